@@ -1,0 +1,189 @@
+// Package drill turns a rig, a technique and a tempo into a timeline: what sounds, what is struck and what is called, on
+// one clock.
+package drill
+
+import (
+	"encoding/json"
+	"math"
+
+	"melodromos/core/input"
+	"melodromos/core/rig"
+)
+
+// Hand is the lead or the rear hand; which of them is left depends on the trainee's stance.
+type Hand string
+
+// The two hands.
+const (
+	Lead Hand = "lead"
+	Rear Hand = "rear"
+)
+
+// Other returns the other hand.
+func (h Hand) Other() Hand {
+	if h == Lead {
+		return Rear
+	}
+	return Lead
+}
+
+// Technique names a way of striking the speed bag.
+type Technique string
+
+// The basic rhythm (common practice): one hand and one count by ear, or hand after hand.
+const (
+	OneHand     Technique = "oneHand"
+	Alternating Technique = "alternating"
+)
+
+// Version is written into every drill document, so that an old one can be read by a later release.
+const Version = 1
+
+// Drill is what a trainee is given to do on one bag in one round.
+type Drill struct {
+	Technique   Technique `json:"technique"`
+	FirstHand   Hand      `json:"firstHand"`
+	PerHand     int       `json:"perHand"`     // strikes before the hands change; 0 never (one hand only)
+	Rebounds    int       `json:"rebounds"`    // between strikes
+	StrikeAngle float64   `json:"strikeAngle"` // degrees
+	Tempo       float64   `json:"tempo"`       // strikes a minute
+	Work        float64   `json:"work"`        // s from bell to bell; 0 where strikes are counted
+	Strikes     int       `json:"strikes"`     // strikes to do; 0 where time is counted
+	Calls       bool      `json:"calls"`       // hands are called before they change
+}
+
+// Limits of a drill. A contest round is 3 min (amateur rules, from memory); blocks of 30 s are in use (common practice).
+var (
+	WorkLimits     = input.Limits{Min: 10, Max: 600, Unit: "s"}
+	TempoLimits    = input.Limits{Min: 10, Max: 600, Unit: "strikes a minute"}
+	MaxStrikes     = 2000
+	MaxPerHand     = 50
+	MaxRebounds    = 5
+	defaultPerHand = 5
+)
+
+// First is the drill that a new trainee is given on a speed bag: the basic rhythm with one hand, five a side (common
+// practice), for a minute, at the tempo of a fist of 2.5 m/s: half power of a first-timer's 5 m/s (assumed).
+func First(bag rig.SpeedBag) (Drill, error) {
+	d := Drill{
+		Technique: OneHand, FirstHand: Rear, PerHand: defaultPerHand, Rebounds: 3,
+		StrikeAngle: math.Round(rig.DefaultStrikeAngle * 180 / math.Pi), Work: 60, Calls: true,
+	}
+	a, err := bag.TempoAtFist(2.5, d.Meeting())
+	if err != nil {
+		return Drill{}, err
+	}
+	d.Tempo = math.Round(math.Max(a.Tempo, math.Ceil(a.Limits.Slowest)))
+	return d, nil
+}
+
+// Meeting says how the next strike of this drill meets the bag. The basic rhythm is struck from the front throughout.
+func (d Drill) Meeting() rig.Meeting {
+	return rig.Meeting{Rebounds: d.Rebounds, Angle: d.StrikeAngle * math.Pi / 180, Face: rig.Front}
+}
+
+// Read reads a drill document of one object and checks it whole.
+func Read(o *input.Object) (Drill, error) {
+	o.WholeOr("version", Version, Version, Version)
+	d := Drill{
+		Technique:   Technique(o.Choice("technique", string(OneHand), string(Alternating))),
+		FirstHand:   Hand(o.Choice("firstHand", string(Lead), string(Rear))),
+		PerHand:     o.WholeOr("perHand", 0, MaxPerHand, 0),
+		Rebounds:    o.Whole("rebounds", 1, MaxRebounds),
+		StrikeAngle: o.NumberOr("strikeAngle", rig.StrikeAngleLimits, 25),
+		Tempo:       o.Number("tempo", TempoLimits),
+		Work:        o.NumberOr("work", input.Limits{Min: 0, Max: WorkLimits.Max, Unit: "s"}, 0),
+		Strikes:     o.WholeOr("strikes", 0, MaxStrikes, 0),
+		Calls:       o.FlagOr("calls", true),
+	}
+	if err := o.Done(); err != nil {
+		return Drill{}, err
+	}
+	if err := d.Check(); err != nil {
+		return Drill{}, o.Under(err)
+	}
+	return d, nil
+}
+
+// Decode reads a drill document from JSON.
+func Decode(doc []byte) (Drill, error) { return Read(input.Parse(doc)) }
+
+// MarshalJSON writes the document that Decode reads.
+func (d Drill) MarshalJSON() ([]byte, error) {
+	type fields Drill
+	return json.Marshal(struct {
+		Version int `json:"version"`
+		fields
+	}{Version, fields(d)})
+}
+
+// Check refuses a drill that contradicts itself, by field, whatever the bag. A count that breaks parity is refused here,
+// naming the strike that cannot be met.
+func (d Drill) Check() error {
+	switch {
+	case d.Technique != OneHand && d.Technique != Alternating:
+		return input.Refuse("technique", "expected oneHand or alternating")
+	case d.FirstHand != Lead && d.FirstHand != Rear:
+		return input.Refuse("firstHand", "expected lead or rear")
+	case d.PerHand < 0 || d.PerHand > MaxPerHand:
+		return input.Refuse("perHand", "expected a whole number from 0 to %d, not %d", MaxPerHand, d.PerHand)
+	case d.Technique == Alternating && d.PerHand != 0:
+		return input.Refuse("perHand", "expected 0 with alternating hands: they change at every strike")
+	case d.Rebounds < 1 || d.Rebounds > MaxRebounds:
+		return input.Refuse("rebounds", "expected a whole number from 1 to %d, not %d", MaxRebounds, d.Rebounds)
+	case d.Rebounds%2 == 0:
+		return input.Refuse("rebounds", "strike 2 (%s, from the front) cannot be met: after %d rebounds the bag comes to a hand behind it; from the front the count is 1, 3 or 5", d.hand(1), d.Rebounds)
+	case d.Work == 0 && d.Strikes == 0:
+		return input.Refuse("work", "expected a time of %g to %g s, or a number of strikes", WorkLimits.Min, WorkLimits.Max)
+	case d.Work != 0 && d.Strikes != 0:
+		return input.Refuse("strikes", "expected either a time or a number of strikes, not both")
+	case d.Strikes < 0 || d.Strikes > MaxStrikes:
+		return input.Refuse("strikes", "expected a whole number from 1 to %d, not %d", MaxStrikes, d.Strikes)
+	}
+	if d.Work != 0 {
+		if err := WorkLimits.Check("work", d.Work); err != nil {
+			return err
+		}
+	}
+	if err := rig.StrikeAngleLimits.Check("strikeAngle", d.StrikeAngle); err != nil {
+		return err
+	}
+	return TempoLimits.Check("tempo", d.Tempo)
+}
+
+// hand returns the hand of the strike with this index from 0.
+func (d Drill) hand(i int) Hand {
+	turns := i
+	if d.Technique == OneHand {
+		if d.PerHand == 0 {
+			return d.FirstHand
+		}
+		turns = i / d.PerHand
+	}
+	if turns%2 == 0 {
+		return d.FirstHand
+	}
+	return d.FirstHand.Other()
+}
+
+// Positions is the length of the pattern: how many strikes until it begins anew.
+func (d Drill) Positions() int {
+	switch {
+	case d.Technique == Alternating:
+		return 2
+	case d.PerHand == 0:
+		return 1
+	}
+	return 2 * d.PerHand
+}
+
+// Name says in words what the drill is, for lists: "Basic rhythm, five a side".
+func (d Drill) Name() string {
+	switch {
+	case d.Technique == Alternating:
+		return "Basic rhythm, hand after hand"
+	case d.PerHand == 0:
+		return "Basic rhythm, " + string(d.FirstHand) + " hand"
+	}
+	return "Basic rhythm, " + number(d.PerHand) + " a side"
+}

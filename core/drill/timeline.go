@@ -1,0 +1,179 @@
+package drill
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+
+	"melodromos/core/input"
+	"melodromos/core/rig"
+)
+
+// Micros is a time on a timeline in whole microseconds from its start.
+type Micros int64
+
+// Seconds converts to seconds.
+func (m Micros) Seconds() float64 { return float64(m) / 1e6 }
+
+func micros(seconds float64) Micros { return Micros(math.Round(seconds * 1e6)) }
+
+// EventKind names what happens at a moment of a timeline.
+type EventKind string
+
+// What a timeline holds.
+const (
+	Count   EventKind = "count"   // count-in: N more to the bell
+	Bell    EventKind = "bell"    // Text is "start" or "end"
+	Call    EventKind = "call"    // what to throw next, in Text
+	Strike  EventKind = "strike"  // N is its index; Hand, Face and Window are set
+	Rebound EventKind = "rebound" // a board sound; N counts from 1 after each strike
+	Change  EventKind = "change"  // the hands change at the strike of the same moment
+	Warning EventKind = "warning" // N seconds are left
+)
+
+// Event is one thing that happens. Window is whole microseconds and stands around At.
+type Event struct {
+	At       Micros    `json:"at"`
+	Kind     EventKind `json:"kind"`
+	N        int       `json:"n,omitempty"`
+	Hand     Hand      `json:"hand,omitempty"`
+	Face     rig.Face  `json:"face,omitempty"`
+	Position int       `json:"position,omitempty"`
+	Window   Micros    `json:"window,omitempty"`
+	Text     string    `json:"text,omitempty"`
+}
+
+// Timeline is a compiled drill.
+type Timeline struct {
+	Events  []Event    `json:"events"`
+	Start   Micros     `json:"start"` // the opening bell
+	End     Micros     `json:"end"`   // the closing bell
+	Strike  rig.Return `json:"-"`     // how the bag comes back after each strike
+	Launch  float64    `json:"launch"`
+	Fist    float64    `json:"fist"`    // m/s
+	Inbound [2]Micros  `json:"inbound"` // around each planned strike: the bag comes in from this much before to this much after it
+}
+
+const (
+	countIn = 4   // counts before the first strike
+	atLeast = 0.5 // s between counts, however quick the drill: hands have to be taken up (assumed)
+	callIn  = 1.5 // strikes before a change at which the next hand is called
+)
+
+// warnings are given at so many seconds before the end (common practice), as far as the round is longer.
+var warnings = []int{30, 15, 10, 5, 3, 2, 1}
+
+// Compile lays the drill out on one clock for this bag. The same drill on the same bag gives the same bytes. A tempo that
+// the bag does not allow is refused, naming tempo, with what would help.
+func Compile(d Drill, bag rig.SpeedBag) (Timeline, error) {
+	if err := d.Check(); err != nil {
+		return Timeline{}, err
+	}
+	answer, err := bag.Solve(d.Tempo, d.Meeting())
+	if err != nil {
+		return Timeline{}, err
+	}
+	if !answer.Feasible {
+		return Timeline{}, refuseTempo(d, answer)
+	}
+	back, err := bag.Return(answer.Launch, d.Meeting())
+	if err != nil {
+		return Timeline{}, err
+	}
+	t := Timeline{Strike: back, Launch: answer.Launch, Fist: answer.FistSpeed}
+	cycle := 60 / d.Tempo
+	beat := cycle * math.Max(1, math.Ceil(atLeast/cycle))
+	start := countIn * beat
+	strikes := d.count(cycle)
+	end := start + d.Work
+	if d.Work == 0 {
+		end = start + float64(strikes)*cycle
+	}
+	t.Start, t.End = micros(start), micros(end)
+	last := back.Boards[len(back.Boards)-1]
+	t.Inbound = [2]Micros{micros(cycle - last), micros(back.Boards[0])}
+	for n := countIn; n >= 1; n-- {
+		t.Events = append(t.Events, Event{At: micros(start - float64(n)*beat), Kind: Count, N: n})
+	}
+	t.Events = append(t.Events, Event{At: 0, Kind: Call, Text: d.opening()}, Event{At: t.Start, Kind: Bell, Text: "start"})
+	for i := range strikes {
+		t.Events = append(t.Events, d.strike(i, strikes, start, cycle, back)...)
+	}
+	for _, left := range warnings {
+		if d.Work > 2*float64(left) {
+			t.Events = append(t.Events, Event{At: micros(end - float64(left)), Kind: Warning, N: left})
+		}
+	}
+	t.Events = append(t.Events, Event{At: t.End, Kind: Bell, Text: "end"})
+	sortEvents(t.Events)
+	return t, nil
+}
+
+func refuseTempo(d Drill, a rig.Answer) error {
+	help := ""
+	for _, c := range a.Change {
+		help += "; " + c.Reason
+	}
+	return input.Refuse("tempo", "with %d %s this bag goes from %.0f to %.0f a minute, not %g%s",
+		d.Rebounds, map[bool]string{true: "rebound", false: "rebounds"}[d.Rebounds == 1], math.Ceil(a.Limits.Slowest), math.Floor(a.Limits.Fastest), d.Tempo, help)
+}
+
+// count is how many strikes the round holds: the last one still comes back before the bell.
+func (d Drill) count(cycle float64) int {
+	if d.Strikes > 0 {
+		return d.Strikes
+	}
+	return int(math.Floor(d.Work/cycle + 1e-9))
+}
+
+func (d Drill) strike(i, strikes int, start, cycle float64, back rig.Return) []Event {
+	at := start + float64(i)*cycle
+	hand := d.hand(i)
+	events := []Event{{
+		At: micros(at), Kind: Strike, N: i, Hand: hand, Face: rig.Front,
+		Position: i % d.Positions(), Window: micros(back.Window),
+	}}
+	if i > 0 && d.Technique == OneHand && d.hand(i-1) != hand {
+		events = append(events, Event{At: micros(at), Kind: Change, Hand: hand})
+		if d.Calls {
+			events = append(events, Event{At: micros(at - callIn*cycle), Kind: Call, Hand: hand, Text: d.call(hand, min(d.PerHand, strikes-i))})
+		}
+	}
+	for n, board := range back.Boards {
+		events = append(events, Event{At: micros(at + board), Kind: Rebound, N: n + 1})
+	}
+	return events
+}
+
+func (d Drill) call(hand Hand, count int) string {
+	return fmt.Sprintf("%s, %s", hand, number(count))
+}
+
+func (d Drill) opening() string {
+	switch {
+	case d.Technique == Alternating:
+		return fmt.Sprintf("%s, %s", d.FirstHand, d.FirstHand.Other())
+	case d.PerHand == 0:
+		return string(d.FirstHand)
+	}
+	return d.call(d.FirstHand, d.PerHand)
+}
+
+// order of events that share a moment.
+var order = map[EventKind]int{Bell: 0, Count: 1, Change: 2, Call: 3, Strike: 4, Rebound: 5, Warning: 6}
+
+func number(n int) string {
+	words := []string{"none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"}
+	if n >= 0 && n < len(words) {
+		return words[n]
+	}
+	return strconv.Itoa(n)
+}
+
+func sortEvents(events []Event) {
+	slices.SortStableFunc(events, func(a, b Event) int {
+		return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(order[a.Kind], order[b.Kind]))
+	})
+}

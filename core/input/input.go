@@ -1,0 +1,308 @@
+// Package input refuses bad values by the name of their field.
+//
+// Everything that comes from outside — a JSON document, a form, a stored rig — is read through an Object, which knows
+// which fields were asked for and complains about the first one that is missing, of the wrong kind, outside its limits
+// or not known at all. Input is refused whole; nothing is read by half.
+package input
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"math"
+	"sort"
+	"strconv"
+	"strings"
+)
+
+// Error says which field was refused and what was expected of it. Field is a dotted path such as "rig.bagLength".
+type Error struct {
+	Field  string
+	Reason string
+}
+
+func (e *Error) Error() string {
+	if e.Field == "" {
+		return e.Reason
+	}
+	return e.Field + ": " + e.Reason
+}
+
+// Refuse makes an Error for a field.
+func Refuse(field, format string, args ...any) error {
+	return &Error{Field: field, Reason: fmt.Sprintf(format, args...)}
+}
+
+// Under puts a path in front of the field of an Error, so that a refusal of "bagLength" reads "rig.bagLength" where the
+// bag stands inside a larger document. Other errors pass unchanged.
+func Under(prefix string, err error) error {
+	var refused *Error
+	if prefix == "" || !errors.As(err, &refused) {
+		return err
+	}
+	return &Error{Field: join(prefix, refused.Field), Reason: refused.Reason}
+}
+
+func join(prefix, name string) string {
+	switch {
+	case prefix == "":
+		return name
+	case name == "":
+		return prefix
+	}
+	return prefix + "." + name
+}
+
+// Object reads one JSON object strictly. Names are matched to the letter. The first refusal is kept and returned by
+// Done; later reads then give zero values, so that reading code needs no error branch a field.
+type Object struct {
+	path   string
+	fields map[string]json.RawMessage
+	err    error
+}
+
+// Parse opens a JSON object. Text that is not one object, or has anything after it, is refused at Done.
+func Parse(data []byte) *Object {
+	return open("", data)
+}
+
+func open(path string, data []byte) *Object {
+	o := &Object{path: path}
+	d := json.NewDecoder(bytes.NewReader(data))
+	if err := d.Decode(&o.fields); err != nil {
+		o.err = Refuse(path, "expected one JSON object (%s)", plain(err))
+	} else if o.fields == nil {
+		o.err = Refuse(path, "expected one JSON object, not null")
+	} else if d.More() {
+		o.err = Refuse(path, "expected one JSON object and nothing after it")
+	}
+	return o
+}
+
+// plain strips the decoder's words down to what a person can use.
+func plain(err error) string {
+	var kind *json.UnmarshalTypeError
+	if errors.As(err, &kind) {
+		return "this is a " + kind.Value
+	}
+	return err.Error()
+}
+
+func (o *Object) take(name string) (json.RawMessage, bool) {
+	raw, ok := o.fields[name]
+	delete(o.fields, name)
+	if !ok || o.err != nil || string(raw) == "null" {
+		return nil, false
+	}
+	return raw, true
+}
+
+// Fail records a refusal of a field of this object, unless an earlier one stands.
+func (o *Object) Fail(name, format string, args ...any) {
+	if o.err == nil {
+		o.err = Refuse(join(o.path, name), format, args...)
+	}
+}
+
+// Has says whether the field is there, null counting as absent.
+func (o *Object) Has(name string) bool {
+	raw, ok := o.fields[name]
+	return ok && string(raw) != "null"
+}
+
+// Limits of a number: Min to Max, both included unless Open, in words of Unit ("m", "kg", "degrees").
+type Limits struct {
+	Min, Max float64
+	Open     bool // Min itself is refused
+	Unit     string
+}
+
+func (l Limits) String() string {
+	unit := l.Unit
+	if unit != "" {
+		unit = " " + unit
+	}
+	if l.Open {
+		return fmt.Sprintf("a number above %s and at most %s%s", figure(l.Min), figure(l.Max), unit)
+	}
+	return fmt.Sprintf("a number from %s to %s%s", figure(l.Min), figure(l.Max), unit)
+}
+
+func figure(v float64) string { return strconv.FormatFloat(v, 'g', -1, 64) }
+
+// Check refuses a value outside the limits, not a number and infinities included.
+func (l Limits) Check(field string, v float64) error {
+	if math.IsNaN(v) || v < l.Min || v > l.Max || (l.Open && v == l.Min) {
+		return Refuse(field, "expected %s, not %s", l, figure(v))
+	}
+	return nil
+}
+
+// Number reads a required number within limits.
+func (o *Object) Number(name string, l Limits) float64 {
+	raw, ok := o.take(name)
+	if !ok {
+		o.Fail(name, "missing; expected %s", l)
+		return 0
+	}
+	return o.number(name, raw, l)
+}
+
+// NumberOr reads a number within limits, or gives the default where the field is left out.
+func (o *Object) NumberOr(name string, l Limits, otherwise float64) float64 {
+	raw, ok := o.take(name)
+	if !ok {
+		return otherwise
+	}
+	return o.number(name, raw, l)
+}
+
+func (o *Object) number(name string, raw json.RawMessage, l Limits) float64 {
+	var v float64
+	if err := json.Unmarshal(raw, &v); err != nil {
+		o.Fail(name, "expected %s, not %s", l, short(raw))
+		return 0
+	}
+	if err := l.Check(join(o.path, name), v); err != nil && o.err == nil {
+		o.err = err
+	}
+	return v
+}
+
+// WholeOr reads a whole number from min to max, or gives the default where the field is left out.
+func (o *Object) WholeOr(name string, min, max, otherwise int) int {
+	raw, ok := o.take(name)
+	if !ok {
+		return otherwise
+	}
+	var v float64
+	if err := json.Unmarshal(raw, &v); err != nil || v != math.Trunc(v) || v < float64(min) || v > float64(max) {
+		o.Fail(name, "expected a whole number from %d to %d, not %s", min, max, short(raw))
+		return otherwise
+	}
+	return int(v)
+}
+
+// Whole reads a required whole number from min to max.
+func (o *Object) Whole(name string, min, max int) int {
+	if !o.Has(name) {
+		o.Fail(name, "missing; expected a whole number from %d to %d", min, max)
+	}
+	return o.WholeOr(name, min, max, min)
+}
+
+// FlagOr reads true or false, or gives the default where the field is left out.
+func (o *Object) FlagOr(name string, otherwise bool) bool {
+	raw, ok := o.take(name)
+	if !ok {
+		return otherwise
+	}
+	var v bool
+	if err := json.Unmarshal(raw, &v); err != nil {
+		o.Fail(name, "expected true or false, not %s", short(raw))
+	}
+	return v
+}
+
+// ChoiceOr reads one of a few words, or gives the default where the field is left out.
+func (o *Object) ChoiceOr(name, otherwise string, choices ...string) string {
+	raw, ok := o.take(name)
+	if !ok {
+		return otherwise
+	}
+	var v string
+	if err := json.Unmarshal(raw, &v); err == nil {
+		for _, c := range choices {
+			if v == c {
+				return v
+			}
+		}
+	}
+	o.Fail(name, "expected %s, not %s", oneOf(choices), short(raw))
+	return otherwise
+}
+
+// Choice reads a required word out of a few.
+func (o *Object) Choice(name string, choices ...string) string {
+	if !o.Has(name) {
+		o.Fail(name, "missing; expected %s", oneOf(choices))
+	}
+	return o.ChoiceOr(name, "", choices...)
+}
+
+func oneOf(choices []string) string {
+	if len(choices) == 1 {
+		return strconv.Quote(choices[0])
+	}
+	quoted := make([]string, len(choices))
+	for i, c := range choices {
+		quoted[i] = strconv.Quote(c)
+	}
+	return "one of " + strings.Join(quoted, ", ")
+}
+
+// Object opens a required object inside this one. Close it with its own Done; its refusal also counts here when handed
+// to Keep.
+func (o *Object) Object(name string) *Object {
+	raw, ok := o.take(name)
+	if !ok {
+		o.Fail(name, "missing; expected an object")
+		return &Object{path: join(o.path, name), err: o.err}
+	}
+	return open(join(o.path, name), raw)
+}
+
+// List opens a required list of at most max objects.
+func (o *Object) List(name string, max int) []*Object {
+	raw, ok := o.take(name)
+	if !ok {
+		o.Fail(name, "missing; expected a list of objects")
+		return nil
+	}
+	var rows []json.RawMessage
+	if err := json.Unmarshal(raw, &rows); err != nil {
+		o.Fail(name, "expected a list of objects, not %s", short(raw))
+		return nil
+	}
+	if len(rows) > max {
+		o.Fail(name, "expected at most %d entries, not %d", max, len(rows))
+		return nil
+	}
+	list := make([]*Object, len(rows))
+	for i, row := range rows {
+		list[i] = open(fmt.Sprintf("%s[%d]", join(o.path, name), i), row)
+	}
+	return list
+}
+
+// Keep takes over the refusal of an inner object or of a check outside; nil is ignored.
+func (o *Object) Keep(err error) {
+	if o.err == nil {
+		o.err = err
+	}
+}
+
+// Done returns the first refusal; with none, it refuses a field that nobody asked for.
+func (o *Object) Done() error {
+	if o.err != nil || len(o.fields) == 0 {
+		return o.err
+	}
+	names := make([]string, 0, len(o.fields))
+	for name := range o.fields {
+		names = append(names, name)
+	}
+	sort.Strings(names)
+	return Refuse(join(o.path, names[0]), "not a field that is known here")
+}
+
+func short(raw json.RawMessage) string {
+	text := string(raw)
+	if len(text) > 40 {
+		return text[:40] + "…"
+	}
+	return text
+}
+
+// Under puts this object's path in front of a refusal that was made without it.
+func (o *Object) Under(err error) error { return Under(o.path, err) }

@@ -1,0 +1,169 @@
+// Package judge compares the hits of a round with the strikes that were planned: which hit belongs to which strike, how
+// far off it was, and what the round as a whole shows.
+//
+// Errors are hit − planned in seconds, late positive.
+package judge
+
+import (
+	"math"
+
+	"gonum.org/v1/gonum/stat"
+
+	"melodromos/core/drill"
+)
+
+// Strike is one planned strike.
+type Strike struct {
+	At       float64    // s
+	Window   float64    // s, symmetric about At
+	Hand     drill.Hand // empty where any hand will do
+	Position int        // place in the pattern, from 0
+}
+
+// Hit is one captured hit.
+type Hit struct {
+	At   float64    // s
+	Hand drill.Hand // empty where it was not told
+}
+
+// Verdict is what became of one planned strike.
+type Verdict string
+
+// A strike is clean inside its window with the right hand. A hit outside the window but close enough to be meant for the
+// strike is early or late. WrongHand stands for a hit inside the window with the other hand.
+const (
+	Clean     Verdict = "clean"
+	Early     Verdict = "early"
+	Late      Verdict = "late"
+	WrongHand Verdict = "wrongHand"
+	Missed    Verdict = "missed"
+)
+
+// Options of Judge.
+type Options struct {
+	// KeepOffset judges hits as they are: the latency of the device is known and subtracted, and lateness is a person's
+	// own. Otherwise a constant offset is found and removed first.
+	KeepOffset bool
+}
+
+// Match joins a planned strike and a hit by their places in the lists that were judged.
+type Match struct {
+	Strike, Hit int
+	Error       float64 // s, after the offset is removed
+	Verdict     Verdict
+}
+
+// Result is a judged round. Means over nothing are NaN.
+type Result struct {
+	Clean, Early, Late, Missed, Extra, WrongHand int
+
+	Offset  float64 // s, removed before judging
+	Bias    float64 // s, mean error before the offset was removed
+	Spread  float64 // s, sample standard deviation of the errors; NaN under two matches
+	Drift   float64 // s a minute, slope of the errors by least squares; NaN under two matches
+	Longest int     // clean strikes in a row
+	Matches []Match // in the order of the strikes
+	Strikes []Verdict
+}
+
+// Judge matches hits to strikes and measures the round. The lists need not be in order; indices in the result are those
+// of the lists as given. Windows must be above 0 and times finite, or the outcome is unspecified.
+func Judge(strikes []Strike, hits []Hit, o Options) Result {
+	m := newMatcher(strikes, hits)
+	offset := 0.0
+	if !o.KeepOffset {
+		offset = m.findOffset()
+	}
+	pairs := m.pairs(offset)
+	r := Result{Offset: offset, Strikes: make([]Verdict, len(strikes))}
+	for i := range r.Strikes {
+		r.Strikes[i] = Missed
+	}
+	for _, p := range pairs {
+		strike, hit := m.strikes[p[0]], m.hits[p[1]]
+		e := hit.at - strike.at - offset
+		v := verdict(strikes[strike.index], hits[hit.index], e)
+		if h := hits[hit.index].Hand; wrong(strikes[strike.index].Hand, h) {
+			r.WrongHand++
+		}
+		r.Matches = append(r.Matches, Match{strike.index, hit.index, e, v})
+		r.Strikes[strike.index] = v
+	}
+	r.count(len(hits), m)
+	r.measure(strikes)
+	return r
+}
+
+func wrong(planned, struck drill.Hand) bool {
+	return planned != "" && struck != "" && planned != struck
+}
+
+// tolerance keeps rounding from deciding at the very border of a window.
+const tolerance = 1e-9
+
+func verdict(s Strike, h Hit, e float64) Verdict {
+	switch {
+	case e > s.Window/2+tolerance:
+		return Late
+	case e < -s.Window/2-tolerance:
+		return Early
+	case wrong(s.Hand, h.Hand):
+		return WrongHand
+	}
+	return Clean
+}
+
+// count fills the numbers of each verdict and the longest run. An extra hit does not break a run.
+func (r *Result) count(hits int, m *matcher) {
+	run := 0
+	for _, s := range m.strikes {
+		switch r.Strikes[s.index] {
+		case Clean:
+			r.Clean++
+			run++
+			r.Longest = max(r.Longest, run)
+			continue
+		case Early:
+			r.Early++
+		case Late:
+			r.Late++
+		case Missed:
+			r.Missed++
+		}
+		run = 0
+	}
+	r.Extra = hits - len(r.Matches)
+}
+
+func (r *Result) measure(strikes []Strike) {
+	at, errors := make([]float64, len(r.Matches)), make([]float64, len(r.Matches))
+	for i, m := range r.Matches {
+		at[i], errors[i] = strikes[m.Strike].At, m.Error
+	}
+	r.Bias, r.Spread, r.Drift = math.NaN(), math.NaN(), math.NaN()
+	if len(errors) > 0 {
+		r.Bias = stat.Mean(errors, nil) + r.Offset
+	}
+	if len(errors) > 1 {
+		r.Spread = stat.StdDev(errors, nil)
+		if at[len(at)-1] > at[0] {
+			_, slope := stat.LinearRegression(at, errors, nil, false)
+			r.Drift = slope * 60
+		}
+	}
+}
+
+// CleanShare is the share of planned strikes that were clean, from 0 to 1; NaN where none was planned.
+func (r Result) CleanShare() float64 { return float64(r.Clean) / float64(len(r.Strikes)) }
+
+// Planned lists the strikes of a timeline up to (and not including) the moment until, such as the moment a run was
+// stopped; negative takes all.
+func Planned(t drill.Timeline, until drill.Micros) []Strike {
+	var list []Strike
+	for _, e := range t.Events {
+		if e.Kind == drill.Strike && (until < 0 || e.At < until) {
+			list = append(list, Strike{At: e.At.Seconds(), Window: e.Window.Seconds(), Hand: e.Hand, Position: e.Position})
+		}
+	}
+	return list
+}

@@ -1,0 +1,239 @@
+package judge
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/stat"
+
+	"melodromos/core/drill"
+)
+
+// Group is what a part of the strikes shows: one hand, or one position in the pattern.
+type Group struct {
+	Hand     drill.Hand
+	Position int
+	Planned  int
+	Clean    int
+	Matched  int
+	Bias     float64 // s, mean error after the offset is removed; NaN where nothing matched
+	Spread   float64 // s; NaN under two matches
+}
+
+// Break is a strike that ended a run of clean ones.
+type Break struct {
+	Strike  int
+	At      float64 // s, planned
+	Run     int     // clean strikes before it
+	Verdict Verdict
+	Recover float64 // s until order was found again, recovered clean strikes in a row; NaN where it never was
+}
+
+// Pace is the tempo that was struck in a stretch of the round.
+type Pace struct {
+	From  float64 // s
+	Hits  int
+	Tempo float64 // strikes a minute, from the median interval; NaN under two hits
+}
+
+// Measures are what a review shows beside the counts.
+type Measures struct {
+	Hands     []Group
+	Positions []Group
+	Breaks    []Break
+	Paces     []Pace  // by 15 s
+	Variety   float64 // standard deviation of the hits per 10 s as a share of their mean; NaN under two full stretches
+	Inbound   float64 // share of matched hits struck while the bag came in; NaN where nothing matched
+	Clock     float64 // s, spread of the timekeeper; NaN under 30 intervals
+	Motor     float64 // s, spread of the hand; NaN under 30 intervals
+	Clipped   bool    // one of the two came out negative and stands as 0
+}
+
+const (
+	paceStretch    = 15.0
+	varietyStretch = 10.0
+	recovered      = 3  // clean strikes in a row that count as order; assumed
+	splitLeast     = 30 // intervals
+)
+
+// Measure looks closer at a judged round. strikes and hits are the lists that were judged; from and to bound the round in
+// seconds; inbound tells how long (s) before and after each planned strike the bag is on its way in.
+func Measure(r Result, strikes []Strike, hits []Hit, from, to float64, inbound [2]float64) Measures {
+	m := Measures{
+		Hands:     groups(r, strikes, func(s Strike) Group { return Group{Hand: s.Hand} }),
+		Positions: groups(r, strikes, func(s Strike) Group { return Group{Hand: s.Hand, Position: s.Position} }),
+		Breaks:    breaks(r, strikes),
+		Paces:     paces(hits, from, to),
+		Variety:   variety(hits, from, to),
+		Inbound:   math.NaN(),
+	}
+	in := 0
+	for _, p := range r.Matches {
+		if p.Error >= -inbound[0] && p.Error <= inbound[1] {
+			in++
+		}
+	}
+	if len(r.Matches) > 0 {
+		m.Inbound = float64(in) / float64(len(r.Matches))
+	}
+	m.Clock, m.Motor, m.Clipped = Split(intervals(r, hits))
+	return m
+}
+
+func groups(r Result, strikes []Strike, key func(Strike) Group) []Group {
+	type tally struct {
+		Group
+		errors []float64
+	}
+	tallies := map[Group]*tally{}
+	of := func(i int) *tally {
+		k := key(strikes[i])
+		if tallies[k] == nil {
+			tallies[k] = &tally{Group: k}
+		}
+		return tallies[k]
+	}
+	for i, v := range r.Strikes {
+		t := of(i)
+		t.Planned++
+		if v == Clean {
+			t.Clean++
+		}
+	}
+	for _, p := range r.Matches {
+		t := of(p.Strike)
+		t.Matched++
+		t.errors = append(t.errors, p.Error)
+	}
+	list := make([]Group, 0, len(tallies))
+	for _, t := range tallies {
+		t.Bias, t.Spread = math.NaN(), math.NaN()
+		if t.Matched > 0 {
+			t.Bias = stat.Mean(t.errors, nil)
+		}
+		if t.Matched > 1 {
+			t.Spread = stat.StdDev(t.errors, nil)
+		}
+		list = append(list, t.Group)
+	}
+	slices.SortFunc(list, func(a, b Group) int {
+		return cmp.Or(cmp.Compare(a.Position, b.Position), cmp.Compare(a.Hand, b.Hand))
+	})
+	return list
+}
+
+func breaks(r Result, strikes []Strike) []Break {
+	order := make([]int, len(strikes))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(strikes[a].At, strikes[b].At) })
+	var list []Break
+	run, open := 0, -1 // open: the first break since order was last found
+	for _, i := range order {
+		if r.Strikes[i] == Clean {
+			run++
+			if run == recovered && open >= 0 {
+				for k := open; k < len(list); k++ {
+					list[k].Recover = strikes[i].At - list[k].At
+				}
+				open = -1
+			}
+			continue
+		}
+		if run > 0 {
+			list = append(list, Break{Strike: i, At: strikes[i].At, Run: run, Verdict: r.Strikes[i], Recover: math.NaN()})
+			if open < 0 {
+				open = len(list) - 1
+			}
+		}
+		run = 0
+	}
+	return list
+}
+
+// times returns the moments of the hits within a stretch, in order.
+func times(hits []Hit, from, to float64) []float64 {
+	var at []float64
+	for _, h := range hits {
+		if h.At >= from && h.At < to {
+			at = append(at, h.At)
+		}
+	}
+	slices.Sort(at)
+	return at
+}
+
+func paces(hits []Hit, from, to float64) []Pace {
+	var list []Pace
+	for start := from; start < to; start += paceStretch {
+		at := times(hits, start, math.Min(start+paceStretch, to))
+		p := Pace{From: start, Hits: len(at), Tempo: math.NaN()}
+		if len(at) > 1 {
+			gaps := make([]float64, len(at)-1)
+			for i := range gaps {
+				gaps[i] = at[i+1] - at[i]
+			}
+			slices.Sort(gaps)
+			p.Tempo = 60 / stat.Quantile(0.5, stat.Empirical, gaps, nil)
+		}
+		list = append(list, p)
+	}
+	return list
+}
+
+func variety(hits []Hit, from, to float64) float64 {
+	var counts []float64
+	for start := from; start+varietyStretch <= to+1e-9; start += varietyStretch {
+		counts = append(counts, float64(len(times(hits, start, start+varietyStretch))))
+	}
+	mean := stat.Mean(counts, nil)
+	if len(counts) < 2 || mean == 0 {
+		return math.NaN()
+	}
+	return stat.StdDev(counts, nil) / mean
+}
+
+// intervals lists the times between hits that belong to neighbouring strikes, with a NaN where the row is broken.
+func intervals(r Result, hits []Hit) []float64 {
+	var list []float64
+	for i := 1; i < len(r.Matches); i++ {
+		a, b := r.Matches[i-1], r.Matches[i]
+		if b.Strike == a.Strike+1 {
+			list = append(list, hits[b.Hit].At-hits[a.Hit].At)
+		} else {
+			list = append(list, math.NaN())
+		}
+	}
+	return list
+}
+
+// Split divides the spread of produced intervals (s; NaN where the row is broken) into a timekeeper's part and a hand's
+// part, both as standard deviations in seconds: the hand's variance is minus the autocovariance of neighbouring intervals,
+// the clock's is the total less twice that (Wing & Kristofferson 1973). A part that comes out negative stands as 0 and is
+// told by clipped. Under 30 intervals both are NaN.
+func Split(intervals []float64) (clock, motor float64, clipped bool) {
+	var all, first, second []float64
+	for i, v := range intervals {
+		if math.IsNaN(v) {
+			continue
+		}
+		all = append(all, v)
+		if i > 0 && !math.IsNaN(intervals[i-1]) {
+			first, second = append(first, intervals[i-1]), append(second, v)
+		}
+	}
+	if len(all) < splitLeast || len(first) < 2 {
+		return math.NaN(), math.NaN(), false
+	}
+	mean := stat.Mean(all, nil)
+	lag := 0.0
+	for i := range first {
+		lag += (first[i] - mean) * (second[i] - mean)
+	}
+	motorVar := -lag / float64(len(first))
+	clockVar := stat.Variance(all, nil) - 2*motorVar
+	clipped = motorVar < 0 || clockVar < 0
+	return math.Sqrt(math.Max(0, clockVar)), math.Sqrt(math.Max(0, motorVar)), clipped
+}

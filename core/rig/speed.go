@@ -1,0 +1,286 @@
+package rig
+
+import (
+	"math"
+
+	"melodromos/core/input"
+	"melodromos/core/motion"
+)
+
+// DefaultRestitution is the share of its speed that a bag keeps at a contact with the board. Assumed; calibration
+// replaces it.
+const DefaultRestitution = 0.80
+
+// windowReach is how far (rad) on either side of the strike angle an inbound speed bag can still be struck. Assumed.
+const windowReach = 20 * math.Pi / 180
+
+// SpeedBag is an air-filled bag that hangs on a swivel under a board, modelled as a thin spherical shell that swings
+// freely between contacts and keeps Restitution of its speed at each contact. It loses speed nowhere else.
+type SpeedBag struct {
+	BagLength   float64 `json:"bagLength"`             // m, swivel to bottom
+	BagDiameter float64 `json:"bagDiameter"`           // m, at the widest
+	BagMass     float64 `json:"bagMass"`               // kg
+	SwivelDrop  float64 `json:"swivelDrop"`            // m, pivot below the underside of the board
+	Restitution float64 `json:"restitution"`           // share of speed kept at a contact
+	BoardHeight float64 `json:"boardHeight,omitempty"` // m, underside of the board above the floor; 0 not measured
+}
+
+// Limits of a speed bag's measures, wide enough for any that is sold for children or for training (assumed).
+var speedLimits = struct{ length, diameter, mass, drop, restitution, board input.Limits }{
+	length:      input.Limits{Min: 0.08, Max: 0.80, Unit: "m"},
+	diameter:    input.Limits{Min: 0.05, Max: 0.60, Unit: "m"},
+	mass:        input.Limits{Min: 0.03, Max: 3, Unit: "kg"},
+	drop:        input.Limits{Min: 0, Max: 0.20, Unit: "m"},
+	restitution: input.Limits{Min: 0, Max: 1, Open: true},
+	board:       input.Limits{Min: 0.8, Max: 3.5, Unit: "m"},
+}
+
+func readSpeedBag(o *input.Object) (SpeedBag, error) {
+	b := SpeedBag{
+		BagLength:   o.Number("bagLength", speedLimits.length),
+		BagDiameter: o.Number("bagDiameter", speedLimits.diameter),
+		BagMass:     o.Number("bagMass", speedLimits.mass),
+		SwivelDrop:  o.Number("swivelDrop", speedLimits.drop),
+		Restitution: o.NumberOr("restitution", speedLimits.restitution, DefaultRestitution),
+		BoardHeight: o.NumberOr("boardHeight", speedLimits.board, 0),
+	}
+	if err := o.Done(); err != nil {
+		return SpeedBag{}, err
+	}
+	if err := b.shape(); err != nil {
+		return SpeedBag{}, o.Under(err)
+	}
+	return b, nil
+}
+
+// Check refuses a bag whose measures are outside their limits or do not go together, by field.
+func (b SpeedBag) Check() error {
+	for _, c := range []struct {
+		field string
+		value float64
+		input.Limits
+	}{
+		{"bagLength", b.BagLength, speedLimits.length},
+		{"bagDiameter", b.BagDiameter, speedLimits.diameter},
+		{"bagMass", b.BagMass, speedLimits.mass},
+		{"swivelDrop", b.SwivelDrop, speedLimits.drop},
+		{"restitution", b.Restitution, speedLimits.restitution},
+	} {
+		if err := c.Check(c.field, c.value); err != nil {
+			return err
+		}
+	}
+	if b.BoardHeight != 0 {
+		if err := speedLimits.board.Check("boardHeight", b.BoardHeight); err != nil {
+			return err
+		}
+	}
+	return b.shape()
+}
+
+// shape refuses measures that cannot belong to one bag.
+func (b SpeedBag) shape() error {
+	r := b.BagDiameter / 2
+	switch {
+	case b.BagDiameter >= b.BagLength:
+		return input.Refuse("bagDiameter", "expected less than the bag's length of %g m, not %g m: a speed bag is longer than wide", b.BagLength, b.BagDiameter)
+	case b.SwivelDrop >= r:
+		return input.Refuse("swivelDrop", "expected less than half the bag's diameter (%g m), not %g m: the widest part would never meet the board", r, b.SwivelDrop)
+	case r-b.SwivelDrop >= b.arm():
+		return input.Refuse("bagLength", "expected more than %g m for this diameter and swivel: shorter, the bag touches the board as it hangs", 2*r-b.SwivelDrop)
+	case b.BoardHeight != 0 && b.Bottom() <= 0:
+		return input.Refuse("boardHeight", "expected more than %g m, so that the bag clears the floor", b.SwivelDrop+b.BagLength)
+	}
+	return nil
+}
+
+// arm is the distance d from the swivel to the widest point, the point that is struck.
+func (b SpeedBag) arm() float64 { return b.BagLength - b.BagDiameter/2 }
+
+// Inertia returns the moment of inertia about the swivel in kg·m²: a thin spherical shell, ⅔mR², shifted by d (parallel
+// axis; inertia tables).
+func (b SpeedBag) Inertia() float64 {
+	r, d := b.BagDiameter/2, b.arm()
+	return b.BagMass * (d*d + 2.0/3*r*r)
+}
+
+// pendulum is the free swing between two contacts.
+func (b SpeedBag) pendulum() motion.Pendulum {
+	return motion.Pendulum{Rate: math.Sqrt(b.BagMass * motion.Gravity * b.arm() / b.Inertia())}
+}
+
+// Contact returns the angle (rad) at which the bag's widest part meets the board: cos θc = (R − s)/d.
+func (b SpeedBag) Contact() float64 {
+	return math.Acos((b.BagDiameter/2 - b.SwivelDrop) / b.arm())
+}
+
+// Bottom returns the height in metres of the bag's lowest point above the floor, or NaN where the board's height was not
+// measured.
+func (b SpeedBag) Bottom() float64 {
+	if b.BoardHeight == 0 {
+		return math.NaN()
+	}
+	return b.BoardHeight - b.SwivelDrop - b.BagLength
+}
+
+// settle fills in and checks a meeting. Struck from the front, the bag comes back to the front only after an odd number
+// of rebounds and to a hand behind it only after an even one (the parity rule).
+func (b SpeedBag) settle(m Meeting) (Meeting, error) {
+	if m.Rebounds < 1 || m.Rebounds > MaxRebounds {
+		return m, input.Refuse("rebounds", "expected a whole number from 1 to %d, not %d", MaxRebounds, m.Rebounds)
+	}
+	if m.Angle == 0 {
+		m.Angle = DefaultStrikeAngle
+	}
+	if !(m.Angle > 0 && m.Angle < b.Contact()) {
+		return m, input.Refuse("strikeAngle", "expected above 0 and below %.1f degrees, where this bag meets its board, not %g", degrees(b.Contact()), degrees(m.Angle))
+	}
+	meets := Meets(m.Rebounds)
+	if m.Face == "" {
+		m.Face = meets
+	}
+	if m.Face != meets {
+		return m, input.Refuse("face", "expected %q after %d %s: an odd count brings the bag back to the front, an even one to a hand behind it", meets, m.Rebounds, plural(m.Rebounds, "rebound"))
+	}
+	return m, nil
+}
+
+// Meets returns the face that the bag offers after a number of rebounds.
+func Meets(rebounds int) Face {
+	if rebounds%2 == 0 {
+		return Behind
+	}
+	return Front
+}
+
+// flight is one cycle from a strike to the next meeting, seen from the struck face: launched at +angle, it meets the
+// far board first. A strike from behind is the mirror image.
+type flight struct {
+	pendulum motion.Pendulum
+	contact  float64   // rad
+	angle    float64   // rad, of the strike
+	bottoms  []float64 // rad/s at the lowest point, before the first contact and after each
+}
+
+// fly computes a cycle from u, the angular speed (rad/s) at the first contact. u = 0 is the softest strike that still
+// reaches the board, as a limit.
+func (b SpeedBag) fly(u float64, m Meeting) flight {
+	f := flight{pendulum: b.pendulum(), contact: b.Contact(), angle: m.Angle}
+	f.bottoms = make([]float64, m.Rebounds+1)
+	for i := range f.bottoms {
+		f.bottoms[i] = f.pendulum.BottomSpeed(f.contact, u)
+		u *= b.Restitution
+	}
+	return f
+}
+
+// boards returns the times of the board contacts, and the time of the meeting.
+func (f flight) boards() ([]float64, float64) {
+	last := len(f.bottoms) - 1
+	times := make([]float64, last)
+	at := f.pendulum.TimeTo(f.contact, f.bottoms[0]) - f.pendulum.TimeTo(f.angle, f.bottoms[0])
+	for i := range times {
+		if i > 0 {
+			at += 2 * f.pendulum.TimeTo(f.contact, f.bottoms[i])
+		}
+		times[i] = at
+	}
+	return times, at + f.pendulum.TimeTo(f.contact, f.bottoms[last]) - f.pendulum.TimeTo(f.angle, f.bottoms[last])
+}
+
+// inbound gives the bag's angular speed at the meeting and the time it stays within windowReach of the strike angle,
+// never past the board.
+func (f flight) inbound() (speed, window float64) {
+	bottom := f.bottoms[len(f.bottoms)-1]
+	from := math.Min(f.angle+windowReach, f.contact)
+	return f.pendulum.SpeedAt(f.angle, bottom),
+		f.pendulum.TimeTo(from, bottom) - f.pendulum.TimeTo(f.angle-windowReach, bottom)
+}
+
+// least is the launch (m/s) below which the bag does not reach its board.
+func (b SpeedBag) least(angle float64) float64 {
+	p := b.pendulum()
+	return b.arm() * p.SpeedAt(angle, p.BottomSpeed(b.Contact(), 0))
+}
+
+// first is the angular speed at the first contact after a launch (m/s) at the strike angle; NaN when not reached.
+func (b SpeedBag) first(launch, angle float64) float64 {
+	p := b.pendulum()
+	return math.Sqrt(math.Pow(p.BottomSpeed(angle, launch/b.arm()), 2) - math.Pow(p.BottomSpeed(b.Contact(), 0), 2))
+}
+
+// launchFor is the inverse of first.
+func (b SpeedBag) launchFor(u, angle float64) float64 {
+	p := b.pendulum()
+	return b.arm() * p.SpeedAt(angle, p.BottomSpeed(b.Contact(), u))
+}
+
+// Return gives the bag's way back after a strike at launch m/s. A strike that does not reach the board is refused,
+// naming launch; so are a face that parity forbids and a strike angle beyond the board.
+func (b SpeedBag) Return(launch float64, m Meeting) (Return, error) {
+	m, err := b.settle(m)
+	if err != nil {
+		return Return{}, err
+	}
+	f, err := b.struck(launch, m)
+	if err != nil {
+		return Return{}, err
+	}
+	boards, at := f.boards()
+	speed, window := f.inbound()
+	return Return{At: at, Speed: speed * b.arm(), Window: window, Boards: boards}, nil
+}
+
+func (b SpeedBag) struck(launch float64, m Meeting) (flight, error) {
+	if err := LaunchLimits.Check("launch", launch); err != nil {
+		return flight{}, err
+	}
+	u := b.first(launch, m.Angle)
+	if !(u > 0) {
+		return flight{}, input.Refuse("launch", "expected more than %.2f m/s: struck any softer, this bag does not reach its board", b.least(m.Angle))
+	}
+	return b.fly(u, m), nil
+}
+
+// Trace samples one cycle from a strike at launch m/s to the meeting: per points a crossing from board to board, evenly
+// in angle. For a strike from behind the picture is mirrored by the caller's choice of sign; here it starts at +angle.
+func (b SpeedBag) Trace(launch float64, m Meeting, per int) ([]TracePoint, error) {
+	m, err := b.settle(m)
+	if err != nil {
+		return nil, err
+	}
+	f, err := b.struck(launch, m)
+	if err != nil {
+		return nil, err
+	}
+	boards, meet := f.boards()
+	var points []TracePoint
+	last := len(f.bottoms) - 1
+	from, start, sign := f.angle, 0.0, 1.0
+	for i, bottom := range f.bottoms {
+		to, end := f.contact, meet
+		if i < last {
+			end = boards[i]
+		} else {
+			to = -f.angle
+		}
+		n := max(2, int(math.Ceil(float64(per)*(to-from)/(2*f.contact))))
+		for k := range n {
+			theta := from + (to-from)*float64(k)/float64(n)
+			at := start + f.pendulum.TimeTo(theta, bottom) - f.pendulum.TimeTo(from, bottom)
+			points = append(points, TracePoint{At: at, Swing: sign * theta / f.contact})
+		}
+		from, start, sign = -f.contact, end, -sign
+	}
+	// The loop has turned the sign once more, past the meeting at −angle of the last crossing.
+	return append(points, TracePoint{At: meet, Swing: sign * f.angle / f.contact}), nil
+}
+
+func degrees(rad float64) float64 { return rad * 180 / math.Pi }
+
+func plural(n int, word string) string {
+	if n == 1 {
+		return word
+	}
+	return word + "s"
+}
