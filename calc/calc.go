@@ -30,6 +30,12 @@ func Operations() []string {
 	return names
 }
 
+// Has says whether there is an operation of that name.
+func Has(op string) bool { _, ok := operations[op]; return ok }
+
+// MaxDocument is the greatest question in bytes that is taken.
+const MaxDocument = 16 << 20
+
 // Do carries out one operation on a JSON document. A refusal is an *input.Error that names the field.
 func Do(op string, doc []byte) ([]byte, error) {
 	do, ok := operations[op]

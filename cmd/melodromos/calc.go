@@ -18,12 +18,12 @@ func calcCommand() *cobra.Command {
 		Args:      cobra.MatchAll(cobra.ExactArgs(1)),
 		ValidArgs: calc.Operations(),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			doc, err := io.ReadAll(io.LimitReader(cmd.InOrStdin(), maxCalc+1))
+			doc, err := io.ReadAll(io.LimitReader(cmd.InOrStdin(), calc.MaxDocument+1))
 			if err != nil {
 				return fmt.Errorf("read the question: %w", err)
 			}
-			if len(doc) > maxCalc {
-				return input.Refuse("", "expected at most %d bytes", maxCalc)
+			if len(doc) > calc.MaxDocument {
+				return input.Refuse("", "expected at most %d bytes", calc.MaxDocument)
 			}
 			out, err := calc.Do(args[0], doc)
 			if err != nil {
@@ -34,6 +34,3 @@ func calcCommand() *cobra.Command {
 		},
 	}
 }
-
-// maxCalc is the greatest question in bytes: a day's hits fit.
-const maxCalc = 16 << 20

@@ -18,7 +18,7 @@ func main() {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(calcCommand())
+	root.AddCommand(serveCommand(), calcCommand(), coachCommand(), standInCommand(), openAPICommand())
 	if err := root.Execute(); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		var refused *input.Error

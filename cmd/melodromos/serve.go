@@ -1,0 +1,94 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"os"
+	"os/signal"
+	"syscall"
+	"time"
+
+	"github.com/caarlos0/env/v11"
+	"github.com/spf13/cobra"
+
+	"melodromos/demo"
+	"melodromos/server"
+	"melodromos/store"
+	"melodromos/ui"
+)
+
+// settings come from the environment.
+type settings struct {
+	Database string     `env:"DATABASE_URL,required,notEmpty"` // postgres://…
+	Host     string     `env:"HOST" envDefault:"127.0.0.1"`
+	Port     string     `env:"PORT" envDefault:"8090"`
+	Secure   bool       `env:"SECURE_COOKIES"` // the site is reached through HTTPS
+	LogLevel slog.Level `env:"LOG_LEVEL" envDefault:"info"`
+}
+
+func configured() (settings, error) {
+	s, err := env.ParseAs[settings]()
+	if err != nil {
+		return s, fmt.Errorf("settings: %w", err)
+	}
+	slog.SetDefault(slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: s.LogLevel})))
+	return s, nil
+}
+
+// opened connects to the database and brings its tables up to date.
+func opened(ctx context.Context) (settings, *store.Store, error) {
+	cfg, err := configured()
+	if err != nil {
+		return cfg, nil, err
+	}
+	s, err := store.Open(cfg.Database)
+	if err != nil {
+		return cfg, nil, err
+	}
+	return cfg, s, s.Migrate(ctx)
+}
+
+func serveCommand() *cobra.Command {
+	var withDemo bool
+	cmd := &cobra.Command{
+		Use:   "serve",
+		Short: "Serve the application; settings come from DATABASE_URL, HOST, PORT, SECURE_COOKIES and LOG_LEVEL",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			ctx, stop := signal.NotifyContext(cmd.Context(), os.Interrupt, syscall.SIGTERM)
+			defer stop()
+			return serve(ctx, withDemo)
+		},
+	}
+	cmd.Flags().BoolVar(&withDemo, "demo", false, "make the demo gym where it is missing, and show its account on the sign-in page")
+	return cmd
+}
+
+func serve(ctx context.Context, withDemo bool) error {
+	cfg, s, err := opened(ctx)
+	if err != nil {
+		return err
+	}
+	defer func() { _ = s.Close() }()
+	o := server.Options{Store: s, Interface: ui.Files(), Secure: cfg.Secure}
+	if withDemo {
+		if err := demo.Load(ctx, s, time.Now()); err != nil {
+			return err
+		}
+		o.DemoEmail, o.DemoPassword = demo.Email, demo.Password
+	}
+	l, err := net.Listen("tcp", net.JoinHostPort(cfg.Host, cfg.Port))
+	if errors.Is(err, syscall.EADDRINUSE) {
+		return fmt.Errorf("port %s is in use: stop what listens there, or set PORT to another", cfg.Port)
+	} else if err != nil {
+		return err
+	}
+	fmt.Printf("Melodromos is at http://%s\n", l.Addr())
+	if withDemo {
+		fmt.Printf("Sign in to the demo gym as %s with the password: %s\n", demo.Email, demo.Password)
+	}
+	return server.New(o).Serve(ctx, l)
+}

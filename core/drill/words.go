@@ -1,0 +1,49 @@
+package drill
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+)
+
+// Answered puts a rig's answer into the sentence a coach asks for: at what tempo to strike and how, or why not and what
+// to change instead.
+func Answered(a rig.Answer, ability trainee.Ability) string {
+	rebounds := number(a.Limits.Rebounds) + " rebound"
+	if a.Limits.Rebounds != 1 {
+		rebounds += "s"
+	}
+	if a.Feasible {
+		return fmt.Sprintf("Strike at %.0f a minute: %s, %s.", a.Tempo, rebounds, ability.Effort(a.FistSpeed))
+	}
+	reach := fmt.Sprintf("too slow for this bag with %s: it starts at %.0f.", rebounds, math.Ceil(a.Limits.Slowest))
+	if a.Tempo > a.Limits.Fastest {
+		reach = fmt.Sprintf("too fast for this bag with %s: it ends at %.0f.", rebounds, math.Floor(a.Limits.Fastest))
+	}
+	return fmt.Sprintf("%s a minute is %s %s", trimmed(a.Tempo), reach, Advised(a.Change))
+}
+
+// Advised puts the changes that would help into one sentence.
+func Advised(changes []rig.Change) string {
+	var ways []string
+	for _, c := range changes {
+		switch c.What {
+		case "rebounds":
+			ways = append(ways, "count "+number(int(c.To)))
+		case "bagLength":
+			ways = append(ways, fmt.Sprintf("hang a bag of %.0f cm", c.To*100))
+		case "tempo":
+			ways = append(ways, fmt.Sprintf("take %.0f a minute", c.To))
+		}
+	}
+	if len(ways) == 0 {
+		return ""
+	}
+	text := strings.Join(ways, ", or ") + "."
+	return strings.ToUpper(text[:1]) + text[1:]
+}
+
+func trimmed(v float64) string { return strings.TrimSuffix(fmt.Sprintf("%.1f", v), ".0") }

@@ -1,0 +1,103 @@
+package judge
+
+import (
+	"fmt"
+	"math"
+
+	"melodromos/core/drill"
+)
+
+// Round is a judged round of a timeline.
+type Round struct {
+	Result
+	Measures
+	Planned []Strike
+	Hits    []Hit   // those that were judged: hits in the count-in are left out
+	From    float64 // s, the opening bell
+	To      float64 // s, the closing bell, or where the round was stopped
+	Kept    bool    // a steady lateness was kept, since the device's latency is known
+}
+
+// early is how long before the bell a hit may fall and still count (s): the first strike stands on the bell.
+const early = 0.25
+
+// JudgeRound judges the hits of a run of a timeline as far as it came.
+func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, o Options) Round {
+	r := Round{Planned: Planned(t, until), From: t.Start.Seconds(), To: min(t.End, max(t.Start, until)).Seconds(), Kept: o.KeepOffset}
+	for _, h := range hits {
+		if h.At >= r.From-early {
+			r.Hits = append(r.Hits, h)
+		}
+	}
+	r.Result = Judge(r.Planned, r.Hits, o)
+	r.Measures = Measure(r.Result, r.Planned, r.Hits, r.From, r.To, [2]float64{t.Inbound[0].Seconds(), t.Inbound[1].Seconds()})
+	return r
+}
+
+// tooFew hits say nothing about timing (assumed).
+const tooFew = 5
+
+// Headline is the round in one sentence.
+func (r Round) Headline() string {
+	n := len(r.Planned)
+	switch {
+	case n == 0:
+		return "Stopped before the first strike: nothing to judge."
+	case len(r.Hits) == 0:
+		return fmt.Sprintf("No hits came in: %d strikes were planned.", n)
+	}
+	return fmt.Sprintf("%.0f %% clean: %d of %d strikes, %d in a row.", 100*r.CleanShare(), r.Clean, n, r.Longest)
+}
+
+// Remarks says what the timing shows, one sentence each, the weightiest first. Where there are too few hits it says so.
+func (r Round) Remarks() []string {
+	if len(r.Matches) < tooFew {
+		if len(r.Planned) == 0 {
+			return nil
+		}
+		return []string{fmt.Sprintf("%d hits could be matched: too few to say more.", len(r.Matches))}
+	}
+	list := []string{r.lateness()}
+	if a, b, ok := r.uneven(); ok {
+		list = append(list, fmt.Sprintf("The %s hand is the weaker: %.0f %% clean against %.0f %%.", a.Hand, share(a), share(b)))
+	}
+	if se := r.Spread / math.Sqrt(float64(len(r.Matches))); !math.IsNaN(r.Drift) && math.Abs(r.Drift)*(r.To-r.From)/60 > math.Max(3*se*2, 0.01) {
+		list = append(list, fmt.Sprintf("%s by %.0f ms a minute.", map[bool]string{true: "Falling behind", false: "Running ahead"}[r.Drift > 0], 1000*math.Abs(r.Drift)))
+	}
+	if r.Missed > 0 {
+		list = append(list, fmt.Sprintf("%d missed, %d extra.", r.Missed, r.Extra))
+	}
+	return list
+}
+
+func (r Round) lateness() string {
+	se := r.Spread / math.Sqrt(float64(len(r.Matches)))
+	side := "late"
+	if r.Bias < 0 {
+		side = "early"
+	}
+	if !r.Kept {
+		return fmt.Sprintf("A steady %.0f ms was taken off before judging, since the latency of the taps was not measured; the rest spreads by %.0f ms.", 1000*r.Offset, 1000*r.Spread)
+	}
+	if math.Abs(r.Bias) <= 3*se {
+		return fmt.Sprintf("On the bag: neither early nor late, spread %.0f ms.", 1000*r.Spread)
+	}
+	return fmt.Sprintf("%.0f ms %s on the whole, spread %.0f ms.", 1000*math.Abs(r.Bias), side, 1000*r.Spread)
+}
+
+// uneven compares the hands where both have enough strikes: the difference must be larger than three times its standard
+// error and than ten points (assumed).
+func (r Round) uneven() (weak, strong Group, ok bool) {
+	if len(r.Hands) != 2 || r.Hands[0].Planned < tooFew || r.Hands[1].Planned < tooFew {
+		return
+	}
+	weak, strong = r.Hands[0], r.Hands[1]
+	if share(weak) > share(strong) {
+		weak, strong = strong, weak
+	}
+	p, q := share(weak)/100, share(strong)/100
+	se := math.Sqrt(p*(1-p)/float64(weak.Planned) + q*(1-q)/float64(strong.Planned))
+	return weak, strong, q-p > math.Max(3*se, 0.1)
+}
+
+func share(g Group) float64 { return 100 * float64(g.Clean) / float64(g.Planned) }

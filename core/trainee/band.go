@@ -1,0 +1,58 @@
+// Package trainee holds what a person can do.
+package trainee
+
+// Band is a coarse step of skill, from which the abilities of somebody not yet measured are taken.
+type Band string
+
+// The five bands.
+const (
+	FirstTimer   Band = "first-timer"
+	Beginner     Band = "beginner"
+	Intermediate Band = "intermediate"
+	Advanced     Band = "advanced"
+	Expert       Band = "expert"
+)
+
+// Bands lists them from the first to the last.
+var Bands = []Band{FirstTimer, Beginner, Intermediate, Advanced, Expert}
+
+// Ability is what one trainee can do.
+type Ability struct {
+	Timing    float64 // spread of a produced interval as a share of it
+	Motor     float64 // s, spread of the hand
+	Alternate float64 // s, least interval between alternate hands
+	SameHand  float64 // s, least interval of one hand
+	FistSpeed float64 // m/s, greatest
+}
+
+// Start returns the abilities a band is begun with. All are assumed; tests and rounds replace them. An unknown band is
+// taken as a beginner's.
+func Start(b Band) Ability {
+	switch b {
+	case FirstTimer:
+		return Ability{.12, .014, .30, .50, 5}
+	case Intermediate:
+		return Ability{.06, .010, .22, .38, 7}
+	case Advanced:
+		return Ability{.04, .009, .17, .31, 8}
+	case Expert:
+		return Ability{.025, .008, .13, .25, 9}
+	}
+	return Ability{.09, .012, .26, .44, 6}
+}
+
+// Effort puts a fist speed (m/s) into a coach's words, as a share of this trainee's greatest. The borders are assumed;
+// "about half power" is common practice for learning and warming up.
+func (a Ability) Effort(fist float64) string {
+	switch share := fist / a.FistSpeed; {
+	case share < 0.35:
+		return "soft"
+	case share < 0.65:
+		return "about half power"
+	case share < 0.85:
+		return "hard"
+	case share <= 1:
+		return "full power"
+	}
+	return "harder than this hand can strike"
+}

@@ -1,0 +1,188 @@
+// Package demo makes the made-up gym: the hall, its people, bags and drills, and two weeks of rounds. The rounds are made
+// by the real code, compiled, hit by the stand-in and judged; only the people are invented.
+package demo
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"math"
+	"time"
+
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+	"melodromos/server"
+	"melodromos/standin"
+	"melodromos/store"
+)
+
+// The demo account.
+const (
+	Email    = "coach@ropewalk.example"
+	Password = "canvas and rope"
+)
+
+var gym = store.GymRow{Name: "The Ropewalk, Kettlewick Harbour", Units: "metric", Zone: "Europe/Lisbon", Demo: true}
+
+// person is a trainee with the share of clean work they brought to the first of the two weeks.
+type person struct {
+	key string
+	store.Trainee
+	seed uint64
+}
+
+func metres(v float64) *float64 { return &v }
+
+var people = []person{
+	{"ines", store.Trainee{Name: "Ines Calder", Stance: "orthodox", Band: "beginner", AgeBand: "adult", Height: metres(1.64), Reach: metres(1.62), Notes: "Came for the company, stayed for the bag."}, 11},
+	{"tobi", store.Trainee{Name: "Tobias Amadi-Rein", Stance: "southpaw", Band: "first-timer", AgeBand: "youth", Height: metres(1.45), Reach: metres(1.44), Notes: "Fourteen. Short rounds, guardian signs."}, 12},
+	{"greta", store.Trainee{Name: "Greta Sallowfield", Stance: "orthodox", Band: "intermediate", AgeBand: "senior", Height: metres(1.58), Reach: metres(1.57), Notes: "Sixty-eight. Shoulders first: keep the bag at mouth height."}, 13},
+	{"yusuf", store.Trainee{Name: "Yusuf Brandvik", Stance: "orthodox", Band: "advanced", AgeBand: "adult", Height: metres(1.85), Reach: metres(1.93)}, 14},
+	{"lerato", store.Trainee{Name: "Lerato Quayle", Stance: "southpaw", Band: "expert", AgeBand: "adult", Height: metres(1.72), Reach: metres(1.78), Notes: "Helps with the Thursday class."}, 15},
+	{"dov", store.Trainee{Name: "Dov Achterman", Stance: "orthodox", Band: "beginner", AgeBand: "adult", Height: metres(1.78), Reach: metres(1.74), Notes: "Left wrist was strained in spring; soft work on that side."}, 16},
+}
+
+type bag struct {
+	key, name string
+	rig.SpeedBag
+}
+
+var bags = []bag{
+	{"quay", "Quay bag", rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80, BoardHeight: 1.95}},
+	{"lantern", "Big lantern", rig.SpeedBag{BagLength: 0.30, BagDiameter: 0.20, BagMass: 0.36, SwivelDrop: 0.025, Restitution: 0.74, BoardHeight: 2.05}},
+	{"wren", "Wren", rig.SpeedBag{BagLength: 0.19, BagDiameter: 0.13, BagMass: 0.18, SwivelDrop: 0.018, Restitution: 0.82, BoardHeight: 1.72}},
+}
+
+// given is a drill of a trainee, with the days before today on which it was run.
+type given struct {
+	person, bag string
+	drill.Drill
+	name string
+	days []int
+}
+
+func basic(t drill.Technique, first drill.Hand, perHand int, tempo, work float64) drill.Drill {
+	return drill.Drill{Technique: t, FirstHand: first, PerHand: perHand, Rebounds: 3, StrikeAngle: 25, Tempo: tempo, Work: work, Calls: true}
+}
+
+var givens = []given{
+	{"ines", "quay", basic(drill.OneHand, drill.Rear, 5, 116, 60), "", []int{13, 11, 9, 6, 4, 2}},
+	{"tobi", "wren", basic(drill.OneHand, drill.Rear, 0, 112, 30), "First touches, rear hand", []int{12, 9, 5, 2}},
+	{"greta", "lantern", basic(drill.Alternating, drill.Lead, 0, 104, 60), "", []int{13, 10, 8, 3, 1}},
+	{"yusuf", "quay", basic(drill.OneHand, drill.Rear, 3, 150, 90), "", []int{11, 8, 5, 4, 1}},
+	{"lerato", "wren", basic(drill.Alternating, drill.Lead, 0, 178, 120), "Hand after hand, quick", []int{12, 7, 5, 1}},
+	{"dov", "lantern", basic(drill.OneHand, drill.Lead, 5, 100, 45), "Five a side, soft", []int{10, 6, 3}},
+	{"dov", "quay", basic(drill.Alternating, drill.Rear, 0, 118, 60), "", nil},
+}
+
+// Load makes the demo gym unless it is there already.
+func Load(ctx context.Context, s *store.Store, now time.Time) error {
+	if _, err := s.DemoGym(ctx); err == nil || !errors.Is(err, store.ErrNotFound) {
+		return err
+	}
+	hash, err := server.HashPassword(Password)
+	if err != nil {
+		return err
+	}
+	coach := store.Coach{Name: "Maren Okafor-Lind", Email: Email, PasswordHash: hash}
+	if err := s.AddCoach(ctx, gym, &coach); err != nil {
+		return fmt.Errorf("make the demo gym: %w", err)
+	}
+	if err := fill(s.Gym(ctx, coach.GymID), coach, now); err != nil {
+		// All or nothing: half a demo gym would never be completed.
+		return errors.Join(fmt.Errorf("make the demo gym: %w", err), s.DropGym(context.WithoutCancel(ctx), coach.GymID))
+	}
+	return nil
+}
+
+func fill(g *store.Gym, coach store.Coach, now time.Time) error {
+	trainees := map[string]person{}
+	for _, p := range people {
+		if err := g.AddTrainee(&p.Trainee); err != nil {
+			return err
+		}
+		trainees[p.key] = p
+	}
+	rigs := map[string]store.Rig{}
+	for _, b := range bags {
+		doc, err := json.Marshal(b.SpeedBag)
+		if err != nil {
+			return err
+		}
+		row := store.Rig{Name: b.name, Kind: string(rig.Speed), Doc: doc}
+		if err := g.AddRig(&row); err != nil {
+			return err
+		}
+		rigs[b.key] = row
+	}
+	for i, d := range givens {
+		doc, err := json.Marshal(d.Drill)
+		if err != nil {
+			return err
+		}
+		row := store.Drill{Name: d.name, RigID: rigs[d.bag].ID, TraineeID: trainees[d.person].ID, Doc: doc, CreatedAt: now.AddDate(0, 0, -14).Add(time.Duration(i) * time.Minute)}
+		if row.Name == "" {
+			row.Name = d.Drill.Name()
+		}
+		if err := g.AddDrill(&row); err != nil {
+			return err
+		}
+		for n, day := range d.days {
+			at := evening(now, day, i)
+			progress := float64(n) / math.Max(1, float64(len(d.days)-1))
+			if err := round(g, coach, row, d.Drill, rigs[d.bag], trainees[d.person], at, progress); err != nil {
+				return fmt.Errorf("%s on day %d: %w", row.Name, -day, err)
+			}
+		}
+	}
+	return nil
+}
+
+// evening is the time of the round of drill i so many days ago: classes begin at half past five.
+func evening(now time.Time, daysAgo, i int) time.Time {
+	d := now.UTC().AddDate(0, 0, -daysAgo)
+	return time.Date(d.Year(), d.Month(), d.Day(), 17, 30, 0, 0, time.UTC).Add(time.Duration(i) * 7 * time.Minute)
+}
+
+// round runs one round as the product does, with the stand-in in place of the trainee. progress goes from 0, the first
+// of the two weeks' rounds, to 1: by then spread and misses are down by a third.
+func round(g *store.Gym, coach store.Coach, row store.Drill, d drill.Drill, rigRow store.Rig, p person, at time.Time, progress float64) error {
+	bag, err := rig.Decode(rigRow.Doc)
+	if err != nil {
+		return err
+	}
+	run, err := server.NewRunRow(row, d, rigRow, bag)
+	if err != nil {
+		return err
+	}
+	none := int64(0)
+	run.CoachID, run.Source, run.Zone, run.LatencyUS, run.CreatedAt = coach.ID, "standin", gym.Zone, &none, at
+	run.IntakeHash = fmt.Sprintf("demo %s %s", row.ID, at.Format(time.RFC3339)) // no key hashes to this
+	if err := g.AddRun(&run); err != nil {
+		return err
+	}
+	timeline, err := drill.Compile(d, bag)
+	if err != nil {
+		return err
+	}
+	who := standin.Like(p.Band)
+	who.Spread *= 1.2 - 0.4*progress
+	who.Miss *= 1.3 - 0.6*progress
+	var hits []store.Hit
+	for i, h := range who.Hits(server.PlannedStrikes(timeline), p.seed*1000+uint64(at.YearDay())) {
+		hits = append(hits, store.Hit{Device: "stand-in", Seq: i, AtUS: int64(math.Round(h.At * 1e6)), Hand: &h.Hand})
+	}
+	if _, err := g.AddHits(run.ID, hits, nil); err != nil {
+		return err
+	}
+	stopped := at.Add(time.Duration(timeline.End) * time.Microsecond)
+	run, err = g.UpdateRun(run.ID, func(r *store.Run) error {
+		r.State, r.ClockUS, r.StartedAt, r.EndedAt, r.SeenAt = store.RunDone, int64(timeline.End), &at, &stopped, stopped
+		return nil
+	})
+	if err != nil {
+		return err
+	}
+	return server.Summarise(g, run)
+}

@@ -1,0 +1,158 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/gin-gonic/gin"
+
+	"melodromos/calc"
+	"melodromos/core/input"
+	"melodromos/store"
+)
+
+// policy allows what ships with the product and nothing else. Styles may stand in the page: positions are computed.
+const policy = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; " +
+	"media-src 'self'; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+
+func headers(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("Content-Security-Policy", policy)
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "same-origin")
+		h.Set("Permissions-Policy", "camera=(), geolocation=(), microphone=(self), screen-wake-lock=(self)")
+		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		next.ServeHTTP(w, r)
+	})
+}
+
+// maxBody is the greatest request in bytes; the calculator takes a day's hits.
+const maxBody, maxCalcBody = 1 << 20, calc.MaxDocument
+
+func limited(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		r.Body = http.MaxBytesReader(w, r.Body, maxCalcBody)
+		next.ServeHTTP(w, r)
+	})
+}
+
+// recorder remembers the status of an answer. Unwrap lets the live feed reach the connection underneath.
+type recorder struct {
+	http.ResponseWriter
+	status int
+}
+
+func (r *recorder) WriteHeader(status int) {
+	if r.status == 0 {
+		r.status = status
+	}
+	r.ResponseWriter.WriteHeader(status)
+}
+
+func (r *recorder) Unwrap() http.ResponseWriter { return r.ResponseWriter }
+
+func logged(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		start := time.Now()
+		rec := &recorder{ResponseWriter: w}
+		next.ServeHTTP(rec, r)
+		level := slog.LevelDebug
+		if rec.status >= 500 {
+			level = slog.LevelError
+		} else if r.Method != http.MethodGet {
+			level = slog.LevelInfo
+		}
+		slog.Log(r.Context(), level, "request", "method", r.Method, "path", logPath(r.URL.Path), "status", max(rec.status, 200), "ms", float64(time.Since(start).Microseconds())/1000)
+	})
+}
+
+// logPath keeps device keys out of the log.
+func logPath(path string) string {
+	if len(path) > len("/api/intake/") && path[:len("/api/intake/")] == "/api/intake/" {
+		return "/api/intake/…"
+	}
+	return path
+}
+
+func recovered(c *gin.Context, what any) {
+	slog.Error("panic", "what", what, "path", logPath(c.Request.URL.Path))
+	problem(c.Writer, http.StatusInternalServerError, wentWrong)
+	c.Abort()
+}
+
+const wentWrong = "Something went wrong on the server. What was saved before is kept; try again."
+
+// problem writes an RFC 9457 problem outside of huma's routes.
+func problem(w http.ResponseWriter, status int, detail string) {
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(status)
+	_ = json.NewEncoder(w).Encode(huma.ErrorModel{Title: http.StatusText(status), Status: status, Detail: detail})
+}
+
+// refused turns an error of the core or the store into an answer. prefix is where the refused document stands in the
+// request, such as "body.rig".
+func refused(ctx context.Context, prefix string, err error) error {
+	var field *input.Error
+	switch {
+	case errors.As(err, &field):
+		where := field.Field
+		if prefix != "" {
+			where = prefix + "." + where
+		}
+		return huma.Error422UnprocessableEntity(field.Error(), &huma.ErrorDetail{Location: where, Message: field.Reason})
+	case errors.Is(err, store.ErrNotFound):
+		return huma.Error404NotFound("This is not here any more, or never was.")
+	case errors.Is(err, store.ErrConflict):
+		return huma.Error409Conflict("Somebody else has changed this meanwhile. Your change was not saved; read it anew and try again.")
+	case errors.Is(err, store.ErrTaken):
+		return huma.Error409Conflict("This is taken already.")
+	}
+	var status huma.StatusError
+	if errors.As(err, &status) {
+		return err
+	}
+	if ctx.Err() == nil {
+		slog.Error("request failed", "error", err)
+	}
+	return huma.Error500InternalServerError(wentWrong)
+}
+
+type callerKey struct{}
+
+// caller is the signed-in coach and the data of the coach's gym.
+type caller struct {
+	store.Coach
+	gym *store.Gym
+}
+
+func who(ctx context.Context) caller { return ctx.Value(callerKey{}).(caller) }
+
+const coachKey = "coach"
+
+func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
+	c, ok := s.caller(ctx.Context())
+	if !ok {
+		_ = huma.WriteErr(s.api, ctx, http.StatusUnauthorized, "Sign in first.")
+		return
+	}
+	next(huma.WithValue(ctx, callerKey{}, c))
+}
+
+// caller finds who is signed in with the session of a request.
+func (s *Server) caller(ctx context.Context) (caller, bool) {
+	id := s.sessions.GetString(ctx, coachKey)
+	if id == "" {
+		return caller{}, false
+	}
+	coach, err := s.store.Coach(ctx, id)
+	if err != nil {
+		return caller{}, false
+	}
+	return caller{coach, s.store.Gym(ctx, coach.GymID)}, true
+}

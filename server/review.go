@@ -1,0 +1,358 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"melodromos/core/drill"
+	"melodromos/core/judge"
+	"melodromos/core/ladder"
+	"melodromos/store"
+)
+
+// Summary is what the log shows of a run, and what the next drill is chosen by.
+type Summary struct {
+	Headline string  `json:"headline"`
+	Planned  int     `json:"planned"`
+	Hits     int     `json:"hits"`
+	Clean    int     `json:"clean"`
+	Longest  int     `json:"longest"`
+	Share    float64 `json:"share" doc:"clean share of the planned strikes, 0 where none was planned"`
+}
+
+// Review is a judged run.
+type Review struct {
+	Run       Run        `json:"run"`
+	StartedAt *time.Time `json:"startedAt"`
+	Zone      string     `json:"zone"`
+	Headline  string     `json:"headline"`
+	Remarks   []string   `json:"remarks"`
+	Summary   Summary    `json:"summary"`
+	UntilUS   int64      `json:"untilUs" doc:"how far the run came"`
+
+	Early     int `json:"early"`
+	Late      int `json:"late"`
+	Missed    int `json:"missed"`
+	Extra     int `json:"extra"`
+	WrongHand int `json:"wrongHand"`
+
+	OffsetKept bool        `json:"offsetKept" doc:"the latency is known, a steady lateness counts"`
+	Offset     float64     `json:"offset" doc:"s, taken off before judging"`
+	Bias       *float64    `json:"bias" doc:"s"`
+	Spread     *float64    `json:"spread" doc:"s"`
+	Drift      *float64    `json:"drift" doc:"s a minute"`
+	Variety    *float64    `json:"variety"`
+	Inbound    *float64    `json:"inbound"`
+	Clock      *float64    `json:"clock" doc:"s, the timekeeper's part of the spread"`
+	Motor      *float64    `json:"motor" doc:"s, the hand's part"`
+	Strikes    []StrikeOut `json:"strikes"`
+	Hits       []HitOut    `json:"hits"`
+	Marks      []MarkOut   `json:"marks"`
+	Hands      []GroupOut  `json:"hands"`
+	Positions  []GroupOut  `json:"positions"`
+	Breaks     []BreakOut  `json:"breaks"`
+	Paces      []PaceOut   `json:"paces"`
+}
+
+// StrikeOut is a planned strike and what became of it.
+type StrikeOut struct {
+	At      float64  `json:"at"`
+	Hand    string   `json:"hand"`
+	Window  float64  `json:"window"`
+	Verdict string   `json:"verdict" enum:"clean,early,late,wrongHand,missed"`
+	Error   *float64 `json:"error" doc:"s after the offset, late positive"`
+}
+
+// HitOut is a captured hit; extra belongs to no strike.
+type HitOut struct {
+	At    float64 `json:"at" doc:"s on the run's clock, the offset taken off"`
+	Hand  string  `json:"hand"`
+	Extra bool    `json:"extra"`
+}
+
+// MarkOut is a coach's mark.
+type MarkOut struct {
+	At   float64 `json:"at"`
+	Kind string  `json:"kind" enum:"missed,offLine,wild,touched,found"`
+}
+
+// GroupOut is what one hand, or one position of the pattern, shows.
+type GroupOut struct {
+	Hand     string   `json:"hand"`
+	Position int      `json:"position"`
+	Planned  int      `json:"planned"`
+	Clean    int      `json:"clean"`
+	Bias     *float64 `json:"bias"`
+	Spread   *float64 `json:"spread"`
+}
+
+// BreakOut is a strike that ended a run of clean ones.
+type BreakOut struct {
+	At      float64  `json:"at"`
+	Run     int      `json:"run"`
+	Verdict string   `json:"verdict"`
+	Recover *float64 `json:"recover" doc:"s"`
+}
+
+// PaceOut is the tempo struck in a stretch.
+type PaceOut struct {
+	From  float64  `json:"from"`
+	Hits  int      `json:"hits"`
+	Tempo *float64 `json:"tempo"`
+}
+
+// LogRow is a run in the log.
+type LogRow struct {
+	ID        string     `json:"id"`
+	DrillID   string     `json:"drillId"`
+	DrillName string     `json:"drillName"`
+	Trainee   string     `json:"trainee"`
+	TraineeID string     `json:"traineeId"`
+	RigName   string     `json:"rigName"`
+	State     string     `json:"state" enum:"ready,running,paused,done,stopped"`
+	StartedAt *time.Time `json:"startedAt"`
+	CreatedAt time.Time  `json:"createdAt"`
+	Zone      string     `json:"zone"`
+	Summary   *Summary   `json:"summary,omitempty"`
+}
+
+func judgeRun(gym *store.Gym, p runParts) (judge.Round, []store.Mark, error) {
+	rows, err := gym.Hits(p.ID)
+	if err != nil {
+		return judge.Round{}, nil, err
+	}
+	marks, err := gym.Marks(p.ID)
+	if err != nil {
+		return judge.Round{}, nil, err
+	}
+	latency := int64(0)
+	if p.LatencyUS != nil {
+		latency = *p.LatencyUS
+	}
+	hits := make([]judge.Hit, len(rows))
+	for i, h := range rows {
+		hits[i].At = drill.Micros(h.AtUS - latency).Seconds()
+		if h.Hand != nil {
+			hits[i].Hand = drill.Hand(*h.Hand)
+		}
+	}
+	until := drill.Micros(p.Now(time.Now()))
+	return judge.JudgeRound(p.timeline, hits, until, judge.Options{KeepOffset: p.LatencyUS != nil}), marks, nil
+}
+
+func summaryOf(r judge.Round) Summary {
+	s := Summary{Headline: r.Headline(), Planned: len(r.Planned), Hits: len(r.Hits), Clean: r.Clean, Longest: r.Longest}
+	if len(r.Planned) > 0 {
+		s.Share = r.CleanShare()
+	}
+	return s
+}
+
+// Summarise stores what the log shows of an ended run.
+func Summarise(gym *store.Gym, run store.Run) error {
+	p, err := open(run)
+	if err != nil {
+		return err
+	}
+	round, _, err := judgeRun(gym, p)
+	if err != nil {
+		return err
+	}
+	doc, err := json.Marshal(summaryOf(round))
+	if err != nil {
+		return err
+	}
+	_, err = gym.UpdateRun(run.ID, func(r *store.Run) error { r.Summary = doc; return nil })
+	return err
+}
+
+func (s *Server) registerReview(api huma.API) {
+	huma.Get(api, "/api/runs/{id}/review", func(ctx context.Context, in *ByID) (*one[Review], error) {
+		row, err := who(ctx).gym.Run(in.ID)
+		return single(ctx, row, err, func(r store.Run) (Review, error) { return s.review(ctx, r) })
+	})
+	huma.Get(api, "/api/runs", func(ctx context.Context, in *struct {
+		Trainee string    `query:"trainee" doc:"only this trainee's"`
+		Before  time.Time `query:"before" doc:"only runs made before"`
+		Limit   int       `query:"limit" minimum:"1" maximum:"200" default:"50"`
+	}) (*many[LogRow], error) {
+		gym := who(ctx).gym
+		if in.Trainee != "" {
+			if _, err := gym.Trainee(in.Trainee); err != nil {
+				return nil, refused(ctx, "", err)
+			}
+		}
+		rows, err := gym.Runs(store.RunFilter{TraineeID: in.Trainee, Before: in.Before, Limit: in.Limit})
+		if err != nil {
+			return nil, refused(ctx, "", err)
+		}
+		n, err := namesOf(gym)
+		if err != nil {
+			return nil, refused(ctx, "", err)
+		}
+		return listed(ctx, rows, err, sure(n.logRow))
+	})
+}
+
+// names of a gym's trainees and rigs by id, for lists.
+type names struct{ trainees, rigs map[string]string }
+
+func namesOf(gym *store.Gym) (names, error) {
+	n := names{map[string]string{}, map[string]string{}}
+	trainees, err := gym.Trainees()
+	if err != nil {
+		return n, err
+	}
+	for _, t := range trainees {
+		n.trainees[t.ID] = t.Name
+	}
+	rigs, err := gym.Rigs()
+	for _, r := range rigs {
+		n.rigs[r.ID] = r.Name
+	}
+	return n, err
+}
+
+func (n names) logRow(r store.Run) LogRow {
+	row := LogRow{
+		ID: r.ID, DrillID: r.DrillID, DrillName: r.DrillName, Trainee: n.trainees[r.TraineeID], TraineeID: r.TraineeID,
+		RigName: n.rigs[r.RigID], State: string(r.State), StartedAt: r.StartedAt, CreatedAt: r.CreatedAt, Zone: r.Zone,
+	}
+	var sum Summary
+	if len(r.Summary) > 0 && json.Unmarshal(r.Summary, &sum) == nil {
+		row.Summary = &sum
+	}
+	return row
+}
+
+func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
+	p, err := open(row)
+	if err != nil {
+		return Review{}, err
+	}
+	round, marks, err := judgeRun(who(ctx).gym, p)
+	if err != nil {
+		return Review{}, err
+	}
+	run, err := s.runOut(ctx, row)
+	if err != nil {
+		return Review{}, err
+	}
+	v := Review{
+		Run: run, StartedAt: row.StartedAt, Zone: row.Zone, Headline: round.Headline(), Remarks: round.Remarks(), Summary: summaryOf(round),
+		UntilUS: run.ClockUS, Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand,
+		OffsetKept: round.Kept, Offset: round.Offset, Bias: number(round.Bias), Spread: number(round.Spread), Drift: number(round.Drift),
+		Variety: number(round.Variety), Inbound: number(round.Inbound), Clock: number(round.Clock), Motor: number(round.Motor),
+		Strikes: []StrikeOut{}, Hits: []HitOut{}, Marks: []MarkOut{}, Breaks: []BreakOut{}, Paces: []PaceOut{},
+		Hands: groupsOut(round.Hands), Positions: groupsOut(round.Positions),
+	}
+	if v.Remarks == nil {
+		v.Remarks = []string{}
+	}
+	for i, strike := range round.Planned {
+		v.Strikes = append(v.Strikes, StrikeOut{At: strike.At, Hand: string(strike.Hand), Window: strike.Window, Verdict: string(round.Strikes[i])})
+	}
+	for _, h := range round.Hits {
+		v.Hits = append(v.Hits, HitOut{At: h.At - round.Offset, Hand: string(h.Hand), Extra: true})
+	}
+	for _, m := range round.Matches {
+		v.Strikes[m.Strike].Error = number(m.Error)
+		v.Hits[m.Hit].Extra = false
+	}
+	for _, m := range marks {
+		v.Marks = append(v.Marks, MarkOut{drill.Micros(m.AtUS).Seconds(), m.Kind})
+	}
+	for _, b := range round.Breaks {
+		v.Breaks = append(v.Breaks, BreakOut{b.At, b.Run, string(b.Verdict), number(b.Recover)})
+	}
+	for _, t := range round.Paces {
+		v.Paces = append(v.Paces, PaceOut{t.From, t.Hits, number(t.Tempo)})
+	}
+	return v, nil
+}
+
+func groupsOut(groups []judge.Group) []GroupOut {
+	list := []GroupOut{}
+	for _, g := range groups {
+		list = append(list, GroupOut{string(g.Hand), g.Position, g.Planned, g.Clean, number(g.Bias), number(g.Spread)})
+	}
+	return list
+}
+
+// Next is a drill that stands to be run.
+type Next struct {
+	DrillID   string   `json:"drillId"`
+	DrillName string   `json:"drillName"`
+	TraineeID string   `json:"traineeId"`
+	Trainee   string   `json:"trainee"`
+	RigID     string   `json:"rigId"`
+	RigName   string   `json:"rigName"`
+	Doc       DrillDoc `json:"doc"`
+	Why       string   `json:"why"`
+	Through   bool     `json:"through" doc:"the last run passed the gate"`
+	Last      *LogRow  `json:"last,omitempty"`
+}
+
+// Today is what the first page shows.
+type Today struct {
+	Next   []Next   `json:"next"`
+	Recent []LogRow `json:"recent"`
+	Rigs   int      `json:"rigs"`
+	People int      `json:"people"`
+}
+
+func (s *Server) registerToday(api huma.API) {
+	huma.Get(api, "/api/today", func(ctx context.Context, _ *struct{}) (*one[Today], error) {
+		t, err := today(who(ctx).gym)
+		return single(ctx, t, err, sure(func(t Today) Today { return t }))
+	})
+}
+
+func today(gym *store.Gym) (Today, error) {
+	n, err := namesOf(gym)
+	if err != nil {
+		return Today{}, err
+	}
+	drills, err := gym.Drills()
+	if err != nil {
+		return Today{}, err
+	}
+	last, err := gym.LastRuns()
+	if err != nil {
+		return Today{}, err
+	}
+	byDrill := map[string]Next{}
+	var order []ladder.Given
+	for _, row := range drills {
+		d, err := drillOut(row)
+		if err != nil {
+			return Today{}, err
+		}
+		given := ladder.Given{Drill: row.ID}
+		next := Next{DrillID: row.ID, DrillName: row.Name, TraineeID: row.TraineeID, Trainee: n.trainees[row.TraineeID], RigID: row.RigID, RigName: n.rigs[row.RigID], Doc: d.Doc}
+		if run, ok := last[row.ID]; ok {
+			entry := n.logRow(run)
+			next.Last = &entry
+			given.Last, given.Clean, given.Longest = run.CreatedAt, entry.Summary.Share, entry.Summary.Longest
+		}
+		next.Why, next.Through = given.Sentence(), !given.Last.IsZero() && given.Through()
+		byDrill[row.ID] = next
+		order = append(order, given)
+	}
+	ladder.Order(order)
+	t := Today{Next: []Next{}, Recent: []LogRow{}, Rigs: len(n.rigs), People: len(n.trainees)}
+	for _, g := range order {
+		t.Next = append(t.Next, byDrill[g.Drill])
+	}
+	recent, err := gym.Runs(store.RunFilter{Limit: 6})
+	if err != nil {
+		return Today{}, err
+	}
+	for _, r := range recent {
+		t.Recent = append(t.Recent, n.logRow(r))
+	}
+	return t, nil
+}

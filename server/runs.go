@@ -1,0 +1,285 @@
+package server
+
+import (
+	"context"
+	"crypto/rand"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+	"melodromos/standin"
+	"melodromos/store"
+)
+
+// NewRun asks for a run of a drill.
+type NewRun struct {
+	DrillID string         `json:"drillId" format:"uuid"`
+	Source  string         `json:"source" enum:"keys,standin,device" doc:"who captures the hits"`
+	StandIn *StandInChoice `json:"standIn,omitempty" doc:"with source standin"`
+}
+
+// StandInChoice says whom the simulated sensor hits like.
+type StandInChoice struct {
+	Ability string `json:"ability" enum:"first-timer,beginner,intermediate,advanced,expert"`
+	Seed    uint64 `json:"seed"`
+}
+
+// Run is a run as the run screen needs it. IntakeKey is told once, when the run is made.
+type Run struct {
+	ID        string         `json:"id"`
+	DrillID   string         `json:"drillId"`
+	DrillName string         `json:"drillName"`
+	RigName   string         `json:"rigName"`
+	Rig       RigDoc         `json:"rig"`
+	Trainee   Trainee        `json:"trainee"`
+	Source    string         `json:"source" enum:"keys,standin,device"`
+	State     string         `json:"state" enum:"ready,running,paused,done,stopped"`
+	ClockUS   int64          `json:"clockUs"`
+	Doc       DrillDoc       `json:"doc"`
+	Timeline  drill.Timeline `json:"timeline"`
+	Cycle     Cycle          `json:"cycle"`
+	IntakeKey string         `json:"intakeKey,omitempty"`
+}
+
+// Step moves a run's clock: what happened, and at which microsecond of the clock.
+type Step struct {
+	Action  string `json:"action" enum:"start,pause,resume,stop,finish"`
+	ClockUS int64  `json:"clockUs" minimum:"0"`
+}
+
+// RunCourse is how a run stands.
+type RunCourse struct {
+	State   string `json:"state" enum:"ready,running,paused,done,stopped"`
+	ClockUS int64  `json:"clockUs"`
+}
+
+// runParts is a stored run with its documents opened.
+type runParts struct {
+	store.Run
+	bag      rig.SpeedBag
+	drill    drill.Drill
+	timeline drill.Timeline
+}
+
+func open(r store.Run) (runParts, error) {
+	p := runParts{Run: r}
+	var err error
+	if p.bag, err = rig.Decode(r.RigDoc); err != nil {
+		return p, fmt.Errorf("run %s: stored rig: %w", r.ID, asInternal(err))
+	}
+	if p.drill, err = drill.Decode(r.DrillDoc); err != nil {
+		return p, fmt.Errorf("run %s: stored drill: %w", r.ID, asInternal(err))
+	}
+	if err = json.Unmarshal(r.Timeline, &p.timeline); err != nil {
+		return p, fmt.Errorf("run %s: stored timeline: %w", r.ID, err)
+	}
+	return p, nil
+}
+
+func (s *Server) registerRuns(api huma.API) {
+	huma.Post(api, "/api/runs", func(ctx context.Context, in *one[NewRun]) (*one[Run], error) {
+		run, key, err := s.newRun(ctx, in.Body)
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		out, err := s.runOut(ctx, run)
+		if err != nil {
+			return nil, refused(ctx, "", err)
+		}
+		out.IntakeKey = key
+		return &one[Run]{out}, nil
+	})
+	huma.Get(api, "/api/runs/{id}", func(ctx context.Context, in *ByID) (*one[Run], error) {
+		row, err := who(ctx).gym.Run(in.ID)
+		return single(ctx, row, err, func(r store.Run) (Run, error) { return s.runOut(ctx, r) })
+	})
+	huma.Post(api, "/api/runs/{id}/clock", func(ctx context.Context, in *struct {
+		ByID
+		Body Step
+	}) (*one[RunCourse], error) {
+		row, err := s.step(ctx, in.ID, in.Body)
+		return single(ctx, row, err, sure(course))
+	})
+	huma.Post(api, "/api/runs/{id}/hits", func(ctx context.Context, in *struct {
+		ByID
+		Body Batch
+	}) (*one[Kept], error) {
+		gym := who(ctx).gym
+		run, err := gym.Run(in.ID)
+		if err != nil {
+			return nil, refused(ctx, "", err)
+		}
+		if run.Source != "keys" && len(in.Body.Hits) > 0 {
+			return nil, huma.Error422UnprocessableEntity("In this run a sensor captures the hits; taps were not kept.", &huma.ErrorDetail{Location: "body.hits", Message: "not for a run with a sensor"})
+		}
+		return s.keep(ctx, gym, run, in.Body)
+	})
+}
+
+func course(r store.Run) RunCourse { return RunCourse{string(r.State), r.Now(time.Now())} }
+
+// newRun compiles the drill as it is now, with the bag as it hangs now, and stores the run with both.
+func (s *Server) newRun(ctx context.Context, in NewRun) (store.Run, string, error) {
+	c := who(ctx)
+	row, err := c.gym.Drill(in.DrillID)
+	if err != nil {
+		return store.Run{}, "", err
+	}
+	d, err := drill.Decode(row.Doc)
+	if err != nil {
+		return store.Run{}, "", fmt.Errorf("stored drill %s: %w", row.ID, asInternal(err))
+	}
+	bag, rigRow, err := gymBag(c.gym, row.RigID)
+	if err != nil {
+		return store.Run{}, "", err
+	}
+	run, err := NewRunRow(row, d, rigRow, bag)
+	if err != nil {
+		return store.Run{}, "", err
+	}
+	gymRow, err := c.gym.Row()
+	if err != nil {
+		return store.Run{}, "", err
+	}
+	key := rand.Text()
+	run.CoachID, run.Source, run.Zone, run.IntakeHash = c.Coach.ID, in.Source, gymRow.Zone, intakeHash(key)
+	if in.Source == "standin" {
+		none := int64(0) // a simulated sensor is exact
+		run.LatencyUS = &none
+	}
+	if err := c.gym.AddRun(&run); err != nil {
+		return store.Run{}, "", err
+	}
+	if in.Source == "standin" {
+		choice := StandInChoice{Ability: "intermediate", Seed: 1}
+		if in.StandIn != nil {
+			choice = *in.StandIn
+		}
+		go s.playStandIn(key, choice)
+	}
+	return run, key, nil
+}
+
+// NewRunRow compiles a drill on a bag into a run that is not stored yet.
+func NewRunRow(row store.Drill, d drill.Drill, rigRow store.Rig, bag rig.SpeedBag) (store.Run, error) {
+	timeline, err := drill.Compile(d, bag)
+	if err != nil {
+		return store.Run{}, err
+	}
+	doc, err := json.Marshal(timeline)
+	return store.Run{
+		DrillID: row.ID, RigID: rigRow.ID, TraineeID: row.TraineeID, DrillName: row.Name,
+		RigDoc: rigRow.Doc, DrillDoc: row.Doc, Timeline: doc,
+	}, err
+}
+
+func intakeHash(key string) string {
+	sum := sha256.Sum256([]byte(key))
+	return hex.EncodeToString(sum[:])
+}
+
+func (s *Server) playStandIn(key string, c StandInChoice) {
+	sensor := standin.Sensor{URL: s.self, Key: key, Person: standin.Like(c.Ability), Seed: c.Seed}
+	if err := sensor.Play(s.running); err != nil && s.running.Err() == nil {
+		logStandIn(err)
+	}
+}
+
+func (s *Server) runOut(ctx context.Context, r store.Run) (Run, error) {
+	p, err := open(r)
+	if err != nil {
+		return Run{}, err
+	}
+	gym := who(ctx).gym
+	t, err := gym.Trainee(r.TraineeID)
+	if err != nil {
+		return Run{}, err
+	}
+	rigRow, err := gym.Rig(r.RigID)
+	if err != nil {
+		return Run{}, err
+	}
+	c, err := cycle(p.bag, p.timeline.Launch, p.drill.Meeting())
+	return Run{
+		ID: r.ID, DrillID: r.DrillID, DrillName: r.DrillName, RigName: rigRow.Name, Rig: RigDoc{rigRow.Kind, p.bag}, Trainee: traineeOut(t), Source: r.Source,
+		State: string(r.State), ClockUS: r.Now(time.Now()), Doc: DrillDoc{drill.Version, p.drill}, Timeline: p.timeline, Cycle: c,
+	}, err
+}
+
+// step moves a run's clock. What came late is taken as it is meant: a run that was counted as stopped because its browser
+// was cut off goes on when the browser comes back, and ending a run twice changes nothing.
+func (s *Server) step(ctx context.Context, id string, in Step) (store.Run, error) {
+	gym := who(ctx).gym
+	run, err := gym.UpdateRun(id, func(r *store.Run) error {
+		now := time.Now().UTC()
+		if r.State == store.RunDone {
+			return nil
+		}
+		r.SeenAt = now
+		r.ClockUS = in.ClockUS
+		switch in.Action {
+		case "start", "resume":
+			zero := now.Add(-time.Duration(in.ClockUS) * time.Microsecond)
+			r.State, r.ZeroAt, r.EndedAt = store.RunRunning, &zero, nil
+			if r.StartedAt == nil {
+				r.StartedAt = &zero
+			}
+		case "pause":
+			r.State, r.ZeroAt = store.RunPaused, nil
+		case "stop", "finish":
+			if in.Action == "stop" && r.State == store.RunStopped {
+				return nil
+			}
+			end(r, map[string]store.RunState{"stop": store.RunStopped, "finish": store.RunDone}[in.Action], now)
+		}
+		return nil
+	})
+	if err != nil {
+		return run, err
+	}
+	s.live.send(id, feed{Kind: "state", State: string(run.State)})
+	if run.State.Over() {
+		return run, Summarise(gym, run)
+	}
+	return run, nil
+}
+
+// end closes a run where its clock stands.
+func end(r *store.Run, state store.RunState, at time.Time) {
+	r.State, r.ZeroAt, r.EndedAt = state, nil, &at
+	if r.StartedAt == nil {
+		r.ClockUS = 0
+	}
+}
+
+// stopAbandoned ends runs whose browser has not been heard of for a while, at the last moment they are known to have
+// reached.
+func (s *Server) stopAbandoned(ctx context.Context) error {
+	rows, err := s.store.Abandoned(ctx, time.Now().UTC().Add(-s.Quiet))
+	if err != nil {
+		return err
+	}
+	for _, row := range rows {
+		gym := s.store.Gym(ctx, row.GymID)
+		run, err := gym.UpdateRun(row.ID, func(r *store.Run) error {
+			if !r.State.Over() {
+				end(r, store.RunStopped, r.SeenAt)
+			}
+			return nil
+		})
+		if err != nil {
+			return err
+		}
+		if err := Summarise(gym, run); err != nil {
+			return err
+		}
+		s.live.send(row.ID, feed{Kind: "state", State: string(store.RunStopped)})
+	}
+	return nil
+}

@@ -1,0 +1,177 @@
+// Package server serves the interface and its data over HTTP. Handlers translate; the core decides and the store keeps.
+package server
+
+import (
+	"context"
+	"errors"
+	"io/fs"
+	"log/slog"
+	"net"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/alexedwards/scs/v2"
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-contrib/gzip"
+	"github.com/gin-gonic/gin"
+
+	"melodromos/store"
+)
+
+// Options of a Server.
+type Options struct {
+	Store     *store.Store
+	Interface fs.FS // the built interface; its index.html is the page
+	Secure    bool  // the site is reached through HTTPS: cookies are marked so
+	// DemoEmail and DemoPassword are shown on the sign-in page when set.
+	DemoEmail, DemoPassword string
+	// Quiet is after how long without a word from its browser an open run counts as stopped; 0 takes 45 s.
+	Quiet time.Duration
+}
+
+// Server is the application. It must be told its own address by Serve or At before a stand-in can be used.
+type Server struct {
+	Options
+	store    *store.Store
+	sessions *scs.SessionManager
+	tries    *tries
+	live     *hub
+	handler  http.Handler
+	api      huma.API
+	self     string          // base URL on loopback, for devices simulated here
+	running  context.Context // ends when the server shuts down
+}
+
+// New puts the routes together.
+func New(o Options) *Server {
+	if o.Quiet == 0 {
+		o.Quiet = 45 * time.Second
+	}
+	s := &Server{Options: o, store: o.Store, tries: newTries(), live: newHub(), running: context.Background()}
+	s.sessions = scs.New()
+	if o.Store != nil {
+		s.sessions.Store = o.Store.Sessions()
+	}
+	s.sessions.Lifetime = 30 * 24 * time.Hour
+	s.sessions.HashTokenInStore = true
+	s.sessions.Cookie.Name = "melodromos"
+	s.sessions.Cookie.HttpOnly = true
+	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
+	s.sessions.Cookie.Secure = o.Secure
+
+	gin.SetMode(gin.ReleaseMode)
+	engine := gin.New()
+	engine.Use(gin.CustomRecovery(recovered), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs([]string{"^/api/runs/.*/live$"})))
+	_ = engine.SetTrustedProxies(nil) // never fails for nil
+	s.api = humagin.New(engine, apiConfig())
+	s.routes(engine)
+	s.handler = s.guarded(engine)
+	return s
+}
+
+func apiConfig() huma.Config {
+	c := huma.DefaultConfig("Melodromos", "1")
+	c.OpenAPIPath = "/api/openapi"
+	c.DocsPath, c.SchemasPath = "", ""
+	huma.DefaultArrayNullable = false // a list is never null
+	c.CreateHooks = nil               // no $schema links in answers
+	return c
+}
+
+// Handler is the whole application as one handler.
+func (s *Server) Handler() http.Handler { return s.handler }
+
+// OpenAPI is the description of the interface as JSON.
+func (s *Server) OpenAPI() ([]byte, error) { return s.api.OpenAPI().MarshalJSON() }
+
+// At tells the server its own base URL.
+func (s *Server) At(url string) { s.self = url }
+
+// Serve answers on a listener until the context ends, then finishes what is under way, for ten seconds at most.
+func (s *Server) Serve(ctx context.Context, l net.Listener) error {
+	s.At("http://" + l.Addr().String())
+	s.running = ctx
+	srv := &http.Server{
+		Handler:           s.handler,
+		ReadHeaderTimeout: 5 * time.Second,
+		ReadTimeout:       20 * time.Second,
+		WriteTimeout:      30 * time.Second,
+		IdleTimeout:       2 * time.Minute,
+		MaxHeaderBytes:    32 << 10,
+	}
+	go s.sweep(ctx)
+	failed := make(chan error, 1)
+	go func() { failed <- srv.Serve(l) }()
+	select {
+	case err := <-failed:
+		return err
+	case <-ctx.Done():
+	}
+	slog.Info("shutting down")
+	s.live.close()
+	last, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+	defer cancel()
+	if err := srv.Shutdown(last); err != nil && !errors.Is(err, context.DeadlineExceeded) {
+		return err
+	}
+	return nil
+}
+
+// routes registers every route. What takes part in the OpenAPI document is typed; the rest are the page and the live feed.
+func (s *Server) routes(engine *gin.Engine) {
+	s.registerHealth()
+	s.registerCalc()
+	s.registerSignIn()
+	s.registerIntake()
+
+	authed := huma.NewGroup(s.api)
+	authed.UseMiddleware(s.signedIn)
+	s.registerTrainees(authed)
+	s.registerRigs(authed)
+	s.registerDrills(authed)
+	s.registerRuns(authed)
+	s.registerReview(authed)
+	s.registerToday(authed)
+	engine.GET("/api/runs/:id/live", s.serveLive)
+	s.registerPage(engine)
+}
+
+// guarded wraps the routes in what every request passes.
+func (s *Server) guarded(engine http.Handler) http.Handler {
+	withSession := s.sessions.LoadAndSave(engine)
+	byPath := http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if strings.HasPrefix(r.URL.Path, "/api/") && !strings.HasPrefix(r.URL.Path, "/api/intake/") {
+			withSession.ServeHTTP(w, r)
+			return
+		}
+		engine.ServeHTTP(w, r)
+	})
+	origin := http.NewCrossOriginProtection()
+	origin.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		problem(w, http.StatusForbidden, "This request comes from another site and was refused. Nothing was changed.")
+	}))
+	return logged(headers(limited(origin.Handler(byPath))))
+}
+
+// sweep closes runs whose browser has gone, and forgets sessions that have run out.
+func (s *Server) sweep(ctx context.Context) {
+	tick := time.NewTicker(10 * time.Second)
+	defer tick.Stop()
+	for n := 0; ; n++ {
+		if err := s.stopAbandoned(ctx); err != nil && ctx.Err() == nil {
+			slog.Error("stop abandoned runs", "error", err)
+		}
+		if n%360 == 0 {
+			if err := s.store.Sessions().Sweep(ctx); err != nil && ctx.Err() == nil {
+				slog.Error("sweep sessions", "error", err)
+			}
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-tick.C:
+		}
+	}
+}

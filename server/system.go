@@ -1,0 +1,105 @@
+package server
+
+import (
+	"context"
+	"io/fs"
+	"math"
+	"net/http"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/gin-gonic/gin"
+
+	"melodromos/calc"
+)
+
+func seconds(d time.Duration) string { return strconv.Itoa(int(math.Ceil(d.Seconds()))) }
+
+// Status says that the server, or the server with its database, answers.
+type Status struct {
+	Status string `json:"status"`
+}
+
+func (s *Server) registerHealth() {
+	ok := &struct{ Body Status }{Status{"ok"}}
+	huma.Get(s.api, "/healthz", func(context.Context, *struct{}) (*struct{ Body Status }, error) { return ok, nil })
+	huma.Get(s.api, "/readyz", func(ctx context.Context, _ *struct{}) (*struct{ Body Status }, error) {
+		ctx, cancel := context.WithTimeout(ctx, 2*time.Second)
+		defer cancel()
+		if err := s.store.Ready(ctx); err != nil {
+			return nil, huma.Error503ServiceUnavailable("The database does not answer.")
+		}
+		return ok, nil
+	})
+}
+
+// registerCalc opens the calculator. It holds nothing of any gym, so it needs no sign-in.
+func (s *Server) registerCalc() {
+	huma.Register(s.api, huma.Operation{
+		OperationID: "calc", Method: http.MethodPost, Path: "/api/calc/{op}", MaxBodyBytes: maxCalcBody,
+		Summary: "One question to the calculator, as on its command line",
+	}, func(ctx context.Context, in *struct {
+		Op      string `path:"op" maxLength:"20"`
+		RawBody []byte
+	}) (*struct {
+		ContentType string `header:"Content-Type"`
+		Body        []byte
+	}, error) {
+		if !calc.Has(in.Op) {
+			return nil, huma.Error404NotFound("There is no operation " + strconv.Quote(in.Op) + "; there are " + strings.Join(calc.Operations(), ", ") + ".")
+		}
+		out, err := calc.Do(in.Op, in.RawBody)
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		return &struct {
+			ContentType string `header:"Content-Type"`
+			Body        []byte
+		}{"application/json", out}, nil
+	})
+}
+
+// registerPage serves the built interface: hashed files for good, the page itself anew each time.
+func (s *Server) registerPage(engine *gin.Engine) {
+	files := http.FileServerFS(s.Interface)
+	engine.NoRoute(func(c *gin.Context) {
+		path := strings.TrimPrefix(c.Request.URL.Path, "/")
+		if strings.HasPrefix(path, "api/") {
+			problem(c.Writer, http.StatusNotFound, "There is no such address.")
+			return
+		}
+		if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+			problem(c.Writer, http.StatusMethodNotAllowed, "Only reading is possible here.")
+			return
+		}
+		if path == "" || path == "index.html" {
+			c.Header("Cache-Control", "no-cache")
+			page := "index.html"
+			if _, err := fs.Stat(s.Interface, page); err != nil {
+				page = "placeholder.html"
+			}
+			c.Status(http.StatusOK)
+			http.ServeFileFS(c.Writer, c.Request, onePage{s.Interface, page}, "page.html")
+			return
+		}
+		if _, err := fs.Stat(s.Interface, path); err != nil {
+			problem(c.Writer, http.StatusNotFound, "There is no such address.")
+			return
+		}
+		if strings.HasPrefix(path, "assets/") {
+			c.Header("Cache-Control", "public, max-age=31536000, immutable")
+		}
+		c.Status(http.StatusOK)
+		files.ServeHTTP(c.Writer, c.Request)
+	})
+}
+
+// onePage serves one file under another name: the file server redirects "index.html" to "/", which is where we are.
+type onePage struct {
+	fs.FS
+	page string
+}
+
+func (p onePage) Open(string) (fs.File, error) { return p.FS.Open(p.page) }

@@ -1,0 +1,139 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"gorm.io/gorm"
+)
+
+// Gym is the data of one gym and nothing else.
+type Gym struct {
+	ID string
+	db *gorm.DB
+}
+
+// Gym opens the data of one gym.
+func (s *Store) Gym(ctx context.Context, id string) *Gym {
+	return &Gym{ID: id, db: s.db.WithContext(ctx)}
+}
+
+// rows starts a query on rows of this gym alone.
+func (g *Gym) rows() *gorm.DB { return g.db.Where("gym_id = ?", g.ID) }
+
+// Row returns the gym's own row.
+func (g *Gym) Row() (GymRow, error) {
+	var row GymRow
+	return row, known(g.db.Where("id = ?", g.ID).Take(&row).Error)
+}
+
+func one[T any](g *Gym, id string) (T, error) {
+	var row T
+	return row, known(g.rows().Where("id = ?", id).Take(&row).Error)
+}
+
+func all[T any](g *Gym, order string) ([]T, error) {
+	rows := []T{}
+	return rows, known(g.rows().Where("retired_at IS NULL").Order(order).Find(&rows).Error)
+}
+
+// Trainees lists the gym's trainees by name, retired ones left out.
+func (g *Gym) Trainees() ([]Trainee, error) { return all[Trainee](g, "name, id") }
+
+// Trainee returns one trainee.
+func (g *Gym) Trainee(id string) (Trainee, error) { return one[Trainee](g, id) }
+
+// AddTrainee stores a new trainee and fills in its id.
+func (g *Gym) AddTrainee(t *Trainee) error {
+	t.GymID = g.ID
+	return known(g.db.Create(t).Error)
+}
+
+// ChangeTrainee stores a trainee's new particulars.
+func (g *Gym) ChangeTrainee(t *Trainee) error {
+	return g.change(t, t.ID, map[string]any{
+		"name": t.Name, "stance": t.Stance, "band": t.Band, "age_band": t.AgeBand,
+		"height": t.Height, "reach": t.Reach, "notes": t.Notes,
+	}, 0)
+}
+
+// Rigs lists the gym's rigs by name, retired ones left out.
+func (g *Gym) Rigs() ([]Rig, error) { return all[Rig](g, "name, id") }
+
+// Rig returns one rig.
+func (g *Gym) Rig(id string) (Rig, error) { return one[Rig](g, id) }
+
+// AddRig stores a new rig and fills in its id.
+func (g *Gym) AddRig(r *Rig) error {
+	r.GymID, r.Version, r.MeasuredAt = g.ID, 1, time.Now().UTC()
+	return known(g.db.Create(r).Error)
+}
+
+// ChangeRig stores a rig's new name and measures over the version that was read; ErrConflict where another has been
+// stored meanwhile.
+func (g *Gym) ChangeRig(r *Rig) error {
+	err := g.change(r, r.ID, map[string]any{
+		"name": r.Name, "doc": string(r.Doc), "version": r.Version + 1,
+		"measured_at": gorm.Expr("CASE WHEN doc = ?::jsonb THEN measured_at ELSE now() END", string(r.Doc)),
+	}, r.Version)
+	if err == nil {
+		*r, err = g.Rig(r.ID)
+	}
+	return err
+}
+
+// Drills lists the gym's drills, newest first, retired ones left out.
+func (g *Gym) Drills() ([]Drill, error) { return all[Drill](g, "created_at DESC, id") }
+
+// Drill returns one drill.
+func (g *Gym) Drill(id string) (Drill, error) { return one[Drill](g, id) }
+
+// AddDrill stores a new drill and fills in its id. A rig or trainee of another gym is ErrNotFound.
+func (g *Gym) AddDrill(d *Drill) error {
+	d.GymID, d.Version = g.ID, 1
+	return known(g.db.Create(d).Error)
+}
+
+// ChangeDrill stores a drill anew over the version that was read.
+func (g *Gym) ChangeDrill(d *Drill) error {
+	err := g.change(d, d.ID, map[string]any{
+		"name": d.Name, "rig_id": d.RigID, "trainee_id": d.TraineeID, "doc": string(d.Doc), "version": d.Version + 1,
+	}, d.Version)
+	if err == nil {
+		d.Version++
+	}
+	return err
+}
+
+// Retire takes a row out of the lists without deleting what runs refer to; back brings it in again.
+func (g *Gym) Retire(model any, id string, back bool) error {
+	at := any(time.Now().UTC())
+	if back {
+		at = nil
+	}
+	return g.change(model, id, map[string]any{"retired_at": at}, 0)
+}
+
+// change updates columns of one row of the gym; with a version, only over that version.
+func (g *Gym) change(model any, id string, columns map[string]any, version int) error {
+	q := g.rows().Model(model).Where("id = ?", id)
+	if version > 0 {
+		q = q.Where("version = ?", version)
+	}
+	done := q.Updates(columns)
+	if done.Error != nil {
+		return known(done.Error)
+	}
+	if done.RowsAffected > 0 {
+		return nil
+	}
+	var n int64
+	if err := g.rows().Model(model).Where("id = ?", id).Count(&n).Error; err != nil {
+		return fmt.Errorf("look for the row: %w", err)
+	}
+	if n == 0 {
+		return ErrNotFound
+	}
+	return ErrConflict
+}

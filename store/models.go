@@ -1,0 +1,143 @@
+package store
+
+import (
+	"encoding/json"
+	"time"
+)
+
+// Doc is a JSON document that the core has checked.
+type Doc = json.RawMessage
+
+// GymRow is a gym.
+type GymRow struct {
+	ID        string `gorm:"default:gen_random_uuid()"`
+	Name      string
+	Units     string // "metric" or "imperial"
+	Zone      string // IANA name
+	Demo      bool
+	CreatedAt time.Time
+}
+
+// TableName is the table's name.
+func (GymRow) TableName() string { return "gyms" }
+
+// Coach is a person who signs in.
+type Coach struct {
+	ID           string `gorm:"default:gen_random_uuid()"`
+	GymID        string
+	Email        string // lower case
+	Name         string
+	PasswordHash string
+	CreatedAt    time.Time
+}
+
+// Trainee is a person who trains. Lengths are in metres; nil where not measured.
+type Trainee struct {
+	ID        string `gorm:"default:gen_random_uuid()"`
+	GymID     string
+	Name      string
+	Stance    string
+	Band      string
+	AgeBand   string
+	Height    *float64
+	Reach     *float64
+	Notes     string
+	RetiredAt *time.Time
+	CreatedAt time.Time
+}
+
+// Rig is a bag as it hangs. Version counts its changes.
+type Rig struct {
+	ID         string `gorm:"default:gen_random_uuid()"`
+	GymID      string
+	Name       string
+	Kind       string
+	Doc        Doc `gorm:"type:jsonb"`
+	Version    int
+	MeasuredAt time.Time
+	RetiredAt  *time.Time
+	CreatedAt  time.Time
+}
+
+// Drill is what one trainee does on one rig.
+type Drill struct {
+	ID        string `gorm:"default:gen_random_uuid()"`
+	GymID     string
+	Name      string
+	RigID     string
+	TraineeID string
+	Doc       Doc `gorm:"type:jsonb"`
+	Version   int
+	RetiredAt *time.Time
+	CreatedAt time.Time
+}
+
+// RunState tells how far a run has come.
+type RunState string
+
+// A run is ready until its clock starts. Stopped runs keep their hits; done ones came to their closing bell.
+const (
+	RunReady   RunState = "ready"
+	RunRunning RunState = "running"
+	RunPaused  RunState = "paused"
+	RunDone    RunState = "done"
+	RunStopped RunState = "stopped"
+)
+
+// Over says whether the run has ended.
+func (s RunState) Over() bool { return s == RunDone || s == RunStopped }
+
+// Run is one round on a bag, with the rig, the drill and the timeline it was run with.
+type Run struct {
+	ID         string `gorm:"default:gen_random_uuid()"`
+	GymID      string
+	DrillID    string
+	RigID      string
+	TraineeID  string
+	CoachID    string
+	DrillName  string
+	RigDoc     Doc `gorm:"type:jsonb"`
+	DrillDoc   Doc `gorm:"type:jsonb"`
+	Timeline   Doc `gorm:"type:jsonb"`
+	Source     string
+	State      RunState
+	IntakeHash string
+	LatencyUS  *int64
+	ClockUS    int64
+	ZeroAt     *time.Time
+	Zone       string
+	SeenAt     time.Time
+	StartedAt  *time.Time
+	EndedAt    *time.Time
+	Summary    Doc `gorm:"type:jsonb"`
+	CreatedAt  time.Time
+}
+
+// Now returns the run's clock in microseconds at a wall time.
+func (r Run) Now(at time.Time) int64 {
+	if r.ZeroAt == nil {
+		return r.ClockUS
+	}
+	return max(r.ClockUS, at.Sub(*r.ZeroAt).Microseconds())
+}
+
+// Hit is one captured hit, numbered by whoever captured it.
+type Hit struct {
+	GymID  string
+	RunID  string
+	Device string
+	Seq    int
+	AtUS   int64
+	Hand   *string
+	Force  *float64
+}
+
+// Mark is something a coach saw at a moment of a run.
+type Mark struct {
+	GymID  string
+	RunID  string
+	Device string
+	Seq    int
+	AtUS   int64
+	Kind   string
+}

@@ -1,0 +1,122 @@
+package store
+
+import (
+	"context"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+)
+
+// AddRun stores a new run, ready to start, and fills in its id.
+func (g *Gym) AddRun(r *Run) error {
+	r.GymID, r.State, r.SeenAt = g.ID, RunReady, time.Now().UTC()
+	return known(g.db.Create(r).Error)
+}
+
+// Run returns one run.
+func (g *Gym) Run(id string) (Run, error) { return one[Run](g, id) }
+
+// RunFilter narrows a list of runs. Zero values do not narrow.
+type RunFilter struct {
+	TraineeID string
+	Before    time.Time // created before
+	Limit     int
+}
+
+// Runs lists runs that have been started, newest first, without their timelines.
+func (g *Gym) Runs(f RunFilter) ([]Run, error) {
+	q := g.rows().Omit("timeline").Where("started_at IS NOT NULL").Order("created_at DESC, id")
+	if f.TraineeID != "" {
+		q = q.Where("trainee_id = ?", f.TraineeID)
+	}
+	if !f.Before.IsZero() {
+		q = q.Where("created_at < ?", f.Before)
+	}
+	if f.Limit > 0 {
+		q = q.Limit(f.Limit)
+	}
+	rows := []Run{}
+	return rows, known(q.Find(&rows).Error)
+}
+
+// LastRuns returns the newest ended run of each drill.
+func (g *Gym) LastRuns() (map[string]Run, error) {
+	var rows []Run
+	err := g.rows().Select("DISTINCT ON (drill_id) id, gym_id, drill_id, trainee_id, rig_id, drill_name, state, summary, zone, started_at, ended_at, created_at").
+		Where("started_at IS NOT NULL AND summary IS NOT NULL").Order("drill_id, created_at DESC").Find(&rows).Error
+	last := make(map[string]Run, len(rows))
+	for _, r := range rows {
+		last[r.DrillID] = r
+	}
+	return last, known(err)
+}
+
+// UpdateRun reads a run, lets change alter it and stores its course (state, clock, summary), all in one transaction that
+// holds the row. change may refuse with an error, which is returned and leaves the row as it was.
+func (g *Gym) UpdateRun(id string, change func(*Run) error) (Run, error) {
+	var run Run
+	err := g.db.Transaction(func(tx *gorm.DB) error {
+		err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("gym_id = ? AND id = ?", g.ID, id).Take(&run).Error
+		if err != nil {
+			return err
+		}
+		if err := change(&run); err != nil {
+			return err
+		}
+		return tx.Model(&Run{}).Where("gym_id = ? AND id = ?", g.ID, id).
+			Select("State", "ClockUS", "ZeroAt", "SeenAt", "StartedAt", "EndedAt", "Summary", "LatencyUS").Updates(&run).Error
+	})
+	return run, known(err)
+}
+
+// AddHits stores hits and marks of a run; those that were sent before are kept once. It returns how many hits were new.
+func (g *Gym) AddHits(runID string, hits []Hit, marks []Mark) (int, error) {
+	var added int64
+	err := g.db.Transaction(func(tx *gorm.DB) error {
+		for i := range hits {
+			hits[i].GymID, hits[i].RunID = g.ID, runID
+		}
+		for i := range marks {
+			marks[i].GymID, marks[i].RunID = g.ID, runID
+		}
+		once := clause.OnConflict{DoNothing: true}
+		if len(hits) > 0 {
+			done := tx.Clauses(once).Create(&hits)
+			if done.Error != nil {
+				return done.Error
+			}
+			added = done.RowsAffected
+		}
+		if len(marks) > 0 {
+			return tx.Clauses(once).Create(&marks).Error
+		}
+		return nil
+	})
+	return int(added), known(err)
+}
+
+// Hits lists a run's hits by their time.
+func (g *Gym) Hits(runID string) ([]Hit, error) {
+	rows := []Hit{}
+	return rows, known(g.rows().Where("run_id = ?", runID).Order("at_us, device, seq").Find(&rows).Error)
+}
+
+// Marks lists a run's marks by their time.
+func (g *Gym) Marks(runID string) ([]Mark, error) {
+	rows := []Mark{}
+	return rows, known(g.rows().Where("run_id = ?", runID).Order("at_us, device, seq").Find(&rows).Error)
+}
+
+// RunByIntake finds the run that a device's key opens, by the key's hash.
+func (s *Store) RunByIntake(ctx context.Context, hash string) (Run, error) {
+	var run Run
+	return run, known(s.db.WithContext(ctx).Where("intake_hash = ?", hash).Take(&run).Error)
+}
+
+// Abandoned lists runs of all gyms that are open but have not been heard of since.
+func (s *Store) Abandoned(ctx context.Context, since time.Time) ([]Run, error) {
+	var rows []Run
+	return rows, known(s.db.WithContext(ctx).Select("id, gym_id").
+		Where("state IN ('ready', 'running', 'paused') AND seen_at < ?", since).Find(&rows).Error)
+}

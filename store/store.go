@@ -1,0 +1,118 @@
+// Package store keeps a gym's data in PostgreSQL.
+//
+// Everything that belongs to a gym is reached through a Gym handle, whose queries all carry the gym's id; the tables
+// repeat the id in every reference, so that the database refuses a row that points into another gym.
+package store
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"time"
+
+	"github.com/pressly/goose/v3"
+	"gorm.io/driver/postgres"
+	"gorm.io/gorm"
+	"gorm.io/gorm/logger"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Errors that callers tell apart.
+var (
+	ErrNotFound = errors.New("not found")
+	ErrConflict = errors.New("changed meanwhile")
+	ErrTaken    = errors.New("already taken")
+)
+
+// Store is a connection pool to one database.
+type Store struct{ db *gorm.DB }
+
+// Open connects to a PostgreSQL database by its URL. It does not migrate.
+func Open(url string) (*Store, error) {
+	db, err := gorm.Open(postgres.Open(url), &gorm.Config{
+		Logger:         logger.NewSlogLogger(slog.Default(), logger.Config{SlowThreshold: time.Second, IgnoreRecordNotFoundError: true, ParameterizedQueries: true, LogLevel: logger.Warn}),
+		NowFunc:        func() time.Time { return time.Now().UTC() },
+		TranslateError: true,
+	})
+	if err != nil {
+		return nil, fmt.Errorf("connect to the database: %w", err)
+	}
+	pool, err := db.DB()
+	if err != nil {
+		return nil, fmt.Errorf("connect to the database: %w", err)
+	}
+	pool.SetMaxOpenConns(16)
+	pool.SetMaxIdleConns(8)
+	pool.SetConnMaxIdleTime(5 * time.Minute)
+	return &Store{db}, nil
+}
+
+// Close closes the pool.
+func (s *Store) Close() error {
+	pool, err := s.db.DB()
+	if err != nil {
+		return err
+	}
+	return pool.Close()
+}
+
+// Ready says whether the database answers.
+func (s *Store) Ready(ctx context.Context) error {
+	pool, err := s.db.DB()
+	if err != nil {
+		return err
+	}
+	return pool.PingContext(ctx)
+}
+
+// Migrate brings the tables up to date.
+func (s *Store) Migrate(ctx context.Context) error {
+	p, err := s.provider()
+	if err != nil {
+		return err
+	}
+	if _, err := p.Up(ctx); err != nil {
+		return fmt.Errorf("migrate the database: %w", err)
+	}
+	return nil
+}
+
+// MigrateDown takes all tables away again, data and all; for tests of the migrations.
+func (s *Store) MigrateDown(ctx context.Context) error {
+	p, err := s.provider()
+	if err != nil {
+		return err
+	}
+	_, err = p.DownTo(ctx, 0)
+	return err
+}
+
+func (s *Store) provider() (*goose.Provider, error) {
+	pool, err := s.db.DB()
+	if err != nil {
+		return nil, err
+	}
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return nil, err
+	}
+	return goose.NewProvider(goose.DialectPostgres, pool, files)
+}
+
+// known turns the database layer's errors into this package's.
+func known(err error) error {
+	switch {
+	case errors.Is(err, gorm.ErrRecordNotFound):
+		return ErrNotFound
+	case errors.Is(err, gorm.ErrDuplicatedKey):
+		return ErrTaken
+	case errors.Is(err, gorm.ErrForeignKeyViolated):
+		return ErrNotFound
+	}
+	return err
+}

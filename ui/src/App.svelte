@@ -1,0 +1,52 @@
+<script lang="ts">
+  import { QueryClient, QueryClientProvider } from '@tanstack/svelte-query'
+  import { Toaster } from 'svelte-sonner'
+  import Router, { router } from 'svelte-spa-router'
+  import { wrap } from 'svelte-spa-router/wrap'
+  import { onMount } from 'svelte'
+  import { sendLeftovers } from './lib/run/outbox.svelte'
+  import { session } from './lib/session.svelte'
+  import Notice from './lib/ui/Notice.svelte'
+  import Shell from './lib/ui/Shell.svelte'
+  import SignIn from './views/SignIn.svelte'
+  import Today from './views/Today.svelte'
+
+  const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2000 } } })
+  const routes = {
+    '/': Today,
+    '/people': wrap({ asyncComponent: () => import('./views/People.svelte') }),
+    '/bags': wrap({ asyncComponent: () => import('./views/Bags.svelte') }),
+    '/bags/:id': wrap({ asyncComponent: () => import('./views/Bench.svelte') }),
+    '/drills': wrap({ asyncComponent: () => import('./views/Drills.svelte') }),
+    '/drills/:id': wrap({ asyncComponent: () => import('./views/DrillEditor.svelte') }),
+    '/run/:id': wrap({ asyncComponent: () => import('./views/Run.svelte') }),
+    '/review/:id': wrap({ asyncComponent: () => import('./views/Review.svelte') }),
+    '/log': wrap({ asyncComponent: () => import('./views/Log.svelte') }),
+    '*': Today,
+  }
+  const floor = $derived(router.location.startsWith('/run/'))
+
+  onMount(() => void session.load())
+  $effect(() => {
+    if (session.me) void sendLeftovers()
+    else client.clear()
+  })
+  $effect(() => {
+    document.documentElement.classList.toggle('slate', floor && !!session.me)
+  })
+</script>
+
+<QueryClientProvider {client}>
+  {#if session.problem}
+    <main class="mx-auto max-w-3xl p-6"><Notice title="No connection" text={session.problem} again={() => session.load()} /></main>
+  {:else if session.me === null}
+    <SignIn />
+  {:else if session.me}
+    {#if floor}
+      <Router {routes} />
+    {:else}
+      <Shell><Router {routes} restoreScrollState /></Shell>
+    {/if}
+  {/if}
+  <Toaster position="bottom-center" theme={floor ? 'dark' : 'light'} />
+</QueryClientProvider>

@@ -1,0 +1,34 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema.gen'
+
+export type Schemas = components['schemas']
+export const api = createClient<paths>({ baseUrl: location.origin })
+
+/** What the server refused, in words for a person, with the field it lies in. */
+export class Refusal extends Error {
+  status: number
+  field: string
+  constructor(status: number, detail: string, field = '') {
+    super(detail)
+    this.status = status
+    this.field = field
+  }
+}
+
+type Problem = { status?: number; detail?: string; errors?: { location?: string; message?: string }[] | null }
+
+/** Unwraps an answer: its data, or a Refusal. A server that cannot be reached is a Refusal of status 0. */
+export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let answer
+  try {
+    answer = await call
+  } catch (cause) {
+    if (cause instanceof DOMException && cause.name === 'AbortError') throw cause
+    throw new Refusal(0, 'The server cannot be reached. What was saved before is kept.')
+  }
+  if (answer.response.ok) return answer.data as T
+  const problem = (answer.error ?? {}) as Problem
+  const first = problem.errors?.[0]
+  const words = problem.errors?.length && problem.detail === 'validation failed' ? `${first?.location?.split('.').pop()}: ${first?.message}` : problem.detail
+  throw new Refusal(answer.response.status, words || 'The server did not answer as it should.', first?.location ?? '')
+}

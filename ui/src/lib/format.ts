@@ -1,0 +1,40 @@
+/** Figures become words here, at the last moment. */
+export type Units = 'metric' | 'imperial'
+
+export const tempo = (v: number) => Math.round(v).toString()
+export const percent = (share: number) => `${Math.round(100 * share)} %`
+export const ms = (s: number) => `${Math.round(1000 * s)} ms`
+export const signedMs = (s: number) => `${s > 0 ? '+' : s < 0 ? '−' : ''}${Math.abs(Math.round(1000 * s))} ms`
+export const speed = (v: number, units: Units) => (units === 'imperial' ? `${(v * 3.28084).toFixed(1)} ft/s` : `${v.toFixed(1)} m/s`)
+
+export function length(m: number, units: Units): string {
+  if (units === 'imperial') return `${(m / 0.0254).toFixed(1)} in`
+  return m >= 1 ? `${m.toFixed(2)} m` : `${(m * 100).toFixed(1).replace(/\.0$/, '')} cm`
+}
+
+/** minutes:seconds of a time in seconds, rounded up as a clock that runs down shows it. */
+export function countdown(s: number): string {
+  const whole = Math.max(0, Math.ceil(s - 1e-6))
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`
+}
+
+export function duration(s: number): string {
+  if (s < 120) return `${Math.round(s)} s`
+  return s % 60 === 0 ? `${s / 60} min` : countdown(s)
+}
+
+const bare = (at: string, zone: string, o: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...o }).format(new Date(at))
+export const day = (at: string, zone: string) => bare(at, zone, { weekday: 'long', day: 'numeric', month: 'long' })
+export const shortDay = (at: string, zone: string) => bare(at, zone, { weekday: 'short', day: 'numeric', month: 'short' })
+export const clockTime = (at: string, zone: string) => bare(at, zone, { hour: '2-digit', minute: '2-digit' })
+
+export const count = (n: number, one: string, many = one + 's') => `${n} ${n === 1 ? one : many}`
+
+/** The side of the body a hand is on, for this person. */
+export function side(hand: string, stance: string): 'left' | 'right' {
+  return (hand === 'lead') === (stance === 'orthodox') ? 'left' : 'right'
+}
+
+export const verdicts: Record<string, string> = { clean: 'clean', early: 'early', late: 'late', wrongHand: 'other hand', missed: 'missed' }
+export const markNames: Record<string, string> = { missed: 'Missed', offLine: 'Off line', wild: 'Wild', touched: 'Touched', found: 'Found again' }
+export const bands: Record<string, string> = { 'first-timer': 'First-timer', beginner: 'Beginner', intermediate: 'Intermediate', advanced: 'Advanced', expert: 'Expert' }

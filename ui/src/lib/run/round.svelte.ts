@@ -1,0 +1,192 @@
+import { api, ask, type Schemas } from '../api/client'
+import { RunClock } from './clock'
+import { Outbox } from './outbox.svelte'
+import { Sound } from './sound'
+import type { TraceHit, TraceStrike } from '../trace/geometry'
+
+export type Phase = 'ready' | 'starting' | 'running' | 'paused' | 'ending' | 'over'
+type Source = Schemas['NewRun']['source']
+const lead = 0.4 // s between the press of start and the clock's zero
+const tail = 0.7 // s after the closing bell until the round is over: its sound rings out
+
+/** One round on the floor, from the press of start to the review. */
+export class Round {
+  phase = $state<Phase>('ready')
+  run = $state.raw<Schemas['Run'] | null>(null)
+  call = $state('')
+  left = $state(0) // s to the closing bell
+  countIn = $state(0) // counts to the bell, 0 after it
+  hits = $state.raw<TraceHit[]>([])
+  marks = $state(0)
+  muted = $state(false)
+  problem = $state('')
+  outbox = $state<Outbox | null>(null)
+
+  strikes: TraceStrike[] = $derived(
+    (this.run?.timeline.events ?? []).filter((e) => e.kind === 'strike').map((e) => ({ i: e.n ?? 0, at: e.at / 1e6, hand: e.hand ?? '', window: (e.window ?? 0) / 1e6 })),
+  )
+  #clock: RunClock | null = null
+  #sound: Sound | null = null
+  #frame = 0
+  #socket: WebSocket | null = null
+  #lock: WakeLockSentinel | null = null
+  #over: (id: string) => void
+
+  constructor(over: (id: string) => void) {
+    this.#over = over
+  }
+
+  now = () => this.#clock?.now() ?? 0
+
+  /** Makes the run, so that a sensor can be joined to it before it starts. */
+  async prepare(drillId: string, source: Source, standIn?: Schemas['StandInChoice']) {
+    this.problem = ''
+    try {
+      this.run = await ask(api.POST('/api/runs', { body: { drillId, source, ...(source === 'standin' && standIn ? { standIn } : {}) } }))
+    } catch (e) {
+      this.problem = (e as Error).message
+    }
+    return this.run !== null
+  }
+
+  /** Starts; call it from a key or a press, else the browser keeps silent. */
+  async start(drillId: string, source: Source, standIn?: Schemas['StandInChoice']) {
+    if (this.phase !== 'ready') return
+    this.phase = 'starting'
+    const clock = new RunClock()
+    if ((!this.run || this.run.source !== source) && !(await this.prepare(drillId, source, standIn))) {
+      clock.close()
+      this.phase = 'ready'
+      return
+    }
+    const run = this.run!
+    this.outbox = new Outbox(run.id, () => this.now())
+    if (source !== 'keys') this.#listen(run.id)
+    await clock.start(lead)
+    this.#clock = clock
+    this.#sound = new Sound(clock, run.timeline.events)
+    this.#sound.volume = this.muted ? 0 : 0.8
+    this.#sound.start()
+    this.outbox.open()
+    this.phase = 'running'
+    // The clock's zero lies a moment ahead; the server is told where it stands when it passes.
+    setTimeout(() => void this.outbox?.step('start', Math.max(0, this.now())), Math.max(0, -this.now() * 1000))
+    void this.#keepAwake()
+    this.#frame = requestAnimationFrame(this.#tick)
+  }
+
+  #tick = () => {
+    this.#frame = requestAnimationFrame(this.#tick)
+    const t = this.run?.timeline
+    if (!t || this.phase !== 'running') return
+    const now = this.now()
+    const micros = now * 1e6
+    this.left = Math.max(0, (t.end - Math.max(micros, t.start)) / 1e6)
+    let call = ''
+    let count = 0
+    for (const e of t.events) {
+      if (e.at > micros) break
+      if (e.kind === 'call') call = e.text ?? ''
+      if (e.kind === 'count') count = e.n ?? 0
+      if (e.kind === 'bell') count = 0
+    }
+    this.call = call
+    this.countIn = count
+    if (now > t.end / 1e6 + tail) void this.#end('finish', t.end / 1e6)
+  }
+
+  hit(hand: string, page: number) {
+    if (this.phase !== 'running' || this.run?.source !== 'keys' || !this.#clock) return
+    const at = this.#clock.now(page)
+    if (at < 0) return
+    this.outbox?.hit(at, hand)
+    this.hits = [...this.hits, { at, hand }]
+  }
+
+  mark(kind: Schemas['MarkIn']['kind']) {
+    if (this.phase !== 'running' && this.phase !== 'paused') return
+    this.outbox?.mark(Math.max(0, this.now()), kind)
+    this.marks++
+  }
+
+  async togglePause() {
+    if (!this.#clock) return
+    if (this.phase === 'running') {
+      this.phase = 'paused'
+      await this.#clock.pause()
+      await this.outbox?.step('pause', Math.max(0, this.now()))
+    } else if (this.phase === 'paused') {
+      await this.#clock.resume()
+      this.phase = 'running'
+      await this.outbox?.step('resume', Math.max(0, this.now()))
+    }
+  }
+
+  mute() {
+    this.muted = !this.muted
+    if (this.#sound) this.#sound.volume = this.muted ? 0 : 0.8
+  }
+
+  stop() {
+    if (this.phase === 'running' || this.phase === 'paused') return this.#end('stop', Math.max(0, this.now()))
+  }
+
+  async #end(action: 'stop' | 'finish', at: number) {
+    this.phase = 'ending'
+    cancelAnimationFrame(this.#frame)
+    if (this.#clock && !this.#clock.paused) await this.#clock.pause()
+    if (this.run?.source !== 'keys') await new Promise((done) => setTimeout(done, 500)) // a sensor's last batch
+    void this.outbox?.step(action, at)
+    for (let tries = 0; this.outbox && !this.outbox.empty; tries++) {
+      await this.outbox.flush()
+      if (!this.outbox.empty) await new Promise((done) => setTimeout(done, Math.min(4000, 300 * (tries + 1))))
+    }
+    this.phase = 'over'
+    this.#release()
+    if (this.run) this.#over(this.run.id)
+  }
+
+  /** The page is closed or left: what was captured goes out, and the run is stopped. */
+  leave() {
+    if (this.phase === 'running' || this.phase === 'paused' || this.phase === 'ending') {
+      if (this.phase !== 'ending') this.outbox?.leave(Math.max(0, this.now()))
+      this.phase = 'over'
+    }
+    this.#release()
+  }
+
+  #release() {
+    cancelAnimationFrame(this.#frame)
+    this.outbox?.close()
+    this.#sound?.stop()
+    this.#clock?.close()
+    this.#socket?.close()
+    void this.#lock?.release().catch(() => {})
+    this.#lock = null
+  }
+
+  #listen(id: string) {
+    const socket = new WebSocket(`${location.origin.replace(/^http/, 'ws')}/api/runs/${id}/live`)
+    this.#socket = socket
+    socket.onmessage = (m) => {
+      const feed = JSON.parse(m.data as string) as { kind: string; hits?: { at: number; hand?: string }[] }
+      if (feed.kind === 'hits') this.hits = [...this.hits, ...(feed.hits ?? []).map((h) => ({ at: h.at / 1e6, hand: h.hand ?? '' }))]
+    }
+    socket.onclose = () => {
+      if (this.phase === 'running' || this.phase === 'paused') setTimeout(() => this.#listen(id), 1000)
+    }
+  }
+
+  async #keepAwake() {
+    try {
+      this.#lock = await navigator.wakeLock.request('screen')
+    } catch {
+      // Not every browser allows it; the round runs all the same.
+    }
+  }
+
+  /** The browser lets the screen go dark once the page was hidden; ask again when it is back. */
+  seenAgain() {
+    if (document.visibilityState === 'visible' && (this.phase === 'running' || this.phase === 'paused')) void this.#keepAwake()
+  }
+}

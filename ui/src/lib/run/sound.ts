@@ -1,0 +1,107 @@
+import type { Schemas } from '../api/client'
+import type { RunClock } from './clock'
+
+type Event = Schemas['Event']
+
+const ahead = 1.5 // s that sounds are scheduled before they fall: more than a hidden page's slowest timer
+
+/** Plays a timeline: each sound is put on the audio clock well before it falls. */
+export class Sound {
+  #clock: RunClock
+  #events: Event[]
+  #next = 0
+  #master: GainNode | null = null
+  #noise: AudioBuffer | null = null
+  #timer = 0
+
+  constructor(clock: RunClock, events: Event[]) {
+    this.#clock = clock
+    this.#events = events
+    const context = clock.context
+    if (!context) return
+    this.#master = context.createGain()
+    this.#master.connect(context.destination)
+    this.#noise = context.createBuffer(1, context.sampleRate * 0.2, context.sampleRate)
+    const data = this.#noise.getChannelData(0)
+    for (let i = 0; i < data.length; i++) data[i] = Math.random() * 2 - 1
+  }
+
+  set volume(v: number) {
+    if (this.#master && this.#clock.context) this.#master.gain.setTargetAtTime(v, this.#clock.context.currentTime, 0.02)
+  }
+
+  start() {
+    this.#fill()
+    this.#timer = window.setInterval(() => this.#fill(), 100)
+  }
+
+  stop() {
+    clearInterval(this.#timer)
+    this.#master?.disconnect()
+  }
+
+  #fill() {
+    const until = (this.#clock.now() + ahead) * 1e6
+    for (let e = this.#events[this.#next]; e && e.at <= until; e = this.#events[++this.#next]) {
+      const when = this.#clock.when(e.at / 1e6)
+      if (when !== null && this.#clock.context && when >= this.#clock.context.currentTime - 0.005) this.#play(e, when)
+    }
+  }
+
+  #play(e: Event, when: number) {
+    switch (e.kind) {
+      case 'strike': // leather: a low thud under a short slap
+        this.#tone(when, 'sine', 150, 55, 0.12, 0.9)
+        this.#burst(when, 1400, 0.045, 0.5)
+        break
+      case 'rebound': // the board: dry wood, the far one a little lower than the near one
+        this.#burst(when, e.n && e.n % 2 === 0 ? 2600 : 2100, 0.022, 0.55)
+        this.#tone(when, 'triangle', e.n && e.n % 2 === 0 ? 560 : 470, 420, 0.03, 0.22)
+        break
+      case 'count':
+        this.#tone(when, 'triangle', 880, 860, 0.07, 0.5)
+        break
+      case 'warning':
+        if ((e.n ?? 0) <= 3 || e.n === 10) this.#tone(when, 'triangle', 1180, 1150, 0.09, 0.4)
+        break
+      case 'bell': {
+        const strokes = e.text === 'end' ? [0, 0.32, 0.64] : [0]
+        for (const s of strokes) for (const [ratio, gain] of [[1, 0.4], [2.41, 0.22], [3.9, 0.12]] as const) this.#tone(when + s, 'sine', 620 * ratio, 618 * ratio, 1.1 / ratio, gain)
+        break
+      }
+    }
+  }
+
+  #tone(when: number, type: OscillatorType, from: number, to: number, length: number, loud: number) {
+    const c = this.#clock.context
+    if (!c || !this.#master) return
+    const o = c.createOscillator()
+    const g = c.createGain()
+    o.type = type
+    o.frequency.setValueAtTime(from, when)
+    o.frequency.exponentialRampToValueAtTime(to, when + length)
+    g.gain.setValueAtTime(0.0001, when)
+    g.gain.exponentialRampToValueAtTime(loud, when + 0.003)
+    g.gain.exponentialRampToValueAtTime(0.0001, when + length)
+    o.connect(g).connect(this.#master)
+    o.start(when)
+    o.stop(when + length + 0.02)
+  }
+
+  #burst(when: number, pitch: number, length: number, loud: number) {
+    const c = this.#clock.context
+    if (!c || !this.#master) return
+    const n = c.createBufferSource()
+    const f = c.createBiquadFilter()
+    const g = c.createGain()
+    n.buffer = this.#noise
+    f.type = 'bandpass'
+    f.frequency.value = pitch
+    f.Q.value = 1.4
+    g.gain.setValueAtTime(loud, when)
+    g.gain.exponentialRampToValueAtTime(0.0001, when + length)
+    n.connect(f).connect(g).connect(this.#master)
+    n.start(when)
+    n.stop(when + length + 0.02)
+  }
+}

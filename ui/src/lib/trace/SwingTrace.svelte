@@ -1,0 +1,144 @@
+<!-- The swing trace: the bag's motion over time under its boards, the window in which it can be struck, and the hands'
+     way out and back below. One picture for bench, drill, run and review.
+
+     Still, it shows from `from` to `to`. With a `clock` it moves past a fixed now-line, in step with that clock. A strike is
+     a filled disc with the letter of its hand, a board sound a short upright tick, a hit that was captured a ring. -->
+<script lang="ts">
+  import { onMount } from 'svelte'
+  import { boardOf, curve, describe, handPath, swingOn, timeSteps, windows, type Cycle, type TraceHit, type TraceStrike } from './geometry'
+
+  type Props = {
+    cycle: Cycle
+    strikes: TraceStrike[]
+    tempo: number
+    from?: number
+    to?: number
+    span?: number // s across, with a clock
+    clock?: () => number // s
+    hits?: TraceHit[]
+    height?: number
+    axis?: boolean
+    chosen?: number // index of a strike to point out
+    class?: string
+  }
+  let { cycle, strikes, tempo, from = 0, to = 1, span = 3, clock, hits = [], height = 300, axis = true, chosen, class: extra = '' }: Props = $props()
+
+  const id = $props.id()
+  let width = $state(800)
+  let chunk = $state(0) // s, where the drawn stretch of a moving trace begins
+  let moving = $state<SVGGElement>()
+
+  const nowAt = 0.3 // of the width
+  const left = $derived(clock ? 0 : 64)
+  const right = 14
+  const scale = $derived((width - left - right) / (clock ? span : to - from))
+  const begin = $derived(clock ? chunk - span : from)
+  const end = $derived(clock ? chunk + 2 * span : to)
+
+  // From the top: the far board, the swing, the near board, a lane for each hand, the axis.
+  const foot = $derived(axis ? 26 : 6)
+  const lane = $derived(Math.max(26, Math.min(54, height * 0.13)))
+  const lanes = $derived(height - foot - 2 * lane - 8)
+  const top = 12
+  const bottom = $derived(lanes - 18)
+  const x = $derived((t: number) => left + (t - begin) * scale)
+  const y = $derived((swing: number) => (top + bottom) / 2 - (swing * (bottom - top)) / 2)
+
+  const near = $derived(strikes.filter((s) => s.at >= begin - cycle.return && s.at <= end + cycle.return))
+  const seen = $derived(near.filter((s) => s.at >= begin - 1e-9 && s.at <= end + 1e-9))
+  const seenHits = $derived(hits.filter((h) => h.at >= begin && h.at <= end))
+  const boards = $derived(
+    near
+      .flatMap((s) => cycle.boards.map((t, n) => ({ key: `${s.i}.${n}`, at: s.at + t, side: boardOf(n) })))
+      .filter((b) => b.at >= begin && b.at <= end),
+  )
+  const disc = $derived(Math.max(9, Math.min(15, scale * (cycle.return / 5))))
+  const floorOf = (hand: string) => lanes + (hand === 'lead' ? lane : 2 * lane + 8) - 2
+  const roofOf = (hand: string) => floorOf(hand) - lane + 12
+  const letter = (hand: string) => (hand === 'lead' ? 'L' : 'R')
+  const words = $derived(describe(cycle, tempo))
+
+  onMount(() => {
+    if (!clock) return
+    const read = clock
+    let frame = 0
+    const step = () => {
+      const now = read()
+      if (now < chunk || now > chunk + span) chunk = Math.floor(now / span) * span
+      if (moving) moving.style.transform = `translateX(${(nowAt * width - (now - (chunk - span)) * scale).toFixed(2)}px)`
+      frame = requestAnimationFrame(step)
+    }
+    frame = requestAnimationFrame(step)
+    return () => cancelAnimationFrame(frame)
+  })
+</script>
+
+<div class="w-full overflow-hidden {extra}" bind:clientWidth={width}>
+  <svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-labelledby="{id}-words" class="block select-none">
+    <title id="{id}-words">{words}</title>
+    <!-- boards and lanes stand still -->
+    {#each [1, -1] as side (side)}
+      <line x1={left} x2={width - right} y1={y(side)} y2={y(side)} stroke="var(--brass)" stroke-width="2" />
+      {#if !clock}
+        <text x={left - 8} y={y(side) + 4} text-anchor="end" class="fill-brass text-[0.75rem] font-semibold">{side === 1 ? 'far' : 'near'}</text>
+      {/if}
+    {/each}
+    <line x1={left} x2={width - right} y1={y(0)} y2={y(0)} stroke="var(--rope)" stroke-width="1" stroke-dasharray="2 5" />
+    {#if !clock}<text x={left - 8} y={y(0) + 4} text-anchor="end" class="fill-soft text-[0.75rem]">hangs</text>{/if}
+    {#each ['lead', 'rear'] as hand (hand)}
+      <line x1={left} x2={width - right} y1={floorOf(hand)} y2={floorOf(hand)} stroke="var(--rope)" stroke-width="1.5" />
+    {/each}
+
+    <g bind:this={moving}>
+      <path d={windows(cycle, seen, { x, y })} fill="none" stroke="var(--strike)" stroke-opacity="0.28" stroke-width="16" stroke-linecap="butt" />
+      <path d={curve(cycle, near, { x, y })} fill="none" stroke="var(--ink)" stroke-width="2.5" stroke-linejoin="round" />
+      {#each boards as b (b.key)}
+        <line x1={x(b.at)} x2={x(b.at)} y1={y(b.side) - 9} y2={y(b.side) + 9} stroke="var(--brass)" stroke-width="4" />
+      {/each}
+      {#each seen as s (s.i)}
+        {@const cx = x(s.at)}
+        {@const cy = y(cycle.strike)}
+        {@const roof = roofOf(s.hand)}
+        <path d={handPath(cycle, s, x, floorOf(s.hand), roof)} fill="none" stroke="var(--soft)" stroke-width="2" />
+        <line x1={cx} x2={cx} y1={cy} y2={roof} stroke="var(--strike)" stroke-width="1" stroke-dasharray="1 4" />
+        {#if chosen === s.i}<circle {cx} {cy} r={disc + 6} fill="none" stroke="var(--ink)" stroke-width="2" />{/if}
+        <circle
+          {cx}
+          {cy}
+          r={disc}
+          fill={s.verdict && s.verdict !== 'clean' ? 'var(--sheet)' : 'var(--strike)'}
+          stroke="var(--strike)"
+          stroke-width="2.5"
+          stroke-dasharray={s.verdict === 'missed' ? '3 3' : undefined}
+        />
+        <text x={cx} y={cy + disc * 0.38} text-anchor="middle" font-size={disc * 1.15} font-weight="750" fill={s.verdict && s.verdict !== 'clean' ? 'var(--strike)' : 'var(--sheet)'}>{letter(s.hand)}</text>
+      {/each}
+      {#each seenHits as h, k (k)}
+        {@const cx = x(h.at)}
+        {@const cy = y(swingOn(cycle, strikes, h.at))}
+        <g>
+          {#if h.extra}
+            <path d="M{cx - 5} {cy - 5}l10 10m0 -10l-10 10" stroke="var(--ink)" stroke-width="2.5" />
+          {:else}
+            <circle {cx} {cy} r="6" fill="none" stroke="var(--ink)" stroke-width="2.5" />
+          {/if}
+          {#if h.hand}<line x1={cx} x2={cx} y1={floorOf(h.hand) - 9} y2={floorOf(h.hand)} stroke="var(--ink)" stroke-width="2.5" />{/if}
+        </g>
+      {/each}
+      {#if axis}
+        {#each timeSteps(begin, end, Math.max(3, (width / 70) * (clock ? 3 : 1))) as t (t)}
+          <line x1={x(t)} x2={x(t)} y1={height - foot + 4} y2={height - foot + 9} stroke="var(--soft)" />
+          <text x={x(t)} y={height - 4} text-anchor="middle" class="fill-soft text-[0.75rem]">{t}{t === 0 ? ' s' : ''}</text>
+        {/each}
+      {/if}
+    </g>
+
+    {#each ['lead', 'rear'] as hand (hand)}
+      <text x={clock ? 6 : left - 8} y={floorOf(hand) - 6} text-anchor={clock ? 'start' : 'end'} class="fill-ink text-[0.8125rem] font-bold">{hand === 'lead' ? 'Lead' : 'Rear'}</text>
+    {/each}
+    {#if clock}
+      <line x1={nowAt * width} x2={nowAt * width} y1={0} y2={height - foot} stroke="var(--ink)" stroke-width="2" />
+      <text x={nowAt * width + 6} y={height - foot - 2 * lane - 14} class="fill-ink text-[0.75rem] font-bold">now</text>
+    {/if}
+  </svg>
+</div>

@@ -1,0 +1,79 @@
+<!-- A measure: a slider and a number for the same value, shown in the gym's unit, kept in SI. Text that is no number, or
+     lies outside the limits, is said beside the field and goes no further. -->
+<script lang="ts">
+  import { Slider } from 'bits-ui'
+
+  type Props = {
+    label: string
+    value: number
+    min: number
+    max: number
+    step: number
+    unit: string
+    factor?: number // shown = value × factor
+    digits?: number
+    note?: string
+    problem?: string
+    onchange: (value: number) => void
+  }
+  let { label, value, min, max, step, unit, factor = 1, digits = 0, note = '', problem = '', onchange }: Props = $props()
+
+  const id = $props.id()
+  let text = $state<string | null>(null) // while it is typed
+  let complaint = $state('')
+  const shown = $derived((value * factor).toFixed(digits))
+  const wrong = $derived(complaint || problem)
+
+  function typed(raw: string) {
+    text = raw
+    const n = Number(raw.replace(',', '.'))
+    const range = `${(min * factor).toFixed(digits)} to ${(max * factor).toFixed(digits)} ${unit}`
+    if (raw.trim() === '' || !Number.isFinite(n)) complaint = `Expected a number, ${range}.`
+    else if (n < min * factor - 1e-9 || n > max * factor + 1e-9) complaint = `Expected ${range}.`
+    else {
+      complaint = ''
+      onchange(n / factor)
+    }
+  }
+
+  function left() {
+    if (!complaint) text = null
+  }
+</script>
+
+<div class="grid grid-cols-[1fr_auto] items-center gap-x-3 py-1">
+  <label class="label" for={id}>{label}</label>
+  <span class="flex items-baseline gap-1">
+    <input
+      {id}
+      class="input !min-h-9 !w-20 text-right"
+      inputmode="decimal"
+      value={text ?? shown}
+      aria-invalid={wrong ? 'true' : undefined}
+      aria-describedby={wrong || note ? `${id}-note` : undefined}
+      oninput={(e) => typed(e.currentTarget.value)}
+      onblur={left}
+    />
+    <span class="w-9 text-sm text-soft">{unit}</span>
+  </span>
+  <Slider.Root
+    type="single"
+    class="relative col-span-2 flex h-7 w-full touch-none items-center"
+    value={Math.min(max, Math.max(min, value))}
+    {min}
+    {max}
+    {step}
+    onValueChange={(v) => {
+      text = null
+      complaint = ''
+      if (Math.abs(v - value) > 1e-12) onchange(v)
+    }}
+  >
+    <span class="h-1 w-full bg-rope"></span>
+    <Slider.Range class="absolute h-1 bg-ink" />
+    <Slider.Thumb index={0} class="block size-6 rounded-full border-2 border-ink bg-sheet" aria-label={label} aria-valuetext={`${shown} ${unit}`} />
+  </Slider.Root>
+  {#if wrong || note}
+    <p id="{id}-note" class="col-span-2 text-sm {wrong ? 'font-semibold' : 'text-soft'}">{wrong || note}</p>
+  {/if}
+</div>

@@ -1,0 +1,24 @@
+<!-- Rounds, a row each: who did what, and how much of it was clean. -->
+<script lang="ts">
+  import type { Schemas } from '../api/client'
+  import { clockTime, percent, shortDay } from '../format'
+
+  let { rows, zone, dated = false }: { rows: Schemas['LogRow'][]; zone: string; dated?: boolean } = $props()
+</script>
+
+<ul>
+  {#each rows as r (r.id)}
+    {@const at = r.startedAt ?? r.createdAt}
+    <li class="border-b border-rope">
+      <a href="#/review/{r.id}" class="grid grid-cols-[4.5rem_1fr_6.5rem] items-center gap-3 py-3 no-underline hover:bg-shade sm:grid-cols-[5.5rem_1fr_9rem_6.5rem]">
+        <span class="text-sm text-soft">{dated ? shortDay(at, zone) : clockTime(at, zone)}</span>
+        <span class="min-w-0"><strong>{r.trainee}</strong> <span class="block truncate text-sm text-soft">{r.drillName}, {r.rigName}</span></span>
+        <span class="hidden h-2 bg-shade sm:block" aria-hidden="true"><span class="block h-2 bg-ink" style:width={`${100 * (r.summary?.share ?? 0)}%`}></span></span>
+        <span class="text-right">
+          {#if r.summary}<strong>{percent(r.summary.share)}</strong> <span class="block text-sm text-soft">{r.summary.longest} in a row{r.state === 'stopped' ? ', stopped' : ''}</span>
+          {:else}<span class="text-sm text-soft">{r.state === 'paused' ? 'paused' : 'running'}</span>{/if}
+        </span>
+      </a>
+    </li>
+  {/each}
+</ul>

@@ -1,0 +1,32 @@
+import { Refusal } from './api/client'
+
+/** Asks the server what would be, each time the question changes: the newest question wins, and one at a time is under
+ * way. The last answer stands until the next one is there. */
+export class WhatIf<Q, A> {
+  answer = $state<A | null>(null)
+  refusal = $state<Refusal | null>(null)
+  #waiting: Q | null = null
+  #busy = false
+  #call: (question: Q) => Promise<A>
+
+  constructor(call: (question: Q) => Promise<A>) {
+    this.#call = call
+  }
+
+  async ask(question: Q) {
+    this.#waiting = question
+    if (this.#busy) return
+    this.#busy = true
+    while (this.#waiting !== null) {
+      const next: Q = this.#waiting
+      this.#waiting = null
+      try {
+        this.answer = await this.#call(next)
+        this.refusal = null
+      } catch (e) {
+        this.refusal = e instanceof Refusal ? e : new Refusal(0, String(e))
+      }
+    }
+    this.#busy = false
+  }
+}

@@ -1,0 +1,157 @@
+<!-- Serves the coach at the desk: one person, one bag, one rhythm, one length. -->
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { untrack } from 'svelte'
+  import { push, router } from 'svelte-spa-router'
+  import { toast } from 'svelte-sonner'
+  import { api, ask, Refusal, type Schemas } from '../lib/api/client'
+  import { count, duration, ms, side, speed } from '../lib/format'
+  import { session } from '../lib/session.svelte'
+  import SwingTrace from '../lib/trace/SwingTrace.svelte'
+  import Choice from '../lib/ui/Choice.svelte'
+  import Field from '../lib/ui/Field.svelte'
+  import Notice from '../lib/ui/Notice.svelte'
+  import { WhatIf } from '../lib/whatif.svelte'
+
+  let { params }: { params: { id: string } } = $props()
+  const client = useQueryClient()
+  const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
+  const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: () => ask(api.GET('/api/rigs')) }))
+  const isNew = $derived(params.id === 'new')
+
+  let drill = $state<Schemas['Drill'] | null>(null)
+  let trouble = $state('')
+  let problem = $state('')
+  const whatIf = new WhatIf((d: Schemas['Drill']) => ask(api.POST('/api/drill-preview', { body: d })))
+  const p = $derived(whatIf.answer)
+  const doc = $derived(drill?.doc)
+  const trainee = $derived(people.data?.find((t) => t.id === drill?.traineeId))
+  const strikes = $derived(
+    p ? [-1, 0, 1, 2].map((i) => ({ i, at: i * p.bench.cycle.return, hand: p.pattern.at(i % Math.max(1, p.pattern.length)) ?? 'lead', window: p.bench.cycle.window })) : [],
+  )
+  const ready = $derived((people.data?.length ?? 0) > 0 && (bags.data?.length ?? 0) > 0)
+
+  $effect(() => {
+    const id = params.id
+    if (id !== 'new' || ready) untrack(() => void load(id))
+  })
+  $effect(() => {
+    if (drill) {
+      const d = $state.snapshot(drill)
+      untrack(() => void whatIf.ask(d))
+    }
+  })
+
+  async function load(id: string) {
+    trouble = ''
+    try {
+      if (id !== 'new') {
+        drill = await ask(api.GET('/api/drills/{id}', { params: { path: { id } } }))
+        return
+      }
+      const query = new URLSearchParams(router.querystring ?? '')
+      const rigId = query.get('rig') ?? bags.data?.[0]?.id ?? ''
+      const first = await ask(api.GET('/api/first-drill/{id}', { params: { path: { id: rigId } } }))
+      for (const [name, field] of [['tempo', 'tempo'], ['rebounds', 'rebounds'], ['angle', 'strikeAngle']] as const) {
+        const v = Number(query.get(name))
+        if (v > 0) first[field] = v
+      }
+      drill = { id: '', name: '', version: 0, rigId, traineeId: query.get('trainee') ?? people.data?.[0]?.id ?? '', doc: first }
+    } catch (e) {
+      trouble = (e as Error).message
+    }
+  }
+
+  const set = (change: Partial<Schemas['DrillDoc']>) => drill && (drill.doc = { ...drill.doc, ...change })
+
+  async function save(run: boolean) {
+    if (!drill) return
+    problem = ''
+    try {
+      const body = $state.snapshot(drill)
+      const kept = isNew ? await ask(api.POST('/api/drills', { body })) : await ask(api.PUT('/api/drills/{id}', { params: { path: { id: params.id } }, body }))
+      await client.invalidateQueries()
+      if (run) void push(`/run/${kept.id}`)
+      else {
+        toast(`${kept.name} is saved.`)
+        void push('/drills')
+      }
+    } catch (e) {
+      problem = e instanceof Refusal ? `${e.message} Nothing was saved.` : String(e)
+    }
+  }
+</script>
+
+<svelte:head><title>Drill · Melodromos</title></svelte:head>
+{#if trouble}
+  <Notice title="This drill could not be read" text={trouble} again={() => load(params.id)}><a class="button" href="#/drills">To the drills</a></Notice>
+{:else if isNew && people.data && bags.data && !ready}
+  <Notice title="A drill needs a person and a bag." text="Add what is missing first.">
+    {#if people.data.length === 0}<a class="button main" href="#/people">Add a person</a>{/if}
+    {#if bags.data.length === 0}<a class="button main" href="#/bags/new">Add a bag</a>{/if}
+  </Notice>
+{:else if !drill || !doc}
+  <Notice title="Reading the drill…" />
+{:else}
+  <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[22rem_1fr]">
+    <section class="order-2 lg:order-1" aria-label="The drill">
+      <label class="block"><span class="label">For whom</span>
+        <select class="input mt-1" bind:value={drill.traineeId}>{#each people.data ?? [] as t (t.id)}<option value={t.id}>{t.name}</option>{/each}</select></label>
+      <label class="mt-2 block"><span class="label">On which bag</span>
+        <select class="input mt-1" bind:value={drill.rigId}>{#each bags.data ?? [] as b (b.id)}<option value={b.id}>{b.name}</option>{/each}</select></label>
+      <div class="seam mt-4 pt-2">
+        <Choice label="Basic rhythm" value={doc.technique as 'oneHand' | 'alternating'} options={[{ value: 'oneHand', text: 'One hand' }, { value: 'alternating', text: 'Hand after hand' }]}
+          onchange={(technique) => set({ technique, perHand: technique === 'oneHand' ? 5 : 0 })} />
+        <Choice label="First hand" value={doc.firstHand as 'lead' | 'rear'} options={(['lead', 'rear'] as const).map((h) => ({ value: h, text: `${h === 'lead' ? 'Lead' : 'Rear'}${trainee ? ` (${side(h, trainee.stance)})` : ''}` }))} onchange={(firstHand) => set({ firstHand })} />
+        {#if doc.technique === 'oneHand'}
+          <Choice label="Change hands after" value={doc.perHand} options={[{ value: 5, text: '5' }, { value: 4, text: '4' }, { value: 3, text: '3' }, { value: 2, text: '2' }, { value: 0, text: 'Never' }]} onchange={(perHand) => set({ perHand })} note="Five a side to begin with; fewer as skill grows, the rhythm kept through the change." />
+        {/if}
+        <Choice label="Rebounds to the next strike" value={doc.rebounds} options={[1, 2, 3, 4, 5].map((n) => ({ value: n, text: String(n), off: n % 2 === 0 ? 'An even count brings the bag to a hand behind it; the basic rhythm is struck from the front.' : undefined }))} onchange={(rebounds) => set({ rebounds })} note="Odd from the front. Three is everyday." />
+        <Field label="Tempo" value={doc.tempo} min={Math.max(10, Math.ceil(p?.bench.slowest ?? 10))} max={Math.min(600, Math.floor(p?.bench.fastest ?? 600))} step={1} unit="/min" onchange={(tempo) => set({ tempo })} problem={p?.field === 'tempo' ? p.problem : ''} />
+        {#if doc.work}
+          <Field label="From bell to bell" value={doc.work} min={10} max={600} step={5} unit="s" onchange={(work) => set({ work })} />
+        {:else}
+          <Field label="Strikes" value={doc.strikes} min={1} max={400} step={1} unit="" onchange={(v) => set({ strikes: Math.round(v) })} />
+        {/if}
+        <Choice label="Ends by" value={doc.work ? 'time' : 'count'} options={[{ value: 'time', text: 'The bell' }, { value: 'count', text: 'A number of strikes' }]} onchange={(v) => set(v === 'time' ? { work: 60, strikes: 0 } : { work: 0, strikes: 50 })} />
+      </div>
+      <label class="mt-3 block"><span class="label">Name, if it shall have its own</span><input class="input mt-1" maxlength="120" bind:value={drill.name} placeholder={p?.name ?? ''} /></label>
+      {#if problem}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
+      <div class="mt-4 flex flex-wrap gap-2">
+        <button class="button main" disabled={!p || !!p.problem} onclick={() => save(true)}>Save and run</button>
+        <button class="button" disabled={!p || !!p.problem} onclick={() => save(false)}>Save</button>
+      </div>
+    </section>
+    <section class="order-1 min-w-0 lg:order-2" aria-label="What it comes to">
+      {#if p}
+        <h1 class="min-h-[2.3em] text-3xl leading-tight font-extrabold tracking-tight" aria-live="polite">{p.sentence}</h1>
+        {#if p.bench.change.length > 0}
+          <div class="mt-2 flex flex-wrap gap-2">
+            {#each p.bench.change as c (c.what)}
+              {#if c.what === 'rebounds' && c.to <= 5}<button class="button" title={c.reason} onclick={() => set({ rebounds: c.to })}>Count {c.to}</button>
+              {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => set({ tempo: c.to > p.bench.fastest - 1 ? Math.floor(c.to) : Math.ceil(c.to) })}>Take {Math.round(c.to)} a minute</button>{/if}
+            {/each}
+          </div>
+        {:else if p.problem}
+          <p class="mt-2 border-l-4 border-ink pl-3 font-semibold" role="alert">{p.problem}</p>
+        {/if}
+        <div class="mt-4 bg-sheet py-2"><SwingTrace cycle={p.bench.cycle} {strikes} tempo={p.bench.shown} from={-0.22} to={Math.max(0.75, p.bench.cycle.return + 0.22)} height={320} /></div>
+        {#if !p.problem}
+          <dl class="mt-5 grid grid-cols-2 gap-x-8 gap-y-4 sm:grid-cols-4">
+            <div><dt class="label">Strikes</dt><dd class="figure text-4xl">{p.strikes}</dd></div>
+            <div><dt class="label">Bell to bell</dt><dd class="figure text-4xl">{duration(p.seconds)}</dd></div>
+            <div><dt class="label">Window</dt><dd class="figure text-4xl">{p.bench.window ? ms(p.bench.window) : '–'}</dd></div>
+            <div><dt class="label">Fist speed, {p.bench.effort}</dt><dd class="figure text-4xl">{p.bench.fist ? speed(p.bench.fist, session.units) : '–'}</dd></div>
+          </dl>
+          <h2 class="label mt-6">One pattern, {count(p.pattern.length, 'strike')}{trainee?.stance === 'southpaw' ? ', right hand leads' : ''}</h2>
+          <ol class="mt-1 flex flex-wrap gap-1.5">
+            {#each p.pattern as hand, i (i)}
+              <li class="grid size-9 place-items-center rounded-full bg-strike font-bold text-sheet {hand === 'rear' ? 'mt-4' : 'mb-4'}"><span aria-hidden="true">{hand === 'lead' ? 'L' : 'R'}</span><span class="sr-only">{hand}</span></li>
+            {/each}
+          </ol>
+        {/if}
+      {/if}
+      {#if whatIf.refusal}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{whatIf.refusal.message}</p>{/if}
+    </section>
+  </div>
+{/if}

@@ -1,0 +1,48 @@
+<!-- Serves the coach at the desk: what was run, by day. -->
+<script lang="ts">
+  import { createInfiniteQuery, createQuery } from '@tanstack/svelte-query'
+  import { api, ask, type Schemas } from '../lib/api/client'
+  import { count, day } from '../lib/format'
+  import { session } from '../lib/session.svelte'
+  import LogRows from '../lib/ui/LogRows.svelte'
+  import Notice from '../lib/ui/Notice.svelte'
+
+  const page = 50
+  let trainee = $state('')
+  const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
+  const log = createInfiniteQuery(() => ({
+    queryKey: ['runs', trainee],
+    initialPageParam: '',
+    queryFn: ({ pageParam }) =>
+      ask(api.GET('/api/runs', { params: { query: { limit: page, ...(trainee ? { trainee } : {}), ...(pageParam ? { before: pageParam } : {}) } } })),
+    getNextPageParam: (last: Schemas['LogRow'][]) => (last.length === page ? last[last.length - 1]?.createdAt : undefined),
+  }))
+  const rows = $derived(log.data?.pages.flat() ?? [])
+  const days = $derived(Object.entries(Object.groupBy(rows, (r) => day(r.startedAt ?? r.createdAt, session.zone))))
+</script>
+
+<svelte:head><title>Log · Melodromos</title></svelte:head>
+<div class="flex flex-wrap items-end justify-between gap-4">
+  <h1 class="text-3xl font-extrabold">Log</h1>
+  <label class="w-64"><span class="label">Whose rounds</span>
+    <select class="input mt-1" bind:value={trainee}>
+      <option value="">Everybody's</option>
+      {#each people.data ?? [] as t (t.id)}<option value={t.id}>{t.name}</option>{/each}
+    </select>
+  </label>
+</div>
+{#if log.isError}
+  <Notice title="The log could not be read" text={log.error.message} again={() => log.refetch()} />
+{:else if !log.data}
+  <Notice title="Reading the log…" />
+{:else if rows.length === 0}
+  <Notice title="No round yet." text="A round stands here as soon as it has been started."><a class="button main" href="#/">To today</a></Notice>
+{:else}
+  {#each days as [name, list] (name)}
+    <section class="seam mt-6 grid gap-x-8 pt-4 md:grid-cols-[14rem_1fr]">
+      <h2 class="font-bold">{name} <span class="block text-sm font-normal text-soft">{count(list?.length ?? 0, 'round')}</span></h2>
+      <LogRows rows={list ?? []} zone={session.zone} />
+    </section>
+  {/each}
+  {#if log.hasNextPage}<button class="button mt-6" disabled={log.isFetchingNextPage} onclick={() => log.fetchNextPage()}>Earlier rounds</button>{/if}
+{/if}

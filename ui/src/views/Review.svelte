@@ -1,0 +1,90 @@
+<!-- Serves the coach and the trainee right after the round: how it went, where it broke, what it was like. -->
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query'
+  import { api, ask } from '../lib/api/client'
+  import { clockTime, count, countdown, day, markNames, ms, percent, side, signedMs, verdicts } from '../lib/format'
+  import { session } from '../lib/session.svelte'
+  import ErrorStrip from '../lib/trace/ErrorStrip.svelte'
+  import SwingTrace from '../lib/trace/SwingTrace.svelte'
+  import Notice from '../lib/ui/Notice.svelte'
+
+  let { params }: { params: { id: string } } = $props()
+  const review = createQuery(() => ({ queryKey: ['review', params.id], queryFn: () => ask(api.GET('/api/runs/{id}/review', { params: { path: { id: params.id } } })) }))
+  const r = $derived(review.data)
+  let picked = $state<number | null>(null)
+  // Opens where it first broke: that is what one wants to see.
+  const chosen = $derived(picked ?? Math.max(0, r?.strikes.findIndex((s) => s.verdict !== 'clean') ?? 0))
+  const strikes = $derived(r?.strikes.map((s, i) => ({ i, ...s })) ?? [])
+  const centre = $derived(strikes[chosen]?.at ?? 0)
+  const reach = $derived((r?.run.cycle.return ?? 0.5) * 3.2)
+  const move = (by: number) => (picked = Math.min(strikes.length - 1, Math.max(0, chosen + by)))
+  const roundClock = (at: number) => countdown(Math.max(0, at - (r?.run.timeline.start ?? 0) / 1e6))
+</script>
+
+<svelte:head><title>Review · Melodromos</title></svelte:head>
+{#if review.isError}
+  <Notice title="This round could not be read" text={review.error.message} again={() => review.refetch()}><a class="button" href="#/log">To the log</a></Notice>
+{:else if !r}
+  <Notice title="Judging the round…" />
+{:else}
+  <p class="label">{r.run.trainee.name}, {r.run.drillName} on the {r.run.rigName}{r.startedAt ? `, ${day(r.startedAt, r.zone)} at ${clockTime(r.startedAt, r.zone)}` : ''}{r.run.state === 'stopped' ? `, stopped at ${roundClock(r.untilUs / 1e6)}` : ''}</p>
+  <div class="grid items-start gap-x-10 gap-y-4 lg:grid-cols-[1fr_auto]">
+    <div>
+      <h1 class="mt-1 text-4xl leading-tight font-extrabold tracking-tight">{r.headline}</h1>
+      <ul class="mt-3 max-w-prose space-y-1 text-lg">{#each r.remarks as remark (remark)}<li>{remark}</li>{/each}</ul>
+    </div>
+    <div class="flex flex-wrap gap-2"><a class="button main" href="#/run/{r.run.drillId}">Run it again</a><a class="button" href="#/drills/{r.run.drillId}">Change one thing</a><a class="button quiet" href="#/log">To the log</a></div>
+  </div>
+
+  {#if strikes.length > 0}
+    <section class="mt-8" aria-labelledby="every">
+      <h2 id="every" class="text-xl font-bold">Every strike, early above and late below</h2>
+      <p class="text-sm text-soft">{r.summary.clean} clean, {r.early} early, {r.late} late, {r.missed} missed, {r.wrongHand} with the other hand, {r.extra} extra. Choose one to see it on the swing; arrow keys go from strike to strike.</p>
+      <ErrorStrip {strikes} marks={r.marks} from={r.run.timeline.start / 1e6} to={Math.max(r.untilUs / 1e6, strikes[strikes.length - 1]?.at ?? 0)} {chosen} onchoose={(i) => (picked = i)} onmove={move} />
+    </section>
+    <section class="mt-4" aria-label="The swing around the chosen strike">
+      <div class="flex flex-wrap items-center gap-3">
+        <button class="button" onclick={() => move(-1)} aria-label="Strike before">←</button>
+        <p class="min-w-72 font-semibold" aria-live="polite">
+          Strike {chosen + 1} at {roundClock(centre)}, {strikes[chosen]?.hand}: {verdicts[strikes[chosen]?.verdict ?? 'missed']}{strikes[chosen]?.error != null ? `, ${signedMs(strikes[chosen].error)}` : ''}
+        </p>
+        <button class="button" onclick={() => move(1)} aria-label="Strike after">→</button>
+      </div>
+      <div class="mt-2 bg-sheet py-2">
+        <SwingTrace cycle={r.run.cycle} {strikes} hits={r.hits} tempo={r.run.doc.tempo} from={centre - reach} to={centre + reach} {chosen} height={300} />
+      </div>
+      <p class="mt-1 text-sm text-soft">Filled disc: clean. Open disc: early or late. Dashed: missed. Ring: where the hit really fell{r.offsetKept ? '' : ', the steady offset taken off'}. Cross: a hit that belongs to no strike. Shaded: the window, {ms(r.run.cycle.window)}.</p>
+    </section>
+    <div class="mt-8 grid gap-10 md:grid-cols-3">
+      <section class="seam pt-3">
+        <h2 class="font-bold">Hands</h2>
+        <table class="mt-1 w-full text-left">
+          <thead class="text-sm text-soft"><tr><th class="font-semibold">Hand</th><th class="text-right font-semibold">Clean</th><th class="text-right font-semibold">Mean</th><th class="text-right font-semibold">Spread</th></tr></thead>
+          <tbody>{#each r.hands as h (h.hand)}<tr class="border-b border-rope"><td class="py-1.5 capitalize">{h.hand} <span class="text-soft normal-case">({side(h.hand, r.run.trainee.stance)})</span></td><td class="text-right">{percent(h.clean / h.planned)}</td><td class="text-right">{h.bias == null ? '–' : signedMs(h.bias)}</td><td class="text-right">{h.spread == null ? '–' : ms(h.spread)}</td></tr>{/each}</tbody>
+        </table>
+        {#if r.clock != null && r.motor != null}<p class="mt-2 text-sm text-soft">Of the spread, {ms(r.clock)} is the inner clock's and {ms(r.motor)} the hand's (modelled).</p>{/if}
+      </section>
+      <section class="seam pt-3">
+        <h2 class="font-bold">Where it broke</h2>
+        {#if r.breaks.length === 0}<p class="mt-1 text-soft">No run of clean strikes was broken.</p>{/if}
+        <ul class="mt-1 max-h-64 overflow-y-auto">
+          {#each r.breaks as b (b.at)}
+            <li class="border-b border-rope py-1.5"><button class="w-full text-left hover:underline" onclick={() => (picked = strikes.findIndex((s) => s.at === b.at))}>{roundClock(b.at)} <span class="text-soft">after {b.run} clean: {verdicts[b.verdict]}{b.recover != null ? `, back in ${b.recover.toFixed(1)} s` : ''}</span></button></li>
+          {/each}
+        </ul>
+      </section>
+      <section class="seam pt-3">
+        <h2 class="font-bold">Pace by 15 s</h2>
+        <table class="mt-1 w-full text-left">
+          <thead class="text-sm text-soft"><tr><th class="font-semibold">From</th><th class="text-right font-semibold">Hits</th><th class="text-right font-semibold">A minute</th></tr></thead>
+          <tbody>{#each r.paces as p (p.from)}<tr class="border-b border-rope"><td class="py-1.5">{roundClock(p.from)}</td><td class="text-right">{p.hits}</td><td class="text-right">{p.tempo == null ? '–' : p.tempo.toFixed(0)}</td></tr>{/each}</tbody>
+        </table>
+        <p class="mt-2 text-sm text-soft">
+          {#if r.inbound != null}{percent(r.inbound)} of the hits met the bag on its way in. {/if}{#if r.drift != null}Drift {signedMs(r.drift)} a minute.{/if}
+        </p>
+        {#if r.marks.length > 0}<p class="mt-2 text-sm">Marked: {Object.entries(Object.groupBy(r.marks, (m) => m.kind)).map(([k, list]) => `${count(list?.length ?? 0, markNames[k]?.toLowerCase() ?? k, markNames[k]?.toLowerCase())}`).join(', ')}.</p>{/if}
+      </section>
+    </div>
+  {/if}
+  {#if session.me?.demo}<p class="seam mt-8 pt-3 text-sm text-soft">Made-up people, and hits from the simulated sensor: planned times are modelled, hits measured, windows modelled.</p>{/if}
+{/if}

@@ -1,0 +1,176 @@
+<!-- Serves the floor: the trainee a few metres off, and the coach with one thumb free. -->
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { onDestroy } from 'svelte'
+  import { push } from 'svelte-spa-router'
+  import { api, ask, type Schemas } from '../lib/api/client'
+  import { bands, countdown, markNames, side } from '../lib/format'
+  import BagPicture from '../lib/run/BagPicture.svelte'
+  import { Round } from '../lib/run/round.svelte'
+  import SwingTrace from '../lib/trace/SwingTrace.svelte'
+  import Mark from '../lib/ui/Mark.svelte'
+  import Choice from '../lib/ui/Choice.svelte'
+  import Notice from '../lib/ui/Notice.svelte'
+
+  let { params }: { params: { id: string } } = $props()
+  const client = useQueryClient()
+  const round = new Round((id) => {
+    void client.invalidateQueries()
+    void push(`/review/${id}`)
+  })
+  const ready = createQuery(() => ({
+    queryKey: ['run', params.id],
+    queryFn: async () => {
+      const drill = await ask(api.GET('/api/drills/{id}', { params: { path: { id: params.id } } }))
+      const [trainee, rig, preview] = await Promise.all([
+        ask(api.GET('/api/trainees/{id}', { params: { path: { id: drill.traineeId } } })),
+        ask(api.GET('/api/rigs/{id}', { params: { path: { id: drill.rigId } } })),
+        ask(api.POST('/api/drill-preview', { body: drill })),
+      ])
+      return { drill, trainee, rig, preview }
+    },
+  }))
+  type Band = Schemas['StandInChoice']['ability']
+  let source = $state<Schemas['NewRun']['source']>('keys')
+  let ability = $state<Band>('intermediate')
+  let seed = $state(Math.floor(Math.random() * 1e6))
+  const stance = $derived(ready.data?.trainee.stance ?? 'orthodox')
+  const leftHand = $derived(stance === 'orthodox' ? 'lead' : 'rear')
+  const rightHand = $derived(stance === 'orthodox' ? 'rear' : 'lead')
+  const live = $derived(round.phase !== 'ready' && round.phase !== 'starting' && round.run)
+  let pressed = $state('')
+  let traceHeight = $state(300)
+
+  const start = () => void round.start(params.id, source, { ability, seed })
+  const kinds = Object.keys(markNames) as Schemas['MarkIn']['kind'][]
+
+  function strike(hand: string, page: number) {
+    round.hit(hand, page)
+    pressed = hand
+    setTimeout(() => (pressed = ''), 110)
+  }
+
+  function keys(e: KeyboardEvent) {
+    if (e.ctrlKey || e.metaKey || e.altKey || e.repeat) return
+    const typing = (e.target as HTMLElement).closest('input, select, textarea')
+    const pressing = (e.target as HTMLElement).closest('button, a, [role=radio]')
+    const key = e.key.toLowerCase()
+    if (live) {
+      if (key === 'f') strike(leftHand, e.timeStamp)
+      else if (key === 'j') strike(rightHand, e.timeStamp)
+      else if (key === ' ') void round.togglePause()
+      else if (key === 'escape') void round.stop()
+      else if (key === 'm') round.mute()
+      else if (kinds[Number(key) - 1]) round.mark(kinds[Number(key) - 1]!)
+      else return
+    } else if (!typing && !(pressing && key === ' ') && (key === ' ' || key === 'pagedown' || key === 'arrowright')) {
+      if (key === 'arrowright' && pressing) return
+      start()
+    } else if (key === 'escape') void push('/')
+    else return
+    e.preventDefault()
+  }
+
+  onDestroy(() => round.leave())
+</script>
+
+<svelte:head><title>{ready.data ? `${ready.data.trainee.name}, ${ready.data.drill.name}` : 'Round'} · Melodromos</title></svelte:head>
+<svelte:window onkeydown={keys} onpagehide={() => round.leave()} />
+<svelte:document onvisibilitychange={() => round.seenAgain()} />
+
+<main class="flex h-dvh flex-col overflow-hidden bg-ground text-ink select-none" data-phase={round.phase}>
+  {#if ready.isError}
+    <div class="p-6"><Notice title="This drill cannot be run" text={ready.error.message} again={() => ready.refetch()}><a class="button" href="#/">To today</a></Notice></div>
+  {:else if !ready.data}
+    <div class="p-6"><Notice title="Reading the drill…" /></div>
+  {:else if !live}
+    {@const { drill, trainee, rig, preview } = ready.data}
+    <div class="mx-auto flex w-full max-w-6xl flex-1 flex-col gap-5 overflow-y-auto p-5 sm:p-8">
+      <header class="flex items-center gap-3"><Mark size={36} /><p class="text-soft">Ready for the floor</p><a class="button ml-auto" href="#/">Leave</a></header>
+      <div>
+        <h1 class="figure text-5xl sm:text-7xl">{trainee.name}</h1>
+        <p class="mt-2 text-xl">{drill.name} on the {rig.name}. {preview.sentence}</p>
+        <p class="mt-1 text-soft">{preview.strikes} strikes, {countdown(preview.seconds)} from bell to bell. First hand: {drill.doc.firstHand}, the {side(drill.doc.firstHand, stance)}.</p>
+      </div>
+      {#if preview.problem}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{preview.problem} <a href="#/drills/{drill.id}">Change the drill</a></p>{/if}
+      <div class="bg-sheet py-2">
+        <SwingTrace cycle={preview.bench.cycle} strikes={[-1, 0, 1, 2].map((i) => ({ i, at: i * preview.bench.cycle.return, hand: preview.pattern.at(i % Math.max(1, preview.pattern.length)) ?? 'lead', window: preview.bench.cycle.window }))} tempo={preview.bench.shown} from={-0.2} to={preview.bench.cycle.return * 2 + 0.2} height={230} />
+      </div>
+      <div class="grid gap-x-10 gap-y-3 md:grid-cols-[1fr_auto]">
+        <div>
+          <Choice label="Who captures the hits" value={source} options={[{ value: 'keys', text: 'Taps: pads or F and J' }, { value: 'standin', text: 'Stand-in sensor' }, { value: 'device', text: 'A sensor' }]} onchange={(v) => { source = v; if (round.run && round.run.source !== v) round.run = null }} />
+          {#if source === 'standin'}
+            <Choice label="It hits like" value={ability} options={Object.entries(bands).map(([value, text]) => ({ value: value as Band, text }))} onchange={(v) => (ability = v)} note="Simulated, for trying things out: its hits are nobody's." />
+          {:else if source === 'device'}
+            {#if round.run?.intakeKey}
+              <p class="mt-1">Send hits to <code class="font-semibold break-all">{location.origin}/api/intake/{round.run.intakeKey}</code></p>
+              <p class="text-sm text-soft">The key is for this round alone. Join the sensor, then start.</p>
+            {:else}
+              <button class="button mt-1" onclick={() => round.prepare(params.id, 'device')}>Make the key for this round</button>
+            {/if}
+          {/if}
+        </div>
+        <div class="flex flex-col items-stretch gap-2 self-end">
+          <button class="button main min-h-16! px-12! text-2xl!" disabled={!!preview.problem || round.phase === 'starting'} onclick={start}>Start</button>
+          <p class="text-center text-sm text-soft">or Space</p>
+        </div>
+      </div>
+      {#if round.problem}<p class="border-l-4 border-ink pl-3 font-semibold" role="alert">{round.problem}</p>{/if}
+    </div>
+  {:else if round.run}
+    {@const run = round.run}
+    <header class="flex items-center gap-4 px-4 pt-3 sm:px-6">
+      <div class="min-w-0">
+        <p class="truncate text-lg leading-tight font-bold sm:text-2xl">{run.trainee.name}</p>
+        <p class="truncate text-sm text-soft sm:text-base">{run.drillName}, {Math.round(run.doc.tempo)} a minute</p>
+      </div>
+      <p class="figure ml-auto text-5xl sm:text-7xl wall:text-8xl" role="timer" aria-label="left">{countdown(round.left)}</p>
+      <button class="button min-h-16! min-w-16!" onclick={() => round.togglePause()} disabled={round.phase === 'ending'}>{round.phase === 'paused' ? 'Go on' : 'Pause'}</button>
+      <button class="button min-h-16! min-w-16!" onclick={() => round.stop()} disabled={round.phase === 'ending'}>Stop</button>
+    </header>
+
+    <div class="grid min-h-0 flex-1 grid-rows-[auto_1fr] gap-2 px-4 py-2 sm:px-6 lg:grid-cols-[minmax(16rem,26%)_1fr] lg:grid-rows-1">
+      <section class="flex min-h-0 items-center gap-4 lg:flex-col lg:items-stretch lg:justify-center">
+        <div class="h-28 w-40 shrink-0 sm:h-36 sm:w-52 lg:h-[38%] lg:w-full"><BagPicture cycle={run.cycle} rig={run.rig} strikes={round.strikes} clock={round.now} /></div>
+        <p class="figure text-5xl text-balance first-letter:uppercase sm:text-6xl lg:text-8xl" aria-live="assertive" data-testid="call">
+          {#if round.phase === 'ending'}Time{:else if round.phase === 'paused'}Paused{:else if round.countIn > 0}{round.countIn}{:else}{round.call}{/if}
+        </p>
+      </section>
+      <section class="flex min-h-0 flex-col justify-center" aria-label="The bag's swing, moving">
+        <div class="min-h-0 flex-1" bind:clientHeight={traceHeight}>
+          <SwingTrace cycle={run.cycle} strikes={round.strikes} tempo={run.doc.tempo} clock={round.now} hits={round.hits} height={Math.max(150, traceHeight)} span={traceHeight > 260 ? 2.6 : 1.8} axis={false} />
+        </div>
+        {#if round.outbox?.offline}
+          <p class="border-l-4 border-ink pl-3 font-semibold" role="alert">No connection. {round.outbox.waiting} hits and marks are kept here and sent as soon as it is back.</p>
+        {:else if round.phase === 'paused'}
+          <p class="text-lg text-soft">Paused at {countdown(round.left)} to go. Space goes on, Escape stops and keeps the hits.</p>
+        {/if}
+      </section>
+    </div>
+
+    <footer class="grid grid-cols-2 gap-2 px-4 pb-4 sm:px-6 md:grid-cols-[1fr_minmax(0,22rem)_1fr]">
+      {#each [{ hand: leftHand, key: 'F', place: 'order-2 md:order-1' }, { hand: rightHand, key: 'J', place: 'order-3' }] as pad (pad.key)}
+        <button
+          class="min-h-24 rounded-[3px] border-2 px-4 text-left {pad.place} {pressed === pad.hand ? 'border-strike bg-strike text-ground' : 'border-rope bg-sheet'} disabled:opacity-50"
+          disabled={run.source !== 'keys' || round.phase === 'ending'}
+          onpointerdown={(e) => strike(pad.hand, e.timeStamp)}
+          aria-label="Hit with the {pad.hand} hand"
+        >
+          <span class="figure block text-4xl capitalize">{pad.hand}</span>
+          <span class="text-sm">{side(pad.hand, stance)} hand{run.source === 'keys' ? `, key ${pad.key}` : ': the sensor hits'}</span>
+        </button>
+      {/each}
+      <div class="order-1 col-span-2 grid grid-cols-5 gap-1 md:order-2 md:col-span-1" role="group" aria-label="Marks">
+        {#each kinds as kind, i (kind)}
+          <button class="min-h-16 rounded-[3px] border-2 border-rope px-0.5 text-[0.8125rem] leading-tight font-semibold hover:bg-shade" disabled={round.phase === 'ending'} onclick={() => round.mark(kind)}>
+            <span class="block text-soft">{i + 1}</span>{markNames[kind]}
+          </button>
+        {/each}
+        <p class="col-span-5 hidden justify-between text-sm text-soft md:flex">
+          <span>{round.hits.length} hits, {round.marks} marks</span>
+          <button class="underline" onclick={() => round.mute()}>{round.muted ? 'Sound on' : 'Sound off'} (M)</button>
+        </p>
+      </div>
+    </footer>
+  {/if}
+</main>

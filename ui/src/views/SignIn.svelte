@@ -1,0 +1,61 @@
+<script lang="ts">
+  import { onMount } from 'svelte'
+  import { api, ask, type Schemas } from '../lib/api/client'
+  import { session } from '../lib/session.svelte'
+  import Mark from '../lib/ui/Mark.svelte'
+
+  let email = $state('')
+  let password = $state('')
+  let problem = $state('')
+  let busy = $state(false)
+  let info = $state<Schemas['SignInInfo']>({})
+
+  onMount(async () => {
+    try {
+      info = await ask(api.GET('/api/sign-in'))
+    } catch (e) {
+      problem = (e as Error).message
+    }
+  })
+
+  async function submit(e: SubmitEvent) {
+    e.preventDefault()
+    busy = true
+    problem = ''
+    try {
+      await session.signIn(email, password)
+    } catch (cause) {
+      problem = (cause as Error).message
+    }
+    busy = false
+  }
+</script>
+
+<main class="grid min-h-dvh md:grid-cols-[1.1fr_1fr]">
+  <section class="slate flex flex-col justify-between gap-8 bg-ground p-6 text-ink sm:p-12">
+    <div class="flex items-center gap-3"><Mark size={44} /><span class="figure text-3xl">Melodromos</span></div>
+    <h1 class="figure max-w-[9em] text-5xl sm:text-7xl">The bag sets the tempo.</h1>
+    <svg viewBox="0 0 560 150" class="w-full" aria-hidden="true">
+      <path d="M0 12H560M0 138H560" stroke="var(--brass)" stroke-width="3" />
+      <path d="M0 104C20 60 26 12 40 12C70 12 90 138 120 138C152 138 172 12 206 12C236 12 246 40 262 74C282 40 290 12 304 12C334 12 354 138 384 138C416 138 436 12 470 12C500 12 510 40 526 74C540 50 548 30 560 12" fill="none" stroke="var(--ink)" stroke-width="4" />
+      {#each [262, 526] as x (x)}<circle cx={x} cy="74" r="13" fill="var(--strike)" />{/each}
+      {#each [[40, 12], [120, 138], [206, 12], [304, 12], [384, 138], [470, 12]] as [x, y] (x)}<path d="M{x} {y! - 10}v20" stroke="var(--brass)" stroke-width="6" />{/each}
+    </svg>
+  </section>
+  <section class="flex items-center p-6 sm:p-12">
+    <form class="w-full max-w-sm" onsubmit={submit}>
+      <h2 class="text-2xl font-bold">Sign in</h2>
+      <label class="mt-6 block"><span class="label">E-mail</span><input class="input mt-1" type="email" name="email" autocomplete="username" required bind:value={email} /></label>
+      <label class="mt-4 block"><span class="label">Password</span><input class="input mt-1" type="password" name="password" autocomplete="current-password" required bind:value={password} /></label>
+      {#if problem}<p class="mt-4 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
+      <button class="button main mt-6 w-full" disabled={busy}>{busy ? 'Signing in…' : 'Sign in'}</button>
+      {#if info.demoEmail}
+        <div class="seam mt-8 pt-4 text-sm">
+          <p class="font-semibold">This is a demo gym. Its people and rounds are made up.</p>
+          <p class="mt-1 text-soft">{info.demoEmail} · {info.demoPassword}</p>
+          <button type="button" class="button mt-3" onclick={() => { email = info.demoEmail ?? ''; password = info.demoPassword ?? '' }}>Fill in the demo account</button>
+        </div>
+      {/if}
+    </form>
+  </section>
+</main>
