@@ -45,9 +45,13 @@ pg_up() {
   if [ ! -f "$home/PG_VERSION" ]; then
     say "Making a database cluster"
     password=$(head -c 24 /dev/urandom | base64 | tr '+/' '-_')
-    printf '%s\n' "$password" | as_pg "$bin/initdb" -D "$home" -U melodromos -A scram-sha-256 --pwfile=/dev/stdin -E UTF8 --locale=C.UTF-8 >/dev/null ||
-      fail "The database cluster could not be made in $home (see above)."
     (umask 077 && printf '%s\n' "$password" >"$dir.password")
+    # The cluster's user cannot read the folder of whoever started us, so it is handed a copy.
+    local copy; copy=$(mktemp) && printf '%s\n' "$password" >"$copy"
+    [ "$(id -u)" != 0 ] || chown postgres: "$copy"
+    as_pg "$bin/initdb" -D "$home" -U melodromos -A scram-sha-256 --pwfile="$copy" -E UTF8 --locale=C.UTF-8 >/dev/null ||
+      { rm -f "$copy"; fail "The database cluster could not be made in $home (see above)."; }
+    rm -f "$copy"
   fi
   [ "$(cat "$home/PG_VERSION")" = "$(basename "$(dirname "$bin")")" ] ||
     bin=/usr/lib/postgresql/$(cat "$home/PG_VERSION")/bin

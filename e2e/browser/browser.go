@@ -1,0 +1,187 @@
+// Package browser drives the real interface in headless Chromium, for the tests and for the screenshots.
+package browser
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"iter"
+	"os"
+	"strings"
+	"sync"
+	"time"
+
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/chromedp"
+)
+
+// Page is one page of one browser.
+type Page struct {
+	ctx    context.Context
+	base   string
+	mu     sync.Mutex
+	errors []string
+}
+
+// Open starts a browser of its own with an empty profile, at a size in CSS pixels, on the site at base. Call the second
+// result to close it.
+func Open(parent context.Context, base string, width, height int) (*Page, func(), error) {
+	options := append(chromedp.DefaultExecAllocatorOptions[:],
+		chromedp.WindowSize(width, height),
+		chromedp.Flag("mute-audio", true),
+		chromedp.Flag("disable-quic", true),
+		chromedp.Flag("disable-component-update", true),
+		chromedp.Flag("force-color-profile", "srgb"),
+	)
+	if os.Geteuid() == 0 {
+		options = append(options, chromedp.NoSandbox) // Chromium's sandbox refuses root
+	}
+	alloc, stop := chromedp.NewExecAllocator(parent, options...)
+	ctx, cancel := chromedp.NewContext(alloc)
+	p := &Page{ctx: ctx, base: base}
+	closeAll := func() { cancel(); stop() }
+	if err := chromedp.Do(ctx, chromedp.EmulateViewport(int64(width), int64(height))); err != nil {
+		closeAll()
+		return nil, nil, fmt.Errorf("start Chromium: %w", err)
+	}
+	go p.listen(chromedp.Console(ctx))
+	return p, closeAll, nil
+}
+
+func (p *Page) listen(messages iter.Seq2[chromedp.ConsoleMessage, error]) {
+	for m, err := range messages {
+		if err != nil {
+			return // the browser was closed
+		}
+		if m.IsException() || m.Type == "error" || m.Type == "warning" || m.Type == "assert" {
+			p.mu.Lock()
+			p.errors = append(p.errors, strings.TrimSpace(m.String()+" "+m.URL))
+			p.mu.Unlock()
+		}
+	}
+}
+
+// Errors returns what the browser's console complained about since it was last asked.
+func (p *Page) Errors() []string {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	list := p.errors
+	p.errors = nil
+	return list
+}
+
+// do runs steps within half a minute.
+func (p *Page) do(steps ...chromedp.Action[chromedp.Void]) error {
+	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)
+	defer cancel()
+	return chromedp.Do(ctx, steps...)
+}
+
+// Eval evaluates a JavaScript expression.
+func Eval[T any](p *Page, expression string) (T, error) {
+	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)
+	defer cancel()
+	return chromedp.Run(ctx, chromedp.Evaluate[T](expression))
+}
+
+// run evaluates an expression for what it does.
+func (p *Page) run(expression string) error {
+	_, err := Eval[bool](p, "("+expression+", true)")
+	return err
+}
+
+// Go opens a place of the application, such as "/log".
+func (p *Page) Go(path string) error {
+	return p.do(chromedp.Navigate(p.base + "/#" + path))
+}
+
+// Resize changes the size in CSS pixels; phone also makes it a touch screen.
+func (p *Page) Resize(width, height int, phone bool) error {
+	if phone {
+		return p.do(chromedp.EmulateViewport(int64(width), int64(height), chromedp.EmulateMobile, chromedp.EmulateTouch, chromedp.EmulatePortrait))
+	}
+	return p.do(chromedp.EmulateViewport(int64(width), int64(height)))
+}
+
+// See waits until the page shows the text.
+func (p *Page) See(text string) error {
+	return p.wait(fmt.Sprintf("the text %q", text), fmt.Sprintf("document.body.innerText.includes(%s)", quote(text)))
+}
+
+// Until waits until a JavaScript expression holds.
+func (p *Page) Until(expression string) error { return p.wait(expression, expression) }
+
+func (p *Page) wait(what, expression string) error {
+	var last string
+	for end := time.Now().Add(20 * time.Second); time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
+		if ok, err := Eval[bool](p, "!!("+expression+")"); err != nil {
+			last = err.Error()
+		} else if ok {
+			return nil
+		}
+	}
+	seen, _ := Eval[string](p, "location.hash + ' ' + document.body.innerText.slice(0, 1500)")
+	return fmt.Errorf("waited in vain for %s (%s); the page shows: %s", what, last, seen)
+}
+
+// Press clicks the button, link or radio button of that name, once it is there and can be pressed.
+func (p *Page) Press(name string) error {
+	find := fmt.Sprintf(`[...document.querySelectorAll('button, a, [role=radio]')].find((e) => (e.getAttribute('aria-label') ?? e.textContent).trim().replace(/\s+/g, ' ') === %s && !e.disabled && e.offsetParent !== null)`, quote(name))
+	if err := p.wait("the button "+name, find); err != nil {
+		return err
+	}
+	at, err := Eval[struct{ X, Y float64 }](p, fmt.Sprintf(`(() => { const e = %s; e.scrollIntoView({block: 'center'}); const b = e.getBoundingClientRect(); return {X: b.x + b.width / 2, Y: b.y + b.height / 2} })()`, find))
+	if err != nil {
+		return err
+	}
+	return p.do(chromedp.MouseClickXY(at.X, at.Y))
+}
+
+// Fill types a text into the field of that label, in place of what stands there.
+func (p *Page) Fill(label, text string) error {
+	find := fmt.Sprintf(`[...document.querySelectorAll('label')].find((l) => (l.querySelector('.label') ?? l).textContent.trim() === %s)`, quote(label))
+	field := fmt.Sprintf(`((l) => l && (l.control ?? l.querySelector('input, select')))(%s)`, find)
+	if err := p.wait("the field "+label, field); err != nil {
+		return err
+	}
+	if err := p.run(field + ".focus(), " + field + ".select?.()"); err != nil {
+		return err
+	}
+	_, err := chromedp.Call(p.ctx, input.InsertText, input.InsertTextParams{Text: text})
+	return err
+}
+
+// Key sends keys to whatever has the focus.
+func (p *Page) Key(keys string) error { return p.do(chromedp.KeyEvent(keys)) }
+
+// Shot takes a picture of what the window shows.
+func (p *Page) Shot(path string) error {
+	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)
+	defer cancel()
+	png, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
+	if err != nil {
+		return err
+	}
+	return os.WriteFile(path, png, 0o644)
+}
+
+// SignIn signs in on the sign-in page.
+func (p *Page) SignIn(email, password string) error {
+	for _, step := range []func() error{
+		func() error { return p.Go("/") },
+		func() error { return p.Fill("E-mail", email) },
+		func() error { return p.Fill("Password", password) },
+		func() error { return p.Press("Sign in") },
+		func() error { return p.See("Sign out") },
+	} {
+		if err := step(); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func quote(s string) string {
+	b, _ := json.Marshal(s) // a string always can
+	return string(b)
+}

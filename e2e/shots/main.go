@@ -1,0 +1,147 @@
+// Command shots takes a picture of each main view from the demo gym into docs/screenshots. It needs a server with the
+// demo data, such as ./start gives:  go run ./e2e/shots [-url http://127.0.0.1:8090] [-only bench,run]
+package main
+
+import (
+	"context"
+	"flag"
+	"fmt"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"time"
+
+	"melodromos/demo"
+	"melodromos/e2e/browser"
+)
+
+var (
+	url  = flag.String("url", "http://127.0.0.1:8090", "where the server answers")
+	into = flag.String("into", "docs/screenshots", "folder for the pictures")
+	only = flag.String("only", "", "names of pictures, with commas; empty takes all")
+)
+
+// A view is a picture: its size, and how to get there from Today.
+type view struct {
+	name          string
+	width, height int
+	phone         bool
+	reach         func(p *browser.Page) error
+}
+
+func steps(list ...func(p *browser.Page) error) func(p *browser.Page) error {
+	return func(p *browser.Page) error {
+		for i, step := range list {
+			if err := step(p); err != nil {
+				return fmt.Errorf("step %d: %w", i+1, err)
+			}
+		}
+		return nil
+	}
+}
+
+func see(text string) func(*browser.Page) error {
+	return func(p *browser.Page) error { return p.See(text) }
+}
+
+func press(name string) func(*browser.Page) error {
+	return func(p *browser.Page) error { return p.Press(name) }
+}
+
+func goTo(path string) func(*browser.Page) error {
+	return func(p *browser.Page) error { return p.Go(path) }
+}
+
+func wait(d time.Duration) func(*browser.Page) error {
+	return func(*browser.Page) error { time.Sleep(d); return nil }
+}
+
+// link follows the first link whose address begins so.
+func link(prefix string) func(*browser.Page) error {
+	return func(p *browser.Page) error {
+		find := fmt.Sprintf("document.querySelector('main a[href^=\"%s\"]')", prefix)
+		if err := p.Until(find); err != nil {
+			return err
+		}
+		_, err := browser.Eval[bool](p, "("+find+".click(), true)")
+		return err
+	}
+}
+
+// round starts a round of Yusuf's with the stand-in and lets it go on for a while.
+var round = steps(goTo("/"), see("Next on the floor"), press("Run Basic rhythm, three a side with Yusuf Brandvik"), see("Ready for the floor"),
+	press("Stand-in sensor"), press("Advanced"), press("Start"), wait(8*time.Second))
+
+var views = []view{
+	{"today", 1280, 800, false, steps(goTo("/"), see("Next on the floor"))},
+	{"bags", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"))},
+	{"bench", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"), link("#/bags/"), see("Strike at"), wait(300*time.Millisecond))},
+	{"drill", 1280, 800, false, steps(goTo("/drills"), see("Ines Calder"), press("Change"), see("Strike at"), wait(300*time.Millisecond))},
+	{"ready", 1280, 800, false, steps(goTo("/"), see("Next on the floor"), link("#/run/"), see("Ready for the floor"), wait(300*time.Millisecond))},
+	{"run", 1280, 800, false, round},
+	{"run-phone", 390, 844, true, round},
+	{"run-wall", 1920, 1080, false, round},
+	{"review", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"), link("#/review/"), see("Every strike"), wait(300*time.Millisecond))},
+	{"log", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"))},
+	{"people", 1280, 800, false, steps(goTo("/people"), see("Ines Calder"))},
+}
+
+func main() {
+	flag.Parse()
+	if err := take(); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+}
+
+func wanted(name string) bool {
+	return *only == "" || slices.Contains(strings.Split(*only, ","), name)
+}
+
+func take() error {
+	p, done, err := browser.Open(context.Background(), *url, 1280, 800)
+	if err != nil {
+		return err
+	}
+	defer done()
+	file := func(name string) string { return filepath.Join(*into, name+".png") }
+	if wanted("sign-in") {
+		if err := steps(goTo("/"), see("Fill in the demo account"), wait(300*time.Millisecond))(p); err != nil {
+			return err
+		}
+		if err := p.Shot(file("sign-in")); err != nil {
+			return err
+		}
+	}
+	if err := p.SignIn(demo.Email, demo.Password); err != nil {
+		return err
+	}
+	for _, v := range views {
+		if !wanted(v.name) {
+			continue
+		}
+		if err := p.Resize(v.width, v.height, v.phone); err != nil {
+			return err
+		}
+		if err := v.reach(p); err != nil {
+			return fmt.Errorf("%s: %w", v.name, err)
+		}
+		if err := p.Shot(file(v.name)); err != nil {
+			return err
+		}
+		fmt.Println(file(v.name))
+		if strings.HasPrefix(v.name, "run") { // leave the round as a coach would
+			if err := p.Key("\x1b"); err != nil {
+				return err
+			}
+			if err := p.Until("location.hash.startsWith('#/review/')"); err != nil {
+				return err
+			}
+		}
+	}
+	for _, e := range p.Errors() {
+		fmt.Fprintln(os.Stderr, "browser:", e)
+	}
+	return nil
+}
