@@ -43,6 +43,7 @@ type TracePoint struct {
 // Cycle is one cycle from strike to strike, to be drawn.
 type Cycle struct {
 	Trace   []TracePoint `json:"trace"`
+	Through []TracePoint `json:"through" doc:"past the return, when nobody strikes; at counts from the return"`
 	Boards  []float64    `json:"boards"`
 	Return  float64      `json:"return" doc:"s"`
 	Window  float64      `json:"window" doc:"s, around the return"`
@@ -136,14 +137,24 @@ func cycle(bag rig.SpeedBag, launch float64, m rig.Meeting) (Cycle, error) {
 	if err != nil {
 		return Cycle{}, err
 	}
+	through, err := bag.Through(launch, m, 8)
+	if err != nil {
+		return Cycle{}, err
+	}
 	c := Cycle{
 		Boards: back.Boards, Return: back.At, Window: back.Window, Strike: trace[0].Swing,
 		Reach: drill.Reach, Speed: back.Speed, Contact: bag.Contact() * 180 / math.Pi,
 	}
-	for _, p := range trace {
-		c.Trace = append(c.Trace, TracePoint{p.At, p.Swing})
-	}
+	c.Trace, c.Through = tracePoints(trace), tracePoints(through)
 	return c, nil
+}
+
+func tracePoints(points []rig.TracePoint) []TracePoint {
+	list := make([]TracePoint, len(points))
+	for i, p := range points {
+		list[i] = TracePoint{p.At, p.Swing}
+	}
+	return list
 }
 
 // number is a value for JSON: null where there is none.

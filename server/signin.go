@@ -24,10 +24,9 @@ type Me struct {
 	Demo  bool   `json:"demo"`
 }
 
-type meOut struct{ Body Me }
-
-// SignInInfo is what the sign-in page may show: the demo account where the demo gym is loaded.
+// SignInInfo tells who is signed in, or what the sign-in page may show: the demo account where the demo gym is loaded.
 type SignInInfo struct {
+	Me           *Me    `json:"me,omitempty"`
 	DemoEmail    string `json:"demoEmail,omitempty"`
 	DemoPassword string `json:"demoPassword,omitempty"`
 }
@@ -51,22 +50,25 @@ func (r *RemoteAddr) Resolve(ctx huma.Context) []error {
 }
 
 func (s *Server) registerSignIn() {
-	huma.Get(s.api, "/api/sign-in", func(context.Context, *struct{}) (*struct{ Body SignInInfo }, error) {
-		return &struct{ Body SignInInfo }{SignInInfo{s.DemoEmail, s.DemoPassword}}, nil
+	huma.Get(s.api, "/api/sign-in", func(ctx context.Context, _ *struct{}) (*one[SignInInfo], error) {
+		info := SignInInfo{DemoEmail: s.DemoEmail, DemoPassword: s.DemoPassword}
+		if c, ok := s.caller(ctx); ok {
+			me, err := s.me(ctx, c.Coach)
+			if err != nil {
+				return nil, err
+			}
+			info.Me = &me.Body
+		}
+		return &one[SignInInfo]{info}, nil
 	})
 	huma.Post(s.api, "/api/sign-in", func(ctx context.Context, in *struct {
 		RemoteAddr
 		Body signInBody
-	}) (*meOut, error) {
+	}) (*one[Me], error) {
 		return s.signIn(ctx, in.ip, in.Body)
 	})
 	huma.Post(s.api, "/api/sign-out", func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 		return nil, refusedOrNil(ctx, s.sessions.Destroy(ctx))
-	})
-	authed := huma.NewGroup(s.api)
-	authed.UseMiddleware(s.signedIn)
-	huma.Get(authed, "/api/me", func(ctx context.Context, _ *struct{}) (*meOut, error) {
-		return s.me(ctx, who(ctx).Coach)
 	})
 }
 
@@ -81,7 +83,7 @@ func refusedOrNil(ctx context.Context, err error) error {
 // addresses have an account.
 var nobody = sync.OnceValue(func() string { h, _ := HashPassword("nobody has this password"); return h })
 
-func (s *Server) signIn(ctx context.Context, ip string, in signInBody) (*meOut, error) {
+func (s *Server) signIn(ctx context.Context, ip string, in signInBody) (*one[Me], error) {
 	email := store.NormalEmail(in.Email)
 	done, wait := s.tries.begin(time.Now(), "from "+ip, "as "+email)
 	if wait > 0 {
@@ -106,12 +108,12 @@ func (s *Server) signIn(ctx context.Context, ip string, in signInBody) (*meOut, 
 	return s.me(ctx, coach)
 }
 
-func (s *Server) me(ctx context.Context, c store.Coach) (*meOut, error) {
+func (s *Server) me(ctx context.Context, c store.Coach) (*one[Me], error) {
 	gym, err := s.store.Gym(ctx, c.GymID).Row()
 	if err != nil {
 		return nil, refused(ctx, "", err)
 	}
-	return &meOut{Me{Name: c.Name, Email: c.Email, Gym: gym.Name, Units: gym.Units, Zone: gym.Zone, Demo: gym.Demo}}, nil
+	return &one[Me]{Me{Name: c.Name, Email: c.Email, Gym: gym.Name, Units: gym.Units, Zone: gym.Zone, Demo: gym.Demo}}, nil
 }
 
 // HashPassword makes the hash that is stored: argon2id with the library's parameters (64 MiB, one pass; RFC 9106 allows

@@ -38,15 +38,15 @@ type Person struct {
 func Like(band string) Person {
 	switch band {
 	case "first-timer":
-		return Person{Bias: 0.016, Spread: 0.027, Miss: 0.12, Extra: 0.04, WrongHand: 0.03, Fading: 0.5, Wander: 0.010}
+		return Person{Bias: 0.016, Spread: 0.026, Miss: 0.12, Extra: 0.04, WrongHand: 0.03, Fading: 0.5, Wander: 0.010}
 	case "beginner":
-		return Person{Bias: 0.009, Spread: 0.018, Miss: 0.05, Extra: 0.02, WrongHand: 0.015, Fading: 0.4, Wander: 0.006}
+		return Person{Bias: 0.009, Spread: 0.020, Miss: 0.05, Extra: 0.02, WrongHand: 0.015, Fading: 0.4, Wander: 0.006}
 	case "advanced":
-		return Person{Bias: 0.003, Spread: 0.011, Miss: 0.012, Extra: 0.005, WrongHand: 0.003, Fading: 0.2, Wander: 0.003}
+		return Person{Bias: 0.003, Spread: 0.0135, Miss: 0.012, Extra: 0.005, WrongHand: 0.003, Fading: 0.2, Wander: 0.003}
 	case "expert":
-		return Person{Bias: 0.001, Spread: 0.009, Miss: 0.005, Extra: 0.002, WrongHand: 0.001, Fading: 0.1, Wander: 0.002}
+		return Person{Bias: 0.001, Spread: 0.012, Miss: 0.005, Extra: 0.002, WrongHand: 0.001, Fading: 0.1, Wander: 0.002}
 	}
-	return Person{Bias: 0.005, Spread: 0.014, Miss: 0.025, Extra: 0.01, WrongHand: 0.008, Fading: 0.3, Wander: 0.004}
+	return Person{Bias: 0.005, Spread: 0.0165, Miss: 0.025, Extra: 0.01, WrongHand: 0.008, Fading: 0.3, Wander: 0.004}
 }
 
 // Hits plays the planned strikes. The same seed gives the same hits. They come in the order of time.

@@ -24,6 +24,8 @@ type matcher struct {
 	tail    []int
 	links   []link
 	reached int // hits that have come within reach of a strike
+	paired  [][2]int
+	errors  []float64
 }
 
 type timed struct {
@@ -107,18 +109,19 @@ func (m *matcher) extend(end int) {
 	}
 }
 
-// pairs returns the cheapest pairing at an offset as places in the sorted lists, in order.
+// pairs returns the cheapest pairing at an offset as places in the sorted lists, in order. The next call writes over it.
 func (m *matcher) pairs(offset float64) [][2]int {
 	m.saving(offset, true)
 	if len(m.links) == 0 {
 		return nil
 	}
 	best := m.tail[m.reached-1]
-	var list [][2]int
+	list := m.paired[:0]
 	for ; best >= 0; best = m.links[best].before {
 		list = append(list, [2]int{m.links[best].strike, m.links[best].hit})
 	}
 	slices.Reverse(list)
+	m.paired = list
 	return list
 }
 
@@ -147,6 +150,9 @@ func (m *matcher) findOffset() float64 {
 		p := start
 		for range 20 {
 			next := m.suits(m.pairs(p.offset), reach)
+			if next == p.offset {
+				break
+			}
 			saved := m.saving(next, false)
 			if saved <= p.saved+1e-12 {
 				if saved >= p.saved-1e-12 && math.Abs(next) < math.Abs(p.offset) {
@@ -169,10 +175,11 @@ func (m *matcher) suits(pairs [][2]int, reach float64) float64 {
 	if len(pairs) == 0 {
 		return 0
 	}
-	errors := make([]float64, len(pairs))
-	for i, p := range pairs {
-		errors[i] = m.hits[p[1]].at - m.strikes[p[0]].at
+	errors := m.errors[:0]
+	for _, p := range pairs {
+		errors = append(errors, m.hits[p[1]].at-m.strikes[p[0]].at)
 	}
+	m.errors = errors
 	slices.Sort(errors)
 	low, high := errors[(len(errors)-1)/2], errors[len(errors)/2]
 	o := math.Max(low, math.Min(high, 0))

@@ -26,7 +26,7 @@ const MaxLaunch = 12.0
 var LaunchLimits = input.Limits{Min: 0, Max: 30, Open: true, Unit: "m/s"}
 
 // TempoLimits are the tempos a question may be asked for.
-var TempoLimits = input.Limits{Min: 0, Max: 2000, Open: true, Unit: "strikes a minute"}
+var TempoLimits = input.Limits{Min: 0, Max: 10000, Open: true, Unit: "strikes a minute"}
 
 // Face is the side of the bag that a strike meets.
 type Face string

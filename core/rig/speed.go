@@ -276,6 +276,31 @@ func (b SpeedBag) Trace(launch float64, m Meeting, per int) ([]TracePoint, error
 	return append(points, TracePoint{At: meet, Swing: sign * f.angle / f.contact}), nil
 }
 
+// Through samples the way of the bag past the meeting when nobody strikes it, as far as its window reaches: points evenly
+// in angle, At counted from the meeting.
+func (b SpeedBag) Through(launch float64, m Meeting, points int) ([]TracePoint, error) {
+	m, err := b.settle(m)
+	if err != nil {
+		return nil, err
+	}
+	f, err := b.struck(launch, m)
+	if err != nil {
+		return nil, err
+	}
+	sign := 1.0
+	if m.Face == Behind {
+		sign = -1
+	}
+	bottom := f.bottoms[len(f.bottoms)-1]
+	list := make([]TracePoint, points)
+	for k := range list {
+		theta := f.angle - windowReach*float64(k)/float64(max(1, points-1))
+		at := f.pendulum.TimeTo(f.angle, bottom) - f.pendulum.TimeTo(theta, bottom)
+		list[k] = TracePoint{At: at, Swing: sign * theta / f.contact}
+	}
+	return list, nil
+}
+
 func degrees(rad float64) float64 { return rad * 180 / math.Pi }
 
 func plural(n int, word string) string {

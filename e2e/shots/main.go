@@ -76,15 +76,15 @@ var round = steps(goTo("/"), see("Next on the floor"), press("Run Basic rhythm, 
 var views = []view{
 	{"today", 1280, 800, false, steps(goTo("/"), see("Next on the floor"))},
 	{"bags", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"))},
-	{"bench", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"), link("#/bags/"), see("Strike at"), wait(300*time.Millisecond))},
+	{"bench", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"), press("To the bench"), see("Strike at"), wait(300*time.Millisecond))},
 	{"drill", 1280, 800, false, steps(goTo("/drills"), see("Ines Calder"), press("Change"), see("Strike at"), wait(300*time.Millisecond))},
 	{"ready", 1280, 800, false, steps(goTo("/"), see("Next on the floor"), link("#/run/"), see("Ready for the floor"), wait(300*time.Millisecond))},
-	{"run", 1280, 800, false, round},
-	{"run-phone", 390, 844, true, round},
-	{"run-wall", 1920, 1080, false, round},
 	{"review", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"), link("#/review/"), see("Every strike"), wait(300*time.Millisecond))},
 	{"log", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"))},
 	{"people", 1280, 800, false, steps(goTo("/people"), see("Ines Calder"))},
+	{"run", 1280, 800, false, round},
+	{"run-phone", 390, 844, true, round},
+	{"run-wall", 1920, 1080, false, round},
 }
 
 func main() {

@@ -26,7 +26,13 @@
   }
   const floor = $derived(router.location.startsWith('/run/'))
 
-  onMount(() => void session.load())
+  onMount(() => {
+    void session.load()
+    // A session that has run out leads back to the sign-in page; a round on the floor is not torn down for it.
+    addEventListener('signed-out', () => {
+      if (session.me && !floor) session.me = null
+    })
+  })
   $effect(() => {
     if (session.me) void sendLeftovers()
     else client.clear()

@@ -4,14 +4,15 @@ import { api, ask, type Schemas } from './api/client'
 class Session {
   me = $state<Schemas['Me'] | null | undefined>(undefined)
   problem = $state('')
+  info = $state<Schemas['SignInInfo']>({})
 
   async load() {
     this.problem = ''
     try {
-      this.me = await ask(api.GET('/api/me'))
+      this.info = await ask(api.GET('/api/sign-in'))
+      this.me = this.info.me ?? null
     } catch (e) {
-      if ((e as { status?: number }).status === 401) this.me = null
-      else this.problem = (e as Error).message
+      this.problem = (e as Error).message
     }
   }
 

@@ -7,6 +7,7 @@
   import { api, ask, Refusal, type Schemas } from '../lib/api/client'
   import { length, ms, speed, tempo as perMinute } from '../lib/format'
   import { session } from '../lib/session.svelte'
+  import { sample } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
   import Caution from '../lib/ui/Caution.svelte'
   import Choice from '../lib/ui/Choice.svelte'
@@ -99,7 +100,7 @@
   const of = (field: string) => (whatIf.refusal?.field.endsWith(`.${field}`) ? whatIf.refusal.message.replace(/^[\w.]+: /, '') : '')
   const small = $derived(session.units === 'imperial' ? { unit: 'in', factor: 1 / 0.0254, digits: 2 } : { unit: 'cm', factor: 100, digits: 1 })
   const mass = $derived(session.units === 'imperial' ? { unit: 'oz', factor: 35.274, digits: 1 } : { unit: 'g', factor: 1000, digits: 0 })
-  const strikes = $derived(a ? [-1, 0, 1, 2].map((i) => ({ i, at: i * a.cycle.return, hand: i % 2 === 0 ? 'lead' : 'rear', window: a.cycle.window })) : [])
+  const strikes = $derived(a ? sample(a.cycle, ['lead', 'rear']) : [])
 </script>
 
 <svelte:head><title>{name || 'New bag'} · Melodromos</title></svelte:head>

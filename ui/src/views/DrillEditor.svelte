@@ -7,6 +7,7 @@
   import { api, ask, Refusal, type Schemas } from '../lib/api/client'
   import { count, duration, ms, side, speed } from '../lib/format'
   import { session } from '../lib/session.svelte'
+  import { sample } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
   import Choice from '../lib/ui/Choice.svelte'
   import Field from '../lib/ui/Field.svelte'
@@ -26,9 +27,7 @@
   const p = $derived(whatIf.answer)
   const doc = $derived(drill?.doc)
   const trainee = $derived(people.data?.find((t) => t.id === drill?.traineeId))
-  const strikes = $derived(
-    p ? [-1, 0, 1, 2].map((i) => ({ i, at: i * p.bench.cycle.return, hand: p.pattern.at(i % Math.max(1, p.pattern.length)) ?? 'lead', window: p.bench.cycle.window })) : [],
-  )
+  const strikes = $derived(p ? sample(p.bench.cycle, p.pattern) : [])
   const ready = $derived((people.data?.length ?? 0) > 0 && (bags.data?.length ?? 0) > 0)
 
   $effect(() => {

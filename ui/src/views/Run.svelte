@@ -7,7 +7,9 @@
   import { bands, countdown, markNames, side } from '../lib/format'
   import BagPicture from '../lib/run/BagPicture.svelte'
   import { Round } from '../lib/run/round.svelte'
+  import { sample } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
+  import Caution from '../lib/ui/Caution.svelte'
   import Mark from '../lib/ui/Mark.svelte'
   import Choice from '../lib/ui/Choice.svelte'
   import Notice from '../lib/ui/Notice.svelte'
@@ -40,6 +42,7 @@
   const live = $derived(round.phase !== 'ready' && round.phase !== 'starting' && round.run)
   let pressed = $state('')
   let traceHeight = $state(300)
+  let traceWidth = $state(800)
 
   const start = () => void round.start(params.id, source, { ability, seed })
   const kinds = Object.keys(markNames) as Schemas['MarkIn']['kind'][]
@@ -94,7 +97,7 @@
       </div>
       {#if preview.problem}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{preview.problem} <a href="#/drills/{drill.id}">Change the drill</a></p>{/if}
       <div class="bg-sheet py-2">
-        <SwingTrace cycle={preview.bench.cycle} strikes={[-1, 0, 1, 2].map((i) => ({ i, at: i * preview.bench.cycle.return, hand: preview.pattern.at(i % Math.max(1, preview.pattern.length)) ?? 'lead', window: preview.bench.cycle.window }))} tempo={preview.bench.shown} from={-0.2} to={preview.bench.cycle.return * 2 + 0.2} height={230} />
+        <SwingTrace cycle={preview.bench.cycle} strikes={sample(preview.bench.cycle, preview.pattern)} tempo={preview.bench.shown} from={-0.2} to={preview.bench.cycle.return * 2 + 0.2} height={270} />
       </div>
       <div class="grid gap-x-10 gap-y-3 md:grid-cols-[1fr_auto]">
         <div>
@@ -115,30 +118,31 @@
           <p class="text-center text-sm text-soft">or Space</p>
         </div>
       </div>
+      <div class="max-w-prose"><Caution>Wraps on, gloves for rounds, warm first. Room behind and around, swivel and board checked. With children an adult stands by.</Caution></div>
       {#if round.problem}<p class="border-l-4 border-ink pl-3 font-semibold" role="alert">{round.problem}</p>{/if}
     </div>
   {:else if round.run}
     {@const run = round.run}
     <header class="flex items-center gap-4 px-4 pt-3 sm:px-6">
       <div class="min-w-0">
-        <p class="truncate text-lg leading-tight font-bold sm:text-2xl">{run.trainee.name}</p>
-        <p class="truncate text-sm text-soft sm:text-base">{run.drillName}, {Math.round(run.doc.tempo)} a minute</p>
+        <p class="line-clamp-2 text-lg leading-tight font-bold sm:text-2xl">{run.trainee.name}</p>
+        <p class="hidden truncate text-soft sm:block">{run.drillName}, {Math.round(run.doc.tempo)} a minute</p>
       </div>
-      <p class="figure ml-auto text-5xl sm:text-7xl wall:text-8xl" role="timer" aria-label="left">{countdown(round.left)}</p>
+      <p class="figure ml-auto text-5xl sm:text-7xl wall:text-9xl" role="timer" aria-label="left">{countdown(round.left)}</p>
       <button class="button min-h-16! min-w-16!" onclick={() => round.togglePause()} disabled={round.phase === 'ending'}>{round.phase === 'paused' ? 'Go on' : 'Pause'}</button>
       <button class="button min-h-16! min-w-16!" onclick={() => round.stop()} disabled={round.phase === 'ending'}>Stop</button>
     </header>
 
-    <div class="grid min-h-0 flex-1 grid-rows-[auto_1fr] gap-2 px-4 py-2 sm:px-6 lg:grid-cols-[minmax(16rem,26%)_1fr] lg:grid-rows-1">
+    <div class="grid min-h-0 flex-1 grid-cols-1 grid-rows-[auto_1fr] gap-2 px-4 py-2 sm:px-6 lg:grid-cols-[minmax(16rem,26%)_1fr] lg:grid-rows-1">
       <section class="flex min-h-0 items-center gap-4 lg:flex-col lg:items-stretch lg:justify-center">
         <div class="h-28 w-40 shrink-0 sm:h-36 sm:w-52 lg:h-[38%] lg:w-full"><BagPicture cycle={run.cycle} rig={run.rig} strikes={round.strikes} clock={round.now} /></div>
         <p class="figure text-5xl text-balance first-letter:uppercase sm:text-6xl lg:text-8xl" aria-live="assertive" data-testid="call">
           {#if round.phase === 'ending'}Time{:else if round.phase === 'paused'}Paused{:else if round.countIn > 0}{round.countIn}{:else}{round.call}{/if}
         </p>
       </section>
-      <section class="flex min-h-0 flex-col justify-center" aria-label="The bag's swing, moving">
-        <div class="min-h-0 flex-1" bind:clientHeight={traceHeight}>
-          <SwingTrace cycle={run.cycle} strikes={round.strikes} tempo={run.doc.tempo} clock={round.now} hits={round.hits} height={Math.max(150, traceHeight)} span={traceHeight > 260 ? 2.6 : 1.8} axis={false} />
+      <section class="flex min-h-0 min-w-0 flex-col justify-center" aria-label="The bag's swing, moving">
+        <div class="flex min-h-0 flex-1 items-center" bind:clientHeight={traceHeight} bind:clientWidth={traceWidth}>
+          <SwingTrace cycle={run.cycle} strikes={round.strikes} tempo={run.doc.tempo} clock={round.now} hits={round.hits} height={Math.max(150, Math.min(traceHeight, Math.max(330, traceWidth * 0.58)))} span={Math.max(0.9, Math.min(2.4, traceWidth / 420))} axis={false} />
         </div>
         {#if round.outbox?.offline}
           <p class="border-l-4 border-ink pl-3 font-semibold" role="alert">No connection. {round.outbox.waiting} hits and marks are kept here and sent as soon as it is back.</p>
@@ -149,18 +153,20 @@
     </div>
 
     <footer class="grid grid-cols-2 gap-2 px-4 pb-4 sm:px-6 md:grid-cols-[1fr_minmax(0,22rem)_1fr]">
+      {#if run.source === 'keys'}
       {#each [{ hand: leftHand, key: 'F', place: 'order-2 md:order-1' }, { hand: rightHand, key: 'J', place: 'order-3' }] as pad (pad.key)}
         <button
-          class="min-h-24 rounded-[3px] border-2 px-4 text-left {pad.place} {pressed === pad.hand ? 'border-strike bg-strike text-ground' : 'border-rope bg-sheet'} disabled:opacity-50"
-          disabled={run.source !== 'keys' || round.phase === 'ending'}
+          class="min-h-32 rounded-[3px] border-2 px-4 text-left {pad.place} {pressed === pad.hand ? 'border-strike bg-strike text-ground' : 'border-rope bg-sheet'} disabled:opacity-50"
+          disabled={round.phase === 'ending'}
           onpointerdown={(e) => strike(pad.hand, e.timeStamp)}
           aria-label="Hit with the {pad.hand} hand"
         >
           <span class="figure block text-4xl capitalize">{pad.hand}</span>
-          <span class="text-sm">{side(pad.hand, stance)} hand{run.source === 'keys' ? `, key ${pad.key}` : ': the sensor hits'}</span>
+          <span class="text-sm">{side(pad.hand, stance)} hand, key {pad.key}</span>
         </button>
       {/each}
-      <div class="order-1 col-span-2 grid grid-cols-5 gap-1 md:order-2 md:col-span-1" role="group" aria-label="Marks">
+      {/if}
+      <div class="order-1 col-span-2 grid grid-cols-5 gap-1 md:order-2 {run.source === 'keys' ? 'md:col-span-1' : 'md:col-span-3'}" role="group" aria-label="Marks">
         {#each kinds as kind, i (kind)}
           <button class="min-h-16 rounded-[3px] border-2 border-rope px-0.5 text-[0.8125rem] leading-tight font-semibold hover:bg-shade" disabled={round.phase === 'ending'} onclick={() => round.mark(kind)}>
             <span class="block text-soft">{i + 1}</span>{markNames[kind]}

@@ -1,6 +1,4 @@
 <script lang="ts">
-  import { onMount } from 'svelte'
-  import { api, ask, type Schemas } from '../lib/api/client'
   import { session } from '../lib/session.svelte'
   import Mark from '../lib/ui/Mark.svelte'
 
@@ -8,15 +6,7 @@
   let password = $state('')
   let problem = $state('')
   let busy = $state(false)
-  let info = $state<Schemas['SignInInfo']>({})
-
-  onMount(async () => {
-    try {
-      info = await ask(api.GET('/api/sign-in'))
-    } catch (e) {
-      problem = (e as Error).message
-    }
-  })
+  const info = $derived(session.info)
 
   async function submit(e: SubmitEvent) {
     e.preventDefault()

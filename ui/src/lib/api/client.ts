@@ -27,6 +27,7 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
     throw new Refusal(0, 'The server cannot be reached. What was saved before is kept.')
   }
   if (answer.response.ok) return answer.data as T
+  if (answer.response.status === 401) window.dispatchEvent(new Event('signed-out'))
   const problem = (answer.error ?? {}) as Problem
   const first = problem.errors?.[0]
   const words = problem.errors?.length && problem.detail === 'validation failed' ? `${first?.location?.split('.').pop()}: ${first?.message}` : problem.detail

@@ -144,23 +144,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/me": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Get API me */
-        get: operations["get-api-me"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/rigs": {
         parameters: {
             query?: never;
@@ -526,6 +509,8 @@ export interface components {
              * @description swing at which the bag is struck
              */
             strike: number;
+            /** @description past the return, when nobody strikes; at counts from the return */
+            through: components["schemas"]["TracePoint"][];
             trace: components["schemas"]["TracePoint"][];
             /**
              * Format: double
@@ -901,6 +886,7 @@ export interface components {
         SignInInfo: {
             demoEmail?: string;
             demoPassword?: string;
+            me?: components["schemas"]["Me"];
         };
         StandInChoice: {
             /** @enum {string} */
@@ -1382,35 +1368,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kept"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "get-api-me": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Me"];
                 };
             };
             /** @description Error */

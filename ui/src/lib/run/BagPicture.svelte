@@ -19,7 +19,7 @@
     const angle = cycle.strike * contact
     return { x: pivot.x + arm * Math.sin(angle) - radius * Math.cos(angle) - 20, y: pivot.y + arm * Math.cos(angle) + radius * Math.sin(angle) * 0.4 }
   })
-  const home = { lead: { x: 42, y: 176 }, rear: { x: 24, y: 216 } }
+  const home = { lead: { x: 60, y: 150 }, rear: { x: 34, y: 212 } }
 
   onMount(() => {
     let frame = 0

@@ -5,7 +5,7 @@
      a filled disc with the letter of its hand, a board sound a short upright tick, a hit that was captured a ring. -->
 <script lang="ts">
   import { onMount } from 'svelte'
-  import { boardOf, curve, describe, handPath, swingOn, timeSteps, windows, type Cycle, type TraceHit, type TraceStrike } from './geometry'
+  import { boardOf, curve, describe, handPath, hitSwing, timeSteps, windows, type Cycle, type TraceHit, type TraceStrike } from './geometry'
 
   type Props = {
     cycle: Cycle
@@ -29,7 +29,7 @@
   let moving = $state<SVGGElement>()
 
   const nowAt = 0.3 // of the width
-  const left = $derived(clock ? 0 : 64)
+  const left = 64
   const right = 14
   const scale = $derived((width - left - right) / (clock ? span : to - from))
   const begin = $derived(clock ? chunk - span : from)
@@ -42,6 +42,7 @@
   const top = 12
   const bottom = $derived(lanes - 18)
   const x = $derived((t: number) => left + (t - begin) * scale)
+  const nowX = $derived(left + nowAt * (width - left - right))
   const y = $derived((swing: number) => (top + bottom) / 2 - (swing * (bottom - top)) / 2)
 
   const near = $derived(strikes.filter((s) => s.at >= begin - cycle.return && s.at <= end + cycle.return))
@@ -49,10 +50,10 @@
   const seenHits = $derived(hits.filter((h) => h.at >= begin && h.at <= end))
   const boards = $derived(
     near
-      .flatMap((s) => cycle.boards.map((t, n) => ({ key: `${s.i}.${n}`, at: s.at + t, side: boardOf(n) })))
+      .flatMap((s) => cycle.boards.map((t, n) => ({ key: `${s.i}.${n}`, at: s.at + t, side: boardOf(n) * (s.side ?? 1) })))
       .filter((b) => b.at >= begin && b.at <= end),
   )
-  const disc = $derived(Math.max(9, Math.min(15, scale * (cycle.return / 5))))
+  const disc = $derived(Math.max(9, Math.min(clock ? 24 : 15, scale * (cycle.return / 6), height / 14)))
   const floorOf = (hand: string) => lanes + (hand === 'lead' ? lane : 2 * lane + 8) - 2
   const roofOf = (hand: string) => floorOf(hand) - lane + 12
   const letter = (hand: string) => (hand === 'lead' ? 'L' : 'R')
@@ -65,7 +66,7 @@
     const step = () => {
       const now = read()
       if (now < chunk || now > chunk + span) chunk = Math.floor(now / span) * span
-      if (moving) moving.style.transform = `translateX(${(nowAt * width - (now - (chunk - span)) * scale).toFixed(2)}px)`
+      if (moving) moving.style.transform = `translateX(${(nowX - left - (now - (chunk - span)) * scale).toFixed(2)}px)`
       frame = requestAnimationFrame(step)
     }
     frame = requestAnimationFrame(step)
@@ -79,25 +80,25 @@
     <!-- boards and lanes stand still -->
     {#each [1, -1] as side (side)}
       <line x1={left} x2={width - right} y1={y(side)} y2={y(side)} stroke="var(--brass)" stroke-width="2" />
-      {#if !clock}
-        <text x={left - 8} y={y(side) + 4} text-anchor="end" class="fill-brass text-[0.75rem] font-semibold">{side === 1 ? 'far' : 'near'}</text>
-      {/if}
+      <text x={left - 8} y={y(side) + 4} text-anchor="end" class="fill-brass text-[0.75rem] font-semibold">{side === 1 ? 'far' : 'near'}</text>
     {/each}
     <line x1={left} x2={width - right} y1={y(0)} y2={y(0)} stroke="var(--rope)" stroke-width="1" stroke-dasharray="2 5" />
-    {#if !clock}<text x={left - 8} y={y(0) + 4} text-anchor="end" class="fill-soft text-[0.75rem]">hangs</text>{/if}
+    <text x={left - 8} y={y(0) + 4} text-anchor="end" class="fill-soft text-[0.75rem]">hangs</text>
+    <clipPath id="{id}-clip"><rect x={left} y="0" width={Math.max(0, width - left - right)} {height} /></clipPath>
     {#each ['lead', 'rear'] as hand (hand)}
       <line x1={left} x2={width - right} y1={floorOf(hand)} y2={floorOf(hand)} stroke="var(--rope)" stroke-width="1.5" />
     {/each}
 
-    <g bind:this={moving}>
-      <path d={windows(cycle, seen, { x, y })} fill="none" stroke="var(--strike)" stroke-opacity="0.28" stroke-width="16" stroke-linecap="butt" />
+    <g clip-path="url(#{id}-clip)"><g bind:this={moving}>
+      <path d={windows(cycle, seen, { x, y })} fill="none" stroke="var(--strike)" stroke-opacity="0.26" stroke-width="18" stroke-linecap="butt" />
+      <path d={windows(cycle, seen, { x, y })} fill="none" stroke="var(--strike)" stroke-width="1.5" stroke-dasharray="3 3" />
       <path d={curve(cycle, near, { x, y })} fill="none" stroke="var(--ink)" stroke-width="2.5" stroke-linejoin="round" />
       {#each boards as b (b.key)}
         <line x1={x(b.at)} x2={x(b.at)} y1={y(b.side) - 9} y2={y(b.side) + 9} stroke="var(--brass)" stroke-width="4" />
       {/each}
       {#each seen as s (s.i)}
         {@const cx = x(s.at)}
-        {@const cy = y(cycle.strike)}
+        {@const cy = y(cycle.strike * (s.side ?? 1))}
         {@const roof = roofOf(s.hand)}
         <path d={handPath(cycle, s, x, floorOf(s.hand), roof)} fill="none" stroke="var(--soft)" stroke-width="2" />
         <line x1={cx} x2={cx} y1={cy} y2={roof} stroke="var(--strike)" stroke-width="1" stroke-dasharray="1 4" />
@@ -115,12 +116,14 @@
       {/each}
       {#each seenHits as h, k (k)}
         {@const cx = x(h.at)}
-        {@const cy = y(swingOn(cycle, strikes, h.at))}
+        {@const cy = y(hitSwing(cycle, strikes, h.at))}
         <g>
           {#if h.extra}
+            <path d="M{cx - 5} {cy - 5}l10 10m0 -10l-10 10" stroke="var(--sheet)" stroke-width="6" />
             <path d="M{cx - 5} {cy - 5}l10 10m0 -10l-10 10" stroke="var(--ink)" stroke-width="2.5" />
           {:else}
-            <circle {cx} {cy} r="6" fill="none" stroke="var(--ink)" stroke-width="2.5" />
+            <circle {cx} {cy} r="6" fill="none" stroke="var(--sheet)" stroke-width="6.5" />
+            <circle {cx} {cy} r="6" fill="none" stroke="var(--ink)" stroke-width="3" />
           {/if}
           {#if h.hand}<line x1={cx} x2={cx} y1={floorOf(h.hand) - 9} y2={floorOf(h.hand)} stroke="var(--ink)" stroke-width="2.5" />{/if}
         </g>
@@ -131,14 +134,14 @@
           <text x={x(t)} y={height - 4} text-anchor="middle" class="fill-soft text-[0.75rem]">{t}{t === 0 ? ' s' : ''}</text>
         {/each}
       {/if}
-    </g>
+    </g></g>
 
     {#each ['lead', 'rear'] as hand (hand)}
-      <text x={clock ? 6 : left - 8} y={floorOf(hand) - 6} text-anchor={clock ? 'start' : 'end'} class="fill-ink text-[0.8125rem] font-bold">{hand === 'lead' ? 'Lead' : 'Rear'}</text>
+      <text x={left - 8} y={floorOf(hand) - 6} text-anchor="end" class="fill-ink text-[0.8125rem] font-bold">{hand === 'lead' ? 'Lead' : 'Rear'}</text>
     {/each}
     {#if clock}
-      <line x1={nowAt * width} x2={nowAt * width} y1={0} y2={height - foot} stroke="var(--ink)" stroke-width="2" />
-      <text x={nowAt * width + 6} y={height - foot - 2 * lane - 14} class="fill-ink text-[0.75rem] font-bold">now</text>
+      <line x1={nowX} x2={nowX} y1={0} y2={height - foot} stroke="var(--ink)" stroke-width="2" />
+      <text x={nowX + 6} y={height - foot - 2 * lane - 14} class="fill-ink text-[0.75rem] font-bold">now</text>
     {/if}
   </svg>
 </div>

@@ -8,6 +8,7 @@ export type TraceStrike = {
   at: number
   hand: string
   window: number
+  side?: 1 | -1 // −1 where the bag is struck from behind: the picture is mirrored
   verdict?: string
   error?: number | null
 }
@@ -15,16 +16,15 @@ export type TraceStrike = {
 /** A hit that was captured. */
 export type TraceHit = { at: number; hand: string; extra?: boolean }
 
-/** Where the bag is (−1 near board … 1 far board) so many seconds after a strike, read off the cycle's samples. */
-export function swingAt(cycle: Cycle, t: number): number {
-  const points = cycle.trace
-  const first = points[0]
-  const last = points[points.length - 1]
-  if (!first || !last) return 0
-  if (t <= first.at) return first.swing
-  if (t >= last.at) return last.swing
+type Point = Schemas['TracePoint']
+
+/** Reads a row of points off at a moment. */
+function read(points: Point[], t: number): number {
   let lo = 0
   let hi = points.length - 1
+  if (hi < 0) return 0
+  if (t <= points[lo]!.at) return points[lo]!.swing
+  if (t >= points[hi]!.at) return points[hi]!.swing
   while (hi - lo > 1) {
     const mid = (lo + hi) >> 1
     if (points[mid]!.at <= t) lo = mid
@@ -35,8 +35,15 @@ export function swingAt(cycle: Cycle, t: number): number {
   return a.swing + ((b.swing - a.swing) * (t - a.at)) / (b.at - a.at)
 }
 
-/** Where the bag is at a moment of a row of strikes: still before the first, and coming to rest after the last return. */
-export function swingOn(cycle: Cycle, strikes: TraceStrike[], at: number): number {
+/** Where the bag is (−1 near board … 1 far board) so many seconds after a strike; past its return, where it is let go by. */
+export function swingAt(cycle: Cycle, t: number): number {
+  return t <= cycle.return ? read(cycle.trace, t) : read(cycle.through, t - cycle.return)
+}
+
+const sideOf = (s: TraceStrike) => s.side ?? 1
+
+/** The last strike at or before a moment. */
+function struckBefore(strikes: TraceStrike[], at: number): TraceStrike | undefined {
   let lo = 0
   let hi = strikes.length
   while (lo < hi) {
@@ -44,10 +51,22 @@ export function swingOn(cycle: Cycle, strikes: TraceStrike[], at: number): numbe
     if (strikes[mid]!.at <= at) lo = mid + 1
     else hi = mid
   }
-  const struck = strikes[lo - 1]
-  if (!struck) return 0
-  const t = at - struck.at
-  return t <= cycle.return ? swingAt(cycle, t) : 0
+  return strikes[lo - 1]
+}
+
+/** Where the bag is at a moment of a row of strikes: still before the first, and at rest after the last return. */
+export function swingOn(cycle: Cycle, strikes: TraceStrike[], at: number): number {
+  const struck = struckBefore(strikes, at)
+  if (!struck || at - struck.at > cycle.return) return 0
+  return sideOf(struck) * swingAt(cycle, at - struck.at)
+}
+
+/** Where a hit met the bag: one that came late found it further on than planned, not on its way out again. */
+export function hitSwing(cycle: Cycle, strikes: TraceStrike[], at: number): number {
+  const struck = struckBefore(strikes, at)
+  const late = struck ? at - struck.at : 0
+  if (!struck || late > cycle.window) return swingOn(cycle, strikes, at)
+  return sideOf(struck) * across(cycle) * read(cycle.through, late)
 }
 
 export type Scale = { x: (t: number) => number; y: (swing: number) => number }
@@ -57,28 +76,35 @@ export function curve(cycle: Cycle, strikes: TraceStrike[], s: Scale): string {
   let path = ''
   for (const strike of strikes) {
     cycle.trace.forEach((p, k) => {
-      path += `${k === 0 ? 'M' : 'L'}${s.x(strike.at + p.at).toFixed(1)} ${s.y(p.swing).toFixed(1)}`
+      path += `${k === 0 ? 'M' : 'L'}${s.x(strike.at + p.at).toFixed(1)} ${s.y(sideOf(strike) * p.swing).toFixed(1)}`
     })
   }
   return path
 }
 
-/** The part of the curve inside the window of each strike: the end of the cycle before it and the beginning of its own. */
+/** The bag's way through the window of each strike, hit or not. */
 export function windows(cycle: Cycle, strikes: TraceStrike[], s: Scale): string {
   let path = ''
   const half = 12
   for (const strike of strikes) {
-    for (let k = 0; k <= half; k++) {
-      const before = (strike.window / 2) * (1 - k / half)
-      const swing = swingAt(cycle, cycle.return - before)
-      path += `${k === 0 ? 'M' : 'L'}${s.x(strike.at - before).toFixed(1)} ${s.y(swing).toFixed(1)}`
-    }
-    for (let k = 1; k <= half; k++) {
-      const after = (strike.window / 2) * (k / half)
-      path += `L${s.x(strike.at + after).toFixed(1)} ${s.y(2 * cycle.strike - swingAt(cycle, cycle.return - after)).toFixed(1)}`
+    for (let k = -half; k <= half; k++) {
+      const t = (strike.window / 2) * (k / half)
+      const swing = k <= 0 ? read(cycle.trace, cycle.return + t) * across(cycle) : read(cycle.through, t) * across(cycle)
+      path += `${k === -half ? 'M' : 'L'}${s.x(strike.at + t).toFixed(1)} ${s.y(sideOf(strike) * swing).toFixed(1)}`
     }
   }
   return path
+}
+
+/** −1 where the next strike of a cycle meets the bag from the other side. */
+export const across = (cycle: Cycle): 1 | -1 => (cycle.boards.length % 2 === 0 ? -1 : 1)
+
+/** A row of strikes for a still picture, from the one before the first: hands in turn, and the side in turn where the count is even. */
+export function sample(cycle: Cycle, hands: string[], many = 4): TraceStrike[] {
+  return Array.from({ length: many }, (_, k) => {
+    const i = k - 1
+    return { i, at: i * cycle.return, hand: hands.at(i % Math.max(1, hands.length)) ?? 'lead', window: cycle.window, side: across(cycle) === -1 && i % 2 !== 0 ? -1 : 1 }
+  })
 }
 
 /** A hand's way out to the bag and back, from its lane's floor to its roof. */

@@ -1,0 +1,133 @@
+package calc
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"math"
+	"testing"
+
+	"melodromos/core/input"
+)
+
+const bag = `{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02,"restitution":0.8,"boardHeight":1.95}`
+
+func ask[T any](t *testing.T, op, doc string) T {
+	t.Helper()
+	out, err := Do(op, []byte(doc))
+	if err != nil {
+		t.Fatalf("%s %s: %v", op, doc, err)
+	}
+	var v T
+	if err := json.Unmarshal(out, &v); err != nil {
+		t.Fatal(err)
+	}
+	return v
+}
+
+// The check values of a separate Runge–Kutta integration, to four decimals.
+func TestReturns(t *testing.T) {
+	out := ask[struct {
+		Returns []returnOut
+		Boards  []float64
+	}](t, "returns", `{"rig":`+bag+`,"launch":2.8365}`)
+	for i, want := range []float64{0.0440, 0.2069, 0.4004} {
+		if math.Abs(out.Boards[i]-want) > 5e-5 {
+			t.Errorf("board %d: %g", i+1, out.Boards[i])
+		}
+	}
+	if len(out.Returns) != 1 || math.Abs(out.Returns[0].At-0.4763) > 5e-5 {
+		t.Errorf("%+v", out)
+	}
+}
+
+func TestTempo(t *testing.T) {
+	a := ask[tempoOut](t, "tempo", `{"rig":`+bag+`,"rebounds":3,"tempo":120}`)
+	if !a.Feasible || a.Launch == nil || len(a.Change) != 0 {
+		t.Fatalf("%+v", a)
+	}
+	back := ask[tempoOut](t, "tempo", fmt.Sprintf(`{"rig":%s,"launch":%v}`, bag, *a.Launch))
+	if math.Abs(back.Tempo-120) > 1e-6 || *back.FistSpeed != *a.FistSpeed {
+		t.Errorf("%+v", back)
+	}
+	for _, q := range []string{`"tempo":600`, `"tempo":20,"rebounds":1`} {
+		far := ask[tempoOut](t, "tempo", `{"rig":`+bag+`,`+q+`}`)
+		if far.Feasible || far.Launch != nil || far.Window != nil || far.FistSpeed != nil || len(far.Change) == 0 || far.Slowest >= far.Fastest {
+			t.Errorf("%s: %+v", q, far)
+		}
+	}
+}
+
+func TestRefusals(t *testing.T) {
+	for _, c := range []struct{ op, doc, field string }{
+		{"returns", `{"rig":` + bag + `,"launch":2.8,"rebounds":2,"face":"front"}`, "face"},
+		{"returns", `{"rig":` + bag + `}`, "launch"},
+		{"returns", `{"rig":` + bag + `,"launch":0.5}`, "launch"},
+		{"returns", `{"rig":` + bag + `,"launch":3,"strikeAngle":80}`, "strikeAngle"},
+		{"returns", `{"launch":3}`, "rig"},
+		{"returns", `{"rig":{"kind":"speed"},"launch":3}`, "rig.bagLength"},
+		{"returns", `{"rig":` + bag + `,"launch":3,"luanch":3}`, "luanch"},
+		{"tempo", `{"rig":` + bag + `}`, "tempo"},
+		{"tempo", `{"rig":` + bag + `,"tempo":100,"launch":3}`, "tempo"},
+		{"judge", `{"strikes":[{"at":0,"window":0}],"hits":[]}`, "strikes[0].window"},
+		{"judge", `{"strikes":[],"hits":[{"at":0,"hand":"left"}]}`, "hits[0].hand"},
+		{"judge", `{"strikes":[]}`, "hits"},
+	} {
+		_, err := Do(c.op, []byte(c.doc))
+		var refused *input.Error
+		if !errors.As(err, &refused) || refused.Field != c.field {
+			t.Errorf("%s %s: %v, want a refusal of %s", c.op, c.doc, err, c.field)
+		}
+	}
+	if _, err := Do("dance", nil); err == nil {
+		t.Error("an unknown operation was done")
+	}
+}
+
+func judgeDoc(options string) string {
+	type at struct {
+		At     float64 `json:"at"`
+		Window float64 `json:"window,omitempty"`
+	}
+	var strikes, hits []at
+	for i := range 100 {
+		strikes = append(strikes, at{0.5 * float64(i), 0.060})
+		if i != 10 {
+			hits = append(hits, at{At: 0.5*float64(i) + 0.040})
+		}
+	}
+	s, _ := json.Marshal(strikes)
+	h, _ := json.Marshal(hits)
+	return fmt.Sprintf(`{"strikes":%s,"hits":%s%s}`, s, h, options)
+}
+
+func TestJudge(t *testing.T) {
+	out := ask[judgeOut](t, "judge", judgeDoc(""))
+	if out.Clean != 99 || out.Missed != 1 || math.Abs(out.Offset-0.040) > 1e-9 || len(out.Matches) != 99 || out.Faults == nil {
+		t.Errorf("%+v", out)
+	}
+	kept := ask[judgeOut](t, "judge", judgeDoc(`,"removeOffset":false`))
+	if kept.Late != 99 || kept.Offset != 0 || math.Abs(*kept.Bias-0.040) > 1e-9 {
+		t.Errorf("%+v", kept)
+	}
+	none := ask[judgeOut](t, "judge", `{"strikes":[{"at":1,"window":0.1}],"hits":[]}`)
+	if none.Bias != nil || none.Spread != nil || none.Drift != nil || none.Missed != 1 {
+		t.Errorf("%+v", none)
+	}
+}
+
+func FuzzDo(f *testing.F) {
+	f.Add("tempo", []byte(`{"rig":`+bag+`,"tempo":120}`))
+	f.Add("judge", []byte(`{"strikes":[{"at":0,"window":0.1}],"hits":[{"at":1e3}]}`))
+	f.Fuzz(func(t *testing.T, op string, doc []byte) {
+		if out, err := Do(op, doc); err == nil && !json.Valid(out) {
+			t.Errorf("%s %s: %s", op, doc, out)
+		}
+	})
+}
+
+func ExampleDo() {
+	out, err := Do("judge", []byte(`{"strikes":[{"at":0,"window":0.06}],"hits":[{"at":0.01}],"removeOffset":false}`))
+	fmt.Println(string(out), err)
+	// Output: {"clean":1,"late":0,"early":0,"missed":0,"extra":0,"wrongHand":0,"offset":0,"bias":0.01,"spread":null,"longestRun":1,"drift":null,"matches":[[0,0]],"faults":[]} <nil>
+}

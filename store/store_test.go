@@ -1,0 +1,232 @@
+package store_test
+
+import (
+	"context"
+	"errors"
+	"testing"
+	"time"
+
+	"melodromos/store"
+	"melodromos/store/storetest"
+)
+
+var ctx = context.Background()
+
+const bagDoc = `{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02,"restitution":0.8}`
+
+// furnish fills a gym with one of everything and returns a run that is ready.
+func furnish(t *testing.T, g *store.Gym, coach store.Coach) store.Run {
+	t.Helper()
+	trainee := store.Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult"}
+	rig := store.Rig{Name: "Bag", Kind: "speed", Doc: store.Doc(bagDoc)}
+	must(t, g.AddTrainee(&trainee))
+	must(t, g.AddRig(&rig))
+	drill := store.Drill{Name: "Drill", RigID: rig.ID, TraineeID: trainee.ID, Doc: store.Doc(`{"version":1}`)}
+	must(t, g.AddDrill(&drill))
+	run := store.Run{DrillID: drill.ID, RigID: rig.ID, TraineeID: trainee.ID, CoachID: coach.ID, DrillName: "Drill", RigDoc: rig.Doc,
+		DrillDoc: drill.Doc, Timeline: store.Doc(`{}`), Source: "keys", IntakeHash: "hash of " + g.ID, Zone: "UTC"}
+	must(t, g.AddRun(&run))
+	return run
+}
+
+func must(t *testing.T, err error) {
+	t.Helper()
+	if err != nil {
+		t.Fatal(err)
+	}
+}
+
+func wants(t *testing.T, what string, err, want error) {
+	t.Helper()
+	if !errors.Is(err, want) {
+		t.Errorf("%s: %v, want %v", what, err, want)
+	}
+}
+
+func TestMigrationsGoUpAndDown(t *testing.T) {
+	s, err := store.Open(storetest.URL(t))
+	must(t, err)
+	defer func() { _ = s.Close() }()
+	for range 2 {
+		must(t, s.Migrate(ctx))
+		must(t, s.Migrate(ctx)) // nothing to do
+		must(t, s.MigrateDown(ctx))
+	}
+}
+
+func TestGymsAreApart(t *testing.T) {
+	s := storetest.Open(t)
+	a, coachA := storetest.Gym(t, s, "A")
+	b, coachB := storetest.Gym(t, s, "B")
+	run := furnish(t, a, coachA)
+	furnish(t, b, coachB)
+
+	_, err := b.Run(run.ID)
+	wants(t, "run of another gym", err, store.ErrNotFound)
+	_, err = b.Rig(run.RigID)
+	wants(t, "rig of another gym", err, store.ErrNotFound)
+	wants(t, "change of another gym's rig", b.ChangeRig(&store.Rig{ID: run.RigID, Name: "Mine", Doc: store.Doc(bagDoc), Version: 1}), store.ErrNotFound)
+	wants(t, "drill on another gym's rig", b.AddDrill(&store.Drill{Name: "X", RigID: run.RigID, TraineeID: run.TraineeID, Doc: store.Doc(`{}`)}), store.ErrNotFound)
+	_, err = b.AddHits(run.ID, []store.Hit{{Device: "d", Seq: 0, AtUS: 1}}, nil)
+	wants(t, "hit on another gym's run", err, store.ErrNotFound)
+	_, err = b.UpdateRun(run.ID, func(*store.Run) error { return nil })
+	wants(t, "another gym's run moved", err, store.ErrNotFound)
+	hits, err := b.Hits(run.ID)
+	must(t, err)
+	if len(hits) != 0 {
+		t.Error("hits of another gym were read")
+	}
+	for _, g := range []*store.Gym{a, b} {
+		if list, err := g.Trainees(); err != nil || len(list) != 1 {
+			t.Errorf("%d trainees, %v", len(list), err)
+		}
+		if list, err := g.Drills(); err != nil || len(list) != 1 {
+			t.Errorf("%d drills, %v", len(list), err)
+		}
+	}
+	must(t, s.DropGym(ctx, a.ID))
+	if _, err := b.Rigs(); err != nil {
+		t.Error(err)
+	}
+	_, err = a.Row()
+	wants(t, "a gym that was dropped", err, store.ErrNotFound)
+}
+
+func TestHitsAreKeptOnce(t *testing.T) {
+	s := storetest.Open(t)
+	g, coach := storetest.Gym(t, s, "A")
+	run := furnish(t, g, coach)
+	lead := "lead"
+	batch := func() []store.Hit {
+		return []store.Hit{{Device: "pad", Seq: 0, AtUS: 100, Hand: &lead}, {Device: "pad", Seq: 1, AtUS: 50}}
+	}
+	n, err := g.AddHits(run.ID, batch(), []store.Mark{{Device: "pad", Seq: 2, AtUS: 70, Kind: "wild"}})
+	must(t, err)
+	if n != 2 {
+		t.Errorf("%d new", n)
+	}
+	n, err = g.AddHits(run.ID, append(batch(), store.Hit{Device: "pad", Seq: 3, AtUS: 200}, store.Hit{Device: "other", Seq: 0, AtUS: 10}), []store.Mark{{Device: "pad", Seq: 2, AtUS: 70, Kind: "wild"}})
+	must(t, err)
+	if n != 2 {
+		t.Errorf("%d new the second time, want 2", n)
+	}
+	hits, err := g.Hits(run.ID)
+	must(t, err)
+	if len(hits) != 4 || hits[0].AtUS != 10 || hits[1].AtUS != 50 || *hits[2].Hand != "lead" {
+		t.Errorf("%+v", hits)
+	}
+	if marks, err := g.Marks(run.ID); err != nil || len(marks) != 1 {
+		t.Errorf("%+v %v", marks, err)
+	}
+	if _, err := g.AddHits(run.ID, nil, []store.Mark{{Device: "pad", Seq: 9, AtUS: 1, Kind: "lovely"}}); err == nil {
+		t.Error("a mark that is none was kept")
+	}
+}
+
+func TestVersions(t *testing.T) {
+	s := storetest.Open(t)
+	g, coach := storetest.Gym(t, s, "A")
+	run := furnish(t, g, coach)
+	mine, err := g.Rig(run.RigID)
+	must(t, err)
+	theirs := mine
+	before := mine.MeasuredAt
+	mine.Name = "Renamed"
+	must(t, g.ChangeRig(&mine))
+	if mine.Version != 2 || !mine.MeasuredAt.Equal(before) {
+		t.Errorf("a new name alone: version %d, measured %s, before %s", mine.Version, mine.MeasuredAt, before)
+	}
+	theirs.Name = "Lost"
+	wants(t, "a change over an old version", g.ChangeRig(&theirs), store.ErrConflict)
+	mine.Doc = store.Doc(`{"kind":"speed","bagLength":0.25,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02,"restitution":0.8}`)
+	must(t, g.ChangeRig(&mine))
+	if !mine.MeasuredAt.After(before) {
+		t.Error("new measures carry the old date")
+	}
+	if err := g.AddRig(&store.Rig{Name: "Odd", Kind: "speed", Doc: store.Doc(`{"kind":"slip"}`)}); err == nil {
+		t.Error("a document of another kind was stored")
+	}
+	must(t, g.Retire(&store.Drill{}, run.DrillID, false))
+	if list, _ := g.Drills(); len(list) != 0 {
+		t.Error("a drill that was put away is listed")
+	}
+	if _, err := g.Drill(run.DrillID); err != nil {
+		t.Error("a drill that was put away cannot be read by its runs")
+	}
+	must(t, g.Retire(&store.Drill{}, run.DrillID, true))
+	if list, _ := g.Drills(); len(list) != 1 {
+		t.Error("a drill did not come back")
+	}
+}
+
+func TestRuns(t *testing.T) {
+	s := storetest.Open(t)
+	g, coach := storetest.Gym(t, s, "A")
+	run := furnish(t, g, coach)
+	if list, err := g.Runs(store.RunFilter{}); err != nil || len(list) != 0 {
+		t.Errorf("a run that never started is in the log: %v %v", list, err)
+	}
+	refusal := errors.New("no")
+	_, err := g.UpdateRun(run.ID, func(r *store.Run) error { r.State = store.RunDone; return refusal })
+	wants(t, "a refused step", err, refusal)
+	now := time.Now().UTC().Truncate(time.Microsecond)
+	run, err = g.UpdateRun(run.ID, func(r *store.Run) error {
+		if r.State != store.RunReady {
+			t.Errorf("the refused step was stored: %s", r.State)
+		}
+		r.State, r.StartedAt, r.ZeroAt, r.SeenAt = store.RunRunning, &now, &now, now.Add(-time.Hour)
+		return nil
+	})
+	must(t, err)
+	if c := run.Now(now.Add(3 * time.Second)); c != 3_000_000 {
+		t.Errorf("the clock stands at %d", c)
+	}
+	list, err := g.Runs(store.RunFilter{TraineeID: run.TraineeID, Limit: 5})
+	must(t, err)
+	if len(list) != 1 || !list[0].StartedAt.Equal(now) || list[0].StartedAt.Location() == nil {
+		t.Errorf("%+v", list)
+	}
+	open, err := s.Abandoned(ctx, now.Add(-time.Minute))
+	must(t, err)
+	if len(open) != 1 || open[0].ID != run.ID || open[0].GymID != g.ID {
+		t.Errorf("abandoned: %+v", open)
+	}
+	found, err := s.RunByIntake(ctx, "hash of "+g.ID)
+	must(t, err)
+	if found.ID != run.ID {
+		t.Error("another run was found by its key")
+	}
+}
+
+func TestCoachesAndSessions(t *testing.T) {
+	s := storetest.Open(t)
+	c := store.Coach{Email: " Mixed@Example.org ", Name: "M", PasswordHash: "h"}
+	must(t, s.AddCoach(ctx, store.GymRow{Name: "G", Units: "metric", Zone: "UTC"}, &c))
+	found, err := s.CoachByEmail(ctx, "mixed@example.ORG")
+	must(t, err)
+	if found.ID != c.ID {
+		t.Error("not found by address in other letters")
+	}
+	second := store.Coach{Email: "second@example.org", Name: "S", PasswordHash: "h"}
+	must(t, s.AddCoach(ctx, store.GymRow{Name: "G", Units: "metric", Zone: "UTC"}, &second))
+	if second.GymID != c.GymID {
+		t.Error("the second coach got another gym of that name")
+	}
+	wants(t, "address in use", s.AddCoach(ctx, store.GymRow{Name: "H", Units: "metric", Zone: "UTC"}, &store.Coach{Email: "mixed@example.org", Name: "X", PasswordHash: "h"}), store.ErrTaken)
+
+	sessions := s.Sessions()
+	must(t, sessions.Commit("one", []byte("a"), time.Now().Add(time.Hour)))
+	must(t, sessions.Commit("one", []byte("b"), time.Now().Add(time.Hour)))
+	must(t, sessions.Commit("old", []byte("c"), time.Now().Add(-time.Hour)))
+	if data, ok, err := sessions.Find("one"); err != nil || !ok || string(data) != "b" {
+		t.Errorf("%q %v %v", data, ok, err)
+	}
+	if _, ok, err := sessions.Find("old"); err != nil || ok {
+		t.Errorf("a session that has expired was found: %v %v", ok, err)
+	}
+	must(t, sessions.Sweep(ctx))
+	must(t, sessions.Delete("one"))
+	if _, ok, _ := sessions.Find("one"); ok {
+		t.Error("a session that was deleted was found")
+	}
+}
