@@ -11,7 +11,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 
-	"melodromos/calc"
 	"melodromos/core/input"
 	"melodromos/store"
 )
@@ -28,16 +27,6 @@ func headers(next http.Handler) http.Handler {
 		h.Set("Referrer-Policy", "same-origin")
 		h.Set("Permissions-Policy", "camera=(), geolocation=(), microphone=(self), screen-wake-lock=(self)")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
-		next.ServeHTTP(w, r)
-	})
-}
-
-// maxBody is the greatest request in bytes; the calculator takes a day's hits.
-const maxBody, maxCalcBody = 1 << 20, calc.MaxDocument
-
-func limited(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		r.Body = http.MaxBytesReader(w, r.Body, maxCalcBody)
 		next.ServeHTTP(w, r)
 	})
 }

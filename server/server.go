@@ -17,6 +17,7 @@ import (
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
 
+	"melodromos/calc"
 	"melodromos/store"
 )
 
@@ -152,7 +153,8 @@ func (s *Server) guarded(engine http.Handler) http.Handler {
 	origin.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 		problem(w, http.StatusForbidden, "This request comes from another site and was refused. Nothing was changed.")
 	}))
-	return logged(headers(limited(origin.Handler(byPath))))
+	// Routes take a megabyte at most, the library's limit, but for the calculator.
+	return logged(headers(http.MaxBytesHandler(origin.Handler(byPath), calc.MaxDocument)))
 }
 
 // sweep closes runs whose browser has gone, and forgets sessions that have run out.

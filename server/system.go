@@ -38,7 +38,7 @@ func (s *Server) registerHealth() {
 // registerCalc opens the calculator. It holds nothing of any gym, so it needs no sign-in.
 func (s *Server) registerCalc() {
 	huma.Register(s.api, huma.Operation{
-		OperationID: "calc", Method: http.MethodPost, Path: "/api/calc/{op}", MaxBodyBytes: maxCalcBody,
+		OperationID: "calc", Method: http.MethodPost, Path: "/api/calc/{op}", MaxBodyBytes: calc.MaxDocument,
 		Summary: "One question to the calculator, as on its command line",
 	}, func(ctx context.Context, in *struct {
 		Op      string `path:"op" maxLength:"20"`

@@ -1,0 +1,295 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"net"
+	"net/http"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/coder/websocket"
+
+	"melodromos/core/drill"
+	"melodromos/standin"
+	"melodromos/store"
+)
+
+func at(us int64) *int64 { return &us }
+
+// planned reads the strikes out of a run's timeline.
+func planned(r Run) []drill.Event {
+	var list []drill.Event
+	for _, e := range r.Timeline.Events {
+		if e.Kind == drill.Strike {
+			list = append(list, e)
+		}
+	}
+	return list
+}
+
+func TestRunByKeys(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Ivy")
+	_, _, d := u.furnished(10)
+	var run Run
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
+	strikes := planned(run)
+	var hits []HitIn
+	for i, e := range strikes {
+		if i != 4 { // one missed, all 30 ms late
+			hits = append(hits, HitIn{Seq: i, At: at(int64(e.At) + 30_000), Hand: string(e.Hand)})
+		}
+	}
+	var kept Kept
+	send := func(list []HitIn) {
+		u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "screen", ClockUS: at(1), Hits: list}, &kept)
+	}
+	send(hits[:8])
+	send(hits[5:12]) // the answer was lost; three are sent again
+	if kept.New != 4 {
+		t.Errorf("%d new, want 4", kept.New)
+	}
+	send(hits[12:])
+	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "screen", Hits: []HitIn{}, Marks: []MarkIn{{Seq: 999, At: 3_000_000, Kind: "wild"}}}, nil)
+	var course RunCourse
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"pause", 5_000_000}, &course)
+	if course.State != "paused" || course.ClockUS != 5_000_000 {
+		t.Errorf("%+v", course)
+	}
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"resume", 5_000_000}, nil)
+	end := int64(run.Timeline.End)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", end}, &course)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"stop", 17}, &course) // too late to change anything
+	if course.State != "done" || course.ClockUS != end {
+		t.Errorf("%+v", course)
+	}
+
+	var review Review
+	u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, &review)
+	if review.Summary.Clean != len(strikes)-1 || review.Missed != 1 || review.Extra != 0 || len(review.Marks) != 1 {
+		t.Errorf("%+v", review.Summary)
+	}
+	if review.OffsetKept || review.Offset < 0.0299 || review.Offset > 0.0301 {
+		t.Errorf("offset %g, kept %v: the latency of taps is not known", review.Offset, review.OffsetKept)
+	}
+	if review.Strikes[4].Verdict != "missed" || review.Strikes[4].Error != nil || *review.Strikes[5].Error > 1e-6 {
+		t.Errorf("%+v", review.Strikes[4:6])
+	}
+	var log []LogRow
+	u.want(200, "GET", "/api/runs", nil, &log)
+	if len(log) != 1 || log[0].Summary == nil || log[0].Summary.Clean != len(strikes)-1 || log[0].Trainee != "Runa" || log[0].Zone != "Europe/Lisbon" {
+		t.Errorf("%+v", log)
+	}
+	var today Today
+	u.want(200, "GET", "/api/today", nil, &today)
+	if len(today.Next) != 1 || today.Next[0].Last == nil || len(today.Recent) != 1 {
+		t.Errorf("%+v", today)
+	}
+}
+
+// A run keeps the bag and the drill it was run with, whatever becomes of them.
+func TestRunKeepsItsDocuments(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Juniper")
+	_, bag, d := u.furnished(10)
+	var run, again Run
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	bag.Doc.BagLength = 0.28
+	u.want(200, "PUT", "/api/rigs/"+bag.ID, bag, nil)
+	d.Doc.Tempo = 90
+	u.want(200, "PUT", "/api/drills/"+d.ID, d, nil)
+	u.want(204, "DELETE", "/api/drills/"+d.ID, nil, nil)
+	u.want(200, "GET", "/api/runs/"+run.ID, nil, &again)
+	if again.Doc != run.Doc || again.Rig != run.Rig || len(again.Timeline.Events) != len(run.Timeline.Events) {
+		t.Error("the run changed with its bag and drill")
+	}
+}
+
+// The server dies in mid-round: the hits that came in are there, and the run is stopped and reviewed after the next start.
+func TestAbandonedRun(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Kauri")
+	_, _, d := u.furnished(10)
+	var run Run
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
+	strikes := planned(run)
+	reached := int64(strikes[6].At) - 10_000
+	var hits []HitIn
+	for i, e := range strikes[:6] {
+		hits = append(hits, HitIn{Seq: i, At: at(int64(e.At)), Hand: string(e.Hand)})
+	}
+	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "screen", ClockUS: &reached, Hits: hits}, nil)
+
+	other := New(Options{Store: s.store, Quiet: time.Millisecond}) // the next start
+	time.Sleep(5 * time.Millisecond)
+	if err := other.stopAbandoned(ctx); err != nil {
+		t.Fatal(err)
+	}
+	var review Review
+	u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, &review)
+	if review.Run.State != "stopped" || review.Summary.Planned != 6 || review.Summary.Clean != 6 {
+		t.Errorf("%s %+v", review.Run.State, review.Summary)
+	}
+	// What the browser had kept arrives after all and is judged; then it goes on to the end.
+	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "screen", Hits: []HitIn{{Seq: 6, At: at(int64(strikes[6].At))}}}, nil)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
+	u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, &review)
+	if review.Run.State != "done" || review.Summary.Clean != 7 || review.Missed != len(strikes)-7 {
+		t.Errorf("%s %+v", review.Run.State, review.Summary)
+	}
+}
+
+// The stand-in comes in by the way a device does, and the run screen sees its hits as they fall.
+func TestStandInAndLiveFeed(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Larch")
+	_, _, d := u.furnished(10)
+	d.Doc.Work, d.Doc.Strikes = 0, 6
+	u.want(200, "PUT", "/api/drills/"+d.ID, d, &d)
+	var run Run
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "standin", StandIn: &StandInChoice{"expert", 3}}, &run)
+
+	watching, stop := context.WithTimeout(ctx, 20*time.Second)
+	defer stop()
+	conn, _, err := websocket.Dial(watching, strings.Replace(s.url, "http", "ws", 1)+"/api/runs/"+run.ID+"/live", &websocket.DialOptions{HTTPClient: u.client})
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer func() { _ = conn.CloseNow() }()
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
+	seen, states := 0, ""
+	for seen < 6 {
+		_, text, err := conn.Read(watching)
+		if err != nil {
+			t.Fatalf("after %d hits: %v", seen, err)
+		}
+		var m feed
+		if err := json.Unmarshal(text, &m); err != nil {
+			t.Fatal(err)
+		}
+		seen += len(m.Hits)
+		states += m.State
+	}
+	if states != "running" {
+		t.Errorf("states %q", states)
+	}
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
+	var review Review
+	u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, &review)
+	if !review.OffsetKept || review.Summary.Hits != 6 || review.Summary.Clean < 3 {
+		t.Errorf("%+v", review.Summary)
+	}
+	status, _, out := u.do("POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "pad", Hits: []HitIn{{Seq: 0, At: at(1)}}})
+	if status != 422 {
+		t.Errorf("taps beside a sensor: %d %s", status, out)
+	}
+}
+
+func TestIntake(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Maple")
+	_, _, d := u.furnished(10)
+	device := user{t, s.url, &http.Client{}, nil, ""}
+	var run, tapped Run
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "device"}, &run)
+	var info IntakeInfo
+	device.want(200, "GET", "/api/intake/"+run.IntakeKey, nil, &info)
+	if info.State != "ready" || len(info.Strikes) != len(planned(run)) {
+		t.Errorf("%+v", info)
+	}
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 3_000_000}, nil)
+	var kept Kept
+	latency := int64(20_000)
+	device.want(200, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Latency: &latency, Hits: []HitIn{{Seq: 0, Ago: at(500_000)}}}, &kept)
+	if kept.New != 1 || kept.State != "running" {
+		t.Errorf("%+v", kept)
+	}
+	hits, err := u.gym.Hits(run.ID)
+	if err != nil || len(hits) != 1 || hits[0].AtUS < 2_500_000 || hits[0].AtUS > 3_500_000 {
+		t.Errorf("half a second ago came to %+v, %v", hits, err)
+	}
+	row, err := u.gym.Run(run.ID)
+	if err != nil || row.LatencyUS == nil || *row.LatencyUS != latency {
+		t.Errorf("%+v %v", row.LatencyUS, err)
+	}
+	device.want(422, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Hits: []HitIn{{Seq: 1}}}, nil)
+	device.want(404, "POST", "/api/intake/"+strings.Repeat("A", 26), Batch{Device: "pad", Hits: []HitIn{}}, nil)
+	device.want(401, "GET", "/api/runs/"+run.ID, nil, nil)
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &tapped)
+	device.want(409, "POST", "/api/intake/"+tapped.IntakeKey, Batch{Device: "pad", Hits: []HitIn{{Seq: 0, At: at(1)}}}, nil)
+}
+
+// A device's word does not keep a run open, and a device that joins by the command line finishes with the run.
+func TestCommandLineStandIn(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Nutmeg")
+	_, _, d := u.furnished(10)
+	d.Doc.Work, d.Doc.Strikes = 0, 3
+	u.want(200, "PUT", "/api/drills/"+d.ID, d, &d)
+	var run Run
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "device"}, &run)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
+	before, err := u.gym.Run(run.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	ended := make(chan error, 1)
+	go func() {
+		ended <- standin.Sensor{URL: s.url, Key: run.IntakeKey, Person: standin.Like("expert"), Seed: 2}.Play(ctx)
+	}()
+	time.Sleep(time.Duration(run.Timeline.End)*time.Microsecond + 300*time.Millisecond)
+	after, err := u.gym.Run(run.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if !after.SeenAt.Equal(before.SeenAt) {
+		t.Error("a device kept the run open")
+	}
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
+	select {
+	case err := <-ended:
+		if err != nil {
+			t.Error(err)
+		}
+	case <-time.After(5 * time.Second):
+		t.Error("the stand-in went on after the run")
+	}
+	if hits, err := u.gym.Hits(run.ID); err != nil || len(hits) == 0 {
+		t.Errorf("%d hits, %v", len(hits), err)
+	}
+}
+
+func TestServeStopsCleanly(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Olive")
+	_, _, d := u.furnished(10)
+	var run Run
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	if _, err := u.gym.UpdateRun(run.ID, func(r *store.Run) error { r.State = store.RunRunning; return nil }); err != nil {
+		t.Fatal(err)
+	}
+	running, stop := context.WithCancel(ctx)
+	l, err := listen()
+	if err != nil {
+		t.Fatal(err)
+	}
+	ended := make(chan error, 1)
+	go func() { ended <- New(Options{Store: s.store}).Serve(running, l) }()
+	guest := user{t, "http://" + l.Addr().String(), &http.Client{}, nil, ""}
+	guest.want(200, "GET", "/healthz", nil, nil)
+	stop()
+	select {
+	case err := <-ended:
+		if err != nil {
+			t.Error(err)
+		}
+	case <-time.After(5 * time.Second):
+		t.Error("the server did not stop")
+	}
+}
+
+func listen() (net.Listener, error) { return net.Listen("tcp", "127.0.0.1:0") }
