@@ -95,6 +95,9 @@ func (p *Page) Go(path string) error {
 	return p.do(chromedp.Navigate(p.base + "/#" + path))
 }
 
+// Leave goes to another address altogether.
+func (p *Page) Leave(url string) error { return p.do(chromedp.Navigate(url)) }
+
 // Resize changes the size in CSS pixels; phone also makes it a touch screen.
 func (p *Page) Resize(width, height int, phone bool) error {
 	if phone {

@@ -23,6 +23,8 @@
   let complaint = $state('')
   const shown = $derived((value * factor).toFixed(digits))
   const wrong = $derived(complaint || problem)
+  // The slider keeps to its steps; a value between two of them is shown at the nearer one and is not changed by that.
+  const onStep = $derived(min + Math.round((Math.min(max, Math.max(min, value)) - min) / step) * step)
 
   function typed(raw: string) {
     text = raw
@@ -59,14 +61,15 @@
   <Slider.Root
     type="single"
     class="relative col-span-2 flex h-7 w-full touch-none items-center"
-    value={Math.min(max, Math.max(min, value))}
+    value={onStep}
     {min}
     {max}
     {step}
     onValueChange={(v) => {
+      if (Math.abs(v - onStep) < step / 2) return
       text = null
       complaint = ''
-      if (Math.abs(v - value) > 1e-12) onchange(v)
+      onchange(v)
     }}
   >
     <span class="h-1 w-full bg-rope"></span>

@@ -1,0 +1,321 @@
+// Package e2e drives the real interface in headless Chromium against the real server on a database of its own.
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"math"
+	"net"
+	"os"
+	"os/exec"
+	"strings"
+	"testing"
+	"time"
+
+	"melodromos/demo"
+	"melodromos/e2e/browser"
+	"melodromos/server"
+	"melodromos/store/storetest"
+	"melodromos/ui"
+)
+
+func TestMain(m *testing.M) {
+	slog.SetDefault(slog.New(slog.DiscardHandler))
+	os.Exit(m.Run())
+}
+
+// start serves the demo gym and returns its address.
+func start(t *testing.T) string {
+	t.Helper()
+	for _, name := range []string{"chromium", "google-chrome"} {
+		if _, err := exec.LookPath(name); err == nil {
+			break
+		} else if name == "google-chrome" {
+			if os.Getenv("CI") != "" {
+				t.Fatal("no Chromium, and in CI nothing is skipped")
+			}
+			t.Skip("no Chromium: run ./test, which installs it")
+		}
+	}
+	s := storetest.Open(t)
+	if _, err := fs.Stat(ui.Files(), "index.html"); err != nil {
+		t.Fatal("the interface is not built: run ./test, or npm run build in ui")
+	}
+	if err := demo.Load(context.Background(), s, time.Now()); err != nil {
+		t.Fatal(err)
+	}
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	ctx, stop := context.WithCancel(context.Background())
+	ended := make(chan error, 1)
+	srv := server.New(server.Options{Store: s, Interface: ui.Files(), DemoEmail: demo.Email, DemoPassword: demo.Password})
+	go func() { ended <- srv.Serve(ctx, l) }()
+	t.Cleanup(func() {
+		stop()
+		if err := <-ended; err != nil {
+			t.Error(err)
+		}
+	})
+	return "http://" + l.Addr().String()
+}
+
+// coach is a signed-in page whose console must stay silent.
+type coach struct {
+	*browser.Page
+	t *testing.T
+}
+
+func open(t *testing.T, url string, width, height int) coach {
+	t.Helper()
+	p, done, err := browser.Open(context.Background(), url, width, height)
+	if err != nil {
+		t.Fatal(err)
+	}
+	c := coach{p, t}
+	t.Cleanup(func() {
+		for _, e := range p.Errors() {
+			t.Errorf("the browser complains: %s", e)
+		}
+		done()
+	})
+	return c
+}
+
+// ok ends the test on an error.
+func (c coach) ok(err error) {
+	c.t.Helper()
+	if err != nil {
+		c.t.Fatal(err)
+	}
+}
+
+func (c coach) text(expression string) string {
+	c.t.Helper()
+	v, err := browser.Eval[string](c.Page, expression)
+	c.ok(err)
+	return v
+}
+
+func (c coach) number(expression string) float64 {
+	c.t.Helper()
+	v, err := browser.Eval[float64](c.Page, expression)
+	c.ok(err)
+	return v
+}
+
+const heading = "document.querySelector('h1')?.innerText ?? ''"
+
+// The whole path: sign in, change the rig, see the tempo change, make the drill, run it with the stand-in and by keys,
+// read the review, find it in the log.
+func TestWholePath(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.Go("/"))
+	c.ok(c.Press("Fill in the demo account"))
+	c.ok(c.Press("Sign in"))
+	c.ok(c.See("Next on the floor"))
+
+	// The bench: another length of the bag, another tempo; put back, the first one again.
+	c.ok(c.Press("Bags"))
+	c.ok(c.See("Quay bag"))
+	c.ok(c.Press("Add a bag"))
+	c.ok(c.See("Strike at"))
+	before := c.text(heading)
+	c.ok(c.Fill("Length, swivel to bottom", "32"))
+	c.ok(c.Until(heading + " !== " + fmt.Sprintf("%q", before)))
+	if long := c.text(heading); !strings.Contains(long, "three rebounds") {
+		t.Errorf("the bench says %q", long)
+	}
+	c.ok(c.Fill("Length, swivel to bottom", "an ell"))
+	c.ok(c.See("Expected a number"))
+	c.ok(c.Fill("Length, swivel to bottom", "26"))
+	c.ok(c.Fill("Name of the bag", "Mooring bag"))
+	c.ok(c.Fill("Tempo", "600"))
+	c.ok(c.See("600 a minute is too fast"))
+	c.ok(c.Press("Count 1"))
+	c.ok(c.See("Strike at 600 a minute: one rebound"))
+	c.ok(c.Press("3"))
+	c.ok(c.Fill("Tempo", "120"))
+	c.ok(c.See("Strike at 120 a minute: three rebounds"))
+	c.ok(c.Press("Save this bag"))
+	c.ok(c.See("Mooring bag is saved"))
+	c.ok(c.Until("location.hash.match(/bags.[0-9a-f-]{36}/) && !!document.querySelector('h1')"))
+	c.ok(c.See("Make a drill of this"))
+
+	// The drill, eight strikes, so that the round is short.
+	c.ok(c.Press("Make a drill of this"))
+	c.ok(c.See("On which bag"))
+	c.ok(c.See("Strike at"))
+	c.ok(c.Press("A number of strikes"))
+	c.ok(c.Fill("Strikes", "8"))
+	c.ok(c.Press("Hand after hand"))
+	c.ok(c.Fill("Name, if it shall have its own", "Eight for a start"))
+	c.ok(c.Until("[...document.querySelectorAll('dd')].some((d) => d.innerText === '8')"))
+	c.ok(c.Press("Save and run"))
+
+	// A round with the stand-in.
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Press("Stand-in sensor"))
+	c.ok(c.Press("Expert"))
+	c.ok(c.Press("Start"))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+	c.ok(c.See("of 8 strikes"))
+	c.ok(c.See("Every strike"))
+	if !strings.Contains(c.text(heading), "clean") {
+		t.Errorf("the review says %q", c.text(heading))
+	}
+
+	// A round by keys, tapped at each strike as the page's own clock has it.
+	c.ok(c.Press("Run it again"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Key(" "))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	for i := range 8 {
+		c.ok(c.Key(map[bool]string{true: "f", false: "j"}[i%2 == 0]))
+		if i == 3 {
+			c.ok(c.Key("3")) // a mark
+		}
+		time.Sleep(120 * time.Millisecond)
+	}
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+	c.ok(c.See("Marked: 1 wild"))
+	c.ok(c.Press("To the log"))
+	c.ok(c.See("Eight for a start"))
+	if n := c.number("[...document.querySelectorAll('li')].filter((l) => l.innerText.includes('Eight for a start')).length"); n != 2 {
+		t.Errorf("%g rounds of the new drill in the log, want 2", n)
+	}
+}
+
+// Keys and pads tap on the run's own clock: a tap at each planned moment is clean once the steady offset is taken off.
+func TestTapsAreInTime(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Press("Run First touches, rear hand with Tobias Amadi-Rein"))
+	c.ok(c.See("Ready for the floor"))
+	// From the bell on the page taps itself at fixed intervals, as exactly as its timers allow: 112 a minute, the left hand
+	// alone, which is a southpaw's rear one.
+	c.ok(c.Key(" "))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	if _, err := browser.Eval[bool](c.Page, `(() => {
+		let begin = 0, n = 0
+		const tap = () => {
+			if (document.querySelector('[data-phase=running]') === null) return
+			document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'f', bubbles: true }))
+			n++
+			setTimeout(tap, begin + n * 60000 / 112 - performance.now())
+		}
+		const wait = () => {
+			if (/[a-z]/i.test(document.querySelector('[data-testid=call]')?.innerText ?? '')) { begin = performance.now(); tap() }
+			else requestAnimationFrame(wait)
+		}
+		wait(); return true
+	})()`); err != nil {
+		t.Fatal(err)
+	}
+	time.Sleep(9 * time.Second)
+	c.ok(c.Key("\x1b"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+	c.ok(c.See("clean"))
+	c.ok(c.See("stopped at"))
+	var clean, planned float64
+	if _, err := fmt.Sscanf(strings.SplitN(c.text(heading), ": ", 2)[1], "%f of %f", &clean, &planned); err != nil {
+		t.Fatalf("%v in %q", err, c.text(heading))
+	}
+	if planned < 10 || clean < 0.8*planned {
+		t.Errorf("%g of %g clean: %s", clean, planned, c.text(heading))
+	}
+}
+
+// Space pauses the clock, and with it picture and sound; Space goes on; Escape stops and keeps the hits.
+func TestPauseAndStop(t *testing.T) {
+	c := open(t, start(t), 390, 844)
+	c.ok(c.Resize(390, 844, true))
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Press("Run it"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Press("Start"))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.Until("document.querySelector('[role=timer]').innerText !== '1:00' && document.querySelector('[role=timer]').innerText !== '0:00'"))
+	c.ok(c.Press("Hit with the lead hand"))
+	c.ok(c.Press("Pause"))
+	c.ok(c.See("Paused"))
+	left := c.text("document.querySelector('[role=timer]').innerText")
+	time.Sleep(1500 * time.Millisecond)
+	if now := c.text("document.querySelector('[role=timer]').innerText"); now != left {
+		t.Errorf("the clock went on from %s to %s in a pause", left, now)
+	}
+	c.ok(c.Press("Go on"))
+	c.ok(c.Until(fmt.Sprintf("document.querySelector('[role=timer]').innerText !== %q", left)))
+	c.ok(c.Press("Stop"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+	c.ok(c.See("stopped at"))
+}
+
+// A page that is closed in mid-round leaves a stopped run with its hits.
+func TestClosedTab(t *testing.T) {
+	url := start(t)
+	c := open(t, url, 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Press("Run it"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Key(" "))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.Until("document.querySelector('[role=timer]').innerText === '0:58'"))
+	c.ok(c.Key("j"))
+	c.ok(c.Key("f"))
+	c.ok(c.Leave("about:blank"))
+	time.Sleep(300 * time.Millisecond)
+	c.ok(c.Leave(url + "/#/log"))
+	c.ok(c.See("stopped"))
+}
+
+// What the trace shows is what the model says: the discs stand one cycle apart on the time axis.
+func TestTraceIsToScale(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Go("/bags"))
+	c.ok(c.Press("To the bench"))
+	c.ok(c.See("Strike at"))
+	c.ok(c.Fill("Tempo", "120"))
+	c.ok(c.See("Strike at 120 a minute"))
+	c.ok(c.Until("document.querySelectorAll('svg[role=img] g circle').length >= 2"))
+	apart := c.number("((l) => Number(l[1].getAttribute('cx')) - Number(l[0].getAttribute('cx')))([...document.querySelectorAll('svg[role=img] g circle')])")
+	second := c.number(`((l) => { const x = (s) => Number(l.find((t) => t.textContent.trim() === s).getAttribute('x')); return (x('0.5') - x('0.1')) / 0.4 })([...document.querySelectorAll('svg[role=img] text')])`)
+	if math.Abs(apart/second-0.5) > 0.002 {
+		t.Errorf("two strikes at 120 a minute stand %.4f s apart", apart/second)
+	}
+	if words := c.text("document.querySelector('svg[role=img] title').textContent"); !strings.Contains(words, "at 120 a minute") {
+		t.Errorf("the picture in words: %q", words)
+	}
+}
+
+// From the first page to a running round with the keyboard alone.
+func TestKeyboardAlone(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Key("l"))
+	c.ok(c.Until("location.hash === '#/log'"))
+	c.ok(c.Key("?"))
+	c.ok(c.See("On the run screen"))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.Until("document.querySelector('[role=dialog]') === null"))
+	c.ok(c.Key("t"))
+	c.ok(c.See("Next on the floor"))
+	c.ok(c.Until("[...document.querySelectorAll('main a')].find((a) => a.textContent === 'Run it')"))
+	for range 40 {
+		if c.text("document.activeElement.textContent") == "Run it" {
+			break
+		}
+		c.ok(c.Key("\t"))
+	}
+	c.ok(c.Key("\r"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Key(" "))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+}
