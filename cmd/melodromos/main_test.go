@@ -1,0 +1,213 @@
+package main
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"io"
+	"net/http"
+	"net/http/cookiejar"
+	"os"
+	"os/exec"
+	"regexp"
+	"strings"
+	"testing"
+	"time"
+
+	"melodromos/demo"
+	"melodromos/store/storetest"
+)
+
+// The test binary is the program itself when it is told so.
+func TestMain(m *testing.M) {
+	if os.Getenv("MELODROMOS_AS_PROGRAM") != "" {
+		main()
+		os.Exit(0)
+	}
+	os.Exit(m.Run())
+}
+
+// program prepares a run of the real program.
+func program(t *testing.T, args ...string) *exec.Cmd {
+	t.Helper()
+	self, err := os.Executable()
+	if err != nil {
+		t.Fatal(err)
+	}
+	cmd := exec.Command(self, args...)
+	cmd.Env = append(os.Environ(), "MELODROMOS_AS_PROGRAM=1")
+	return cmd
+}
+
+// On the command line a refusal is exit status 2, one line on standard error that names the field, and nothing on
+// standard output.
+func TestCalc(t *testing.T) {
+	const bag = `{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02,"restitution":0.8}`
+	for _, c := range []struct {
+		op, in string
+		status int
+		out    string // pattern of standard output
+		err    string // pattern of standard error
+	}{
+		{"returns", `{"rig":` + bag + `,"launch":2.8365}`, 0, `^\{"returns":\[\{"at":0\.4762.*"boards":\[0\.0440.*\]\}\n$`, `^$`},
+		{"returns", `{"rig":` + bag + `,"launch":2.8365,"rebounds":2,"face":"front"}`, 2, `^$`, `^face: [^\n]+\n$`},
+		{"tempo", `{"rig":` + bag + `,"tempo":600}`, 0, `"feasible":false.*"what":"rebounds","to":1`, `^$`},
+		{"judge", `nonsense`, 2, `^$`, `^[^\n]+\n$`},
+		{"dance", `{}`, 2, `^$`, `^no operation "dance"[^\n]+\n$`},
+	} {
+		cmd := program(t, "calc", c.op)
+		var out, errs bytes.Buffer
+		cmd.Stdin, cmd.Stdout, cmd.Stderr = strings.NewReader(c.in), &out, &errs
+		err := cmd.Run()
+		status := 0
+		var exit *exec.ExitError
+		if errors.As(err, &exit) {
+			status = exit.ExitCode()
+		}
+		if status != c.status || !regexp.MustCompile(c.out).MatchString(out.String()) || !regexp.MustCompile(c.err).MatchString(errs.String()) {
+			t.Errorf("calc %s %s: status %d\nout %s\nerr %s", c.op, c.in, status, out.String(), errs.String())
+		}
+	}
+}
+
+// serving is the program at work on a database.
+type serving struct {
+	cmd    *exec.Cmd
+	url    string
+	client *http.Client
+}
+
+func serveProgram(t *testing.T, database string) serving {
+	t.Helper()
+	cmd := program(t, "serve", "--demo")
+	cmd.Env = append(cmd.Env, "DATABASE_URL="+database, "PORT=0", "LOG_LEVEL=error")
+	out, err := cmd.StdoutPipe()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := cmd.Start(); err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = cmd.Process.Kill(); _ = cmd.Wait() })
+	line := make([]byte, 256)
+	n, err := io.ReadAtLeast(out, line, 30)
+	if err != nil {
+		t.Fatal(err)
+	}
+	url := regexp.MustCompile(`http://[0-9.:]+`).FindString(string(line[:n]))
+	jar, _ := cookiejar.New(nil)
+	s := serving{cmd, url, &http.Client{Jar: jar, Timeout: 10 * time.Second}}
+	s.ask(t, "POST", "/api/sign-in", map[string]string{"email": demo.Email, "password": demo.Password}, nil)
+	return s
+}
+
+func (s serving) ask(t *testing.T, method, path string, body, into any) {
+	t.Helper()
+	text, err := json.Marshal(body)
+	if err != nil {
+		t.Fatal(err)
+	}
+	req, err := http.NewRequest(method, s.url+path, bytes.NewReader(text))
+	if err != nil {
+		t.Fatal(err)
+	}
+	req.Header.Set("Content-Type", "application/json")
+	res, err := s.client.Do(req)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer func() { _ = res.Body.Close() }()
+	out, err := io.ReadAll(res.Body)
+	if err != nil || res.StatusCode >= 300 {
+		t.Fatalf("%s %s: %s %s %v", method, path, res.Status, out, err)
+	}
+	if into != nil {
+		if err := json.Unmarshal(out, into); err != nil {
+			t.Fatal(err)
+		}
+	}
+}
+
+// The server is killed in mid-round, without a chance to tidy up. After the next start the demo gym is there once, the
+// hits that came in are there, and the round can be reviewed.
+func TestKilledInMidRound(t *testing.T) {
+	database := storetest.URL(t)
+	first := serveProgram(t, database)
+	var today struct{ Next []struct{ DrillID string } }
+	first.ask(t, "GET", "/api/today", nil, &today)
+	var run struct {
+		ID       string
+		Timeline struct {
+			Events []struct {
+				At   int64
+				Kind string
+				Hand string
+			}
+		}
+	}
+	first.ask(t, "POST", "/api/runs", map[string]any{"drillId": today.Next[0].DrillID, "source": "keys"}, &run)
+	first.ask(t, "POST", "/api/runs/"+run.ID+"/clock", map[string]any{"action": "start", "clockUs": 0}, nil)
+	var hits []map[string]any
+	var reached int64
+	for _, e := range run.Timeline.Events {
+		if e.Kind == "strike" && len(hits) < 12 {
+			hits = append(hits, map[string]any{"seq": len(hits), "at": e.At + 5000, "hand": e.Hand})
+			reached = e.At + 100_000
+		}
+	}
+	first.ask(t, "POST", "/api/runs/"+run.ID+"/hits", map[string]any{"device": "screen", "clockUs": reached, "hits": hits}, nil)
+	if err := first.cmd.Process.Kill(); err != nil {
+		t.Fatal(err)
+	}
+	_ = first.cmd.Wait()
+
+	second := serveProgram(t, database)
+	var review struct {
+		Summary struct{ Planned, Hits, Clean int }
+	}
+	second.ask(t, "POST", "/api/runs/"+run.ID+"/clock", map[string]any{"action": "stop", "clockUs": reached}, nil)
+	second.ask(t, "GET", "/api/runs/"+run.ID+"/review", nil, &review)
+	if review.Summary.Planned != 12 || review.Summary.Hits != 12 || review.Summary.Clean != 12 {
+		t.Errorf("%+v", review.Summary)
+	}
+	var people []struct{ ID string }
+	second.ask(t, "GET", "/api/trainees", nil, &people)
+	if len(people) != 6 {
+		t.Errorf("%d people after the second start", len(people))
+	}
+	if err := second.cmd.Process.Signal(os.Interrupt); err != nil {
+		t.Fatal(err)
+	}
+	if err := second.cmd.Wait(); err != nil {
+		t.Errorf("after Ctrl-C: %v", err)
+	}
+}
+
+func TestCoachAdd(t *testing.T) {
+	database := storetest.URL(t)
+	add := func(password string, args ...string) (string, error) {
+		cmd := program(t, append([]string{"coach", "add"}, args...)...)
+		cmd.Env = append(cmd.Env, "DATABASE_URL="+database)
+		cmd.Stdin = strings.NewReader(password + "\n")
+		out, err := cmd.CombinedOutput()
+		return string(out), err
+	}
+	full := []string{"--email", "Anna@hall.example", "--name", "Anna", "--gym", "Hall", "--zone", "Europe/Oslo", "--units", "imperial"}
+	if out, err := add("a long password", full...); err != nil || !strings.Contains(out, "can sign in to Hall") {
+		t.Errorf("%v %s", err, out)
+	}
+	for what, c := range map[string]struct {
+		password string
+		args     []string
+	}{
+		"twice":           {"a long password", full},
+		"short password":  {"short", []string{"--email", "b@hall.example", "--name", "B", "--gym", "Hall"}},
+		"no such zone":    {"a long password", []string{"--email", "b@hall.example", "--name", "B", "--gym", "Hall", "--zone", "Sea/Deep"}},
+		"no e-mail":       {"a long password", []string{"--name", "B", "--gym", "Hall"}},
+		"no such address": {"a long password", []string{"--email", "nonsense", "--name", "B", "--gym", "Hall"}},
+	} {
+		if out, err := add(c.password, c.args...); err == nil {
+			t.Errorf("%s: went through: %s", what, out)
+		}
+	}
+}

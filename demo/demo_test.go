@@ -1,0 +1,54 @@
+package demo
+
+import (
+	"context"
+	"encoding/json"
+	"testing"
+	"time"
+
+	"melodromos/store"
+	"melodromos/store/storetest"
+)
+
+// The demo gym is made once, whole, with two weeks of judged rounds that look like people.
+func TestLoad(t *testing.T) {
+	ctx, s := context.Background(), storetest.Open(t)
+	now := time.Date(2026, 3, 20, 9, 0, 0, 0, time.UTC)
+	for range 2 {
+		if err := Load(ctx, s, now); err != nil {
+			t.Fatal(err)
+		}
+	}
+	row, err := s.DemoGym(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	g := s.Gym(ctx, row.ID)
+	trainees, _ := g.Trainees()
+	rigs, _ := g.Rigs()
+	if len(trainees) != len(people) || len(rigs) != len(bags) {
+		t.Errorf("%d people and %d bags after loading twice", len(trainees), len(rigs))
+	}
+	want := 0
+	for _, d := range givens {
+		want += len(d.days)
+	}
+	runs, err := g.Runs(store.RunFilter{})
+	if err != nil || len(runs) != want {
+		t.Fatalf("%d runs, want %d: %v", len(runs), want, err)
+	}
+	share := map[string]float64{}
+	for _, r := range runs {
+		var sum struct{ Share float64 }
+		if err := json.Unmarshal(r.Summary, &sum); err != nil {
+			t.Fatal(err)
+		}
+		share[r.TraineeID] += sum.Share
+		if sum.Share < 0.3 || sum.Share > 0.999 {
+			t.Errorf("%s: %g clean does not look like a person", r.DrillName, sum.Share)
+		}
+		if r.CreatedAt.After(now) || now.Sub(r.CreatedAt) > 15*24*time.Hour {
+			t.Errorf("a run of %s is outside the two weeks", r.CreatedAt)
+		}
+	}
+}
