@@ -282,8 +282,8 @@ func TestTraceIsToScale(t *testing.T) {
 	c.ok(c.See("Strike at"))
 	c.ok(c.Fill("Tempo", "120"))
 	c.ok(c.See("Strike at 120 a minute"))
-	c.ok(c.Until("document.querySelectorAll('svg[role=img] g circle').length >= 2"))
-	apart := c.number("((l) => Number(l[1].getAttribute('cx')) - Number(l[0].getAttribute('cx')))([...document.querySelectorAll('svg[role=img] g circle')])")
+	c.ok(c.Until("document.querySelectorAll('svg[role=img] circle.strike').length >= 2"))
+	apart := c.number("((l) => Number(l[1].getAttribute('cx')) - Number(l[0].getAttribute('cx')))([...document.querySelectorAll('svg[role=img] circle.strike')])")
 	second := c.number(`((l) => { const x = (s) => Number(l.find((t) => t.textContent.trim() === s).getAttribute('x')); return (x('0.5') - x('0.1')) / 0.4 })([...document.querySelectorAll('svg[role=img] text')])`)
 	if math.Abs(apart/second-0.5) > 0.002 {
 		t.Errorf("two strikes at 120 a minute stand %.4f s apart", apart/second)

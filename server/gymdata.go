@@ -11,6 +11,7 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/rig"
+	"melodromos/core/trainee"
 	"melodromos/store"
 )
 
@@ -105,6 +106,8 @@ type Rig struct {
 	Name    string `json:"name" minLength:"1" maxLength:"120"`
 	Version int    `json:"version"`
 	Doc     RigDoc `json:"doc"`
+	// Sentence is the everyday tempo at half the power of somebody in the middle.
+	Sentence string `json:"sentence,omitempty" readOnly:"true"`
 }
 
 func rigOut(r store.Rig) (Rig, error) {
@@ -112,7 +115,12 @@ func rigOut(r store.Rig) (Rig, error) {
 	if err != nil {
 		return Rig{}, fmt.Errorf("stored rig %s: %w", r.ID, asInternal(err))
 	}
-	return Rig{r.ID, r.Name, r.Version, RigDoc{r.Kind, bag}}, nil
+	ability := trainee.Start(trainee.Intermediate)
+	everyday, err := bag.TempoAtFist(ability.FistSpeed/2, rig.Three)
+	if err != nil {
+		return Rig{}, fmt.Errorf("stored rig %s: %w", r.ID, asInternal(err))
+	}
+	return Rig{r.ID, r.Name, r.Version, RigDoc{r.Kind, bag}, drill.Answered(everyday, ability)}, nil
 }
 
 // asInternal hides a refusal of a stored document from the one who asked: it is no fault of theirs.

@@ -52,7 +52,7 @@ func logged(next http.Handler) http.Handler {
 		rec := &recorder{ResponseWriter: w}
 		next.ServeHTTP(rec, r)
 		level := slog.LevelDebug
-		if rec.status >= 500 {
+		if rec.status >= 500 && r.Context().Err() == nil { // else whoever asked has gone
 			level = slog.LevelError
 		} else if r.Method != http.MethodGet {
 			level = slog.LevelInfo

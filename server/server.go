@@ -61,6 +61,12 @@ func New(o Options) *Server {
 	s.sessions.Cookie.HttpOnly = true
 	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
 	s.sessions.Cookie.Secure = o.Secure
+	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
+		if r.Context().Err() == nil {
+			slog.Error("session", "error", err)
+		}
+		problem(w, http.StatusInternalServerError, wentWrong)
+	}
 
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()

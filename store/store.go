@@ -10,7 +10,6 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"log/slog"
 	"time"
 
 	"github.com/pressly/goose/v3"
@@ -35,7 +34,7 @@ type Store struct{ db *gorm.DB }
 // Open connects to a PostgreSQL database by its URL. It does not migrate.
 func Open(url string) (*Store, error) {
 	db, err := gorm.Open(postgres.Open(url), &gorm.Config{
-		Logger:         logger.NewSlogLogger(slog.Default(), logger.Config{SlowThreshold: time.Second, IgnoreRecordNotFoundError: true, ParameterizedQueries: true, LogLevel: logger.Warn}),
+		Logger:         logger.Discard, // errors are returned, and logged by whoever cannot answer them
 		NowFunc:        func() time.Time { return time.Now().UTC() },
 		TranslateError: true,
 	})

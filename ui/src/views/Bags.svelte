@@ -27,7 +27,8 @@
           <path d="M20 5C{20 - b.doc.bagDiameter * 30} {20 + b.doc.bagLength * 20} {20 - b.doc.bagDiameter * 100} {8 + b.doc.bagLength * 125} 20 {8 + b.doc.bagLength * 125}S{20 + b.doc.bagDiameter * 30} {20 + b.doc.bagLength * 20} 20 5Z" fill="var(--ink)" />
         </svg>
         <div>
-          <p class="font-bold">{b.name}</p>
+          <p class="text-lg font-bold">{b.name}</p>
+          <p>{b.sentence}</p>
           <p class="text-sm text-soft">Speed bag, {length(b.doc.bagLength, session.units)} long, {length(b.doc.bagDiameter, session.units)} wide{b.doc.boardHeight ? `, board at ${length(b.doc.boardHeight, session.units)}` : ''}</p>
         </div>
         <a class="button" href="#/bags/{b.id}">To the bench</a>

@@ -4,7 +4,7 @@
   import { onDestroy } from 'svelte'
   import { push } from 'svelte-spa-router'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { bands, countdown, markNames, side } from '../lib/format'
+  import { bands, count, countdown, markNames, side } from '../lib/format'
   import BagPicture from '../lib/run/BagPicture.svelte'
   import { Round } from '../lib/run/round.svelte'
   import { sample } from '../lib/trace/geometry'
@@ -125,7 +125,7 @@
     {@const run = round.run}
     <header class="flex items-center gap-4 px-4 pt-3 sm:px-6">
       <div class="min-w-0">
-        <p class="line-clamp-2 text-lg leading-tight font-bold sm:text-2xl">{run.trainee.name}</p>
+        <p class="line-clamp-2 text-lg leading-tight font-bold sm:text-2xl wall:text-4xl">{run.trainee.name}</p>
         <p class="hidden truncate text-soft sm:block">{run.drillName}, {Math.round(run.doc.tempo)} a minute</p>
       </div>
       <p class="figure ml-auto text-5xl sm:text-7xl wall:text-9xl" role="timer" aria-label="left">{countdown(round.left)}</p>
@@ -136,13 +136,13 @@
     <div class="grid min-h-0 flex-1 grid-cols-1 grid-rows-[auto_1fr] gap-2 px-4 py-2 sm:px-6 lg:grid-cols-[minmax(16rem,26%)_1fr] lg:grid-rows-1">
       <section class="flex min-h-0 items-center gap-4 lg:flex-col lg:items-stretch lg:justify-center">
         <div class="h-28 w-40 shrink-0 sm:h-36 sm:w-52 lg:h-[38%] lg:w-full"><BagPicture cycle={run.cycle} rig={run.rig} strikes={round.strikes} clock={round.now} /></div>
-        <p class="figure text-5xl text-balance first-letter:uppercase sm:text-6xl lg:text-8xl" aria-live="assertive" data-testid="call">
+        <p class="figure text-5xl text-balance first-letter:uppercase sm:text-6xl lg:text-8xl wall:text-[9rem]" aria-live="assertive" data-testid="call">
           {#if round.phase === 'ending'}Time{:else if round.phase === 'paused'}Paused{:else if round.countIn > 0}{round.countIn}{:else}{round.call}{/if}
         </p>
       </section>
       <section class="flex min-h-0 min-w-0 flex-col justify-center" aria-label="The bag's swing, moving">
         <div class="flex min-h-0 flex-1 items-center" bind:clientHeight={traceHeight} bind:clientWidth={traceWidth}>
-          <SwingTrace cycle={run.cycle} strikes={round.strikes} tempo={run.doc.tempo} clock={round.now} hits={round.hits} height={Math.max(150, Math.min(traceHeight, Math.max(330, traceWidth * 0.58)))} span={Math.max(0.9, Math.min(2.4, traceWidth / 420))} axis={false} />
+          <SwingTrace cycle={run.cycle} strikes={round.strikes} tempo={run.doc.tempo} clock={round.now} hits={round.hits} height={Math.max(150, Math.min(traceHeight, Math.max(330, traceWidth * 0.58)))} span={Math.max(1.2, Math.min(2.2, traceWidth / 560))} axis={false} />
         </div>
         {#if round.outbox?.offline}
           <p class="border-l-4 border-ink pl-3 font-semibold" role="alert">No connection. {round.outbox.waiting} hits and marks are kept here and sent as soon as it is back.</p>
@@ -173,7 +173,7 @@
           </button>
         {/each}
         <p class="col-span-5 hidden justify-between text-sm text-soft md:flex">
-          <span>{round.hits.length} hits, {round.marks} marks</span>
+          <span>{count(round.hits.length, 'hit')}, {count(round.marks, 'mark')}</span>
           <button class="underline" onclick={() => round.mute()}>{round.muted ? 'Sound on' : 'Sound off'} (M)</button>
         </p>
       </div>

@@ -27,7 +27,7 @@
     <h1 class="figure max-w-[9em] text-5xl sm:text-7xl">The bag sets the tempo.</h1>
     <svg viewBox="0 0 560 150" class="w-full" aria-hidden="true">
       <path d="M0 12H560M0 138H560" stroke="var(--brass)" stroke-width="3" />
-      <path d="M0 104C20 60 26 12 40 12C70 12 90 138 120 138C152 138 172 12 206 12C236 12 246 40 262 74C282 40 290 12 304 12C334 12 354 138 384 138C416 138 436 12 470 12C500 12 510 40 526 74C540 50 548 30 560 12" fill="none" stroke="var(--ink)" stroke-width="4" />
+      <path d="M0 96Q24 50 40 12Q86 66 120 138Q168 84 206 12Q238 40 262 74Q288 48 304 12Q350 66 384 138Q432 84 470 12Q502 40 526 74Q546 50 560 22" fill="none" stroke="var(--ink)" stroke-width="4" />
       {#each [262, 526] as x (x)}<circle cx={x} cy="74" r="13" fill="var(--strike)" />{/each}
       {#each [[40, 12], [120, 138], [206, 12], [304, 12], [384, 138], [470, 12]] as [x, y] (x)}<path d="M{x} {y! - 10}v20" stroke="var(--brass)" stroke-width="6" />{/each}
     </svg>

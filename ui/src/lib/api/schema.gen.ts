@@ -836,6 +836,7 @@ export interface components {
             doc: components["schemas"]["RigDoc"];
             readonly id: string;
             name: string;
+            readonly sentence?: string;
             /** Format: int64 */
             version: number;
         };

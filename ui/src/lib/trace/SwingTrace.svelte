@@ -19,19 +19,21 @@
     height?: number
     axis?: boolean
     chosen?: number // index of a strike to point out
-    class?: string
   }
-  let { cycle, strikes, tempo, from = 0, to = 1, span = 3, clock, hits = [], height = 300, axis = true, chosen, class: extra = '' }: Props = $props()
+  let { cycle, strikes, tempo, from = 0, to = 1, span = 3, clock, hits = [], height = 300, axis = true, chosen }: Props = $props()
 
   const id = $props.id()
   let width = $state(800)
   let chunk = $state(0) // s, where the drawn stretch of a moving trace begins
-  let moving = $state<SVGGElement>()
+  let moving = $state<SVGSVGElement>()
 
-  const nowAt = 0.3 // of the width
-  const left = 64
+  const nowAt = 0.3 // of the plot's width
+  const left = 64 // the labels' margin
   const right = 14
-  const scale = $derived((width - left - right) / (clock ? span : to - from))
+  const plot = $derived(Math.max(1, width - left - right))
+  const scale = $derived(plot / (clock ? span : to - from))
+  // A moving trace is drawn three plots long and pushed along as a whole, which costs no drawing anew; once a plot's length
+  // has gone by, the next stretch is drawn.
   const begin = $derived(clock ? chunk - span : from)
   const end = $derived(clock ? chunk + 2 * span : to)
 
@@ -41,19 +43,18 @@
   const lanes = $derived(height - foot - 2 * lane - 8)
   const top = 12
   const bottom = $derived(lanes - 18)
-  const x = $derived((t: number) => left + (t - begin) * scale)
-  const nowX = $derived(left + nowAt * (width - left - right))
+  const x = $derived((t: number) => (t - begin) * scale)
   const y = $derived((swing: number) => (top + bottom) / 2 - (swing * (bottom - top)) / 2)
 
   const near = $derived(strikes.filter((s) => s.at >= begin - cycle.return && s.at <= end + cycle.return))
-  const seen = $derived(near.filter((s) => s.at >= begin - 1e-9 && s.at <= end + 1e-9))
+  const seen = $derived(near.filter((s) => s.at >= begin - 0.2 && s.at <= end + 0.2))
   const seenHits = $derived(hits.filter((h) => h.at >= begin && h.at <= end))
   const boards = $derived(
     near
       .flatMap((s) => cycle.boards.map((t, n) => ({ key: `${s.i}.${n}`, at: s.at + t, side: boardOf(n) * (s.side ?? 1) })))
       .filter((b) => b.at >= begin && b.at <= end),
   )
-  const disc = $derived(Math.max(9, Math.min(clock ? 24 : 15, scale * (cycle.return / 6), height / 14)))
+  const disc = $derived(Math.max(9, Math.min(clock ? 26 : 15, scale * (cycle.return / 6), height / 14)))
   const floorOf = (hand: string) => lanes + (hand === 'lead' ? lane : 2 * lane + 8) - 2
   const roofOf = (hand: string) => floorOf(hand) - lane + 12
   const letter = (hand: string) => (hand === 'lead' ? 'L' : 'R')
@@ -66,7 +67,7 @@
     const step = () => {
       const now = read()
       if (now < chunk || now > chunk + span) chunk = Math.floor(now / span) * span
-      if (moving) moving.style.transform = `translateX(${(nowX - left - (now - (chunk - span)) * scale).toFixed(2)}px)`
+      if (moving) moving.style.transform = `translateX(${(nowAt * plot - (now - (chunk - span)) * scale).toFixed(2)}px)`
       frame = requestAnimationFrame(step)
     }
     frame = requestAnimationFrame(step)
@@ -74,25 +75,37 @@
   })
 </script>
 
-<div class="w-full overflow-hidden {extra}" bind:clientWidth={width}>
-  <svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-labelledby="{id}-words" class="block select-none">
-    <title id="{id}-words">{words}</title>
-    <!-- boards and lanes stand still -->
+<div class="relative w-full overflow-hidden" style:height={`${height}px`} bind:clientWidth={width}>
+  <svg {width} {height} class="absolute inset-0 block select-none" aria-hidden="true">
     {#each [1, -1] as side (side)}
       <line x1={left} x2={width - right} y1={y(side)} y2={y(side)} stroke="var(--brass)" stroke-width="2" />
       <text x={left - 8} y={y(side) + 4} text-anchor="end" class="fill-brass text-[0.75rem] font-semibold">{side === 1 ? 'far' : 'near'}</text>
     {/each}
     <line x1={left} x2={width - right} y1={y(0)} y2={y(0)} stroke="var(--rope)" stroke-width="1" stroke-dasharray="2 5" />
     <text x={left - 8} y={y(0) + 4} text-anchor="end" class="fill-soft text-[0.75rem]">hangs</text>
-    <clipPath id="{id}-clip"><rect x={left} y="0" width={Math.max(0, width - left - right)} {height} /></clipPath>
     {#each ['lead', 'rear'] as hand (hand)}
       <line x1={left} x2={width - right} y1={floorOf(hand)} y2={floorOf(hand)} stroke="var(--rope)" stroke-width="1.5" />
+      <text x={left - 8} y={floorOf(hand) - 6} text-anchor="end" class="fill-ink text-[0.8125rem] font-bold">{hand === 'lead' ? 'Lead' : 'Rear'}</text>
     {/each}
+    {#if clock}
+      <line x1={left + nowAt * plot} x2={left + nowAt * plot} y1={0} y2={height - foot} stroke="var(--ink)" stroke-width="2" />
+      <text x={left + nowAt * plot + 6} y={height - foot - 2 * lane - 14} class="fill-ink text-[0.75rem] font-bold">now</text>
+    {/if}
+  </svg>
 
-    <g clip-path="url(#{id}-clip)"><g bind:this={moving}>
-      <path d={windows(cycle, seen, { x, y })} fill="none" stroke="var(--strike)" stroke-opacity="0.26" stroke-width="18" stroke-linecap="butt" />
+  <div class="absolute top-0 h-full overflow-hidden" style:left={`${left}px`} style:right={`${right}px`}>
+    <svg
+      bind:this={moving}
+      width={clock ? 3 * plot : plot}
+      {height}
+      class="block select-none {clock ? 'will-change-transform' : ''}"
+      role="img"
+      aria-labelledby="{id}-words"
+    >
+      <title id="{id}-words">{words}</title>
+      <path d={windows(cycle, seen, { x, y })} fill="none" stroke="var(--strike)" stroke-opacity="0.26" stroke-width="18" />
       <path d={windows(cycle, seen, { x, y })} fill="none" stroke="var(--strike)" stroke-width="1.5" stroke-dasharray="3 3" />
-      <path d={curve(cycle, near, { x, y })} fill="none" stroke="var(--ink)" stroke-width="2.5" stroke-linejoin="round" />
+      <path d={curve(cycle, near, { x, y })} fill="none" stroke="var(--ink)" stroke-width={clock ? 3.5 : 2.5} stroke-linejoin="round" />
       {#each boards as b (b.key)}
         <line x1={x(b.at)} x2={x(b.at)} y1={y(b.side) - 9} y2={y(b.side) + 9} stroke="var(--brass)" stroke-width="4" />
       {/each}
@@ -100,48 +113,28 @@
         {@const cx = x(s.at)}
         {@const cy = y(cycle.strike * (s.side ?? 1))}
         {@const roof = roofOf(s.hand)}
+        {@const hollow = !!s.verdict && s.verdict !== 'clean'}
         <path d={handPath(cycle, s, x, floorOf(s.hand), roof)} fill="none" stroke="var(--soft)" stroke-width="2" />
         <line x1={cx} x2={cx} y1={cy} y2={roof} stroke="var(--strike)" stroke-width="1" stroke-dasharray="1 4" />
         {#if chosen === s.i}<circle {cx} {cy} r={disc + 6} fill="none" stroke="var(--ink)" stroke-width="2" />{/if}
-        <circle
-          {cx}
-          {cy}
-          r={disc}
-          fill={s.verdict && s.verdict !== 'clean' ? 'var(--sheet)' : 'var(--strike)'}
-          stroke="var(--strike)"
-          stroke-width="2.5"
-          stroke-dasharray={s.verdict === 'missed' ? '3 3' : undefined}
-        />
-        <text x={cx} y={cy + disc * 0.38} text-anchor="middle" font-size={disc * 1.15} font-weight="750" fill={s.verdict && s.verdict !== 'clean' ? 'var(--strike)' : 'var(--sheet)'}>{letter(s.hand)}</text>
+        <circle class="strike" {cx} {cy} r={disc} fill={hollow ? 'var(--sheet)' : 'var(--strike)'} stroke="var(--strike)" stroke-width="2.5" stroke-dasharray={s.verdict === 'missed' ? '3 3' : undefined} />
+        <text x={cx} y={cy + disc * 0.38} text-anchor="middle" font-size={disc * 1.15} font-weight="750" fill={hollow ? 'var(--strike)' : 'var(--sheet)'}>{letter(s.hand)}</text>
       {/each}
       {#each seenHits as h, k (k)}
         {@const cx = x(h.at)}
         {@const cy = y(hitSwing(cycle, strikes, h.at))}
-        <g>
-          {#if h.extra}
-            <path d="M{cx - 5} {cy - 5}l10 10m0 -10l-10 10" stroke="var(--sheet)" stroke-width="6" />
-            <path d="M{cx - 5} {cy - 5}l10 10m0 -10l-10 10" stroke="var(--ink)" stroke-width="2.5" />
-          {:else}
-            <circle {cx} {cy} r="6" fill="none" stroke="var(--sheet)" stroke-width="6.5" />
-            <circle {cx} {cy} r="6" fill="none" stroke="var(--ink)" stroke-width="3" />
-          {/if}
-          {#if h.hand}<line x1={cx} x2={cx} y1={floorOf(h.hand) - 9} y2={floorOf(h.hand)} stroke="var(--ink)" stroke-width="2.5" />{/if}
-        </g>
+        {#each [{ colour: 'var(--sheet)', stroke: 6.5 }, { colour: 'var(--ink)', stroke: 3 }] as line (line.colour)}
+          {#if h.extra}<path d="M{cx - 5} {cy - 5}l10 10m0 -10l-10 10" stroke={line.colour} stroke-width={line.stroke} />
+          {:else}<circle {cx} {cy} r="6" fill="none" stroke={line.colour} stroke-width={line.stroke} />{/if}
+        {/each}
+        {#if h.hand}<line x1={cx} x2={cx} y1={floorOf(h.hand) - 9} y2={floorOf(h.hand)} stroke="var(--ink)" stroke-width="2.5" />{/if}
       {/each}
       {#if axis}
-        {#each timeSteps(begin, end, Math.max(3, (width / 70) * (clock ? 3 : 1))) as t (t)}
+        {#each timeSteps(begin, end, Math.max(3, plot / 70)) as t (t)}
           <line x1={x(t)} x2={x(t)} y1={height - foot + 4} y2={height - foot + 9} stroke="var(--soft)" />
           <text x={x(t)} y={height - 4} text-anchor="middle" class="fill-soft text-[0.75rem]">{t}{t === 0 ? ' s' : ''}</text>
         {/each}
       {/if}
-    </g></g>
-
-    {#each ['lead', 'rear'] as hand (hand)}
-      <text x={left - 8} y={floorOf(hand) - 6} text-anchor="end" class="fill-ink text-[0.8125rem] font-bold">{hand === 'lead' ? 'Lead' : 'Rear'}</text>
-    {/each}
-    {#if clock}
-      <line x1={nowX} x2={nowX} y1={0} y2={height - foot} stroke="var(--ink)" stroke-width="2" />
-      <text x={nowX + 6} y={height - foot - 2 * lane - 14} class="fill-ink text-[0.75rem] font-bold">now</text>
-    {/if}
-  </svg>
+    </svg>
+  </div>
 </div>
