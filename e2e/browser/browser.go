@@ -116,7 +116,7 @@ func (p *Page) Until(expression string) error { return p.wait(expression, expres
 
 func (p *Page) wait(what, expression string) error {
 	var last string
-	for end := time.Now().Add(20 * time.Second); time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
+	for end := time.Now().Add(45 * time.Second); time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
 		if ok, err := Eval[bool](p, "!!("+expression+")"); err != nil {
 			last = err.Error()
 		} else if ok {

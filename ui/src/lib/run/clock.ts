@@ -42,7 +42,7 @@ export class RunClock {
     if (this.#pausedAt !== null) return this.#pausedAt
     const raw = this.#source() - performance.now() / 1000
     const gap = raw - this.#offset
-    this.#offset += Math.abs(gap) > 0.1 ? gap : 0.04 * gap
+    this.#offset += Math.abs(gap) > 0.1 ? gap : 0.08 * gap
     return page / 1000 + this.#offset - this.#zero - this.latency
   }
 
