@@ -76,7 +76,7 @@ type BenchAnswer struct {
 const perCrossing = 28
 
 // bench answers a question. Everything in it is the core's.
-func bench(q BenchQuestion) (BenchAnswer, error) {
+func bench(q BenchQuestion, units drill.Units) (BenchAnswer, error) {
 	bag := q.Rig.SpeedBag
 	if err := bag.Check(); err != nil {
 		return BenchAnswer{}, input.Under("rig", err)
@@ -95,7 +95,7 @@ func bench(q BenchQuestion) (BenchAnswer, error) {
 		return BenchAnswer{}, err
 	}
 	out := BenchAnswer{
-		Sentence: drill.Answered(a, ability), Feasible: a.Feasible, Tempo: a.Tempo, Shown: a.Tempo,
+		Sentence: drill.Answered(a, ability, units), Feasible: a.Feasible, Tempo: a.Tempo, Shown: a.Tempo,
 		Slowest: a.Limits.Slowest, Fastest: a.Limits.Fastest, Softest: a.Limits.SlowestLaunch, Change: a.Change,
 		Bottom: number(bag.Bottom()),
 	}

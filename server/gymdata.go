@@ -120,7 +120,7 @@ func rigOut(r store.Rig) (Rig, error) {
 	if err != nil {
 		return Rig{}, fmt.Errorf("stored rig %s: %w", r.ID, asInternal(err))
 	}
-	return Rig{r.ID, r.Name, r.Version, RigDoc{r.Kind, bag}, drill.Answered(everyday, ability)}, nil
+	return Rig{r.ID, r.Name, r.Version, RigDoc{r.Kind, bag}, drill.Answered(everyday, ability, drill.Metric)}, nil
 }
 
 // asInternal hides a refusal of a stored document from the one who asked: it is no fault of theirs.
@@ -163,7 +163,7 @@ func (s *Server) registerRigs(api huma.API) {
 		return single(ctx, *row, err, rigOut)
 	})
 	huma.Post(api, "/api/bench", func(ctx context.Context, in *one[BenchQuestion]) (*one[BenchAnswer], error) {
-		answer, err := bench(in.Body)
+		answer, err := bench(in.Body, who(ctx).units())
 		if err != nil {
 			return nil, refused(ctx, "body", err)
 		}
@@ -294,13 +294,13 @@ func (s *Server) registerDrills(api huma.API) {
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
-		p, err := preview(bag, in.Body.Doc.Drill, t.Band)
+		p, err := preview(bag, in.Body.Doc.Drill, t.Band, who(ctx).units())
 		return single(ctx, p, err, sure(func(p DrillPreview) DrillPreview { return p }))
 	})
 }
 
-func preview(bag rig.SpeedBag, d drill.Drill, band string) (DrillPreview, error) {
-	b, err := bench(BenchQuestion{Rig: RigDoc{string(rig.Speed), bag}, Rebounds: d.Rebounds, StrikeAngle: d.StrikeAngle, Tempo: &d.Tempo, Band: band})
+func preview(bag rig.SpeedBag, d drill.Drill, band string, units drill.Units) (DrillPreview, error) {
+	b, err := bench(BenchQuestion{Rig: RigDoc{string(rig.Speed), bag}, Rebounds: d.Rebounds, StrikeAngle: d.StrikeAngle, Tempo: &d.Tempo, Band: band}, units)
 	if err != nil {
 		return DrillPreview{}, input.Under("doc", err)
 	}

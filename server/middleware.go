@@ -11,6 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 
+	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/store"
 )
@@ -117,8 +118,11 @@ type callerKey struct{}
 // caller is the signed-in coach and the data of the coach's gym.
 type caller struct {
 	store.Coach
+	row store.GymRow
 	gym *store.Gym
 }
+
+func (c caller) units() drill.Units { return drill.Units(c.row.Units) }
 
 func who(ctx context.Context) caller { return ctx.Value(callerKey{}).(caller) }
 
@@ -143,5 +147,7 @@ func (s *Server) caller(ctx context.Context) (caller, bool) {
 	if err != nil {
 		return caller{}, false
 	}
-	return caller{coach, s.store.Gym(ctx, coach.GymID)}, true
+	gym := s.store.Gym(ctx, coach.GymID)
+	row, err := gym.Row()
+	return caller{coach, row, gym}, err == nil
 }

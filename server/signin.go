@@ -53,11 +53,8 @@ func (s *Server) registerSignIn() {
 	huma.Get(s.api, "/api/sign-in", func(ctx context.Context, _ *struct{}) (*one[SignInInfo], error) {
 		info := SignInInfo{DemoEmail: s.DemoEmail, DemoPassword: s.DemoPassword}
 		if c, ok := s.caller(ctx); ok {
-			me, err := s.me(ctx, c.Coach)
-			if err != nil {
-				return nil, err
-			}
-			info.Me = &me.Body
+			me := meOf(c.Coach, c.row)
+			info.Me = &me
 		}
 		return &one[SignInInfo]{info}, nil
 	})
@@ -105,15 +102,15 @@ func (s *Server) signIn(ctx context.Context, ip string, in signInBody) (*one[Me]
 		return nil, refused(ctx, "", err)
 	}
 	s.sessions.Put(ctx, coachKey, coach.ID)
-	return s.me(ctx, coach)
-}
-
-func (s *Server) me(ctx context.Context, c store.Coach) (*one[Me], error) {
-	gym, err := s.store.Gym(ctx, c.GymID).Row()
+	gym, err := s.store.Gym(ctx, coach.GymID).Row()
 	if err != nil {
 		return nil, refused(ctx, "", err)
 	}
-	return &one[Me]{Me{Name: c.Name, Email: c.Email, Gym: gym.Name, Units: gym.Units, Zone: gym.Zone, Demo: gym.Demo}}, nil
+	return &one[Me]{meOf(coach, gym)}, nil
+}
+
+func meOf(c store.Coach, gym store.GymRow) Me {
+	return Me{Name: c.Name, Email: c.Email, Gym: gym.Name, Units: gym.Units, Zone: gym.Zone, Demo: gym.Demo}
 }
 
 // HashPassword makes the hash that is stored: argon2id with the library's parameters (64 MiB, one pass; RFC 9106 allows

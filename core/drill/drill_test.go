@@ -197,9 +197,19 @@ func TestSentences(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if got := Answered(a, ability); !strings.HasPrefix(got, want) {
+		if got := Answered(a, ability, Metric); !strings.HasPrefix(got, want) {
 			t.Errorf("%g: %q, want %q", tempo, got, want)
 		}
+	}
+}
+
+func TestSentenceInInches(t *testing.T) {
+	a, err := bag.Solve(600, rig.Three)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got := Answered(a, trainee.Start(trainee.Expert), Imperial); !strings.Contains(got, "a bag of 7.5 in") {
+		t.Error(got)
 	}
 }
 

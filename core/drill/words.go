@@ -9,9 +9,26 @@ import (
 	"melodromos/core/trainee"
 )
 
+// Units says in which system lengths are put into words.
+type Units string
+
+// The two systems.
+const (
+	Metric   Units = "metric"
+	Imperial Units = "imperial"
+)
+
+// length puts a length of a bag (m) into words.
+func (u Units) length(m float64) string {
+	if u == Imperial {
+		return trimmed(m/0.0254) + " in"
+	}
+	return trimmed(m*100) + " cm"
+}
+
 // Answered puts a rig's answer into the sentence a coach asks for: at what tempo to strike and how, or why not and what
 // to change instead.
-func Answered(a rig.Answer, ability trainee.Ability) string {
+func Answered(a rig.Answer, ability trainee.Ability, units Units) string {
 	rebounds := number(a.Limits.Rebounds) + " rebound"
 	if a.Limits.Rebounds != 1 {
 		rebounds += "s"
@@ -23,18 +40,18 @@ func Answered(a rig.Answer, ability trainee.Ability) string {
 	if a.Tempo > a.Limits.Fastest {
 		reach = fmt.Sprintf("too fast for this bag with %s: it ends at %.0f.", rebounds, math.Floor(a.Limits.Fastest))
 	}
-	return fmt.Sprintf("%s a minute is %s %s", trimmed(a.Tempo), reach, Advised(a.Change))
+	return fmt.Sprintf("%s a minute is %s %s", trimmed(a.Tempo), reach, advised(a.Change, units))
 }
 
-// Advised puts the changes that would help into one sentence.
-func Advised(changes []rig.Change) string {
+// advised puts the changes that would help into one sentence.
+func advised(changes []rig.Change, units Units) string {
 	var ways []string
 	for _, c := range changes {
 		switch c.What {
 		case "rebounds":
 			ways = append(ways, "count "+number(int(c.To)))
 		case "bagLength":
-			ways = append(ways, fmt.Sprintf("hang a bag of %.0f cm", c.To*100))
+			ways = append(ways, "hang a bag of "+units.length(c.To))
 		case "tempo":
 			ways = append(ways, fmt.Sprintf("take %.0f a minute", c.To))
 		}

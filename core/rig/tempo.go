@@ -165,12 +165,11 @@ func (b SpeedBag) changes(tempo float64, m Meeting, l Tempo) []Change {
 		}
 	}
 	if size, ok := b.sizeFor(tempo, m, tooFast); ok {
-		word := "longer"
+		reason := "a longer bag of the same build swings slower; this long it just allows it"
 		if tooFast {
-			word = "shorter"
+			reason = "a shorter bag of the same build swings quicker; this short it just allows it"
 		}
-		list = append(list, Change{"bagLength", size, fmt.Sprintf(
-			"a %s bag of the same build swings %s; at %.0f cm it just allows it", word, map[bool]string{true: "quicker", false: "slower"}[tooFast], size*100)})
+		list = append(list, Change{"bagLength", size, reason})
 	}
 	if tooFast {
 		return append(list, Change{"tempo", l.Fastest, fmt.Sprintf(

@@ -136,7 +136,7 @@
             {#each a.change as c (c.what)}
               {#if c.what === 'rebounds'}<button class="button" title={c.reason} onclick={() => (rebounds = c.to)}>Count {c.to}</button>
               {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => (wanted = { tempo: c.to > a.fastest - 1 ? Math.floor(c.to) : Math.ceil(c.to) })}>Take {perMinute(c.to)} a minute</button>
-              {:else if c.what === 'bagLength'}<span class="self-center text-sm text-soft">or {c.reason}</span>{/if}
+              {:else if c.what === 'bagLength'}<span class="self-center text-sm text-soft">or hang a bag of {length(c.to, session.units)}: {c.reason}</span>{/if}
             {/each}
           </div>
         {/if}

@@ -156,11 +156,13 @@
       {#if run.source === 'keys'}
       {#each [{ hand: leftHand, key: 'F', place: 'order-2 md:order-1' }, { hand: rightHand, key: 'J', place: 'order-3' }] as pad (pad.key)}
         <button
-          class="min-h-32 rounded-[3px] border-2 px-4 text-left {pad.place} {pressed === pad.hand ? 'border-strike bg-strike text-ground' : 'border-rope bg-sheet'} disabled:opacity-50"
+          class="relative min-h-32 rounded-[3px] border-2 border-rope bg-sheet px-4 text-left {pad.place} disabled:opacity-50"
           disabled={round.phase === 'ending'}
           onpointerdown={(e) => strike(pad.hand, e.timeStamp)}
           aria-label="Hit with the {pad.hand} hand"
         >
+          <!-- a small disc alone answers a tap: nothing larger may flash -->
+          <span class="absolute top-4 right-4 size-6 rounded-full border-2 border-strike {pressed === pad.hand ? 'bg-strike' : ''}"></span>
           <span class="figure block text-4xl capitalize">{pad.hand}</span>
           <span class="text-sm">{side(pad.hand, stance)} hand, key {pad.key}</span>
         </button>
@@ -172,9 +174,9 @@
             <span class="block text-soft">{i + 1}</span>{markNames[kind]}
           </button>
         {/each}
-        <p class="col-span-5 hidden justify-between text-sm text-soft md:flex">
+        <p class="col-span-5 flex justify-between text-sm text-soft">
           <span>{count(round.hits.length, 'hit')}, {count(round.marks, 'mark')}</span>
-          <button class="underline" onclick={() => round.mute()}>{round.muted ? 'Sound on' : 'Sound off'} (M)</button>
+          <button class="min-h-8 px-2 underline" onclick={() => round.mute()}>{round.muted ? 'Sound on' : 'Sound off'} (M)</button>
         </p>
       </div>
     </footer>

@@ -26,6 +26,7 @@
   let width = $state(800)
   let chunk = $state(0) // s, where the drawn stretch of a moving trace begins
   let moving = $state<SVGSVGElement>()
+  let nowLine = $state<SVGGElement>()
 
   const nowAt = 0.3 // of the plot's width
   const left = 64 // the labels' margin
@@ -63,11 +64,14 @@
   onMount(() => {
     if (!clock) return
     const read = clock
+    // Where motion is unwelcome the trace stands still, a page at a time, and the now-line goes along it.
+    const still = matchMedia('(prefers-reduced-motion: reduce)').matches
     let frame = 0
     const step = () => {
       const now = read()
       if (now < chunk || now > chunk + span) chunk = Math.floor(now / span) * span
-      if (moving) moving.style.transform = `translateX(${(nowAt * plot - (now - (chunk - span)) * scale).toFixed(2)}px)`
+      if (moving) moving.style.transform = `translateX(${(still ? -plot : nowAt * plot - (now - (chunk - span)) * scale).toFixed(2)}px)`
+      nowLine?.setAttribute('transform', `translate(${(left + (still ? (now - chunk) * scale : nowAt * plot)).toFixed(1)} 0)`)
       frame = requestAnimationFrame(step)
     }
     frame = requestAnimationFrame(step)
@@ -88,8 +92,10 @@
       <text x={left - 8} y={floorOf(hand) - 6} text-anchor="end" class="fill-ink text-[0.8125rem] font-bold">{hand === 'lead' ? 'Lead' : 'Rear'}</text>
     {/each}
     {#if clock}
-      <line x1={left + nowAt * plot} x2={left + nowAt * plot} y1={0} y2={height - foot} stroke="var(--ink)" stroke-width="2" />
-      <text x={left + nowAt * plot + 6} y={height - foot - 2 * lane - 14} class="fill-ink text-[0.75rem] font-bold">now</text>
+      <g bind:this={nowLine}>
+        <line y1={0} y2={height - foot} stroke="var(--ink)" stroke-width="2" />
+        <text x="6" y={height - foot - 2 * lane - 14} class="fill-ink text-[0.75rem] font-bold">now</text>
+      </g>
     {/if}
   </svg>
 
