@@ -27,7 +27,7 @@ func TestMain(m *testing.M) {
 }
 
 // start serves the demo gym and returns its address.
-func start(t *testing.T) string {
+func start(t testing.TB) string {
 	t.Helper()
 	for _, name := range []string{"chromium", "google-chrome"} {
 		if _, err := exec.LookPath(name); err == nil {

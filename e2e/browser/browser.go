@@ -81,7 +81,7 @@ func (p *Page) do(steps ...chromedp.Action[chromedp.Void]) error {
 func Eval[T any](p *Page, expression string) (T, error) {
 	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)
 	defer cancel()
-	return chromedp.Run(ctx, chromedp.Evaluate[T](expression))
+	return chromedp.Run(ctx, chromedp.Evaluate[T](expression, chromedp.EvalAwaitPromise))
 }
 
 // run evaluates an expression for what it does.

@@ -1,0 +1,59 @@
+package e2e
+
+import (
+	"testing"
+
+	"melodromos/demo"
+	"melodromos/e2e/browser"
+)
+
+// From a step of a slider to the changed picture, in the browser: reported as ms/picture beside the time of the whole
+// round trip through the test's own wire.
+func BenchmarkSliderToPicture(b *testing.B) {
+	p, done, err := browser.Open(b.Context(), start(b), 1280, 800)
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer done()
+	for _, err := range []error{p.SignIn(demo.Email, demo.Password), p.Go("/bags"), p.Press("To the bench"), p.See("Strike at")} {
+		if err != nil {
+			b.Fatal(err)
+		}
+	}
+	total, n := 0.0, 0
+	for b.Loop() {
+		key := map[bool]string{true: "ArrowRight", false: "ArrowLeft"}[n%2 == 0]
+		took, err := browser.Eval[float64](p, `new Promise((done) => {
+			const picture = document.querySelector('svg[role=img]'), words = picture.querySelector('title').textContent
+			const slider = document.querySelector('[role=slider][aria-label="Length, swivel to bottom"]')
+			const begin = performance.now()
+			const seen = new MutationObserver(() => {
+				if (picture.querySelector('title').textContent === words) return
+				seen.disconnect()
+				requestAnimationFrame(() => setTimeout(() => done(performance.now() - begin)))
+			})
+			seen.observe(picture, { subtree: true, childList: true, characterData: true, attributes: true })
+			slider.focus()
+			slider.dispatchEvent(new KeyboardEvent('keydown', { key: '`+key+`', bubbles: true }))
+		})`)
+		if err != nil {
+			b.Fatal(err)
+		}
+		total += took
+		n++
+	}
+	b.ReportMetric(total/float64(n), "ms/picture")
+}
+
+// The first load stays under 200 kB of compressed script, as the browser counts it.
+func TestFirstLoad(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.See("Next on the floor"))
+	script := c.number(`performance.getEntriesByType('resource').filter((e) => e.name.endsWith('.js')).reduce((sum, e) => sum + e.encodedBodySize, 0)`)
+	whole := c.number(`performance.getEntriesByType('resource').filter((e) => e.name.endsWith('.js')).reduce((sum, e) => sum + e.decodedBodySize, 0)`)
+	if script < 10_000 || script > 200_000 || whole < 2*script {
+		t.Errorf("the first load takes %.0f bytes of script, %.0f unpacked", script, whole)
+	}
+	t.Logf("%.0f bytes of compressed script", script)
+}
