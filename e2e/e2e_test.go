@@ -17,6 +17,7 @@ import (
 	"melodromos/demo"
 	"melodromos/e2e/browser"
 	"melodromos/server"
+	"melodromos/store"
 	"melodromos/store/storetest"
 	"melodromos/ui"
 )
@@ -29,38 +30,49 @@ func TestMain(m *testing.M) {
 // start serves the demo gym and returns its address.
 func start(t testing.TB) string {
 	t.Helper()
-	for _, name := range []string{"chromium", "google-chrome"} {
-		if _, err := exec.LookPath(name); err == nil {
-			break
-		} else if name == "google-chrome" {
-			if os.Getenv("CI") != "" {
-				t.Fatal("no Chromium, and in CI nothing is skipped")
-			}
-			t.Skip("no Chromium: run ./test, which installs it")
-		}
-	}
-	s := storetest.Open(t)
-	if _, err := fs.Stat(ui.Files(), "index.html"); err != nil {
-		t.Fatal("the interface is not built: run ./test, or npm run build in ui")
-	}
+	s := database(t)
 	if err := demo.Load(context.Background(), s, time.Now()); err != nil {
 		t.Fatal(err)
 	}
-	l, err := net.Listen("tcp", "127.0.0.1:0")
+	url, stop := serve(t, s, "127.0.0.1:0")
+	t.Cleanup(stop)
+	return url
+}
+
+// database opens an empty database, once Chromium and the built interface are known to be there.
+func database(t testing.TB) *store.Store {
+	t.Helper()
+	_, chromium := exec.LookPath("chromium")
+	_, chrome := exec.LookPath("google-chrome")
+	if chromium != nil && chrome != nil {
+		if os.Getenv("CI") != "" {
+			t.Fatal("no Chromium, and in CI nothing is skipped")
+		}
+		t.Skip("no Chromium: run ./test, which installs it")
+	}
+	if _, err := fs.Stat(ui.Files(), "index.html"); err != nil {
+		t.Fatal("the interface is not built: run ./test, or npm run build in ui")
+	}
+	return storetest.Open(t)
+}
+
+// serve runs the server at an address until stop is called.
+func serve(t testing.TB, s *store.Store, address string) (url string, stop func()) {
+	t.Helper()
+	l, err := net.Listen("tcp", address)
 	if err != nil {
 		t.Fatal(err)
 	}
-	ctx, stop := context.WithCancel(context.Background())
+	ctx, cancel := context.WithCancel(context.Background())
 	ended := make(chan error, 1)
 	srv := server.New(server.Options{Store: s, Interface: ui.Files(), DemoEmail: demo.Email, DemoPassword: demo.Password})
 	go func() { ended <- srv.Serve(ctx, l) }()
-	t.Cleanup(func() {
-		stop()
+	return "http://" + l.Addr().String(), func() {
+		cancel()
 		if err := <-ended; err != nil {
 			t.Error(err)
 		}
-	})
-	return "http://" + l.Addr().String()
+	}
 }
 
 // coach is a signed-in page whose console must stay silent.
@@ -330,4 +342,86 @@ func TestKeyboardAlone(t *testing.T) {
 	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
 	c.ok(c.Key("\x1b"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+}
+
+// A new coach in an empty gym: from the first page to a running round in four presses and a name.
+func TestEmptyGym(t *testing.T) {
+	s := database(t)
+	hash, err := server.HashPassword("a long password")
+	if err != nil {
+		t.Fatal(err)
+	}
+	coach := store.Coach{Email: "new@hall.example", Name: "New", PasswordHash: hash}
+	if err := s.AddCoach(context.Background(), store.GymRow{Name: "Hall", Units: "imperial", Zone: "UTC"}, &coach); err != nil {
+		t.Fatal(err)
+	}
+	url, stop := serve(t, s, "127.0.0.1:0")
+	t.Cleanup(stop)
+	c := open(t, url, 1280, 800)
+	c.ok(c.SignIn(coach.Email, "a long password"))
+	c.ok(c.See("Nothing is planned yet"))
+	c.ok(c.Press("Add a bag"))
+	c.ok(c.See("Strike at"))
+	if unit := c.text("document.querySelector('section[aria-label=Measures]').innerText"); !strings.Contains(unit, "oz") {
+		t.Errorf("an imperial gym measures in %q", unit)
+	}
+	c.ok(c.Press("Save this bag"))
+	c.ok(c.See("For whom"))
+	c.ok(c.Fill("For whom", "Runa"))
+	c.ok(c.See("Strike at"))
+	c.ok(c.Press("Save and run"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Press("Start"))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.See("Runa"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+}
+
+// The server goes away in mid-round and comes back: what was tapped meanwhile was kept in the browser and arrives, once.
+func TestServerGoneMidway(t *testing.T) {
+	s := database(t)
+	if err := demo.Load(context.Background(), s, time.Now()); err != nil {
+		t.Fatal(err)
+	}
+	url, stop := serve(t, s, "127.0.0.1:0")
+	c := open(t, url, 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Press("Run it"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Key(" "))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.Until("document.querySelector('[role=timer]').innerText === '0:59'"))
+	c.ok(c.Key("j"))
+	time.Sleep(600 * time.Millisecond) // sent
+	stop()
+	for range 4 {
+		c.ok(c.Key("f"))
+		time.Sleep(100 * time.Millisecond)
+	}
+	c.ok(c.See("No connection"))
+	c.ok(c.See("4 hits and marks are kept here"))
+	_, stop = serve(t, s, strings.TrimPrefix(url, "http://"))
+	t.Cleanup(stop)
+	c.ok(c.Until("!document.body.innerText.includes('No connection')"))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+	c.ok(c.See("stopped at"))
+	gym, err := s.DemoGym(context.Background())
+	if err != nil {
+		t.Fatal(err)
+	}
+	g := s.Gym(context.Background(), gym.ID)
+	runs, err := g.Runs(store.RunFilter{Limit: 1})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if hits, err := g.Hits(runs[0].ID); err != nil || len(hits) != 5 {
+		t.Errorf("%d hits arrived, want 5: %v", len(hits), err)
+	}
+	for _, e := range c.Errors() { // the lost connection itself is no fault of the page
+		if !strings.Contains(e, "ERR_CONNECTION") && !strings.Contains(e, "Failed to load resource") {
+			t.Errorf("the browser complains: %s", e)
+		}
+	}
 }

@@ -227,6 +227,13 @@ func gymBag(gym *store.Gym, id string) (rig.SpeedBag, store.Rig, error) {
 	return bag, row, nil
 }
 
+// DrillQuestion asks what a drill would be like on a bag of the gym, for somebody of a skill band.
+type DrillQuestion struct {
+	RigID string   `json:"rigId" format:"uuid"`
+	Band  string   `json:"band,omitempty"`
+	Doc   DrillDoc `json:"doc"`
+}
+
 // DrillPreview is what a drill would be like, before it is saved.
 type DrillPreview struct {
 	Name     string      `json:"name"`
@@ -284,17 +291,12 @@ func (s *Server) registerDrills(api huma.API) {
 		d, err := drill.First(bag)
 		return single(ctx, d, err, func(d drill.Drill) (DrillDoc, error) { return DrillDoc{drill.Version, d}, nil })
 	})
-	huma.Post(api, "/api/drill-preview", func(ctx context.Context, in *one[Drill]) (*one[DrillPreview], error) {
-		gym := who(ctx).gym
-		bag, _, err := gymBag(gym, in.Body.RigID)
+	huma.Post(api, "/api/drill-preview", func(ctx context.Context, in *one[DrillQuestion]) (*one[DrillPreview], error) {
+		bag, _, err := gymBag(who(ctx).gym, in.Body.RigID)
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
-		t, err := gym.Trainee(in.Body.TraineeID)
-		if err != nil {
-			return nil, refused(ctx, "", err)
-		}
-		p, err := preview(bag, in.Body.Doc.Drill, t.Band, who(ctx).units())
+		p, err := preview(bag, in.Body.Doc.Drill, in.Body.Band, who(ctx).units())
 		return single(ctx, p, err, sure(func(p DrillPreview) DrillPreview { return p }))
 	})
 }

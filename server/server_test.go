@@ -233,7 +233,7 @@ func TestNothingCrossesGyms(t *testing.T) {
 	open := map[string]bool{"/api/sign-in": true, "/api/sign-out": true, "/healthz": true, "/readyz": true, "/api/calc/{op}": true, "/api/intake/{key}": true}
 	ids := map[string]string{"trainees": trainee.ID, "rigs": bag.ID, "first-drill": bag.ID, "drills": d.ID, "runs": run.ID}
 	bodies := map[string]any{
-		"PUT /api/trainees/{id}": trainee, "PUT /api/rigs/{id}": bag, "PUT /api/drills/{id}": d, "POST /api/drills": d, "POST /api/drill-preview": d,
+		"PUT /api/trainees/{id}": trainee, "PUT /api/rigs/{id}": bag, "PUT /api/drills/{id}": d, "POST /api/drills": d, "POST /api/drill-preview": DrillQuestion{RigID: bag.ID, Doc: d.Doc},
 		"POST /api/runs": NewRun{DrillID: d.ID, Source: "keys"}, "POST /api/runs/{id}/clock": Step{"stop", 5},
 		"POST /api/runs/{id}/hits": Batch{Device: "x", Hits: []HitIn{}},
 	}
@@ -332,6 +332,9 @@ func TestSurroundings(t *testing.T) {
 	u.want(200, "GET", "/readyz", nil, nil)
 	if !strings.Contains(u.want(200, "GET", "/", nil, nil), "<title>page") {
 		t.Error("no page at /")
+	}
+	if !strings.Contains(u.want(200, "GET", "/api/openapi.json", nil, nil), `"/api/runs/{id}/review"`) {
+		t.Error("no description of the routes")
 	}
 	status, header, out := u.do("GET", "/assets/a.js", nil, "Accept-Encoding", "gzip")
 	if status != 200 || header.Get("Content-Encoding") != "gzip" || !strings.Contains(header.Get("Cache-Control"), "immutable") {

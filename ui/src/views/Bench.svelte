@@ -51,7 +51,7 @@
     wanted = {}
     if (id === 'new') {
       saved = null
-      name = ''
+      name = 'Speed bag'
       doc = { ...everyday }
       return
     }
@@ -78,7 +78,9 @@
         const made = await ask(api.POST('/api/rigs', { body }))
         toast(`${made.name} is saved.`)
         await client.invalidateQueries()
-        void replace(`/bags/${made.id}`)
+        // The first bag of a gym leads on to the first drill.
+        const drills = await ask(api.GET('/api/drills'))
+        void replace(drills.length === 0 ? `/drills/new?rig=${made.id}` : `/bags/${made.id}`)
         return
       }
       take(await ask(api.PUT('/api/rigs/{id}', { params: { path: { id: params.id } }, body })))

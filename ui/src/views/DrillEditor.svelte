@@ -21,23 +21,27 @@
   const isNew = $derived(params.id === 'new')
 
   let drill = $state<Schemas['Drill'] | null>(null)
+  let saved: Schemas['Drill'] | null = null
   let trouble = $state('')
   let problem = $state('')
-  const whatIf = new WhatIf((d: Schemas['Drill']) => ask(api.POST('/api/drill-preview', { body: d })))
+  const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/drill-preview', { body: q })))
   const p = $derived(whatIf.answer)
   const doc = $derived(drill?.doc)
   const trainee = $derived(people.data?.find((t) => t.id === drill?.traineeId))
   const strikes = $derived(p ? sample(p.bench.cycle, p.pattern) : [])
-  const ready = $derived((people.data?.length ?? 0) > 0 && (bags.data?.length ?? 0) > 0)
+  const ready = $derived(people.data !== undefined && (bags.data?.length ?? 0) > 0)
+  // The first drill of a gym in which nobody is entered yet brings its person along.
+  let newcomer = $state({ name: '', stance: 'orthodox' as Schemas['Trainee']['stance'] })
+  const stance = $derived(trainee?.stance ?? newcomer.stance)
 
   $effect(() => {
     const id = params.id
     if (id !== 'new' || ready) untrack(() => void load(id))
   })
   $effect(() => {
-    if (drill) {
-      const d = $state.snapshot(drill)
-      untrack(() => void whatIf.ask(d))
+    if (drill?.rigId) {
+      const question = { rigId: drill.rigId, doc: $state.snapshot(drill.doc), band: trainee?.band ?? 'beginner' }
+      untrack(() => void whatIf.ask(question))
     }
   })
 
@@ -46,6 +50,7 @@
     try {
       if (id !== 'new') {
         drill = await ask(api.GET('/api/drills/{id}', { params: { path: { id } } }))
+        saved = $state.snapshot(drill)
         return
       }
       const query = new URLSearchParams(router.querystring ?? '')
@@ -67,16 +72,30 @@
     if (!drill) return
     problem = ''
     try {
+      const before = saved
+      if (!drill.traineeId) {
+        if (!newcomer.name.trim()) throw new Refusal(422, 'Say who it is for.')
+        drill.traineeId = (await ask(api.POST('/api/trainees', { body: { id: '', name: newcomer.name.trim(), stance: newcomer.stance, band: 'first-timer', ageBand: 'adult' } }))).id
+      }
       const body = $state.snapshot(drill)
       const kept = isNew ? await ask(api.POST('/api/drills', { body })) : await ask(api.PUT('/api/drills/{id}', { params: { path: { id: params.id } }, body }))
       await client.invalidateQueries()
       if (run) void push(`/run/${kept.id}`)
       else {
-        toast(`${kept.name} is saved.`)
+        toast(`${kept.name} is saved.`, before ? { action: { label: 'Undo', onClick: () => void undo(before, kept.version) } } : {})
         void push('/drills')
       }
     } catch (e) {
       problem = e instanceof Refusal ? `${e.message} Nothing was saved.` : String(e)
+    }
+  }
+  async function undo(before: Schemas['Drill'], version: number) {
+    try {
+      await ask(api.PUT('/api/drills/{id}', { params: { path: { id: before.id } }, body: { ...before, version } }))
+      await client.invalidateQueries()
+      toast(`${before.name} is as it was.`)
+    } catch (e) {
+      toast((e as Error).message)
     }
   }
 </script>
@@ -85,23 +104,27 @@
 {#if trouble}
   <Notice title="This drill could not be read" text={trouble} again={() => load(params.id)}><a class="button" href="#/drills">To the drills</a></Notice>
 {:else if isNew && people.data && bags.data && !ready}
-  <Notice title="A drill needs a person and a bag." text="Add what is missing first.">
-    {#if people.data.length === 0}<a class="button main" href="#/people">Add a person</a>{/if}
-    {#if bags.data.length === 0}<a class="button main" href="#/bags/new">Add a bag</a>{/if}
+  <Notice title="A drill needs a bag." text="Measure one as it hangs; that decides which tempos there are.">
+    <a class="button main" href="#/bags/new">Add a bag</a>
   </Notice>
 {:else if !drill || !doc}
   <Notice title="Reading the drill…" />
 {:else}
   <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[22rem_1fr]">
     <section class="order-2 lg:order-1" aria-label="The drill">
+      {#if people.data?.length === 0}
+        <label class="block"><span class="label">For whom</span><input class="input mt-1" maxlength="120" placeholder="Name" bind:value={newcomer.name} /></label>
+        <Choice label="Stance" value={newcomer.stance} options={[{ value: 'orthodox', text: 'Orthodox' }, { value: 'southpaw', text: 'Southpaw' }]} onchange={(v) => (newcomer.stance = v)} note="Orthodox: the left hand leads." />
+      {:else}
       <label class="block"><span class="label">For whom</span>
         <select class="input mt-1" bind:value={drill.traineeId}>{#each people.data ?? [] as t (t.id)}<option value={t.id}>{t.name}</option>{/each}</select></label>
+      {/if}
       <label class="mt-2 block"><span class="label">On which bag</span>
         <select class="input mt-1" bind:value={drill.rigId}>{#each bags.data ?? [] as b (b.id)}<option value={b.id}>{b.name}</option>{/each}</select></label>
       <div class="seam mt-4 pt-2">
         <Choice label="Basic rhythm" value={doc.technique as 'oneHand' | 'alternating'} options={[{ value: 'oneHand', text: 'One hand' }, { value: 'alternating', text: 'Hand after hand' }]}
           onchange={(technique) => set({ technique, perHand: technique === 'oneHand' ? 5 : 0 })} />
-        <Choice label="First hand" value={doc.firstHand as 'lead' | 'rear'} options={(['lead', 'rear'] as const).map((h) => ({ value: h, text: `${h === 'lead' ? 'Lead' : 'Rear'}${trainee ? ` (${side(h, trainee.stance)})` : ''}` }))} onchange={(firstHand) => set({ firstHand })} />
+        <Choice label="First hand" value={doc.firstHand as 'lead' | 'rear'} options={(['lead', 'rear'] as const).map((h) => ({ value: h, text: `${h === 'lead' ? 'Lead' : 'Rear'} (${side(h, stance)})` }))} onchange={(firstHand) => set({ firstHand })} />
         {#if doc.technique === 'oneHand'}
           <Choice label="Change hands after" value={doc.perHand} options={[{ value: 5, text: '5' }, { value: 4, text: '4' }, { value: 3, text: '3' }, { value: 2, text: '2' }, { value: 0, text: 'Never' }]} onchange={(perHand) => set({ perHand })} note="Five a side to begin with; fewer as skill grows, the rhythm kept through the change." />
         {/if}
@@ -142,7 +165,7 @@
             <div><dt class="label">Window</dt><dd class="figure text-4xl">{p.bench.window ? ms(p.bench.window) : '–'}</dd></div>
             <div><dt class="label">Fist speed, {p.bench.effort}</dt><dd class="figure text-4xl">{p.bench.fist ? speed(p.bench.fist, session.units) : '–'}</dd></div>
           </dl>
-          <h2 class="label mt-6">One pattern, {count(p.pattern.length, 'strike')}{trainee?.stance === 'southpaw' ? ', right hand leads' : ''}</h2>
+          <h2 class="label mt-6">One pattern, {count(p.pattern.length, 'strike')}{stance === 'southpaw' ? ', right hand leads' : ''}</h2>
           <ol class="mt-1 flex flex-wrap gap-1.5">
             {#each p.pattern as hand, i (i)}
               <li class="grid size-9 place-items-center rounded-full bg-strike font-bold text-sheet {hand === 'rear' ? 'mt-4' : 'mb-4'}"><span aria-hidden="true">{hand === 'lead' ? 'L' : 'R'}</span><span class="sr-only">{hand}</span></li>

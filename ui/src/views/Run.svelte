@@ -24,11 +24,11 @@
     queryKey: ['run', params.id],
     queryFn: async () => {
       const drill = await ask(api.GET('/api/drills/{id}', { params: { path: { id: params.id } } }))
-      const [trainee, rig, preview] = await Promise.all([
+      const [trainee, rig] = await Promise.all([
         ask(api.GET('/api/trainees/{id}', { params: { path: { id: drill.traineeId } } })),
         ask(api.GET('/api/rigs/{id}', { params: { path: { id: drill.rigId } } })),
-        ask(api.POST('/api/drill-preview', { body: drill })),
       ])
+      const preview = await ask(api.POST('/api/drill-preview', { body: { rigId: drill.rigId, doc: drill.doc, band: trainee.band } }))
       return { drill, trainee, rig, preview }
     },
   }))

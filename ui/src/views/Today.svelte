@@ -21,10 +21,9 @@
 {:else if !next}
   <Notice
     title="Nothing is planned yet."
-    text={today.data.rigs === 0 ? 'Begin with a bag: measure how it hangs, and see at what tempo it can be struck.' : today.data.people === 0 ? 'Add somebody who trains here.' : 'Give somebody a drill on a bag.'}
+    text={today.data.rigs === 0 ? 'Begin with a bag: measure how it hangs, and see at what tempo it can be struck.' : 'Give somebody a drill on a bag.'}
   >
-    {#if today.data.rigs === 0}<a class="button main" href="#/bags">Add a bag</a>
-    {:else if today.data.people === 0}<a class="button main" href="#/people">Add a person</a>
+    {#if today.data.rigs === 0}<a class="button main" href="#/bags/new">Add a bag</a>
     {:else}<a class="button main" href="#/drills/new">Make a drill</a>{/if}
   </Notice>
 {:else}

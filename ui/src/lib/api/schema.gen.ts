@@ -572,6 +572,12 @@ export interface components {
             /** Format: int64 */
             strikes: number;
         };
+        DrillQuestion: {
+            band?: string;
+            doc: components["schemas"]["DrillDoc"];
+            /** Format: uuid */
+            rigId: string;
+        };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
             location?: string;
@@ -1075,7 +1081,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Drill"];
+                "application/json": components["schemas"]["DrillQuestion"];
             };
         };
         responses: {
