@@ -40,11 +40,11 @@ func (g *Gym) Runs(f RunFilter) ([]Run, error) {
 	return rows, known(q.Find(&rows).Error)
 }
 
-// LastRuns returns the newest ended run of each drill.
+// LastRuns returns the newest ended run of each drill, runs that were stopped before their first strike left out.
 func (g *Gym) LastRuns() (map[string]Run, error) {
 	var rows []Run
 	err := g.rows().Select("DISTINCT ON (drill_id) id, gym_id, drill_id, trainee_id, rig_id, drill_name, state, summary, zone, started_at, ended_at, created_at").
-		Where("started_at IS NOT NULL AND summary IS NOT NULL").Order("drill_id, created_at DESC").Find(&rows).Error
+		Where("started_at IS NOT NULL AND (summary ->> 'planned')::int > 0").Order("drill_id, created_at DESC").Find(&rows).Error
 	last := make(map[string]Run, len(rows))
 	for _, r := range rows {
 		last[r.DrillID] = r

@@ -52,10 +52,10 @@ func (r Round) Headline() string {
 // Remarks says what the timing shows, one sentence each, the weightiest first. Where there are too few hits it says so.
 func (r Round) Remarks() []string {
 	if len(r.Matches) < tooFew {
-		if len(r.Planned) == 0 {
-			return nil
+		if len(r.Planned) == 0 || len(r.Hits) == 0 {
+			return nil // the headline has said it
 		}
-		return []string{fmt.Sprintf("%d hits could be matched: too few to say more.", len(r.Matches))}
+		return []string{fmt.Sprintf("Only %d of the hits belong to a strike: too few to say more.", len(r.Matches))}
 	}
 	list := []string{r.lateness()}
 	if a, b, ok := r.uneven(); ok {

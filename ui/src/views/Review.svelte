@@ -44,11 +44,13 @@
     </section>
     <section class="mt-4" aria-label="The swing around the chosen strike">
       <div class="flex flex-wrap items-center gap-3">
-        <button class="button" onclick={() => move(-1)} aria-label="Strike before">←</button>
-        <p class="min-w-72 font-semibold" aria-live="polite">
+        <span class="flex gap-2">
+          <button class="button" onclick={() => move(-1)} aria-label="Strike before">←</button>
+          <button class="button" onclick={() => move(1)} aria-label="Strike after">→</button>
+        </span>
+        <p class="font-semibold" aria-live="polite">
           Strike {chosen + 1} at {roundClock(centre)}, {strikes[chosen]?.hand}: {verdicts[strikes[chosen]?.verdict ?? 'missed']}{strikes[chosen]?.error != null ? `, ${signedMs(strikes[chosen].error)}` : ''}
         </p>
-        <button class="button" onclick={() => move(1)} aria-label="Strike after">→</button>
       </div>
       <div class="mt-2 bg-sheet py-2">
         <SwingTrace cycle={r.run.cycle} {strikes} hits={r.hits} tempo={r.run.doc.tempo} from={centre - reach} to={centre + reach} {chosen} height={300} />

@@ -58,18 +58,17 @@
     const typing = (e.target as HTMLElement).closest('input, select, textarea')
     const pressing = (e.target as HTMLElement).closest('button, a, [role=radio]')
     const key = e.key.toLowerCase()
+    const forth = key === ' ' || key === 'pagedown' || key === 'arrowright' // a page-turner pedal sends these
     if (live) {
       if (key === 'f') strike(leftHand, e.timeStamp)
       else if (key === 'j') strike(rightHand, e.timeStamp)
-      else if (key === ' ') void round.togglePause()
-      else if (key === 'escape') void round.stop()
+      else if (forth) void round.togglePause()
+      else if (key === 'escape' || key === 'pageup' || key === 'arrowleft') void round.stop()
       else if (key === 'm') round.mute()
       else if (kinds[Number(key) - 1]) round.mark(kinds[Number(key) - 1]!)
       else return
-    } else if (!typing && !(pressing && key === ' ') && (key === ' ' || key === 'pagedown' || key === 'arrowright')) {
-      if (key === 'arrowright' && pressing) return
-      start()
-    } else if (key === 'escape') void push('/')
+    } else if (forth && !typing && (!pressing || (key === ' ' && pressing.getAttribute('data-state') === 'checked'))) start()
+    else if (key === 'escape') void push('/')
     else return
     e.preventDefault()
   }

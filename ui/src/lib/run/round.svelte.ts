@@ -30,6 +30,7 @@ export class Round {
   #frame = 0
   #socket: WebSocket | null = null
   #lock: WakeLockSentinel | null = null
+  #left = false // the page is gone: nothing may happen in it any more
   #over: (id: string) => void
 
   constructor(over: (id: string) => void) {
@@ -63,6 +64,10 @@ export class Round {
     this.outbox = new Outbox(run.id, () => this.now())
     if (source !== 'keys') this.#listen(run.id)
     await clock.start(lead)
+    if (this.#left) {
+      clock.close()
+      return
+    }
     this.#clock = clock
     this.#sound = new Sound(clock, run.timeline.events)
     this.#sound.volume = this.muted ? 0 : 0.8
@@ -143,13 +148,15 @@ export class Round {
     }
     this.phase = 'over'
     this.#release()
-    if (this.run) this.#over(this.run.id)
+    if (this.run && !this.#left) this.#over(this.run.id)
   }
 
   /** The page is closed or left: what was captured goes out, and the run is stopped. */
   leave() {
+    this.#left = true
     if (this.phase === 'running' || this.phase === 'paused' || this.phase === 'ending') {
-      if (this.phase !== 'ending') this.outbox?.leave(Math.max(0, this.now()))
+      if (this.phase === 'ending') return // what waits goes on being sent; then it releases all by itself
+      this.outbox?.leave(Math.max(0, this.now()))
       this.phase = 'over'
     }
     this.#release()

@@ -64,8 +64,8 @@
         <dt class="col-span-2 seam mt-3 pt-3 text-soft">On the run screen</dt>
         <dt class="font-bold">F, J</dt><dd>a hit with the left, the right hand</dd>
         <dt class="font-bold">1 to 5</dt><dd>mark: missed, off line, wild, touched, found again</dd>
-        <dt class="font-bold">Space</dt><dd>start, pause, go on</dd>
-        <dt class="font-bold">Escape</dt><dd>stop; the hits are kept</dd>
+        <dt class="font-bold">Space, →</dt><dd>start, pause, go on; a page-turner pedal does it too</dd>
+        <dt class="font-bold">Escape, ←</dt><dd>stop; the hits are kept</dd>
         <dt class="font-bold">M</dt><dd>sound off and on</dd>
       </dl>
       <Dialog.Close class="button mt-5">Close</Dialog.Close>

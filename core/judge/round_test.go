@@ -1,0 +1,69 @@
+package judge
+
+import (
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+)
+
+// aRound compiles a minute of the basic rhythm, hand after hand.
+func aRound(t *testing.T) drill.Timeline {
+	t.Helper()
+	bag := rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80}
+	d := drill.Drill{Technique: drill.Alternating, FirstHand: drill.Lead, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60}
+	line, err := drill.Compile(d, bag)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return line
+}
+
+func says(t *testing.T, r Round, want string) {
+	t.Helper()
+	all := r.Headline() + " " + strings.Join(r.Remarks(), " ")
+	if !strings.Contains(all, want) {
+		t.Errorf("%q does not say %q", all, want)
+	}
+}
+
+func TestRoundSays(t *testing.T) {
+	line := aRound(t)
+	planned := Planned(line, -1)
+	noise := rand.New(rand.NewPCG(1, 2))
+	shaky := func(e float64) func(int) float64 {
+		return func(int) float64 { return e + 0.004*noise.NormFloat64() }
+	}
+	kept := Options{KeepOffset: true}
+
+	r := JudgeRound(line, late(planned, shaky(0)), line.End, kept)
+	says(t, r, "100 % clean: 120 of 120 strikes, 120 in a row.")
+	says(t, r, "neither early nor late")
+	if r.Inbound < 0.99 { // met before the bag turns or hangs
+		t.Errorf("inbound %g", r.Inbound)
+	}
+	says(t, JudgeRound(line, late(planned, shaky(0.020)), line.End, kept), "20 ms late on the whole")
+	says(t, JudgeRound(line, late(planned, shaky(-0.015)), line.End, kept), "15 ms early on the whole")
+	says(t, JudgeRound(line, late(planned, shaky(0.100)), line.End, Options{}), "A steady 100 ms was taken off")
+	weak := JudgeRound(line, late(planned, func(i int) float64 { return map[bool]float64{true: 0.05}[i%2 == 1] }), line.End, kept)
+	says(t, weak, "The rear hand is the weaker: 0 % clean against 100 %.")
+	falling := JudgeRound(line, late(planned, func(i int) float64 { return shaky(0)(i) + 0.020*planned[i].At/60 }), line.End, kept)
+	says(t, falling, "Falling behind by 20 ms a minute.")
+	says(t, JudgeRound(line, late(planned, shaky(0), 3, 4, 5), line.End, kept), "3 missed, 0 extra.")
+}
+
+// A round is judged as far as it came, and hits in the count-in belong to nobody.
+func TestRoundSoFar(t *testing.T) {
+	line := aRound(t)
+	planned := Planned(line, -1)
+	hits := append(late(planned[:20], steady(0)), Hit{At: 0.2}, Hit{At: 0.9})
+	r := JudgeRound(line, hits, line.Start+10_000_000-1, Options{KeepOffset: true})
+	if len(r.Planned) != 20 || r.Clean != 20 || r.Extra != 0 || r.To != line.Start.Seconds()+10-1e-6 {
+		t.Errorf("%d planned, %d clean, %d extra, to %g", len(r.Planned), r.Clean, r.Extra, r.To)
+	}
+	says(t, JudgeRound(line, nil, line.Start, Options{}), "Stopped before the first strike")
+	says(t, JudgeRound(line, nil, line.End, Options{}), "No hits came in: 120 strikes were planned.")
+	says(t, JudgeRound(line, late(planned[:3], steady(0)), line.End, Options{KeepOffset: true}), "too few to say more")
+}
