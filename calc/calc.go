@@ -50,9 +50,9 @@ func Do(op string, doc []byte) ([]byte, error) {
 }
 
 type returnOut struct {
-	At     float64 `json:"at"`
-	Speed  float64 `json:"speed"`
-	Window float64 `json:"window"`
+	At     float64  `json:"at"`
+	Speed  float64  `json:"speed"`
+	Window *float64 `json:"window"`
 }
 
 func returns(o *input.Object) (any, error) {
@@ -60,38 +60,42 @@ func returns(o *input.Object) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	launch := o.Number("launch", rig.LaunchLimits)
-	o.WholeOr("count", 1, 1, 1) // a speed bag gives one return: whoever lets it pass counts more rebounds
+	launch := o.Number(force(bag))
+	count := o.WholeOr("count", 1, rig.MaxRebounds, 1)
 	if err := o.Done(); err != nil {
 		return nil, err
 	}
-	r, err := bag.Return(launch, meeting)
+	list, err := bag.Returns(launch, meeting, count)
 	if err != nil {
 		return nil, err
 	}
-	return struct {
+	out := struct {
 		Returns []returnOut `json:"returns"`
-		Boards  []float64   `json:"boards"`
-	}{[]returnOut{{r.At, r.Speed, r.Window}}, r.Boards}, nil
+		Boards  []float64   `json:"boards,omitempty"`
+	}{Boards: list[0].Boards}
+	for _, r := range list {
+		out.Returns = append(out.Returns, returnOut{r.At, r.Speed, orNull(r.Window)})
+	}
+	return out, nil
 }
 
-func bagAndMeeting(o *input.Object) (rig.SpeedBag, rig.Meeting, error) {
+// force names the field that tells how a bag is set going, with its limits: a slip bag is drawn back and let go.
+func force(bag rig.Rig) (string, input.Limits) {
+	if bag.Kind() == rig.Slip {
+		return "pull", rig.PullLimits
+	}
+	return "launch", rig.LaunchLimits
+}
+
+func bagAndMeeting(o *input.Object) (rig.Rig, rig.Meeting, error) {
 	bag, err := rig.Read(o.Object("rig"))
 	if err != nil {
-		return rig.SpeedBag{}, rig.Meeting{}, err
+		return nil, rig.Meeting{}, err
 	}
-	return bag, bag.ReadMeeting(o), nil
-}
-
-type tempoOut struct {
-	Feasible  bool         `json:"feasible"`
-	Tempo     float64      `json:"tempo"`
-	Launch    *float64     `json:"launch"`
-	Slowest   float64      `json:"slowest"`
-	Fastest   float64      `json:"fastest"`
-	Window    *float64     `json:"window"`
-	FistSpeed *float64     `json:"fistSpeed"`
-	Change    []rig.Change `json:"change"`
+	if speed, ok := bag.(rig.SpeedBag); ok {
+		return bag, speed.ReadMeeting(o), nil
+	}
+	return bag, rig.ReadCount(o), nil
 }
 
 func tempo(o *input.Object) (any, error) {
@@ -99,11 +103,12 @@ func tempo(o *input.Object) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	if o.Has("tempo") == o.Has("launch") {
-		o.Fail("tempo", "expected either a tempo or a launch, and not both")
+	name, limits := force(bag)
+	if o.Has("tempo") == o.Has(name) {
+		o.Fail("tempo", "expected either a tempo or a %s, and not both", name)
 	}
-	struck := o.Has("launch")
-	launch := o.NumberOr("launch", rig.LaunchLimits, 0)
+	struck := o.Has(name)
+	launch := o.NumberOr(name, limits, 0)
 	wanted := o.NumberOr("tempo", rig.TempoLimits, 0)
 	if err := o.Done(); err != nil {
 		return nil, err
@@ -117,14 +122,22 @@ func tempo(o *input.Object) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := tempoOut{Feasible: a.Feasible, Tempo: a.Tempo, Slowest: a.Limits.Slowest, Fastest: a.Limits.Fastest, Change: a.Change}
+	return tempoAnswer(name, a), nil
+}
+
+// tempoAnswer writes an answer down; what there is not is null.
+func tempoAnswer(name string, a rig.Answer) map[string]any {
+	out := map[string]any{
+		"feasible": a.Feasible, "tempo": a.Tempo, name: nil, "slowest": a.Limits.Slowest, "fastest": a.Limits.Fastest,
+		"window": nil, "fistSpeed": nil, "change": a.Change,
+	}
 	if a.Feasible {
-		out.Launch, out.Window, out.FistSpeed = &a.Launch, &a.Window, &a.FistSpeed
+		out[name], out["window"], out["fistSpeed"] = a.Launch, orNull(a.Window), orNull(a.FistSpeed)
 	}
-	if out.Change == nil {
-		out.Change = []rig.Change{}
+	if a.Change == nil {
+		out["change"] = []rig.Change{}
 	}
-	return out, nil
+	return out
 }
 
 // Limits of what is judged at once: ten hours of quick work, and windows up to a slow pendulum's (assumed).

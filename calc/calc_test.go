@@ -5,9 +5,11 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"strings"
 	"testing"
 
 	"melodromos/core/input"
+	"melodromos/core/rig"
 )
 
 const bag = `{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02,"restitution":0.8,"boardHeight":1.95}`
@@ -41,6 +43,50 @@ func TestReturns(t *testing.T) {
 	}
 }
 
+// Every rig answers, with the check values of a separate Runge–Kutta integration to four decimals.
+func TestReturnsOfEveryKind(t *testing.T) {
+	const cords = `"upper":{"span":0.75,"relaxed":0.577,"stiffness":150},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150}`
+	for _, c := range []struct {
+		doc string
+		at  []float64
+	}{
+		{`{"rig":{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,` + cords + `,"damping":0},"launch":4,"count":2}`, []float64{0.2327, 0.6981}},
+		{`{"rig":{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,` + cords + `},"launch":4,"count":2}`, []float64{0.2346, 0.7129}},
+		{`{"rig":{"kind":"reflex","ballDiameter":0.22,"ballMass":0.9,"poleLength":1.1,"poleMass":0.8,"spring":50,"damping":0.06},"launch":3,"count":2}`, []float64{0.6198, 1.8625}},
+		{`{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"pull":0.6,"count":3}`, []float64{0.5274, 1.5789, 2.6297}},
+		{`{"rig":{"kind":"hanging","shape":"cylinder","mass":40,"length":1.2,"diameter":0.35,"chain":0.5},"launch":1e-4,"count":2}`, []float64{2.2126 / 2, 2.2126 * 1.5}},
+	} {
+		out := ask[struct{ Returns []returnOut }](t, "returns", c.doc)
+		if len(out.Returns) != len(c.at) {
+			t.Fatalf("%s: %d returns", c.doc, len(out.Returns))
+		}
+		for i, want := range c.at {
+			if math.Abs(out.Returns[i].At-want) > 1e-4 {
+				t.Errorf("%s: return %d at %g, want %g", c.doc, i+1, out.Returns[i].At, want)
+			}
+		}
+		if (out.Returns[0].Window == nil) != strings.Contains(c.doc, "slip") {
+			t.Errorf("%s: window %v", c.doc, out.Returns[0].Window)
+		}
+	}
+	slip := `{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},`
+	a := ask[tempoOut](t, "tempo", slip+`"pull":0.4}`)
+	if !a.Feasible || *a.Pull != 0.4 || a.Launch != nil || a.FistSpeed != nil || a.Window != nil {
+		t.Errorf("%+v", a)
+	}
+	if back := ask[tempoOut](t, "tempo", fmt.Sprintf(slip+`"tempo":%v}`, a.Tempo)); math.Abs(*back.Pull-0.4) > 1e-6 {
+		t.Errorf("%+v", back)
+	}
+}
+
+// tempoOut is what the tempo operation writes.
+type tempoOut struct {
+	Feasible                        bool
+	Tempo, Slowest, Fastest         float64
+	Launch, Pull, Window, FistSpeed *float64
+	Change                          []rig.Change
+}
+
 func TestTempo(t *testing.T) {
 	a := ask[tempoOut](t, "tempo", `{"rig":`+bag+`,"rebounds":3,"tempo":120}`)
 	if !a.Feasible || a.Launch == nil || len(a.Change) != 0 {
@@ -67,6 +113,8 @@ func TestRefusals(t *testing.T) {
 		{"returns", `{"launch":3}`, "rig"},
 		{"returns", `{"rig":{"kind":"speed"},"launch":3}`, "rig.bagLength"},
 		{"returns", `{"rig":` + bag + `,"launch":3,"luanch":3}`, "luanch"},
+		{"returns", `{"rig":` + bag + `,"launch":3,"count":2}`, "count"},
+		{"returns", `{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"launch":1}`, "pull"},
 		{"tempo", `{"rig":` + bag + `}`, "tempo"},
 		{"tempo", `{"rig":` + bag + `,"tempo":100,"launch":3}`, "tempo"},
 		{"judge", `{"strikes":[{"at":0,"window":0}],"hits":[]}`, "strikes[0].window"},

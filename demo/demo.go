@@ -148,7 +148,7 @@ func evening(now time.Time, daysAgo, i int) time.Time {
 // round runs one round as the product does, with the stand-in in place of the trainee. progress goes from 0, the first
 // of the two weeks' rounds, to 1: by then spread and misses are down by a third.
 func round(g *store.Gym, coach store.Coach, row store.Drill, d drill.Drill, rigRow store.Rig, p person, at time.Time, progress float64) error {
-	bag, err := rig.Decode(rigRow.Doc)
+	bag, err := rig.DecodeSpeedBag(rigRow.Doc)
 	if err != nil {
 		return err
 	}

@@ -111,7 +111,7 @@ type Rig struct {
 }
 
 func rigOut(r store.Rig) (Rig, error) {
-	bag, err := rig.Decode(r.Doc)
+	bag, err := rig.DecodeSpeedBag(r.Doc)
 	if err != nil {
 		return Rig{}, fmt.Errorf("stored rig %s: %w", r.ID, asInternal(err))
 	}
@@ -220,7 +220,7 @@ func gymBag(gym *store.Gym, id string) (rig.SpeedBag, store.Rig, error) {
 	if err != nil {
 		return rig.SpeedBag{}, row, err
 	}
-	bag, err := rig.Decode(row.Doc)
+	bag, err := rig.DecodeSpeedBag(row.Doc)
 	if err != nil {
 		return bag, row, fmt.Errorf("stored rig %s: %w", id, asInternal(err))
 	}

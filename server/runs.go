@@ -70,7 +70,7 @@ type runParts struct {
 func open(r store.Run) (runParts, error) {
 	p := runParts{Run: r}
 	var err error
-	if p.bag, err = rig.Decode(r.RigDoc); err != nil {
+	if p.bag, err = rig.DecodeSpeedBag(r.RigDoc); err != nil {
 		return p, fmt.Errorf("run %s: stored rig: %w", r.ID, asInternal(err))
 	}
 	if p.drill, err = drill.Decode(r.DrillDoc); err != nil {

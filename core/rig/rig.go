@@ -7,6 +7,7 @@ package rig
 
 import (
 	"encoding/json"
+	"fmt"
 	"math"
 
 	"melodromos/core/input"
@@ -15,8 +16,29 @@ import (
 // Kind names an apparatus.
 type Kind string
 
-// Speed is the bag under a board. Further kinds follow, one file each.
-const Speed Kind = "speed"
+// The kinds, one file each but for the two pendulums.
+const (
+	Speed     Kind = "speed"     // under a board
+	DoubleEnd Kind = "doubleEnd" // between two cords
+	Reflex    Kind = "reflex"    // on a sprung pole
+	Slip      Kind = "slip"      // a light pendulum
+	Hanging   Kind = "hanging"   // a heavy one
+)
+
+// Rig is one apparatus as it hangs. A launch is in m/s at the strike point; for a slip bag it is the pull in m instead.
+// Parts of a meeting that a kind does not know (angle and face, but for the speed bag) are passed over.
+type Rig interface {
+	Kind() Kind
+	// Check refuses measures outside their limits or that do not go together, by field.
+	Check() error
+	// Returns gives n returns after a strike. A speed bag gives the one that the meeting counts to.
+	Returns(launch float64, m Meeting, n int) ([]Return, error)
+	// Limits gives the slowest and the fastest tempo of a count.
+	Limits(m Meeting) (Tempo, error)
+	// Struck answers from a strike to its tempo, Solve from a wanted tempo to the strike or to what to change.
+	Struck(launch float64, m Meeting) (Answer, error)
+	Solve(tempo float64, m Meeting) (Answer, error)
+}
 
 // MaxLaunch is the bag speed in m/s up to which the slowest and fastest tempos of a rig are looked for. Assumed: faster
 // than a trained puncher drives any of these bags.
@@ -100,14 +122,90 @@ type TracePoint struct {
 	Swing float64
 }
 
-// Read reads the rig document of one object and checks it whole.
-func Read(o *input.Object) (SpeedBag, error) {
+var readers = map[Kind]func(*input.Object) (Rig, error){
+	Speed: func(o *input.Object) (Rig, error) { return readSpeedBag(o) }, DoubleEnd: readDoubleEndBag, Reflex: readReflexBag,
+	Slip: readSlipBag, Hanging: readHangingBag,
+}
+
+// Read reads the rig document of one object, of whatever kind, and checks it whole.
+func Read(o *input.Object) (Rig, error) {
+	kind := o.Choice("kind", string(Speed), string(DoubleEnd), string(Reflex), string(Slip), string(Hanging))
+	read, ok := readers[Kind(kind)]
+	if !ok {
+		return nil, o.Done()
+	}
+	return read(o)
+}
+
+// DecodeSpeedBag reads the document of a speed bag from JSON.
+func DecodeSpeedBag(doc []byte) (SpeedBag, error) {
+	o := input.Parse(doc)
 	o.Choice("kind", string(Speed))
 	return readSpeedBag(o)
 }
 
-// Decode reads a rig document from JSON.
-func Decode(doc []byte) (SpeedBag, error) { return Read(input.Parse(doc)) }
+// done closes the object a rig was read from and checks the rig.
+func done(o *input.Object, r Rig) (Rig, error) {
+	if err := o.Done(); err != nil {
+		return nil, err
+	}
+	if err := r.Check(); err != nil {
+		return nil, o.Under(err)
+	}
+	return r, nil
+}
+
+// limited is a value with the limits of its field.
+type limited struct {
+	field string
+	value float64
+	input.Limits
+}
+
+// within refuses the first value outside its limits.
+func within(list ...limited) error {
+	for _, l := range list {
+		if err := l.Limits.Check(l.field, l.value); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// impact returns the fist speed (m/s) of a fist of mass fist (kg) that drives a bag felt as a mass felt off at launch when it
+// comes in at inbound (m/s): v_f from v_out = −v_in + (1 + 0.6)·m_f/(m_f + m_b)·(v_f + v_in), a partly elastic impact of two
+// bodies. The masses of fists and the 0.6 are assumed.
+func impact(launch, inbound, fist, felt float64) float64 {
+	share := (1 + fistRestitution) * fist / (fist + felt)
+	return (launch+inbound)/share - inbound
+}
+
+// otherCounts offers the nearest other rebound count up to 5 that allows a tempo.
+func otherCounts(tempo float64, m Meeting, limits func(Meeting) (Tempo, error)) []Change {
+	best := 0
+	for n := 1; n <= 5; n++ {
+		if n == m.Rebounds || best != 0 && abs(n-m.Rebounds) >= abs(best-m.Rebounds) {
+			continue
+		}
+		if l, err := limits(Meeting{Rebounds: n}); err == nil && l.Slowest <= tempo && tempo <= l.Fastest {
+			best = n
+		}
+	}
+	if best == 0 {
+		return nil
+	}
+	return []Change{{"rebounds", float64(best), fmt.Sprintf("with %d %s this bag allows it", best, plural(best, "rebound"))}}
+}
+
+func abs(n int) int { return max(n, -n) }
+
+// nearest offers the limit that a wanted tempo lies beyond.
+func nearest(tooFast bool, l Tempo) Change {
+	if tooFast {
+		return Change{"tempo", l.Fastest, "the fastest this bag allows with this count"}
+	}
+	return Change{"tempo", l.Slowest, "the slowest this bag allows with this count"}
+}
 
 // MarshalJSON writes the rig as the document that Decode reads.
 func (b SpeedBag) MarshalJSON() ([]byte, error) {

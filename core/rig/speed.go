@@ -55,20 +55,12 @@ func readSpeedBag(o *input.Object) (SpeedBag, error) {
 
 // Check refuses a bag whose measures are outside their limits or do not go together, by field.
 func (b SpeedBag) Check() error {
-	for _, c := range []struct {
-		field string
-		value float64
-		input.Limits
-	}{
-		{"bagLength", b.BagLength, speedLimits.length},
-		{"bagDiameter", b.BagDiameter, speedLimits.diameter},
-		{"bagMass", b.BagMass, speedLimits.mass},
-		{"swivelDrop", b.SwivelDrop, speedLimits.drop},
-		{"restitution", b.Restitution, speedLimits.restitution},
-	} {
-		if err := c.Check(c.field, c.value); err != nil {
-			return err
-		}
+	if err := within(
+		limited{"bagLength", b.BagLength, speedLimits.length}, limited{"bagDiameter", b.BagDiameter, speedLimits.diameter},
+		limited{"bagMass", b.BagMass, speedLimits.mass}, limited{"swivelDrop", b.SwivelDrop, speedLimits.drop},
+		limited{"restitution", b.Restitution, speedLimits.restitution},
+	); err != nil {
+		return err
 	}
 	if b.BoardHeight != 0 {
 		if err := speedLimits.board.Check("boardHeight", b.BoardHeight); err != nil {
@@ -229,6 +221,18 @@ func (b SpeedBag) Return(launch float64, m Meeting) (Return, error) {
 	boards, at := f.boards()
 	speed, window := f.inbound()
 	return Return{At: at, Speed: speed * b.arm(), Window: window, Boards: boards}, nil
+}
+
+// Kind of this rig.
+func (SpeedBag) Kind() Kind { return Speed }
+
+// Returns gives the one return that the meeting counts to: whoever lets it pass counts more rebounds.
+func (b SpeedBag) Returns(launch float64, m Meeting, n int) ([]Return, error) {
+	if n != 1 {
+		return nil, input.Refuse("count", "expected 1 with a speed bag, not %d: count more rebounds instead", n)
+	}
+	r, err := b.Return(launch, m)
+	return []Return{r}, err
 }
 
 func (b SpeedBag) struck(launch float64, m Meeting) (flight, error) {

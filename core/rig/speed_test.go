@@ -330,7 +330,7 @@ func TestFistSpeed(t *testing.T) {
 
 func TestDocuments(t *testing.T) {
 	good := `{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02}`
-	b, err := Decode([]byte(good))
+	b, err := DecodeSpeedBag([]byte(good))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -341,7 +341,7 @@ func TestDocuments(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if again, err := Decode(text); err != nil || again != checked {
+	if again, err := DecodeSpeedBag(text); err != nil || again != checked {
 		t.Errorf("there and back: %+v %v", again, err)
 	}
 	near(t, "bottom", checked.Bottom(), 1.70, 1e-12)
@@ -356,7 +356,7 @@ func TestDocuments(t *testing.T) {
 		"boardHeight": `{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02,"boardHeight":"high"}`,
 		"":            `[1]`,
 	} {
-		_, err := Decode([]byte(doc))
+		_, err := DecodeSpeedBag([]byte(doc))
 		var refused *input.Error
 		if !errors.As(err, &refused) || refused.Field != field {
 			t.Errorf("%s: %v, want a refusal of %q", doc, err, field)
@@ -374,7 +374,7 @@ func FuzzDecode(f *testing.F) {
 	f.Add([]byte(`{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02}`), 120.0, 3)
 	f.Add([]byte(`{"kind":"speed","bagLength":1e9,"bagDiameter":null}`), math.NaN(), -1)
 	f.Fuzz(func(t *testing.T, doc []byte, tempo float64, rebounds int) {
-		b, err := Decode(doc)
+		b, err := DecodeSpeedBag(doc)
 		if err != nil {
 			return
 		}

@@ -14,12 +14,9 @@ const (
 )
 
 // FistSpeed returns the fist speed in m/s that drives the bag off at launch when it comes in at inbound (both m/s, at the
-// strike point): v_f from v_out = −v_in + (1 + 0.6)·m_f/(m_f + m_b)·(v_f + v_in), with m_b = I/d² the bag's mass as the
-// fist feels it. The fist mass and the 0.6 are assumed.
+// strike point); the bag is felt as m_b = I/d².
 func (b SpeedBag) FistSpeed(launch, inbound float64) float64 {
-	felt := b.Inertia() / (b.arm() * b.arm())
-	share := (1 + fistRestitution) * fistMass / (fistMass + felt)
-	return (launch+inbound)/share - inbound
+	return impact(launch, inbound, fistMass, b.Inertia()/(b.arm()*b.arm()))
 }
 
 // cycle is the time in seconds from strike to strike at u rad/s at the first contact.
@@ -218,4 +215,9 @@ func (b SpeedBag) ReadMeeting(o *input.Object) Meeting {
 	settled, err := b.settle(m)
 	o.Keep(o.Under(err))
 	return settled
+}
+
+// ReadCount reads the rebounds of an object for a rig that knows no strike angle and no face; 1 where left out.
+func ReadCount(o *input.Object) Meeting {
+	return Meeting{Rebounds: o.WholeOr("rebounds", 1, MaxRebounds, 1)}
 }

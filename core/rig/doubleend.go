@@ -1,0 +1,147 @@
+package rig
+
+import (
+	"math"
+
+	"melodromos/core/input"
+	"melodromos/core/motion"
+)
+
+// DefaultCordDamping is the damping ratio of a ball between elastic cords. Assumed; calibration replaces it.
+const DefaultCordDamping = 0.04
+
+// Cord is one of the two elastic cords of a double-end bag.
+type Cord struct {
+	Span      float64 `json:"span"`      // m as hung, attachment to ball centre
+	Relaxed   float64 `json:"relaxed"`   // m
+	Stiffness float64 `json:"stiffness"` // N/m
+}
+
+// tension is the pull (N) of the cord when the ball hangs still.
+func (c Cord) tension() float64 { return c.Stiffness * (c.Span - c.Relaxed) }
+
+// wound is the same cord wound up or let out to a share of its relaxed length: the same rubber, so that stiffness times
+// relaxed length stays.
+func (c Cord) wound(share float64) Cord {
+	c.Relaxed, c.Stiffness = c.Relaxed*share, c.Stiffness/share
+	return c
+}
+
+// DoubleEndBag is a ball between two elastic cords that swings across them:
+// m ẍ = −Σ kᵢ (ℓᵢ − ℓ₀ᵢ)·x/ℓᵢ − c ẋ with ℓᵢ = √(spanᵢ² + x²). The cords harden: a harder strike comes back sooner.
+type DoubleEndBag struct {
+	BallDiameter float64 `json:"ballDiameter"` // m
+	BallMass     float64 `json:"ballMass"`     // kg
+	Upper        Cord    `json:"upper"`
+	Lower        Cord    `json:"lower"`
+	Damping      float64 `json:"damping"` // ratio of the small swing, 0 none
+}
+
+var (
+	dampingLimits = input.Limits{Min: 0, Max: 0.9}
+	cordLimits    = struct{ span, relaxed, stiffness input.Limits }{
+		span:      input.Limits{Min: 0, Max: 4, Open: true, Unit: "m"},
+		relaxed:   input.Limits{Min: 0, Max: 4, Open: true, Unit: "m"},
+		stiffness: input.Limits{Min: 0, Max: 1e5, Open: true, Unit: "N/m"},
+	}
+	ballDiameterLimits = input.Limits{Min: 0, Max: 0.8, Open: true, Unit: "m"}
+	ballMassLimits     = input.Limits{Min: 0, Max: 10, Open: true, Unit: "kg"}
+)
+
+func readDoubleEndBag(o *input.Object) (Rig, error) {
+	b := DoubleEndBag{
+		BallDiameter: o.Number("ballDiameter", ballDiameterLimits),
+		BallMass:     o.Number("ballMass", ballMassLimits),
+		Damping:      o.NumberOr("damping", dampingLimits, DefaultCordDamping),
+	}
+	for name, c := range map[string]*Cord{"upper": &b.Upper, "lower": &b.Lower} {
+		in := o.Object(name)
+		*c = Cord{in.Number("span", cordLimits.span), in.Number("relaxed", cordLimits.relaxed), in.Number("stiffness", cordLimits.stiffness)}
+		o.Keep(in.Done())
+	}
+	return done(o, b)
+}
+
+// Kind of this rig.
+func (DoubleEndBag) Kind() Kind { return DoubleEnd }
+
+// Check refuses measures outside their limits or that do not go together, by field.
+func (b DoubleEndBag) Check() error {
+	if err := within(
+		limited{"ballDiameter", b.BallDiameter, ballDiameterLimits}, limited{"ballMass", b.BallMass, ballMassLimits},
+		limited{"damping", b.Damping, dampingLimits},
+	); err != nil {
+		return err
+	}
+	for _, c := range []struct {
+		name string
+		Cord
+	}{{"upper", b.Upper}, {"lower", b.Lower}} {
+		if err := within(
+			limited{"span", c.Span, cordLimits.span}, limited{"relaxed", c.Relaxed, cordLimits.relaxed}, limited{"stiffness", c.Stiffness, cordLimits.stiffness},
+		); err != nil {
+			return input.Under(c.name, err)
+		}
+		switch {
+		case c.Relaxed >= c.Span:
+			return input.Refuse(c.name+".relaxed", "expected less than the span of %g m, not %g m: the cord hangs slack", c.Span, c.Relaxed)
+		case b.BallDiameter/2 >= c.Span:
+			return input.Refuse("ballDiameter", "expected a ball that fits between its anchors: its radius of %g m is no less than the %s span", b.BallDiameter/2, c.name)
+		}
+	}
+	return nil
+}
+
+// across is the stiffness (N/m) of a small swing: the sum of tension over span.
+func (b DoubleEndBag) across() float64 {
+	return b.Upper.tension()/b.Upper.Span + b.Lower.tension()/b.Lower.Span
+}
+
+func (b DoubleEndBag) swing() oscillator {
+	c := 2 * b.Damping * math.Sqrt(b.across()*b.BallMass)
+	pull := func(k Cord, x float64) float64 {
+		l := math.Sqrt(k.Span*k.Span + x*x)
+		return k.Stiffness * math.Max(0, l-k.Relaxed) * x / l
+	}
+	return oscillator{
+		swing:    motion.Swing{Accel: func(x, v float64) float64 { return -(pull(b.Upper, x) + pull(b.Lower, x) + c*v) / b.BallMass }},
+		arm:      1,
+		radius:   b.BallDiameter / 2,
+		small:    math.Sqrt(b.across()/b.BallMass) * math.Sqrt(1-b.Damping*b.Damping),
+		furthest: math.Inf(1),
+		felt:     b.BallMass,
+		fist:     1.0,
+	}
+}
+
+// Returns gives the first n returns after a strike at launch m/s: inbound passages of the line between the anchors.
+func (b DoubleEndBag) Returns(launch float64, _ Meeting, n int) ([]Return, error) {
+	return b.swing().returns(launch, n)
+}
+
+// Limits, Struck and Solve answer as for every rig; the count of a meeting is the return that is struck.
+func (b DoubleEndBag) Limits(m Meeting) (Tempo, error) { return b.swing().limits(m) }
+
+// Struck answers from a strike to its tempo.
+func (b DoubleEndBag) Struck(launch float64, m Meeting) (Answer, error) {
+	return b.swing().struck(launch, m)
+}
+
+// Solve answers from a wanted tempo to the strike, or to what to change: the count, or how far the cords are wound.
+func (b DoubleEndBag) Solve(tempo float64, m Meeting) (Answer, error) {
+	return b.swing().solve(tempo, m, func(tooFast bool) []Change {
+		share, ok := tune(tempo, m, 0.2, 0.999*math.Min(b.Upper.Span/b.Upper.Relaxed, b.Lower.Span/b.Lower.Relaxed), func(share float64) oscillator {
+			c := b
+			c.Upper, c.Lower = b.Upper.wound(share), b.Lower.wound(share)
+			return c.swing()
+		})
+		if !ok {
+			return nil
+		}
+		reason := "let both cords out, in proportion; struck at half power it then comes back so"
+		if tooFast {
+			reason = "wind both cords up, in proportion; struck at half power it then comes back so"
+		}
+		return []Change{{"upper.relaxed", b.Upper.Relaxed * share, reason}, {"lower.relaxed", b.Lower.Relaxed * share, reason}}
+	})
+}

@@ -1,0 +1,183 @@
+package rig
+
+import (
+	"errors"
+	"math"
+
+	"melodromos/core/input"
+	"melodromos/core/motion"
+)
+
+// oscillator is what a double-end and a reflex bag have in common: struck at 0 and outbound, the ball swings about 0 along
+// one coordinate and dies away. The coordinate is metres (arm 1) or radians (arm in metres).
+type oscillator struct {
+	swing    motion.Swing
+	arm      float64 // m at the ball for a unit of the coordinate
+	radius   float64 // m, of the ball
+	small    float64 // rad/s of the small swing, damping and all
+	furthest float64 // coordinate beyond which the model does not go
+	felt     float64 // kg, the bag's mass as a fist feels it
+	fist     float64 // kg, effective mass of the fist; assumed
+}
+
+// halfPower is the launch in m/s at which a rig is tuned to a tempo. Assumed: what a coach calls half power.
+const halfPower = 2.0
+
+// swingLimit is the greatest angle (rad) to which tempos of a pole or a pendulum are looked for.
+const swingLimit = 60 * math.Pi / 180
+
+// patience is how many small-swing periods are waited for a return.
+const patience = 1000
+
+var countLimits = input.Limits{Min: 1, Max: MaxRebounds}
+
+// returns lists the first n inbound passages of 0. The window of one is the inbound time within one ball radius of 0:
+// from where the ball comes within it, or turns if it never left it, to where it leaves it on the other side, or turns.
+func (o oscillator) returns(launch float64, n int) ([]Return, error) {
+	if err := LaunchLimits.Check("launch", launch); err != nil {
+		return nil, err
+	}
+	if err := countLimits.Check("count", float64(n)); err != nil {
+		return nil, err
+	}
+	reach := o.radius / o.arm
+	list := make([]Return, 0, n)
+	from, opened, past := 0.0, false, false // of the inbound stretch that is under way
+	err := o.swing.Follow(0, launch/o.arm, float64(n+2)*patience*2*math.Pi/o.small, []float64{reach, 0, -reach}, func(p motion.Passage) bool {
+		inbound := p.V < 0
+		switch {
+		case p.Turn && math.Abs(p.X) > o.furthest:
+			past = true
+			return false
+		case p.Turn && p.X > 0: // the way in begins; inside the radius it counts at once
+			from = p.At
+		case !p.Turn && inbound && p.X == reach:
+			from = p.At
+		case !p.Turn && inbound && p.X == 0:
+			list, opened = append(list, Return{At: p.At, Speed: -p.V * o.arm, Window: from}), true
+		case opened && (p.Turn || inbound && p.X == -reach):
+			list[len(list)-1].Window = p.At - list[len(list)-1].Window
+			opened = false
+			return len(list) < n
+		}
+		return true
+	})
+	if past {
+		return nil, input.Refuse("launch", "expected a softer strike than %g m/s: it drives the pole past %.0f degrees", launch, degrees(o.furthest))
+	}
+	if errors.Is(err, motion.ErrAtRest) {
+		return nil, input.Refuse("count", "expected fewer than %d: the swing dies away before that", n)
+	}
+	return list, err
+}
+
+// back is the return that a meeting counts.
+func (o oscillator) back(launch float64, m Meeting) (Return, error) {
+	list, err := o.returns(launch, m.Rebounds)
+	if err != nil {
+		return Return{}, err
+	}
+	return list[len(list)-1], nil
+}
+
+// most is the greatest launch (m/s) that tempos are looked for up to.
+func (o oscillator) most() float64 {
+	if math.IsInf(o.furthest, 1) {
+		return MaxLaunch
+	}
+	turn := func(launch float64) float64 {
+		at := 0.0
+		_ = o.swing.Follow(0, launch/o.arm, patience/o.small, nil, func(p motion.Passage) bool { at = p.X; return false })
+		return at
+	}
+	if turn(MaxLaunch) <= swingLimit {
+		return MaxLaunch
+	}
+	launch, err := motion.Root(func(v float64) float64 { return turn(v) - swingLimit }, 1e-3, MaxLaunch, 1e-10)
+	if err != nil {
+		return MaxLaunch
+	}
+	return launch
+}
+
+// limits: harder is sooner on a cord and on a pole, so the slowest is the small swing, as a limit, and the fastest the
+// greatest launch.
+func (o oscillator) limits(m Meeting) (Tempo, error) {
+	if err := counted(m); err != nil {
+		return Tempo{}, err
+	}
+	most := o.most()
+	fast, err := o.back(most, m)
+	if err != nil {
+		return Tempo{}, err
+	}
+	slow := 2 * math.Pi / o.small * (float64(m.Rebounds) - 0.5)
+	return Tempo{Rebounds: m.Rebounds, Slowest: 60 / slow, Fastest: 60 / fast.At, FastestLaunch: most}, nil
+}
+
+func counted(m Meeting) error {
+	if m.Rebounds < 1 || m.Rebounds > MaxRebounds {
+		return input.Refuse("rebounds", "expected a whole number from 1 to %d, not %d", MaxRebounds, m.Rebounds)
+	}
+	return nil
+}
+
+func (o oscillator) struck(launch float64, m Meeting) (Answer, error) {
+	limits, err := o.limits(m)
+	if err != nil {
+		return Answer{}, err
+	}
+	r, err := o.back(launch, m)
+	if err != nil {
+		return Answer{}, err
+	}
+	return o.answer(60/r.At, launch, r, limits), nil
+}
+
+func (o oscillator) answer(tempo, launch float64, r Return, limits Tempo) Answer {
+	return Answer{Feasible: true, Tempo: tempo, Launch: launch, Window: r.Window, FistSpeed: impact(launch, r.Speed, o.fist, o.felt), Limits: limits}
+}
+
+func (o oscillator) solve(tempo float64, m Meeting, rigChanges func(tooFast bool) []Change) (Answer, error) {
+	if err := TempoLimits.Check("tempo", tempo); err != nil {
+		return Answer{}, err
+	}
+	limits, err := o.limits(m)
+	if err != nil {
+		return Answer{}, err
+	}
+	if tempo <= limits.Slowest || tempo > limits.Fastest {
+		tooFast := tempo > limits.Fastest
+		changes := otherCounts(tempo, m, func(n Meeting) (Tempo, error) { return o.limits(n) })
+		changes = append(changes, rigChanges(tooFast)...)
+		return Answer{Tempo: tempo, Limits: limits, Change: append(changes, nearest(tooFast, limits))}, nil
+	}
+	launch, err := motion.Root(func(v float64) float64 {
+		r, err := o.back(v, m)
+		if err != nil {
+			return math.NaN()
+		}
+		return r.At - 60/tempo
+	}, 1e-6*limits.FastestLaunch, limits.FastestLaunch, 1e-11)
+	if err != nil {
+		launch = 1e-6 * limits.FastestLaunch // within rounding of the small swing
+	}
+	r, err := o.back(launch, m)
+	if err != nil {
+		return Answer{}, err
+	}
+	return o.answer(tempo, launch, r, limits), nil
+}
+
+// tune finds the value of one part of a rig, between low and top, with which it comes back at the wanted tempo when
+// struck at half power.
+func tune(tempo float64, m Meeting, low, top float64, with func(float64) oscillator) (float64, bool) {
+	v, err := motion.Root(func(v float64) float64 {
+		r, err := with(v).back(halfPower, m)
+		if err != nil {
+			return math.NaN()
+		}
+		return r.At - 60/tempo
+	}, low, top, 1e-7*top)
+	return v, err == nil
+}

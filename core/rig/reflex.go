@@ -1,0 +1,126 @@
+package rig
+
+import (
+	"math"
+
+	"melodromos/core/input"
+	"melodromos/core/motion"
+)
+
+// DefaultPoleDamping is the damping ratio of a sprung pole. Assumed; calibration replaces it.
+const DefaultPoleDamping = 0.06
+
+// ReflexBag is a ball on a sprung pole, an inverted pendulum that its spring holds up:
+// I θ̈ = −κθ + (m + m_p/2) ℓ g sin θ − c θ̇ with I = mℓ² + m_pℓ²/3 (inertia tables: a point and a thin rod about its end).
+type ReflexBag struct {
+	BallDiameter float64 `json:"ballDiameter"` // m
+	BallMass     float64 `json:"ballMass"`     // kg
+	PoleLength   float64 `json:"poleLength"`   // m, spring to ball centre
+	PoleMass     float64 `json:"poleMass"`     // kg
+	Spring       float64 `json:"spring"`       // N·m/rad
+	Damping      float64 `json:"damping"`      // ratio of the small swing
+}
+
+var poleLimits = struct{ length, mass, spring input.Limits }{
+	length: input.Limits{Min: 0, Max: 3, Open: true, Unit: "m"},
+	mass:   input.Limits{Min: 0, Max: 20, Unit: "kg"},
+	spring: input.Limits{Min: 0, Max: 1e4, Open: true, Unit: "N·m/rad"},
+}
+
+func readReflexBag(o *input.Object) (Rig, error) {
+	return done(o, ReflexBag{
+		BallDiameter: o.Number("ballDiameter", ballDiameterLimits),
+		BallMass:     o.Number("ballMass", ballMassLimits),
+		PoleLength:   o.Number("poleLength", poleLimits.length),
+		PoleMass:     o.Number("poleMass", poleLimits.mass),
+		Spring:       o.Number("spring", poleLimits.spring),
+		Damping:      o.NumberOr("damping", dampingLimits, DefaultPoleDamping),
+	})
+}
+
+// Kind of this rig.
+func (ReflexBag) Kind() Kind { return Reflex }
+
+// weight is the moment (N·m/rad) with which gravity pulls the pole over.
+func (b ReflexBag) weight() float64 {
+	return (b.BallMass + b.PoleMass/2) * b.PoleLength * motion.Gravity
+}
+
+// Inertia returns the moment of inertia about the spring in kg·m².
+func (b ReflexBag) Inertia() float64 {
+	return (b.BallMass + b.PoleMass/3) * b.PoleLength * b.PoleLength
+}
+
+// Check refuses measures outside their limits or that do not go together, by field; a pole that does not stand among them.
+func (b ReflexBag) Check() error {
+	if err := within(
+		limited{"ballDiameter", b.BallDiameter, ballDiameterLimits}, limited{"ballMass", b.BallMass, ballMassLimits},
+		limited{"poleLength", b.PoleLength, poleLimits.length}, limited{"poleMass", b.PoleMass, poleLimits.mass},
+		limited{"spring", b.Spring, poleLimits.spring}, limited{"damping", b.Damping, dampingLimits},
+	); err != nil {
+		return err
+	}
+	if b.BallDiameter/2 >= b.PoleLength {
+		return input.Refuse("ballDiameter", "expected a radius below the pole's %g m, not %g m", b.PoleLength, b.BallDiameter/2)
+	}
+	if b.Spring <= b.weight() {
+		return input.Refuse("spring", "expected more than %.1f N·m/rad, not %g: the pole does not stand up", b.weight(), b.Spring)
+	}
+	return nil
+}
+
+func (b ReflexBag) swing() oscillator {
+	i, over := b.Inertia(), b.weight()
+	c := 2 * b.Damping * math.Sqrt((b.Spring-over)*i)
+	return oscillator{
+		swing:    motion.Swing{Accel: func(x, v float64) float64 { return (-b.Spring*x + over*math.Sin(x) - c*v) / i }},
+		arm:      b.PoleLength,
+		radius:   b.BallDiameter / 2,
+		small:    math.Sqrt((b.Spring-over)/i) * math.Sqrt(1-b.Damping*b.Damping),
+		furthest: math.Pi / 2,
+		felt:     i / (b.PoleLength * b.PoleLength),
+		fist:     1.0,
+	}
+}
+
+// Returns gives the first n returns after a strike at launch m/s at the ball: inbound passages of the upright. A strike that
+// drives the pole past 90° is refused, naming launch.
+func (b ReflexBag) Returns(launch float64, _ Meeting, n int) ([]Return, error) {
+	return b.swing().returns(launch, n)
+}
+
+// Limits gives the slowest and the fastest tempo, over strikes that drive the pole to 60° at most.
+func (b ReflexBag) Limits(m Meeting) (Tempo, error) { return b.swing().limits(m) }
+
+// Struck answers from a strike to its tempo.
+func (b ReflexBag) Struck(launch float64, m Meeting) (Answer, error) {
+	return b.swing().struck(launch, m)
+}
+
+// Solve answers from a wanted tempo to the strike, or to what to change. Force hardly moves the tempo of a pole, so the
+// spring, the ball and the pole are offered.
+func (b ReflexBag) Solve(tempo float64, m Meeting) (Answer, error) {
+	return b.swing().solve(tempo, m, func(bool) []Change {
+		var list []Change
+		for _, part := range []struct {
+			what     string
+			low, top float64
+			reason   string
+			with     func(float64) ReflexBag
+		}{
+			{"spring", b.weight() * 1.02, poleLimits.spring.Max, "with this spring it comes back so", func(v float64) ReflexBag { c := b; c.Spring = v; return c }},
+			{"ballMass", 0.05, 5, "with a ball this heavy it comes back so", func(v float64) ReflexBag { c := b; c.BallMass = v; return c }},
+			{"poleLength", 0.4, 2, "with a pole this long it comes back so", func(v float64) ReflexBag { c := b; c.PoleLength = v; return c }},
+		} {
+			stands := func(v float64) bool { return part.with(v).Check() == nil }
+			low, top := part.low, part.top
+			for top > low && !stands(top) { // a ball or a pole that the spring no longer holds up
+				top *= 0.95
+			}
+			if v, ok := tune(tempo, m, low, top, func(v float64) oscillator { return part.with(v).swing() }); ok && stands(v) {
+				list = append(list, Change{part.what, v, part.reason})
+			}
+		}
+		return list
+	})
+}
