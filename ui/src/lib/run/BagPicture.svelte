@@ -45,7 +45,6 @@
 </script>
 
 <svg viewBox="0 0 380 260" class="h-full w-full" aria-hidden="true">
-  <rect x="20" y="14" width="340" height="12" fill="var(--brass)" />
   <g bind:this={bag}>
     <path
       d="M{pivot.x} {pivot.y}C{pivot.x - radius * 0.55} {pivot.y + arm * 0.35} {pivot.x - radius} {pivot.y + arm - radius * 0.75} {pivot.x - radius} {pivot.y + arm}A{radius} {radius} 0 0 0 {pivot.x + radius} {pivot.y + arm}C{pivot.x + radius} {pivot.y + arm - radius * 0.75} {pivot.x + radius * 0.55} {pivot.y + arm * 0.35} {pivot.x} {pivot.y}Z"
@@ -53,6 +52,7 @@
     />
     <path d="M{pivot.x} {pivot.y + 8}V{pivot.y + arm + radius - 6}" stroke="var(--ground)" stroke-width="2" stroke-dasharray="6 5" />
   </g>
+  <rect x="20" y="14" width="340" height="12" fill="var(--brass)" />
   <circle cx={pivot.x} cy={pivot.y} r="5" fill="var(--ink)" />
   {#each ['rear', 'lead'] as hand (hand)}
     <g bind:this={fists[hand]}>

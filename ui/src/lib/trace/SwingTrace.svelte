@@ -138,7 +138,7 @@
       {#if axis}
         {#each timeSteps(begin, end, Math.max(3, plot / 70)) as t (t)}
           <line x1={x(t)} x2={x(t)} y1={height - foot + 4} y2={height - foot + 9} stroke="var(--soft)" />
-          <text x={x(t)} y={height - 4} text-anchor="middle" class="fill-soft text-[0.75rem]">{t}{t === 0 ? ' s' : ''}</text>
+          {#if x(t) > 14 && x(t) < plot - 14}<text x={x(t)} y={height - 4} text-anchor="middle" class="fill-soft text-[0.75rem]">{t}{t === 0 ? ' s' : ''}</text>{/if}
         {/each}
       {/if}
     </svg>
