@@ -143,6 +143,9 @@ func tempoAnswer(name string, a rig.Answer) map[string]any {
 // Limits of what is judged at once: ten hours of quick work, and windows up to a slow pendulum's (assumed).
 const maxJudged = 100_000
 
+// maxWork bounds the pairs that are weighed, so that one question takes seconds at the most.
+const maxWork = 2_000_000
+
 var (
 	timeLimits   = input.Limits{Min: -86400, Max: 86400, Unit: "s"}
 	windowLimits = input.Limits{Min: 0, Max: 10, Open: true, Unit: "s"}
@@ -187,6 +190,9 @@ func judged(o *input.Object) (any, error) {
 	remove := o.FlagOr("removeOffset", true)
 	if err := o.Done(); err != nil {
 		return nil, err
+	}
+	if judge.Work(strikes, hits, maxWork) == maxWork {
+		return nil, input.Refuse("strikes", "expected windows that do not overlap so much: too many hits could belong to each strike")
 	}
 	r := judge.Judge(strikes, hits, judge.Options{KeepOffset: !remove})
 	out := judgeOut{

@@ -164,6 +164,25 @@ func TestJudge(t *testing.T) {
 	}
 }
 
+// A question that would take hours is refused, not answered.
+func TestJudgeIsBounded(t *testing.T) {
+	type at struct {
+		At     float64 `json:"at"`
+		Window float64 `json:"window,omitempty"`
+	}
+	strikes, hits := make([]at, 20000), make([]at, 20000)
+	for i := range strikes {
+		strikes[i], hits[i] = at{0.001 * float64(i), 10}, at{At: 0.001 * float64(i)}
+	}
+	s, _ := json.Marshal(strikes)
+	h, _ := json.Marshal(hits)
+	_, err := Do("judge", fmt.Appendf(nil, `{"strikes":%s,"hits":%s}`, s, h))
+	var refused *input.Error
+	if !errors.As(err, &refused) || refused.Field != "strikes" {
+		t.Errorf("%v, want a refusal of strikes", err)
+	}
+}
+
 func FuzzDo(f *testing.F) {
 	f.Add("tempo", []byte(`{"rig":`+bag+`,"tempo":120}`))
 	f.Add("judge", []byte(`{"strikes":[{"at":0,"window":0.1}],"hits":[{"at":1e3}]}`))

@@ -30,7 +30,7 @@ type Batch struct {
 
 // HitIn is one hit: at on the run's clock, or ago before the batch was sent.
 type HitIn struct {
-	Seq   int      `json:"seq" minimum:"0" maximum:"1000000"`
+	Seq   int      `json:"seq" minimum:"0" maximum:"20000"`
 	At    *int64   `json:"at,omitempty" minimum:"0" maximum:"86400000000" doc:"µs on the run's clock"`
 	Ago   *int64   `json:"ago,omitempty" minimum:"0" maximum:"60000000" doc:"µs before sending, for a device that does not know the run's clock"`
 	Hand  string   `json:"hand,omitempty" enum:"lead,rear"`

@@ -186,6 +186,22 @@ func (m *matcher) suits(pairs [][2]int, reach float64) float64 {
 	return math.Max(-reach, math.Min(reach, o))
 }
 
+// Work tells how many pairs of a strike and a hit lie within each other's reach, which is what judging them takes; counting
+// stops at most. Windows much wider than the strikes are apart make it grow with the product of the two numbers.
+func Work(strikes []Strike, hits []Hit, most int) int {
+	m := newMatcher(strikes, hits)
+	pairs := 0
+	for _, s := range m.strikes {
+		width := gate*s.window + maxOffset
+		from, _ := slices.BinarySearchFunc(m.hits, s.at-width, func(h timed, at float64) int { return cmp.Compare(h.at, at) })
+		to, _ := slices.BinarySearchFunc(m.hits, s.at+width, func(h timed, at float64) int { return cmp.Compare(h.at, at) })
+		if pairs += to - from; pairs >= most {
+			return most
+		}
+	}
+	return pairs
+}
+
 func (m *matcher) medianInterval() float64 {
 	if len(m.strikes) < 2 {
 		return 2 * maxOffset
