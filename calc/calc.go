@@ -122,22 +122,44 @@ func tempo(o *input.Object) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	return tempoAnswer(name, a), nil
+	return tempoAnswer(bag, a), nil
 }
 
-// tempoAnswer writes an answer down; what there is not is null.
-func tempoAnswer(name string, a rig.Answer) map[string]any {
-	out := map[string]any{
-		"feasible": a.Feasible, "tempo": a.Tempo, name: nil, "slowest": a.Limits.Slowest, "fastest": a.Limits.Fastest,
-		"window": nil, "fistSpeed": nil, "change": a.Change,
-	}
+type tempoHead struct {
+	Feasible bool    `json:"feasible"`
+	Tempo    float64 `json:"tempo"`
+}
+
+type tempoTail struct {
+	Slowest   float64      `json:"slowest"`
+	Fastest   float64      `json:"fastest"`
+	Window    *float64     `json:"window"`
+	FistSpeed *float64     `json:"fistSpeed"`
+	Change    []rig.Change `json:"change"`
+}
+
+// tempoAnswer writes an answer down; what there is not is null. A slip bag has a pull where others have a launch.
+func tempoAnswer(bag rig.Rig, a rig.Answer) any {
+	head, tail := tempoHead{a.Feasible, a.Tempo}, tempoTail{Slowest: a.Limits.Slowest, Fastest: a.Limits.Fastest, Change: a.Change}
+	var launch *float64
 	if a.Feasible {
-		out[name], out["window"], out["fistSpeed"] = a.Launch, orNull(a.Window), orNull(a.FistSpeed)
+		launch, tail.Window, tail.FistSpeed = &a.Launch, orNull(a.Window), orNull(a.FistSpeed)
 	}
-	if a.Change == nil {
-		out["change"] = []rig.Change{}
+	if tail.Change == nil {
+		tail.Change = []rig.Change{}
 	}
-	return out
+	if bag.Kind() == rig.Slip {
+		return struct {
+			tempoHead
+			Pull *float64 `json:"pull"`
+			tempoTail
+		}{head, launch, tail}
+	}
+	return struct {
+		tempoHead
+		Launch *float64 `json:"launch"`
+		tempoTail
+	}{head, launch, tail}
 }
 
 // Limits of what is judged at once: ten hours of quick work, and windows up to a slow pendulum's (assumed).
