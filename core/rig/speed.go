@@ -210,11 +210,7 @@ func (b SpeedBag) launchFor(u, angle float64) float64 {
 // Return gives the bag's way back after a strike at launch m/s. A strike that does not reach the board is refused,
 // naming launch; so are a face that parity forbids and a strike angle beyond the board.
 func (b SpeedBag) Return(launch float64, m Meeting) (Return, error) {
-	m, err := b.settle(m)
-	if err != nil {
-		return Return{}, err
-	}
-	f, err := b.struck(launch, m)
+	f, _, err := b.struck(launch, m)
 	if err != nil {
 		return Return{}, err
 	}
@@ -235,25 +231,26 @@ func (b SpeedBag) Returns(launch float64, m Meeting, n int) ([]Return, error) {
 	return []Return{r}, err
 }
 
-func (b SpeedBag) struck(launch float64, m Meeting) (flight, error) {
+// struck settles a meeting and computes the cycle of a strike at launch m/s.
+func (b SpeedBag) struck(launch float64, m Meeting) (flight, Meeting, error) {
+	m, err := b.settle(m)
+	if err != nil {
+		return flight{}, m, err
+	}
 	if err := LaunchLimits.Check("launch", launch); err != nil {
-		return flight{}, err
+		return flight{}, m, err
 	}
 	u := b.first(launch, m.Angle)
 	if !(u > 0) {
-		return flight{}, input.Refuse("launch", "expected more than %.2f m/s: struck any softer, this bag does not reach its board", b.least(m.Angle))
+		return flight{}, m, input.Refuse("launch", "expected more than %.2f m/s: struck any softer, this bag does not reach its board", b.least(m.Angle))
 	}
-	return b.fly(u, m), nil
+	return b.fly(u, m), m, nil
 }
 
 // Trace samples one cycle from a strike at launch m/s to the meeting: per points a crossing from board to board, evenly
 // in angle. For a strike from behind the picture is mirrored by the caller's choice of sign; here it starts at +angle.
 func (b SpeedBag) Trace(launch float64, m Meeting, per int) ([]TracePoint, error) {
-	m, err := b.settle(m)
-	if err != nil {
-		return nil, err
-	}
-	f, err := b.struck(launch, m)
+	f, _, err := b.struck(launch, m)
 	if err != nil {
 		return nil, err
 	}
@@ -283,11 +280,7 @@ func (b SpeedBag) Trace(launch float64, m Meeting, per int) ([]TracePoint, error
 // Through samples the way of the bag past the meeting when nobody strikes it, as far as its window reaches: points evenly
 // in angle, At counted from the meeting.
 func (b SpeedBag) Through(launch float64, m Meeting, points int) ([]TracePoint, error) {
-	m, err := b.settle(m)
-	if err != nil {
-		return nil, err
-	}
-	f, err := b.struck(launch, m)
+	f, m, err := b.struck(launch, m)
 	if err != nil {
 		return nil, err
 	}
