@@ -131,9 +131,7 @@ func (b DoubleEndBag) Struck(launch float64, m Meeting) (Answer, error) {
 func (b DoubleEndBag) Solve(tempo float64, m Meeting) (Answer, error) {
 	return b.swing().solve(tempo, m, func(tooFast bool) []Change {
 		share, ok := tune(tempo, m, 0.2, 0.999*math.Min(b.Upper.Span/b.Upper.Relaxed, b.Lower.Span/b.Lower.Relaxed), func(share float64) oscillator {
-			c := b
-			c.Upper, c.Lower = b.Upper.wound(share), b.Lower.wound(share)
-			return c.swing()
+			return b.Wound(share).swing()
 		})
 		if !ok {
 			return nil
@@ -144,4 +142,61 @@ func (b DoubleEndBag) Solve(tempo float64, m Meeting) (Answer, error) {
 		}
 		return []Change{{"upper.relaxed", b.Upper.Relaxed * share, reason}, {"lower.relaxed", b.Lower.Relaxed * share, reason}}
 	})
+}
+
+// Feel is what the cords are good for, by the time of the half-power return.
+type Feel string
+
+// From slack to tight. Cords fine for head movement are useless for combinations (common practice), so the tension belongs
+// to the drill.
+const (
+	TooSlack     Feel = "tooSlack"
+	HeadMovement Feel = "headMovement"
+	Combinations Feel = "combinations"
+	TooTight     Feel = "tooTight"
+)
+
+// Borders between the feels, as times (s) of the half-power return. Assumed; a gym may set its own.
+type Borders struct{ Slack, Head, Tight float64 }
+
+// DefaultBorders: above 0.45 s too slack, to 0.32 s head movement, to 0.17 s combinations, below too tight.
+var DefaultBorders = Borders{Slack: 0.45, Head: 0.32, Tight: 0.17}
+
+// Feels tells what the cords are good for, and the time (s) of the half-power return that says so.
+func (b DoubleEndBag) Feels(at Borders) (Feel, float64, error) {
+	list, err := b.Returns(halfPower, Meeting{}, 1)
+	if err != nil {
+		return "", 0, err
+	}
+	switch t := list[0].At; {
+	case t > at.Slack:
+		return TooSlack, t, nil
+	case t > at.Head:
+		return HeadMovement, t, nil
+	case t >= at.Tight:
+		return Combinations, t, nil
+	default:
+		return TooTight, t, nil
+	}
+}
+
+// Wound is the bag with both cords wound up, or let out, to a share of their relaxed length: the same rubber.
+func (b DoubleEndBag) Wound(share float64) DoubleEndBag {
+	b.Upper, b.Lower = b.Upper.wound(share), b.Lower.wound(share)
+	return b
+}
+
+// Load returns the pull in newtons on the upper and the lower anchor: at rest, and with the ball at its furthest after a
+// strike at launch m/s.
+func (b DoubleEndBag) Load(launch float64) (static, peak [2]float64, err error) {
+	if err := LaunchLimits.Check("launch", launch); err != nil {
+		return static, peak, err
+	}
+	o, far := b.swing(), 0.0
+	err = o.swing.Follow(0, launch, patience/o.small, nil, func(p motion.Passage) bool { far = p.X; return false })
+	for i, c := range []Cord{b.Upper, b.Lower} {
+		static[i] = c.tension()
+		peak[i] = c.Stiffness * (math.Hypot(c.Span, far) - c.Relaxed)
+	}
+	return static, peak, err
 }

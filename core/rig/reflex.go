@@ -124,3 +124,32 @@ func (b ReflexBag) Solve(tempo float64, m Meeting) (Answer, error) {
 		return list
 	})
 }
+
+// fistRadius (m) of a gloved fist that meets a ball. Assumed.
+const fistRadius = 0.045
+
+// OffLine returns the angle (rad) by which a strike that lands off metres beside the centre of a ball sends it off its line:
+// asin(off/(R + 0.045 m)). Past the centre it comes back on the other side by the same angle. NaN where the fist misses.
+func OffLine(ballDiameter, off float64) float64 {
+	return math.Asin(off / (ballDiameter/2 + fistRadius))
+}
+
+// Settle returns the time (s) after a strike at launch m/s until the swing stays within one ball radius.
+func (b ReflexBag) Settle(launch float64) (float64, error) {
+	if _, err := b.Returns(launch, Meeting{}, 1); err != nil {
+		return 0, err
+	}
+	o, last := b.swing(), 0.0
+	reach := o.radius / o.arm
+	err := o.swing.Follow(0, launch/o.arm, patience*2*math.Pi/o.small, []float64{reach, -reach}, func(p motion.Passage) bool {
+		if p.Turn {
+			return math.Abs(p.X) > reach
+		}
+		last = p.At
+		return true
+	})
+	if err != nil {
+		return math.Inf(1), nil // without damping it never does
+	}
+	return last, nil
+}

@@ -1,0 +1,189 @@
+package rig
+
+import (
+	"math"
+
+	"melodromos/core/input"
+	"melodromos/core/motion"
+)
+
+// HangingBag is a heavy pendulum: a cylinder or a ball on a chain, as a solid about its anchor.
+type HangingBag struct {
+	Shape        string  `json:"shape"`            // cylinder or ball
+	Mass         float64 `json:"mass"`             // kg
+	Length       float64 `json:"length,omitempty"` // m, cylinder only
+	Diameter     float64 `json:"diameter"`         // m
+	Chain        float64 `json:"chain"`            // m, anchor to the top of the bag
+	AnchorHeight float64 `json:"anchorHeight,omitempty"`
+}
+
+var hangingLimits = struct{ length, diameter, chain input.Limits }{
+	length:   input.Limits{Min: 0, Max: 4, Open: true, Unit: "m"},
+	diameter: input.Limits{Min: 0, Max: 2, Open: true, Unit: "m"},
+	chain:    input.Limits{Min: 0, Max: 6, Unit: "m"},
+}
+
+func readHangingBag(o *input.Object) (Rig, error) {
+	b := HangingBag{
+		Shape: o.Choice("shape", "cylinder", "ball"), Mass: o.Number("mass", bagMassLimits),
+		Diameter: o.Number("diameter", hangingLimits.diameter), Chain: o.Number("chain", hangingLimits.chain),
+		AnchorHeight: o.NumberOr("anchorHeight", heightLimits, 0),
+	}
+	if b.Shape == "cylinder" {
+		b.Length = o.Number("length", hangingLimits.length)
+	}
+	return done(o, b)
+}
+
+// Kind of this rig.
+func (HangingBag) Kind() Kind { return Hanging }
+
+func (b HangingBag) height() float64 {
+	if b.Shape == "ball" {
+		return b.Diameter
+	}
+	return b.Length
+}
+
+// arm is the distance (m) from the anchor to the centre of mass.
+func (b HangingBag) arm() float64 { return b.Chain + b.height()/2 }
+
+// Inertia returns the moment of inertia about the anchor in kg·m² (inertia tables, parallel axis): a solid cylinder across
+// its axis, m(r²/4 + h²/12), or a solid ball, ⅖mr².
+func (b HangingBag) Inertia() float64 {
+	r, h, d := b.Diameter/2, b.Length, b.arm()
+	own := r*r/4 + h*h/12
+	if b.Shape == "ball" {
+		own = 2.0 / 5 * r * r
+	}
+	return b.Mass * (own + d*d)
+}
+
+// Check refuses measures outside their limits or that do not go together, by field.
+func (b HangingBag) Check() error {
+	if b.Shape != "cylinder" && b.Shape != "ball" {
+		return input.Refuse("shape", `expected "cylinder" or "ball"`)
+	}
+	if err := within(
+		limited{"mass", b.Mass, bagMassLimits}, limited{"diameter", b.Diameter, hangingLimits.diameter}, limited{"chain", b.Chain, hangingLimits.chain},
+	); err != nil {
+		return err
+	}
+	if b.Shape == "cylinder" {
+		if err := hangingLimits.length.Check("length", b.Length); err != nil {
+			return err
+		}
+	} else if b.Length != 0 {
+		return input.Refuse("length", "a ball has a diameter only")
+	}
+	if b.AnchorHeight != 0 {
+		if err := heightLimits.Check("anchorHeight", b.AnchorHeight); err != nil {
+			return err
+		}
+		if reach := b.Chain + b.height(); b.AnchorHeight <= reach {
+			return input.Refuse("anchorHeight", "expected more than %g m, so that the bag clears the floor", reach)
+		}
+	}
+	return nil
+}
+
+func (b HangingBag) pendulum() motion.Pendulum {
+	return motion.Pendulum{Rate: math.Sqrt(b.Mass * motion.Gravity * b.arm() / b.Inertia())}
+}
+
+// amplitude is the angle (rad) to which a strike at launch m/s drives the bag.
+func (b HangingBag) amplitude(launch float64) float64 {
+	s := launch / b.arm() / (2 * b.pendulum().Rate)
+	if s >= 1 {
+		return math.Pi
+	}
+	return 2 * math.Asin(s)
+}
+
+// Returns gives the first n inbound passages of the low point after a strike there at launch m/s of the centre of mass. The
+// window of each is the way in before it, a quarter period. A strike that drives the bag past 90° is refused.
+func (b HangingBag) Returns(launch float64, _ Meeting, n int) ([]Return, error) {
+	if err := LaunchLimits.Check("launch", launch); err != nil {
+		return nil, err
+	}
+	if err := countLimits.Check("count", float64(n)); err != nil {
+		return nil, err
+	}
+	amplitude := b.amplitude(launch)
+	if amplitude > math.Pi/2 {
+		return nil, input.Refuse("launch", "expected a softer strike than %g m/s: it drives the bag past 90 degrees", launch)
+	}
+	period := b.pendulum().Period(amplitude)
+	list := make([]Return, n)
+	for i := range list {
+		list[i] = Return{At: (float64(i) + 0.5) * period, Speed: launch, Window: period / 4}
+	}
+	return list, nil
+}
+
+// Limits: the small swing is the fastest, as a limit, a strike to 60° (or of 12 m/s) the slowest.
+func (b HangingBag) Limits(m Meeting) (Tempo, error) {
+	if err := counted(m); err != nil {
+		return Tempo{}, err
+	}
+	most := math.Min(MaxLaunch, 2*b.pendulum().Rate*math.Sin(swingLimit/2)*b.arm())
+	part := float64(m.Rebounds) - 0.5
+	return Tempo{
+		Rebounds: m.Rebounds, SlowestLaunch: most,
+		Slowest: 60 / (part * b.pendulum().Period(b.amplitude(most))), Fastest: 60 / (part * b.pendulum().Period(0)),
+	}, nil
+}
+
+// Struck answers from a strike to its tempo.
+func (b HangingBag) Struck(launch float64, m Meeting) (Answer, error) {
+	limits, err := b.Limits(m)
+	if err != nil {
+		return Answer{}, err
+	}
+	list, err := b.Returns(launch, m, m.Rebounds)
+	if err != nil {
+		return Answer{}, err
+	}
+	r := list[m.Rebounds-1]
+	felt := b.Inertia() / (b.arm() * b.arm())
+	return Answer{Feasible: true, Tempo: 60 / r.At, Launch: launch, Window: r.Window, FistSpeed: impact(launch, r.Speed, hangingFist, felt), Limits: limits}, nil
+}
+
+// hangingFist is the effective mass in kg of a fist on a hanging bag. Assumed; published effective masses of trained
+// straight punches lie near 2 to 4 kg, from memory.
+const hangingFist = 2.5
+
+// Solve answers from a wanted tempo to the strike, or to what to change: the count, or the chain.
+func (b HangingBag) Solve(tempo float64, m Meeting) (Answer, error) {
+	return solvePendulum(tempo, m, b.Limits,
+		func(launch float64) (float64, error) {
+			list, err := b.Returns(launch, m, m.Rebounds)
+			if err != nil {
+				return 0, err
+			}
+			return list[m.Rebounds-1].At, nil
+		},
+		func(launch float64) (Answer, error) { return b.Struck(launch, m) },
+		func() []Change {
+			with := func(chain float64) HangingBag { c := b; c.Chain = chain; return c }
+			part := float64(m.Rebounds) - 0.5
+			chain, err := motion.Root(func(chain float64) float64 {
+				return part*with(chain).pendulum().Period(0) - 60/tempo
+			}, 0, hangingLimits.chain.Max, 1e-6)
+			if err != nil || with(chain).Check() != nil {
+				return nil
+			}
+			return []Change{{"chain", chain, "on a chain this long a small swing keeps this tempo"}}
+		})
+}
+
+// Load returns the pull in newtons on the anchor: at rest, and at its greatest, as the bag swings back through the low point
+// after a strike at launch m/s: its weight and the centripetal force of the centre of mass, m v²/d. The jolt of the strike
+// itself depends on how the chain gives and comes on top.
+func (b HangingBag) Load(launch float64) (static, peak float64, err error) {
+	if _, err := b.Returns(launch, Meeting{}, 1); err != nil {
+		return 0, 0, err
+	}
+	static = b.Mass * motion.Gravity
+	return static, static + b.Mass*launch*launch/b.arm(), nil
+}
