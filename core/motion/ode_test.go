@@ -95,3 +95,24 @@ func BenchmarkFollowTenPeriods(b *testing.B) {
 		_ = s.Follow(0, 2, 100, []float64{0}, func(p Passage) bool { n++; return n < 40 })
 	}
 }
+
+// Thrown at 45° the height is a parabola; on a spring in the plane both coordinates are sines (closed forms).
+func TestPlane(t *testing.T) {
+	spring := Plane{func(x, y, _, _ float64) (float64, float64) { return -x, -4 * y }}
+	at, y, err := spring.ReturnTo(0.5, 1, 1e-3, 10)
+	if err != nil {
+		t.Fatal(err)
+	}
+	near(t, "half a swing", at, math.Pi, 1e-9)
+	near(t, "height", y, 0.5, 1e-9) // cos 2π
+	up := Plane{func(_, _, _, _ float64) (float64, float64) { return -2, -1 }}
+	at, y, err = up.ReturnTo(0, 3, 1e-3, 10)
+	if err != nil {
+		t.Fatal(err)
+	}
+	near(t, "there and back", at, 3, 1e-9)
+	near(t, "fallen", y, -4.5, 1e-9)
+	if _, _, err := (Plane{func(_, _, _, _ float64) (float64, float64) { return 0, 0 }}).ReturnTo(0, 1, 1e-2, 1); !errors.Is(err, ErrAtRest) {
+		t.Errorf("%v, want ErrAtRest", err)
+	}
+}
