@@ -254,6 +254,26 @@ func (c coach) tappedRound() float64 {
 	return clean / planned
 }
 
+// The calls of a drill are spoken: their clips are fetched from the product itself and can be decoded.
+func TestCallsAreSpoken(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Press("Run Basic rhythm, five a side with Ines Calder"))
+	c.ok(c.See("Ready for the floor"))
+	if _, err := browser.Eval[bool](c.Page, `(() => {
+		window.decoded = 0
+		const real = AudioContext.prototype.decodeAudioData
+		AudioContext.prototype.decodeAudioData = function (...a) { return real.apply(this, a).then((b) => { if (b.duration > 0.1 && b.duration < 1) decoded++; return b }) }
+		return true
+	})()`); err != nil {
+		t.Fatal(err)
+	}
+	c.ok(c.Key(" "))
+	c.ok(c.Until("decoded === 4")) // lead, rear, five, and one for the last strike of 116
+	c.ok(c.Key("\x1b"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+}
+
 // Space pauses the clock, and with it picture and sound; Space goes on; Escape stops and keeps the hits.
 func TestPauseAndStop(t *testing.T) {
 	c := open(t, start(t), 390, 844)

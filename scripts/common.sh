@@ -55,7 +55,7 @@ build_ui() {
   want=$(find ui/src ui/public ui/index.html ui/*.ts ui/package-lock.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum)
   if [ "$(cat .data/ui-built 2>/dev/null)" != "$want" ] || [ ! -f ui/dist/index.html ]; then
     say "Building the interface"
-    rm -rf ui/dist/assets ui/dist/index.html
+    rm -rf ui/dist/assets ui/dist/calls ui/dist/index.html
     (cd ui && npm run --silent build -- --logLevel warn) || fail "The interface could not be built (see above)."
     mkdir -p .data && printf '%s\n' "$want" >.data/ui-built
   fi

@@ -5,6 +5,8 @@ type Event = Schemas['Event']
 
 const ahead = 1.5 // s that sounds are scheduled before they fall: more than a hidden page's slowest timer
 
+const wordsOf = (text = '') => text.split(/[ ,]+/).filter(Boolean)
+
 /** Plays a timeline: each sound is put on the audio clock well before it falls. */
 export class Sound {
   #clock: RunClock
@@ -12,6 +14,7 @@ export class Sound {
   #next = 0
   #master: GainNode | null = null
   #noise: AudioBuffer | null = null
+  #words = new Map<string, AudioBuffer>()
   #timer = 0
 
   constructor(clock: RunClock, events: Event[]) {
@@ -22,8 +25,24 @@ export class Sound {
     this.#master = context.createGain()
     this.#master.connect(context.destination)
     this.#noise = context.createBuffer(1, context.sampleRate * 0.2, context.sampleRate)
+    void this.#loadWords()
     const data = this.#noise.getChannelData(0)
     for (let i = 0; i < data.length; i++) data[i] = Math.random() * 2 - 1
+  }
+
+  /** Fetches the clips of the words that are called. A clip that does not come is not spoken; the call stands on the screen. */
+  async #loadWords() {
+    const words = new Set(this.#events.filter((e) => e.kind === 'call').flatMap((e) => wordsOf(e.text)))
+    await Promise.all(
+      [...words].map(async (word) => {
+        try {
+          const answer = await fetch(`/calls/${word}.mp3`)
+          if (answer.ok && this.#clock.context) this.#words.set(word, await this.#clock.context.decodeAudioData(await answer.arrayBuffer()))
+        } catch {
+          // offline: the round goes on without a voice
+        }
+      }),
+    )
   }
 
   set volume(v: number) {
@@ -58,6 +77,16 @@ export class Sound {
         this.#burst(when, e.n && e.n % 2 === 0 ? 2600 : 2100, 0.022, 0.55)
         this.#tone(when, 'triangle', e.n && e.n % 2 === 0 ? 560 : 470, 420, 0.03, 0.22)
         break
+      case 'call': {
+        let at = when
+        for (const word of wordsOf(e.text)) {
+          const clip = this.#words.get(word)
+          if (!clip) continue
+          this.#speak(clip, at)
+          at += clip.duration + 0.03
+        }
+        break
+      }
       case 'count':
         this.#tone(when, 'triangle', 880, 860, 0.07, 0.5)
         break
@@ -70,6 +99,15 @@ export class Sound {
         break
       }
     }
+  }
+
+  #speak(clip: AudioBuffer, when: number) {
+    const c = this.#clock.context
+    if (!c || !this.#master) return
+    const n = c.createBufferSource()
+    n.buffer = clip
+    n.connect(this.#master)
+    n.start(when)
   }
 
   #tone(when: number, type: OscillatorType, from: number, to: number, length: number, loud: number) {
