@@ -62,6 +62,12 @@ func readDoubleEndBag(o *input.Object) (Rig, error) {
 	return done(o, b)
 }
 
+// MarshalJSON writes the document that Read reads.
+func (b DoubleEndBag) MarshalJSON() ([]byte, error) {
+	type fields DoubleEndBag
+	return document(DoubleEnd, fields(b))
+}
+
 // Kind of this rig.
 func (DoubleEndBag) Kind() Kind { return DoubleEnd }
 

@@ -35,6 +35,12 @@ func readHangingBag(o *input.Object) (Rig, error) {
 	return done(o, b)
 }
 
+// MarshalJSON writes the document that Read reads.
+func (b HangingBag) MarshalJSON() ([]byte, error) {
+	type fields HangingBag
+	return document(Hanging, fields(b))
+}
+
 // Kind of this rig.
 func (HangingBag) Kind() Kind { return Hanging }
 

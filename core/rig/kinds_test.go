@@ -1,6 +1,7 @@
 package rig
 
 import (
+	"encoding/json"
 	"errors"
 	"fmt"
 	"math"
@@ -267,6 +268,19 @@ func TestKindsRefusals(t *testing.T) {
 		var refused *input.Error
 		if !errors.As(err, &refused) || refused.Field != c.field {
 			t.Errorf("%s at %g: %v, want a refusal of %s", c.rig.Kind(), c.launch, err, c.field)
+		}
+	}
+}
+
+func TestDocumentsThereAndBack(t *testing.T) {
+	for _, r := range append([]Rig{checked}, freely...) {
+		text, err := json.Marshal(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		again, err := Read(input.Parse(text))
+		if err != nil || again != r {
+			t.Errorf("%s came back as %+v, %v", text, again, err)
 		}
 	}
 }

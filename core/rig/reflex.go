@@ -38,6 +38,12 @@ func readReflexBag(o *input.Object) (Rig, error) {
 	})
 }
 
+// MarshalJSON writes the document that Read reads.
+func (b ReflexBag) MarshalJSON() ([]byte, error) {
+	type fields ReflexBag
+	return document(Reflex, fields(b))
+}
+
 // Kind of this rig.
 func (ReflexBag) Kind() Kind { return Reflex }
 

@@ -207,11 +207,11 @@ func nearest(tooFast bool, l Tempo) Change {
 	return Change{"tempo", l.Slowest, "the slowest this bag allows with this count"}
 }
 
-// MarshalJSON writes the rig as the document that Decode reads.
-func (b SpeedBag) MarshalJSON() ([]byte, error) {
-	type fields SpeedBag
-	return json.Marshal(struct {
-		Kind Kind `json:"kind"`
-		fields
-	}{Speed, fields(b)})
+// document writes the fields of a rig as the document that Read reads.
+func document(kind Kind, fields any) ([]byte, error) {
+	text, err := json.Marshal(fields)
+	if err != nil {
+		return nil, err
+	}
+	return append(fmt.Appendf(nil, `{"kind":%q,`, kind), text[1:]...), nil
 }

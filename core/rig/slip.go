@@ -38,6 +38,12 @@ func readSlipBag(o *input.Object) (Rig, error) {
 	})
 }
 
+// MarshalJSON writes the document that Read reads.
+func (b SlipBag) MarshalJSON() ([]byte, error) {
+	type fields SlipBag
+	return document(Slip, fields(b))
+}
+
 // Kind of this rig.
 func (SlipBag) Kind() Kind { return Slip }
 

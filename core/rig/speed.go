@@ -219,6 +219,12 @@ func (b SpeedBag) Return(launch float64, m Meeting) (Return, error) {
 	return Return{At: at, Speed: speed * b.arm(), Window: window, Boards: boards}, nil
 }
 
+// MarshalJSON writes the document that Read reads.
+func (b SpeedBag) MarshalJSON() ([]byte, error) {
+	type fields SpeedBag
+	return document(Speed, fields(b))
+}
+
 // Kind of this rig.
 func (SpeedBag) Kind() Kind { return Speed }
 
