@@ -1,0 +1,263 @@
+package rig
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/optimize"
+	"gonum.org/v1/gonum/stat"
+
+	"melodromos/core/input"
+	"melodromos/core/motion"
+)
+
+// Calibration is what measuring found out about a rig: its least-known parameter, and how well it fits.
+type Calibration struct {
+	Parameter string    // field of the rig's document that was fitted; for cords upper.stiffness, the lower one in proportion
+	Value     float64   // in the field's unit
+	Launches  []float64 // m/s (pull in m) of the strikes, fitted along; nil where none was
+	Residual  float64   // s, root mean square of what the fit leaves over: the spread of the taps, where they were good
+	Outliers  int       // taps that were further off than three spreads and counted for less
+}
+
+// fitted is one parameter of a rig that calibration looks for.
+type fitted struct {
+	parameter string
+	now       float64
+	with      func(value float64) Rig
+	// events lists the first n moments (s after the strike) that are tapped: returns, passes or board sounds.
+	events func(r Rig, launch float64, n int) ([]float64, error)
+	// gentle is the launch (pull) that is taken for granted where the motion does not tell it: a pendulum's time hardly
+	// depends on it. 0 where it is fitted along.
+	gentle float64
+}
+
+func returnsOf(r Rig, launch float64, n int) ([]float64, error) {
+	list, err := r.Returns(launch, Meeting{}, n)
+	if err != nil {
+		return nil, err
+	}
+	at := make([]float64, len(list))
+	for i, one := range list {
+		at[i] = one.At
+	}
+	return at, nil
+}
+
+// leastKnown names what is fitted for each kind: the share of speed kept at the board, the cords' stiffness, the spring, and
+// for pendulums the effective length, through the height of the anchor or the chain.
+func leastKnown(r Rig) (fitted, error) {
+	switch b := r.(type) {
+	case SpeedBag:
+		return fitted{"restitution", b.Restitution, func(v float64) Rig { c := b; c.Restitution = v; return c },
+			func(r Rig, launch float64, n int) ([]float64, error) {
+				back, err := r.(SpeedBag).Return(launch, Meeting{Rebounds: n})
+				return back.Boards, err
+			}, 0}, nil
+	case DoubleEndBag:
+		return fitted{"upper.stiffness", b.Upper.Stiffness, func(v float64) Rig {
+			c := b
+			c.Upper.Stiffness, c.Lower.Stiffness = v, b.Lower.Stiffness*v/b.Upper.Stiffness
+			return c
+		}, returnsOf, 0}, nil
+	case ReflexBag:
+		return fitted{"spring", b.Spring, func(v float64) Rig { c := b; c.Spring = v; return c }, returnsOf, 0}, nil
+	case SlipBag:
+		return fitted{"anchorHeight", b.AnchorHeight, func(v float64) Rig { c := b; c.AnchorHeight = v; return c }, returnsOf, 0.3 * b.Drop()}, nil
+	case HangingBag:
+		return fitted{"chain", b.Chain, func(v float64) Rig { c := b; c.Chain = v; return c }, returnsOf, 0.5}, nil
+	}
+	return fitted{}, fmt.Errorf("rig: %s cannot be calibrated", r.Kind())
+}
+
+const (
+	leastTaps   = 4   // of one strike, the strike itself among them
+	mostTaps    = 60  // of one strike
+	mostStrikes = 10  // of one calibration
+	tapWeight   = 3.0 // spreads from which on a tap counts for less (Huber's estimator); common choices lie between 1.3 and 3
+)
+
+// Calibrate fits a rig's least-known parameter to strikes that were tapped along: each row holds the moments (s) of one
+// strike, the strike itself first and then every return, pass or board sound in order. How hard each strike was is fitted
+// with it, and so is a steady lateness of the taps, which shifts the strike's own tap as well. Taps far off count for less
+// (Huber 1964). A pendulum is to be let swing gently; its launch is not fitted. The rig that comes back carries the fitted value. Rows that cannot be read are refused, naming taps.
+func Calibrate(r Rig, strikes [][]float64) (Rig, Calibration, error) {
+	f, err := leastKnown(r)
+	if err != nil {
+		return r, Calibration{}, err
+	}
+	if err := r.Check(); err != nil {
+		return r, Calibration{}, err
+	}
+	if len(strikes) == 0 || len(strikes) > mostStrikes {
+		return r, Calibration{}, input.Refuse("taps", "expected 1 to %d strikes, not %d", mostStrikes, len(strikes))
+	}
+	for i, taps := range strikes {
+		if len(taps) < leastTaps || len(taps) > mostTaps || !slices.IsSorted(taps) || math.IsNaN(taps[0]+taps[len(taps)-1]) || math.IsInf(taps[len(taps)-1]-taps[0], 0) {
+			return r, Calibration{}, input.Refuse(fmt.Sprintf("taps[%d]", i), "expected %d to %d moments in order, the strike first", leastTaps, mostTaps)
+		}
+	}
+	start := []float64{math.Log(f.now)} // logarithms, so that nothing turns negative
+	if f.gentle == 0 {
+		for range strikes {
+			start = append(start, math.Log(halfPower))
+		}
+	}
+	spread := 0.05 // s; tightened once a first fit shows what the taps are worth
+	var best *optimize.Result
+	for range 2 {
+		problem := optimize.Problem{Func: func(p []float64) float64 { return f.misfit(p, strikes, spread) }}
+		var failed error
+		best, failed = optimize.Minimize(problem, start, &optimize.Settings{FuncEvaluations: 600, Converger: &optimize.FunctionConverge{Absolute: 1e-6, Iterations: 30}}, &optimize.NelderMead{SimplexSize: 0.15})
+		if failed != nil || math.IsInf(best.F, 0) {
+			return r, Calibration{}, input.Refuse("taps", "expected taps that this bag could have given; is it the right bag, and was every return tapped?")
+		}
+		start = best.X
+		spread = math.Max(0.003, 1.4826*median(f.left(best.X, strikes))) // robust: 1.4826 × the median is the spread of a normal
+	}
+	left := f.left(best.X, strikes)
+	c := Calibration{Parameter: f.parameter, Value: math.Exp(best.X[0])}
+	squares := 0.0
+	for _, e := range left {
+		squares += e * e
+		if e > tapWeight*spread {
+			c.Outliers++
+		}
+	}
+	c.Residual = math.Sqrt(squares / float64(len(left)))
+	for _, v := range best.X[1:] {
+		c.Launches = append(c.Launches, math.Exp(v))
+	}
+	fit := f.with(c.Value)
+	if err := fit.Check(); err != nil {
+		return r, Calibration{}, input.Refuse("taps", "expected taps that fit the measures of this bag: its %s came out at %.3g", f.parameter, c.Value)
+	}
+	return fit, c, nil
+}
+
+// errors gives, for each tap of each strike, how far it is off the model (s), the steady lateness of the strike taken off.
+func (f fitted) errors(p []float64, strikes [][]float64) ([][]float64, bool) {
+	r := f.with(math.Exp(p[0]))
+	if r.Check() != nil {
+		return nil, false
+	}
+	all := make([][]float64, len(strikes))
+	for i, taps := range strikes {
+		launch := f.gentle
+		if launch == 0 {
+			launch = math.Exp(p[i+1])
+		}
+		at, err := f.events(r, launch, len(taps)-1)
+		if err != nil {
+			return nil, false
+		}
+		e := make([]float64, len(taps))
+		for k := range taps {
+			e[k] = taps[k]
+			if k > 0 {
+				e[k] -= at[k-1]
+			}
+		}
+		late := median(slices.Clone(e)) // a first guess that no outlier moves, then the mean of what is near it
+		near := e[:0:0]
+		for _, v := range e {
+			if math.Abs(v-late) < 0.15 {
+				near = append(near, v)
+			}
+		}
+		if len(near) > 0 {
+			late = stat.Mean(near, nil)
+		}
+		for k := range e {
+			e[k] -= late
+		}
+		all[i] = e
+	}
+	return all, true
+}
+
+func (f fitted) misfit(p []float64, strikes [][]float64, spread float64) float64 {
+	all, ok := f.errors(p, strikes)
+	if !ok {
+		return math.Inf(1)
+	}
+	sum := 0.0
+	for _, e := range all {
+		for _, v := range e {
+			if z := math.Abs(v) / spread; z <= tapWeight {
+				sum += z * z / 2
+			} else {
+				sum += tapWeight * (z - tapWeight/2)
+			}
+		}
+	}
+	return sum
+}
+
+// left lists the sizes of all errors of a fit.
+func (f fitted) left(p []float64, strikes [][]float64) []float64 {
+	all, _ := f.errors(p, strikes)
+	var list []float64
+	for _, e := range all {
+		for _, v := range e {
+			list = append(list, math.Abs(v))
+		}
+	}
+	return list
+}
+
+// median sorts the list.
+func median(list []float64) float64 {
+	if len(list) == 0 {
+		return math.NaN()
+	}
+	slices.Sort(list)
+	return stat.Quantile(0.5, stat.LinInterp, list, nil)
+}
+
+// CalibrateCount fits the least-known parameter so that, struck at half power (a pendulum gently),
+// the n-th return, pass or board sound comes after so many seconds: "6 returns in 2.9 s". It is coarser than tapping along,
+// since the force is assumed.
+func CalibrateCount(r Rig, n int, seconds float64) (Rig, Calibration, error) {
+	f, err := leastKnown(r)
+	if err != nil {
+		return r, Calibration{}, err
+	}
+	if err := (input.Limits{Min: 1, Max: mostTaps}).Check("count", float64(n)); err != nil {
+		return r, Calibration{}, err
+	}
+	if err := (input.Limits{Min: 0.05, Max: 300, Unit: "s"}).Check("seconds", seconds); err != nil {
+		return r, Calibration{}, err
+	}
+	launch := f.gentle
+	if launch == 0 {
+		launch = halfPower
+	}
+	off := func(log float64) float64 {
+		changed := f.with(math.Exp(log))
+		if changed.Check() != nil {
+			return math.NaN()
+		}
+		at, err := f.events(changed, launch, n)
+		if err != nil {
+			return math.NaN()
+		}
+		return at[n-1] - seconds
+	}
+	// The widest stretch around today's value on which the bag still answers.
+	low, high := math.Log(f.now), math.Log(f.now)
+	for range 60 {
+		if !math.IsNaN(off(low - 0.05)) {
+			low -= 0.05
+		}
+		if !math.IsNaN(off(high + 0.05)) {
+			high += 0.05
+		}
+	}
+	log, err := motion.Root(off, low, high, 1e-9)
+	if err != nil {
+		return r, Calibration{}, input.Refuse("seconds", "expected a time that this bag could take for %d; is it the right bag, and was every one counted?", n)
+	}
+	return f.with(math.Exp(log)), Calibration{Parameter: f.parameter, Value: math.Exp(log)}, nil
+}

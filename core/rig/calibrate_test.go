@@ -1,0 +1,143 @@
+package rig
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"melodromos/core/input"
+)
+
+// tapped simulates somebody who taps along with strikes of given launches: late by a steady 80 ms, with a spread.
+func tapped(t *testing.T, r Rig, seed uint64, spread float64, n int, launches ...float64) [][]float64 {
+	t.Helper()
+	f, err := leastKnown(r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	noise := rand.New(rand.NewPCG(seed, 7))
+	var rows [][]float64
+	for _, launch := range launches {
+		at, err := f.events(r, launch, n-1)
+		if err != nil {
+			t.Fatal(err)
+		}
+		row := []float64{5.08 + spread*noise.NormFloat64()}
+		for _, v := range at {
+			row = append(row, math.Max(row[len(row)-1], 5.08+v+spread*noise.NormFloat64()))
+		}
+		rows = append(rows, row)
+	}
+	return rows
+}
+
+// Exact taps give the parameter back, whatever the launch and from a wrong start, for every kind.
+func TestCalibrateExact(t *testing.T) {
+	wrong := doubleEnd
+	wrong.Upper.Stiffness, wrong.Lower.Stiffness = 110, 110
+	sprung, hung, chained, pumped := reflex, slip, cylinder, checked
+	sprung.Spring, hung.AnchorHeight, chained.Chain, pumped.Restitution = 65, 2.75, 0.7, 0.7
+	for _, c := range []struct {
+		real, believed Rig
+		want           float64
+		launches       []float64
+	}{
+		{doubleEnd, wrong, 150, []float64{2.4, 3.1}},
+		{reflex, sprung, 50, []float64{1.6}},
+		{slip, hung, 2.6, []float64{0.315}},
+		{cylinder, chained, 0.5, []float64{0.5}},
+		{checked, pumped, 0.8, []float64{3}},
+	} {
+		fit, found, err := Calibrate(c.believed, tapped(t, c.real, 1, 0, 9, c.launches...))
+		if err != nil {
+			t.Fatalf("%s: %v", c.real.Kind(), err)
+		}
+		near(t, fmt.Sprintf("%s %s", c.real.Kind(), found.Parameter), found.Value/c.want, 1, 0.01)
+		if found.Residual > 0.002 || fit.Check() != nil {
+			t.Errorf("%s: %+v", c.real.Kind(), found)
+		}
+	}
+}
+
+// Two strikes of ten taps each with a spread of 30 ms, launch unknown: the stiffness within 5 % nine times in ten.
+func TestCalibrateNoisyCords(t *testing.T) {
+	believed := doubleEnd
+	believed.Upper.Stiffness, believed.Lower.Stiffness = 200, 200
+	const rounds = 20
+	good := 0
+	for seed := range uint64(rounds) {
+		_, found, err := Calibrate(believed, tapped(t, doubleEnd, seed, 0.030, 10, 2, 3))
+		if err != nil {
+			t.Fatal(err)
+		}
+		if math.Abs(found.Value/150-1) <= 0.05 {
+			good++
+		}
+		if found.Residual < 0.012 || found.Residual > 0.060 {
+			t.Errorf("seed %d: the taps' spread is given as %.3f s", seed, found.Residual)
+		}
+	}
+	if good < rounds*9/10 {
+		t.Errorf("within 5 %% in %d of %d", good, rounds)
+	}
+}
+
+// One tap in the wrong place does not carry the fit along.
+func TestCalibrateOutlier(t *testing.T) {
+	believed := doubleEnd
+	believed.Upper.Stiffness, believed.Lower.Stiffness = 120, 120
+	rows := tapped(t, doubleEnd, 3, 0.005, 12, 2.5)
+	rows[0][6] += 0.2
+	_, found, err := Calibrate(believed, rows)
+	if err != nil {
+		t.Fatal(err)
+	}
+	near(t, "stiffness", found.Value/150, 1, 0.03)
+	if found.Outliers == 0 {
+		t.Error("the tap in the wrong place was not noticed")
+	}
+}
+
+func TestCalibrateCount(t *testing.T) {
+	list, err := doubleEnd.Returns(halfPower, Meeting{}, 6)
+	if err != nil {
+		t.Fatal(err)
+	}
+	believed := doubleEnd
+	believed.Upper.Stiffness, believed.Lower.Stiffness = 90, 90
+	_, found, err := CalibrateCount(believed, 6, list[5].At)
+	if err != nil {
+		t.Fatal(err)
+	}
+	near(t, "stiffness", found.Value, 150, 1e-3)
+	_, _, err = CalibrateCount(believed, 6, 200)
+	var refused *input.Error
+	if !errors.As(err, &refused) || refused.Field != "seconds" {
+		t.Errorf("six returns in 200 s: %v", err)
+	}
+}
+
+func TestCalibrateRefusals(t *testing.T) {
+	for what, rows := range map[string][][]float64{
+		"none": {}, "too few": {{0, 1}}, "out of order": {{0, 1, 0.5, 2}}, "no numbers": {{0, 1, 2, math.NaN()}}, "endless": {{0, 1, 2, math.Inf(1)}},
+	} {
+		_, _, err := Calibrate(doubleEnd, rows)
+		var refused *input.Error
+		if !errors.As(err, &refused) {
+			t.Errorf("%s: %v, want a refusal", what, err)
+		}
+	}
+}
+
+func BenchmarkCalibrate(b *testing.B) {
+	believed := doubleEnd
+	believed.Upper.Stiffness, believed.Lower.Stiffness = 200, 200
+	rows := [][]float64{{0, 0.25, 0.75, 1.25, 1.75, 2.25, 2.76, 3.26}}
+	for b.Loop() {
+		if _, _, err := Calibrate(believed, rows); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
