@@ -10,6 +10,7 @@ import (
 	"net"
 	"os"
 	"os/exec"
+	"regexp"
 	"strings"
 	"testing"
 	"time"
@@ -121,6 +122,21 @@ func (c coach) number(expression string) float64 {
 
 const heading = "document.querySelector('h1')?.innerText ?? ''"
 
+// A person is entered with a height in the gym's unit, and changed again.
+func TestPeople(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Press("People"))
+	c.ok(c.See("Ines Calder"))
+	c.ok(c.Press("Add a person"))
+	c.ok(c.Fill("Name", "Asta Holm"))
+	c.ok(c.Fill("Height in centimetres, where measured", "171.4"))
+	c.ok(c.Press("Southpaw (right hand leads)"))
+	c.ok(c.Press("Save"))
+	c.ok(c.See("Asta Holm is saved"))
+	c.ok(c.See("Southpaw, beginner, 1.71 m tall"))
+}
+
 // The whole path: sign in, change the rig, see the tempo change, make the drill, run it with the stand-in and by keys,
 // read the review, find it in the log.
 func TestWholePath(t *testing.T) {
@@ -147,6 +163,10 @@ func TestWholePath(t *testing.T) {
 	c.ok(c.Fill("Name of the bag", "Mooring bag"))
 	c.ok(c.Fill("Tempo", "600"))
 	c.ok(c.See("600 a minute is too fast"))
+	advice := regexp.MustCompile(`it ends at (\d+)\. .*take (\d+) a minute`).FindStringSubmatch(c.text(heading))
+	if advice == nil || advice[1] != advice[2] {
+		t.Errorf("the bench says %q", c.text(heading))
+	}
 	c.ok(c.Press("Count 1"))
 	c.ok(c.See("Strike at 600 a minute: one rebound"))
 	c.ok(c.Press("3"))

@@ -191,7 +191,7 @@ func TestSentences(t *testing.T) {
 	for tempo, want := range map[float64]string{
 		126: "Strike at 126 a minute: three rebounds, about half power.",
 		600: "600 a minute is too fast for this bag with three rebounds: it ends at 513. Count one, or hang a bag of 19 cm, or take 513 a minute.",
-		20:  "20 a minute is too slow for this bag with three rebounds: it starts at 47.",
+		20:  "20 a minute is too slow for this bag with three rebounds: it starts at 47. Count seven, or take 47 a minute.",
 	} {
 		a, err := bag.Solve(tempo, rig.Three)
 		if err != nil {

@@ -40,20 +40,24 @@ func Answered(a rig.Answer, ability trainee.Ability, units Units) string {
 	if a.Tempo > a.Limits.Fastest {
 		reach = fmt.Sprintf("too fast for this bag with %s: it ends at %.0f.", rebounds, math.Floor(a.Limits.Fastest))
 	}
-	return fmt.Sprintf("%s a minute is %s %s", trimmed(a.Tempo), reach, advised(a.Change, units))
+	return fmt.Sprintf("%s a minute is %s %s", trimmed(a.Tempo), reach, advised(a, units))
 }
 
 // advised puts the changes that would help into one sentence.
-func advised(changes []rig.Change, units Units) string {
+func advised(a rig.Answer, units Units) string {
 	var ways []string
-	for _, c := range changes {
+	for _, c := range a.Change {
 		switch c.What {
 		case "rebounds":
 			ways = append(ways, "count "+number(int(c.To)))
 		case "bagLength":
 			ways = append(ways, "hang a bag of "+units.length(c.To))
 		case "tempo":
-			ways = append(ways, fmt.Sprintf("take %.0f a minute", c.To))
+			whole := math.Ceil(c.To) // on the side of the limit that the bag allows
+			if a.Tempo > a.Limits.Fastest {
+				whole = math.Floor(c.To)
+			}
+			ways = append(ways, fmt.Sprintf("take %.0f a minute", whole))
 		}
 	}
 	if len(ways) == 0 {

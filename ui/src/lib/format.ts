@@ -2,6 +2,8 @@
 export type Units = 'metric' | 'imperial'
 
 export const tempo = (v: number) => Math.round(v).toString()
+/** A whole tempo on the side of a limit that the bag allows: under the fastest, over the slowest. */
+export const inside = (limit: number, fastest: number) => (limit > fastest - 1 ? Math.floor(limit) : Math.ceil(limit))
 export const percent = (share: number) => `${Math.round(100 * share)} %`
 export const ms = (s: number) => `${Math.round(1000 * s)} ms`
 export const signedMs = (s: number) => `${s > 0 ? '+' : s < 0 ? '−' : ''}${Math.abs(Math.round(1000 * s))} ms`

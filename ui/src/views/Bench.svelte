@@ -5,7 +5,7 @@
   import { toast } from 'svelte-sonner'
   import { untrack } from 'svelte'
   import { api, ask, Refusal, type Schemas } from '../lib/api/client'
-  import { length, ms, speed, tempo as perMinute } from '../lib/format'
+  import { inside, length, ms, speed } from '../lib/format'
   import { session } from '../lib/session.svelte'
   import { sample } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
@@ -137,7 +137,7 @@
           <div class="mt-2 flex flex-wrap gap-2" aria-label="What would help">
             {#each a.change as c (c.what)}
               {#if c.what === 'rebounds'}<button class="button" title={c.reason} onclick={() => (rebounds = c.to)}>Count {c.to}</button>
-              {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => (wanted = { tempo: c.to > a.fastest - 1 ? Math.floor(c.to) : Math.ceil(c.to) })}>Take {perMinute(c.to)} a minute</button>
+              {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => (wanted = { tempo: inside(c.to, a.fastest) })}>Take {inside(c.to, a.fastest)} a minute</button>
               {:else if c.what === 'bagLength'}<span class="self-center text-sm text-soft">or hang a bag of {length(c.to, session.units)}: {c.reason}</span>{/if}
             {/each}
           </div>
@@ -145,7 +145,7 @@
         <div class="mt-4 bg-sheet py-2">
           <SwingTrace cycle={a.cycle} {strikes} tempo={a.shown} from={-0.22} to={Math.max(0.75, a.cycle.return + 0.22)} height={340} />
         </div>
-        {#if !a.feasible}<p class="mt-1 text-sm text-soft">Drawn at {perMinute(a.shown)} a minute, the nearest this bag allows.</p>{/if}
+        {#if !a.feasible}<p class="mt-1 text-sm text-soft">Drawn at {inside(a.shown, a.fastest)} a minute, the nearest this bag allows.</p>{/if}
 
         <div class="mt-4 grid gap-x-10 gap-y-2 md:grid-cols-2">
           <div>

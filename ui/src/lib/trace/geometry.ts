@@ -100,7 +100,8 @@ export function windows(cycle: Cycle, strikes: TraceStrike[], s: Scale): string 
 export const across = (cycle: Cycle): 1 | -1 => (cycle.boards.length % 2 === 0 ? -1 : 1)
 
 /** A row of strikes for a still picture, from the one before the first: hands in turn, and the side in turn where the count is even. */
-export function sample(cycle: Cycle, hands: string[], many = 4): TraceStrike[] {
+export function sample(cycle: Cycle, hands: string[]): TraceStrike[] {
+  const many = Math.ceil(1 / cycle.return) + 4 // enough for any still picture
   return Array.from({ length: many }, (_, k) => {
     const i = k - 1
     return { i, at: i * cycle.return, hand: hands.at(i % Math.max(1, hands.length)) ?? 'lead', window: cycle.window, side: across(cycle) === -1 && i % 2 !== 0 ? -1 : 1 }
