@@ -19,7 +19,7 @@
   let { label, value, min, max, step, unit, factor = 1, digits = 0, note = '', problem = '', onchange }: Props = $props()
 
   const id = $props.id()
-  let text = $state<string | null>(null) // while it is typed
+  let text = $state<string | null>(null) // while the field has the focus: an answer that comes late changes nothing under the fingers
   let complaint = $state('')
   const shown = $derived((value * factor).toFixed(digits))
   const wrong = $derived(complaint || problem)
@@ -53,6 +53,7 @@
       value={text ?? shown}
       aria-invalid={wrong ? 'true' : undefined}
       aria-describedby={wrong || note ? `${id}-note` : undefined}
+      onfocus={() => (text ??= shown)}
       oninput={(e) => typed(e.currentTarget.value)}
       onblur={left}
     />
