@@ -73,6 +73,7 @@ export class Round {
     this.#sound.volume = this.muted ? 0 : 0.8
     this.#sound.start()
     this.outbox.open()
+    this.left = (run.timeline.end - run.timeline.start) / 1e6
     this.phase = 'running'
     // The clock's zero lies a moment ahead; the server is told where it stands when it passes.
     setTimeout(() => void this.outbox?.step('start', Math.max(0, this.now())), Math.max(0, -this.now() * 1000))
