@@ -34,6 +34,7 @@
   const whatIf = new WhatIf((q: Schemas['BenchQuestion']) => ask(api.POST('/api/bench', { body: q })))
   const a = $derived(whatIf.answer)
   const isNew = $derived(params.id === 'new')
+  const behind = $derived(a?.tempos.find((t) => t.rebounds === rebounds)?.face === 'behind')
   const changed = $derived(isNew || (saved !== null && (name !== saved.name || JSON.stringify(doc) !== JSON.stringify(saved.doc))))
 
   $effect(() => {
@@ -150,7 +151,7 @@
         <div class="mt-4 grid gap-x-10 gap-y-2 md:grid-cols-2">
           <div>
             <Choice label="Rebounds to the next strike" value={rebounds} options={[1, 2, 3, 4, 5].map((n) => ({ value: n, text: String(n) }))} onchange={(n) => (rebounds = n)}
-              note={rebounds % 2 === 0 ? 'An even count brings the bag to a hand behind it.' : 'An odd count brings the bag back to the front.'} />
+              note={behind ? 'An even count brings the bag to a hand behind it.' : 'An odd count brings the bag back to the front.'} />
             <Field label="Tempo" value={wanted.tempo ?? a.tempo} min={10} max={700} step={1} unit="/min" onchange={(v) => (wanted = { tempo: v })} problem={of('tempo')} note={`This count allows ${Math.ceil(a.slowest)} to ${Math.floor(a.fastest)}.`} />
             <Field label="Strike: speed of the bag after it" value={wanted.launch ?? a.launch ?? (a.tempo > a.fastest ? 12 : a.softest)} min={0.5} max={12} step={0.05} unit="m/s" digits={2} problem={of('launch')} onchange={(v) => (wanted = { launch: v })} note={`Softer than ${a.softest.toFixed(2)} m/s it does not reach the board.`} />
             <Field label="Strike angle" value={strikeAngle} min={5} max={60} step={1} unit="°" problem={of('strikeAngle')} onchange={(v) => (strikeAngle = v)} note="On the far side, before it hangs straight. 25° is assumed." />
@@ -161,7 +162,7 @@
               <div><dt class="label">Fist speed, {a.effort || 'none reaches it'}</dt><dd class="figure text-4xl">{a.fist ? speed(a.fist, session.units) : '–'}</dd></div>
             </dl>
             <TempoTable rows={a.tempos} tempo={a.tempo} {rebounds} onchoose={(n) => (rebounds = n)} />
-            {#if saved}<button class="button mt-4" disabled={!a.feasible || changed || rebounds % 2 === 0} onclick={() => push(`/drills/new?rig=${params.id}&rebounds=${rebounds}&tempo=${Math.round(a.tempo)}&angle=${strikeAngle}`)}>Make a drill of this</button>
+            {#if saved}<button class="button mt-4" disabled={!a.feasible || changed || behind} onclick={() => push(`/drills/new?rig=${params.id}&rebounds=${rebounds}&tempo=${Math.round(a.tempo)}&angle=${strikeAngle}`)}>Make a drill of this</button>
               {#if changed}<p class="mt-1 text-sm text-soft">Save the measures first.</p>{/if}{/if}
           </div>
         </div>

@@ -66,6 +66,7 @@
     }
   }
 
+  const behind = (n: number) => p?.bench.tempos.find((t) => t.rebounds === n)?.face === 'behind'
   const set = (change: Partial<Schemas['DrillDoc']>) => drill && (drill.doc = { ...drill.doc, ...change })
 
   async function save(run: boolean) {
@@ -128,7 +129,7 @@
         {#if doc.technique === 'oneHand'}
           <Choice label="Change hands after" value={doc.perHand} options={[{ value: 5, text: '5' }, { value: 4, text: '4' }, { value: 3, text: '3' }, { value: 2, text: '2' }, { value: 0, text: 'Never' }]} onchange={(perHand) => set({ perHand })} note="Five a side to begin with; fewer as skill grows, the rhythm kept through the change." />
         {/if}
-        <Choice label="Rebounds to the next strike" value={doc.rebounds} options={[1, 2, 3, 4, 5].map((n) => ({ value: n, text: String(n), off: n % 2 === 0 ? 'An even count brings the bag to a hand behind it; the basic rhythm is struck from the front.' : undefined }))} onchange={(rebounds) => set({ rebounds })} note="Odd from the front. Three is everyday." />
+        <Choice label="Rebounds to the next strike" value={doc.rebounds} options={[1, 2, 3, 4, 5].map((n) => ({ value: n, text: String(n), off: behind(n) ? 'This count brings the bag to a hand behind it; the basic rhythm is struck from the front.' : undefined }))} onchange={(rebounds) => set({ rebounds })} note="Odd from the front. Three is everyday." />
         <Field label="Tempo" value={doc.tempo} min={Math.max(10, Math.ceil(p?.bench.slowest ?? 10))} max={Math.min(600, Math.floor(p?.bench.fastest ?? 600))} step={1} unit="/min" onchange={(tempo) => set({ tempo })} problem={p?.field === 'tempo' ? p.problem : ''} />
         {#if doc.work}
           <Field label="From bell to bell" value={doc.work} min={10} max={600} step={5} unit="s" onchange={(work) => set({ work })} />

@@ -59,6 +59,7 @@
   const floorOf = (hand: string) => lanes + (hand === 'lead' ? lane : 2 * lane + 8) - 2
   const roofOf = (hand: string) => floorOf(hand) - lane + 12
   const letter = (hand: string) => (hand === 'lead' ? 'L' : 'R')
+  const label = $derived(clock && height > 480 ? 20 : 12) // read from across the room on a wall
   const words = $derived(describe(cycle, tempo))
 
   onMount(() => {
@@ -83,18 +84,18 @@
   <svg {width} {height} class="absolute inset-0 block select-none" aria-hidden="true">
     {#each [1, -1] as side (side)}
       <line x1={left} x2={width - right} y1={y(side)} y2={y(side)} stroke="var(--brass)" stroke-width="2" />
-      <text x={left - 8} y={y(side) + 4} text-anchor="end" class="fill-brass text-[0.75rem] font-semibold">{side === 1 ? 'far' : 'near'}</text>
+      <text x={left - 8} y={y(side) + 4} text-anchor="end" class="fill-brass font-semibold" font-size={label}>{side === 1 ? 'far' : 'near'}</text>
     {/each}
     <line x1={left} x2={width - right} y1={y(0)} y2={y(0)} stroke="var(--rope)" stroke-width="1" stroke-dasharray="2 5" />
-    <text x={left - 8} y={y(0) + 4} text-anchor="end" class="fill-soft text-[0.75rem]">hangs</text>
+    <text x={left - 8} y={y(0) + 4} text-anchor="end" class="fill-soft" font-size={label}>hangs</text>
     {#each ['lead', 'rear'] as hand (hand)}
       <line x1={left} x2={width - right} y1={floorOf(hand)} y2={floorOf(hand)} stroke="var(--rope)" stroke-width="1.5" />
-      <text x={left - 8} y={floorOf(hand) - 6} text-anchor="end" class="fill-ink text-[0.8125rem] font-bold">{hand === 'lead' ? 'Lead' : 'Rear'}</text>
+      <text x={left - 8} y={floorOf(hand) - 6} text-anchor="end" class="fill-ink font-bold" font-size={label + 1}>{hand === 'lead' ? 'Lead' : 'Rear'}</text>
     {/each}
     {#if clock}
       <g bind:this={nowLine}>
         <line y1={0} y2={height - foot} stroke="var(--ink)" stroke-width="2" />
-        <text x="6" y={height - foot - 2 * lane - 14} class="fill-ink text-[0.75rem] font-bold">now</text>
+        <text x="6" y={height - foot - 2 * lane - 14} class="fill-ink font-bold" font-size={label}>now</text>
       </g>
     {/if}
   </svg>

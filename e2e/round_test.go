@@ -1,0 +1,238 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"melodromos/demo"
+	"melodromos/e2e/browser"
+	"melodromos/server"
+	"melodromos/store"
+)
+
+// Keys and pads tap on the run's own clock: a tap at each planned moment is clean once the steady offset is taken off.
+func TestTapsAreInTime(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	// A machine that stutters while it draws and sounds at once gets more tries.
+	best := 0.0
+	for try := 0; try < 5 && best < 0.75; try++ {
+		best = max(best, c.tappedRound())
+	}
+	if best < 0.75 {
+		t.Errorf("at best %.0f %% of the taps in time were judged clean", 100*best)
+	}
+}
+
+// tappedRound taps a round in time and returns the share of clean strikes.
+func (c coach) tappedRound() float64 {
+	c.t.Helper()
+	c.ok(c.Go("/"))
+	c.ok(c.Press("Run First touches, rear hand with Tobias Amadi-Rein"))
+	c.ok(c.See("Ready for the floor"))
+	// From the bell on the page taps itself at the drill's 112 a minute, with the left hand, which is a southpaw's rear one.
+	// It counts the time on the audio clock of the round: without a sound card that clock runs unevenly.
+	if _, err := browser.Eval[bool](c.Page, `(() => {
+		const Real = AudioContext
+		if (!window.tapping) window.AudioContext = class extends Real { constructor(...a) { super(...a); window.heard = this } }
+		let begin = 0, n = 0
+		const tap = () => {
+			if (begin === 0 && /[a-z]/i.test(document.querySelector('[data-phase=running] [data-testid=call]')?.innerText ?? '')) begin = heard.currentTime
+			if (begin !== 0 && heard.currentTime >= begin + n * 60 / 112) {
+				n++
+				document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'f', bubbles: true }))
+			}
+			if (!location.hash.startsWith('#/review/')) setTimeout(tap, 1)
+		}
+		window.tapping = true; tap(); return true
+	})()`); err != nil {
+		c.t.Fatal(err)
+	}
+	c.ok(c.Key(" "))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.left(21))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+	c.ok(c.See("stopped at"))
+	c.ok(c.See("clean"))
+	var clean, planned float64
+	if _, err := fmt.Sscanf(strings.SplitN(c.text(heading), ": ", 2)[1], "%f of %f", &clean, &planned); err != nil || planned < 10 {
+		c.t.Fatalf("%v in %q", err, c.text(heading))
+	}
+	return clean / planned
+}
+
+// The calls of a drill are spoken: their clips are fetched from the product itself and can be decoded.
+func TestCallsAreSpoken(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Press("Run Basic rhythm, five a side with Ines Calder"))
+	c.ok(c.See("Ready for the floor"))
+	if _, err := browser.Eval[bool](c.Page, `(() => {
+		window.decoded = 0
+		const real = AudioContext.prototype.decodeAudioData
+		AudioContext.prototype.decodeAudioData = function (...a) { return real.apply(this, a).then((b) => { if (b.duration > 0.1 && b.duration < 1) decoded++; return b }) }
+		return true
+	})()`); err != nil {
+		t.Fatal(err)
+	}
+	c.ok(c.Key(" "))
+	c.ok(c.Until("decoded === 4")) // lead, rear, five, and one for the last strike of 116
+	c.ok(c.Key("\x1b"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+}
+
+// Space pauses the clock, and with it picture and sound; Space goes on; Escape stops and keeps the hits.
+func TestPauseAndStop(t *testing.T) {
+	c := open(t, start(t), 390, 844)
+	c.ok(c.Resize(390, 844, true))
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Press("Run it"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Press("Start"))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.Until("document.querySelector('[role=timer]').innerText !== '1:00' && document.querySelector('[role=timer]').innerText !== '0:00'"))
+	c.ok(c.Press("Hit with the lead hand"))
+	c.ok(c.Press("Pause"))
+	c.ok(c.See("Paused"))
+	left := c.text("document.querySelector('[role=timer]').innerText")
+	time.Sleep(1500 * time.Millisecond)
+	if now := c.text("document.querySelector('[role=timer]').innerText"); now != left {
+		t.Errorf("the clock went on from %s to %s in a pause", left, now)
+	}
+	c.ok(c.Press("Go on"))
+	c.ok(c.Until(fmt.Sprintf("document.querySelector('[role=timer]').innerText !== %q", left)))
+	c.ok(c.Press("Stop"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+	c.ok(c.See("stopped at"))
+}
+
+// A page that is closed in mid-round leaves a stopped run with its hits.
+func TestClosedTab(t *testing.T) {
+	url := start(t)
+	c := open(t, url, 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Press("Run it"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Key(" "))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.left(58))
+	c.ok(c.Key("j"))
+	c.ok(c.Key("f"))
+	c.ok(c.Leave("about:blank"))
+	time.Sleep(300 * time.Millisecond)
+	c.ok(c.Leave(url + "/#/log"))
+	c.ok(c.See("stopped"))
+}
+
+// From the first page to a running round with the keyboard alone.
+func TestKeyboardAlone(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Key("l"))
+	c.ok(c.Until("location.hash === '#/log'"))
+	c.ok(c.Key("?"))
+	c.ok(c.See("On the run screen"))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.Until("document.querySelector('[role=dialog]') === null"))
+	c.ok(c.Key("t"))
+	c.ok(c.See("Next on the floor"))
+	c.ok(c.Until("[...document.querySelectorAll('main a')].find((a) => a.textContent === 'Run it')"))
+	for range 40 {
+		if c.text("document.activeElement.textContent") == "Run it" {
+			break
+		}
+		c.ok(c.Key("\t"))
+	}
+	c.ok(c.Key("\r"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Key(" "))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+}
+
+// A new coach in an empty gym: from the first page to a running round in four presses and a name.
+func TestEmptyGym(t *testing.T) {
+	s := database(t)
+	hash, err := server.HashPassword("a long password")
+	if err != nil {
+		t.Fatal(err)
+	}
+	coach := store.Coach{Email: "new@hall.example", Name: "New", PasswordHash: hash}
+	if err := s.AddCoach(context.Background(), store.GymRow{Name: "Hall", Units: "imperial", Zone: "UTC"}, &coach); err != nil {
+		t.Fatal(err)
+	}
+	url, stop := serve(t, s, "127.0.0.1:0")
+	t.Cleanup(stop)
+	c := open(t, url, 1280, 800)
+	c.ok(c.SignIn(coach.Email, "a long password"))
+	c.ok(c.See("Nothing is planned yet"))
+	c.ok(c.Press("Add a bag"))
+	c.ok(c.See("Strike at"))
+	if unit := c.text("document.querySelector('section[aria-label=Measures]').innerText"); !strings.Contains(unit, "oz") {
+		t.Errorf("an imperial gym measures in %q", unit)
+	}
+	c.ok(c.Press("Save this bag"))
+	c.ok(c.See("For whom"))
+	c.ok(c.Fill("For whom", "Runa"))
+	c.ok(c.See("Strike at"))
+	c.ok(c.Press("Save and run"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Press("Start"))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.See("Runa"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+}
+
+// The server goes away in mid-round and comes back: what was tapped meanwhile was kept in the browser and arrives, once.
+func TestServerGoneMidway(t *testing.T) {
+	s := database(t)
+	if err := demo.Load(context.Background(), s, time.Now()); err != nil {
+		t.Fatal(err)
+	}
+	url, stop := serve(t, s, "127.0.0.1:0")
+	c := open(t, url, 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Press("Run it"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Key(" "))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.left(59))
+	c.ok(c.Key("j"))
+	time.Sleep(600 * time.Millisecond) // sent
+	stop()
+	for range 4 {
+		c.ok(c.Key("f"))
+		time.Sleep(100 * time.Millisecond)
+	}
+	c.ok(c.See("No connection"))
+	c.ok(c.See("4 hits and marks are kept here"))
+	_, stop = serve(t, s, strings.TrimPrefix(url, "http://"))
+	t.Cleanup(stop)
+	c.ok(c.Until("!document.body.innerText.includes('No connection')"))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+	c.ok(c.See("stopped at"))
+	gym, err := s.DemoGym(context.Background())
+	if err != nil {
+		t.Fatal(err)
+	}
+	g := s.Gym(context.Background(), gym.ID)
+	runs, err := g.Runs(store.RunFilter{Limit: 1})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if hits, err := g.Hits(runs[0].ID); err != nil || len(hits) != 5 {
+		t.Errorf("%d hits arrived, want 5: %v", len(hits), err)
+	}
+	for _, e := range c.Errors() { // the lost connection itself is no fault of the page
+		if !strings.Contains(e, "ERR_CONNECTION") && !strings.Contains(e, "Failed to load resource") {
+			t.Errorf("the browser complains: %s", e)
+		}
+	}
+}
