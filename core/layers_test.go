@@ -13,7 +13,7 @@ import (
 )
 
 // order is the way data take; a package may import only what stands before it.
-var order = []string{"input", "motion", "rig", "combo", "trainee", "drill", "level", "session", "judge", "ladder", "listen"}
+var order = []string{"input", "words", "motion", "rig", "combo", "trainee", "bench", "drill", "level", "session", "judge", "ladder", "listen"}
 
 func TestImports(t *testing.T) {
 	checked := 0

@@ -8,6 +8,7 @@ import (
 
 	"melodromos/core/input"
 	"melodromos/core/rig"
+	"melodromos/core/words"
 )
 
 // Hand is the lead or the rear hand; which of them is left depends on the trainee's stance.
@@ -185,5 +186,5 @@ func (d Drill) Name() string {
 	case d.PerHand == 0:
 		return "Basic rhythm, " + string(d.FirstHand) + " hand"
 	}
-	return "Basic rhythm, " + number(d.PerHand) + " a side"
+	return "Basic rhythm, " + words.Number(d.PerHand) + " a side"
 }

@@ -186,33 +186,6 @@ func TestFirst(t *testing.T) {
 	}
 }
 
-func TestSentences(t *testing.T) {
-	ability := trainee.Start(trainee.Intermediate)
-	for tempo, want := range map[float64]string{
-		126: "Strike at 126 a minute: three rebounds, about half power.",
-		600: "600 a minute is too fast for this bag with three rebounds: it ends at 513. Count one, or hang a bag of 19 cm, or take 513 a minute.",
-		20:  "20 a minute is too slow for this bag with three rebounds: it starts at 47. Count seven, or take 47 a minute.",
-	} {
-		a, err := bag.Solve(tempo, rig.Three)
-		if err != nil {
-			t.Fatal(err)
-		}
-		if got := Answered(a, ability, Metric); !strings.HasPrefix(got, want) {
-			t.Errorf("%g: %q, want %q", tempo, got, want)
-		}
-	}
-}
-
-func TestSentenceInInches(t *testing.T) {
-	a, err := bag.Solve(600, rig.Three)
-	if err != nil {
-		t.Fatal(err)
-	}
-	if got := Answered(a, trainee.Start(trainee.Expert), Imperial); !strings.Contains(got, "a bag of 7.5 in") {
-		t.Error(got)
-	}
-}
-
 func FuzzDecode(f *testing.F) {
 	text, _ := json.Marshal(fiveASide())
 	f.Add(text)

@@ -5,10 +5,10 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strconv"
 
 	"melodromos/core/input"
 	"melodromos/core/rig"
+	"melodromos/core/words"
 )
 
 // Micros is a time on a timeline in whole microseconds from its start.
@@ -151,7 +151,7 @@ func (d Drill) strike(i, strikes int, start, cycle float64, back rig.Return) []E
 }
 
 func (d Drill) call(hand Hand, count int) string {
-	return fmt.Sprintf("%s, %s", hand, number(count))
+	return fmt.Sprintf("%s, %s", hand, words.Number(count))
 }
 
 func (d Drill) opening() string {
@@ -166,14 +166,6 @@ func (d Drill) opening() string {
 
 // order of events that share a moment.
 var order = map[EventKind]int{Bell: 0, Count: 1, Change: 2, Call: 3, Strike: 4, Rebound: 5, Warning: 6}
-
-func number(n int) string {
-	words := []string{"none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"}
-	if n >= 0 && n < len(words) {
-		return words[n]
-	}
-	return strconv.Itoa(n)
-}
 
 func sortEvents(events []Event) {
 	slices.SortStableFunc(events, func(a, b Event) int {

@@ -9,15 +9,16 @@ import (
 	"gonum.org/v1/gonum/stat"
 
 	"melodromos/core/input"
-	"melodromos/core/motion"
 )
 
 // Calibration is what measuring found out about a rig: its least-known parameter, and how well it fits.
 type Calibration struct {
 	Parameter string    // field of the rig's document that was fitted; for cords upper.stiffness, the lower one in proportion
 	Value     float64   // in the field's unit
+	Spread    float64   // standard error of Value, from the error of the taps; NaN where they do not tell
 	Launches  []float64 // m/s (pull in m) of the strikes, fitted along; nil where none was
 	Residual  float64   // s, root mean square of what the fit leaves over: the spread of the taps, where they were good
+	TapError  float64   // s, spread of the taps, outliers set aside; assumed where a time was measured by hand
 	Outliers  int       // taps that were further off than three spreads and counted for less
 }
 
@@ -45,32 +46,6 @@ func returnsOf(r Rig, launch float64, n int) ([]float64, error) {
 	return at, nil
 }
 
-// leastKnown names what is fitted for each kind: the share of speed kept at the board, the cords' stiffness, the spring, and
-// for pendulums the effective length, through the height of the anchor or the chain.
-func leastKnown(r Rig) (fitted, error) {
-	switch b := r.(type) {
-	case SpeedBag:
-		return fitted{"restitution", b.Restitution, func(v float64) Rig { c := b; c.Restitution = v; return c },
-			func(r Rig, launch float64, n int) ([]float64, error) {
-				back, err := r.(SpeedBag).Return(launch, Meeting{Rebounds: n})
-				return back.Boards, err
-			}, 0}, nil
-	case DoubleEndBag:
-		return fitted{"upper.stiffness", b.Upper.Stiffness, func(v float64) Rig {
-			c := b
-			c.Upper.Stiffness, c.Lower.Stiffness = v, b.Lower.Stiffness*v/b.Upper.Stiffness
-			return c
-		}, returnsOf, 0}, nil
-	case ReflexBag:
-		return fitted{"spring", b.Spring, func(v float64) Rig { c := b; c.Spring = v; return c }, returnsOf, 0}, nil
-	case SlipBag:
-		return fitted{"anchorHeight", b.AnchorHeight, func(v float64) Rig { c := b; c.AnchorHeight = v; return c }, returnsOf, 0.3 * b.Drop()}, nil
-	case HangingBag:
-		return fitted{"chain", b.Chain, func(v float64) Rig { c := b; c.Chain = v; return c }, returnsOf, 0.5}, nil
-	}
-	return fitted{}, fmt.Errorf("rig: %s cannot be calibrated", r.Kind())
-}
-
 const (
 	leastTaps   = 4   // of one strike, the strike itself among them
 	mostTaps    = 60  // of one strike
@@ -83,10 +58,7 @@ const (
 // with it, and so is a steady lateness of the taps, which shifts the strike's own tap as well. Taps far off count for less
 // (Huber 1964). A pendulum is to be let swing gently; its launch is not fitted. The rig that comes back carries the fitted value. Rows that cannot be read are refused, naming taps.
 func Calibrate(r Rig, strikes [][]float64) (Rig, Calibration, error) {
-	f, err := leastKnown(r)
-	if err != nil {
-		return r, Calibration{}, err
-	}
+	f := r.leastKnown()
 	if err := r.Check(); err != nil {
 		return r, Calibration{}, err
 	}
@@ -117,7 +89,8 @@ func Calibrate(r Rig, strikes [][]float64) (Rig, Calibration, error) {
 		spread = math.Max(0.003, 1.4826*median(f.left(best.X, strikes))) // robust: 1.4826 × the median is the spread of a normal
 	}
 	left := f.left(best.X, strikes)
-	c := Calibration{Parameter: f.parameter, Value: math.Exp(best.X[0])}
+	c := Calibration{Parameter: f.parameter, Value: math.Exp(best.X[0]), TapError: spread}
+	c.Spread = c.Value * f.uncertain(best.X, strikes, spread)
 	squares := 0.0
 	for _, e := range left {
 		squares += e * e
@@ -214,50 +187,4 @@ func median(list []float64) float64 {
 	}
 	slices.Sort(list)
 	return stat.Quantile(0.5, stat.LinInterp, list, nil)
-}
-
-// CalibrateCount fits the least-known parameter so that, struck at half power (a pendulum gently),
-// the n-th return, pass or board sound comes after so many seconds: "6 returns in 2.9 s". It is coarser than tapping along,
-// since the force is assumed.
-func CalibrateCount(r Rig, n int, seconds float64) (Rig, Calibration, error) {
-	f, err := leastKnown(r)
-	if err != nil {
-		return r, Calibration{}, err
-	}
-	if err := (input.Limits{Min: 1, Max: mostTaps}).Check("count", float64(n)); err != nil {
-		return r, Calibration{}, err
-	}
-	if err := (input.Limits{Min: 0.05, Max: 300, Unit: "s"}).Check("seconds", seconds); err != nil {
-		return r, Calibration{}, err
-	}
-	launch := f.gentle
-	if launch == 0 {
-		launch = halfPower
-	}
-	off := func(log float64) float64 {
-		changed := f.with(math.Exp(log))
-		if changed.Check() != nil {
-			return math.NaN()
-		}
-		at, err := f.events(changed, launch, n)
-		if err != nil {
-			return math.NaN()
-		}
-		return at[n-1] - seconds
-	}
-	// The widest stretch around today's value on which the bag still answers.
-	low, high := math.Log(f.now), math.Log(f.now)
-	for range 60 {
-		if !math.IsNaN(off(low - 0.05)) {
-			low -= 0.05
-		}
-		if !math.IsNaN(off(high + 0.05)) {
-			high += 0.05
-		}
-	}
-	log, err := motion.Root(off, low, high, 1e-9)
-	if err != nil {
-		return r, Calibration{}, input.Refuse("seconds", "expected a time that this bag could take for %d; is it the right bag, and was every one counted?", n)
-	}
-	return f.with(math.Exp(log)), Calibration{Parameter: f.parameter, Value: math.Exp(log)}, nil
 }

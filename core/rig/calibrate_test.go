@@ -13,10 +13,7 @@ import (
 // tapped simulates somebody who taps along with strikes of given launches: late by a steady 80 ms, with a spread.
 func tapped(t *testing.T, r Rig, seed uint64, spread float64, n int, launches ...float64) [][]float64 {
 	t.Helper()
-	f, err := leastKnown(r)
-	if err != nil {
-		t.Fatal(err)
-	}
+	f := r.leastKnown()
 	noise := rand.New(rand.NewPCG(seed, 7))
 	var rows [][]float64
 	for _, launch := range launches {

@@ -7,8 +7,10 @@ package rig
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"math"
+	"strings"
 
 	"melodromos/core/input"
 )
@@ -31,6 +33,9 @@ type Rig interface {
 	Kind() Kind
 	// Check refuses measures outside their limits or that do not go together, by field.
 	Check() error
+
+	// How it swings.
+
 	// Returns gives n returns after a strike. A speed bag gives the one that the meeting counts to.
 	Returns(launch float64, m Meeting, n int) ([]Return, error)
 	// Limits gives the slowest and the fastest tempo of a count.
@@ -38,6 +43,25 @@ type Rig interface {
 	// Struck answers from a strike to its tempo, Solve from a wanted tempo to the strike or to what to change.
 	Struck(launch float64, m Meeting) (Answer, error)
 	Solve(tempo float64, m Meeting) (Answer, error)
+	// AtFist answers for a fist of that speed (m/s), held to what the rig allows; a slip bag, which nobody has to strike,
+	// answers for its everyday pull.
+	AtFist(fist float64, m Meeting) (Answer, error)
+	// Picture draws one cycle. Where and by whom the bag is used matters to a slip bag only.
+	Picture(launch float64, m Meeting, u Use) (Picture, error)
+
+	// How it hangs.
+
+	// SetUp tells how to hang it for somebody at a place; force is the launch (pull) that the room is reckoned for.
+	SetUp(p Place, body Body, force float64) SetUp
+	// Inspect looks for what is wrong with it, height and room left out.
+	Inspect(u Use) []Finding
+	// Loads gives the pull on each part of the mount, the greatest for a launch (pull) and a fist of that speed.
+	Loads(launch, fist float64) ([]Load, error)
+	// Side draws it from the side.
+	Side(p Place) Side
+
+	// leastKnown is what calibration fits.
+	leastKnown() fitted
 }
 
 // MaxLaunch is the bag speed in m/s up to which the slowest and fastest tempos of a rig are looked for. Assumed: faster
@@ -114,12 +138,6 @@ type Answer struct {
 	FistSpeed float64 // m/s; 0 where not feasible
 	Limits    Tempo
 	Change    []Change // empty where feasible
-}
-
-// TracePoint is a point of the bag's motion: At seconds after the strike, Swing from −1 (near board) to 1 (far board).
-type TracePoint struct {
-	At    float64
-	Swing float64
 }
 
 var readers = map[Kind]func(*input.Object) (Rig, error){
@@ -214,4 +232,51 @@ func document(kind Kind, fields any) ([]byte, error) {
 		return nil, err
 	}
 	return append(fmt.Appendf(nil, `{"kind":%q,`, kind), text[1:]...), nil
+}
+
+// Apply sets measures anew and gives the rig and the place that come of it. A field that neither knows, or a value that
+// makes the rig impossible, is refused.
+func Apply(r Rig, p Place, settings []Setting) (Rig, Place, error) {
+	doc, err := json.Marshal(r)
+	if err != nil {
+		return r, p, err
+	}
+	place, err := json.Marshal(p)
+	if err != nil {
+		return r, p, err
+	}
+	var fields, around map[string]any
+	if err := errors.Join(json.Unmarshal(doc, &fields), json.Unmarshal(place, &around)); err != nil {
+		return r, p, err
+	}
+	for _, s := range settings {
+		into, name := fields, s.Field
+		if at, ok := strings.CutPrefix(name, "place."); ok {
+			into, name = around, at
+		}
+		if outer, inner, ok := strings.Cut(name, "."); ok {
+			into, _ = into[outer].(map[string]any)
+			name = inner
+		}
+		if into == nil {
+			return r, p, input.Refuse(s.Field, "not a field that is known here")
+		}
+		into[name] = s.To
+	}
+	doc, err = json.Marshal(fields)
+	if err != nil {
+		return r, p, err
+	}
+	if place, err = json.Marshal(around); err != nil {
+		return r, p, err
+	}
+	changed, err := Read(input.Parse(doc))
+	if err != nil {
+		return r, p, err
+	}
+	moved, err := ReadPlace(input.Parse(place))
+	if err != nil {
+		return r, p, input.Under("place", err)
+	}
+	return changed, moved, nil
 }

@@ -82,10 +82,8 @@ func (b SlipBag) Returns(pull float64, _ Meeting, n int) ([]Return, error) {
 		return nil, err
 	}
 	l := b.Drop()
-	drag := airDensity * sphereDrag * math.Pi * b.BagDiameter * b.BagDiameter / 4 * l / (2 * b.BagMass)
-	swing := motion.Swing{Accel: func(x, v float64) float64 { return -motion.Gravity/l*math.Sin(x) - drag*math.Abs(v)*v }}
 	var list []Return
-	err := swing.Follow(math.Asin(pull/l), 0, float64(n+2)*20*math.Sqrt(l), []float64{0}, func(p motion.Passage) bool {
+	err := b.swing().Follow(math.Asin(pull/l), 0, float64(n+2)*20*math.Sqrt(l), []float64{0}, func(p motion.Passage) bool {
 		if !p.Turn {
 			list = append(list, Return{At: p.At, Speed: math.Abs(p.V) * l, Window: math.NaN()})
 		}
@@ -95,6 +93,13 @@ func (b SlipBag) Returns(pull float64, _ Meeting, n int) ([]Return, error) {
 		return nil, input.Refuse("count", "expected fewer than %d: the swing dies away before that", n)
 	}
 	return list, err
+}
+
+// swing is the motion of its angle.
+func (b SlipBag) swing() motion.Swing {
+	l := b.Drop()
+	drag := airDensity * sphereDrag * math.Pi * b.BagDiameter * b.BagDiameter / 4 * l / (2 * b.BagMass)
+	return motion.Swing{Accel: func(x, v float64) float64 { return -motion.Gravity/l*math.Sin(x) - drag*math.Abs(v)*v }}
 }
 
 // cycle is the time from one pass to the one so many later, the first after the bag was let go.

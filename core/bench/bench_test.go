@@ -1,0 +1,225 @@
+package bench
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"strings"
+	"testing"
+
+	"melodromos/core/input"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+	"melodromos/core/words"
+)
+
+var (
+	cord    = rig.Cord{Span: 1.0, Relaxed: 0.80, Stiffness: 110}
+	speed   = rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80, BoardHeight: 1.95}
+	between = rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
+	pole    = rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06}
+	slip    = rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2, BagMass: 0.5}
+	heavy   = rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}
+	globe   = rig.HangingBag{Shape: "ball", Mass: 30, Diameter: 0.45, Chain: 0.6, AnchorHeight: 2.9}
+	all     = []rig.Rig{speed, between, pole, slip, heavy, globe}
+	tall    = Person{"Yusuf", rig.Body{Height: 1.85, Reach: 1.93}}
+	small   = Person{"Tobias", rig.Body{Height: 1.45}}
+)
+
+func about(r rig.Rig, p Person) Question {
+	m := rig.Meeting{Rebounds: 1}
+	if r.Kind() == rig.Speed {
+		m = rig.Three
+	}
+	place := rig.Place{}
+	if r.Kind() == rig.DoubleEnd {
+		place.LowerAnchor = 0.6 // on a beam, the upper one at 2.6 m
+	}
+	return Question{Rig: r, Place: place, Person: p, Ability: trainee.Start(trainee.Intermediate), Meeting: m, Units: words.Metric}
+}
+
+func must(t testing.TB, q Question) Answer {
+	t.Helper()
+	a, err := Ask(q)
+	if err != nil {
+		t.Fatalf("%s: %v", q.Rig.Kind(), err)
+	}
+	return a
+}
+
+func TestSaid(t *testing.T) {
+	ability := trainee.Start(trainee.Intermediate)
+	for tempo, want := range map[float64]string{
+		126: "Strike at 126 a minute: three rebounds, about half power.",
+		600: "600 a minute is too fast for this bag with three rebounds: it ends at 513. Count one, or hang a bag of 19 cm, or take 513 a minute.",
+		20:  "20 a minute is too slow for this bag with three rebounds: it starts at 47. Count seven, or take 47 a minute.",
+	} {
+		a, err := speed.Solve(tempo, rig.Three)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := Said(rig.Speed, a, ability, words.Metric); got != want {
+			t.Errorf("%g: %q, want %q", tempo, got, want)
+		}
+		if got := Said(rig.Speed, a, ability, words.Imperial); tempo == 600 && !strings.Contains(got, "a bag of 7.5 in") {
+			t.Error(got)
+		}
+	}
+}
+
+// For each kind one sentence tells how to hang it, at what tempo it comes back and what is wrong.
+func TestSentenceOfEachKind(t *testing.T) {
+	for _, r := range all {
+		a := must(t, about(r, small))
+		name := string(r.Kind())
+		verb := " hang it "
+		if r.Kind() == rig.Reflex {
+			verb = " set it "
+		}
+		if !strings.HasPrefix(a.Sentence, "For Tobias"+verb) || !strings.Contains(a.Sentence, " lower and ") {
+			t.Errorf("%s is not hung lower for a small person: %s", name, a.Sentence)
+		}
+		if !strings.Contains(a.Sentence, fmt.Sprintf("at %.0f a minute", a.Strike.Tempo)) || !strings.Contains(a.Sentence, "wrong") || strings.Count(a.Sentence, ".") != strings.Count(a.Sentence, ".5 ")+1 {
+			t.Errorf("%s: %s", name, a.Sentence)
+		}
+		if a.Hung <= 0 {
+			t.Errorf("%s: hung right it has no tempo", name)
+		}
+		t.Log(a.Sentence)
+	}
+	q := about(slip, tall)
+	q.Person = Person{}
+	if a := must(t, q); strings.Contains(a.Sentence, "hang") || a.SetUp.Needs != "height" {
+		t.Errorf("with nobody chosen: %s", a.Sentence)
+	}
+}
+
+// Set as it says, a rig is right for that person and nothing is to be moved any more.
+func TestHungAsToldIsRight(t *testing.T) {
+	for _, r := range all {
+		for _, p := range []Person{tall, small} {
+			q := about(r, p)
+			a := must(t, q)
+			var err error
+			if q.Rig, q.Place, err = rig.Apply(q.Rig, q.Place, a.SetUp.Settings); err != nil {
+				t.Fatalf("%s for %s: %v", r.Kind(), p.Name, err)
+			}
+			again := must(t, q)
+			if again.SetUp.Move != 0 || !strings.Contains(again.Sentence, "right for "+p.Name) {
+				t.Errorf("%s for %s: %s, then %s", r.Kind(), p.Name, a.Sentence, again.Sentence)
+			}
+			if a.Hung != 0 && math.Abs(again.Strike.Tempo-a.Hung) > 0.02*a.Hung && r.Kind() != rig.Slip { // struck by the same fist, not at the same launch
+				t.Errorf("%s for %s: %.1f a minute foretold, %.1f found", r.Kind(), p.Name, a.Hung, again.Strike.Tempo)
+			}
+		}
+	}
+}
+
+// Under one ceiling the shorter person's slip bag is the slower one, and hung from the anchors named the two keep one tempo.
+func TestSharedAnchor(t *testing.T) {
+	q := about(slip, tall)
+	q.Others = []Person{small}
+	a := must(t, q)
+	if len(a.Shared) != 2 || a.Shared[0].Tempo <= a.Shared[1].Tempo {
+		t.Fatalf("%+v", a.Shared)
+	}
+	for i, s := range a.Shared {
+		other := a.Shared[1-i]
+		moved := slip
+		moved.CentreHeight, moved.AnchorHeight = s.Centre, s.Equal[1-i]
+		got, err := moved.Struck(a.Launch, q.Meeting)
+		if err != nil || math.Abs(got.Tempo-other.Tempo) > 1e-9 {
+			t.Errorf("%s from an anchor at %.3f m: %g a minute, %s has %g (%v)", s.Name, s.Equal[1-i], got.Tempo, other.Name, other.Tempo, err)
+		}
+	}
+	if q.Others = []Person{{Name: "Nobody"}}; true {
+		var refused *input.Error
+		if _, err := Ask(q); !errors.As(err, &refused) || refused.Field != "others" {
+			t.Errorf("somebody without a height: %v", err)
+		}
+	}
+}
+
+// Cords wound up a step at a time go through all four feels, each said with its border.
+func TestWoundInSteps(t *testing.T) {
+	soft := rig.Cord{Span: 0.75, Relaxed: 0.72, Stiffness: 60}
+	q := about(rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: soft, Lower: soft, Damping: 0.04}, Person{})
+	var seen []string
+	for range 80 {
+		a := must(t, q)
+		code := ""
+		for _, f := range a.Findings {
+			switch f.Code {
+			case "tooSlack", "headMovementOnly", "tension", "tooTight":
+				code = f.Code
+				if math.IsNaN(f.Figure) || math.IsNaN(f.Limit) || f.Source == "" || (f.Weight == rig.Wrong) != (f.Remedy != "") {
+					t.Errorf("%+v", f)
+				}
+			}
+		}
+		if len(seen) == 0 || seen[len(seen)-1] != code {
+			seen = append(seen, code)
+		}
+		if code == "tooTight" || a.Cords.Tighter == nil {
+			break
+		}
+		var err error
+		if q.Rig, _, err = rig.Apply(q.Rig, q.Place, a.Cords.Tighter); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if got := strings.Join(seen, " "); got != "tooSlack headMovementOnly tension tooTight" {
+		t.Error(got)
+	}
+}
+
+func TestRefusals(t *testing.T) {
+	tempo, launch := 100.0, 3.0
+	for field, q := range map[string]Question{
+		"tempo":       {Rig: speed, Meeting: rig.Three, Tempo: &tempo, Launch: &launch},
+		"rig.bagMass": {Rig: rig.SlipBag{AnchorHeight: 2, CentreHeight: 1, BagDiameter: 0.2, BagMass: -1}, Meeting: rig.Meeting{Rebounds: 1}},
+		"body.height": {Rig: speed, Meeting: rig.Three, Person: Person{"X", rig.Body{Height: 9}}},
+		"rebounds":    {Rig: between},
+	} {
+		var refused *input.Error
+		if _, err := Ask(q); !errors.As(err, &refused) || refused.Field != field {
+			t.Errorf("%s: %v", field, err)
+		}
+	}
+}
+
+func BenchmarkAsk(b *testing.B) {
+	for _, r := range all[:5] {
+		b.Run(string(r.Kind()), func(b *testing.B) {
+			q := about(r, small)
+			if r.Kind() == rig.Slip {
+				q.Others = []Person{tall}
+			}
+			for b.Loop() {
+				must(b, q)
+			}
+		})
+	}
+	tempo := 90.0
+	q := about(between, small)
+	q.Tempo = &tempo
+	b.Run("tempo", func(b *testing.B) {
+		for b.Loop() {
+			must(b, q)
+		}
+	})
+}
+
+func ExampleAsk() {
+	a, err := Ask(Question{
+		Rig:    rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2, BagMass: 0.5},
+		Person: Person{"Tobias", rig.Body{Height: 1.45}}, Ability: trainee.Start(trainee.FirstTimer),
+		Meeting: rig.Meeting{Rebounds: 1}, Units: words.Metric,
+	})
+	if err != nil {
+		panic(err)
+	}
+	fmt.Println(a.Sentence)
+	// Output:
+	// For Tobias hang it 35 cm lower and slip every pass at 57 a minute, the bag drawn back 52.5 cm; nothing else is wrong.
+}

@@ -1,0 +1,156 @@
+package bench
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+	"melodromos/core/words"
+)
+
+// Said puts a rig's answer into the sentence a coach asks for: at what tempo to strike and how, or why not and what to
+// change instead.
+func Said(kind rig.Kind, a rig.Answer, ability trainee.Ability, units words.Units) string {
+	if a.Feasible {
+		return words.Upper(tempo(kind, a, ability, units)) + "."
+	}
+	reach := fmt.Sprintf("too slow for this bag with %s: it starts at %.0f.", counted(kind, a.Limits.Rebounds), math.Ceil(a.Limits.Slowest))
+	if a.Tempo > a.Limits.Fastest {
+		reach = fmt.Sprintf("too fast for this bag with %s: it ends at %.0f.", counted(kind, a.Limits.Rebounds), math.Floor(a.Limits.Fastest))
+	}
+	return strings.TrimSpace(fmt.Sprintf("%s a minute is %s %s", words.Trimmed(a.Tempo), reach, advised(a, units)))
+}
+
+// tempo says what to do at the tempo that was found.
+func tempo(kind rig.Kind, a rig.Answer, ability trainee.Ability, units words.Units) string {
+	if kind == rig.Slip {
+		return fmt.Sprintf("%s at %.0f a minute, the bag drawn back %s", map[bool]string{true: "slip every pass", false: "slip " + counted(kind, a.Limits.Rebounds)}[a.Limits.Rebounds == 1], a.Tempo, units.Length(a.Launch))
+	}
+	return fmt.Sprintf("strike at %.0f a minute: %s, %s", a.Tempo, counted(kind, a.Limits.Rebounds), ability.Effort(a.FistSpeed))
+}
+
+// counted says what one count stands for: rebounds at a speed bag, which return or pass elsewhere.
+func counted(kind rig.Kind, n int) string {
+	thing := "return"
+	switch kind {
+	case rig.Speed:
+		if n == 1 {
+			return "one rebound"
+		}
+		return words.Number(n) + " rebounds"
+	case rig.Slip:
+		thing = "pass"
+	}
+	if n == 1 {
+		return "every " + thing
+	}
+	nth := map[int]string{2: "second", 3: "third", 4: "fourth", 5: "fifth", 6: "sixth", 7: "seventh", 8: "eighth", 9: "ninth"}[n]
+	if nth == "" {
+		nth = fmt.Sprintf("%dth", n)
+	}
+	return "every " + nth + " " + thing
+}
+
+// advised puts the changes that would help into one sentence.
+func advised(a rig.Answer, units words.Units) string {
+	var ways []string
+	cords := false
+	for _, c := range a.Change {
+		switch c.What {
+		case "rebounds":
+			ways = append(ways, "count "+words.Number(int(c.To)))
+		case "bagLength":
+			ways = append(ways, "hang a bag of "+units.Length(c.To))
+		case "anchorHeight":
+			ways = append(ways, "put the anchor at "+units.Length(c.To))
+		case "chain":
+			ways = append(ways, "hang it on "+units.Length(c.To)+" of chain")
+		case "poleLength":
+			ways = append(ways, "take a pole of "+units.Length(c.To))
+		case "ballMass":
+			ways = append(ways, fmt.Sprintf("take a ball of %s kg", words.Trimmed(c.To)))
+		case "spring":
+			ways = append(ways, fmt.Sprintf("take a spring of %.0f newton-metres a radian", c.To))
+		case "upper.relaxed", "lower.relaxed":
+			if !cords {
+				ways = append(ways, map[bool]string{true: "wind both cords up", false: "let both cords out"}[a.Tempo > a.Limits.Fastest])
+			}
+			cords = true
+		case "tempo":
+			whole := math.Ceil(c.To) // on the side of the limit that the bag allows
+			if a.Tempo > a.Limits.Fastest {
+				whole = math.Floor(c.To)
+			}
+			ways = append(ways, fmt.Sprintf("take %.0f a minute", whole))
+		}
+	}
+	if len(ways) == 0 {
+		return ""
+	}
+	return words.Upper(strings.Join(ways, ", or ")) + "."
+}
+
+// hang says how to hang a rig for somebody, or "" where that is not known.
+func hang(kind rig.Kind, s rig.SetUp, name string, units words.Units) string {
+	if s.Needs != "" || name == "" {
+		return ""
+	}
+	verb := "hang"
+	if kind == rig.Reflex {
+		verb = "set"
+	}
+	switch {
+	case s.Move > 0:
+		return fmt.Sprintf("for %s %s it %s higher", name, verb, units.Length(s.Move))
+	case s.Move < 0:
+		return fmt.Sprintf("for %s %s it %s lower", name, verb, units.Length(-s.Move))
+	case kind == rig.Reflex:
+		return "it stands right for " + name
+	}
+	return "it hangs right for " + name
+}
+
+// wrong says what is wrong with a rig beside its height.
+func wrong(findings []rig.Finding, hung bool) string {
+	var titles []string
+	bad, _ := rig.Worst(findings)
+	height := false
+	for _, f := range bad {
+		if f.Code == "tooHigh" || f.Code == "tooLow" {
+			height = true
+			continue
+		}
+		titles = append(titles, words.Lower(f.Title))
+	}
+	switch {
+	case len(titles) == 0 && height && hung:
+		return "nothing else is wrong"
+	case len(titles) == 0:
+		return "nothing is wrong with it"
+	case len(titles) == 1:
+		return "one thing is wrong: " + titles[0]
+	}
+	return fmt.Sprintf("%s things are wrong: %s", words.Number(len(titles)), strings.Join(titles, "; "))
+}
+
+// sentence is the whole answer in one: how to hang the rig, at what tempo it comes back, what is wrong with it.
+func sentence(q Question, a Answer) string {
+	how := hang(q.Rig.Kind(), a.SetUp, q.Name, q.Units)
+	if !a.Strike.Feasible {
+		if how != "" {
+			how = words.Upper(how) + ". "
+		}
+		return how + Said(q.Rig.Kind(), a.Strike, q.Ability, q.Units)
+	}
+	join := " and "
+	if strings.HasPrefix(how, "it ") || how == "" {
+		join = "; "
+	}
+	text := tempo(q.Rig.Kind(), a.Strike, q.Ability, q.Units)
+	if how != "" {
+		text = how + join + text
+	}
+	return words.Upper(text) + "; " + wrong(a.Findings, how != "") + "."
+}

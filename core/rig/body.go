@@ -1,0 +1,111 @@
+package rig
+
+import (
+	"math"
+
+	"melodromos/core/input"
+)
+
+// Body is what of a person matters to the height of a rig and the room about it, in metres; 0 where not measured. Eye,
+// Mouth and Chin are heights above the floor in stance.
+type Body struct {
+	Height, Reach    float64
+	Eye, Mouth, Chin float64
+}
+
+// Limits of a body's measures, in m.
+var (
+	BodyHeight = input.Limits{Min: 0.8, Max: 2.4, Unit: "m"}
+	BodyReach  = input.Limits{Min: 0.6, Max: 2.6, Unit: "m"}
+	BodyPoint  = input.Limits{Min: 0.5, Max: 2.3, Unit: "m"} // a height in stance
+)
+
+// Heights of points of the body and lengths of its parts as shares of the standing height: Drillis & Contini, Body Segment
+// Parameters (1966), the table in common use.
+const (
+	eyeShare, chinShare, shoulderShare = 0.936, 0.870, 0.818
+	hipShare, kneeShare                = 0.530, 0.285
+	shouldersShare                     = 0.259 // across
+	upperArmShare, forearmShare        = 0.186, 0.146
+	handShare                          = 0.108
+)
+
+// Assumed, where the table is silent.
+const (
+	mouthPart = 1.0 / 3 // of the way from the chin to the eyes
+	stanceDip = 0.04    // of the height: what bent knees and feet apart take off it
+	knuckles  = 0.5     // of the hand's length, from the wrist to the front of a fist
+	turned    = math.Pi / 4
+)
+
+// Known says whether there is a height to reckon from.
+func (b Body) Known() bool { return b.Height > 0 }
+
+// Check refuses measures outside their limits or out of order, by field.
+func (b Body) Check() error {
+	for _, l := range []limited{{"height", b.Height, BodyHeight}, {"reach", b.Reach, BodyReach}, {"eye", b.Eye, BodyPoint}, {"mouth", b.Mouth, BodyPoint}, {"chin", b.Chin, BodyPoint}} {
+		if l.value == 0 {
+			continue
+		}
+		if err := l.Limits.Check(l.field, l.value); err != nil {
+			return err
+		}
+	}
+	above := b.Height
+	for _, p := range []limited{{field: "eye", value: b.Eye}, {field: "mouth", value: b.Mouth}, {field: "chin", value: b.Chin}} {
+		if p.value == 0 {
+			continue
+		}
+		if above > 0 && p.value >= above {
+			return input.Refuse(p.field, "expected less than the point above it, %g m, not %g m", above, p.value)
+		}
+		above = p.value
+	}
+	return nil
+}
+
+// Points are heights above the floor (m).
+type Points struct{ Crown, Eye, Mouth, Chin, Shoulder, Hip, Knee float64 }
+
+// InStance gives the heights in a boxing stance: measured ones where there are any, the others by proportion, less what
+// the stance takes off.
+func (b Body) InStance() Points { return b.points(stanceDip * b.Height) }
+
+// Upright gives the heights standing square, as at a speed bag.
+func (b Body) Upright() Points { return b.points(0) }
+
+func (b Body) points(dip float64) Points {
+	h := b.Height
+	or := func(measured, share float64) float64 {
+		if measured > 0 {
+			return measured + stanceDip*h - dip // it was measured in stance
+		}
+		return share*h - dip
+	}
+	p := Points{
+		Crown: h - dip, Eye: or(b.Eye, eyeShare), Chin: or(b.Chin, chinShare),
+		Shoulder: shoulderShare*h - dip, Hip: hipShare*h - dip, Knee: kneeShare*h - dip/2,
+	}
+	p.Mouth = p.Chin + mouthPart*(p.Eye-p.Chin)
+	if b.Mouth > 0 {
+		p.Mouth = or(b.Mouth, 0)
+	}
+	return p
+}
+
+// span is the reach where it is known; about the height elsewhere, as with most people.
+func (b Body) span() float64 {
+	if b.Reach > 0 {
+		return b.Reach
+	}
+	return b.Height
+}
+
+// Straight is how far in front of the head's plumb line a straight punch ends in stance: the arm to its knuckles, and the
+// half of the shoulders that turns in (by 45°, assumed). Arms are taken to be as long as the reach has it.
+func (b Body) Straight() float64 {
+	return (upperArmShare+forearmShare+knuckles*handShare)*b.span() + shouldersShare/2*b.Height*math.Sin(turned)
+}
+
+// Forearm is the length from the elbow to the knuckles.
+func (b Body) Forearm() float64 { return (forearmShare + knuckles*handShare) * b.span() }

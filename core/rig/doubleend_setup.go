@@ -1,0 +1,243 @@
+package rig
+
+import (
+	"math"
+
+	"melodromos/core/motion"
+)
+
+// AtFist answers for a fist of that speed.
+func (b DoubleEndBag) AtFist(fist float64, m Meeting) (Answer, error) {
+	return atFist(fist, MaxLaunch, func(launch float64) (Answer, error) { return b.Struck(launch, m) })
+}
+
+// Picture draws the swing between the cords.
+func (b DoubleEndBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
+	return b.swing().picture(launch, m)
+}
+
+// ceiling is the height of the upper anchor, ball that of the ball's centre (m).
+func (b DoubleEndBag) ceiling(p Place) float64 { return b.ball(p) + b.Upper.Span }
+func (b DoubleEndBag) ball(p Place) float64    { return p.LowerAnchor + b.Lower.Span }
+
+// retied is the cord on another span, tied anew so that it pulls as before: the same rubber, the same strain.
+func (c Cord) retied(span float64) Cord {
+	c = c.wound(span / c.Span)
+	c.Span = span
+	return c
+}
+
+// Hung is the bag with its ball at another height (m above the floor) between the same anchors, both cords tied anew so that
+// they pull as before. The second result is false where the anchors leave no room.
+func (b DoubleEndBag) Hung(p Place, height float64) (DoubleEndBag, bool) {
+	up, down := b.ceiling(p)-height, height-p.LowerAnchor
+	if up <= b.BallDiameter/2 || down <= b.BallDiameter/2 {
+		return b, false
+	}
+	b.Upper, b.Lower = b.Upper.retied(up), b.Lower.retied(down)
+	return b, true
+}
+
+// furthest is how far out (m) a strike at launch m/s carries the ball.
+func (b DoubleEndBag) furthest(launch float64) float64 {
+	o, far := b.swing(), 0.0
+	_ = o.swing.Follow(0, launch, patience/o.small, nil, func(p motion.Passage) bool { far = p.X; return false })
+	return far
+}
+
+// SetUp hangs the ball at eye height in stance. Midway between the anchors it returns evenly; where that is another height,
+// the conflict says by how much (both common practice).
+func (b DoubleEndBag) SetUp(p Place, body Body, force float64) SetUp {
+	s := SetUp{Point: "ball", Between: "eye height in stance"}
+	if !body.Known() {
+		s.Needs = "height"
+	}
+	s.Stand = body.Straight() + b.BallDiameter/2
+	s.room(p, b.furthest(force)+b.BallDiameter/2, true)
+	if s.Needs != "" {
+		return s
+	}
+	eye := body.InStance().Eye
+	s.level(b.ball(p), eye)
+	hung, ok := b.Hung(p, s.Aim)
+	if !ok {
+		s.Needs = "upper.span" // no such height between these anchors
+		return s
+	}
+	s.Settings = []Setting{
+		{"upper.span", b.Upper.Span, hung.Upper.Span}, {"upper.relaxed", b.Upper.Relaxed, hung.Upper.Relaxed}, {"upper.stiffness", b.Upper.Stiffness, hung.Upper.Stiffness},
+		{"lower.span", b.Lower.Span, hung.Lower.Span}, {"lower.relaxed", b.Lower.Relaxed, hung.Lower.Relaxed}, {"lower.stiffness", b.Lower.Stiffness, hung.Lower.Stiffness},
+	}
+	midway := (b.ceiling(p) + p.LowerAnchor) / 2
+	if math.Abs(eye-midway) <= levelling {
+		return s
+	}
+	c := Conflict{Midway: midway, Wanted: eye, Off: eye - midway, Uneven: math.NaN(), Anchor: 2*eye - b.ceiling(p)}
+	if c.Anchor < 0 {
+		c.Anchor = math.NaN()
+	}
+	if wanted, ok := b.Hung(p, eye); ok {
+		if e, err := wanted.Evenness(halfPower); err == nil {
+			c.Uneven = e.Height
+		}
+	}
+	s.Conflict = &c
+	return s
+}
+
+// Sizes (m) from which a ball counts as medium or large, and below which it asks for precision. From memory.
+const mediumBall, largeBall = 0.15, 0.20
+
+// unevenPart of the ball's radius is how far off its height it may come back. Assumed.
+const unevenPart = 0.5
+
+// Inspect looks at the cords, the centring, the ball's size and the mount.
+func (b DoubleEndBag) Inspect(u Use) []Finding {
+	var list []Finding
+	if f, err := b.tension(u); err == nil {
+		list = append(list, f)
+	}
+	list = append(list, b.centred())
+	size := Finding{"size", Right, "The ball suits this trainee", "diameter of the ball", b.BallDiameter, mediumBall, "m", commonPractice + " for the start (sizes from memory)", "", nil}
+	if u.Novice && b.BallDiameter < mediumBall {
+		size.Code, size.Weight, size.Title, size.Remedy = "smallBall", Mind, "A small ball asks for precision", "Begin on a medium or a large one"
+	}
+	list = append(list, size)
+	if loads, err := b.Loads(u.Launch, u.Hardest); err == nil {
+		list = append(list, carried(loads, u.Place))
+	}
+	return append(append(list, anchored(u.Place, b.BallMass)...), capped(u)...)
+}
+
+// tension tells whether the cords suit the purpose.
+func (b DoubleEndBag) tension(u Use) (Finding, error) {
+	borders := u.Borders
+	if borders == (Borders{}) {
+		borders = DefaultBorders
+	}
+	feel, at, err := b.Feels(borders)
+	if err != nil {
+		return Finding{}, err
+	}
+	f := Finding{Weight: Right, What: "time to the first return at half power", Figure: at, Unit: "s", Source: assumedLimit}
+	switch {
+	case feel == TooSlack:
+		f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "tooSlack", Wrong, "Cords too slack", borders.Slack, "Wind both cords up, in proportion"
+	case feel == TooTight:
+		f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "tooTight", Wrong, "Cords too tight: it hardly swings", borders.Tight, "Let both cords out, in proportion"
+	case feel == HeadMovement && u.Place.Purpose != ForHeadMovement:
+		f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "headMovementOnly", Wrong, "Right for head movement, too slow for combinations", borders.Head, "Wind both cords up for combinations, or keep it for head movement"
+	case feel == Combinations && u.Place.Purpose == ForHeadMovement:
+		f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "combinationsOnly", Mind, "Right for combinations, quick for head movement", borders.Head, "Let both cords out for head movement"
+	default:
+		f.Code, f.Title, f.Limit = "tension", "Cords right for "+map[Feel]string{HeadMovement: "head movement", Combinations: "combinations"}[feel], map[Feel]float64{HeadMovement: borders.Slack, Combinations: borders.Head}[feel]
+		return f, nil
+	}
+	f.Change = b.tensed(borders, u.Place.Purpose)
+	return f, nil
+}
+
+// tensed winds both cords so that the half-power return lands in the middle of the purpose's range.
+func (b DoubleEndBag) tensed(at Borders, purpose string) []Setting {
+	want := (at.Head + at.Tight) / 2
+	if purpose == ForHeadMovement {
+		want = (at.Slack + at.Head) / 2
+	}
+	slackest := 0.999 * math.Min(b.Upper.Span/b.Upper.Relaxed, b.Lower.Span/b.Lower.Relaxed)
+	share, ok := tune(60/want, Meeting{Rebounds: 1}, 0.1, slackest, func(share float64) oscillator { return b.Wound(share).swing() })
+	if !ok {
+		return nil
+	}
+	return b.wind(share)
+}
+
+// Winding is where the cords stand between too slack and too tight, and what one step of winding does to them.
+type Winding struct {
+	Feel    Feel
+	At      float64 // s, of the half-power return that tells
+	Borders Borders
+	Tighter []Setting // both cords a step shorter; nil where there is none
+	Looser  []Setting
+}
+
+// windingStep is by how much of its length a cord is wound up at a time. Assumed: about a turn about a hook.
+const windingStep = 0.03
+
+// Winding tells how tight the cords are.
+func (b DoubleEndBag) Winding(at Borders) (*Winding, error) {
+	if at == (Borders{}) {
+		at = DefaultBorders
+	}
+	feel, back, err := b.Feels(at)
+	if err != nil {
+		return nil, err
+	}
+	w := &Winding{Feel: feel, At: back, Borders: at}
+	if b.Wound(1-windingStep).Check() == nil {
+		w.Tighter = b.wind(1 - windingStep)
+	}
+	if b.Wound(1/(1-windingStep)).Check() == nil {
+		w.Looser = b.wind(1 / (1 - windingStep))
+	}
+	return w, nil
+}
+
+// wind lists the measures of both cords wound to a share of their length.
+func (b DoubleEndBag) wind(share float64) []Setting {
+	w := b.Wound(share)
+	return []Setting{
+		{"upper.relaxed", b.Upper.Relaxed, w.Upper.Relaxed}, {"lower.relaxed", b.Lower.Relaxed, w.Lower.Relaxed},
+		{"upper.stiffness", b.Upper.Stiffness, w.Upper.Stiffness}, {"lower.stiffness", b.Lower.Stiffness, w.Lower.Stiffness},
+	}
+}
+
+// centred tells whether the ball comes back at the height at which it was struck.
+func (b DoubleEndBag) centred() Finding {
+	f := Finding{"centred", Right, "Returns evenly", "height by which it comes back off the strike, at half power", math.NaN(), unevenPart * b.BallDiameter / 2, "m", assumedLimit + " (half the ball's radius)", "", nil}
+	e, err := b.Evenness(halfPower)
+	switch {
+	case err != nil:
+		f.Code, f.Weight, f.Title, f.Remedy = "sags", Wrong, "The upper cord does not hold the ball's weight", "Wind the upper cord up until the lower one pulls"
+		f.What, f.Figure, f.Limit, f.Unit, f.Source = "pull of the upper cord", b.Upper.tension(), b.BallMass*motion.Gravity, "N", "the weight of the ball"
+	default:
+		if f.Figure = e.Height; math.Abs(f.Figure) > f.Limit {
+			f.Code, f.Weight, f.Title, f.Remedy = "offCentre", Wrong, "Off the middle of its anchors: it comes back uneven", "Bring ball and anchors level: move the ball toward the middle, or move an anchor"
+		}
+	}
+	return f
+}
+
+// Loads gives the pull on both anchors, at rest and with the ball at its furthest.
+func (b DoubleEndBag) Loads(launch, _ float64) ([]Load, error) {
+	static, peak, err := b.Load(launch)
+	return []Load{{"upper", static[0], peak[0]}, {"lower", static[1], peak[1]}}, err
+}
+
+// Side draws the ball between its cords.
+func (b DoubleEndBag) Side(p Place) Side {
+	ball, top, r := b.ball(p), b.ceiling(p), b.BallDiameter/2
+	s := Side{Top: top + 0.15, Shapes: []Shape{
+		{Kind: Ceiling, X1: -0.5, Y1: top, X2: 0.7, Y2: top},
+		{Kind: CordLine, Y1: top, Y2: ball + r}, {Kind: CordLine, Y1: ball - r, Y2: p.LowerAnchor},
+		{Kind: Anchor, Y1: top}, {Kind: Anchor, Y1: p.LowerAnchor}, {Kind: Ball, Y1: ball, W: b.BallDiameter},
+	}}
+	least := func(c Cord) float64 { return math.Max(c.Relaxed, r) + 0.005 }
+	s.Handles = []Handle{
+		// The cords stay as they are: the ball can be moved until one of them hangs slack.
+		{"lower.span", "Lower cord, as hung", 0.28, p.LowerAnchor, 0.28, ball, true, b.Lower.Span, least(b.Lower), b.Lower.Span + b.Upper.Span - least(b.Upper), []Move{{"lower.span", 1}, {"upper.span", -1}}},
+		{"upper.span", "Upper cord, as hung", 0.28, ball, 0.28, top, true, b.Upper.Span, least(b.Upper), 3, []Move{{"upper.span", 1}}},
+		{"place.lowerAnchor", "Lower anchor above the floor", 0.5, 0, 0.5, p.LowerAnchor, true, p.LowerAnchor, 0, math.Max(0, p.LowerAnchor+b.Lower.Span-least(b.Lower)), []Move{{"place.lowerAnchor", 1}, {"lower.span", -1}}},
+		{"ballDiameter", "Ball", 0, ball, r, ball, false, b.BallDiameter, 0.06, 0.5, []Move{{"ballDiameter", 2}}},
+	}
+	s.walls(p)
+	return s
+}
+
+// leastKnown: the stiffness of the cords, the lower in proportion to the upper.
+func (b DoubleEndBag) leastKnown() fitted {
+	return fitted{"upper.stiffness", b.Upper.Stiffness, func(v float64) Rig {
+		c := b
+		c.Upper.Stiffness, c.Lower.Stiffness = v, b.Lower.Stiffness*v/b.Upper.Stiffness
+		return c
+	}, returnsOf, 0}
+}

@@ -1,0 +1,65 @@
+package rig
+
+// Side is a rig seen from the side, to scale: metres, X away from the trainee from the bag's axis, Y up from the floor.
+type Side struct {
+	Shapes  []Shape
+	Handles []Handle
+	Top     float64 // m, of the highest thing there is
+}
+
+// ShapeKind names what a shape of a side view is.
+type ShapeKind string
+
+// What a rig is made of.
+const (
+	Ceiling  ShapeKind = "ceiling"
+	Board    ShapeKind = "board"
+	CordLine ShapeKind = "cord"
+	Chain    ShapeKind = "chain"
+	Pole     ShapeKind = "pole"
+	Ball     ShapeKind = "ball"     // round, about (X1, Y1)
+	Drop     ShapeKind = "drop"     // a speed bag: hangs from (X1, Y1) to (X2, Y2)
+	Barrel   ShapeKind = "cylinder" // upright, from (X1, Y1) to (X2, Y2)
+	Base     ShapeKind = "base"
+	Anchor   ShapeKind = "anchor"
+	Wall     ShapeKind = "wall"
+)
+
+// Shape is a line or a body from (X1, Y1) to (X2, Y2), W wide.
+type Shape struct {
+	Kind           ShapeKind
+	X1, Y1, X2, Y2 float64
+	W              float64
+}
+
+// Move is what a metre of dragging, up or away, adds to a field.
+type Move struct {
+	Field string
+	Per   float64
+}
+
+// Handle is a measure that can be dragged: a dimension line from (X1, Y1) to its knob at (X2, Y2). Field is of the rig's
+// document, or of its place after "place.".
+type Handle struct {
+	Field          string
+	Label          string
+	X1, Y1, X2, Y2 float64
+	Upright        bool // it is dragged up and down, else to and fro
+	Value          float64
+	Min, Max       float64 // of Value
+	Moves          []Move
+}
+
+// walls draws the walls that were measured.
+func (s *Side) walls(p Place) {
+	for _, w := range []struct {
+		field, label string
+		at, sign     float64
+	}{{"place.beyond", "Wall behind the bag", p.Beyond, 1}, {"place.behind", "Wall behind the trainee", p.Behind, -1}} {
+		if w.at > 0 {
+			x := w.sign * w.at
+			s.Shapes = append(s.Shapes, Shape{Kind: Wall, X1: x, X2: x, Y2: s.Top})
+			s.Handles = append(s.Handles, Handle{w.field, w.label, 0, 0.12, x, 0.12, false, w.at, 0.3, 6, []Move{{w.field, w.sign}}})
+		}
+	}
+}

@@ -1,0 +1,125 @@
+package rig
+
+import (
+	"fmt"
+	"math"
+
+	"melodromos/core/motion"
+)
+
+// AtFist answers for a fist of that speed; see TempoAtFist.
+func (b SpeedBag) AtFist(fist float64, m Meeting) (Answer, error) { return b.TempoAtFist(fist, m) }
+
+// Picture draws the cycle from a strike at launch m/s to the meeting.
+func (b SpeedBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
+	back, err := b.Return(launch, m)
+	if err != nil {
+		return Picture{}, err
+	}
+	trace, err := b.Trace(launch, m, 28)
+	if err != nil {
+		return Picture{}, err
+	}
+	through, err := b.Through(launch, m, 8)
+	if err != nil {
+		return Picture{}, err
+	}
+	p := Picture{
+		Trace: trace, Through: through, Return: back.At, Opens: -back.Window / 2, Closes: back.Window / 2,
+		Strike: trace[0].Swing, Speed: back.Speed, Mirrored: Meets(m.Rebounds) == Behind, Reach: b.arm() * b.Contact(),
+	}
+	side := 1.0 // the far board first, then in turn
+	for _, at := range back.Boards {
+		p.Marks = append(p.Marks, Mark{at, side})
+		side = -side
+	}
+	return p, nil
+}
+
+// SetUp hangs the lowest point of the bag between chin and mouth (common practice), or, for those who want their shoulders
+// worked, between mouth and eyes. The trainee stands square and upright, the bag a forearm away.
+func (b SpeedBag) SetUp(p Place, body Body, _ float64) SetUp {
+	s := SetUp{Point: "lowest point", Between: "between chin and mouth"}
+	if b.BoardHeight == 0 {
+		s.Needs = "boardHeight"
+	}
+	if !body.Known() {
+		s.Needs = "height"
+	}
+	at := body.Upright()
+	low, high := at.Chin, at.Mouth
+	if p.School == ForShoulders {
+		low, high, s.Between = at.Mouth, at.Eye, "between mouth and eyes, for the shoulders"
+	}
+	s.Stand = body.Forearm() + b.BagDiameter/2
+	s.room(p, b.arm()*math.Sin(b.Contact())+b.BagDiameter/2, false)
+	if s.Needs != "" {
+		return s
+	}
+	s.heights(b.Bottom(), low, high)
+	s.Settings = []Setting{{"boardHeight", b.BoardHeight, b.BoardHeight + s.Move}}
+	return s
+}
+
+// Inspect looks at the size of the bag for this hand, and at the mount.
+func (b SpeedBag) Inspect(u Use) []Finding {
+	var list []Finding
+	if l, err := b.Limits(Three); err == nil && u.SameHand > 0 {
+		f := Finding{"size", Right, "Slow enough for this hand", "time between strikes at three rebounds, struck as softly as it allows", 60 / l.Slowest, u.SameHand, "s",
+			"the least interval of one hand of this trainee", "", nil}
+		if f.Figure < f.Limit {
+			f.Code, f.Weight, f.Title, f.Remedy = "tooSmall", Wrong, "Too quick a bag for this hand", "Hang a larger bag, or count five"
+			if size, ok := b.sizeFor(60/u.SameHand, Three, false); ok {
+				f.Change = []Setting{{"bagLength", b.BagLength, size}}
+			}
+		}
+		list = append(list, f)
+	}
+	if loads, err := b.Loads(u.Launch, u.Hardest); err == nil {
+		list = append(list, carried(loads, u.Place))
+	}
+	return append(append(list, anchored(u.Place, b.BagMass)...), capped(u)...)
+}
+
+// Loads gives the pull on the swivel: the weight, and the centripetal force at the lowest point, m(g + v²/d). What the
+// board takes at a contact is a blow of its own and is not in it.
+func (b SpeedBag) Loads(launch, _ float64) ([]Load, error) {
+	if err := LaunchLimits.Check("launch", launch); err != nil {
+		return nil, err
+	}
+	bottom := b.pendulum().BottomSpeed(DefaultStrikeAngle, launch/b.arm())
+	return []Load{{"swivel", b.BagMass * motion.Gravity, b.BagMass * (motion.Gravity + bottom*bottom*b.arm())}}, nil
+}
+
+// Side draws the bag under its board.
+func (b SpeedBag) Side(p Place) Side {
+	board := b.BoardHeight
+	if board == 0 {
+		board = 1.9 // somewhere, until it is measured
+	}
+	r, bottom := b.BagDiameter/2, board-b.SwivelDrop-b.BagLength
+	s := Side{Top: board + 0.25, Shapes: []Shape{
+		{Kind: Board, X1: -0.32, Y1: board, X2: 0.32, Y2: board, W: 0.04},
+		{Kind: Drop, Y1: board - b.SwivelDrop, Y2: bottom, W: b.BagDiameter},
+	}}
+	s.Handles = []Handle{
+		{"boardHeight", "Board above the floor", 0.5, 0, 0.5, board, true, b.BoardHeight, speedLimits.board.Min, speedLimits.board.Max, []Move{{"boardHeight", 1}}},
+		{"bagLength", "Length", 0.26, board - b.SwivelDrop, 0.26, bottom, true, b.BagLength, math.Max(2*r-b.SwivelDrop, speedLimits.length.Min) + 0.005, 0.5, []Move{{"bagLength", -1}}},
+		{"bagDiameter", "Diameter", 0, bottom + r, r, bottom + r, false, b.BagDiameter, 2*b.SwivelDrop + 0.02, math.Min(b.BagLength, (b.BagLength+b.SwivelDrop)) - 0.01, []Move{{"bagDiameter", 2}}},
+	}
+	s.walls(p)
+	return s
+}
+
+// leastKnown: how much speed the bag keeps at the board, told by the board sounds.
+func (b SpeedBag) leastKnown() fitted {
+	return fitted{"restitution", b.Restitution, func(v float64) Rig { c := b; c.Restitution = v; return c },
+		func(r Rig, launch float64, n int) ([]float64, error) {
+			speed, ok := r.(SpeedBag)
+			if !ok {
+				return nil, fmt.Errorf("rig: %s is no speed bag", r.Kind())
+			}
+			back, err := speed.Return(launch, Meeting{Rebounds: n})
+			return back.Boards, err
+		}, 0}
+}

@@ -1,0 +1,55 @@
+// Package words puts figures into a coach's words.
+package words
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+)
+
+// Units says in which system lengths are put into words.
+type Units string
+
+// The two systems.
+const (
+	Metric   Units = "metric"
+	Imperial Units = "imperial"
+)
+
+// Length puts a length (m) into words: centimetres below a metre and metres above, or inches. Tenths of a centimetre are
+// kept where there are some.
+func (u Units) Length(m float64) string {
+	switch {
+	case u == Imperial:
+		return Trimmed(m/0.0254) + " in"
+	case math.Abs(m) >= 1:
+		return fmt.Sprintf("%.2f m", m)
+	}
+	return Trimmed(m*100) + " cm"
+}
+
+// Trimmed writes a figure with one decimal, and with none where that is 0.
+func Trimmed(v float64) string { return strings.TrimSuffix(fmt.Sprintf("%.1f", v), ".0") }
+
+// Number writes a small whole number as a word.
+func Number(n int) string {
+	list := []string{"none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"}
+	if n >= 0 && n < len(list) {
+		return list[n]
+	}
+	return strconv.Itoa(n)
+}
+
+// Upper begins a text with a capital, Lower with a small letter.
+func Upper(text string) string { return first(text, strings.ToUpper) }
+
+// Lower begins a text with a small letter.
+func Lower(text string) string { return first(text, strings.ToLower) }
+
+func first(text string, change func(string) string) string {
+	if text == "" {
+		return ""
+	}
+	return change(text[:1]) + text[1:]
+}
