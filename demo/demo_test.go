@@ -25,7 +25,7 @@ func TestLoad(t *testing.T) {
 	}
 	g := s.Gym(ctx, row.ID)
 	trainees, _ := g.Trainees()
-	rigs, _ := g.Rigs()
+	rigs, _ := g.Rigs(false)
 	if len(trainees) != len(people) || len(rigs) != len(bags) {
 		t.Errorf("%d people and %d bags after loading twice", len(trainees), len(rigs))
 	}

@@ -6,13 +6,14 @@ import (
 	"errors"
 	"log/slog"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 
-	"melodromos/core/drill"
 	"melodromos/core/input"
+	"melodromos/core/words"
 	"melodromos/store"
 )
 
@@ -93,7 +94,7 @@ func refused(ctx context.Context, prefix string, err error) error {
 	case errors.As(err, &field):
 		where := field.Field
 		if prefix != "" {
-			where = prefix + "." + where
+			where = strings.TrimSuffix(prefix+"."+where, ".")
 		}
 		return huma.Error422UnprocessableEntity(field.Error(), &huma.ErrorDetail{Location: where, Message: field.Reason})
 	case errors.Is(err, store.ErrNotFound):
@@ -122,7 +123,7 @@ type caller struct {
 	gym *store.Gym
 }
 
-func (c caller) units() drill.Units { return drill.Units(c.row.Units) }
+func (c caller) units() words.Units { return words.Units(c.row.Units) }
 
 func who(ctx context.Context) caller { return ctx.Value(callerKey{}).(caller) }
 

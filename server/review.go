@@ -209,11 +209,16 @@ func namesOf(gym *store.Gym) (names, error) {
 	for _, t := range trainees {
 		n.trainees[t.ID] = t.Name
 	}
-	rigs, err := gym.Rigs()
-	for _, r := range rigs {
-		n.rigs[r.ID] = r.Name
+	for _, retired := range []bool{false, true} { // the log outlives a rig
+		rigs, err := gym.Rigs(retired)
+		if err != nil {
+			return n, err
+		}
+		for _, r := range rigs {
+			n.rigs[r.ID] = r.Name
+		}
 	}
-	return n, err
+	return n, nil
 }
 
 func (n names) logRow(r store.Run) LogRow {

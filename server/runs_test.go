@@ -97,7 +97,9 @@ func TestRunKeepsItsDocuments(t *testing.T) {
 	_, bag, d := u.furnished(10)
 	var run, again Run
 	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
-	bag.Doc.BagLength = 0.28
+	longer := quayBag
+	longer.BagLength = 0.28
+	bag.Doc = RigDoc{Rig: longer}
 	u.want(200, "PUT", "/api/rigs/"+bag.ID, bag, nil)
 	d.Doc.Tempo = 90
 	u.want(200, "PUT", "/api/drills/"+d.ID, d, nil)

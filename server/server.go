@@ -137,6 +137,8 @@ func (s *Server) routes(engine *gin.Engine) {
 	authed.UseMiddleware(s.signedIn)
 	s.registerTrainees(authed)
 	s.registerRigs(authed)
+	s.registerCalibrations(authed)
+	s.registerGym(authed)
 	s.registerDrills(authed)
 	s.registerRuns(authed)
 	s.registerReview(authed)

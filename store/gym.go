@@ -28,6 +28,13 @@ func (g *Gym) Row() (GymRow, error) {
 	return row, known(g.db.Where("id = ?", g.ID).Take(&row).Error)
 }
 
+// ChangeRow stores the gym's units and its borders between slack and tight.
+func (g *Gym) ChangeRow(row GymRow) error {
+	return known(g.db.Model(&GymRow{}).Where("id = ?", g.ID).Updates(map[string]any{
+		"units": row.Units, "border_slack": row.BorderSlack, "border_head": row.BorderHead, "border_tight": row.BorderTight,
+	}).Error)
+}
+
 func one[T any](g *Gym, id string) (T, error) {
 	var row T
 	return row, known(g.rows().Where("id = ?", id).Take(&row).Error)
@@ -54,37 +61,16 @@ func (g *Gym) AddTrainee(t *Trainee) error {
 func (g *Gym) ChangeTrainee(t *Trainee) error {
 	return g.change(t, t.ID, map[string]any{
 		"name": t.Name, "stance": t.Stance, "band": t.Band, "age_band": t.AgeBand,
-		"height": t.Height, "reach": t.Reach, "notes": t.Notes,
+		"height": t.Height, "reach": t.Reach, "eye": t.Eye, "mouth": t.Mouth, "chin": t.Chin, "notes": t.Notes,
 	}, 0)
 }
 
-// Rigs lists the gym's rigs by name, retired ones left out.
-func (g *Gym) Rigs() ([]Rig, error) { return all[Rig](g, "name, id") }
-
-// Rig returns one rig.
-func (g *Gym) Rig(id string) (Rig, error) { return one[Rig](g, id) }
-
-// AddRig stores a new rig and fills in its id.
-func (g *Gym) AddRig(r *Rig) error {
-	r.GymID, r.Version, r.MeasuredAt = g.ID, 1, time.Now().UTC()
-	return known(g.db.Create(r).Error)
+// Drills lists the gym's drills, newest first; retired ones, and those for a retired rig, are left out.
+func (g *Gym) Drills() ([]Drill, error) {
+	rows := []Drill{}
+	hung := g.rows().Model(&Rig{}).Select("id").Where("retired_at IS NULL")
+	return rows, known(g.rows().Where("retired_at IS NULL AND rig_id IN (?)", hung).Order("created_at DESC, id").Find(&rows).Error)
 }
-
-// ChangeRig stores a rig's new name and measures over the version that was read; ErrConflict where another has been
-// stored meanwhile.
-func (g *Gym) ChangeRig(r *Rig) error {
-	err := g.change(r, r.ID, map[string]any{
-		"name": r.Name, "doc": string(r.Doc), "version": r.Version + 1,
-		"measured_at": gorm.Expr("CASE WHEN doc = ?::jsonb THEN measured_at ELSE now() END", string(r.Doc)),
-	}, r.Version)
-	if err == nil {
-		*r, err = g.Rig(r.ID)
-	}
-	return err
-}
-
-// Drills lists the gym's drills, newest first, retired ones left out.
-func (g *Gym) Drills() ([]Drill, error) { return all[Drill](g, "created_at DESC, id") }
 
 // Drill returns one drill.
 func (g *Gym) Drill(id string) (Drill, error) { return one[Drill](g, id) }

@@ -16,6 +16,11 @@ type GymRow struct {
 	Zone      string // IANA name
 	Demo      bool
 	CreatedAt time.Time
+
+	// Borders (s) between cords too slack, for head movement, for combinations, and too tight.
+	BorderSlack float64 `gorm:"default:0.45"`
+	BorderHead  float64 `gorm:"default:0.32"`
+	BorderTight float64 `gorm:"default:0.17"`
 }
 
 // TableName is the table's name.
@@ -41,6 +46,9 @@ type Trainee struct {
 	AgeBand   string
 	Height    *float64
 	Reach     *float64
+	Eye       *float64 // above the floor, in stance
+	Mouth     *float64
+	Chin      *float64
 	Notes     string
 	RetiredAt *time.Time
 	CreatedAt time.Time
@@ -53,10 +61,29 @@ type Rig struct {
 	Name       string
 	Kind       string
 	Doc        Doc `gorm:"type:jsonb"`
+	Place      Doc `gorm:"type:jsonb"`
 	Version    int
-	MeasuredAt time.Time
+	MeasuredAt time.Time // when a measure was last changed
 	RetiredAt  *time.Time
 	CreatedAt  time.Time
+}
+
+// Calibration is what measuring found out about a rig: one parameter, fitted from evidence, and what stood there before.
+type Calibration struct {
+	ID            string `gorm:"default:gen_random_uuid()"`
+	GymID         string
+	RigID         string
+	RigVersion    int // that it made
+	Method        string
+	Parameter     string
+	Was           float64
+	WasMeasuredAt time.Time // what the rig's MeasuredAt was before
+	Value         float64
+	Spread        *float64 // standard error of Value
+	Residual      *float64 // s
+	Evidence      Doc      `gorm:"type:jsonb"`
+	UndoneAt      *time.Time
+	CreatedAt     time.Time
 }
 
 // Drill is what one trainee does on one rig.

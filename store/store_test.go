@@ -85,7 +85,7 @@ func TestGymsAreApart(t *testing.T) {
 		}
 	}
 	must(t, s.DropGym(ctx, a.ID))
-	if _, err := b.Rigs(); err != nil {
+	if _, err := b.Rigs(false); err != nil {
 		t.Error(err)
 	}
 	_, err = a.Row()

@@ -56,9 +56,6 @@ type Timeline struct {
 	Inbound [2]Micros  `json:"inbound"` // around each planned strike: the bag comes in from this much before to this much after it
 }
 
-// Reach is the time in seconds that a hand takes out to a speed bag, and back again (assumed).
-const Reach = 0.12
-
 const (
 	countIn = 4   // counts before the first strike
 	atLeast = 0.5 // s between counts, however quick the drill: hands have to be taken up (assumed)

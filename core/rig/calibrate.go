@@ -188,3 +188,17 @@ func median(list []float64) float64 {
 	slices.Sort(list)
 	return stat.Quantile(0.5, stat.LinInterp, list, nil)
 }
+
+// Parameter is the measure of a rig that calibration fits.
+type Parameter struct {
+	Field string // of the rig's document
+	Value float64
+	With  func(value float64) Rig // the rig with another value
+}
+
+// LeastKnown names what calibration fits: the share of speed kept at the board, the cords' stiffness, the spring, and for
+// pendulums the effective length, through the height of the anchor or the chain.
+func LeastKnown(r Rig) Parameter {
+	f := r.leastKnown()
+	return Parameter{f.parameter, f.now, f.with}
+}

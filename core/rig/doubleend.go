@@ -163,7 +163,24 @@ const (
 )
 
 // Borders between the feels, as times (s) of the half-power return. Assumed; a gym may set its own.
-type Borders struct{ Slack, Head, Tight float64 }
+type Borders struct {
+	Slack float64 `json:"slack"`
+	Head  float64 `json:"head"`
+	Tight float64 `json:"tight"`
+}
+
+// Check refuses borders out of order, by field.
+func (b Borders) Check() error {
+	switch {
+	case !(b.Tight > 0):
+		return input.Refuse("tight", "expected a time above 0 s, not %g", b.Tight)
+	case !(b.Head > b.Tight):
+		return input.Refuse("head", "expected more than the border to too tight, %g s, not %g", b.Tight, b.Head)
+	case !(b.Slack > b.Head && b.Slack < 3):
+		return input.Refuse("slack", "expected more than the border to head movement, %g s, and less than 3 s, not %g", b.Head, b.Slack)
+	}
+	return nil
+}
 
 // DefaultBorders: above 0.45 s too slack, to 0.32 s head movement, to 0.17 s combinations, below too tight.
 var DefaultBorders = Borders{Slack: 0.45, Head: 0.32, Tight: 0.17}

@@ -8,8 +8,10 @@ import (
 
 // AtFist answers for a fist of that speed.
 func (b DoubleEndBag) AtFist(fist float64, m Meeting) (Answer, error) {
-	return atFist(fist, MaxLaunch, func(launch float64) (Answer, error) { return b.Struck(launch, m) })
+	return b.swing().atFist(fist, m)
 }
+
+func (b DoubleEndBag) tempos(n int) ([]Tempo, error) { return b.swing().tempos(n) }
 
 // Picture draws the swing between the cords.
 func (b DoubleEndBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
@@ -153,11 +155,11 @@ func (b DoubleEndBag) tensed(at Borders, purpose string) []Setting {
 
 // Winding is where the cords stand between too slack and too tight, and what one step of winding does to them.
 type Winding struct {
-	Feel    Feel
-	At      float64 // s, of the half-power return that tells
-	Borders Borders
-	Tighter []Setting // both cords a step shorter; nil where there is none
-	Looser  []Setting
+	Feel    Feel      `json:"feel"`
+	At      float64   `json:"at"` // s, of the half-power return that tells
+	Borders Borders   `json:"borders"`
+	Tighter []Setting `json:"tighter"` // both cords a step shorter; nil where there is none
+	Looser  []Setting `json:"looser"`
 }
 
 // windingStep is by how much of its length a cord is wound up at a time. Assumed: about a turn about a hook.

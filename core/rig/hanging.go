@@ -127,12 +127,17 @@ func (b HangingBag) Returns(launch float64, _ Meeting, n int) ([]Return, error) 
 	return list, nil
 }
 
+// most is the greatest launch (m/s) that tempos are looked for up to.
+func (b HangingBag) most() float64 {
+	return math.Min(MaxLaunch, 2*b.pendulum().Rate*math.Sin(swingLimit/2)*b.arm())
+}
+
 // Limits: the small swing is the fastest, as a limit, a strike to 60° (or of 12 m/s) the slowest.
 func (b HangingBag) Limits(m Meeting) (Tempo, error) {
 	if err := counted(m); err != nil {
 		return Tempo{}, err
 	}
-	most := math.Min(MaxLaunch, 2*b.pendulum().Rate*math.Sin(swingLimit/2)*b.arm())
+	most := b.most()
 	part := float64(m.Rebounds) - 0.5
 	return Tempo{
 		Rebounds: m.Rebounds, SlowestLaunch: most,

@@ -4,8 +4,9 @@ import "math"
 
 // AtFist answers for a fist of that speed.
 func (b HangingBag) AtFist(fist float64, m Meeting) (Answer, error) {
-	most := math.Min(MaxLaunch, 2*b.pendulum().Rate*math.Sin(swingLimit/2)*b.arm())
-	return atFist(fist, most, func(launch float64) (Answer, error) { return b.Struck(launch, m) })
+	felt := b.Inertia() / (b.arm() * b.arm())
+	launch := atFist(b.most(), func(launch float64) float64 { return impact(launch, launch, hangingFist, felt) - fist })
+	return b.Struck(launch, m)
 }
 
 // Picture draws the swing from the low point out and back to it; the window is the way in.

@@ -106,13 +106,26 @@ func (o oscillator) limits(m Meeting) (Tempo, error) {
 	if err := counted(m); err != nil {
 		return Tempo{}, err
 	}
-	most := o.most()
-	fast, err := o.back(most, m)
+	table, err := o.tempos(m.Rebounds)
 	if err != nil {
 		return Tempo{}, err
 	}
-	slow := 2 * math.Pi / o.small * (float64(m.Rebounds) - 0.5)
-	return Tempo{Rebounds: m.Rebounds, Slowest: 60 / slow, Fastest: 60 / fast.At, FastestLaunch: most}, nil
+	return table[m.Rebounds-1], nil
+}
+
+// tempos gives the limits of the counts 1 to n, from one swing.
+func (o oscillator) tempos(n int) ([]Tempo, error) {
+	most := o.most()
+	fast, err := o.returns(most, n)
+	if err != nil {
+		return nil, err
+	}
+	table := make([]Tempo, n)
+	for i := range table {
+		slow := 2 * math.Pi / o.small * (float64(i) + 0.5)
+		table[i] = Tempo{Rebounds: i + 1, Slowest: 60 / slow, Fastest: 60 / fast[i].At, FastestLaunch: most}
+	}
+	return table, nil
 }
 
 func counted(m Meeting) error {
@@ -127,6 +140,26 @@ func (o oscillator) struck(launch float64, m Meeting) (Answer, error) {
 	if err != nil {
 		return Answer{}, err
 	}
+	r, err := o.back(launch, m)
+	if err != nil {
+		return Answer{}, err
+	}
+	return o.answer(60/r.At, launch, r, limits), nil
+}
+
+// atFist answers for a fist of that speed (m/s).
+func (o oscillator) atFist(fist float64, m Meeting) (Answer, error) {
+	limits, err := o.limits(m)
+	if err != nil {
+		return Answer{}, err
+	}
+	launch := atFist(limits.FastestLaunch, func(launch float64) float64 {
+		r, err := o.back(launch, m)
+		if err != nil {
+			return math.NaN()
+		}
+		return impact(launch, r.Speed, o.fist, o.felt) - fist
+	})
 	r, err := o.back(launch, m)
 	if err != nil {
 		return Answer{}, err

@@ -9,23 +9,23 @@ import (
 // TracePoint is a point of the bag's motion: At seconds after the strike, Swing from −1 (nearest to the trainee) to 1
 // (furthest away).
 type TracePoint struct {
-	At    float64
-	Swing float64
+	At    float64 `json:"at"`
+	Swing float64 `json:"swing"`
 }
 
 // Mark is a moment at which the bag rebounds: from a board, or by turning.
 type Mark struct {
-	At    float64 // s after the strike
-	Swing float64
+	At    float64 `json:"at"` // s after the strike
+	Swing float64 `json:"swing"`
 }
 
 // Pass is a slip bag going through the line of the trainee's head.
 type Pass struct {
-	At     float64 // s after it was let go
-	Speed  float64 // m/s
-	Opens  float64 // s after it was let go: from here on a slip may be begun
-	Window float64 // s; 0 or less cannot be slipped
-	Inward bool    // it comes toward the trainee
+	At     float64 `json:"at"`     // s after it was let go
+	Speed  float64 `json:"speed"`  // m/s
+	Opens  float64 `json:"opens"`  // s after it was let go: from here on a slip may be begun
+	Window float64 `json:"window"` // s; 0 or less cannot be slipped
+	Inward bool    `json:"inward"` // it comes toward the trainee
 }
 
 // Picture is one cycle of a bag's motion, to be drawn: from a strike to the return that the next one meets, or, for a
@@ -42,6 +42,7 @@ type Picture struct {
 	Speed    float64 // m/s as it comes back
 	Mirrored bool    // the next strike meets it from the other side
 	Reach    float64 // m of a swing of 1, along the way of the bag
+	Contact  float64 // rad of a swing of 1, of a speed bag: where it meets its board; 0 for the others
 }
 
 const perSwing = 48 // points drawn for half a period
@@ -86,29 +87,24 @@ func (o oscillator) picture(launch float64, m Meeting) (Picture, error) {
 	return p, nil
 }
 
-// atFist finds the strike of a fist of the given speed (m/s), held to the launches from a hair above 0 to most: struck
-// answers for a launch.
-func atFist(fist, most float64, struck func(launch float64) (Answer, error)) (Answer, error) {
-	over := func(launch float64) float64 {
-		a, err := struck(launch)
-		if err != nil {
-			return math.NaN()
-		}
-		return a.FistSpeed - fist
-	}
+// atFist finds the launch, from a hair above 0 to most (m/s), that a fist of the given speed (m/s) gives; over tells by how
+// much the fist of a launch is quicker. A fist beyond either end is held to it.
+func atFist(most float64, over func(launch float64) float64) float64 {
 	low := 1e-3 * most
-	launch, err := motion.Root(over, low, most, 1e-6)
-	if err != nil {
-		launch = most
-		if over(low) >= 0 {
-			launch = low
-		}
+	if launch, err := motion.Root(over, low, most, 1e-6); err == nil {
+		return launch
 	}
-	return struck(launch)
+	if over(low) >= 0 {
+		return low
+	}
+	return most
 }
 
 // Tempos gives the limits of the counts 1 to 5.
 func Tempos(r Rig, angle float64) ([]Tempo, error) {
+	if at, ok := r.(interface{ tempos(n int) ([]Tempo, error) }); ok { // one that knows a quicker way than count by count
+		return at.tempos(5)
+	}
 	table := make([]Tempo, 0, 5)
 	for n := 1; n <= 5; n++ {
 		t, err := r.Limits(Meeting{Rebounds: n, Angle: angle})

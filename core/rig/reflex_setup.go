@@ -8,8 +8,10 @@ import (
 
 // AtFist answers for a fist of that speed.
 func (b ReflexBag) AtFist(fist float64, m Meeting) (Answer, error) {
-	return atFist(fist, b.swing().most(), func(launch float64) (Answer, error) { return b.Struck(launch, m) })
+	return b.swing().atFist(fist, m)
 }
+
+func (b ReflexBag) tempos(n int) ([]Tempo, error) { return b.swing().tempos(n) }
 
 // Picture draws the swing of the ball on its pole.
 func (b ReflexBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {

@@ -140,6 +140,19 @@ type Answer struct {
 	Change    []Change // empty where feasible
 }
 
+// Nearest is the launch (m/s) that comes nearest to the tempo: the one that gives it, or, where none does, one a hair
+// inside the limit it lies beyond; a limit that belongs to the smallest swing is drawn with a small one.
+func (a Answer) Nearest() float64 {
+	small := 0.02 * math.Max(a.Limits.SlowestLaunch, a.Limits.FastestLaunch)
+	switch {
+	case a.Feasible:
+		return a.Launch
+	case a.Tempo > a.Limits.Fastest:
+		return math.Max(a.Limits.FastestLaunch, small)
+	}
+	return math.Max(a.Limits.SlowestLaunch*(1+1e-6), small)
+}
+
 var readers = map[Kind]func(*input.Object) (Rig, error){
 	Speed: func(o *input.Object) (Rig, error) { return readSpeedBag(o) }, DoubleEnd: readDoubleEndBag, Reflex: readReflexBag,
 	Slip: readSlipBag, Hanging: readHangingBag,

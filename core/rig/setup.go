@@ -22,8 +22,9 @@ type SetUp struct {
 
 // Setting is one measure to set anew: the field of the rig's document, or of its place after "place.".
 type Setting struct {
-	Field   string
-	Now, To float64
+	Field string  `json:"field"`
+	Now   float64 `json:"now"`
+	To    float64 `json:"to"`
 }
 
 // Conflict is a double-end ball that cannot hang at eye height and midway between its anchors at once.
@@ -37,10 +38,10 @@ type Conflict struct {
 
 // Room is what the work needs in one direction from the bag's axis, and what there is.
 type Room struct {
-	Where string  // beyond, beside or behind
-	For   string  // what for: swing, punches, stepBack, circling
-	Need  float64 // m
-	Have  float64 // m; 0 not measured
+	Where string  `json:"where"` // beyond, beside or behind
+	For   string  `json:"for"`   // what for: swing, punches, stepBack, circling
+	Need  float64 `json:"need"`  // m
+	Have  float64 `json:"have"`  // m; 0 not measured
 }
 
 // Short says whether the room was measured and is too small.
@@ -92,8 +93,9 @@ func (s *SetUp) room(p Place, swing float64, circled bool) {
 
 // Load is the pull on one part of a mount, in newtons: with the bag at rest and at its greatest.
 type Load struct {
-	Part         string // anchor, upper, lower, swivel or base
-	Static, Peak float64
+	Part   string  `json:"part"` // anchor, upper, lower, swivel or base
+	Static float64 `json:"static"`
+	Peak   float64 `json:"peak"`
 }
 
 // Use is who works on a rig, where, and how hard; what inspecting it needs to know.

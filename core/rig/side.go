@@ -2,9 +2,9 @@ package rig
 
 // Side is a rig seen from the side, to scale: metres, X away from the trainee from the bag's axis, Y up from the floor.
 type Side struct {
-	Shapes  []Shape
-	Handles []Handle
-	Top     float64 // m, of the highest thing there is
+	Shapes  []Shape  `json:"shapes"`
+	Handles []Handle `json:"handles"`
+	Top     float64  `json:"top"` // m, of the highest thing there is
 }
 
 // ShapeKind names what a shape of a side view is.
@@ -27,27 +27,34 @@ const (
 
 // Shape is a line or a body from (X1, Y1) to (X2, Y2), W wide.
 type Shape struct {
-	Kind           ShapeKind
-	X1, Y1, X2, Y2 float64
-	W              float64
+	Kind ShapeKind `json:"kind"`
+	X1   float64   `json:"x1"`
+	Y1   float64   `json:"y1"`
+	X2   float64   `json:"x2"`
+	Y2   float64   `json:"y2"`
+	W    float64   `json:"w"`
 }
 
 // Move is what a metre of dragging, up or away, adds to a field.
 type Move struct {
-	Field string
-	Per   float64
+	Field string  `json:"field"`
+	Per   float64 `json:"per"`
 }
 
 // Handle is a measure that can be dragged: a dimension line from (X1, Y1) to its knob at (X2, Y2). Field is of the rig's
 // document, or of its place after "place.".
 type Handle struct {
-	Field          string
-	Label          string
-	X1, Y1, X2, Y2 float64
-	Upright        bool // it is dragged up and down, else to and fro
-	Value          float64
-	Min, Max       float64 // of Value
-	Moves          []Move
+	Field   string  `json:"field"`
+	Label   string  `json:"label"`
+	X1      float64 `json:"x1"`
+	Y1      float64 `json:"y1"`
+	X2      float64 `json:"x2"`
+	Y2      float64 `json:"y2"`
+	Upright bool    `json:"upright"` // it is dragged up and down, else to and fro
+	Value   float64 `json:"value"`
+	Min     float64 `json:"min"` // of Value
+	Max     float64 `json:"max"`
+	Moves   []Move  `json:"moves"`
 }
 
 // walls draws the walls that were measured.

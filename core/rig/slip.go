@@ -121,8 +121,12 @@ func (b SlipBag) Limits(m Meeting) (Tempo, error) {
 	if err != nil {
 		return Tempo{}, err
 	}
-	fast := float64(m.Rebounds) * math.Pi * math.Sqrt(b.Drop()/motion.Gravity)
-	return Tempo{Rebounds: m.Rebounds, Slowest: 60 / slow, Fastest: 60 / fast, SlowestLaunch: far}, nil
+	return b.limits(far, slow, m.Rebounds), nil
+}
+
+func (b SlipBag) limits(far, slow float64, n int) Tempo {
+	fast := float64(n) * math.Pi * math.Sqrt(b.Drop()/motion.Gravity)
+	return Tempo{Rebounds: n, Slowest: 60 / slow, Fastest: 60 / fast, SlowestLaunch: far}
 }
 
 // Struck answers from a pull (m) to its tempo.
@@ -171,21 +175,18 @@ const Fresh = 0.25
 // TapAfter returns after which pass the swing, drawn back by pull m, is under Fresh, so that the bag is to be tapped again;
 // 0 where it is from the start. At most MaxRebounds passes are looked at.
 func (b SlipBag) TapAfter(pull float64) (int, error) {
-	list, err := b.Returns(pull, Meeting{}, MaxRebounds)
-	if err != nil {
+	if _, err := b.Returns(pull, Meeting{}, 1); err != nil {
 		return 0, err
 	}
-	// The swing that follows a pass reaches as high as its speed carries it: v² = 2gℓ(1 − cos θ).
-	for i, r := range list {
-		cos := 1 - r.Speed*r.Speed/(2*motion.Gravity*b.Drop())
-		if b.Drop()*math.Sqrt(math.Max(0, 1-cos*cos)) < Fresh {
-			if pull < Fresh {
-				return 0, nil
-			}
-			return i + 1, nil
-		}
+	if pull < Fresh {
+		return 0, nil
 	}
-	return MaxRebounds, nil
+	l, passes := b.Drop(), 0
+	err := b.swing().Follow(math.Asin(pull/l), 0, MaxRebounds*20*math.Sqrt(l), nil, func(p motion.Passage) bool {
+		passes++
+		return l*math.Sin(math.Abs(p.X)) >= Fresh && passes < MaxRebounds
+	})
+	return passes, err
 }
 
 // PunchesBetween returns how many punches fit between two passes so many seconds apart, for somebody whose slip out and back

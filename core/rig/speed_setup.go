@@ -26,7 +26,7 @@ func (b SpeedBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
 	}
 	p := Picture{
 		Trace: trace, Through: through, Return: back.At, Opens: -back.Window / 2, Closes: back.Window / 2,
-		Strike: trace[0].Swing, Speed: back.Speed, Mirrored: Meets(m.Rebounds) == Behind, Reach: b.arm() * b.Contact(),
+		Strike: trace[0].Swing, Speed: back.Speed, Mirrored: Meets(m.Rebounds) == Behind, Reach: b.arm() * b.Contact(), Contact: b.Contact(),
 	}
 	side := 1.0 // the far board first, then in turn
 	for _, at := range back.Boards {

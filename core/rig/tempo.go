@@ -126,18 +126,6 @@ func (b SpeedBag) TempoAtFist(fist float64, m Meeting) (Answer, error) {
 	return b.Struck(b.launchFor(u, m.Angle), m)
 }
 
-// Nearest is the launch (m/s) that comes nearest to the tempo: the one that gives it, or, where none does, one a hair
-// inside the limit it lies beyond.
-func (a Answer) Nearest() float64 {
-	switch {
-	case a.Feasible:
-		return a.Launch
-	case a.Tempo > a.Limits.Fastest:
-		return a.Limits.FastestLaunch
-	}
-	return a.Limits.SlowestLaunch * (1 + 1e-6)
-}
-
 // mostOffered is the greatest rebound count that is offered as a remedy: nobody waits through more (assumed).
 const mostOffered = 9
 

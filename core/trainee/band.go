@@ -1,6 +1,8 @@
 // Package trainee holds what a person can do.
 package trainee
 
+import "melodromos/core/rig"
+
 // Band is a coarse step of skill, from which the abilities of somebody not yet measured are taken.
 type Band string
 
@@ -40,6 +42,17 @@ func Start(b Band) Ability {
 	}
 	return Ability{.09, .012, .26, .44, 6}
 }
+
+// StrikeMovement is the time (s, assumed) that a hand takes out to a bag, and about as long back again.
+func StrikeMovement(k rig.Kind) float64 {
+	if k == rig.Speed {
+		return 0.12
+	}
+	return 0.15
+}
+
+// Novice says whether a band is one of the first two.
+func (b Band) Novice() bool { return b == FirstTimer || b == Beginner }
 
 // Effort puts a fist speed (m/s) into a coach's words, as a share of this trainee's greatest. The borders are assumed;
 // "about half power" is common practice for learning and warming up.

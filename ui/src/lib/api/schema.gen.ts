@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calibrate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API calibrate */
+        post: operations["post-api-calibrate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drill-preview": {
         parameters: {
             query?: never;
@@ -126,6 +143,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gym": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API gym */
+        get: operations["get-api-gym"];
+        /** Put API gym */
+        put: operations["put-api-gym"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/intake/{key}": {
         parameters: {
             query?: never;
@@ -174,6 +209,59 @@ export interface paths {
         /** Put API rigs by ID */
         put: operations["put-api-rigs-by-id"];
         post?: never;
+        /** Delete API rigs by ID */
+        delete: operations["delete-api-rigs-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/calibrations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API rigs by ID calibrations */
+        get: operations["list-api-rigs-by-id-calibrations"];
+        put?: never;
+        /** Post API rigs by ID calibrations */
+        post: operations["post-api-rigs-by-id-calibrations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API rigs by ID restore */
+        post: operations["post-api-rigs-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/undo-calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API rigs by ID undo calibration */
+        post: operations["post-api-rigs-by-id-undo-calibration"];
         delete?: never;
         options?: never;
         head?: never;
@@ -408,34 +496,51 @@ export interface components {
             marks?: components["schemas"]["MarkIn"][];
         };
         BenchAnswer: {
+            body: components["schemas"]["Points"];
+            change: components["schemas"]["Change"][];
+            cords: components["schemas"]["Winding"];
+            cycle: components["schemas"]["Cycle"];
             /**
              * Format: double
-             * @description m above the floor; null where the board's height is not measured
+             * @description launch (pull) of the cycle that is drawn
              */
-            bottom: number | null;
-            change: components["schemas"]["Change"][];
-            cycle: components["schemas"]["Cycle"];
+            drawn: number;
             effort: string;
             /** Format: double */
             fastest: number;
             feasible: boolean;
+            findings: components["schemas"]["Finding"][];
             /** Format: double */
             fist: number | null;
+            /**
+             * Format: double
+             * @description tempo once it is hung as set up; 0 where that changes nothing
+             */
+            hung: number;
             /** Format: double */
             launch: number | null;
+            /**
+             * Format: double
+             * @description the softest launch (smallest pull) that is allowed
+             */
+            least: number;
+            loads: components["schemas"]["Load"][];
+            /**
+             * Format: double
+             * @description the hardest launch (widest pull) that tempos are looked for
+             */
+            most: number;
             sentence: string;
+            setUp: components["schemas"]["SetUp"];
+            shared: components["schemas"]["Shared"][];
             /**
              * Format: double
              * @description tempo of the cycle that is drawn
              */
             shown: number;
+            side: components["schemas"]["Side"];
             /** Format: double */
             slowest: number;
-            /**
-             * Format: double
-             * @description m/s, the launch that just reaches the board
-             */
-            softest: number;
             /** Format: double */
             tempo: number;
             tempos: components["schemas"]["TempoRow"][];
@@ -443,26 +548,42 @@ export interface components {
             window: number | null;
         };
         BenchQuestion: {
-            /** @description whose power the effort is a share of */
+            /** @description whose power the effort is a share of, where no trainee is named */
             band?: string;
             /**
              * Format: double
-             * @description m/s
+             * @description m/s; the pull of a slip bag in m
              */
             launch?: number;
+            /** @description ids of those who use the same anchor */
+            others?: string[];
+            place?: components["schemas"]["Place"];
             /** Format: int64 */
             rebounds: number;
             rig: components["schemas"]["RigDoc"];
             /**
              * Format: double
-             * @description degrees
+             * @description degrees; speed bag only
              */
-            strikeAngle: number;
+            strikeAngle?: number;
             /**
              * Format: double
              * @description strikes a minute
              */
             tempo?: number;
+            /**
+             * Format: uuid
+             * @description for whom it is hung
+             */
+            traineeId?: string;
+        };
+        Borders: {
+            /** Format: double */
+            head: number;
+            /** Format: double */
+            slack: number;
+            /** Format: double */
+            tight: number;
         };
         BreakOut: {
             /** Format: double */
@@ -476,19 +597,74 @@ export interface components {
             run: number;
             verdict: string;
         };
+        Calibration: {
+            /** Format: date-time */
+            at: string;
+            readonly id: string;
+            /** @enum {string} */
+            method: "taps" | "count" | "period";
+            parameter: string;
+            /** Format: double */
+            residual: number | null;
+            /** Format: double */
+            spread: number | null;
+            /** @description the rig was changed since */
+            stale: boolean;
+            undone: boolean;
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            was: number;
+        };
+        CalibrationQuestion: {
+            measured: components["schemas"]["Measured"];
+            rig: components["schemas"]["RigDoc"];
+        };
         Change: {
             reason: string;
             /** Format: double */
             to: number;
             what: string;
         };
+        Conflict: {
+            /** Format: double */
+            anchor: number | null;
+            /** Format: double */
+            midway: number;
+            /** Format: double */
+            off: number;
+            /** Format: double */
+            uneven: number | null;
+            /** Format: double */
+            wanted: number;
+        };
         Cycle: {
-            boards: number[];
             /**
              * Format: double
-             * @description degrees at which the bag meets the board
+             * @description m of a swing of 1
+             */
+            amplitude: number;
+            /**
+             * Format: double
+             * @description s, from the return to its closing
+             */
+            closes: number;
+            /**
+             * Format: double
+             * @description degrees at which a speed bag meets its board
              */
             contact: number;
+            /** @description contacts with the board, or turns */
+            marks: components["schemas"]["Mark"][];
+            /** @description the next strike meets the bag from the other side */
+            mirrored: boolean;
+            /**
+             * Format: double
+             * @description s, from the return to the opening of the window
+             */
+            opens: number;
+            /** @description of a slip bag */
+            passes: components["schemas"]["Pass"][];
             /**
              * Format: double
              * @description s that a hand takes out to the bag, and back
@@ -633,6 +809,52 @@ export interface components {
             /** Format: int64 */
             window?: number;
         };
+        Finding: {
+            change: components["schemas"]["Setting"][];
+            code: string;
+            /** Format: double */
+            figure: number | null;
+            /** Format: double */
+            limit: number | null;
+            remedy: string;
+            source: string;
+            title: string;
+            unit: string;
+            /** @enum {string} */
+            weight: "wrong" | "mind" | "right";
+            what: string;
+        };
+        Fit: {
+            /** @description the error of the taps is assumed, not measured */
+            assumed: boolean;
+            /** @description the rig with the fitted value */
+            doc: components["schemas"]["RigDoc"];
+            /** @description m/s of each strike, fitted along */
+            launches: number[];
+            /** Format: int64 */
+            outliers: number;
+            /** @description field of the rig's document */
+            parameter: string;
+            /**
+             * Format: double
+             * @description s, what the fit leaves over; null where a time was measured
+             */
+            residual: number | null;
+            /**
+             * Format: double
+             * @description standard error of value
+             */
+            spread: number | null;
+            /**
+             * Format: double
+             * @description s, spread of the taps
+             */
+            tapError: number;
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            was: number;
+        };
         GroupOut: {
             /** Format: double */
             bias: number | null;
@@ -645,6 +867,31 @@ export interface components {
             position: number;
             /** Format: double */
             spread: number | null;
+        };
+        GymSettings: {
+            borders: components["schemas"]["Borders"];
+            /** @enum {string} */
+            units: "metric" | "imperial";
+        };
+        Handle: {
+            field: string;
+            label: string;
+            /** Format: double */
+            max: number;
+            /** Format: double */
+            min: number;
+            moves: components["schemas"]["Move"][];
+            upright: boolean;
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            x2: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            y2: number;
         };
         HitIn: {
             /**
@@ -693,6 +940,13 @@ export interface components {
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
         };
+        Load: {
+            part: string;
+            /** Format: double */
+            peak: number;
+            /** Format: double */
+            static: number;
+        };
         LogRow: {
             /** Format: date-time */
             createdAt: string;
@@ -708,6 +962,12 @@ export interface components {
             trainee: string;
             traineeId: string;
             zone: string;
+        };
+        Mark: {
+            /** Format: double */
+            at: number;
+            /** Format: double */
+            swing: number;
         };
         MarkIn: {
             /** Format: int64 */
@@ -731,6 +991,26 @@ export interface components {
             /** @enum {string} */
             units: "metric" | "imperial";
             zone: string;
+        };
+        Measured: {
+            /** Format: int64 */
+            count?: number;
+            /** @enum {string} */
+            method: "taps" | "count" | "period";
+            /** Format: double */
+            seconds?: number;
+            /** @description s; of each strike the strike itself, then every return, pass or board sound */
+            strikes?: number[][];
+        };
+        Move: {
+            field: string;
+            /** Format: double */
+            per: number;
+        };
+        NewCalibration: {
+            measured: components["schemas"]["Measured"];
+            /** Format: int64 */
+            version: number;
         };
         NewRun: {
             /** Format: uuid */
@@ -764,12 +1044,70 @@ export interface components {
             /** Format: double */
             tempo: number | null;
         };
+        Pass: {
+            /** Format: double */
+            at: number;
+            inward: boolean;
+            /** Format: double */
+            opens: number;
+            /** Format: double */
+            speed: number;
+            /** Format: double */
+            window: number;
+        };
+        Place: {
+            anchor?: string;
+            /** Format: double */
+            baseMass?: number;
+            /** Format: double */
+            baseWidth?: number;
+            /** Format: double */
+            behind?: number;
+            /** Format: double */
+            beside?: number;
+            /** Format: double */
+            beyond?: number;
+            kicks?: boolean;
+            /** Format: double */
+            lowerAnchor?: number;
+            made?: string;
+            plane?: string;
+            /** Format: double */
+            powerCap?: number;
+            purpose?: string;
+            /** Format: double */
+            ratedLoad?: number;
+            school?: string;
+            /** Format: double */
+            springHeight?: number;
+            stand?: string;
+        };
         Planned: {
             /** Format: double */
             at: number;
             hand: string;
             /** Format: double */
             window: number;
+        };
+        Points: {
+            /** Format: double */
+            chin: number;
+            /** Format: double */
+            crown: number;
+            /** Format: double */
+            eye: number;
+            /** Format: double */
+            hip: number;
+            /** Format: double */
+            knee: number;
+            /** Format: double */
+            mouth: number;
+            /** Format: double */
+            shoulder: number;
+        };
+        "Post-api-rigs-by-id-undo-calibrationRequest": {
+            /** Format: uuid */
+            id: string;
         };
         Review: {
             /**
@@ -841,26 +1179,86 @@ export interface components {
         Rig: {
             doc: components["schemas"]["RigDoc"];
             readonly id: string;
+            /**
+             * Format: date-time
+             * @description when a measure was last changed
+             */
+            readonly measuredAt?: string;
             name: string;
+            place?: components["schemas"]["Place"];
+            readonly retired?: boolean;
             readonly sentence?: string;
             /** Format: int64 */
             version: number;
+            /** @description what is wrong with it, whoever uses it */
+            readonly wrong?: string[];
         };
         RigDoc: {
             /** Format: double */
-            bagDiameter: number;
+            anchorHeight?: number;
             /** Format: double */
-            bagLength: number;
+            bagDiameter?: number;
             /** Format: double */
-            bagMass: number;
+            bagLength?: number;
+            /** Format: double */
+            bagMass?: number;
+            /** Format: double */
+            ballDiameter?: number;
+            /** Format: double */
+            ballMass?: number;
             /** Format: double */
             boardHeight?: number;
+            /** Format: double */
+            centreHeight?: number;
+            /** Format: double */
+            chain?: number;
+            /** Format: double */
+            damping?: number;
+            /** Format: double */
+            diameter?: number;
             /** @enum {string} */
-            kind: "speed";
+            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
             /** Format: double */
-            restitution: number;
+            length?: number;
+            lower?: {
+                /** Format: double */
+                relaxed: number;
+                /** Format: double */
+                span: number;
+                /** Format: double */
+                stiffness: number;
+            };
             /** Format: double */
-            swivelDrop: number;
+            mass?: number;
+            /** Format: double */
+            poleLength?: number;
+            /** Format: double */
+            poleMass?: number;
+            /** Format: double */
+            restitution?: number;
+            shape?: string;
+            /** Format: double */
+            spring?: number;
+            /** Format: double */
+            swivelDrop?: number;
+            upper?: {
+                /** Format: double */
+                relaxed: number;
+                /** Format: double */
+                span: number;
+                /** Format: double */
+                stiffness: number;
+            };
+        } & {
+            [key: string]: unknown;
+        };
+        Room: {
+            for: string;
+            /** Format: double */
+            have: number;
+            /** Format: double */
+            need: number;
+            where: string;
         };
         Run: {
             /** Format: int64 */
@@ -885,6 +1283,62 @@ export interface components {
             clockUs: number;
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
+        };
+        SetUp: {
+            between: string;
+            conflict: components["schemas"]["Conflict"];
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            move: number;
+            /** @description the field to be measured first; empty where nothing is missing */
+            needs: string;
+            /** Format: double */
+            now: number;
+            point: string;
+            room: components["schemas"]["Room"][];
+            settings: components["schemas"]["Setting"][];
+            /** Format: double */
+            stand: number;
+        };
+        Setting: {
+            field: string;
+            /** Format: double */
+            now: number;
+            /** Format: double */
+            to: number;
+        };
+        Shape: {
+            kind: string;
+            /** Format: double */
+            w: number;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            x2: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            y2: number;
+        };
+        Shared: {
+            /** Format: double */
+            centre: number;
+            /** Format: double */
+            drop: number;
+            /** @description anchor at which this one passes as the one of that index */
+            equal: number[];
+            name: string;
+            /** Format: double */
+            tempo: number;
+        };
+        Side: {
+            handles: components["schemas"]["Handle"][];
+            shapes: components["schemas"]["Shape"][];
+            /** Format: double */
+            top: number;
         };
         SignInBody: {
             email: string;
@@ -942,7 +1396,7 @@ export interface components {
         };
         TempoRow: {
             /** @enum {string} */
-            face: "front" | "behind";
+            face: "" | "front" | "behind";
             /** Format: double */
             fastest: number;
             /** Format: int64 */
@@ -984,15 +1438,38 @@ export interface components {
             ageBand: "child" | "youth" | "adult" | "senior";
             /** @enum {string} */
             band: "first-timer" | "beginner" | "intermediate" | "advanced" | "expert";
+            /**
+             * Format: double
+             * @description above the floor, in stance
+             */
+            chin?: number;
+            /**
+             * Format: double
+             * @description above the floor, in stance
+             */
+            eye?: number;
             /** Format: double */
             height?: number;
             readonly id: string;
+            /**
+             * Format: double
+             * @description above the floor, in stance
+             */
+            mouth?: number;
             name: string;
             notes?: string;
             /** Format: double */
             reach?: number;
             /** @enum {string} */
             stance: "orthodox" | "southpaw";
+        };
+        Winding: {
+            /** Format: double */
+            at: number;
+            borders: components["schemas"]["Borders"];
+            feel: string;
+            looser: components["schemas"]["Setting"][];
+            tighter: components["schemas"]["Setting"][];
         };
     };
     responses: never;
@@ -1059,6 +1536,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-calibrate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fit"];
                 };
             };
             /** @description Error */
@@ -1322,6 +1832,68 @@ export interface operations {
             };
         };
     };
+    "get-api-gym": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GymSettings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-gym": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GymSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GymSettings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-intake-by-key": {
         parameters: {
             query?: never;
@@ -1390,7 +1962,9 @@ export interface operations {
     };
     "list-api-rigs": {
         parameters: {
-            query?: never;
+            query?: {
+                retired?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1493,6 +2067,165 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Rig"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rig"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-rigs-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-rigs-by-id-calibrations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calibration"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-rigs-by-id-calibrations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCalibration"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rig"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-rigs-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-rigs-by-id-undo-calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-rigs-by-id-undo-calibrationRequest"];
             };
         };
         responses: {
