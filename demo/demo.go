@@ -45,13 +45,20 @@ var people = []person{
 
 type bag struct {
 	key, name string
-	rig.SpeedBag
+	rig.Rig
+	rig.Place
 }
 
 var bags = []bag{
-	{"quay", "Quay bag", rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80, BoardHeight: 1.95}},
-	{"lantern", "Big lantern", rig.SpeedBag{BagLength: 0.30, BagDiameter: 0.20, BagMass: 0.36, SwivelDrop: 0.025, Restitution: 0.74, BoardHeight: 2.05}},
-	{"wren", "Wren", rig.SpeedBag{BagLength: 0.19, BagDiameter: 0.13, BagMass: 0.18, SwivelDrop: 0.018, Restitution: 0.82, BoardHeight: 1.72}},
+	{"quay", "Quay bag", rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80, BoardHeight: 1.95}, rig.Place{RatedLoad: 40}},
+	{"lantern", "Big lantern", rig.SpeedBag{BagLength: 0.30, BagDiameter: 0.20, BagMass: 0.36, SwivelDrop: 0.025, Restitution: 0.74, BoardHeight: 2.05}, rig.Place{RatedLoad: 40}},
+	{"wren", "Wren", rig.SpeedBag{BagLength: 0.19, BagDiameter: 0.13, BagMass: 0.18, SwivelDrop: 0.018, Restitution: 0.82, BoardHeight: 1.72}, rig.Place{RatedLoad: 40}},
+	// Wrongly hung on purpose: off the middle of its anchors, and too slack for what it is used for.
+	{"windlass", "Windlass", rig.DoubleEndBag{BallDiameter: 0.16, BallMass: 0.38, Damping: 0.05, Upper: rig.Cord{Span: 0.64, Relaxed: 0.56, Stiffness: 80}, Lower: rig.Cord{Span: 1.76, Relaxed: 1.68, Stiffness: 38}}, rig.Place{RatedLoad: 30, Beyond: 1.9, Behind: 2.6, Beside: 0.9}},
+	{"gannet", "Gannet", rig.ReflexBag{BallDiameter: 0.21, BallMass: 0.75, PoleLength: 1.16, PoleMass: 0.7, Spring: 46, Damping: 0.07}, rig.Place{SpringHeight: 0.38, BaseMass: 62, BaseWidth: 0.60, PowerCap: 5}},
+	{"plumb", "Plumb", rig.SlipBag{AnchorHeight: 2.85, CentreHeight: 1.44, BagDiameter: 0.18, BagMass: 0.45}, rig.Place{RatedLoad: 25, Behind: 2.4, Beyond: 2.2, Beside: 1.5}},
+	{"bollard", "Bollard", rig.HangingBag{Shape: "cylinder", Mass: 42, Length: 1.25, Diameter: 0.36, Chain: 0.95, AnchorHeight: 2.85}, rig.Place{RatedLoad: 400, Beyond: 2.1, Behind: 3, Beside: 1.8}},
+	{"buoy", "Buoy", rig.HangingBag{Shape: "ball", Mass: 28, Diameter: 0.46, Chain: 1.1, AnchorHeight: 2.85}, rig.Place{RatedLoad: 300}},
 }
 
 // given is a drill of a trainee, with the days before today on which it was run.
@@ -106,11 +113,15 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 	}
 	rigs := map[string]store.Rig{}
 	for _, b := range bags {
-		doc, err := json.Marshal(b.SpeedBag)
+		doc, err := json.Marshal(b.Rig)
 		if err != nil {
 			return err
 		}
-		row := store.Rig{Name: b.name, Kind: string(rig.Speed), Doc: doc}
+		place, err := json.Marshal(b.Place)
+		if err != nil {
+			return err
+		}
+		row := store.Rig{Name: b.name, Kind: string(b.Kind()), Doc: doc, Place: place}
 		if err := g.AddRig(&row); err != nil {
 			return err
 		}

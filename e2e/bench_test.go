@@ -15,7 +15,7 @@ func BenchmarkSliderToPicture(b *testing.B) {
 		b.Fatal(err)
 	}
 	defer done()
-	for _, err := range []error{p.SignIn(demo.Email, demo.Password), p.Go("/bags"), p.Press("To the bench"), p.See("Strike at")} {
+	for _, err := range []error{p.SignIn(demo.Email, demo.Password), p.Go("/bags"), p.Press("To the bench, Quay bag"), p.See("trike at")} {
 		if err != nil {
 			b.Fatal(err)
 		}

@@ -172,14 +172,14 @@ func TestEmptyGym(t *testing.T) {
 	c.ok(c.SignIn(coach.Email, "a long password"))
 	c.ok(c.See("Nothing is planned yet"))
 	c.ok(c.Press("Add a bag"))
-	c.ok(c.See("Strike at"))
+	c.ok(c.See("trike at"))
 	if unit := c.text("document.querySelector('section[aria-label=Measures]').innerText"); !strings.Contains(unit, "oz") {
 		t.Errorf("an imperial gym measures in %q", unit)
 	}
 	c.ok(c.Press("Save this bag"))
 	c.ok(c.See("For whom"))
 	c.ok(c.Fill("For whom", "Runa"))
-	c.ok(c.See("Strike at"))
+	c.ok(c.See("trike at"))
 	c.ok(c.Press("Save and run"))
 	c.ok(c.See("Ready for the floor"))
 	c.ok(c.Press("Start"))

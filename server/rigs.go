@@ -143,6 +143,13 @@ func (s *Server) registerRigs(api huma.API) {
 	huma.Post(api, "/api/rigs/{id}/restore", func(ctx context.Context, in *ByID) (*struct{}, error) {
 		return nil, refusedOrNil(ctx, who(ctx).gym.Retire(&store.Rig{}, in.ID, true))
 	})
+	huma.Get(api, "/api/rigs/{id}/card/{trainee}", func(ctx context.Context, in *struct {
+		ByID
+		Trainee string `path:"trainee" format:"uuid"`
+	}) (*one[Card], error) {
+		c, err := card(who(ctx), in.ID, in.Trainee)
+		return single(ctx, c, err, sure(func(c Card) Card { return c }))
+	})
 	huma.Post(api, "/api/bench", func(ctx context.Context, in *one[BenchQuestion]) (*one[BenchAnswer], error) {
 		answer, err := benchAnswer(who(ctx), in.Body)
 		if err != nil {
@@ -150,4 +157,45 @@ func (s *Server) registerRigs(api huma.API) {
 		}
 		return &one[BenchAnswer]{answer}, nil
 	})
+}
+
+// Card is how a rig is set for one person: what to set, and what it then does.
+type Card struct {
+	Rig     Rig           `json:"rig"`
+	Trainee Trainee       `json:"trainee"`
+	Set     []rig.Setting `json:"set" doc:"every measure that belongs to this person, whether it is so today or not"`
+	Hung    BenchAnswer   `json:"hung" doc:"the rig once it hangs so"`
+	Strike  string        `json:"strike" doc:"the tempo in words"`
+}
+
+func card(c caller, rigID, traineeID string) (Card, error) {
+	row, err := c.gym.Rig(rigID)
+	if err != nil {
+		return Card{}, err
+	}
+	t, err := c.gym.Trainee(traineeID)
+	if err != nil {
+		return Card{}, err
+	}
+	out := Card{Trainee: traineeOut(t), Set: []rig.Setting{}}
+	if out.Rig, err = rigOut(c.units())(row); err != nil {
+		return Card{}, err
+	}
+	band := trainee.Band(t.Band)
+	q := bench.Question{
+		Rig: out.Rig.Doc.Rig, Place: out.Rig.Place.Place, Person: personOf(t), Ability: trainee.Start(band), Novice: band.Novice(),
+		Meeting: everyday(rig.Kind(row.Kind)), Borders: bordersOf(c.row), Units: c.units(),
+	}
+	now, err := bench.Ask(q)
+	if err != nil {
+		return Card{}, err
+	}
+	if out.Set = some(now.SetUp.Settings); now.SetUp.Move != 0 {
+		if q.Rig, q.Place, err = rig.Apply(q.Rig, q.Place, now.SetUp.Settings); err != nil {
+			return Card{}, err
+		}
+	}
+	out.Hung, err = ask(q)
+	out.Strike = bench.Said(q.Rig.Kind(), out.Hung.strike, q.Ability, q.Units)
+	return out, err
 }

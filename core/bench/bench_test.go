@@ -160,7 +160,7 @@ func TestWoundInSteps(t *testing.T) {
 		if len(seen) == 0 || seen[len(seen)-1] != code {
 			seen = append(seen, code)
 		}
-		if code == "tooTight" || a.Cords.Tighter == nil {
+		if code == "tooTight" || len(a.Cords.Tighter) == 0 {
 			break
 		}
 		var err error

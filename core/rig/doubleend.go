@@ -146,7 +146,11 @@ func (b DoubleEndBag) Solve(tempo float64, m Meeting) (Answer, error) {
 		if tooFast {
 			reason = "wind both cords up, in proportion; struck at half power it then comes back so"
 		}
-		return []Change{{"upper.relaxed", b.Upper.Relaxed * share, reason}, {"lower.relaxed", b.Lower.Relaxed * share, reason}}
+		var list []Change
+		for _, c := range b.wind(share) {
+			list = append(list, Change{c.Field, c.To, reason})
+		}
+		return list
 	})
 }
 

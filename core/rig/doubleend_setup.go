@@ -50,7 +50,7 @@ func (b DoubleEndBag) furthest(launch float64) float64 {
 // SetUp hangs the ball at eye height in stance. Midway between the anchors it returns evenly; where that is another height,
 // the conflict says by how much (both common practice).
 func (b DoubleEndBag) SetUp(p Place, body Body, force float64) SetUp {
-	s := SetUp{Point: "ball", Between: "eye height in stance"}
+	s := SetUp{Point: "ball", Between: "eye height in stance", Standing: commonPractice}
 	if !body.Known() {
 		s.Needs = "height"
 	}
@@ -90,8 +90,8 @@ func (b DoubleEndBag) SetUp(p Place, body Body, force float64) SetUp {
 // Sizes (m) from which a ball counts as medium or large, and below which it asks for precision. From memory.
 const mediumBall, largeBall = 0.15, 0.20
 
-// unevenPart of the ball's radius is how far off its height it may come back. Assumed.
-const unevenPart = 0.5
+// offLine (rad) is by how much the next level strike may send an uneven ball off its line. Assumed.
+const offLine = 3 * math.Pi / 180
 
 // Inspect looks at the cords, the centring, the ball's size and the mount.
 func (b DoubleEndBag) Inspect(u Use) []Finding {
@@ -99,7 +99,7 @@ func (b DoubleEndBag) Inspect(u Use) []Finding {
 	if f, err := b.tension(u); err == nil {
 		list = append(list, f)
 	}
-	list = append(list, b.centred())
+	list = append(list, b.centred(u.Launch))
 	size := Finding{"size", Right, "The ball suits this trainee", "diameter of the ball", b.BallDiameter, mediumBall, "m", commonPractice + " for the start (sizes from memory)", "", nil}
 	if u.Novice && b.BallDiameter < mediumBall {
 		size.Code, size.Weight, size.Title, size.Remedy = "smallBall", Mind, "A small ball asks for precision", "Begin on a medium or a large one"
@@ -158,7 +158,7 @@ type Winding struct {
 	Feel    Feel      `json:"feel"`
 	At      float64   `json:"at"` // s, of the half-power return that tells
 	Borders Borders   `json:"borders"`
-	Tighter []Setting `json:"tighter"` // both cords a step shorter; nil where there is none
+	Tighter []Setting `json:"tighter"` // both cords a step shorter; empty where there is none
 	Looser  []Setting `json:"looser"`
 }
 
@@ -174,7 +174,7 @@ func (b DoubleEndBag) Winding(at Borders) (*Winding, error) {
 	if err != nil {
 		return nil, err
 	}
-	w := &Winding{Feel: feel, At: back, Borders: at}
+	w := &Winding{Feel: feel, At: back, Borders: at, Tighter: []Setting{}, Looser: []Setting{}}
 	if b.Wound(1-windingStep).Check() == nil {
 		w.Tighter = b.wind(1 - windingStep)
 	}
@@ -193,18 +193,18 @@ func (b DoubleEndBag) wind(share float64) []Setting {
 	}
 }
 
-// centred tells whether the ball comes back at the height at which it was struck.
-func (b DoubleEndBag) centred() Finding {
-	f := Finding{"centred", Right, "Returns evenly", "height by which it comes back off the strike, at half power", math.NaN(), unevenPart * b.BallDiameter / 2, "m", assumedLimit + " (half the ball's radius)", "", nil}
-	e, err := b.Evenness(halfPower)
-	switch {
-	case err != nil:
+// centred tells whether the ball comes back at the height at which a strike at launch m/s met it, by what the next strike,
+// thrown level, would then do: land off its centre and send it off its line.
+func (b DoubleEndBag) centred(launch float64) Finding {
+	f := Finding{"centred", Right, "Returns evenly", "angle by which the next level strike would send it off its line", math.NaN(), degrees(offLine), "degrees", assumedLimit, "", nil}
+	e, err := b.Evenness(launch)
+	if err != nil {
 		f.Code, f.Weight, f.Title, f.Remedy = "sags", Wrong, "The upper cord does not hold the ball's weight", "Wind the upper cord up until the lower one pulls"
 		f.What, f.Figure, f.Limit, f.Unit, f.Source = "pull of the upper cord", b.Upper.tension(), b.BallMass*motion.Gravity, "N", "the weight of the ball"
-	default:
-		if f.Figure = e.Height; math.Abs(f.Figure) > f.Limit {
-			f.Code, f.Weight, f.Title, f.Remedy = "offCentre", Wrong, "Off the middle of its anchors: it comes back uneven", "Bring ball and anchors level: move the ball toward the middle, or move an anchor"
-		}
+		return f
+	}
+	if f.Figure = math.Abs(degrees(OffLine(b.BallDiameter, e.Height))); !(f.Figure <= f.Limit) {
+		f.Code, f.Weight, f.Title, f.Remedy = "offCentre", Wrong, "Off the middle of its anchors: it comes back uneven", "Bring the ball toward the middle, or move an anchor"
 	}
 	return f
 }
@@ -229,7 +229,7 @@ func (b DoubleEndBag) Side(p Place) Side {
 		{"lower.span", "Lower cord, as hung", 0.28, p.LowerAnchor, 0.28, ball, true, b.Lower.Span, least(b.Lower), b.Lower.Span + b.Upper.Span - least(b.Upper), []Move{{"lower.span", 1}, {"upper.span", -1}}},
 		{"upper.span", "Upper cord, as hung", 0.28, ball, 0.28, top, true, b.Upper.Span, least(b.Upper), 3, []Move{{"upper.span", 1}}},
 		{"place.lowerAnchor", "Lower anchor above the floor", 0.5, 0, 0.5, p.LowerAnchor, true, p.LowerAnchor, 0, math.Max(0, p.LowerAnchor+b.Lower.Span-least(b.Lower)), []Move{{"place.lowerAnchor", 1}, {"lower.span", -1}}},
-		{"ballDiameter", "Ball", 0, ball, r, ball, false, b.BallDiameter, 0.06, 0.5, []Move{{"ballDiameter", 2}}},
+		{"ballDiameter", "Ball", 0, ball, -r, ball, false, b.BallDiameter, 0.06, 0.5, []Move{{"ballDiameter", -2}}},
 	}
 	s.walls(p)
 	return s

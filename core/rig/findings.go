@@ -43,7 +43,7 @@ func (s SetUp) hung() []Finding {
 	if s.Needs != "" {
 		return nil
 	}
-	f := Finding{Code: "height", Weight: Right, Title: "Hangs at the right height", What: s.Point + " above the floor", Figure: s.Now, Unit: "m", Source: commonPractice + ": " + s.Between, Limit: s.High}
+	f := Finding{Code: "height", Weight: Right, Title: "Hangs at the right height", What: s.Point + " above the floor", Figure: s.Now, Unit: "m", Source: s.Standing + ": " + s.Between, Limit: s.High}
 	switch {
 	case s.Move > 0:
 		f.Code, f.Weight, f.Title, f.Limit, f.Remedy, f.Change = "tooLow", Wrong, "Hangs too low", s.Low, "Hang it higher", s.Settings

@@ -52,7 +52,7 @@ func (b HangingBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
 // below (at the knee where kicks are trained); a ball with its middle at chin height, or, where knees are trained, with its
 // lower end at the hip. Common practice for the kicks and the ball; the heights for the straight bag are assumed.
 func (b HangingBag) SetUp(p Place, body Body, force float64) SetUp {
-	s := SetUp{Point: "top of the bag", Between: "so that it reaches from the eyes down to the hip"}
+	s := SetUp{Point: "top of the bag", Between: "so that it reaches from the eyes down to the hip", Standing: "assumed"}
 	if b.AnchorHeight == 0 {
 		s.Needs = "anchorHeight"
 	}
@@ -66,7 +66,7 @@ func (b HangingBag) SetUp(p Place, body Body, force float64) SetUp {
 	}
 	at, now := body.InStance(), b.AnchorHeight-b.Chain
 	if b.Shape == "ball" {
-		s.Point, s.Between = "middle of the bag", "chin height in stance"
+		s.Point, s.Between, s.Standing = "middle of the bag", "chin height in stance", commonPractice
 		wanted := at.Chin
 		if p.Kicks {
 			wanted, s.Between = at.Hip+b.Diameter/2, "low enough for knees, its lower end at the hip"
@@ -162,12 +162,12 @@ func (b HangingBag) Side(p Place) Side {
 	}
 	if b.Shape == "ball" {
 		s.Shapes = append(s.Shapes, Shape{Kind: Ball, Y1: top - r, W: b.Diameter})
-		s.Handles = append(s.Handles, Handle{"diameter", "Diameter", 0, top - r, r, top - r, false, b.Diameter, 0.2, math.Min(1, anchor-b.Chain-0.02), []Move{{"diameter", 2}}})
+		s.Handles = append(s.Handles, Handle{"diameter", "Diameter", 0, top - r, -r, top - r, false, b.Diameter, 0.2, math.Min(1, anchor-b.Chain-0.02), []Move{{"diameter", -2}}})
 	} else {
 		s.Shapes = append(s.Shapes, Shape{Kind: Barrel, Y1: top, Y2: bottom, W: b.Diameter})
 		s.Handles = append(s.Handles,
 			Handle{"length", "Length of the bag", 0.26, top, 0.26, bottom, true, b.Length, 0.3, math.Min(2.2, top-0.02), []Move{{"length", -1}}},
-			Handle{"diameter", "Diameter", 0, (top + bottom) / 2, r, (top + bottom) / 2, false, b.Diameter, 0.15, 0.7, []Move{{"diameter", 2}}})
+			Handle{"diameter", "Diameter", 0, (top + bottom) / 2, -r, (top + bottom) / 2, false, b.Diameter, 0.15, 0.7, []Move{{"diameter", -2}}})
 	}
 	s.walls(p)
 	return s

@@ -28,7 +28,7 @@ func (b ReflexBag) furthest(launch float64) float64 {
 // SetUp stands the ball where a head would be, between chin and eyes in stance (assumed: makers differ). The base is set
 // higher or lower, and where the floor is in the way the pole made shorter.
 func (b ReflexBag) SetUp(p Place, body Body, force float64) SetUp {
-	s := SetUp{Point: "ball", Between: "between chin and eyes in stance"}
+	s := SetUp{Point: "ball", Between: "between chin and eyes in stance", Standing: "assumed"}
 	if !body.Known() {
 		s.Needs = "height"
 	}
@@ -161,7 +161,7 @@ func (b ReflexBag) Side(p Place) Side {
 	s.Handles = []Handle{
 		{"poleLength", "Pole, spring to ball", 0.28, foot, 0.28, top, true, b.PoleLength, r + 0.1, 2, []Move{{"poleLength", 1}}},
 		{"place.springHeight", "Spring above the floor", 0.5, 0, 0.5, foot, true, foot, 0.05, 1.2, []Move{{"place.springHeight", 1}}},
-		{"ballDiameter", "Ball", 0, top, r, top, false, b.BallDiameter, 0.06, 0.5, []Move{{"ballDiameter", 2}}},
+		{"ballDiameter", "Ball", 0, top, -r, top, false, b.BallDiameter, 0.06, 0.5, []Move{{"ballDiameter", -2}}},
 	}
 	s.walls(p)
 	return s

@@ -12,6 +12,7 @@ type SetUp struct {
 	High     float64   // m
 	Now      float64   // m
 	Between  string    // what of the person Low and High are
+	Standing string    // whether that is common practice or assumed
 	Move     float64   // m up, negative down; 0 where it hangs right
 	Settings []Setting // what to change for it
 	Conflict *Conflict // where two rules cannot both be kept

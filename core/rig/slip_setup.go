@@ -120,7 +120,7 @@ func (b SlipBag) Picture(pull float64, m Meeting, u Use) (Picture, error) {
 
 // SetUp hangs the bag at chin height in stance, or at head height for the other school (both common practice).
 func (b SlipBag) SetUp(p Place, body Body, pull float64) SetUp {
-	s := SetUp{Point: "middle of the bag", Between: "chin height in stance"}
+	s := SetUp{Point: "middle of the bag", Between: "chin height in stance", Standing: commonPractice}
 	if !body.Known() {
 		s.Needs = "height"
 	}
@@ -228,7 +228,7 @@ func (b SlipBag) Side(p Place) Side {
 	s.Handles = []Handle{
 		{"anchorHeight", "Anchor above the floor", 0.55, 0, 0.55, b.AnchorHeight, true, b.AnchorHeight, b.CentreHeight + r + 0.02, 6, []Move{{"anchorHeight", 1}}},
 		{"centreHeight", "Middle of the bag above the floor", 0.3, 0, 0.3, b.CentreHeight, true, b.CentreHeight, r + 0.02, b.AnchorHeight - r - 0.02, []Move{{"centreHeight", 1}}},
-		{"bagDiameter", "Diameter", 0, b.CentreHeight, r, b.CentreHeight, false, b.BagDiameter, 0.04, 0.5, []Move{{"bagDiameter", 2}}},
+		{"bagDiameter", "Diameter", 0, b.CentreHeight, -r, b.CentreHeight, false, b.BagDiameter, 0.04, 0.5, []Move{{"bagDiameter", -2}}},
 	}
 	s.walls(p)
 	return s

@@ -39,7 +39,7 @@ func (b SpeedBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
 // SetUp hangs the lowest point of the bag between chin and mouth (common practice), or, for those who want their shoulders
 // worked, between mouth and eyes. The trainee stands square and upright, the bag a forearm away.
 func (b SpeedBag) SetUp(p Place, body Body, _ float64) SetUp {
-	s := SetUp{Point: "lowest point", Between: "between chin and mouth"}
+	s := SetUp{Point: "lowest point", Between: "between chin and mouth", Standing: commonPractice}
 	if b.BoardHeight == 0 {
 		s.Needs = "boardHeight"
 	}
@@ -105,7 +105,7 @@ func (b SpeedBag) Side(p Place) Side {
 	s.Handles = []Handle{
 		{"boardHeight", "Board above the floor", 0.5, 0, 0.5, board, true, b.BoardHeight, speedLimits.board.Min, speedLimits.board.Max, []Move{{"boardHeight", 1}}},
 		{"bagLength", "Length", 0.26, board - b.SwivelDrop, 0.26, bottom, true, b.BagLength, math.Max(2*r-b.SwivelDrop, speedLimits.length.Min) + 0.005, 0.5, []Move{{"bagLength", -1}}},
-		{"bagDiameter", "Diameter", 0, bottom + r, r, bottom + r, false, b.BagDiameter, 2*b.SwivelDrop + 0.02, math.Min(b.BagLength, (b.BagLength+b.SwivelDrop)) - 0.01, []Move{{"bagDiameter", 2}}},
+		{"bagDiameter", "Diameter", 0, bottom + r, -r, bottom + r, false, b.BagDiameter, 2*b.SwivelDrop + 0.02, math.Min(b.BagLength, (b.BagLength+b.SwivelDrop)) - 0.01, []Move{{"bagDiameter", -2}}},
 	}
 	s.walls(p)
 	return s

@@ -157,6 +157,26 @@ func (p *Page) Fill(label, text string) error {
 // Key sends keys to whatever has the focus.
 func (p *Page) Key(keys string) error { return p.do(chromedp.KeyEvent(keys)) }
 
+// Drag takes hold of an element, found by a CSS selector, and lets go of it so many CSS pixels away.
+func (p *Page) Drag(selector string, dx, dy float64) error {
+	find := fmt.Sprintf("document.querySelector(%s)", quote(selector))
+	if err := p.wait(selector, find); err != nil {
+		return err
+	}
+	at, err := Eval[struct{ X, Y float64 }](p, fmt.Sprintf(`(() => { const e = %s; e.scrollIntoView({block: 'center'}); const b = e.getBoundingClientRect(); return {X: b.x + b.width / 2, Y: b.y + b.height / 2} })()`, find))
+	if err != nil {
+		return err
+	}
+	return p.do(chromedp.DragAndDropXY(at.X, at.Y, at.X+dx, at.Y+dy))
+}
+
+// Printed returns the page as it is printed on A4, as a PDF.
+func (p *Page) Printed() ([]byte, error) {
+	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)
+	defer cancel()
+	return chromedp.Run(ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
+}
+
 // Shot takes a picture of what the window shows.
 func (p *Page) Shot(path string) error {
 	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)

@@ -17,6 +17,7 @@
     '/people': wrap({ asyncComponent: () => import('./views/People.svelte') }),
     '/bags': wrap({ asyncComponent: () => import('./views/Bags.svelte') }),
     '/bags/:id': wrap({ asyncComponent: () => import('./views/Bench.svelte') }),
+    '/cards/:rig/:trainee': wrap({ asyncComponent: () => import('./views/Card.svelte') }),
     '/drills': wrap({ asyncComponent: () => import('./views/Drills.svelte') }),
     '/drills/:id': wrap({ asyncComponent: () => import('./views/DrillEditor.svelte') }),
     '/run/:id': wrap({ asyncComponent: () => import('./views/Run.svelte') }),

@@ -4,6 +4,8 @@ export type Units = 'metric' | 'imperial'
 export const tempo = (v: number) => Math.round(v).toString()
 /** A whole tempo on the side of a limit that the bag allows: under the fastest, over the slowest. */
 export const inside = (limit: number, fastest: number) => (limit > fastest - 1 ? Math.floor(limit) : Math.ceil(limit))
+/** What a count allows, in whole tempos, or in tenths where it is narrower than that. */
+export const range = (slowest: number, fastest: number) => (Math.floor(fastest) - Math.ceil(slowest) >= 1 ? `${Math.ceil(slowest)} to ${Math.floor(fastest)}` : `${(Math.ceil(slowest * 10) / 10).toFixed(1)} to ${(Math.floor(fastest * 10) / 10).toFixed(1)}`)
 export const percent = (share: number) => `${Math.round(100 * share)} %`
 export const ms = (s: number) => `${Math.round(1000 * s)} ms`
 export const signedMs = (s: number) => `${s > 0 ? '+' : s < 0 ? '−' : ''}${Math.abs(Math.round(1000 * s))} ms`
@@ -13,6 +15,9 @@ export function length(m: number, units: Units): string {
   if (units === 'imperial') return `${(m / 0.0254).toFixed(1)} in`
   return m >= 1 ? `${m.toFixed(2)} m` : `${(m * 100).toFixed(1).replace(/\.0$/, '')} cm`
 }
+
+/** A length that nobody measures to the millimetre: to the centimetre, or the half inch. */
+export const about = (m: number, units: Units) => length(units === 'imperial' ? Math.round(m / 0.0127) * 0.0127 : Math.round(m * 100) / 100, units)
 
 /** minutes:seconds of a time in seconds, rounded up as a clock that runs down shows it. */
 export function countdown(s: number): string {
@@ -40,3 +45,17 @@ export function side(hand: string, stance: string): 'left' | 'right' {
 export const verdicts: Record<string, string> = { clean: 'clean', early: 'early', late: 'late', wrongHand: 'other hand', missed: 'missed' }
 export const markNames: Record<string, string> = { missed: 'Missed', offLine: 'Off line', wild: 'Wild', touched: 'Touched', found: 'Found again' }
 export const bands: Record<string, string> = { 'first-timer': 'First-timer', beginner: 'Beginner', intermediate: 'Intermediate', advanced: 'Advanced', expert: 'Expert' }
+
+/** A figure of a check in its unit. */
+export function figure(v: number, unit: string, units: Units): string {
+  const imperial = units === 'imperial'
+  switch (unit) {
+    case 'm': return length(v, units)
+    case 's': return Math.abs(v) < 0.1 ? ms(v) : `${v.toFixed(2)} s`
+    case 'N': return imperial ? `${Math.round(v / 4.448222)} lbf` : `${Math.round(v)} N (${(v / 9.80665).toFixed(v < 98 ? 1 : 0)} kg)`
+    case 'kg': return imperial ? `${(v * 2.204623).toFixed(1)} lb` : `${v.toFixed(1)} kg`
+    case 'm/s': return speed(v, units)
+    case 'degrees': return `${Math.round(v)}°`
+    default: return v.toFixed(Number.isInteger(v) ? 0 : 2)
+  }
+}

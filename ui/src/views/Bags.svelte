@@ -1,12 +1,32 @@
-<!-- Serves the coach at the desk: the bags as they hang. -->
+<!-- Serves the coach at the desk: the gym's rigs as they hang, and those that are put away. -->
 <script lang="ts">
-  import { createQuery } from '@tanstack/svelte-query'
-  import { api, ask } from '../lib/api/client'
-  import { length } from '../lib/format'
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { toast } from 'svelte-sonner'
+  import { api, ask, type Schemas } from '../lib/api/client'
+  import { kindNames, measuresOf, valueOf } from '../lib/bench/measures'
+  import { read } from '../lib/bench/fields'
+  import Sketch from '../lib/bench/Sketch.svelte'
   import { session } from '../lib/session.svelte'
   import Notice from '../lib/ui/Notice.svelte'
 
-  const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: () => ask(api.GET('/api/rigs')) }))
+  const client = useQueryClient()
+  const list = (retired: boolean) => () => ask(api.GET('/api/rigs', { params: { query: { retired } } }))
+  const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: list(false) }))
+  const away = createQuery(() => ({ queryKey: ['rigs', 'retired'], queryFn: list(true) }))
+
+  async function retire(rig: Schemas['Rig'], back: boolean) {
+    const path = { params: { path: { id: rig.id } } }
+    try {
+      await ask(back ? api.POST('/api/rigs/{id}/restore', path) : api.DELETE('/api/rigs/{id}', path))
+      await client.invalidateQueries()
+      if (back) toast(`${rig.name} hangs again.`)
+      else toast(`${rig.name} is put away; its rounds stay in the log.`, { action: { label: 'Undo', onClick: () => void retire(rig, true) } })
+    } catch (e) {
+      toast((e as Error).message)
+    }
+  }
+  // The first few measures tell rigs of a kind apart.
+  const told = (doc: Schemas['RigDoc']) => measuresOf(doc).slice(0, 3).map((m) => `${m.label.split(',')[0]!.toLowerCase()} ${valueOf(m.field, read(doc, {}, m.field), session.units)}`).join(', ')
 </script>
 
 <svelte:head><title>Bags · Melodromos</title></svelte:head>
@@ -17,22 +37,35 @@
 {#if bags.isError}
   <Notice title="The bags could not be read" text={bags.error.message} again={() => bags.refetch()} />
 {:else if bags.data?.length === 0}
-  <Notice title="No bag yet." text="Measure one as it hangs: length, widest diameter, weight, and how far the swivel holds it below the board." />
+  <Notice title="No bag yet." text="Measure one as it hangs: under its board, between its cords, on its pole, rope or chain." />
 {:else}
   <ul class="seam mt-6">
     {#each bags.data ?? [] as b (b.id)}
-      <li class="grid grid-cols-[auto_1fr_auto] items-center gap-5 border-b border-rope py-3">
-        <svg viewBox="0 0 40 46" class="h-14 w-12" aria-hidden="true">
-          <path d="M2 3h36" stroke="var(--brass)" stroke-width="4" />
-          <path d="M20 5C{20 - b.doc.bagDiameter * 30} {20 + b.doc.bagLength * 20} {20 - b.doc.bagDiameter * 100} {8 + b.doc.bagLength * 125} 20 {8 + b.doc.bagLength * 125}S{20 + b.doc.bagDiameter * 30} {20 + b.doc.bagLength * 20} 20 5Z" fill="var(--ink)" />
-        </svg>
-        <div>
+      <li class="grid grid-cols-[auto_1fr] items-center gap-x-5 gap-y-2 border-b border-rope py-3 md:grid-cols-[auto_1fr_auto]">
+        <Sketch doc={b.doc} />
+        <div class="min-w-0">
           <p class="text-lg font-bold">{b.name}</p>
           <p>{b.sentence}</p>
-          <p class="text-sm text-soft">Speed bag, {length(b.doc.bagLength, session.units)} long, {length(b.doc.bagDiameter, session.units)} wide{b.doc.boardHeight ? `, board at ${length(b.doc.boardHeight, session.units)}` : ''}</p>
+          {#if b.wrong?.length}<p class="font-semibold">Wrong: {b.wrong.map((w, i) => (i === 0 ? w : w.charAt(0).toLowerCase() + w.slice(1))).join('; ')}.</p>{/if}
+          <p class="text-sm text-soft">{kindNames[b.doc.kind]}: {told(b.doc)}</p>
         </div>
-        <a class="button" href="#/bags/{b.id}">To the bench</a>
+        <span class="flex flex-wrap gap-2 max-md:col-span-2">
+          <a class="button" href="#/bags/{b.id}" aria-label="To the bench, {b.name}">To the bench</a>
+          <a class="button quiet" href="#/bags/new?copy={b.id}" aria-label="Copy {b.name}">Copy</a>
+          <button class="button quiet" aria-label="Put away {b.name}" onclick={() => retire(b, false)}>Put away</button>
+        </span>
       </li>
     {/each}
   </ul>
+{/if}
+{#if away.data && away.data.length > 0}
+  <details class="mt-6">
+    <summary class="cursor-pointer font-semibold">Put away: {away.data.length}</summary>
+    <ul class="mt-2">
+      {#each away.data as b (b.id)}
+        <li class="flex items-center justify-between gap-4 border-b border-rope py-2"><span>{b.name}, {kindNames[b.doc.kind].toLowerCase()}</span>
+          <button class="button" aria-label="Hang again {b.name}" onclick={() => retire(b, true)}>Hang again</button></li>
+      {/each}
+    </ul>
+  </details>
 {/if}

@@ -1,11 +1,20 @@
-<!-- Serves the coach at the desk, and beside the bag with a tape measure: what this bag does as it hangs. -->
+<!-- Serves the coach at the desk, and beside the bag with a tape measure: how to hang this rig for somebody, what it then does,
+     and what is wrong with it. One page for all kinds. -->
 <script lang="ts">
-  import { useQueryClient } from '@tanstack/svelte-query'
-  import { push, replace } from 'svelte-spa-router'
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { push, replace, router } from 'svelte-spa-router'
   import { toast } from 'svelte-sonner'
   import { untrack } from 'svelte'
   import { api, ask, Refusal, type Schemas } from '../lib/api/client'
-  import { inside, length, ms, speed } from '../lib/format'
+  import Calibrate from '../lib/bench/Calibrate.svelte'
+  import Checks from '../lib/bench/Checks.svelte'
+  import Cords from '../lib/bench/Cords.svelte'
+  import { read, write, type Doc, type Place } from '../lib/bench/fields'
+  import { cautions, choices, everyday, kindNames, labelOf, measuresOf, parts, placeOf, shownAs, valueOf, type Measure } from '../lib/bench/measures'
+  import SetUp from '../lib/bench/SetUp.svelte'
+  import SharedAnchor from '../lib/bench/SharedAnchor.svelte'
+  import SideView from '../lib/bench/SideView.svelte'
+  import { figure, inside, length, ms, range, speed } from '../lib/format'
   import { session } from '../lib/session.svelte'
   import { sample } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
@@ -18,70 +27,117 @@
 
   let { params }: { params: { id: string } } = $props()
   const client = useQueryClient()
-  type Doc = Schemas['RigDoc']
+  const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
 
-  // A new bag begins with everyday measures; they are assumed until somebody measures.
-  const everyday: Doc = { kind: 'speed', bagLength: 0.23, bagDiameter: 0.15, bagMass: 0.25, swivelDrop: 0.02, restitution: 0.8, boardHeight: 1.95 }
   let saved = $state<Schemas['Rig'] | null>(null)
-  let doc = $state<Doc>({ ...everyday })
+  let doc = $state<Doc>(structuredClone(everyday.speed.doc))
+  let place = $state<Place>({})
   let name = $state('')
   let problem = $state('')
   let trouble = $state('')
+  let reading = $state(true)
   let rebounds = $state(3)
   let strikeAngle = $state(25)
   let wanted = $state<{ tempo?: number; launch?: number }>({})
+  let traineeId = $state('')
+  let other = $state('')
 
   const whatIf = new WhatIf((q: Schemas['BenchQuestion']) => ask(api.POST('/api/bench', { body: q })))
   const a = $derived(whatIf.answer)
+  const kind = $derived(doc.kind)
+  const units = $derived(session.units)
   const isNew = $derived(params.id === 'new')
+  const trainee = $derived(people.data?.find((t) => t.id === traineeId))
   const behind = $derived(a?.tempos.find((t) => t.rebounds === rebounds)?.face === 'behind')
-  const changed = $derived(isNew || (saved !== null && (name !== saved.name || JSON.stringify(doc) !== JSON.stringify(saved.doc))))
+  const same = (x: unknown, y: unknown) => JSON.stringify(sortedOf(x)) === JSON.stringify(sortedOf(y))
+  const changed = $derived(isNew || (saved !== null && (name !== saved.name || !same(doc, saved.doc) || !same(place, saved.place))))
+
+  function sortedOf(v: unknown): unknown {
+    if (v === null || typeof v !== 'object') return v
+    return Object.fromEntries(Object.entries(v).filter(([, x]) => x !== 0 && x !== '' && x !== false).sort(([p], [q]) => (p < q ? -1 : 1)).map(([k, x]) => [k, sortedOf(x)]))
+  }
 
   $effect(() => {
     const id = params.id
-    untrack(() => void load(id))
+    const query = router.querystring ?? ''
+    untrack(() => void load(id, new URLSearchParams(query)))
   })
   $effect(() => {
-    const question = { rig: { ...doc }, rebounds, strikeAngle, ...wanted }
-    if (saved || isNew) untrack(() => void whatIf.ask(question))
+    // For whom: the one of the address, the one of last time, or the first whose height is known.
+    const list = people.data
+    if (!list || traineeId) return
+    const remembered = new URLSearchParams(router.querystring ?? '').get('trainee') ?? localStorage.getItem('bench-for')
+    traineeId = (list.find((t) => t.id === remembered) ?? list.find((t) => t.height) ?? list[0])?.id ?? ''
+  })
+  $effect(() => {
+    if (reading || !(saved || isNew) || people.isPending) return
+    const question: Schemas['BenchQuestion'] = { rig: $state.snapshot(doc), place: $state.snapshot(place), rebounds, ...wanted }
+    if (kind === 'speed') question.strikeAngle = strikeAngle
+    if (traineeId) question.traineeId = traineeId
+    if (kind === 'slip' && other && other !== traineeId) question.others = [other]
+    untrack(() => void whatIf.ask(question))
   })
 
-  async function load(id: string) {
+  async function load(id: string, query: URLSearchParams) {
     trouble = ''
     problem = ''
-    wanted = {}
+    reading = true
     if (id === 'new') {
       saved = null
-      name = 'Speed bag'
-      doc = { ...everyday }
+      const copied = query.get('copy')
+      if (copied) {
+        try {
+          const from = await ask(api.GET('/api/rigs/{id}', { params: { path: { id: copied } } }))
+          begin(from.doc, from.place ?? {}, `${from.name}, copy`)
+        } catch (e) {
+          trouble = (e as Error).message
+        }
+        reading = false
+        return
+      }
+      const k = (query.get('kind') ?? 'speed') as Doc['kind']
+      begin((everyday[k] ?? everyday.speed).doc, (everyday[k] ?? everyday.speed).place, kindNames[k] ?? kindNames.speed)
+      reading = false
       return
     }
     try {
-      take(await ask(api.GET('/api/rigs/{id}', { params: { path: { id } } })))
+      const rig = await ask(api.GET('/api/rigs/{id}', { params: { path: { id } } }))
+      rebounds = rig.doc.kind === 'speed' ? 3 : 1
+      wanted = {}
+      take(rig)
     } catch (e) {
       trouble = (e as Error).message
     }
+    reading = false
   }
-
+  function begin(d: Doc, p: Place, n: string) {
+    doc = structuredClone(d)
+    place = structuredClone(p)
+    name = n
+    wanted = {}
+    rebounds = d.kind === 'speed' ? 3 : 1
+  }
   function take(rig: Schemas['Rig']) {
-    saved = rig
-    name = rig.name
-    doc = { ...rig.doc }
+    const plain = $state.snapshot(rig) as Schemas['Rig']
+    saved = plain
+    name = plain.name
+    doc = structuredClone(plain.doc)
+    place = structuredClone(plain.place ?? {})
   }
 
   async function save() {
     problem = ''
-    const before = saved
+    const before = $state.snapshot(saved) as Schemas['Rig'] | null
     try {
       if (!name.trim()) throw new Refusal(422, 'Give the bag a name.')
-      const body = { id: '', name: name.trim(), version: saved?.version ?? 0, doc: { ...doc } }
+      const body = { id: '', name: name.trim(), version: saved?.version ?? 0, doc: $state.snapshot(doc), place: $state.snapshot(place) } as Schemas['Rig']
       if (isNew) {
         const made = await ask(api.POST('/api/rigs', { body }))
         toast(`${made.name} is saved.`)
         await client.invalidateQueries()
-        // The first bag of a gym leads on to the first drill.
+        // The first speed bag of a gym leads on to the first drill.
         const drills = await ask(api.GET('/api/drills'))
-        void replace(drills.length === 0 ? `/drills/new?rig=${made.id}` : `/bags/${made.id}`)
+        void replace(drills.length === 0 && kind === 'speed' ? `/drills/new?rig=${made.id}` : `/bags/${made.id}`)
         return
       }
       take(await ask(api.PUT('/api/rigs/{id}', { params: { path: { id: params.id } }, body })))
@@ -91,86 +147,150 @@
       problem = `${(e as Error).message} Nothing was saved.`
     }
   }
-
   async function undo(before: Schemas['Rig'] | null) {
     if (!before || !saved) return
     name = before.name
-    doc = { ...before.doc }
+    doc = structuredClone(before.doc)
+    place = structuredClone(before.place ?? {})
     await save()
   }
 
-  const set = (field: keyof Doc) => (v: number) => (doc = { ...doc, [field]: v })
-  const of = (field: string) => (whatIf.refusal?.field.endsWith(`.${field}`) ? whatIf.refusal.message.replace(/^[\w.]+: /, '') : '')
-  const small = $derived(session.units === 'imperial' ? { unit: 'in', factor: 1 / 0.0254, digits: 2 } : { unit: 'cm', factor: 100, digits: 1 })
-  const mass = $derived(session.units === 'imperial' ? { unit: 'oz', factor: 35.274, digits: 1 } : { unit: 'g', factor: 1000, digits: 0 })
-  const strikes = $derived(a ? sample(a.cycle, ['lead', 'rear']) : [])
+  /** Sets measures anew; a strike that was asked for by its force keeps it, one by its tempo its tempo. */
+  function set(changes: { field: string; to: number }[]) {
+    const next = write($state.snapshot(doc) as Doc, $state.snapshot(place) as Place, changes)
+    doc = next.doc
+    place = next.place
+  }
+  function choose(change: Partial<Place>) {
+    place = { ...place, ...change }
+  }
+  const value = (field: string) => read(doc, place, field)
+  const of = (field: string) => (whatIf.refusal?.field.endsWith(`.${field.replace('place.', '')}`) ? whatIf.refusal.message.replace(/^[\w.]+: /, '') : '')
+  const strikes = $derived(a && kind !== 'slip' ? sample(a.cycle, ['lead', 'rear']) : [])
+  const span = $derived(!a ? 1 : kind === 'slip' ? a.cycle.trace.at(-1)!.at : kind === 'speed' ? Math.max(0.75, a.cycle.return + 0.22) : Math.max(0.75, a.cycle.return * (rebounds > 1 ? 1.15 : 2.2)))
+  const pulls = $derived(kind === 'slip' ? shownAs('height', units) : { unit: 'm/s', factor: 1, digits: 2 })
+  // What would help: counts and tempos are taken here, measures of the rig set in one go.
+  const cordsToo = $derived(a?.change.filter((c) => c.what.includes('.')) ?? [])
+  const drillable = $derived(kind === 'speed' && !!saved)
+  const countLabel = $derived(kind === 'speed' ? 'Rebounds to the next strike' : kind === 'slip' ? 'Slip every … pass' : 'Strike every … return')
 </script>
+
+{#snippet measure(f: Measure)}
+  {@const s = shownAs(f.of, units)}
+  <Field label={f.label} value={value(f.field)} min={f.min} max={f.max} step={f.step} {...s} problem={of(f.field)} note={f.note ?? ''} onchange={(v) => set([{ field: f.field, to: v }])} />
+{/snippet}
 
 <svelte:head><title>{name || 'New bag'} · Melodromos</title></svelte:head>
 {#if trouble}
-  <Notice title="This bag could not be read" text={trouble} again={() => load(params.id)}><a class="button" href="#/bags">To the bags</a></Notice>
-{:else if !saved && !isNew}
+  <Notice title="This bag could not be read" text={trouble} again={() => load(params.id, new URLSearchParams(router.querystring ?? ''))}><a class="button" href="#/bags">To the bags</a></Notice>
+{:else if reading || (!saved && !isNew)}
   <Notice title="Reading the bag…" />
 {:else}
-  <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[20rem_1fr]">
-    <section class="order-2 lg:order-1" aria-label="Measures">
-      <label class="block"><span class="label">Name of the bag</span><input class="input mt-1" maxlength="120" bind:value={name} placeholder="What you call it" /></label>
-      <h2 class="seam mt-5 pt-3 font-bold">As it hangs</h2>
-      <Field label="Length, swivel to bottom" value={doc.bagLength} min={0.12} max={0.45} step={0.005} {...small} problem={of('bagLength')} onchange={set('bagLength')} />
-      <Field label="Widest diameter" value={doc.bagDiameter} min={0.08} max={0.35} step={0.005} {...small} problem={of('bagDiameter')} onchange={set('bagDiameter')} />
-      <Field label="Swivel below the board" value={doc.swivelDrop} min={0} max={0.08} step={0.0025} {...small} problem={of('swivelDrop')} onchange={set('swivelDrop')} />
-      <Field label="Weight" value={doc.bagMass} min={0.08} max={1.2} step={0.01} {...mass} problem={of('bagMass')} onchange={set('bagMass')} />
-      <Field label="Board above the floor" value={doc.boardHeight ?? 1.95} min={1} max={2.8} step={0.01} {...small} digits={session.units === 'imperial' ? 1 : 0} problem={of('boardHeight')} onchange={set('boardHeight')}
-        note={a?.bottom ? `The bag ends ${length(a.bottom, session.units)} above the floor; hang it so that this lies between chin and mouth.` : ''} />
-      <Field label="Speed kept at the board" value={doc.restitution} min={0.4} max={0.95} step={0.01} unit="%" factor={100} problem={of('restitution')} onchange={set('restitution')} note="80 % is assumed; a soft or badly pumped bag keeps less." />
-      {#if problem}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
-      <div class="mt-4 flex flex-wrap gap-2">
-        <button class="button main" disabled={!changed} onclick={save}>{isNew ? 'Save this bag' : 'Save measures'}</button>
-        {#if !isNew}<button class="button" disabled={!changed} onclick={() => saved && take(saved)}>Put back</button>{/if}
-      </div>
-      <div class="mt-6"><Caution>Fix the board into structure, by somebody qualified; check swivel and screws before each use. The maker's instructions and local codes come first.</Caution></div>
-    </section>
+  <div class="flex flex-wrap items-end gap-x-4 gap-y-2">
+    <label class="block min-w-48 flex-1 sm:max-w-72"><span class="label">{isNew ? 'Name of the bag' : kindNames[kind]}</span><input class="input mt-1" aria-label="Name of the bag" maxlength="120" bind:value={name} placeholder="What you call it" /></label>
+    {#if (people.data?.length ?? 0) > 0}
+      <label class="block min-w-48 flex-1 sm:max-w-72"><span class="label">Hung for</span>
+        <select class="input mt-1" value={traineeId} onchange={(e) => { traineeId = e.currentTarget.value; localStorage.setItem('bench-for', traineeId) }}>
+          {#each people.data ?? [] as t (t.id)}<option value={t.id}>{t.name}{t.height ? `, ${length(t.height, units)}` : ', height not entered'}</option>{/each}
+        </select></label>
+    {/if}
+    <div class="ml-auto flex flex-wrap gap-2">
+      {#if saved && trainee}<a class="button max-sm:!hidden" href="#/cards/{params.id}/{traineeId}">Setting card</a>{/if}
+      {#if !isNew}<button class="button" disabled={!changed} onclick={() => saved && take(saved)}>Put back</button>{/if}
+      <button class="button main" disabled={!changed} onclick={save}>{isNew ? 'Save this bag' : 'Save measures'}</button>
+    </div>
+  </div>
+  {#if isNew}
+    <Choice label="Kind" value={kind} options={Object.entries(kindNames).map(([v, text]) => ({ value: v as Doc['kind'], text }))}
+      onchange={(k) => begin(everyday[k].doc, everyday[k].place, name in everyday || Object.values(kindNames).includes(name) || !name.trim() ? kindNames[k] : name)} />
+  {/if}
+  {#if problem}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
 
-    <section class="order-1 min-w-0 lg:order-2" aria-label="What it does">
+  {#if a}
+    <h1 class="mt-4 min-h-[2.3em] text-2xl leading-tight sm:text-[1.7rem] font-extrabold tracking-tight text-wrap" aria-live="polite">{a.sentence}</h1>
+    {#if a.change.length > 0}
+      <div class="mt-2 flex flex-wrap gap-2" aria-label="What would help">
+        {#each a.change.filter((c) => !c.what.includes('.')) as c (c.what)}
+          {#if c.what === 'rebounds'}<button class="button" title={c.reason} onclick={() => (rebounds = c.to)}>Count {c.to}</button>
+          {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => (wanted = { tempo: inside(c.to, a.fastest) })}>Take {inside(c.to, a.fastest)} a minute</button>
+          {:else if c.what === 'bagLength'}<span class="self-center text-sm text-soft">or hang a bag of {length(c.to, units)}: {c.reason}</span>
+          {:else}<button class="button" title={c.reason} onclick={() => set([{ field: c.what, to: c.to }])}>{labelOf(c.what)}: {valueOf(c.what, c.to, units)}</button>{/if}
+        {/each}
+        {#if cordsToo.length > 0}<button class="button" title={cordsToo[0]!.reason} onclick={() => set(cordsToo.map((c) => ({ field: c.what, to: c.to })))}>{a.tempo > a.fastest ? 'Wind both cords up' : 'Let both cords out'}</button>{/if}
+      </div>
+    {/if}
+  {/if}
+  {#if whatIf.refusal && !of('launch')}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{whatIf.refusal.message}</p>{/if}
+
+  <div class="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[25rem_1fr] lg:grid-rows-[auto_1fr]">
+    <section class="min-w-0" aria-label="As it hangs">
       {#if a}
-        <h1 class="min-h-[2.3em] text-3xl leading-tight font-extrabold tracking-tight text-balance" aria-live="polite">{a.sentence}</h1>
-        {#if a.change.length > 0}
-          <div class="mt-2 flex flex-wrap gap-2" aria-label="What would help">
-            {#each a.change as c (c.what)}
-              {#if c.what === 'rebounds'}<button class="button" title={c.reason} onclick={() => (rebounds = c.to)}>Count {c.to}</button>
-              {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => (wanted = { tempo: inside(c.to, a.fastest) })}>Take {inside(c.to, a.fastest)} a minute</button>
-              {:else if c.what === 'bagLength'}<span class="self-center text-sm text-soft">or hang a bag of {length(c.to, session.units)}: {c.reason}</span>{/if}
-            {/each}
-          </div>
-        {/if}
-        <div class="mt-4 bg-sheet py-2">
-          <SwingTrace cycle={a.cycle} {strikes} tempo={a.shown} from={-0.22} to={Math.max(0.75, a.cycle.return + 0.22)} height={340} />
+        <div class="bg-sheet"><SideView side={a.side} setUp={a.setUp} body={a.body} stand={a.setUp.stand} {units} onset={set} read={value} /></div>
+        <p class="mt-1 text-sm text-soft">To scale. Drag a knob, or move it with the arrow keys.</p>
+      {/if}
+    </section>
+    {#if a}
+      <section class="min-w-0 lg:col-start-2 lg:row-span-2 lg:row-start-1" aria-label="What it does">
+        <div class="bg-sheet py-2">
+          <SwingTrace cycle={a.cycle} {strikes} tempo={a.shown} from={kind === 'slip' ? -0.25 : -Math.min(0.3 * a.cycle.return, 0.4)} to={span} height={290} />
         </div>
         {#if !a.feasible}<p class="mt-1 text-sm text-soft">Drawn at {inside(a.shown, a.fastest)} a minute, the nearest this bag allows.</p>{/if}
 
-        <div class="mt-4 grid gap-x-10 gap-y-2 md:grid-cols-2">
+        <div class="mt-4 grid gap-x-8 gap-y-6 xl:grid-cols-2">
           <div>
-            <Choice label="Rebounds to the next strike" value={rebounds} options={[1, 2, 3, 4, 5].map((n) => ({ value: n, text: String(n) }))} onchange={(n) => (rebounds = n)}
-              note={behind ? 'An even count brings the bag to a hand behind it.' : 'An odd count brings the bag back to the front.'} />
-            <Field label="Tempo" value={wanted.tempo ?? a.tempo} min={10} max={700} step={1} unit="/min" onchange={(v) => (wanted = { tempo: v })} problem={of('tempo')} note={`This count allows ${Math.ceil(a.slowest)} to ${Math.floor(a.fastest)}.`} />
-            <Field label="Strike: speed of the bag after it" value={wanted.launch ?? a.launch ?? (a.tempo > a.fastest ? 12 : a.softest)} min={0.5} max={12} step={0.05} unit="m/s" digits={2} problem={of('launch')} onchange={(v) => (wanted = { launch: v })} note={`Softer than ${a.softest.toFixed(2)} m/s it does not reach the board.`} />
-            <Field label="Strike angle" value={strikeAngle} min={5} max={60} step={1} unit="°" problem={of('strikeAngle')} onchange={(v) => (strikeAngle = v)} note="On the far side, before it hangs straight. 25° is assumed." />
-          </div>
-          <div>
+            <Choice label={countLabel} value={rebounds} options={[1, 2, 3, 4, 5].map((n) => ({ value: n, text: String(n) }))} onchange={(n) => (rebounds = n)}
+              note={kind !== 'speed' ? '' : behind ? 'An even count brings the bag to a hand behind it.' : 'An odd count brings the bag back to the front.'} />
+            <Field label="Tempo" value={wanted.tempo ?? a.tempo} min={5} max={700} step={1} unit="/min" onchange={(v) => (wanted = { tempo: v })} problem={of('tempo')} note={`This count allows ${range(a.slowest, a.fastest)}.`} />
+            <Field label={kind === 'slip' ? 'Drawn back' : 'Strike: speed of the bag after it'} value={wanted.launch ?? a.launch ?? a.drawn} min={kind === 'slip' ? 0.05 : 0.1} max={Math.max(0.5, a.most)} step={kind === 'slip' ? 0.01 : 0.05} {...pulls} problem={of('launch') || of('pull')} onchange={(v) => (wanted = { launch: v })} note={kind === 'speed' ? `Softer than ${a.least.toFixed(2)} m/s it does not reach the board.` : ''} />
+            {#if kind === 'speed'}<Field label="Strike angle" value={strikeAngle} min={5} max={60} step={1} unit="°" problem={of('strikeAngle')} onchange={(v) => (strikeAngle = v)} note="On the far side, before it hangs straight. 25° is assumed." />{/if}
             <dl class="grid grid-cols-2 gap-x-6 gap-y-3 py-2">
-              <div><dt class="label">Window to strike in</dt><dd class="figure text-4xl">{a.window ? ms(a.window) : '–'}</dd></div>
-              <div><dt class="label">Fist speed, {a.effort || 'none reaches it'}</dt><dd class="figure text-4xl">{a.fist ? speed(a.fist, session.units) : '–'}</dd></div>
+              {#if kind === 'slip'}
+                <div><dt class="label">Time to begin the {place.plane === 'across' ? 'roll' : 'slip'}</dt><dd class="figure text-4xl">{a.cycle.passes[0] && a.cycle.passes[0].window > 0 ? ms(a.cycle.passes[0].window) : 'none'}</dd></div>
+                <div><dt class="label">Speed at the first pass</dt><dd class="figure text-4xl">{speed(a.cycle.speed, units)}</dd></div>
+              {:else}
+                <div><dt class="label">Window to strike in</dt><dd class="figure text-4xl">{a.window ? ms(a.window) : '–'}</dd></div>
+                <div><dt class="label">Fist speed, {a.effort || 'none reaches it'}</dt><dd class="figure text-4xl">{a.fist ? speed(a.fist, units) : '–'}</dd></div>
+              {/if}
             </dl>
-            <TempoTable rows={a.tempos} tempo={a.tempo} {rebounds} onchoose={(n) => (rebounds = n)} />
-            {#if saved}<button class="button mt-4" disabled={!a.feasible || changed || behind} onclick={() => push(`/drills/new?rig=${params.id}&rebounds=${rebounds}&tempo=${Math.round(a.tempo)}&angle=${strikeAngle}`)}>Make a drill of this</button>
+            <TempoTable rows={a.tempos} tempo={a.tempo} {rebounds} caption={kind === 'speed' ? 'Tempos by rebound count, a minute' : kind === 'slip' ? 'Tempos by passes let by, a minute' : 'Tempos by return, a minute'} onchoose={(n) => (rebounds = n)} />
+            {#if drillable}<button class="button mt-4" disabled={!a.feasible || changed || behind} onclick={() => push(`/drills/new?rig=${params.id}&rebounds=${rebounds}&tempo=${Math.round(a.tempo)}&angle=${strikeAngle}`)}>Make a drill of this</button>
               {#if changed}<p class="mt-1 text-sm text-soft">Save the measures first.</p>{/if}{/if}
           </div>
+          <div class="min-w-0">
+            <h2 class="font-bold">Checks</h2>
+            <Checks findings={a.findings} {units} onset={set} />
+            {#if a.loads.length > 0}
+              <p class="mt-2 text-sm text-soft">{#each a.loads as l, i (l.part)}{i > 0 ? '; ' : ''}{i > 0 ? parts[l.part]!.toLowerCase() : parts[l.part]}: {l.static > 0 ? `${figure(l.static, 'N', units)} at rest, ` : ''}{figure(l.peak, 'N', units)} at the most{/each}. Modelled.</p>
+            {/if}
+          </div>
+          {#if a.cords}<div class="seam pt-3 xl:col-span-2"><h2 class="mb-1 font-bold">Tension</h2><Cords cords={a.cords} onset={set} /></div>{/if}
+          <div class="seam min-w-0 pt-3">
+            <h2 class="mb-1 font-bold">Hung for {trainee?.name ?? 'somebody'}</h2>
+            <SetUp setUp={a.setUp} hung={a.hung} {kind} {units} name={trainee?.name ?? ''} onset={set} />
+            {#if kind === 'slip' && trainee?.height}<div class="mt-4"><SharedAnchor shared={a.shared} people={people.data ?? []} chosen={traineeId} {other} {units} onchoose={(id) => (other = id)} /></div>{/if}
+          </div>
+          <div class="seam min-w-0 pt-3">
+            <h2 class="mb-1 font-bold">Calibration</h2>
+            {#if saved}<Calibrate rig={saved} dirty={changed} {units} onkept={take} />{:else}<p class="text-soft">Save this bag; then a minute of measuring replaces what is assumed.</p>{/if}
+          </div>
         </div>
-        <p class="seam mt-6 pt-3 text-sm text-soft">Measures are yours; tempos, windows and speeds are modelled from them. The fist's mass, the strike angle and the speed kept at the board are assumed until calibrated.</p>
+        <p class="seam mt-6 pt-3 text-sm text-soft">Measures are yours; tempos, windows, speeds and loads are modelled from them. The fist’s mass{kind === 'speed' ? ', the strike angle' : ''} and whatever stands as assumed hold until measured. Heights of a body that was not measured follow Drillis &amp; Contini (1966).</p>
+      </section>
+    {/if}
+    <section class="min-w-0" aria-label="Measures">
+      <h2 class="seam mt-4 pt-3 font-bold">Measures</h2>
+      {#if kind === 'hanging'}
+        <Choice label="Shape" value={doc.shape ?? 'cylinder'} options={[{ value: 'cylinder', text: 'Straight' }, { value: 'ball', text: 'Ball' }]}
+          onchange={(shape) => { const { length: _, ...rest } = $state.snapshot(doc) as Doc; doc = shape === 'ball' ? { ...rest, shape } : { ...rest, shape, length: 1.2 } }} />
       {/if}
-      {#if whatIf.refusal && !of('launch')}
-        <p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{whatIf.refusal.message}</p>
-      {/if}
+      {#each measuresOf(doc) as f (f.field)}{@render measure(f)}{/each}
+      <h2 class="seam mt-4 pt-3 font-bold">Place and use</h2>
+      {#each choices[kind] as c (c.field)}
+        <Choice label={c.label} value={String(place[c.field] || c.options[0]!.value)} options={c.options} onchange={(v) => choose({ [c.field]: v })} />
+      {/each}
+      {#if kind === 'hanging'}<Choice label="Kicks and knees are trained" value={place.kicks ? 'yes' : 'no'} options={[{ value: 'no', text: 'No' }, { value: 'yes', text: 'Yes' }]} onchange={(v) => choose({ kicks: v === 'yes' })} />{/if}
+      {#each placeOf(doc) as f (f.field)}{@render measure(f)}{/each}
+      <div class="mt-6"><Caution>{cautions[kind]}</Caution></div>
     </section>
   </div>
 {/if}

@@ -17,7 +17,8 @@
   let { params }: { params: { id: string } } = $props()
   const client = useQueryClient()
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
-  const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: () => ask(api.GET('/api/rigs')) }))
+  // Drills are programmed on speed bags so far.
+  const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: () => ask(api.GET('/api/rigs')), select: (rigs) => rigs.filter((r) => r.doc.kind === 'speed') }))
   const isNew = $derived(params.id === 'new')
 
   let drill = $state<Schemas['Drill'] | null>(null)

@@ -15,6 +15,14 @@
   let problem = $state('')
   const unit = $derived(session.units === 'imperial' ? { name: 'inches', factor: 1 / 0.0254, digits: 1 } : { name: 'centimetres', factor: 100, digits: 0 })
 
+  const measures = [
+    { field: 'height', name: 'Height', low: 0.8, high: 2.4 },
+    { field: 'reach', name: 'Reach, fingertip to fingertip', low: 0.6, high: 2.6 },
+    { field: 'eye', name: 'Eyes above the floor, in stance', low: 0.5, high: 2.3 },
+    { field: 'mouth', name: 'Mouth, in stance', low: 0.5, high: 2.3 },
+    { field: 'chin', name: 'Chin, in stance', low: 0.5, high: 2.3 },
+  ] as const
+
   async function save(e: SubmitEvent) {
     e.preventDefault()
     if (!edited) return
@@ -44,7 +52,7 @@
     <Choice label="Stance" value={edited.stance} options={[{ value: 'orthodox', text: 'Orthodox (left hand leads)' }, { value: 'southpaw', text: 'Southpaw (right hand leads)' }]} onchange={(v) => edited && (edited.stance = v)} />
     <Choice label="Skill to begin with" value={edited.band} options={Object.entries(bands).map(([value, text]) => ({ value: value as Schemas['Trainee']['band'], text }))} onchange={(v) => edited && (edited.band = v)} />
     <Choice label="Age" value={edited.ageBand ?? 'adult'} options={[{ value: 'child', text: 'Child' }, { value: 'youth', text: 'Youth' }, { value: 'adult', text: 'Adult' }, { value: 'senior', text: 'Senior' }]} onchange={(v) => edited && (edited.ageBand = v)} />
-    {#each [{ field: 'height', name: 'Height', low: 0.8, high: 2.4 }, { field: 'reach', name: 'Reach, fingertip to fingertip', low: 0.6, high: 2.6 }] as const as m (m.field)}
+    {#each measures as m (m.field)}
       <label class="block"><span class="label">{m.name} in {unit.name}, where measured</span>
         <input class="input mt-1" type="number" step="any" min={(m.low * unit.factor).toFixed(0)} max={(m.high * unit.factor).toFixed(0)} value={edited[m.field] ? (edited[m.field]! * unit.factor).toFixed(unit.digits) : ''}
           onchange={(e) => edited && (edited[m.field] = e.currentTarget.value === '' ? undefined : Number(e.currentTarget.value) / unit.factor)} /></label>

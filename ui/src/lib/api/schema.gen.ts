@@ -234,6 +234,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/card/{trainee}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API rigs by ID card by trainee */
+        get: operations["get-api-rigs-by-id-card-by-trainee"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/restore": {
         parameters: {
             query?: never;
@@ -619,6 +636,16 @@ export interface components {
         CalibrationQuestion: {
             measured: components["schemas"]["Measured"];
             rig: components["schemas"]["RigDoc"];
+        };
+        Card: {
+            /** @description the rig once it hangs so */
+            hung: components["schemas"]["BenchAnswer"];
+            rig: components["schemas"]["Rig"];
+            /** @description every measure that belongs to this person, whether it is so today or not */
+            set: components["schemas"]["Setting"][];
+            /** @description the tempo in words */
+            strike: string;
+            trainee: components["schemas"]["Trainee"];
         };
         Change: {
             reason: string;
@@ -2172,6 +2199,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rig"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-rigs-by-id-card-by-trainee": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                trainee: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Card"];
                 };
             };
             /** @description Error */

@@ -10,10 +10,12 @@
   let bag = $state<SVGGElement>()
   let fists = $state<Record<string, SVGGElement | undefined>>({})
 
-  const px = $derived(190 / rig.bagLength) // a bag's length fills the same height, whatever its size
-  const radius = $derived((rig.bagDiameter / 2) * px)
-  const arm = $derived((rig.bagLength - rig.bagDiameter / 2) * px)
-  const pivot = $derived({ x: 190, y: 26 + rig.swivelDrop * px })
+  // Rounds are run on speed bags.
+  const hung = $derived(rig as Required<Pick<Schemas['RigDoc'], 'bagLength' | 'bagDiameter' | 'swivelDrop'>>)
+  const px = $derived(190 / hung.bagLength) // a bag's length fills the same height, whatever its size
+  const radius = $derived((hung.bagDiameter / 2) * px)
+  const arm = $derived((hung.bagLength - hung.bagDiameter / 2) * px)
+  const pivot = $derived({ x: 190, y: 26 + hung.swivelDrop * px })
   const contact = $derived((cycle.contact * Math.PI) / 180)
   const meet = $derived.by(() => {
     const angle = cycle.strike * contact

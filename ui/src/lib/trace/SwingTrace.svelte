@@ -1,11 +1,14 @@
 <!-- The swing trace: the bag's motion over time under its boards, the window in which it can be struck, and the hands'
      way out and back below. One picture for bench, drill, run and review.
 
+     A slip bag, which nobody has to strike, is drawn from letting go: each pass a crossing stroke, and before it the stretch
+     in which a slip may be begun, with an open lozenge.
+
      Still, it shows from `from` to `to`. With a `clock` it moves past a fixed now-line, in step with that clock. A strike is
      a filled disc with the letter of its hand, a board sound a short upright tick, a hit that was captured a ring. -->
 <script lang="ts">
   import { onMount } from 'svelte'
-  import { boardOf, curve, describe, handPath, hitSwing, timeSteps, windows, type Cycle, type TraceHit, type TraceStrike } from './geometry'
+  import { curve, describe, free, handPath, hitSwing, met, middle, swingAt, timeSteps, windows, type Cycle, type TraceHit, type TraceStrike } from './geometry'
 
   type Props = {
     cycle: Cycle
@@ -41,21 +44,28 @@
   // From the top: the far board, the swing, the near board, a lane for each hand, the axis.
   const foot = $derived(axis ? 26 : 6)
   const lane = $derived(Math.max(26, Math.min(54, height * 0.13)))
-  const lanes = $derived(height - foot - 2 * lane - 8)
+  const lanes = $derived(cycle.passes.length > 0 ? height - foot - 6 : height - foot - 2 * lane - 8)
   const top = 12
   const bottom = $derived(lanes - 18)
   const x = $derived((t: number) => (t - begin) * scale)
-  const y = $derived((swing: number) => (top + bottom) / 2 - (swing * (bottom - top)) / 2)
+  // A bag that is met before it goes to the near side needs no room there.
+  const lowest = $derived(cycle.mirrored || cycle.trace.some((p) => p.swing < -0.3) ? -1 : -0.3)
+  const y = $derived((swing: number) => bottom - ((swing - lowest) / (1 - lowest)) * (bottom - top))
 
   const near = $derived(strikes.filter((s) => s.at >= begin - cycle.return && s.at <= end + cycle.return))
   const seen = $derived(near.filter((s) => s.at >= begin - 0.2 && s.at <= end + 0.2))
   const seenHits = $derived(hits.filter((h) => h.at >= begin && h.at <= end))
   const boards = $derived(
     near
-      .flatMap((s) => cycle.boards.map((t, n) => ({ key: `${s.i}.${n}`, at: s.at + t, side: boardOf(n) * (s.side ?? 1) })))
+      .flatMap((s) => cycle.marks.map((m, n) => ({ key: `${s.i}.${n}`, at: s.at + m.at, side: m.swing * (s.side ?? 1) })))
       .filter((b) => b.at >= begin && b.at <= end),
   )
+  const boarded = $derived(cycle.contact > 0)
+  const passes = $derived(cycle.passes)
+  const hands = $derived(passes.length > 0 ? [] : ['lead', 'rear'])
+  const mid = $derived(middle(cycle))
   const disc = $derived(Math.max(9, Math.min(clock ? 26 : 15, scale * (cycle.return / 6), height / 14)))
+  const swingOf = (t: number) => swingAt({ ...cycle, return: Infinity }, t)
   const floorOf = (hand: string) => lanes + (hand === 'lead' ? lane : 2 * lane + 8) - 2
   const roofOf = (hand: string) => floorOf(hand) - lane + 12
   const letter = (hand: string) => (hand === 'lead' ? 'L' : 'R')
@@ -82,13 +92,13 @@
 
 <div class="relative w-full overflow-hidden" style:height={`${height}px`} bind:clientWidth={width}>
   <svg {width} {height} class="absolute inset-0 block select-none" aria-hidden="true">
-    {#each [1, -1] as side (side)}
-      <line x1={left} x2={width - right} y1={y(side)} y2={y(side)} stroke="var(--brass)" stroke-width="2" />
+    {#each lowest === -1 ? [1, -1] : [1] as side (side)}
+      <line x1={left} x2={width - right} y1={y(side)} y2={y(side)} stroke={boarded ? 'var(--brass)' : 'var(--rope)'} stroke-width={boarded ? 2 : 1} />
       <text x={left - 8} y={y(side) + 4} text-anchor="end" class="fill-brass font-semibold" font-size={label}>{side === 1 ? 'far' : 'near'}</text>
     {/each}
     <line x1={left} x2={width - right} y1={y(0)} y2={y(0)} stroke="var(--rope)" stroke-width="1" stroke-dasharray="2 5" />
-    <text x={left - 8} y={y(0) + 4} text-anchor="end" class="fill-soft" font-size={label}>hangs</text>
-    {#each ['lead', 'rear'] as hand (hand)}
+    <text x={left - 8} y={y(0) + 4} text-anchor="end" class="fill-soft" font-size={label}>{passes.length > 0 ? 'low point' : boarded ? 'hangs' : 'at rest'}</text>
+    {#each hands as hand (hand)}
       <line x1={left} x2={width - right} y1={floorOf(hand)} y2={floorOf(hand)} stroke="var(--rope)" stroke-width="1.5" />
       <text x={left - 8} y={floorOf(hand) - 6} text-anchor="end" class="fill-ink font-bold" font-size={label + 1}>{hand === 'lead' ? 'Lead' : 'Rear'}</text>
     {/each}
@@ -112,16 +122,31 @@
       <title id="{id}-words">{words}</title>
       <path d={windows(cycle, seen, { x, y })} fill="none" stroke="var(--strike)" stroke-opacity="0.26" stroke-width="18" />
       <path d={windows(cycle, seen, { x, y })} fill="none" stroke="var(--strike)" stroke-width="1.5" stroke-dasharray="3 3" />
-      <path d={curve(cycle, near, { x, y })} fill="none" stroke="var(--ink)" stroke-width={clock ? 3.5 : 2.5} stroke-linejoin="round" />
+      {#each passes as p (p.at)}
+        {#if p.window > 0}<path d={free(cycle.trace, { x, y }, p.opens, p.opens + p.window)} fill="none" stroke="var(--blue)" stroke-opacity="0.3" stroke-width="16" />{/if}
+      {/each}
+      <path d={passes.length > 0 ? free(cycle.trace, { x, y }) : curve(cycle, near, { x, y })} fill="none" stroke="var(--ink)" stroke-width={clock ? 3.5 : 2.5} stroke-linejoin="round" />
+      {#each passes.length > 0 ? cycle.marks : [] as m (m.at)}
+        <line x1={x(m.at)} x2={x(m.at)} y1={y(m.swing) - 8} y2={y(m.swing) + 8} stroke="var(--brass)" stroke-width="3" />
+      {/each}
+      {#each passes as p (p.at)}
+        {@const level = y(p.speed === 0 ? -1 : 0)}
+        <path d="M{x(p.at) - 9} {level + 12}L{x(p.at) + 9} {level - 12}" stroke="var(--blue)" stroke-width="3.5" />
+        {#if p.window > 0}
+          {@const cx = x(p.opens + p.window / 2)}
+          {@const cy = y(swingOf(p.opens + p.window / 2))}
+          <path d="M{cx - 9} {cy}L{cx} {cy - 11}L{cx + 9} {cy}L{cx} {cy + 11}Z" fill="var(--sheet)" stroke="var(--blue)" stroke-width="2.5" />
+        {/if}
+      {/each}
       {#each boards as b (b.key)}
-        <line x1={x(b.at)} x2={x(b.at)} y1={y(b.side) - 9} y2={y(b.side) + 9} stroke="var(--brass)" stroke-width="4" />
+        <line x1={x(b.at)} x2={x(b.at)} y1={y(b.side) - 9} y2={y(b.side) + 9} stroke="var(--brass)" stroke-width={boarded ? 4 : 3} />
       {/each}
       {#each seen as s (s.i)}
-        {@const cx = x(s.at)}
-        {@const cy = y(cycle.strike * (s.side ?? 1))}
+        {@const cx = x(s.at + mid)}
+        {@const cy = y(met(cycle) * (s.side ?? 1))}
         {@const roof = roofOf(s.hand)}
         {@const hollow = !!s.verdict && s.verdict !== 'clean'}
-        <path d={handPath(cycle, s, x, floorOf(s.hand), roof)} fill="none" stroke="var(--soft)" stroke-width="2" />
+        <path d={handPath(cycle, s.at + mid, x, floorOf(s.hand), roof)} fill="none" stroke="var(--soft)" stroke-width="2" />
         <line x1={cx} x2={cx} y1={cy} y2={roof} stroke="var(--strike)" stroke-width="1" stroke-dasharray="1 4" />
         {#if chosen === s.i}<circle {cx} {cy} r={disc + 6} fill="none" stroke="var(--ink)" stroke-width="2" />{/if}
         <circle class="strike" {cx} {cy} r={disc} fill={hollow ? 'var(--sheet)' : 'var(--strike)'} stroke="var(--strike)" stroke-width="2.5" stroke-dasharray={s.verdict === 'missed' ? '3 3' : undefined} />

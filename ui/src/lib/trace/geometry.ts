@@ -82,22 +82,37 @@ export function curve(cycle: Cycle, strikes: TraceStrike[], s: Scale): string {
   return path
 }
 
+/** Where the bag is so many seconds after (before) its return, when nobody strikes it. */
+function around(cycle: Cycle, t: number): number {
+  return across(cycle) * (t <= 0 ? read(cycle.trace, cycle.return + t) : read(cycle.through, t))
+}
+
 /** The bag's way through the window of each strike, hit or not. */
 export function windows(cycle: Cycle, strikes: TraceStrike[], s: Scale): string {
   let path = ''
-  const half = 12
+  const steps = 24
   for (const strike of strikes) {
-    for (let k = -half; k <= half; k++) {
-      const t = (strike.window / 2) * (k / half)
-      const swing = k <= 0 ? read(cycle.trace, cycle.return + t) * across(cycle) : read(cycle.through, t) * across(cycle)
-      path += `${k === -half ? 'M' : 'L'}${s.x(strike.at + t).toFixed(1)} ${s.y(sideOf(strike) * swing).toFixed(1)}`
+    for (let k = 0; k <= steps; k++) {
+      const t = cycle.opens + (cycle.window * k) / steps
+      path += `${k === 0 ? 'M' : 'L'}${s.x(strike.at + t).toFixed(1)} ${s.y(sideOf(strike) * around(cycle, t)).toFixed(1)}`
     }
   }
   return path
 }
 
+/** A planned strike stands in the middle of its window: so many seconds from the return, and there the bag is. */
+export const middle = (cycle: Cycle) => (cycle.opens + cycle.closes) / 2
+export const met = (cycle: Cycle) => (Math.abs(middle(cycle)) < 1e-6 ? cycle.strike : around(cycle, middle(cycle)))
+
+/** The way of a bag that nobody strikes, or a stretch of it. */
+export function free(points: Point[], s: Scale, from = -Infinity, to = Infinity): string {
+  const inside = points.filter((p) => p.at > from && p.at < to)
+  const ends = Number.isFinite(from) ? [{ at: from, swing: read(points, from) }, ...inside, { at: to, swing: read(points, to) }] : inside
+  return ends.map((p, k) => `${k === 0 ? 'M' : 'L'}${s.x(p.at).toFixed(1)} ${s.y(p.swing).toFixed(1)}`).join('')
+}
+
 /** −1 where the next strike of a cycle meets the bag from the other side. */
-export const across = (cycle: Cycle): 1 | -1 => (cycle.boards.length % 2 === 0 ? -1 : 1)
+export const across = (cycle: Cycle): 1 | -1 => (cycle.mirrored ? -1 : 1)
 
 /** A row of strikes for a still picture, from the one before the first: hands in turn, and the side in turn where the count is even. */
 export function sample(cycle: Cycle, hands: string[]): TraceStrike[] {
@@ -109,13 +124,10 @@ export function sample(cycle: Cycle, hands: string[]): TraceStrike[] {
 }
 
 /** A hand's way out to the bag and back, from its lane's floor to its roof. */
-export function handPath(cycle: Cycle, strike: TraceStrike, x: (t: number) => number, floor: number, roof: number): string {
-  const [a, b, c] = [x(strike.at - cycle.reach), x(strike.at), x(strike.at + cycle.reach)]
+export function handPath(cycle: Cycle, at: number, x: (t: number) => number, floor: number, roof: number): string {
+  const [a, b, c] = [x(at - cycle.reach), x(at), x(at + cycle.reach)]
   return `M${a.toFixed(1)} ${floor}C${((a + b) / 2).toFixed(1)} ${floor} ${((a + b) / 2).toFixed(1)} ${roof} ${b.toFixed(1)} ${roof}S${((b + c) / 2).toFixed(1)} ${floor} ${c.toFixed(1)} ${floor}`
 }
-
-/** Which board a contact is with: the far one first, then in turn. */
-export const boardOf = (n: number): 1 | -1 => (n % 2 === 0 ? 1 : -1)
 
 /** Even steps for a time axis of so many seconds. */
 export function timeSteps(from: number, to: number, most: number): number[] {
@@ -128,9 +140,14 @@ export function timeSteps(from: number, to: number, most: number): number[] {
 
 /** The trace in words, for those who do not see it. */
 export function describe(cycle: Cycle, tempo: number): string {
-  const boards = cycle.boards.map((t, n) => `${boardOf(n) === 1 ? 'far' : 'near'} board at ${t.toFixed(3)} s`).join(', ')
+  const side = (swing: number) => (swing > 0 ? 'far' : 'near')
+  if (cycle.passes.length > 0) {
+    const passes = cycle.passes.map((p) => `at ${p.at.toFixed(3)} s${p.window > 0 ? `, to be slipped within ${Math.round(p.window * 1000)} ms from ${p.opens.toFixed(3)} s` : ', too quick to be slipped'}`)
+    return `Swing of the bag from letting go, ${Math.round(tempo)} passes a minute: it passes ${passes.join('; ')}.`
+  }
+  const marks = cycle.marks.map((m) => `${side(m.swing)} ${cycle.contact > 0 ? 'board' : 'turn'} at ${m.at.toFixed(3)} s`).join(', ')
   return (
-    `Swing of the bag from one strike to the next at ${Math.round(tempo)} a minute: struck at 0, ${boards}, ` +
-    `back at the strike point at ${cycle.return.toFixed(3)} s. It can be struck for ${Math.round(cycle.window * 1000)} ms around that moment.`
+    `Swing of the bag from one strike to the next at ${Math.round(tempo)} a minute: struck at 0, ${marks}, ` +
+    `back at the strike point at ${cycle.return.toFixed(3)} s. It can be struck for ${Math.round(cycle.window * 1000)} ms ${cycle.closes > 0 ? 'around' : 'before'} that moment.`
   )
 }

@@ -4,10 +4,12 @@
   import type { Snippet } from 'svelte'
   import { push, router } from 'svelte-spa-router'
   import { session } from '../session.svelte'
+  import GymSettings from './GymSettings.svelte'
   import Mark from './Mark.svelte'
 
   let { children }: { children: Snippet } = $props()
   let help = $state(false)
+  let gym = $state(false)
 
   const places = [
     { path: '/', name: 'Today', key: 't' },
@@ -30,7 +32,7 @@
 
 <svelte:window onkeydown={keys} />
 <a href="#main" class="button main sr-only focus:not-sr-only focus:absolute focus:z-10" onclick={(e) => { e.preventDefault(); document.getElementById('main')?.focus() }}>To the page</a>
-<header class="border-b-2 border-ink">
+<header class="border-b-2 border-ink print:hidden">
   <div class="mx-auto flex max-w-[76rem] flex-wrap items-center gap-x-6 px-4 sm:px-6">
     <a href="#/" class="flex items-center gap-2 py-2 no-underline" aria-label="Melodromos, today">
       <Mark /><span class="figure text-2xl max-sm:sr-only">Melodromos</span>
@@ -45,14 +47,15 @@
       {/each}
     </nav>
     <div class="ml-auto flex items-center gap-1 text-sm">
-      <span class="hidden text-soft lg:inline">{session.me?.gym}</span>
+      <button class="button quiet" onclick={() => (gym = true)} aria-label="Gym: units and borders"><span class="max-lg:hidden">{session.me?.gym}</span><span class="lg:hidden">Gym</span></button>
       <button class="button quiet" onclick={() => (help = true)} aria-label="Keys">?</button>
       <button class="button quiet" onclick={() => session.signOut()}>Sign out</button>
     </div>
   </div>
 </header>
-<main id="main" tabindex="-1" class="mx-auto max-w-[76rem] px-4 pt-6 pb-16 outline-none sm:px-6">{@render children()}</main>
+<main id="main" tabindex="-1" class="mx-auto max-w-[76rem] px-4 pt-6 pb-16 outline-none sm:px-6 print:p-0">{@render children()}</main>
 
+<GymSettings bind:open={gym} />
 <Dialog.Root bind:open={help}>
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-ink/40" />
@@ -60,7 +63,7 @@
       <Dialog.Title class="text-xl font-bold">Keys</Dialog.Title>
       <dl class="mt-3 grid grid-cols-[7rem_1fr] gap-y-1">
         {#each places as p (p.key)}<dt class="font-bold uppercase">{p.key}</dt><dd>{p.name}</dd>{/each}
-        <dt class="font-bold">← →</dt><dd>move a slider; with Shift by more</dd>
+        <dt class="font-bold">← → ↑ ↓</dt><dd>move a slider or a knob of the picture; with Shift by more</dd>
         <dt class="col-span-2 seam mt-3 pt-3 text-soft">On the run screen</dt>
         <dt class="font-bold">F, J</dt><dd>a hit with the left, the right hand</dd>
         <dt class="font-bold">1 to 5</dt><dd>mark: missed, off line, wild, touched, found again</dd>

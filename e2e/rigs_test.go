@@ -1,0 +1,232 @@
+package e2e
+
+import (
+	"bytes"
+	"fmt"
+	"math"
+	"regexp"
+	"strings"
+	"testing"
+	"time"
+
+	"melodromos/demo"
+)
+
+// bench opens the bench of a bag of the demo gym, for somebody.
+func (c coach) bench(bag, person string) {
+	c.t.Helper()
+	c.ok(c.Go("/bags"))
+	c.ok(c.Press("To the bench, " + bag))
+	c.ok(c.Until(fmt.Sprintf("document.querySelector('input[aria-label=\"Name of the bag\"]')?.value === %q", bag)))
+	c.ok(c.choose("Hung for", person))
+	c.ok(c.Until(fmt.Sprintf("(%s).includes(%q)", heading, person)))
+}
+
+// choose takes the option that begins so.
+func (c coach) choose(label, option string) error {
+	if err := c.See(label); err != nil {
+		return err
+	}
+	c.text(fmt.Sprintf(`(() => {
+		const s = [...document.querySelectorAll('label')].find((l) => l.innerText.startsWith(%q)).querySelector('select')
+		s.value = [...s.options].find((o) => o.text.startsWith(%q)).value
+		s.dispatchEvent(new Event('change', { bubbles: true }))
+		return ''
+	})()`, label, option))
+	return nil
+}
+
+// field is what stands in a field.
+func field(label string) string {
+	return fmt.Sprintf("Number([...document.querySelectorAll('label')].find((l) => l.textContent.trim() === %q).control.value)", label)
+}
+
+// For each kind one sentence: how to hang it for somebody, at what tempo it comes back, what is wrong.
+func TestBenchOfEachKind(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	for bag, wrong := range map[string]string{
+		"Quay bag": "nothing else is wrong", "Windlass": "two things are wrong: cords too slack; off the middle of its anchors", "Gannet": "nothing", "Plumb": "nothing else is wrong",
+		"Bollard": "nothing", "Buoy": "nothing else is wrong",
+	} {
+		c.bench(bag, "Tobias Amadi-Rein")
+		says := c.text(heading)
+		if !regexp.MustCompile(`Tobias Amadi-Rein.* at \d+ a minute.*wrong`).MatchString(says) || !strings.Contains(says, wrong) {
+			t.Errorf("%s: %q, want %q", bag, says, wrong)
+		}
+		c.ok(c.See("Checks"))
+		c.ok(c.Until("document.querySelectorAll('svg[role=group] [role=slider]').length >= 3"))
+	}
+}
+
+// A measure is dragged in the picture, or moved by the keys; the page follows, and putting back brings the first one again.
+func TestDragging(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.bench("Plumb", "Yusuf Brandvik")
+	before, height := c.text(heading), c.number(field("Middle of the bag above the floor"))
+	perMetre := c.number(`((k) => Math.abs(k.getAttribute('cy') - document.querySelector('[data-field=anchorHeight]').getAttribute('cy')) / (k.ariaValueNow - document.querySelector('[data-field=anchorHeight]').ariaValueNow))(document.querySelector('[data-field=centreHeight]'))`)
+	c.ok(c.Drag("[data-field=centreHeight]", 0, -40))
+	c.ok(c.Until(heading + " !== " + fmt.Sprintf("%q", before)))
+	moved := c.number(field("Middle of the bag above the floor"))
+	if want := height + 100*40/math.Abs(perMetre); math.Abs(moved-want) > 1.5 {
+		t.Errorf("dragged up by 40 pixels the bag hangs at %g cm, want %.1f", moved, want)
+	}
+	c.ok(c.Until("document.activeElement?.dataset.field === 'centreHeight'"))
+	c.ok(c.Key("\u0301")) // the arrow down
+	c.ok(c.Until(field("Middle of the bag above the floor") + fmt.Sprintf(" === %g", moved-1)))
+	c.ok(c.Press("Put back"))
+	c.ok(c.Until(heading + " === " + fmt.Sprintf("%q", before)))
+
+	// Two people under one anchor: two tempos, and the anchors that make them equal.
+	c.ok(c.choose("Who else uses this anchor", "Tobias"))
+	c.ok(c.Until(`document.body.innerText.match(/With the anchor at [\d.]+ m Tobias Amadi-Rein has Yusuf Brandvik’s [\d.]+ a minute/)`))
+	c.ok(c.See("Yusuf Brandvik has Tobias Amadi-Rein’s"))
+}
+
+// Cords wound up a step at a time go from too slack to too tight; the checks say each time where they stand.
+func TestCordsAndChecks(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.bench("Windlass", "Lerato Quayle")
+	feel := "document.querySelector('[aria-label=\"Tension of the cords\"] p b').innerText"
+	at := "Number(document.querySelector('[aria-label=\"Tension of the cords\"] p b + b').innerText.replace(' s', ''))"
+	var seen []string
+	for range 80 {
+		now := c.text(feel)
+		if len(seen) == 0 || seen[len(seen)-1] != now {
+			seen = append(seen, now)
+			c.ok(c.See(map[string]string{"Too slack": "Cords too slack.", "Head movement": "Right for head movement, too slow for combinations.", "Combinations": "Cords right for combinations.", "Too tight": "Cords too tight: it hardly swings."}[now]))
+			c.ok(c.See("Time to the first return at half power"))
+		}
+		if now == "Too tight" {
+			break
+		}
+		before := c.text("document.querySelector('[aria-label=\"Upper cord, relaxed\"]').getAttribute('aria-valuetext')")
+		c.ok(c.Press("Wind up a step"))
+		c.ok(c.Until(fmt.Sprintf("document.querySelector('[aria-label=\"Upper cord, relaxed\"]').getAttribute('aria-valuetext') !== %q", before)))
+		time.Sleep(60 * time.Millisecond) // the answer
+	}
+	if got := strings.Join(seen, ", "); got != "Too slack, Head movement, Combinations, Too tight" {
+		t.Errorf("wound up it goes %s", got)
+	}
+	if v := c.number(at); v > 0.17 {
+		t.Errorf("too tight at %g s", v)
+	}
+	c.ok(c.Press("Put back"))
+	c.ok(c.See("Cords too slack."))
+
+	// A remedy is tried with one press, and bad values go no further than their field.
+	c.ok(c.Press("Hang it so"))
+	c.ok(c.Until("(" + heading + ").startsWith('It hangs right for Lerato')"))
+	c.ok(c.Fill("Upper cord, relaxed", "190"))
+	c.ok(c.See("the cord hangs slack"))
+	c.ok(c.Press("Save measures"))
+	c.ok(c.See("Nothing was saved."))
+	c.ok(c.Press("Put back"))
+	c.ok(c.Fill("Ball", "0"))
+	c.ok(c.See("Expected 6.0 to 40.0 cm."))
+}
+
+// A rig is calibrated by taps on the keyboard; what came of it is kept, listed, warned of when the rig changes, and undone.
+func TestCalibrateByTaps(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.bench("Plumb", "Yusuf Brandvik")
+	c.ok(c.See("Not calibrated yet"))
+	c.text("[...document.querySelectorAll('button')].find((b) => b.innerText.startsWith('Tap with')).focus(), ''")
+	for range 3 { // real keys arrive
+		c.ok(c.Key(" "))
+	}
+	c.ok(c.See("Tap passes (2)"))
+	c.ok(c.Press("Begin again"))
+	c.ok(c.See("Tap with the strike"))
+	// Keys whose moments are exact, which those of a busy machine are not: let go at once, the first pass after a quarter of
+	// the period, then one each half, on a rope of 1.60 m instead of 1.41; all of them 40 ms late by turns.
+	half := 1000 * math.Pi * math.Sqrt(1.60/9.80665)
+	for strike := range 2 {
+		for i := range 6 {
+			at := 1000 + 20000*float64(strike) + half*math.Max(0, float64(i)-0.5) + 40*float64(i%2)
+			c.text(fmt.Sprintf(`(() => {
+				const e = new KeyboardEvent('keydown', { key: ' ', bubbles: true, cancelable: true })
+				Object.defineProperty(e, 'timeStamp', { value: %f })
+				;[...document.querySelectorAll('button')].find((b) => b.innerText.startsWith('Tap ')).dispatchEvent(e)
+				return ''
+			})()`, at))
+		}
+	}
+	c.ok(c.See("Tap passes (5)"))
+	c.ok(c.Until(`document.querySelectorAll('[aria-label^="Strike "]').length === 2`))
+	c.ok(c.Until("((t) => t && +t[1] >= 10 && +t[1] <= 45)(document.body.innerText.match(/Your taps are ±(\\d+) ms/))"))
+	c.ok(c.Press("Keep this"))
+	c.ok(c.See("Kept so far"))
+	c.ok(c.See("tapped along"))
+	anchor := c.number(field("Anchor above the floor"))
+	if anchor < 299 || anchor > 309 { // 1.44 m and 1.60 m
+		t.Errorf("the anchor came out at %g cm, want about 304", anchor)
+	}
+	c.ok(c.Fill("Weight", "500"))
+	c.ok(c.Press("Save measures"))
+	c.ok(c.See("The rig was changed after its last calibration"))
+	c.ok(c.Press("Undo"))
+	c.ok(c.Until(field("Anchor above the floor") + " === 285"))
+	c.ok(c.See("Not calibrated yet"))
+
+	// By a count in a time: six passes in 7.0 s from letting go.
+	c.ok(c.Press("Count in a time"))
+	c.ok(c.Fill("Count of passes", "6"))
+	c.ok(c.Fill("Seconds", "6.6"))
+	c.ok(c.See("where 285 cm stood"))
+	c.ok(c.Fill("Seconds", "0.06"))
+	c.ok(c.See("is it the right bag"))
+}
+
+// The inventory: copy, put away, hang again; and a card that prints on one page for each kind.
+func TestInventoryAndCards(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Go("/bags"))
+	c.ok(c.Press("Copy Gannet"))
+	c.ok(c.See("trike at"))
+	c.ok(c.Press("Save this bag"))
+	c.ok(c.See("Gannet, copy is saved"))
+	c.ok(c.Until("location.hash.match(/bags.[0-9a-f-]{36}/)")) // it leads on to the bench of the new one
+	c.ok(c.Go("/bags"))
+	c.ok(c.Press("Put away Gannet, copy"))
+	c.ok(c.See("its rounds stay in the log"))
+	c.ok(c.Until("!document.querySelector('[aria-label=\"Copy Gannet, copy\"]')"))
+	c.text("document.querySelector('details').open = true, ''")
+	c.ok(c.Press("Hang again Gannet, copy"))
+	c.ok(c.Until("!!document.querySelector('[aria-label=\"Copy Gannet, copy\"]')"))
+
+	for _, bag := range []string{"Quay bag", "Windlass", "Gannet", "Plumb", "Bollard", "Buoy"} {
+		c.bench(bag, "Tobias Amadi-Rein")
+		c.ok(c.Press("Setting card"))
+		c.ok(c.See("Print this card"))
+		c.ok(c.See("Southpaw: right hand and foot lead."))
+		c.ok(c.See("An adult is present"))
+		pdf, err := c.Printed()
+		c.ok(err)
+		if n := len(regexp.MustCompile(`/Type\s*/Page\b`).FindAll(pdf, -1)); n != 1 || !bytes.HasPrefix(pdf, []byte("%PDF")) {
+			t.Errorf("the card for %s prints on %d pages", bag, n)
+		}
+	}
+
+	// The gym changes over to inches.
+	c.ok(c.Press("Gym: units and borders"))
+	c.ok(c.Press("Imperial"))
+	c.ok(c.Fill("Head movement above, s", "0.5"))
+	c.ok(c.Press("Save the gym"))
+	c.ok(c.See("Nothing was saved."))
+	c.ok(c.Fill("Head movement above, s", "0.30"))
+	c.ok(c.Press("Save the gym"))
+	c.ok(c.See("The gym is saved."))
+	c.bench("Windlass", "Lerato Quayle")
+	if unit := c.text("document.querySelector('section[aria-label=Measures]').innerText"); !strings.Contains(unit, "in") || strings.Contains(unit, "cm") {
+		t.Errorf("an imperial gym measures in %q", unit)
+	}
+	c.ok(c.See("0.30 s"))
+	if says := c.text(heading); !strings.Contains(says, " in lower") {
+		t.Errorf("in inches: %q", says)
+	}
+}
