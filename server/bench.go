@@ -48,6 +48,7 @@ type Cycle struct {
 	Speed     float64          `json:"speed" doc:"m/s, of the bag as it comes back"`
 	Amplitude float64          `json:"amplitude" doc:"m of a swing of 1"`
 	Contact   float64          `json:"contact" doc:"degrees at which a speed bag meets its board"`
+	Pinned    *Cycle           `json:"pinned,omitempty" doc:"the cycle after a trap"`
 }
 
 // Conflict is a ball that cannot hang at eye height and midway between its anchors at once.
@@ -202,9 +203,7 @@ func ask(q bench.Question) (BenchAnswer, error) {
 			out.Effort = q.Ability.Effort(a.Strike.FistSpeed)
 		}
 	}
-	for _, t := range a.Tempos {
-		out.Tempos = append(out.Tempos, TempoRow{t.Rebounds, string(t.Face), t.Slowest, t.Fastest})
-	}
+	out.Tempos = tempoRows(a.Tempos)
 	for _, f := range a.Findings {
 		out.Findings = append(out.Findings, Finding{f.Code, string(f.Weight), f.Title, f.What, number(f.Figure), number(f.Limit), f.Unit, f.Source, f.Remedy, some(f.Change)})
 	}
@@ -221,6 +220,14 @@ func ask(q bench.Question) (BenchAnswer, error) {
 	out.Cycle = cycleOut(a.Picture, q.Rig.Kind())
 	out.Shown = 60 / out.Cycle.Return
 	return out, nil
+}
+
+func tempoRows(table []rig.Tempo) []TempoRow {
+	rows := make([]TempoRow, len(table))
+	for i, t := range table {
+		rows[i] = TempoRow{t.Rebounds, string(t.Face), t.Slowest, t.Fastest}
+	}
+	return rows
 }
 
 func cycleOut(p rig.Picture, kind rig.Kind) Cycle {

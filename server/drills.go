@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"math"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -86,17 +85,35 @@ type DrillQuestion struct {
 	Doc   DrillDoc `json:"doc"`
 }
 
+// TechniqueQuestion asks for a drill in another technique, with what belongs to that by default.
+type TechniqueQuestion struct {
+	RigID     string   `json:"rigId" format:"uuid"`
+	Technique string   `json:"technique"`
+	Doc       DrillDoc `json:"doc"`
+}
+
 // DrillPreview is what a drill would be like, before it is saved.
 type DrillPreview struct {
-	Name     string      `json:"name"`
-	Strikes  int         `json:"strikes"`
-	Seconds  float64     `json:"seconds" doc:"from bell to bell"`
-	CountIn  float64     `json:"countIn" doc:"s"`
-	Pattern  []string    `json:"pattern" doc:"hands of one pattern"`
-	Bench    BenchAnswer `json:"bench"`
-	Problem  string      `json:"problem,omitempty" doc:"why it cannot be run, where it cannot"`
-	Field    string      `json:"field,omitempty" doc:"the field the problem lies in"`
-	Sentence string      `json:"sentence"`
+	Name     string       `json:"name"`
+	Strikes  int          `json:"strikes"`
+	Seconds  float64      `json:"seconds" doc:"from bell to bell"`
+	CountIn  float64      `json:"countIn" doc:"s"`
+	Pattern  []Beat       `json:"pattern" doc:"strikes of one pattern"`
+	Where    string       `json:"where" doc:"the height on the bag at which it is met"`
+	Counts   []int        `json:"counts" doc:"rebound counts that the technique allows"`
+	Sets     []int        `json:"sets" doc:"sizes of a set to choose from; 0 keeps to one hand"`
+	Tempos   []TempoRow   `json:"tempos"`
+	Change   []rig.Change `json:"change"`
+	Slowest  float64      `json:"slowest"`
+	Fastest  float64      `json:"fastest"`
+	Shown    float64      `json:"shown" doc:"tempo of the cycle that is drawn"`
+	Window   *float64     `json:"window"`
+	Fist     *float64     `json:"fist"`
+	Effort   string       `json:"effort"`
+	Cycle    Cycle        `json:"cycle"`
+	Problem  string       `json:"problem,omitempty" doc:"why it cannot be run, where it cannot"`
+	Field    string       `json:"field,omitempty" doc:"the field the problem lies in"`
+	Sentence string       `json:"sentence"`
 }
 
 func (s *Server) registerDrills(api huma.API) {
@@ -143,6 +160,17 @@ func (s *Server) registerDrills(api huma.API) {
 		d, err := drill.First(bag)
 		return single(ctx, d, err, func(d drill.Drill) (DrillDoc, error) { return DrillDoc{drill.Version, d}, nil })
 	})
+	huma.Post(api, "/api/drill-technique", func(ctx context.Context, in *one[TechniqueQuestion]) (*one[DrillDoc], error) {
+		bag, _, err := gymBag(who(ctx).gym, in.Body.RigID)
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		d, err := in.Body.Doc.With(drill.Technique(in.Body.Technique), bag)
+		if err != nil {
+			return nil, refused(ctx, "body.doc", err)
+		}
+		return &one[DrillDoc]{DrillDoc{drill.Version, d}}, nil
+	})
 	huma.Post(api, "/api/drill-preview", func(ctx context.Context, in *one[DrillQuestion]) (*one[DrillPreview], error) {
 		bag, _, err := gymBag(who(ctx).gym, in.Body.RigID)
 		if err != nil {
@@ -153,18 +181,60 @@ func (s *Server) registerDrills(api huma.API) {
 	})
 }
 
-func preview(bag rig.SpeedBag, d drill.Drill, band string, units words.Units) (DrillPreview, error) {
-	b, err := ask(bench.Question{
-		Rig: bag, Meeting: rig.Meeting{Rebounds: d.Rebounds, Angle: d.StrikeAngle * math.Pi / 180}, Tempo: &d.Tempo,
-		Ability: trainee.Start(trainee.Band(band)), Units: units,
-	})
+// Beat is one strike of a pattern.
+type Beat struct {
+	Hand string `json:"hand" enum:"lead,rear,both"`
+	Face string `json:"face" enum:"front,behind"`
+	Pin  bool   `json:"pin"`
+}
+
+// drillCycle draws a cycle of a drill, and the one after a trap.
+func drillCycle(d drill.Drill, bag rig.SpeedBag, launch, cycle float64) (Cycle, error) {
+	picture, pinned, err := drill.Pictures(d, bag, launch, cycle)
 	if err != nil {
-		return DrillPreview{}, input.Under("doc", err)
+		return Cycle{}, err
 	}
-	p := DrillPreview{Name: d.Name(), Bench: b, Pattern: []string{}}
-	p.Sentence = bench.Said(rig.Speed, b.strike, trainee.Start(trainee.Band(band)), units)
-	t, err := drill.Compile(d, bag)
+	c := cycleOut(picture, rig.Speed)
+	if pinned != nil {
+		after := cycleOut(*pinned, rig.Speed)
+		c.Pinned = &after
+	}
+	return c, nil
+}
+
+func preview(bag rig.SpeedBag, d drill.Drill, band string, units words.Units) (DrillPreview, error) {
+	p := DrillPreview{Name: d.Name(), Pattern: []Beat{}, Where: d.Where(), Counts: d.Counts(), Sets: d.Sets()}
 	var field *input.Error
+	if err := d.Check(); errors.As(err, &field) {
+		// What is wrong is said; what would be right is drawn.
+		p.Problem, p.Field = field.Reason, field.Field
+		if d, err = d.With(d.Technique, bag); err != nil {
+			return p, input.Under("doc", err)
+		}
+	}
+	a, err := drill.Solve(d, bag)
+	if err != nil {
+		return p, input.Under("doc", err)
+	}
+	ability := trainee.Start(trainee.Band(band))
+	p.Sentence, p.Change, p.Slowest, p.Fastest = bench.Said(rig.Speed, a, ability, units), some(a.Change), a.Limits.Slowest, a.Limits.Fastest
+	if a.Feasible {
+		p.Window, p.Fist, p.Effort = number(a.Window), number(a.FistSpeed), ability.Effort(a.FistSpeed)
+	}
+	table, err := rig.Tempos(bag, d.Meeting().Angle)
+	if err != nil {
+		return p, input.Under("doc", err)
+	}
+	p.Tempos = tempoRows(table)
+	tempo := min(max(a.Tempo, a.Limits.Slowest), a.Limits.Fastest)
+	if p.Cycle, err = drillCycle(d, bag, a.Nearest(), 60/tempo); err != nil {
+		return p, input.Under("doc", err)
+	}
+	p.Shown = 60 / p.Cycle.Return
+	if p.Problem != "" {
+		return p, nil
+	}
+	t, err := drill.Compile(d, bag)
 	switch {
 	case errors.As(err, &field):
 		p.Problem, p.Field = field.Reason, field.Field
@@ -176,7 +246,7 @@ func preview(bag rig.SpeedBag, d drill.Drill, band string, units words.Units) (D
 	for _, e := range t.Events {
 		if e.Kind == drill.Strike {
 			if p.Strikes < d.Positions() {
-				p.Pattern = append(p.Pattern, string(e.Hand))
+				p.Pattern = append(p.Pattern, Beat{string(e.Hand), string(e.Face), e.Pin})
 			}
 			p.Strikes++
 		}

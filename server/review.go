@@ -60,7 +60,9 @@ type Review struct {
 // StrikeOut is a planned strike and what became of it.
 type StrikeOut struct {
 	At      float64  `json:"at"`
-	Hand    string   `json:"hand"`
+	Hand    string   `json:"hand" enum:"lead,rear,both"`
+	Face    string   `json:"face" enum:"front,behind"`
+	Pin     bool     `json:"pin" doc:"a trap"`
 	Window  float64  `json:"window"`
 	Verdict string   `json:"verdict" enum:"clean,early,late,wrongHand,missed"`
 	Error   *float64 `json:"error" doc:"s after the offset, late positive"`
@@ -258,7 +260,7 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 		v.Remarks = []string{}
 	}
 	for i, strike := range round.Planned {
-		v.Strikes = append(v.Strikes, StrikeOut{At: strike.At, Hand: string(strike.Hand), Window: strike.Window, Verdict: string(round.Strikes[i])})
+		v.Strikes = append(v.Strikes, StrikeOut{At: strike.At, Hand: string(strike.Hand), Face: string(strike.Face), Pin: strike.Pin, Window: strike.Window, Verdict: string(round.Strikes[i])})
 	}
 	for _, h := range round.Hits {
 		v.Hits = append(v.Hits, HitOut{At: h.At - round.Offset, Hand: string(h.Hand), Extra: true})

@@ -201,10 +201,10 @@ func (s *Server) runOut(ctx context.Context, r store.Run) (Run, error) {
 	if err != nil {
 		return Run{}, err
 	}
-	picture, err := p.bag.Picture(p.timeline.Launch, p.drill.Meeting(), rig.Use{})
+	c, err := drillCycle(p.drill, p.bag, p.timeline.Launch, 60/p.drill.Tempo)
 	return Run{
 		ID: r.ID, DrillID: r.DrillID, DrillName: r.DrillName, RigName: rigRow.Name, Rig: RigDoc{Rig: p.bag}, Trainee: traineeOut(t), Source: r.Source,
-		State: string(r.State), ClockUS: r.Now(time.Now()), Doc: DrillDoc{drill.Version, p.drill}, Timeline: p.timeline, Cycle: cycleOut(picture, rig.Speed),
+		State: string(r.State), ClockUS: r.Now(time.Now()), Doc: DrillDoc{drill.Version, p.drill}, Timeline: p.timeline, Cycle: c,
 	}, err
 }
 

@@ -237,8 +237,8 @@ func TestNothingCrossesGyms(t *testing.T) {
 	bodies := map[string]any{
 		"PUT /api/trainees/{id}": trainee, "PUT /api/rigs/{id}": bag, "PUT /api/drills/{id}": d, "POST /api/drills": d, "POST /api/drill-preview": DrillQuestion{RigID: bag.ID, Doc: d.Doc},
 		"POST /api/bench": BenchQuestion{Rig: quay, Rebounds: 3, TraineeID: trainee.ID}, "POST /api/rigs/{id}/calibrations": NewCalibration{Version: 1, Measured: Measured{Method: "count", Count: 3, Seconds: 0.4}},
-		"POST /api/rigs/{id}/undo-calibration": map[string]string{"id": run.ID},
-		"POST /api/runs":                       NewRun{DrillID: d.ID, Source: "keys"}, "POST /api/runs/{id}/clock": Step{"stop", 5},
+		"POST /api/drill-technique": TechniqueQuestion{RigID: bag.ID, Technique: "linking", Doc: d.Doc}, "POST /api/rigs/{id}/undo-calibration": map[string]string{"id": run.ID},
+		"POST /api/runs": NewRun{DrillID: d.ID, Source: "keys"}, "POST /api/runs/{id}/clock": Step{"stop", 5},
 		"POST /api/runs/{id}/hits": Batch{Device: "x", Hits: []HitIn{}},
 	}
 	walked := 0
@@ -249,7 +249,7 @@ func TestNothingCrossesGyms(t *testing.T) {
 			}
 			walked++
 			parts := strings.Split(path, "/")
-			real := strings.ReplaceAll(path, "{id}", ids[parts[2]])
+			real := strings.ReplaceAll(strings.ReplaceAll(path, "{id}", ids[parts[2]]), "{trainee}", trainee.ID)
 			if strings.Contains(real, "{") || strings.HasSuffix(real, "/") {
 				t.Fatalf("%s: the walk does not know its parameters", path)
 			}

@@ -66,8 +66,12 @@ func (p Person) Hits(strikes []Planned, seed uint64) []Hit {
 			continue
 		}
 		hand := s.Hand
-		if other && hand != "" {
+		if other && hand != "" && hand != "both" {
 			hand = map[string]string{"lead": "rear", "rear": "lead"}[hand]
+		}
+		if hand == "both" { // the second fist meets the first rebound, some hundredths of a second later
+			hits = append(hits, Hit{math.Max(0, at), "lead"}, Hit{math.Max(0, at) + 0.055 + 0.5*p.Spread*r.NormFloat64(), "rear"})
+			continue
 		}
 		hits = append(hits, Hit{math.Max(0, at), hand})
 		if twice {

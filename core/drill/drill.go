@@ -5,6 +5,7 @@ package drill
 import (
 	"encoding/json"
 	"math"
+	"strings"
 
 	"melodromos/core/input"
 	"melodromos/core/rig"
@@ -14,28 +15,23 @@ import (
 // Hand is the lead or the rear hand; which of them is left depends on the trainee's stance.
 type Hand string
 
-// The two hands.
+// The two hands, and both at once.
 const (
 	Lead Hand = "lead"
 	Rear Hand = "rear"
+	Both Hand = "both"
 )
 
 // Other returns the other hand.
 func (h Hand) Other() Hand {
-	if h == Lead {
+	switch h {
+	case Lead:
 		return Rear
+	case Rear:
+		return Lead
 	}
-	return Lead
+	return h
 }
-
-// Technique names a way of striking the speed bag.
-type Technique string
-
-// The basic rhythm (common practice): one hand and one count by ear, or hand after hand.
-const (
-	OneHand     Technique = "oneHand"
-	Alternating Technique = "alternating"
-)
 
 // Version is written into every drill document, so that an old one can be read by a later release.
 const Version = 1
@@ -44,7 +40,7 @@ const Version = 1
 type Drill struct {
 	Technique   Technique `json:"technique"`
 	FirstHand   Hand      `json:"firstHand"`
-	PerHand     int       `json:"perHand"`     // strikes before the hands change; 0 never (one hand only)
+	PerHand     int       `json:"perHand"`     // strikes before the hands change; 0 never
 	Rebounds    int       `json:"rebounds"`    // between strikes
 	StrikeAngle float64   `json:"strikeAngle"` // degrees
 	Tempo       float64   `json:"tempo"`       // strikes a minute
@@ -78,16 +74,20 @@ func First(bag rig.SpeedBag) (Drill, error) {
 	return d, nil
 }
 
-// Meeting says how the next strike of this drill meets the bag. The basic rhythm is struck from the front throughout.
+// Meeting says how the next strike of this drill meets the bag.
 func (d Drill) Meeting() rig.Meeting {
-	return rig.Meeting{Rebounds: d.Rebounds, Angle: d.StrikeAngle * math.Pi / 180, Face: rig.Front}
+	m := rig.Meeting{Rebounds: d.Rebounds, Angle: d.StrikeAngle * math.Pi / 180, Face: rig.Front}
+	if d.Technique == Linking {
+		m.Face = rig.Behind
+	}
+	return m
 }
 
 // Read reads a drill document of one object and checks it whole.
 func Read(o *input.Object) (Drill, error) {
 	o.WholeOr("version", Version, Version, Version)
 	d := Drill{
-		Technique:   Technique(o.Choice("technique", string(OneHand), string(Alternating))),
+		Technique:   Technique(o.Choice("technique", techniqueNames()...)),
 		FirstHand:   Hand(o.Choice("firstHand", string(Lead), string(Rear))),
 		PerHand:     o.WholeOr("perHand", 0, MaxPerHand, 0),
 		Rebounds:    o.Whole("rebounds", 1, MaxRebounds),
@@ -122,18 +122,26 @@ func (d Drill) MarshalJSON() ([]byte, error) {
 // naming the strike that cannot be met.
 func (d Drill) Check() error {
 	switch {
-	case d.Technique != OneHand && d.Technique != Alternating:
-		return input.Refuse("technique", "expected oneHand or alternating")
+	case d.style().words == "":
+		return input.Refuse("technique", "expected one of %s", strings.Join(techniqueNames(), ", "))
 	case d.FirstHand != Lead && d.FirstHand != Rear:
 		return input.Refuse("firstHand", "expected lead or rear")
 	case d.PerHand < 0 || d.PerHand > MaxPerHand:
 		return input.Refuse("perHand", "expected a whole number from 0 to %d, not %d", MaxPerHand, d.PerHand)
-	case d.Technique == Alternating && d.PerHand != 0:
-		return input.Refuse("perHand", "expected 0 with alternating hands: they change at every strike")
+	case !d.style().sets && d.PerHand != 0:
+		return input.Refuse("perHand", "expected 0 here: the hands change at every strike, or work together")
+	case d.Technique == Trap && d.PerHand < 2:
+		return input.Refuse("perHand", "expected 2 or more: the last strike of each set is the trap")
+	case d.Technique == Linking && d.PerHand%2 != 0:
+		return input.Refuse("perHand", "expected an even number: linking goes out through the bag and back")
 	case d.Rebounds < 1 || d.Rebounds > MaxRebounds:
 		return input.Refuse("rebounds", "expected a whole number from 1 to %d, not %d", MaxRebounds, d.Rebounds)
-	case d.Rebounds%2 == 0:
+	case d.Technique == Linking && d.Rebounds%2 != 0:
+		return input.Refuse("rebounds", "strike 2 (%s, from behind) cannot be met: after %d rebounds the bag comes to the front; to a hand behind it the count is 2 or 4", d.hand(1), d.Rebounds)
+	case d.Technique != Linking && d.Rebounds%2 == 0:
 		return input.Refuse("rebounds", "strike 2 (%s, from the front) cannot be met: after %d rebounds the bag comes to a hand behind it; from the front the count is 1, 3 or 5", d.hand(1), d.Rebounds)
+	case d.Technique == FistRoll && d.Rebounds != 1:
+		return input.Refuse("rebounds", "expected 1 with a fist roll, not %d: the fists meet every rebound", d.Rebounds)
 	case d.Work == 0 && d.Strikes == 0:
 		return input.Refuse("work", "expected a time of %g to %g s, or a number of strikes", WorkLimits.Min, WorkLimits.Max)
 	case d.Work != 0 && d.Strikes != 0:
@@ -155,10 +163,12 @@ func (d Drill) Check() error {
 // hand returns the hand of the strike with this index from 0.
 func (d Drill) hand(i int) Hand {
 	turns := i
-	if d.Technique == OneHand {
-		if d.PerHand == 0 {
-			return d.FirstHand
-		}
+	switch {
+	case d.Technique == DoublePunch:
+		return Both
+	case d.style().sets && d.PerHand == 0:
+		return d.FirstHand
+	case d.style().sets:
 		turns = i / d.PerHand
 	}
 	if turns%2 == 0 {
@@ -167,10 +177,25 @@ func (d Drill) hand(i int) Hand {
 	return d.FirstHand.Other()
 }
 
+// face returns the face that the strike with this index from 0 meets: linking goes out from the front and back from behind.
+func (d Drill) face(i int) rig.Face {
+	if d.Technique == Linking && i%2 == 1 {
+		return rig.Behind
+	}
+	return rig.Front
+}
+
+// pins says whether the strike with this index from 0 is a trap: the last of each set.
+func (d Drill) pins(i int) bool { return d.Technique == Trap && (i+1)%d.PerHand == 0 }
+
 // Positions is the length of the pattern: how many strikes until it begins anew.
 func (d Drill) Positions() int {
 	switch {
-	case d.Technique == Alternating:
+	case d.Technique == DoublePunch:
+		return 1
+	case !d.style().sets:
+		return 2
+	case d.PerHand == 0 && d.Technique == Linking:
 		return 2
 	case d.PerHand == 0:
 		return 1
@@ -180,11 +205,14 @@ func (d Drill) Positions() int {
 
 // Name says in words what the drill is, for lists: "Basic rhythm, five a side".
 func (d Drill) Name() string {
+	name := words.Upper(d.style().words)
 	switch {
 	case d.Technique == Alternating:
-		return "Basic rhythm, hand after hand"
+		return name + ", hand after hand"
+	case !d.style().sets:
+		return name
 	case d.PerHand == 0:
-		return "Basic rhythm, " + string(d.FirstHand) + " hand"
+		return name + ", " + string(d.FirstHand) + " hand"
 	}
-	return "Basic rhythm, " + words.Number(d.PerHand) + " a side"
+	return name + ", " + words.Number(d.PerHand) + " a side"
 }

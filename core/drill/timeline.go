@@ -27,7 +27,7 @@ const (
 	Count   EventKind = "count"   // count-in: N more to the bell
 	Bell    EventKind = "bell"    // Text is "start" or "end"
 	Call    EventKind = "call"    // what to throw next, in Text
-	Strike  EventKind = "strike"  // N is its index; Hand, Face and Window are set
+	Strike  EventKind = "strike"  // N is its index; Hand, Face and Window are set, Pin where it is a trap
 	Rebound EventKind = "rebound" // a board sound; N counts from 1 after each strike
 	Change  EventKind = "change"  // the hands change at the strike of the same moment
 	Warning EventKind = "warning" // N seconds are left
@@ -43,6 +43,7 @@ type Event struct {
 	Position int       `json:"position,omitempty"`
 	Window   Micros    `json:"window,omitempty"`
 	Text     string    `json:"text,omitempty"`
+	Pin      bool      `json:"pin,omitempty"`
 }
 
 // Timeline is a compiled drill.
@@ -71,14 +72,14 @@ func Compile(d Drill, bag rig.SpeedBag) (Timeline, error) {
 	if err := d.Check(); err != nil {
 		return Timeline{}, err
 	}
-	answer, err := bag.Solve(d.Tempo, d.Meeting())
+	answer, err := Solve(d, bag)
 	if err != nil {
 		return Timeline{}, err
 	}
 	if !answer.Feasible {
 		return Timeline{}, refuseTempo(d, answer)
 	}
-	back, err := bag.Return(answer.Launch, d.Meeting())
+	back, fallen, err := returns(d, bag, answer.Launch)
 	if err != nil {
 		return Timeline{}, err
 	}
@@ -99,7 +100,7 @@ func Compile(d Drill, bag rig.SpeedBag) (Timeline, error) {
 	}
 	t.Events = append(t.Events, Event{At: 0, Kind: Call, Text: d.opening()}, Event{At: t.Start, Kind: Bell, Text: "start"})
 	for i := range strikes {
-		t.Events = append(t.Events, d.strike(i, strikes, start, cycle, back)...)
+		t.Events = append(t.Events, d.strike(i, strikes, start, cycle, back, fallen)...)
 	}
 	for _, left := range warnings {
 		if d.Work > 2*float64(left) {
@@ -111,13 +112,31 @@ func Compile(d Drill, bag rig.SpeedBag) (Timeline, error) {
 	return t, nil
 }
 
+// returns gives how the bag comes back after a strike, and the window (s) of the one after a trap.
+func returns(d Drill, bag rig.SpeedBag, launch float64) (rig.Return, float64, error) {
+	switch d.Technique {
+	case DoublePunch:
+		double, err := bag.DoublePunch(launch, d.Meeting())
+		return double.Return, 0, err
+	case Trap:
+		pin, err := bag.Trap(d.Meeting().Angle)
+		if err != nil {
+			return rig.Return{}, 0, err
+		}
+		back, err := bag.Return(launch, d.Meeting())
+		return back, pin.Window, err
+	}
+	back, err := bag.Return(launch, d.Meeting())
+	return back, 0, err
+}
+
 func refuseTempo(d Drill, a rig.Answer) error {
 	help := ""
 	for _, c := range a.Change {
 		help += "; " + c.Reason
 	}
-	return input.Refuse("tempo", "with %d %s this bag goes from %.0f to %.0f a minute, not %g%s",
-		d.Rebounds, map[bool]string{true: "rebound", false: "rebounds"}[d.Rebounds == 1], math.Ceil(a.Limits.Slowest), math.Floor(a.Limits.Fastest), d.Tempo, help)
+	return input.Refuse("tempo", "%s: with %d %s this bag goes from %.0f to %.0f a minute, not %g%s",
+		d.style().words, d.Rebounds, map[bool]string{true: "rebound", false: "rebounds"}[d.Rebounds == 1], math.Ceil(a.Limits.Slowest), math.Floor(a.Limits.Fastest), d.Tempo, help)
 }
 
 // count is how many strikes the round holds: the last one still comes back before the bell.
@@ -128,18 +147,24 @@ func (d Drill) count(cycle float64) int {
 	return int(math.Floor(d.Work/cycle + 1e-9))
 }
 
-func (d Drill) strike(i, strikes int, start, cycle float64, back rig.Return) []Event {
+func (d Drill) strike(i, strikes int, start, cycle float64, back rig.Return, fallen float64) []Event {
 	at := start + float64(i)*cycle
 	hand := d.hand(i)
-	events := []Event{{
-		At: micros(at), Kind: Strike, N: i, Hand: hand, Face: rig.Front,
-		Position: i % d.Positions(), Window: micros(back.Window),
-	}}
-	if i > 0 && d.Technique == OneHand && d.hand(i-1) != hand {
+	strike := Event{
+		At: micros(at), Kind: Strike, N: i, Hand: hand, Face: d.face(i), Position: i % d.Positions(), Window: micros(back.Window), Pin: d.pins(i),
+	}
+	if i > 0 && d.pins(i-1) {
+		strike.Window = micros(fallen)
+	}
+	events := []Event{strike}
+	if i > 0 && d.style().sets && d.hand(i-1) != hand {
 		events = append(events, Event{At: micros(at), Kind: Change, Hand: hand})
 		if d.Calls {
 			events = append(events, Event{At: micros(at - callIn*cycle), Kind: Call, Hand: hand, Text: d.call(hand, min(d.PerHand, strikes-i))})
 		}
+	}
+	if strike.Pin {
+		return events // it is led into the board and held there: no board sounds until the next strike
 	}
 	for n, board := range back.Boards {
 		events = append(events, Event{At: micros(at + board), Kind: Rebound, N: n + 1})
@@ -153,7 +178,9 @@ func (d Drill) call(hand Hand, count int) string {
 
 func (d Drill) opening() string {
 	switch {
-	case d.Technique == Alternating:
+	case d.Technique == DoublePunch:
+		return "both"
+	case !d.style().sets:
 		return fmt.Sprintf("%s, %s", d.FirstHand, d.FirstHand.Other())
 	case d.PerHand == 0:
 		return string(d.FirstHand)

@@ -10,13 +10,16 @@ import (
 	"gonum.org/v1/gonum/stat"
 
 	"melodromos/core/drill"
+	"melodromos/core/rig"
 )
 
 // Strike is one planned strike.
 type Strike struct {
 	At       float64    // s
 	Window   float64    // s, symmetric about At
-	Hand     drill.Hand // empty where any hand will do
+	Hand     drill.Hand // empty where any hand will do, both where the two work as one
+	Face     rig.Face   // "" where it does not matter
+	Pin      bool       // a trap: the hand leads the bag into the board
 	Position int        // place in the pattern, from 0
 }
 
@@ -95,7 +98,7 @@ func Judge(strikes []Strike, hits []Hit, o Options) Result {
 }
 
 func wrong(planned, struck drill.Hand) bool {
-	return planned != "" && struck != "" && planned != struck
+	return planned != "" && planned != drill.Both && struck != "" && planned != struck
 }
 
 // tolerance keeps rounding from deciding at the very border of a window.
@@ -162,7 +165,7 @@ func Planned(t drill.Timeline, until drill.Micros) []Strike {
 	var list []Strike
 	for _, e := range t.Events {
 		if e.Kind == drill.Strike && (until < 0 || e.At < until) {
-			list = append(list, Strike{At: e.At.Seconds(), Window: e.Window.Seconds(), Hand: e.Hand, Position: e.Position})
+			list = append(list, Strike{At: e.At.Seconds(), Window: e.Window.Seconds(), Hand: e.Hand, Face: e.Face, Pin: e.Pin, Position: e.Position})
 		}
 	}
 	return list

@@ -1,10 +1,13 @@
 package judge
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 
 	"melodromos/core/drill"
+	"melodromos/core/rig"
 )
 
 // Round is a judged round of a timeline.
@@ -29,9 +32,27 @@ func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, o Options) Rou
 			r.Hits = append(r.Hits, h)
 		}
 	}
+	if slices.ContainsFunc(r.Planned, func(s Strike) bool { return s.Hand == drill.Both }) {
+		r.Hits = oneBlow(r.Hits)
+	}
 	r.Result = Judge(r.Planned, r.Hits, o)
 	r.Measures = Measure(r.Result, r.Planned, r.Hits, r.From, r.To, [2]float64{t.Inbound[0].Seconds(), t.Inbound[1].Seconds()})
 	return r
+}
+
+// oneBlow makes one hit of the two contacts of a double punch that are heard as one. Contacts further apart stay two: the
+// second is then an extra, "heard as two".
+func oneBlow(hits []Hit) []Hit {
+	slices.SortStableFunc(hits, func(a, b Hit) int { return cmp.Compare(a.At, b.At) })
+	var list []Hit
+	for _, h := range hits {
+		if n := len(list); n > 0 && h.At-list[n-1].At <= rig.OneBlow && list[n-1].Hand != drill.Both {
+			list[n-1].Hand = drill.Both
+			continue
+		}
+		list = append(list, h)
+	}
+	return list
 }
 
 // tooFew hits say nothing about timing (assumed).

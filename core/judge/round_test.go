@@ -67,3 +67,20 @@ func TestRoundSoFar(t *testing.T) {
 	says(t, JudgeRound(line, nil, line.End, Options{}), "No hits came in: 120 strikes were planned.")
 	says(t, JudgeRound(line, late(planned[:3], steady(0)), line.End, Options{KeepOffset: true}), "too few to say more")
 }
+
+// The two contacts of a double punch are one blow up to 80 ms apart, and two beyond (assumed): the second is then an extra.
+func TestHeardAsOneOrTwo(t *testing.T) {
+	line := drill.Timeline{End: 5_000_000}
+	for i := range 4 {
+		line.Events = append(line.Events, drill.Event{At: drill.Micros(1_000_000 * (i + 1)), Kind: drill.Strike, N: i, Hand: drill.Both, Window: 60_000})
+	}
+	var hits []Hit
+	for i, gap := range []float64{0.03, 0.06, 0.079, 0.12} {
+		at := float64(i + 1)
+		hits = append(hits, Hit{At: at, Hand: drill.Lead}, Hit{At: at + gap, Hand: drill.Rear})
+	}
+	r := JudgeRound(line, hits, line.End, Options{KeepOffset: true})
+	if r.Clean != 4 || r.Extra != 1 || r.WrongHand != 0 || len(r.Hits) != 5 {
+		t.Errorf("%d clean, %d extra, %d with the wrong hand of %d hits", r.Clean, r.Extra, r.WrongHand, len(r.Hits))
+	}
+}

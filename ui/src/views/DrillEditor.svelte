@@ -29,7 +29,7 @@
   const p = $derived(whatIf.answer)
   const doc = $derived(drill?.doc)
   const trainee = $derived(people.data?.find((t) => t.id === drill?.traineeId))
-  const strikes = $derived(p ? sample(p.bench.cycle, p.pattern) : [])
+  const strikes = $derived(p ? sample(p.cycle, p.pattern) : [])
   const ready = $derived(people.data !== undefined && (bags.data?.length ?? 0) > 0)
   // The first drill of a gym in which nobody is entered yet brings its person along.
   let newcomer = $state({ name: '', stance: 'orthodox' as Schemas['Trainee']['stance'] })
@@ -67,7 +67,20 @@
     }
   }
 
-  const behind = (n: number) => p?.bench.tempos.find((t) => t.rebounds === n)?.face === 'behind'
+  const techniques = [
+    { value: 'oneHand', text: 'One hand' }, { value: 'alternating', text: 'Hand after hand' }, { value: 'fistRoll', text: 'Fist roll' },
+    { value: 'linking', text: 'Linking' }, { value: 'doublePunch', text: 'Double punch' }, { value: 'trap', text: 'Trap' },
+  ]
+  /** Another technique brings its own count, angle and sets along, and the nearest tempo that the bag then allows. */
+  async function change(technique: string) {
+    if (!drill) return
+    try {
+      drill.doc = await ask(api.POST('/api/drill-technique', { body: { rigId: drill.rigId, technique, doc: $state.snapshot(drill.doc) } }))
+      problem = ''
+    } catch (e) {
+      problem = (e as Error).message
+    }
+  }
   const set = (change: Partial<Schemas['DrillDoc']>) => drill && (drill.doc = { ...drill.doc, ...change })
 
   async function save(run: boolean) {
@@ -124,14 +137,17 @@
       <label class="mt-2 block"><span class="label">On which bag</span>
         <select class="input mt-1" bind:value={drill.rigId}>{#each bags.data ?? [] as b (b.id)}<option value={b.id}>{b.name}</option>{/each}</select></label>
       <div class="seam mt-4 pt-2">
-        <Choice label="Basic rhythm" value={doc.technique as 'oneHand' | 'alternating'} options={[{ value: 'oneHand', text: 'One hand' }, { value: 'alternating', text: 'Hand after hand' }]}
-          onchange={(technique) => set({ technique, perHand: technique === 'oneHand' ? 5 : 0 })} />
-        <Choice label="First hand" value={doc.firstHand as 'lead' | 'rear'} options={(['lead', 'rear'] as const).map((h) => ({ value: h, text: `${h === 'lead' ? 'Lead' : 'Rear'} (${side(h, stance)})` }))} onchange={(firstHand) => set({ firstHand })} />
-        {#if doc.technique === 'oneHand'}
-          <Choice label="Change hands after" value={doc.perHand} options={[{ value: 5, text: '5' }, { value: 4, text: '4' }, { value: 3, text: '3' }, { value: 2, text: '2' }, { value: 0, text: 'Never' }]} onchange={(perHand) => set({ perHand })} note="Five a side to begin with; fewer as skill grows, the rhythm kept through the change." />
+        <Choice label="Technique" value={doc.technique} options={techniques} onchange={(t) => void change(t)} note={p ? `Met ${p.where}.` : ''} />
+        {#if doc.technique !== 'doublePunch'}<Choice label="First hand" value={doc.firstHand as 'lead' | 'rear'} options={(['lead', 'rear'] as const).map((h) => ({ value: h, text: `${h === 'lead' ? 'Lead' : 'Rear'} (${side(h, stance)})` }))} onchange={(firstHand) => set({ firstHand })} />{/if}
+        {#if p && p.sets.length > 0}
+          <Choice label="Change hands after" value={doc.perHand} options={p.sets.map((n) => ({ value: n, text: n === 0 ? 'Never' : String(n) }))} onchange={(perHand) => set({ perHand })}
+            note={doc.technique === 'trap' ? 'The last strike of each set is the trap.' : doc.technique === 'linking' ? 'Out through the bag and back are two.' : 'Five a side to begin with; fewer as skill grows, the rhythm kept through the change.'} />
         {/if}
-        <Choice label="Rebounds to the next strike" value={doc.rebounds} options={[1, 2, 3, 4, 5].map((n) => ({ value: n, text: String(n), off: behind(n) ? 'This count brings the bag to a hand behind it; the basic rhythm is struck from the front.' : undefined }))} onchange={(rebounds) => set({ rebounds })} note="Odd from the front. Three is everyday." />
-        <Field label="Tempo" value={doc.tempo} min={Math.max(10, Math.ceil(p?.bench.slowest ?? 10))} max={Math.min(600, Math.floor(p?.bench.fastest ?? 600))} step={1} unit="/min" onchange={(tempo) => set({ tempo })} problem={p?.field === 'tempo' ? p.problem : ''} />
+        {#if p && p.counts.length > 1}
+          <Choice label="Rebounds to the next strike" value={doc.rebounds} options={p.counts.map((n) => ({ value: n, text: String(n) }))} onchange={(rebounds) => set({ rebounds })}
+            note={doc.technique === 'linking' ? 'Even from face to face.' : doc.technique === 'doublePunch' ? 'Counted after the second fist.' : 'Odd from the front. Three is everyday.'} />
+        {/if}
+        <Field label="Tempo" value={doc.tempo} min={Math.max(10, Math.ceil(p?.slowest ?? 10))} max={Math.min(600, Math.floor(p?.fastest ?? 600))} step={1} unit="/min" onchange={(tempo) => set({ tempo })} problem={p?.field === 'tempo' ? p.problem : ''} />
         {#if doc.work}
           <Field label="From bell to bell" value={doc.work} min={10} max={600} step={5} unit="s" onchange={(work) => set({ work })} />
         {:else}
@@ -149,28 +165,28 @@
     <section class="order-1 min-w-0 lg:order-2" aria-label="What it comes to">
       {#if p}
         <h1 class="min-h-[2.3em] text-3xl leading-tight font-extrabold tracking-tight" aria-live="polite">{p.sentence}</h1>
-        {#if p.bench.change.length > 0}
+        {#if p.change.length > 0}
           <div class="mt-2 flex flex-wrap gap-2">
-            {#each p.bench.change as c (c.what)}
+            {#each p.change as c (c.what)}
               {#if c.what === 'rebounds' && c.to <= 5}<button class="button" title={c.reason} onclick={() => set({ rebounds: c.to })}>Count {c.to}</button>
-              {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => set({ tempo: inside(c.to, p.bench.fastest) })}>Take {inside(c.to, p.bench.fastest)} a minute</button>{/if}
+              {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => set({ tempo: inside(c.to, p.fastest) })}>Take {inside(c.to, p.fastest)} a minute</button>{/if}
             {/each}
           </div>
         {:else if p.problem}
           <p class="mt-2 border-l-4 border-ink pl-3 font-semibold" role="alert">{p.problem}</p>
         {/if}
-        <div class="mt-4 bg-sheet py-2"><SwingTrace cycle={p.bench.cycle} {strikes} tempo={p.bench.shown} from={-0.22} to={Math.max(0.75, p.bench.cycle.return + 0.22)} height={320} /></div>
+        <div class="mt-4 bg-sheet py-2"><SwingTrace cycle={p.cycle} {strikes} tempo={p.shown} from={-0.22} to={Math.max(0.75, p.cycle.return + 0.22)} height={320} /></div>
         {#if !p.problem}
           <dl class="mt-5 grid grid-cols-2 gap-x-8 gap-y-4 sm:grid-cols-4">
             <div><dt class="label">Strikes</dt><dd class="figure text-4xl">{p.strikes}</dd></div>
             <div><dt class="label">Bell to bell</dt><dd class="figure text-4xl">{duration(p.seconds)}</dd></div>
-            <div><dt class="label">Window</dt><dd class="figure text-4xl">{p.bench.window ? ms(p.bench.window) : '–'}</dd></div>
-            <div><dt class="label">Fist speed, {p.bench.effort}</dt><dd class="figure text-4xl">{p.bench.fist ? speed(p.bench.fist, session.units) : '–'}</dd></div>
+            <div><dt class="label">Window</dt><dd class="figure text-4xl">{p.window ? ms(p.window) : '–'}</dd></div>
+            <div><dt class="label">Fist speed, {p.effort}</dt><dd class="figure text-4xl">{p.fist ? speed(p.fist, session.units) : '–'}</dd></div>
           </dl>
-          <h2 class="label mt-6">One pattern, {count(p.pattern.length, 'strike')}{stance === 'southpaw' ? ', right hand leads' : ''}</h2>
+          <h2 class="label mt-6">One pattern, {count(p.pattern.length, 'strike')}{stance === 'southpaw' ? ', right hand leads' : ''}{p.pattern.some((b) => b.face === 'behind') ? '; open discs from behind' : ''}{p.pattern.some((b) => b.pin) ? '; in a ring, the trap' : ''}</h2>
           <ol class="mt-1 flex flex-wrap gap-1.5">
-            {#each p.pattern as hand, i (i)}
-              <li class="grid size-9 place-items-center rounded-full bg-strike font-bold text-sheet {hand === 'rear' ? 'mt-4' : 'mb-4'}"><span aria-hidden="true">{hand === 'lead' ? 'L' : 'R'}</span><span class="sr-only">{hand}</span></li>
+            {#each p.pattern as beat, i (i)}
+              <li class="grid size-9 place-items-center rounded-full font-bold {beat.face === 'behind' ? 'border-2 border-strike text-strike' : 'bg-strike text-sheet'} {beat.pin ? 'outline-2 outline-offset-2 outline-strike' : ''} {beat.hand === 'rear' ? 'mt-4' : 'mb-4'}"><span aria-hidden="true">{beat.hand === 'both' ? 'B' : beat.hand === 'lead' ? 'L' : 'R'}</span><span class="sr-only">{beat.hand}{beat.face === 'behind' ? ', from behind' : ''}{beat.pin ? ', trap' : ''}</span></li>
             {/each}
           </ol>
         {/if}

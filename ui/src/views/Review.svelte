@@ -5,6 +5,7 @@
   import { clockTime, count, countdown, day, markNames, ms, percent, side, signedMs, verdicts } from '../lib/format'
   import { session } from '../lib/session.svelte'
   import ErrorStrip from '../lib/trace/ErrorStrip.svelte'
+  import { faced } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
   import Notice from '../lib/ui/Notice.svelte'
 
@@ -14,7 +15,7 @@
   let picked = $state<number | null>(null)
   // Opens where it first broke: that is what one wants to see.
   const chosen = $derived(picked ?? Math.max(0, r?.strikes.findIndex((s) => s.verdict !== 'clean') ?? 0))
-  const strikes = $derived(r?.strikes.map((s, i) => ({ i, ...s })) ?? [])
+  const strikes = $derived(r?.strikes.map((s, i) => ({ i, ...s, ...faced(s) })) ?? [])
   const centre = $derived(strikes[chosen]?.at ?? 0)
   const reach = $derived((r?.run.cycle.return ?? 0.5) * 1.7)
   const move = (by: number) => (picked = Math.min(strikes.length - 1, Math.max(0, chosen + by)))

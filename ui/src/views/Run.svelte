@@ -96,7 +96,7 @@
       </div>
       {#if preview.problem}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{preview.problem} <a href="#/drills/{drill.id}">Change the drill</a></p>{/if}
       <div class="bg-sheet py-2">
-        <SwingTrace cycle={preview.bench.cycle} strikes={sample(preview.bench.cycle, preview.pattern)} tempo={preview.bench.shown} from={-0.2} to={preview.bench.cycle.return * 2 + 0.2} height={270} />
+        <SwingTrace cycle={preview.cycle} strikes={sample(preview.cycle, preview.pattern)} tempo={preview.shown} from={-0.2} to={preview.cycle.return * 2 + 0.2} height={270} />
       </div>
       <div class="grid gap-x-10 gap-y-3 md:grid-cols-[1fr_auto]">
         <div>

@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drill-technique": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API drill technique */
+        post: operations["post-api-drill-technique"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drills": {
         parameters: {
             query?: never;
@@ -512,6 +529,13 @@ export interface components {
             latencyUs?: number;
             marks?: components["schemas"]["MarkIn"][];
         };
+        Beat: {
+            /** @enum {string} */
+            face: "front" | "behind";
+            /** @enum {string} */
+            hand: "lead" | "rear" | "both";
+            pin: boolean;
+        };
         BenchAnswer: {
             body: components["schemas"]["Points"];
             change: components["schemas"]["Change"][];
@@ -692,6 +716,8 @@ export interface components {
             opens: number;
             /** @description of a slip bag */
             passes: components["schemas"]["Pass"][];
+            /** @description the cycle after a trap */
+            pinned?: components["schemas"]["Cycle"];
             /**
              * Format: double
              * @description s that a hand takes out to the bag, and back
@@ -753,17 +779,25 @@ export interface components {
             work: number;
         };
         DrillPreview: {
-            bench: components["schemas"]["BenchAnswer"];
+            change: components["schemas"]["Change"][];
             /**
              * Format: double
              * @description s
              */
             countIn: number;
+            /** @description rebound counts that the technique allows */
+            counts: number[];
+            cycle: components["schemas"]["Cycle"];
+            effort: string;
+            /** Format: double */
+            fastest: number;
             /** @description the field the problem lies in */
             field?: string;
+            /** Format: double */
+            fist: number | null;
             name: string;
-            /** @description hands of one pattern */
-            pattern: string[];
+            /** @description strikes of one pattern */
+            pattern: components["schemas"]["Beat"][];
             /** @description why it cannot be run, where it cannot */
             problem?: string;
             /**
@@ -772,8 +806,22 @@ export interface components {
              */
             seconds: number;
             sentence: string;
+            /** @description sizes of a set to choose from; 0 keeps to one hand */
+            sets: number[];
+            /**
+             * Format: double
+             * @description tempo of the cycle that is drawn
+             */
+            shown: number;
+            /** Format: double */
+            slowest: number;
             /** Format: int64 */
             strikes: number;
+            tempos: components["schemas"]["TempoRow"][];
+            /** @description the height on the bag at which it is met */
+            where: string;
+            /** Format: double */
+            window: number | null;
         };
         DrillQuestion: {
             band?: string;
@@ -830,6 +878,7 @@ export interface components {
             kind: string;
             /** Format: int64 */
             n?: number;
+            pin?: boolean;
             /** Format: int64 */
             position?: number;
             text?: string;
@@ -1399,7 +1448,12 @@ export interface components {
              * @description s after the offset, late positive
              */
             error: number | null;
-            hand: string;
+            /** @enum {string} */
+            face: "front" | "behind";
+            /** @enum {string} */
+            hand: "lead" | "rear" | "both";
+            /** @description a trap */
+            pin: boolean;
             /** @enum {string} */
             verdict: "clean" | "early" | "late" | "wrongHand" | "missed";
             /** Format: double */
@@ -1420,6 +1474,12 @@ export interface components {
              * @description clean share of the planned strikes, 0 where none was planned
              */
             share: number;
+        };
+        TechniqueQuestion: {
+            doc: components["schemas"]["DrillDoc"];
+            /** Format: uuid */
+            rigId: string;
+            technique: string;
         };
         TempoRow: {
             /** @enum {string} */
@@ -1629,6 +1689,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrillPreview"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-drill-technique": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TechniqueQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillDoc"];
                 };
             };
             /** @description Error */

@@ -34,7 +34,7 @@
         let near = Infinity
         for (const s of strikes) {
           if (s.at > now + 1) break
-          if (s.hand === hand && Math.abs(s.at - now) < near) near = Math.abs(s.at - now)
+          if ((s.hand === hand || s.hand === 'both') && Math.abs(s.at - now) < near) near = Math.abs(s.at - now)
         }
         const out = near < cycle.reach ? Math.cos((near / cycle.reach) * (Math.PI / 2)) ** 2 : 0
         const h = home[hand]

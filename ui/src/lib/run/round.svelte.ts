@@ -2,7 +2,7 @@ import { api, ask, type Schemas } from '../api/client'
 import { RunClock } from './clock'
 import { Outbox } from './outbox.svelte'
 import { Sound } from './sound'
-import type { TraceHit, TraceStrike } from '../trace/geometry'
+import { faced, type TraceHit, type TraceStrike } from '../trace/geometry'
 
 export type Phase = 'ready' | 'starting' | 'running' | 'paused' | 'ending' | 'over'
 type Source = Schemas['NewRun']['source']
@@ -23,7 +23,7 @@ export class Round {
   outbox = $state<Outbox | null>(null)
 
   strikes: TraceStrike[] = $derived(
-    (this.run?.timeline.events ?? []).filter((e) => e.kind === 'strike').map((e) => ({ i: e.n ?? 0, at: e.at / 1e6, hand: e.hand ?? '', window: (e.window ?? 0) / 1e6 })),
+    (this.run?.timeline.events ?? []).filter((e) => e.kind === 'strike').map((e) => ({ i: e.n ?? 0, at: e.at / 1e6, hand: e.hand ?? '', window: (e.window ?? 0) / 1e6, ...faced(e) })),
   )
   #clock: RunClock | null = null
   #sound: Sound | null = null

@@ -5,10 +5,11 @@
      in which a slip may be begun, with an open lozenge.
 
      Still, it shows from `from` to `to`. With a `clock` it moves past a fixed now-line, in step with that clock. A strike is
-     a filled disc with the letter of its hand, a board sound a short upright tick, a hit that was captured a ring. -->
+     a filled disc with the letter of its hand (B for both, a square ring about a trap), a board sound a short upright tick, a
+     hit that was captured a ring. -->
 <script lang="ts">
   import { onMount } from 'svelte'
-  import { curve, describe, free, handPath, hitSwing, met, middle, swingAt, timeSteps, windows, type Cycle, type TraceHit, type TraceStrike } from './geometry'
+  import { after, curve, describe, free, handPath, handsOf, hitSwing, met, middle, swingAt, timeSteps, windows, type Cycle, type TraceHit, type TraceStrike } from './geometry'
 
   type Props = {
     cycle: Cycle
@@ -57,7 +58,7 @@
   const seenHits = $derived(hits.filter((h) => h.at >= begin && h.at <= end))
   const boards = $derived(
     near
-      .flatMap((s) => cycle.marks.map((m, n) => ({ key: `${s.i}.${n}`, at: s.at + m.at, side: m.swing * (s.side ?? 1) })))
+      .flatMap((s) => after(cycle, s).marks.map((m, n) => ({ key: `${s.i}.${n}`, at: s.at + m.at, side: m.swing * (s.side ?? 1) })))
       .filter((b) => b.at >= begin && b.at <= end),
   )
   const boarded = $derived(cycle.contact > 0)
@@ -68,7 +69,7 @@
   const swingOf = (t: number) => swingAt({ ...cycle, return: Infinity }, t)
   const floorOf = (hand: string) => lanes + (hand === 'lead' ? lane : 2 * lane + 8) - 2
   const roofOf = (hand: string) => floorOf(hand) - lane + 12
-  const letter = (hand: string) => (hand === 'lead' ? 'L' : 'R')
+  const letter = (hand: string) => (hand === 'both' ? 'B' : hand === 'lead' ? 'L' : 'R')
   const label = $derived(clock && height > 480 ? 20 : 12) // read from across the room on a wall
   const words = $derived(describe(cycle, tempo))
 
@@ -144,10 +145,11 @@
       {#each seen as s (s.i)}
         {@const cx = x(s.at + mid)}
         {@const cy = y(met(cycle) * (s.side ?? 1))}
-        {@const roof = roofOf(s.hand)}
+        {@const lanesOf = handsOf(s.hand)}
         {@const hollow = !!s.verdict && s.verdict !== 'clean'}
-        <path d={handPath(cycle, s.at + mid, x, floorOf(s.hand), roof)} fill="none" stroke="var(--soft)" stroke-width="2" />
-        <line x1={cx} x2={cx} y1={cy} y2={roof} stroke="var(--strike)" stroke-width="1" stroke-dasharray="1 4" />
+        {#each lanesOf as hand (hand)}<path d={handPath(cycle, s.at + mid, x, floorOf(hand), roofOf(hand))} fill="none" stroke="var(--soft)" stroke-width="2" />{/each}
+        <line x1={cx} x2={cx} y1={cy} y2={roofOf(lanesOf.at(-1)!)} stroke="var(--strike)" stroke-width="1" stroke-dasharray="1 4" />
+        {#if s.pin}<rect x={cx - disc - 4} y={cy - disc - 4} width={2 * disc + 8} height={2 * disc + 8} fill="none" stroke="var(--strike)" stroke-width="2" />{/if}
         {#if chosen === s.i}<circle {cx} {cy} r={disc + 6} fill="none" stroke="var(--ink)" stroke-width="2" />{/if}
         <circle class="strike" {cx} {cy} r={disc} fill={hollow ? 'var(--sheet)' : 'var(--strike)'} stroke="var(--strike)" stroke-width="2.5" stroke-dasharray={s.verdict === 'missed' ? '3 3' : undefined} />
         <text x={cx} y={cy + disc * 0.38} text-anchor="middle" font-size={disc * 1.15} font-weight="750" fill={hollow ? 'var(--strike)' : 'var(--sheet)'}>{letter(s.hand)}</text>
@@ -159,7 +161,7 @@
           {#if h.extra}<path d="M{cx - 5} {cy - 5}l10 10m0 -10l-10 10" stroke={line.colour} stroke-width={line.stroke} />
           {:else}<circle {cx} {cy} r="6" fill="none" stroke={line.colour} stroke-width={line.stroke} />{/if}
         {/each}
-        {#if h.hand}<line x1={cx} x2={cx} y1={floorOf(h.hand) - 9} y2={floorOf(h.hand)} stroke="var(--ink)" stroke-width="2.5" />{/if}
+        {#each h.hand ? handsOf(h.hand) : [] as hand (hand)}<line x1={cx} x2={cx} y1={floorOf(hand) - 9} y2={floorOf(hand)} stroke="var(--ink)" stroke-width="2.5" />{/each}
       {/each}
       {#if axis}
         {#each timeSteps(begin, end, Math.max(3, plot / 70)) as t (t)}

@@ -9,6 +9,7 @@ export type TraceStrike = {
   hand: string
   window: number
   side?: 1 | -1 // −1 where the bag is struck from behind: the picture is mirrored
+  pin?: boolean // a trap: the hand leads the bag into the board and holds it
   verdict?: string
   error?: number | null
 }
@@ -42,6 +43,9 @@ export function swingAt(cycle: Cycle, t: number): number {
 
 const sideOf = (s: TraceStrike) => s.side ?? 1
 
+/** The cycle that follows a strike: after a trap another one than after the rest. */
+export const after = (cycle: Cycle, s: TraceStrike | undefined): Cycle => (s?.pin && cycle.pinned) || cycle
+
 /** The last strike at or before a moment. */
 function struckBefore(strikes: TraceStrike[], at: number): TraceStrike | undefined {
   let lo = 0
@@ -58,7 +62,7 @@ function struckBefore(strikes: TraceStrike[], at: number): TraceStrike | undefin
 export function swingOn(cycle: Cycle, strikes: TraceStrike[], at: number): number {
   const struck = struckBefore(strikes, at)
   if (!struck || at - struck.at > cycle.return) return 0
-  return sideOf(struck) * swingAt(cycle, at - struck.at)
+  return sideOf(struck) * swingAt(after(cycle, struck), at - struck.at)
 }
 
 /** Where a hit met the bag: one that came late found it further on than planned, not on its way out again. */
@@ -75,7 +79,7 @@ export type Scale = { x: (t: number) => number; y: (swing: number) => number }
 export function curve(cycle: Cycle, strikes: TraceStrike[], s: Scale): string {
   let path = ''
   for (const strike of strikes) {
-    cycle.trace.forEach((p, k) => {
+    after(cycle, strike).trace.forEach((p, k) => {
       path += `${k === 0 ? 'M' : 'L'}${s.x(strike.at + p.at).toFixed(1)} ${s.y(sideOf(strike) * p.swing).toFixed(1)}`
     })
   }
@@ -91,12 +95,13 @@ function around(cycle: Cycle, t: number): number {
 export function windows(cycle: Cycle, strikes: TraceStrike[], s: Scale): string {
   let path = ''
   const steps = 24
-  for (const strike of strikes) {
+  strikes.forEach((strike, n) => {
+    const before = after(cycle, strikes[n - 1]) // the way in is that of the strike before
     for (let k = 0; k <= steps; k++) {
-      const t = cycle.opens + (cycle.window * k) / steps
-      path += `${k === 0 ? 'M' : 'L'}${s.x(strike.at + t).toFixed(1)} ${s.y(sideOf(strike) * around(cycle, t)).toFixed(1)}`
+      const t = before.opens + (before.window * k) / steps
+      path += `${k === 0 ? 'M' : 'L'}${s.x(strike.at + t).toFixed(1)} ${s.y(sideOf(strike) * around(before, t)).toFixed(1)}`
     }
-  }
+  })
   return path
 }
 
@@ -114,14 +119,23 @@ export function free(points: Point[], s: Scale, from = -Infinity, to = Infinity)
 /** −1 where the next strike of a cycle meets the bag from the other side. */
 export const across = (cycle: Cycle): 1 | -1 => (cycle.mirrored ? -1 : 1)
 
-/** A row of strikes for a still picture, from the one before the first: hands in turn, and the side in turn where the count is even. */
-export function sample(cycle: Cycle, hands: string[]): TraceStrike[] {
+/** A row of strikes for a still picture, from the one before the first: the beats of a pattern in turn, or hands in turn on the face that the count allows. */
+export function sample(cycle: Cycle, pattern: (string | Schemas['Beat'])[]): TraceStrike[] {
   const many = Math.ceil(1 / cycle.return) + 4 // enough for any still picture
   return Array.from({ length: many }, (_, k) => {
     const i = k - 1
-    return { i, at: i * cycle.return, hand: hands.at(i % Math.max(1, hands.length)) ?? 'lead', window: cycle.window, side: across(cycle) === -1 && i % 2 !== 0 ? -1 : 1 }
+    const beat = pattern.at(i % Math.max(1, pattern.length)) ?? 'lead'
+    const strike = { i, at: i * cycle.return, window: cycle.window }
+    if (typeof beat === 'string') return { ...strike, hand: beat, side: across(cycle) === -1 && i % 2 !== 0 ? -1 : 1 }
+    return { ...strike, hand: beat.hand, side: beat.face === 'behind' ? -1 : 1, pin: beat.pin }
   })
 }
+
+/** Planned strikes of a run or a review. */
+export const faced = (s: { face?: string | undefined; pin?: boolean | undefined }) => ({ side: s.face === 'behind' ? (-1 as const) : (1 as const), pin: s.pin ?? false })
+
+/** Lanes that a strike is drawn in. */
+export const handsOf = (hand: string) => (hand === 'both' ? ['lead', 'rear'] : [hand])
 
 /** A hand's way out to the bag and back, from its lane's floor to its roof. */
 export function handPath(cycle: Cycle, at: number, x: (t: number) => number, floor: number, roof: number): string {
