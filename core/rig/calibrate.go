@@ -47,10 +47,13 @@ func returnsOf(r Rig, launch float64, n int) ([]float64, error) {
 }
 
 const (
-	leastTaps   = 4   // of one strike, the strike itself among them
-	mostTaps    = 60  // of one strike
-	mostStrikes = 10  // of one calibration
-	tapWeight   = 3.0 // spreads from which on a tap counts for less (Huber's estimator); common choices lie between 1.3 and 3
+	leastTaps   = 4  // of one strike, the strike itself among them
+	mostTaps    = 60 // of one strike
+	mostStrikes = 10 // of one calibration
+	// launchSpread is how far a strike that is asked for at half power may be off, as a logarithm: a factor of two either way.
+	// Assumed; it keeps a strike whose force the taps do not tell from being taken for none at all.
+	launchSpread = 0.7
+	tapWeight    = 3.0 // spreads from which on a tap counts for less (Huber's estimator); common choices lie between 1.3 and 3
 )
 
 // Calibrate fits a rig's least-known parameter to strikes that were tapped along: each row holds the moments (s) of one
@@ -89,6 +92,10 @@ func Calibrate(r Rig, strikes [][]float64) (Rig, Calibration, error) {
 		spread = math.Max(0.003, 1.4826*median(f.left(best.X, strikes))) // robust: 1.4826 × the median is the spread of a normal
 	}
 	left := f.left(best.X, strikes)
+	// What was fitted takes some of the spread out of what is left.
+	if free := len(left) - len(best.X) - len(strikes); free > 0 {
+		spread *= math.Sqrt(float64(len(left)) / float64(free))
+	}
 	c := Calibration{Parameter: f.parameter, Value: math.Exp(best.X[0]), TapError: spread}
 	c.Spread = c.Value * f.uncertain(best.X, strikes, spread)
 	squares := 0.0
@@ -156,6 +163,10 @@ func (f fitted) misfit(p []float64, strikes [][]float64, spread float64) float64
 		return math.Inf(1)
 	}
 	sum := 0.0
+	for _, log := range p[1:] {
+		z := (log - math.Log(halfPower)) / launchSpread
+		sum += z * z / 2
+	}
 	for _, e := range all {
 		for _, v := range e {
 			if z := math.Abs(v) / spread; z <= tapWeight {

@@ -78,7 +78,7 @@ func calibrateTime(r Rig, from, n int, seconds float64) (Rig, Calibration, error
 }
 
 // uncertain returns the standard error of the logarithm of the fitted value, from taps with a spread (s): the first
-// entry of spread²(JᵀJ)⁻¹, J how each tap moves with the value, with each strike's launch and with its steady lateness
+// entry of spread²(JᵀJ + P)⁻¹, P from what is taken for granted of the strikes, J how each tap moves with the value, with each strike's launch and with its steady lateness
 // (linear theory of least squares). NaN where the taps do not tell them apart.
 func (f fitted) uncertain(p []float64, strikes [][]float64, spread float64) float64 {
 	rows := 0
@@ -126,6 +126,9 @@ func (f fitted) uncertain(p []float64, strikes [][]float64, spread float64) floa
 	}
 	var product, inverse mat.Dense
 	product.Mul(j.T(), j)
+	for col := 1; col < len(p); col++ { // what is taken for granted of the strikes counts as well
+		product.Set(col, col, product.At(col, col)+math.Pow(spread/launchSpread, 2))
+	}
 	if err := inverse.Inverse(&product); err != nil || inverse.At(0, 0) < 0 {
 		return math.NaN()
 	}

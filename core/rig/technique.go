@@ -205,7 +205,8 @@ func (b SpeedBag) TrapPicture(angle, cycle float64) (Picture, error) {
 	released := cycle - pin.Fall
 	out.Trace = append(out.Trace, TracePoint{ride, 1})
 	for k := range per + 1 {
-		theta := c + (angle-c)*float64(k)/per
+		part := float64(k) / per
+		theta := c + (angle-c)*part*part // closer together where it starts from rest
 		at := released + p.TimeTo(c, bottom) - p.TimeTo(theta, bottom)
 		if k == per {
 			at = cycle

@@ -75,13 +75,19 @@
   async function change(technique: string) {
     if (!drill) return
     try {
-      drill.doc = await ask(api.POST('/api/drill-technique', { body: { rigId: drill.rigId, technique, doc: $state.snapshot(drill.doc) } }))
+      renew(await ask(api.POST('/api/drill-technique', { body: { rigId: drill.rigId, technique, doc: $state.snapshot(drill.doc) } })))
       problem = ''
     } catch (e) {
       problem = (e as Error).message
     }
   }
-  const set = (change: Partial<Schemas['DrillDoc']>) => drill && (drill.doc = { ...drill.doc, ...change })
+  const set = (change: Partial<Schemas['DrillDoc']>) => drill && renew({ ...drill.doc, ...change })
+  /** Another drill; a name that only said what the old one was goes with it. */
+  function renew(next: Schemas['DrillDoc']) {
+    if (!drill) return
+    if (drill.name === p?.name) drill.name = ''
+    drill.doc = next
+  }
 
   async function save(run: boolean) {
     if (!drill) return
