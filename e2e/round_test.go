@@ -236,3 +236,32 @@ func TestServerGoneMidway(t *testing.T) {
 		}
 	}
 }
+
+// A double punch: both fists at once, one blow in the review; the other techniques bring their own counts along.
+func TestTechniques(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Go("/drills/new"))
+	c.ok(c.See("trike at"))
+	for technique, says := range map[string]string{"Fist roll": "one rebound", "Linking": "two rebounds", "Trap": "three rebounds"} {
+		c.ok(c.Press(technique))
+		c.ok(c.Until("(" + heading + ").includes(\"" + says + "\")"))
+		c.ok(c.Until(`document.querySelectorAll('svg[role=img] circle.strike').length >= 2`))
+	}
+	c.ok(c.See("The last strike of each set is the trap."))
+	c.ok(c.Press("Double punch"))
+	c.ok(c.See("Counted after the second fist."))
+	c.ok(c.Press("A number of strikes"))
+	c.ok(c.Fill("Strikes", "6"))
+	c.ok(c.Until("[...document.querySelectorAll('dd')].some((d) => d.innerText === '6')"))
+	c.ok(c.Press("Save and run"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Press("Stand-in sensor"))
+	c.ok(c.Press("Expert"))
+	c.ok(c.Press("Start"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+	c.ok(c.See("of 6 strikes"))
+	if words := c.text("document.body.innerText"); strings.Contains(words, "6 extra") || !strings.Contains(words, "0 with the other hand") {
+		t.Errorf("the second fists were heard apart: %s", words)
+	}
+}

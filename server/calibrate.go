@@ -121,6 +121,9 @@ func (s *Server) registerCalibrations(api huma.API) {
 		Body NewCalibration
 	}) (*one[Rig], error) {
 		row, err := calibrate(who(ctx).gym, in.ID, in.Body)
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
 		return single(ctx, row, err, rigOut(who(ctx).units()))
 	})
 	huma.Post(api, "/api/rigs/{id}/undo-calibration", func(ctx context.Context, in *struct {

@@ -73,7 +73,7 @@ func Ask(q Question) (Answer, error) {
 		return a, err
 	}
 	use := rig.Use{
-		Place: q.Place, Body: q.Body, Launch: a.Launch, Fist: a.Strike.FistSpeed, Hardest: q.Ability.FistSpeed, SameHand: q.Ability.SameHand,
+		Place: q.Place, Body: q.Body, Launch: a.Launch, Fist: a.Strike.FistSpeed, Hardest: q.Ability.FistSpeed, SameHand: q.Ability.SameHand, Alternate: q.Ability.Alternate,
 		Novice: q.Novice, Borders: q.Borders,
 	}
 	if a.Picture, err = q.Rig.Picture(a.Launch, q.Meeting, use); err != nil {

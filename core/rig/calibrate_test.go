@@ -182,7 +182,7 @@ func TestCalibratePeriod(t *testing.T) {
 func TestCalibrationError(t *testing.T) {
 	believed := doubleEnd
 	believed.Upper.Stiffness, believed.Lower.Stiffness = 190, 190
-	const rounds = 30
+	const rounds = 16
 	within, taps := 0, 0.0
 	for seed := range uint64(rounds) {
 		_, found, err := Calibrate(believed, tapped(t, doubleEnd, 900+seed, 0.02, 10, 2.2, 3))
@@ -194,7 +194,7 @@ func TestCalibrationError(t *testing.T) {
 		}
 		taps += found.TapError / rounds
 	}
-	if within < 24 || within == rounds && taps > 0.03 {
+	if within < 12 || within == rounds && taps > 0.03 {
 		t.Errorf("within two errors %d times in %d", within, rounds)
 	}
 	near(t, "spread of the taps", taps, 0.02, 0.005)

@@ -104,7 +104,7 @@ func (b DoubleEndBag) Inspect(u Use) []Finding {
 	if u.Novice && b.BallDiameter < mediumBall {
 		size.Code, size.Weight, size.Title, size.Remedy = "smallBall", Mind, "A small ball asks for precision", "Begin on a medium or a large one"
 	}
-	list = append(list, size)
+	list = append(list, size, flush(b.BallDiameter))
 	if loads, err := b.Loads(u.Launch, u.Hardest); err == nil {
 		list = append(list, carried(loads, u.Place))
 	}

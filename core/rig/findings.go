@@ -136,6 +136,11 @@ func capped(u Use) []Finding {
 	return []Finding{f}
 }
 
+// flush tells how far off its line a hit that is not flush sends a ball: the smaller the ball, the more.
+func flush(diameter float64) Finding {
+	return Finding{"flush", Right, "Straight while it is hit flush", "angle off its line after a hit a third of the way from its centre to its edge", degrees(OffLine(diameter, diameter/6)), math.NaN(), "degrees", "the geometry of fist and ball, a fist of 4.5 cm radius assumed", "", nil}
+}
+
 // Findings is all that there is to say about a rig in use: its height, what its kind looks for, and the room.
 func Findings(r Rig, u Use, s SetUp) []Finding {
 	return append(append(s.hung(), r.Inspect(u)...), s.clear()...)

@@ -63,6 +63,8 @@ func TestCheckTable(t *testing.T) {
 		{"noAnchor", slip, with(func(u *Use) { u.Place.Anchor, u.Launch = StickOn, 0.6 }), Wrong, neither},
 		{"bottleHit", slip, with(func(u *Use) { u.Place.Made, u.Launch = Bottle, 0.6 }), Wrong, neither},
 		{"tooHeavy", SlipBag{2.6, 1.5, 0.3, 4}, with(func(u *Use) { u.Launch = 0.6 }), Wrong, above},
+		{"between", slip, with(func(u *Use) { u.Alternate, u.Launch = 0.26, 0.6 }), Right, neither},
+		{"flush", reflex, use, Right, neither},
 		{"noSlip", SlipBag{1.85, 1.55, 0.2, 0.5}, with(func(u *Use) { u.Launch = 0.29 }), Wrong, below},
 	} {
 		t.Run(fmt.Sprintf("%s %s", c.rig.Kind(), c.code), func(t *testing.T) {

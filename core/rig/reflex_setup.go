@@ -103,7 +103,7 @@ func (b ReflexBag) Inspect(u Use) []Finding {
 	if u.Novice && b.BallDiameter < mediumBall {
 		size.Code, size.Weight, size.Title, size.Remedy = "smallBall", Mind, "A small ball asks for precision", "Begin on a medium or a large one"
 	}
-	list = append(list, size)
+	list = append(list, size, flush(b.BallDiameter))
 	if settle, err := b.Settle(u.Launch); err == nil && !math.IsInf(settle, 0) {
 		f := Finding{"settles", Right, "Settles between strikes", "time after a strike until it stays within its own radius", settle, math.NaN(), "s", "the model", "", nil}
 		if u.Novice {

@@ -101,15 +101,16 @@ type Load struct {
 
 // Use is who works on a rig, where, and how hard; what inspecting it needs to know.
 type Use struct {
-	Place    Place
-	Body     Body
-	Launch   float64 // m/s of the strike looked at; for a slip bag the pull in m
-	Fist     float64 // m/s of the fist that gives it; NaN where nobody strikes
-	Hardest  float64 // m/s, the trainee's greatest fist speed
-	SameHand float64 // s, the trainee's least interval of one hand
-	Away     float64 // s the trainee takes to be off the line of a bag
-	Novice   bool    // first-timer or beginner
-	Borders  Borders
+	Place     Place
+	Body      Body
+	Launch    float64 // m/s of the strike looked at; for a slip bag the pull in m
+	Fist      float64 // m/s of the fist that gives it; NaN where nobody strikes
+	Hardest   float64 // m/s, the trainee's greatest fist speed
+	Alternate float64 // s, the trainee's least interval of alternate hands
+	SameHand  float64 // s, the trainee's least interval of one hand
+	Away      float64 // s the trainee takes to be off the line of a bag
+	Novice    bool    // first-timer or beginner
+	Borders   Borders
 }
 
 // away is the time off the line for a swing plane: slipped where it comes toward, rolled under where it goes across.
@@ -118,6 +119,14 @@ func (u Use) away() float64 {
 		return u.Away
 	}
 	return DefaultAway(u.Place.Plane)
+}
+
+// outAndBack is the whole of such a move (s, assumed): a slip, or a roll under a bag that swings across.
+func (u Use) outAndBack() float64 {
+	if u.Place.Plane == Across {
+		return 0.60
+	}
+	return 0.35
 }
 
 // DefaultAway is the time (s, assumed) until a head is off the bag's line: a slip out of a bag that swings toward, a roll

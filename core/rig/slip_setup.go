@@ -1,9 +1,11 @@
 package rig
 
 import (
+	"fmt"
 	"math"
 
 	"melodromos/core/motion"
+	"melodromos/core/words"
 )
 
 // EverydayPull (m) is how far a slip bag is drawn back when nobody says otherwise, a smaller one where the bag hangs short.
@@ -144,6 +146,9 @@ func (b SlipBag) SetUp(p Place, body Body, pull float64) SetUp {
 	return s
 }
 
+// strikeMovement (s, assumed) is how long a hand takes out to the bag.
+const strikeMovement = 0.15
+
 // softMass (kg) is the heaviest bag that may swing at heads. Assumed.
 const softMass = 1.5
 
@@ -163,6 +168,17 @@ func (b SlipBag) Inspect(u Use) []Finding {
 		f := Finding{"slipWindow", Right, "It can be slipped", "time in which a " + move + " may begin before the first pass", passes[0].Window, 0, "s", "the model, with the time this takes assumed", "", nil}
 		if passes[0].Window <= 0 {
 			f.Code, f.Weight, f.Title, f.Remedy = "noSlip", Wrong, "It comes too quick to be slipped", "Draw it back less, or hang it longer"
+		}
+		list = append(list, f)
+	}
+	if passes, err := b.Passes(u.Launch, 2, u); err == nil && u.Alternate > 0 {
+		n, short := PunchesBetween(passes[1].At-passes[0].At, u.outAndBack(), strikeMovement, u.Alternate)
+		f := Finding{"between", Right, words.Upper(words.Number(n)) + " punches fit between two passes", "time between passes", passes[1].At - passes[0].At, math.NaN(), "s", "the model, with this trainee's hands and the times of moves assumed", "", nil}
+		switch {
+		case n == 0:
+			f.Weight, f.Title, f.Remedy = Mind, "No punch fits between two passes", fmt.Sprintf("Slip only; or hang it longer: %.0f ms are missing", 1000*short)
+		case n == 1:
+			f.Title = "One punch fits between two passes"
 		}
 		list = append(list, f)
 	}

@@ -1,0 +1,245 @@
+package server
+
+import (
+	"math"
+	"net/http"
+	"slices"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"melodromos/core/rig"
+)
+
+var (
+	cord  = rig.Cord{Span: 1, Relaxed: 0.8, Stiffness: 110}
+	kinds = map[string]rig.Rig{
+		"speed":     quayBag,
+		"doubleEnd": rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04},
+		"reflex":    rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06},
+		"slip":      rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2, BagMass: 0.5},
+		"hanging":   rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7},
+	}
+)
+
+// Every kind is stored, read again to the letter, asked about, copied and put away; a rig keeps its kind.
+func TestEveryKindOfRig(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Hazel")
+	height := 1.62
+	var person Trainee
+	u.want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult", Height: &height}, &person)
+	place := rig.Place{RatedLoad: 60, Beyond: 2, Anchor: rig.OnFrame, BaseMass: 50, BaseWidth: 0.6}
+	for kind, r := range kinds {
+		var made, again Rig
+		u.want(200, "POST", "/api/rigs", Rig{Name: kind, Doc: RigDoc{Rig: r}, Place: PlaceDoc{Place: place}}, &made)
+		u.want(200, "GET", "/api/rigs/"+made.ID, nil, &again)
+		if again.Doc.Rig != r || again.Place.RatedLoad != 60 || again.Place.Anchor != rig.OnFrame || again.Sentence == "" {
+			t.Errorf("%s came back as %+v", kind, again)
+		}
+		rebounds := 1
+		if kind == "speed" {
+			rebounds = 3
+		}
+		var a BenchAnswer
+		out := u.want(200, "POST", "/api/bench", BenchQuestion{Rig: RigDoc{Rig: r}, Place: made.Place, Rebounds: rebounds, TraineeID: person.ID}, &a)
+		if !strings.Contains(a.Sentence, "Runa") || !strings.Contains(a.Sentence, "wrong") || len(a.Tempos) != 5 || len(a.Cycle.Trace) < 20 || a.Body == nil || len(a.Side.Handles) < 3 {
+			t.Errorf("%s: %s", kind, out)
+		}
+		var card Card
+		u.want(200, "GET", "/api/rigs/"+made.ID+"/card/"+person.ID, nil, &card)
+		if card.Hung.SetUp.Move != 0 || len(card.Set) == 0 || card.Strike == "" {
+			t.Errorf("%s: a card that does not hang it right: %+v", kind, card.Hung.SetUp)
+		}
+		changed := made
+		changed.Doc = RigDoc{Rig: kinds[map[bool]string{true: "slip", false: "speed"}[kind == "speed"]]}
+		if status, _, out := u.do("PUT", "/api/rigs/"+made.ID, changed); status != 422 || !strings.Contains(string(out), "body.doc.kind") {
+			t.Errorf("%s became another kind: %d %s", kind, status, out)
+		}
+		u.want(204, "DELETE", "/api/rigs/"+made.ID, nil, nil)
+		var hanging, away []Rig
+		u.want(200, "GET", "/api/rigs", nil, &hanging)
+		u.want(200, "GET", "/api/rigs?retired=true", nil, &away)
+		if len(hanging) != 0 || !slices.ContainsFunc(away, func(r Rig) bool { return r.ID == made.ID && r.Retired }) {
+			t.Errorf("%s put away: %d hang, %d do not", kind, len(hanging), len(away))
+		}
+		u.want(204, "POST", "/api/rigs/"+made.ID+"/restore", nil, nil)
+		u.want(200, "GET", "/api/rigs", nil, &hanging)
+		if len(hanging) != 1 {
+			t.Errorf("%s hung again: %d hang", kind, len(hanging))
+		}
+		u.want(204, "DELETE", "/api/rigs/"+made.ID, nil, nil)
+		if kind != "speed" {
+			if status, _, out := u.do("GET", "/api/first-drill/"+made.ID, nil); status != 422 || !strings.Contains(string(out), "speed bag") {
+				t.Errorf("a drill on a %s bag: %d %s", kind, status, out)
+			}
+		}
+	}
+}
+
+// Bad measures are refused by field and nothing is stored.
+func TestBadMeasures(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Ivy")
+	for doc, field := range map[string]string{
+		`{"kind":"speed","bagLength":0,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02}`:                                                                                          "bagLength",
+		`{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":-1}`:                                                                                       "bagMass",
+		`{"kind":"slip","anchorHeight":1.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5}`:                                                                                      "bagDiameter",
+		`{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,"upper":{"span":0.75,"relaxed":0.75,"stiffness":150},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150}}`:         "upper.relaxed",
+		`{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,"upper":{"span":0.75,"relaxed":0.577,"stiffness":1000000000},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150}}`: "upper.stiffness",
+		`{"kind":"reflex","ballDiameter":0.22,"ballMass":0.9,"poleLength":1.1,"poleMass":0.8,"spring":10}`:                                                                            "spring",
+		`{"kind":"hanging","shape":"cylinder","mass":40,"length":1.2,"diameter":0.35,"chain":2,"anchorHeight":2.7}`:                                                                   "anchorHeight",
+		`{"kind":"hanging","shape":"cylinder","mass":"NaN","length":1.2,"diameter":0.35,"chain":2}`:                                                                                   "mass",
+		`{"kind":"windmill"}`: "kind",
+		`{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5,"ballMass":1}`: "ballMass",
+	} {
+		status, _, out := u.do("POST", "/api/rigs", `{"id":"","name":"Bad","version":0,"doc":`+doc+`}`)
+		if status != 422 || !strings.Contains(string(out), field) {
+			t.Errorf("%s: %d %s, want a refusal of %s", doc, status, out, field)
+		}
+		status, _, out = u.do("POST", "/api/bench", `{"rig":`+doc+`,"rebounds":1}`)
+		if status != 422 || !strings.Contains(string(out), field) {
+			t.Errorf("bench %s: %d %s, want a refusal of %s", doc, status, out, field)
+		}
+	}
+	if status, _, out := u.do("POST", "/api/rigs", `{"id":"","name":"Bad","version":0,"doc":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"place":{"ratedLoad":-5}}`); status != 422 || !strings.Contains(string(out), "body.place.ratedLoad") {
+		t.Errorf("a negative load: %d %s", status, out)
+	}
+	var list []Rig
+	u.want(200, "GET", "/api/rigs", nil, &list)
+	if len(list) != 0 {
+		t.Errorf("%d rigs were stored", len(list))
+	}
+}
+
+// A calibration changes the rig and its history in one; a later change of a measure puts it out of date; undoing it gives the
+// value before, and an earlier calibration holds again.
+func TestCalibrations(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Juniper")
+	var bag Rig
+	u.want(200, "POST", "/api/rigs", Rig{Name: "Plumb", Doc: RigDoc{Rig: kinds["slip"]}}, &bag)
+	at := "/api/rigs/" + bag.ID + "/calibrations"
+	history := func() (list []Calibration) { u.want(200, "GET", at, nil, &list); return list }
+	anchor := func(r Rig) float64 { return r.Doc.Rig.(rig.SlipBag).AnchorHeight }
+
+	measured := Measured{Method: "count", Count: 6, Seconds: 5.9}
+	var fit Fit
+	u.want(200, "POST", "/api/calibrate", CalibrationQuestion{Rig: bag.Doc, Measured: measured}, &fit)
+	if fit.Parameter != "anchorHeight" || fit.Was != 2.6 || fit.Value == 2.6 || fit.Spread == nil || !fit.Assumed || len(history()) != 0 {
+		t.Errorf("%+v", fit)
+	}
+	var first, second, third Rig
+	u.want(200, "POST", at, NewCalibration{bag.Version, measured}, &first)
+	if math.Abs(anchor(first)-fit.Value) > 1e-12 || first.Version != bag.Version+1 {
+		t.Errorf("%+v", first)
+	}
+	u.want(409, "POST", at, NewCalibration{bag.Version, measured}, nil) // over an old version
+	taps := []float64{0, 0.55, 1.62, 2.69, 3.77, 4.83}
+	u.want(200, "POST", at, NewCalibration{first.Version, Measured{Method: "taps", Strikes: [][]float64{taps}}}, &second)
+	list := history()
+	if len(list) != 2 || list[0].Method != "taps" || list[0].Residual == nil || list[0].Stale || list[1].Was != 2.6 {
+		t.Fatalf("%+v", list)
+	}
+	undo := "/api/rigs/" + bag.ID + "/undo-calibration"
+	u.want(200, "POST", undo, map[string]string{"id": list[0].ID}, &third)
+	if anchor(third) != anchor(first) {
+		t.Errorf("undone it stands at %g, want %g", anchor(third), anchor(first))
+	}
+	u.want(409, "POST", undo, map[string]string{"id": list[0].ID}, nil) // undone already
+	if list = history(); !list[0].Undone || list[1].Undone || list[1].Stale {
+		t.Errorf("%+v", list)
+	}
+	heavier := third.Doc.Rig.(rig.SlipBag)
+	heavier.BagMass = 0.7
+	third.Doc = RigDoc{Rig: heavier}
+	u.want(200, "PUT", "/api/rigs/"+bag.ID, third, &third)
+	if list = history(); !list[1].Stale {
+		t.Errorf("the rig was changed and its calibration still counts: %+v", list[1])
+	}
+	third.Name = "Plumb bob" // a name is no measure
+	u.want(200, "PUT", "/api/rigs/"+bag.ID, third, &third)
+	for field, m := range map[string]Measured{
+		"body.measured.taps": {Method: "taps"}, "body.measured.seconds": {Method: "count", Count: 6, Seconds: 0.01}, "body.measured.count": {Method: "period", Seconds: 3},
+	} {
+		if status, _, out := u.do("POST", at, NewCalibration{third.Version, m}); status != 422 || !strings.Contains(string(out), field) {
+			t.Errorf("%+v: %d %s", m, status, out)
+		}
+	}
+}
+
+// Units and borders are the gym's own, and the bench speaks by them.
+func TestGymSettings(t *testing.T) {
+	s := newSite(t)
+	u, other := s.coach(t, "Larch"), s.coach(t, "Maple")
+	ask := func(u user) (a BenchAnswer) {
+		u.want(200, "POST", "/api/bench", BenchQuestion{Rig: RigDoc{Rig: kinds["doubleEnd"]}, Rebounds: 1}, &a)
+		return a
+	}
+	before := ask(u)
+	u.want(200, "PUT", "/api/gym", GymSettings{"imperial", rig.Borders{Slack: 0.2, Head: 0.1, Tight: 0.05}}, nil)
+	after := ask(u)
+	if before.Cords.Feel != rig.Combinations || after.Cords.Feel == before.Cords.Feel || after.Cords.Borders.Slack != 0.2 {
+		t.Errorf("%+v, then %+v", before.Cords, after.Cords)
+	}
+	if elsewhere := ask(other); elsewhere.Cords.Feel != before.Cords.Feel {
+		t.Error("another gym's borders moved")
+	}
+	var g GymSettings
+	u.want(200, "GET", "/api/gym", nil, &g)
+	if g.Units != "imperial" {
+		t.Errorf("%+v", g)
+	}
+	if status, _, out := u.do("PUT", "/api/gym", GymSettings{"metric", rig.Borders{Slack: 0.2, Head: 0.3, Tight: 0.05}}); status != 422 || !strings.Contains(string(out), "body.borders.slack") {
+		t.Errorf("borders out of order: %d %s", status, out)
+	}
+}
+
+// Twenty coaches drag at once, ten calls a second each, for a second a round: p95 of the bench call, in ms.
+func BenchmarkTwentyCoaches(b *testing.B) {
+	s := newSite(b)
+	const coaches, perSecond = 20, 10
+	users := make([]user, coaches)
+	people := make([]Trainee, coaches)
+	height := 1.62
+	for i := range users {
+		users[i] = s.coach(b, "Gym "+string(rune('A'+i)))
+		users[i].want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult", Height: &height}, &people[i])
+	}
+	var mu sync.Mutex
+	var took []float64
+	drag := func(i int) {
+		tick := time.NewTicker(time.Second / perSecond)
+		defer tick.Stop()
+		names := []string{"speed", "doubleEnd", "reflex", "slip", "hanging"}
+		for n := range perSecond {
+			kind := names[(i+n/2)%len(names)]
+			rebounds := map[bool]int{true: 3, false: 1}[kind == "speed"]
+			began := time.Now()
+			status, _, out := users[i].do(http.MethodPost, "/api/bench", BenchQuestion{Rig: RigDoc{Rig: kinds[kind]}, Rebounds: rebounds, TraineeID: people[i].ID})
+			ms := 1000 * time.Since(began).Seconds()
+			if status != 200 {
+				b.Errorf("%d %s", status, out)
+			}
+			mu.Lock()
+			took = append(took, ms)
+			mu.Unlock()
+			<-tick.C
+		}
+	}
+	for b.Loop() {
+		var all sync.WaitGroup
+		for i := range coaches {
+			all.Go(func() {
+				time.Sleep(time.Duration(i) * time.Second / perSecond / coaches) // nobody's hands move in step
+				drag(i)
+			})
+		}
+		all.Wait()
+	}
+	slices.Sort(took)
+	b.ReportMetric(took[len(took)*95/100], "p95-ms")
+	b.ReportMetric(took[len(took)/2], "median-ms")
+	b.ReportMetric(float64(len(took)), "calls")
+}
