@@ -7,6 +7,7 @@ export class WhatIf<Q, A> {
   refusal = $state<Refusal | null>(null)
   #waiting: Q | null = null
   #busy = false
+  #settled: (() => void)[] = []
   #call: (question: Q) => Promise<A>
 
   constructor(call: (question: Q) => Promise<A>) {
@@ -28,5 +29,11 @@ export class WhatIf<Q, A> {
       }
     }
     this.#busy = false
+    for (const tell of this.#settled.splice(0)) tell()
+  }
+
+  /** Resolves once the answer belongs to what was asked last: for a step that builds on the answer. */
+  settled(): Promise<void> {
+    return this.#busy || this.#waiting !== null ? new Promise((tell) => this.#settled.push(tell)) : Promise.resolve()
   }
 }

@@ -4,7 +4,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { push, replace, router } from 'svelte-spa-router'
   import { toast } from 'svelte-sonner'
-  import { untrack } from 'svelte'
+  import { tick, untrack } from 'svelte'
   import { api, ask, Refusal, type Schemas } from '../lib/api/client'
   import Calibrate from '../lib/bench/Calibrate.svelte'
   import Checks from '../lib/bench/Checks.svelte'
@@ -161,6 +161,16 @@
     doc = next.doc
     place = next.place
   }
+  /** Winds both cords a step on from where they are, however quick the presses come. */
+  let winding = Promise.resolve()
+  function wind(way: 'looser' | 'tighter') {
+    winding = winding.then(async () => {
+      await tick()
+      await whatIf.settled()
+      const changes = whatIf.answer?.cords?.[way]
+      if (changes?.length) set(changes)
+    })
+  }
   function choose(change: Partial<Place>) {
     place = { ...place, ...change }
   }
@@ -263,7 +273,7 @@
               <p class="mt-2 text-sm text-soft">{#each a.loads as l, i (l.part)}{i > 0 ? '; ' : ''}{i > 0 ? parts[l.part]!.toLowerCase() : parts[l.part]}: {l.static > 0 ? `${figure(l.static, 'N', units)} at rest, ` : ''}{figure(l.peak, 'N', units)} at the most{/each}. Modelled.</p>
             {/if}
           </div>
-          {#if a.cords}<div class="seam pt-3 xl:col-span-2"><h2 class="mb-1 font-bold">Tension</h2><Cords cords={a.cords} onset={set} /></div>{/if}
+          {#if a.cords}<div class="seam pt-3 xl:col-span-2"><h2 class="mb-1 font-bold">Tension</h2><Cords cords={a.cords} onwind={wind} /></div>{/if}
           <div class="seam min-w-0 pt-3">
             <h2 class="mb-1 font-bold">Hung for {trainee?.name ?? 'somebody'}</h2>
             <SetUp setUp={a.setUp} hung={a.hung} {kind} {units} name={trainee?.name ?? ''} onset={set} />

@@ -2,8 +2,8 @@
 <script lang="ts">
   import type { Schemas } from '../api/client'
 
-  type Props = { cords: Schemas['Winding']; onset: (changes: Schemas['Setting'][]) => void }
-  let { cords, onset }: Props = $props()
+  type Props = { cords: Schemas['Winding']; onwind: (way: 'looser' | 'tighter') => void }
+  let { cords, onwind }: Props = $props()
 
   const from = 0.08
   const to = $derived(Math.max(0.6, cords.borders.slack + 0.12))
@@ -30,8 +30,8 @@
     {/each}
   </div>
   <div class="flex flex-wrap gap-2">
-    <button class="button" disabled={cords.looser.length === 0} onclick={() => onset(cords.looser)}>Let out a step</button>
-    <button class="button" disabled={cords.tighter.length === 0} onclick={() => onset(cords.tighter)}>Wind up a step</button>
+    <button class="button" disabled={cords.looser.length === 0} onclick={() => onwind('looser')}>Let out a step</button>
+    <button class="button" disabled={cords.tighter.length === 0} onclick={() => onwind('tighter')}>Wind up a step</button>
   </div>
   <p class="mt-1 text-sm text-soft">A step is 3 % of each cord. The borders are assumed; the gym can set its own under Gym.</p>
 </div>

@@ -24,7 +24,7 @@
   const shown = $derived((value * factor).toFixed(digits))
   const wrong = $derived(complaint || problem)
   // The slider keeps to its steps; a value between two of them is shown at the nearer one and is not changed by that.
-  const onStep = $derived(min + Math.round((Math.min(max, Math.max(min, value)) - min) / step) * step)
+  const onStep = $derived(min + Math.min(Math.floor((max - min) / step + 1e-9), Math.round((Math.min(max, Math.max(min, value)) - min) / step)) * step)
 
   function typed(raw: string) {
     text = raw
