@@ -18,6 +18,7 @@ var operations = map[string]func(*input.Object) (any, error){
 	"returns": returns,
 	"tempo":   tempo,
 	"judge":   judged,
+	"combo":   readCombo,
 }
 
 // Operations lists what Do knows, in order.

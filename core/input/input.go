@@ -14,6 +14,7 @@ import (
 	"sort"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 )
 
 // Error says which field was refused and what was expected of it. Field is a dotted path such as "rig.bagLength".
@@ -201,6 +202,22 @@ func (o *Object) FlagOr(name string, otherwise bool) bool {
 	var v bool
 	if err := json.Unmarshal(raw, &v); err != nil {
 		o.Fail(name, "expected true or false, not %s", short(raw))
+	}
+	return v
+}
+
+// Text reads a required text of at most max characters.
+func (o *Object) Text(name string, max int) string {
+	raw, ok := o.take(name)
+	if !ok {
+		o.Fail(name, "missing; expected a text")
+		return ""
+	}
+	var v string
+	if err := json.Unmarshal(raw, &v); err != nil {
+		o.Fail(name, "expected a text, not %s", short(raw))
+	} else if n := utf8.RuneCountInString(v); n > max {
+		o.Fail(name, "expected at most %d characters, not %d", max, n)
 	}
 	return v
 }

@@ -1,0 +1,251 @@
+// Package combo is the notation of what is thrown: strikes, defences and steps, in parts, groups and repeats, the way coaches
+// write and say it. It reads what people type, prints one form, turns it to the other side, and tells how it flows.
+package combo
+
+// Hand is the lead or the rear hand; which of them is left depends on the stance.
+type Hand string
+
+// The two hands, and both at once.
+const (
+	Lead Hand = "lead"
+	Rear Hand = "rear"
+	Both Hand = "both"
+)
+
+// Other returns the other hand.
+func (h Hand) Other() Hand {
+	switch h {
+	case Lead:
+		return Rear
+	case Rear:
+		return Lead
+	}
+	return h
+}
+
+// Stance says which hand leads: the left one of an orthodox, the right one of a southpaw.
+type Stance string
+
+// The two stances.
+const (
+	Orthodox Stance = "orthodox"
+	Southpaw Stance = "southpaw"
+)
+
+// Side is a side of the body.
+type Side string
+
+// The two sides.
+const (
+	Left  Side = "left"
+	Right Side = "right"
+)
+
+// Side returns the side of the body that a hand is on; "" for both hands.
+func (s Stance) Side(h Hand) Side {
+	switch {
+	case h != Lead && h != Rear:
+		return ""
+	case (h == Lead) == (s == Southpaw):
+		return Right
+	}
+	return Left
+}
+
+// Switched is the stance after a switch of the feet.
+func (s Stance) Switched() Stance {
+	if s == Southpaw {
+		return Orthodox
+	}
+	return Southpaw
+}
+
+// Kind of a move.
+type Kind string
+
+// A move strikes, avoids a strike, moves the feet, or lets one return go by.
+const (
+	Strike  Kind = "strike"
+	Defence Kind = "defence"
+	Step    Kind = "step"
+	Wait    Kind = "wait"
+)
+
+// Shape of a strike: how it meets the bag's line.
+type Shape string
+
+// The shapes. A curved blow crosses the bag's line and meets it for a shorter time.
+const (
+	Straight Shape = "straight"
+	Hook     Shape = "hook"
+	Uppercut Shape = "uppercut"
+	Kick     Shape = "kick"
+	Knee     Shape = "knee"
+	Elbow    Shape = "elbow"
+)
+
+// Word is a move of the vocabulary without its side: a number for the six punches, else its name.
+type Word string
+
+// The vocabulary. The six punches are 1 lead straight (jab), 2 rear straight (cross), 3 lead hook, 4 rear hook, 5 lead uppercut, 6
+// rear uppercut (common practice).
+const (
+	Overhand  Word = "overhand"
+	Double    Word = "double" // both fists as one blow
+	PushKick  Word = "push kick"
+	RoundKick Word = "round kick"
+	LowKick   Word = "low kick"
+	KneeUp    Word = "knee"
+	ElbowIn   Word = "elbow"
+	Slip      Word = "slip"
+	Duck      Word = "duck"
+	Roll      Word = "roll"
+	Weave     Word = "weave"
+	Pull      Word = "pull"
+	StepTo    Word = "step"
+	Pivot     Word = "pivot"
+	Block     Word = "block"
+	Parry     Word = "parry"
+	Cover     Word = "cover"
+	LongGuard Word = "long guard"
+	Feint     Word = "feint"
+	Switch    Word = "switch" // of the feet: the stance changes for what follows
+	WaitOne   Word = "wait"   // lets one return go
+)
+
+// entry is what belongs to a word.
+type entry struct {
+	kind  Kind
+	hand  Hand // of a punch by number
+	shape Shape
+	body  bool // it goes to the body by itself
+	ways  []string
+}
+
+var sides = []string{"lead", "rear"}
+
+var vocabulary = map[Word]entry{
+	"1": {Strike, Lead, Straight, false, nil}, "2": {Strike, Rear, Straight, false, nil}, "3": {Strike, Lead, Hook, false, nil},
+	"4": {Strike, Rear, Hook, false, nil}, "5": {Strike, Lead, Uppercut, false, nil}, "6": {Strike, Rear, Uppercut, false, nil},
+	Overhand: {Strike, "", Hook, false, sides}, Double: {Strike, Both, Straight, false, nil},
+	PushKick: {Strike, "", Kick, true, sides}, RoundKick: {Strike, "", Kick, true, sides}, LowKick: {Strike, "", Kick, true, sides},
+	KneeUp: {Strike, "", Knee, true, sides}, ElbowIn: {Strike, "", Elbow, false, sides},
+	Slip: {Defence, "", "", false, sides}, Duck: {Defence, "", "", false, nil}, Roll: {Defence, "", "", false, sides}, Weave: {Defence, "", "", false, nil},
+	Pull: {Defence, "", "", false, nil}, Block: {Defence, "", "", false, nil}, Parry: {Defence, "", "", false, nil}, Cover: {Defence, "", "", false, nil},
+	LongGuard: {Defence, "", "", false, nil}, Feint: {Defence, "", "", false, nil},
+	StepTo: {Step, "", "", false, []string{"in", "back", "lead", "rear"}}, Pivot: {Step, "", "", false, sides}, Switch: {Step, "", "", false, nil},
+	WaitOne: {Wait, "", "", false, nil},
+}
+
+// Move is one move of a combination.
+type Move struct {
+	Word     Word
+	Way      string // lead, rear, in or back, where the word has one
+	Body     bool   // a punch to the body
+	Accent   bool   // the power shot
+	Rebounds int8   // board sounds or returns to the next strike, where they are said; 0 where not
+}
+
+// Kind of the move.
+func (m Move) Kind() Kind { return vocabulary[m.Word].kind }
+
+// Shape of a strike, "" of any other move.
+func (m Move) Shape() Shape { return vocabulary[m.Word].shape }
+
+// Hand (or leg) of a strike; "" of any other move.
+func (m Move) Hand() Hand {
+	e := vocabulary[m.Word]
+	switch {
+	case e.kind != Strike:
+		return ""
+	case e.hand != "":
+		return e.hand
+	}
+	return Hand(m.Way)
+}
+
+// Punch says whether the move is one of the six punches.
+func (m Move) Punch() bool { return len(m.Word) == 1 }
+
+// ToBody says whether a strike goes to the body.
+func (m Move) ToBody() bool { return m.Body || vocabulary[m.Word].body }
+
+// Leg says whether a strike is a kick or a knee.
+func (m Move) Leg() bool { return m.Shape() == Kick || m.Shape() == Knee }
+
+// Item is a move, or a group.
+type Item struct {
+	Move  Move
+	Group *Group // nil for a move
+}
+
+// Group is a row of items that is done a number of times, 2 or more.
+type Group struct {
+	Items []Item
+	Times int
+}
+
+// Combination is a line of the notation: parts, each a row of items.
+type Combination struct {
+	Parts [][]Item
+}
+
+// Placed is a move where it stands in the expanded combination.
+type Placed struct {
+	Move
+	Part   int
+	Stance Stance // in which it is done
+}
+
+// Side is the body side of a strike's hand, or the direction of a slip, a roll, a side step or a pivot; "" else.
+func (p Placed) Side() Side {
+	if h := p.Hand(); h != "" {
+		return p.Stance.Side(h)
+	}
+	return p.Stance.Side(Hand(p.Way))
+}
+
+// count is the number of moves, expanded.
+func (c Combination) count() int {
+	var of func(items []Item) int
+	of = func(items []Item) int {
+		n := 0
+		for _, it := range items {
+			if it.Group == nil {
+				n++
+			} else {
+				n += it.Group.Times * of(it.Group.Items)
+			}
+		}
+		return n
+	}
+	n := 0
+	for _, items := range c.Parts {
+		n += of(items)
+	}
+	return n
+}
+
+// Moves expands groups and repeats. The stance is carried along: a switch of the feet changes it for what follows.
+func (c Combination) Moves(s Stance) []Placed {
+	list := make([]Placed, 0, c.count())
+	var walk func(items []Item, part int)
+	walk = func(items []Item, part int) {
+		for _, it := range items {
+			if it.Group == nil {
+				list = append(list, Placed{it.Move, part, s})
+				if it.Move.Word == Switch {
+					s = s.Switched()
+				}
+				continue
+			}
+			for range it.Group.Times {
+				walk(it.Group.Items, part)
+			}
+		}
+	}
+	for part, items := range c.Parts {
+		walk(items, part)
+	}
+	return list
+}

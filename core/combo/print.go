@@ -1,0 +1,107 @@
+package combo
+
+import (
+	"strconv"
+	"strings"
+)
+
+// String prints the one form of a combination that Parse reads again to the same: numbers for the punches, a dash between
+// moves (with spaces about a move that is a word), a pull in one with what follows, parts divided by |.
+func (c Combination) String() string {
+	parts := make([]string, len(c.Parts))
+	for i, items := range c.Parts {
+		parts[i] = row(items)
+	}
+	return strings.Join(parts, " | ")
+}
+
+func row(items []Item) string {
+	var b strings.Builder
+	for i, it := range items {
+		if i > 0 {
+			b.WriteString(between(items[i-1], it))
+		}
+		b.WriteString(it.String())
+	}
+	return b.String()
+}
+
+// between is what stands between two items.
+func between(a, b Item) string {
+	switch {
+	case a.Group == nil && a.Move.Word == Pull:
+		return " "
+	case short(a) && short(b):
+		return "-"
+	}
+	return " - "
+}
+
+func short(it Item) bool { return it.Group == nil && it.Move.Punch() }
+
+// String prints a move or a group.
+func (it Item) String() string {
+	if it.Group != nil {
+		return "(" + row(it.Group.Items) + ")x" + strconv.Itoa(it.Group.Times)
+	}
+	return it.Move.String()
+}
+
+// String prints a move.
+func (m Move) String() string {
+	text := string(m.Word)
+	switch {
+	case m.Word == Overhand && m.Way == "rear":
+	case m.Word == Overhand:
+		text = "lead overhand"
+	case m.Way != "":
+		text += " " + m.Way
+	}
+	if m.Body {
+		text += "b"
+	}
+	if m.Accent {
+		text += "!"
+	}
+	if m.Rebounds > 0 {
+		text += ":" + strconv.Itoa(int(m.Rebounds))
+	}
+	return text
+}
+
+var names = map[Word]string{"1": "jab", "2": "cross", "3": "lead hook", "4": "rear hook", "5": "lead uppercut", "6": "rear uppercut"}
+
+var numbers = map[Word]string{"1": "one", "2": "two", "3": "three", "4": "four", "5": "five", "6": "six"}
+
+// Call is a move as it is called, in numbers or in names (two schools).
+func (m Move) Call(byName bool) string {
+	said := string(m.Word)
+	switch {
+	case m.Punch() && byName:
+		said = names[m.Word]
+	case m.Punch():
+		said = numbers[m.Word]
+	case m.Word == Overhand && m.Way == "rear":
+	case m.Way != "":
+		said += " " + m.Way
+	}
+	if m.Body {
+		said += " body"
+	}
+	return said
+}
+
+// Call is the combination as it is called: groups in full, parts a breath apart.
+func (c Combination) Call(byName bool) string {
+	var parts []string
+	last := -1
+	for _, m := range c.Moves(Orthodox) {
+		said := m.Call(byName)
+		if m.Part == last {
+			parts[len(parts)-1] += ", " + said
+			continue
+		}
+		parts, last = append(parts, said), m.Part
+	}
+	return strings.Join(parts, "; ")
+}
