@@ -19,6 +19,7 @@ var operations = map[string]func(*input.Object) (any, error){
 	"tempo":   tempo,
 	"judge":   judged,
 	"combo":   readCombo,
+	"compile": compile,
 }
 
 // Operations lists what Do knows, in order.

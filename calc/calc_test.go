@@ -198,3 +198,73 @@ func ExampleDo() {
 	fmt.Println(string(out), err)
 	// Output: {"clean":1,"late":0,"early":0,"missed":0,"extra":0,"wrongHand":0,"offset":0,"bias":0.01,"spread":null,"longestRun":1,"drift":null,"matches":[[0,0]],"faults":[]} <nil>
 }
+
+// The line of the trade: 13 moves, 10 strikes, and the same for the other side in both ways.
+func TestCombo(t *testing.T) {
+	out := ask[struct {
+		Moves                          []moveOut
+		Canonical, Mirror, Counterpart string
+		Count, Strikes                 int
+		Flow                           []flowOut
+	}](t, "combo", `{"text":"pull 1-2, slip rear 2 3b | duck 3 2!","stance":"southpaw"}`)
+	if out.Canonical != "pull 1-2 - slip rear - 2-3b | duck - 3-2!" || out.Count != 9 || out.Strikes != 6 || len(out.Flow) != 1 || out.Flow[0].Code != "outsideSlip" || out.Flow[0].Deliberate {
+		t.Errorf("%+v", out)
+	}
+	if out.Counterpart != "pull 2-3 - slip lead - 3-4b | duck - 2-3!" || out.Mirror != "pull 2-1 - slip lead - 1-4b | duck - 4-1!" {
+		t.Errorf("%+v", out)
+	}
+	jab, slip, body := out.Moves[1], out.Moves[3], out.Moves[5]
+	if *jab.Hand != "lead" || *jab.Side != "right" || *jab.Target != "head" || slip.Hand != nil || slip.Target != nil || *slip.Side != "left" || *body.Target != "body" {
+		t.Errorf("%+v %+v %+v", jab, slip, body)
+	}
+	for doc, says := range map[string]string{`{"text":"1-sipl"}`: `text: column 3: "sipl"`, `{}`: "text", `{"text":"1","stance":"square"}`: "stance", `{"text":7}`: "text"} {
+		if _, err := Do("combo", []byte(doc)); err == nil || !strings.Contains(err.Error(), says) {
+			t.Errorf("%s: %v", doc, err)
+		}
+	}
+}
+
+// A drill document with its rig compiles to events in whole microseconds, the same for the same seed.
+func TestCompile(t *testing.T) {
+	const cords = `"upper":{"span":0.75,"relaxed":0.66,"stiffness":90},"lower":{"span":0.75,"relaxed":0.66,"stiffness":90}`
+	type events struct {
+		Events []struct {
+			At   int64
+			Kind string
+		}
+	}
+	for _, doc := range []string{
+		`{"drill":{"rig":{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,` + cords + `},"band":"beginner","text":"1-2","work":30},"seed":4}`,
+		`{"drill":{"rig":` + bag + `,"technique":"linking","firstHand":"rear","perHand":4,"rebounds":2,"tempo":120,"work":30}}`,
+		`{"drill":{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"place":{"plane":"across"},"text":"roll lead - 3","repetitions":3}}`,
+	} {
+		out := ask[events](t, "compile", doc)
+		kinds := map[string]int{}
+		for i, e := range out.Events {
+			kinds[e.Kind]++
+			if i > 0 && e.At < out.Events[i-1].At {
+				t.Fatalf("%s: event %d runs back", doc, i)
+			}
+		}
+		if kinds["bell"] != 2 || kinds["strike"] < 3 {
+			t.Errorf("%s: %v", doc, kinds)
+		}
+		a, _ := Do("compile", []byte(doc))
+		b, _ := Do("compile", []byte(doc))
+		if string(a) != string(b) {
+			t.Errorf("%s: other bytes", doc)
+		}
+	}
+	for doc, field := range map[string]string{
+		`{"drill":{"text":"1"}}`:                                                                                                         "drill.rig",
+		`{"drill":{"rig":` + bag + `,"text":"1-x","work":30}}`:                                                                           "drill.text",
+		`{"drill":{"rig":` + bag + `,"text":"1","work":30,"sail":1}}`:                                                                    "drill.sail",
+		`{"drill":{"rig":` + bag + `,"technique":"oneHand","firstHand":"rear","rebounds":2,"tempo":90,"work":30}}`:                       "drill.rebounds",
+		`{"drill":{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"technique":"oneHand"}}`: "drill.rig.kind",
+	} {
+		var refused *input.Error
+		if _, err := Do("compile", []byte(doc)); !errors.As(err, &refused) || refused.Field != field {
+			t.Errorf("%s: %v", doc, err)
+		}
+	}
+}

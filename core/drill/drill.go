@@ -7,31 +7,21 @@ import (
 	"math"
 	"strings"
 
+	"melodromos/core/combo"
 	"melodromos/core/input"
 	"melodromos/core/rig"
 	"melodromos/core/words"
 )
 
 // Hand is the lead or the rear hand; which of them is left depends on the trainee's stance.
-type Hand string
+type Hand = combo.Hand
 
 // The two hands, and both at once.
 const (
-	Lead Hand = "lead"
-	Rear Hand = "rear"
-	Both Hand = "both"
+	Lead = combo.Lead
+	Rear = combo.Rear
+	Both = combo.Both
 )
-
-// Other returns the other hand.
-func (h Hand) Other() Hand {
-	switch h {
-	case Lead:
-		return Rear
-	case Rear:
-		return Lead
-	}
-	return h
-}
 
 // Version is written into every drill document, so that an old one can be read by a later release.
 const Version = 1

@@ -44,6 +44,9 @@ type Event struct {
 	Window   Micros    `json:"window,omitempty"`
 	Text     string    `json:"text,omitempty"`
 	Pin      bool      `json:"pin,omitempty"`
+	Rep      int       `json:"rep,omitempty"`  // repetition of a combination, from 0
+	Move     int       `json:"move,omitempty"` // of the combination, from 0; −1 of the answer to a cue
+	Late     Micros    `json:"late,omitempty"` // by which the moves before it do not fit
 }
 
 // Timeline is a compiled drill.
@@ -189,7 +192,7 @@ func (d Drill) opening() string {
 }
 
 // order of events that share a moment.
-var order = map[EventKind]int{Bell: 0, Count: 1, Change: 2, Call: 3, Strike: 4, Rebound: 5, Warning: 6}
+var order = map[EventKind]int{Bell: 0, Count: 1, LetGo: 1, Change: 2, Call: 3, Cued: 3, Doing: 3, Strike: 4, Pass: 4, Rebound: 5, Warning: 6}
 
 func sortEvents(events []Event) {
 	slices.SortStableFunc(events, func(a, b Event) int {

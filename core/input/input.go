@@ -222,6 +222,29 @@ func (o *Object) Text(name string, max int) string {
 	return v
 }
 
+// Texts reads a required list of at most max texts of at most long characters each.
+func (o *Object) Texts(name string, max, long int) []string {
+	raw, ok := o.take(name)
+	if !ok {
+		o.Fail(name, "missing; expected a list of texts")
+		return nil
+	}
+	var list []string
+	if err := json.Unmarshal(raw, &list); err != nil {
+		o.Fail(name, "expected a list of texts, not %s", short(raw))
+		return nil
+	}
+	if len(list) > max {
+		o.Fail(name, "expected at most %d texts, not %d", max, len(list))
+	}
+	for _, text := range list {
+		if n := utf8.RuneCountInString(text); n > long {
+			o.Fail(name, "expected at most %d characters each, not %d", long, n)
+		}
+	}
+	return list
+}
+
 // ChoiceOr reads one of a few words, or gives the default where the field is left out.
 func (o *Object) ChoiceOr(name, otherwise string, choices ...string) string {
 	raw, ok := o.take(name)

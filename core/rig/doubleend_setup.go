@@ -243,3 +243,20 @@ func (b DoubleEndBag) leastKnown() fitted {
 		return c
 	}, returnsOf, 0}
 }
+
+// Slower lets both cords out so that a strike at launch m/s comes back, the n-th time, after so many seconds. False where no
+// tension does.
+func (b DoubleEndBag) Slower(launch float64, n int, seconds float64) ([]Setting, bool) {
+	slackest := 0.999 * math.Min(b.Upper.Span/b.Upper.Relaxed, b.Lower.Span/b.Lower.Relaxed)
+	share, err := motion.Root(func(share float64) float64 {
+		r, err := b.Wound(share).swing().back(launch, Meeting{Rebounds: n})
+		if err != nil {
+			return math.NaN()
+		}
+		return r.At - seconds
+	}, 0.1, slackest, 1e-7)
+	if err != nil {
+		return nil, false
+	}
+	return b.wind(share), true
+}

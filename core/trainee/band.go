@@ -1,7 +1,10 @@
 // Package trainee holds what a person can do.
 package trainee
 
-import "melodromos/core/rig"
+import (
+	"melodromos/core/combo"
+	"melodromos/core/rig"
+)
 
 // Band is a coarse step of skill, from which the abilities of somebody not yet measured are taken.
 type Band string
@@ -68,4 +71,33 @@ func (a Ability) Effort(fist float64) string {
 		return "full power"
 	}
 	return "harder than this hand can strike"
+}
+
+// Times of a move: Whole out and back, Off until the head is off the line (s, assumed).
+type Times struct{ Whole, Off float64 }
+
+// moveTimes by word (assumed). A weave is taken as a roll, a cover and a long guard as a block, a feint as the strike that it
+// is not.
+var moveTimes = map[combo.Word]Times{
+	combo.Slip: {0.35, 0.25}, combo.Duck: {0.50, 0.30}, combo.Roll: {0.60, 0.35}, combo.Weave: {0.60, 0.35}, combo.Pull: {0.35, 0.20},
+	combo.StepTo: {0.35, 0}, combo.Pivot: {0.45, 0}, combo.Switch: {0.40, 0},
+	combo.Block: {0.25, 0}, combo.Parry: {0.25, 0}, combo.Cover: {0.25, 0}, combo.LongGuard: {0.25, 0}, combo.Feint: {0.25, 0},
+}
+
+// TimesOf gives the times of a defence or a step; zero for a strike or a wait.
+func TimesOf(m combo.Move) Times { return moveTimes[m.Word] }
+
+// Reactions (s): textbook values, from memory.
+const (
+	SoundReaction = 0.16
+	SightReaction = 0.19
+	PerBit        = 0.15 // slope of the time to choose between cues (Hick 1952; from memory)
+)
+
+// Interval is the least time (s) between two strikes of these hands.
+func (a Ability) Interval(before, next combo.Hand) float64 {
+	if before == next && before != combo.Both {
+		return a.SameHand
+	}
+	return a.Alternate
 }

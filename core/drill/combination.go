@@ -1,0 +1,176 @@
+package drill
+
+import (
+	"encoding/json"
+	"math"
+
+	"melodromos/core/combo"
+	"melodromos/core/input"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+)
+
+// Landing says what paces the strikes of a combination.
+type Landing string
+
+// On returns, each strike meets the bag's next return, or the one that is named; free, they are paced by the hands where the
+// bag does not constrain them.
+const (
+	OnReturns Landing = "returns"
+	Freely    Landing = "free"
+)
+
+// Pace is the mode of a round (common practice).
+type Pace string
+
+// From the opener to one's own rhythm.
+const (
+	Flow        Pace = "flow"        // close and loose: could be kept up for the whole round
+	Combining   Pace = "combination" // as far as still lands, full extension, moderate
+	Power       Pace = "power"       // far, set feet, single shots, the bag's cap respected
+	Speedy      Pace = "speed"       // close, at a high rate
+	OwnRhythm   Pace = "free"        // any range, own rhythm
+	accentForce      = 1.4           // times the force of the others, for a power shot. Assumed
+)
+
+// paces: effort as a share of the greatest fist speed, tempo as a share of the quickest the hands allow, and what the range
+// adds to a strike's way (s). All assumed but for what the words mean.
+var paces = map[Pace]struct{ effort, tempo, way float64 }{
+	Flow: {0.40, 0.70, -0.03}, Combining: {0.50, 0.75, 0}, Power: {0.85, 0.50, 0.05}, Speedy: {0.45, 0.95, -0.03}, OwnRhythm: {0.50, 0.70, 0},
+}
+
+// Guidance says how far a round is called (common practice: the first repetitions are guided, then one is left alone, the
+// last are guided again).
+type Guidance string
+
+// How far it is called.
+const (
+	Called Guidance = "called"
+	Partly Guidance = "partly" // every second repetition
+	Alone  Guidance = "alone"
+	Fading Guidance = "fading" // called, partly called, alone, called
+)
+
+// Combination is a drill that is thrown from a line of the notation, on any bag.
+type Combination struct {
+	Text        string       `json:"text"`
+	Stance      combo.Stance `json:"stance,omitempty"`
+	Landing     Landing      `json:"landing"`
+	Pace        Pace         `json:"pace"`
+	Fist        float64      `json:"fist,omitempty"`        // m/s of an ordinary strike
+	Tempo       float64      `json:"tempo,omitempty"`       // strikes a minute inside the combination, where it lands freely
+	Slower      float64      `json:"slower,omitempty"`      // an acceptable slower tempo; 0 none
+	Pull        float64      `json:"pull,omitempty"`        // m, of a slip bag
+	Pause       float64      `json:"pause"`                 // s from the end of a repetition to the next: the free wait between
+	Work        float64      `json:"work,omitempty"`        // s from bell to bell; 0 where repetitions are counted
+	Repetitions int          `json:"repetitions,omitempty"` // 0 where time is counted
+	Guidance    Guidance     `json:"guidance"`
+	Names       bool         `json:"names,omitempty"` // called by the names of the punches, not by numbers
+	Cues        *Cues        `json:"cues,omitempty"`  // unforeseeable ones on top
+}
+
+// Limits of a combination drill.
+var (
+	fistLimits  = input.Limits{Min: 0.2, Max: 15, Unit: "m/s"}
+	pauseLimits = input.Limits{Min: 0, Max: 60, Unit: "s"}
+	pullLimits  = input.Limits{Min: 0, Max: 3, Open: true, Unit: "m"}
+)
+
+// ReadCombination reads the document of a combination drill.
+func ReadCombination(o *input.Object) (Combination, error) {
+	o.WholeOr("version", CombinationVersion, CombinationVersion, CombinationVersion)
+	o.ChoiceOr("kind", "combination", "combination")
+	c := Combination{
+		Text:        o.Text("text", combo.MaxText),
+		Stance:      combo.Stance(o.ChoiceOr("stance", string(combo.Orthodox), string(combo.Orthodox), string(combo.Southpaw))),
+		Landing:     Landing(o.ChoiceOr("landing", string(OnReturns), string(OnReturns), string(Freely))),
+		Pace:        Pace(o.ChoiceOr("pace", string(Combining), string(Flow), string(Combining), string(Power), string(Speedy), string(OwnRhythm))),
+		Fist:        o.NumberOr("fist", input.Limits{Max: fistLimits.Max, Unit: "m/s"}, 0),
+		Tempo:       o.NumberOr("tempo", input.Limits{Max: TempoLimits.Max, Unit: "strikes a minute"}, 0),
+		Slower:      o.NumberOr("slower", input.Limits{Max: TempoLimits.Max, Unit: "strikes a minute"}, 0),
+		Pull:        o.NumberOr("pull", input.Limits{Max: pullLimits.Max, Unit: "m"}, 0),
+		Pause:       o.NumberOr("pause", pauseLimits, 2),
+		Work:        o.NumberOr("work", input.Limits{Max: WorkLimits.Max, Unit: "s"}, 0),
+		Repetitions: o.WholeOr("repetitions", 0, MaxStrikes, 0),
+		Guidance:    Guidance(o.ChoiceOr("guidance", string(Fading), string(Called), string(Partly), string(Alone), string(Fading))),
+		Names:       o.FlagOr("names", false),
+	}
+	if o.Has("cues") {
+		cues, err := readCues(o.Object("cues"))
+		o.Keep(err)
+		c.Cues = &cues
+	}
+	if err := o.Done(); err != nil {
+		return Combination{}, err
+	}
+	return c, o.Under(c.Check())
+}
+
+// CombinationVersion is written into every document of a combination drill.
+const CombinationVersion = 2
+
+// MarshalJSON writes the document that ReadCombination reads.
+func (c Combination) MarshalJSON() ([]byte, error) {
+	type fields Combination
+	return json.Marshal(struct {
+		Version int    `json:"version"`
+		Kind    string `json:"kind"`
+		fields
+	}{CombinationVersion, "combination", fields(c)})
+}
+
+// Check refuses a drill that contradicts itself, by field, whatever the bag.
+func (c Combination) Check() error {
+	line, err := combo.Parse(c.Text)
+	if err != nil {
+		return err
+	}
+	if combo.Balanced(line.Moves(combo.Orthodox)).Strikes == 0 && c.Landing == Freely {
+		return input.Refuse("text", "expected a strike where nothing but the hands keeps the pace")
+	}
+	switch {
+	case c.Work == 0 && c.Repetitions == 0:
+		return input.Refuse("work", "expected a time of %g to %g s, or a number of repetitions", WorkLimits.Min, WorkLimits.Max)
+	case c.Work != 0 && c.Repetitions != 0:
+		return input.Refuse("repetitions", "expected either a time or a number of repetitions, not both")
+	case c.Slower != 0 && c.Tempo != 0 && c.Slower >= c.Tempo:
+		return input.Refuse("slower", "expected less than the goal of %g a minute, not %g", c.Tempo, c.Slower)
+	}
+	for _, l := range []struct {
+		field string
+		value float64
+		input.Limits
+	}{{"fist", c.Fist, fistLimits}, {"tempo", c.Tempo, TempoLimits}, {"slower", c.Slower, TempoLimits}, {"pull", c.Pull, pullLimits}, {"work", c.Work, WorkLimits}} {
+		if l.value != 0 {
+			if err := l.Limits.Check(l.field, l.value); err != nil {
+				return err
+			}
+		}
+	}
+	if c.Cues != nil {
+		return input.Under("cues", c.Cues.Check())
+	}
+	return pauseLimits.Check("pause", c.Pause)
+}
+
+// With fills in what was left open: force and tempo by the pace mode and what this trainee can do, a slip bag's pull.
+func (c Combination) With(bag rig.Rig, a trainee.Ability) Combination {
+	p := paces[c.Pace]
+	if c.Fist == 0 {
+		c.Fist = math.Round(p.effort*a.FistSpeed*10) / 10
+	}
+	if c.Tempo == 0 && c.Landing == Freely {
+		c.Tempo = math.Round(p.tempo * 60 / math.Max(a.Alternate, strikeWay(bag, c.Pace)))
+	}
+	if c.Pull == 0 && bag.Kind() == rig.Slip {
+		if everyday, err := bag.AtFist(0, rig.Meeting{Rebounds: 1}); err == nil {
+			c.Pull = everyday.Launch
+		}
+	}
+	return c
+}
+
+// strikeWay is how long a strike is on its way, at the range of a pace mode.
+func strikeWay(bag rig.Rig, p Pace) float64 {
+	return trainee.StrikeMovement(bag.Kind()) + paces[p].way
+}

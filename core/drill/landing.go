@@ -1,0 +1,385 @@
+package drill
+
+import (
+	"fmt"
+	"math"
+
+	"melodromos/core/combo"
+	"melodromos/core/input"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+)
+
+// Landed is a move of a repetition where it lands. Times are in s from the repetition's first strike.
+type Landed struct {
+	combo.Placed
+	Move    int     // index in the expanded combination
+	At      float64 // of the contact, or of the moment a defence or a step begins
+	Until   float64 // until the hand or the feet are home again
+	Window  float64 // s, of a strike; of a slip, how long it may be begun
+	Return  int     // which return a strike meets; 0 for the first, or where the bag does not matter
+	Launch  float64 // m/s at which a strike drives the bag off
+	Fist    float64 // m/s
+	Speed   float64 // m/s of the bag as the strike meets it
+	Late    float64 // s by which the moves before it do not fit; 0 where they do
+	Fits    []Offer // what would make it fit
+	Through float64 // s at which a slip bag passes, of a defence against it
+}
+
+// Offer is one thing that would make a strike fit.
+type Offer struct {
+	What   string  // return, fist, or a field of the rig's document
+	To     float64 // in its unit
+	Reason string
+}
+
+// Repetition is one time through a combination on a bag.
+type Repetition struct {
+	Moves  []Landed
+	Boards []float64 // s: board sounds, on a speed bag
+	Passes []float64 // s: a slip bag's passes
+	Length float64   // s, from the first strike until everything is home again
+	Inside float64   // strikes a minute inside the combination; NaN with a single strike
+}
+
+// Late lists the moves that do not fit.
+func (r Repetition) Late() []Landed {
+	var list []Landed
+	for _, m := range r.Moves {
+		if m.Late > 0 {
+			list = append(list, m)
+		}
+	}
+	return list
+}
+
+// Land works out where each move of a combination lands on a bag, for somebody who can do so much. On returns, each strike
+// meets the bag's next return, or the one that is named after the strike before (2:3); a wait lets one go by, and so does each
+// defence on a double-end, reflex or slip bag. Freely, the strikes are paced by the hands. A move that does not fit stands where
+// the bag has it, with how late it would be and what would help. Punches that do not fit between two passes of a slip bag are
+// refused, with the time that is missing.
+func Land(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place) (Repetition, error) {
+	line, err := combo.Parse(c.Text)
+	if err != nil {
+		return Repetition{}, err
+	}
+	c = c.With(bag, a)
+	l := lander{c: c, bag: bag, a: a, place: place, way: strikeWay(bag, c.Pace), moves: line.Moves(c.Stance), blows: map[float64]rig.Answer{}, ways: map[wayBack]rig.Return{}}
+	switch {
+	case bag.Kind() == rig.Slip:
+		err = l.betweenPasses()
+	case c.Landing == Freely:
+		err = l.freely()
+	default:
+		err = l.onReturns()
+	}
+	if err != nil {
+		return Repetition{}, err
+	}
+	l.rep.Inside = inside(l.rep.Moves)
+	return l.rep, nil
+}
+
+// lander lays one repetition out.
+type lander struct {
+	c     Combination
+	bag   rig.Rig
+	a     trainee.Ability
+	place rig.Place
+	way   float64 // s a strike is on its way
+	moves []combo.Placed
+	rep   Repetition
+	now   float64 // s: everything before is home
+	last  int     // index in rep.Moves of the last strike, −1 none
+
+	blows map[float64]rig.Answer
+	ways  map[wayBack]rig.Return
+
+	against float64 // s that the move against the last pass of a slip bag took
+}
+
+// wayBack is a return of a blow.
+type wayBack struct {
+	launch float64
+	count  int
+}
+
+// inside is the tempo between the strikes that follow one another with nothing between.
+func inside(moves []Landed) float64 {
+	sum, n := 0.0, 0
+	for i := 1; i < len(moves); i++ {
+		if moves[i].Kind() == combo.Strike && moves[i-1].Kind() == combo.Strike {
+			sum += moves[i].At - moves[i-1].At
+			n++
+		}
+	}
+	return 60 * float64(n) / sum // NaN for none
+}
+
+// force is the strike of a move: a power shot is harder.
+func (l *lander) force(m combo.Placed) float64 {
+	if m.Accent {
+		return l.c.Fist * accentForce
+	}
+	return l.c.Fist
+}
+
+func (l *lander) add(m Landed) {
+	if m.Kind() == combo.Strike {
+		l.last = len(l.rep.Moves)
+	}
+	l.rep.Moves = append(l.rep.Moves, m)
+	l.now = math.Max(l.now, m.Until)
+	l.rep.Length = math.Max(l.rep.Length, m.Until)
+}
+
+// lets says whether a defence lets one come-back of this bag go by.
+func lets(k rig.Kind) bool { return k == rig.DoubleEnd || k == rig.Reflex || k == rig.Slip }
+
+// onReturns lays the strikes on the bag's returns.
+func (l *lander) onReturns() error {
+	l.last = -1
+	var between []int // moves since the last strike
+	for i, m := range l.moves {
+		if m.Kind() != combo.Strike {
+			between = append(between, i)
+			continue
+		}
+		s := Landed{Placed: m, Move: i}
+		meeting := rig.Meeting{Rebounds: 1}
+		if l.bag.Kind() == rig.Speed {
+			meeting = rig.Three
+		}
+		if l.last >= 0 {
+			before := l.rep.Moves[l.last]
+			meeting = l.count(before, between)
+			if err := l.meet(&s, before, meeting, between); err != nil {
+				return input.Under("text", err)
+			}
+		} else {
+			l.open(&s, between)
+		}
+		a, err := l.blow(l.force(m))
+		if err != nil {
+			return err
+		}
+		s.Launch, s.Fist = a.Launch, a.FistSpeed
+		if s.Window == 0 { // the first strike meets a bag that hangs still: its window is that of a return
+			s.Window = a.Window
+		}
+		s.Until = s.At + l.way
+		l.between(between, s)
+		l.add(s)
+		between = between[:0]
+	}
+	l.trailing(between)
+	return nil
+}
+
+// blow is the strike of a fist, asked of the rig once for each force.
+func (l *lander) blow(fist float64) (rig.Answer, error) {
+	if a, ok := l.blows[fist]; ok {
+		return a, nil
+	}
+	a, err := l.bag.AtFist(fist, rig.Meeting{Rebounds: everydayCount(l.bag)})
+	if err == nil {
+		l.blows[fist] = a
+	}
+	return a, err
+}
+
+func everydayCount(bag rig.Rig) int {
+	if bag.Kind() == rig.Speed {
+		return 3
+	}
+	return 1
+}
+
+// count says which return the next strike meets.
+func (l *lander) count(before Landed, between []int) rig.Meeting {
+	m := rig.Meeting{Rebounds: everydayCount(l.bag)}
+	if before.Rebounds > 0 {
+		m.Rebounds = int(before.Rebounds)
+	}
+	for _, i := range between {
+		switch {
+		case l.moves[i].Kind() == combo.Wait, l.moves[i].Kind() == combo.Defence && lets(l.bag.Kind()):
+			if m.Rebounds++; l.bag.Kind() == rig.Speed {
+				m.Rebounds++ // there and back again
+			}
+		}
+	}
+	return m
+}
+
+// open places the first strike, and what comes before it.
+func (l *lander) open(s *Landed, between []int) {
+	for _, i := range between {
+		s.At += trainee.TimesOf(l.moves[i].Move).Whole
+	}
+	if len(between) > 0 {
+		s.At += l.way
+	}
+}
+
+// need is how long (s) the hands and feet take from one strike to the next.
+func (l *lander) need(before Landed, s Landed, between []int) float64 {
+	sum := 0.0
+	for _, i := range between {
+		sum += trainee.TimesOf(l.moves[i].Move).Whole
+	}
+	if sum > 0 {
+		sum += l.way
+	}
+	return math.Max(sum, l.a.Interval(before.Hand(), s.Hand()))
+}
+
+// meet places a strike on a return.
+func (l *lander) meet(s *Landed, before Landed, m rig.Meeting, between []int) error {
+	back, err := l.back(before.Launch, m)
+	if err != nil {
+		return fmt.Errorf("move %d (%s): %w", s.Move+1, s.Placed.Move, err)
+	}
+	s.At, s.Window, s.Return, s.Speed = before.At+back.At, back.Window, m.Rebounds, back.Speed
+	for _, b := range back.Boards {
+		l.rep.Boards = append(l.rep.Boards, before.At+b)
+	}
+	if need := l.need(before, *s, between); need > back.At+1e-9 {
+		s.Late = need - back.At
+		s.Fits = l.offers(before, m, need)
+	}
+	return nil
+}
+
+// back is the bag's way back that a meeting counts, asked of the rig once for each blow and count.
+func (l *lander) back(launch float64, m rig.Meeting) (rig.Return, error) {
+	if r, ok := l.ways[wayBack{launch, m.Rebounds}]; ok {
+		return r, nil
+	}
+	n := m.Rebounds
+	if l.bag.Kind() == rig.Speed {
+		n = 1 // a speed bag gives the one that its rebounds count to
+	}
+	list, err := l.bag.Returns(launch, m, n)
+	if err != nil {
+		return rig.Return{}, err
+	}
+	l.ways[wayBack{launch, m.Rebounds}] = list[n-1]
+	return list[n-1], nil
+}
+
+// offers lists what would give a strike the time (s) it needs: a later return, a softer blow before it, or the rig.
+func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Offer {
+	var list []Offer
+	step := 1
+	if l.bag.Kind() == rig.Speed {
+		step = 2
+	}
+	for n := m.Rebounds + step; n <= m.Rebounds+4; n += step {
+		if later, err := l.back(before.Launch, rig.Meeting{Rebounds: n}); err == nil && later.At >= need {
+			list = append(list, Offer{"return", float64(n), fmt.Sprintf("let it go by until return %d", n)})
+			break
+		}
+	}
+	a, err := l.bag.Solve(60/need, rig.Meeting{Rebounds: m.Rebounds})
+	if err != nil {
+		return list
+	}
+	if a.Feasible && a.FistSpeed < before.Fist {
+		list = append(list, Offer{"fist", a.FistSpeed, fmt.Sprintf("strike %s softer: it then comes back in time", before.Placed.Move)})
+	}
+	if cords, ok := l.bag.(rig.DoubleEndBag); ok { // the same blow, on another tension
+		if changes, ok := cords.Slower(before.Launch, m.Rebounds, need); ok {
+			for _, c := range changes {
+				list = append(list, Offer{c.Field, c.To, "softer cords: let both out, in proportion"})
+			}
+		}
+		return list
+	}
+	for _, c := range a.Change {
+		if c.What != "tempo" && c.What != "rebounds" {
+			list = append(list, Offer{c.What, c.To, c.Reason})
+		}
+	}
+	return list
+}
+
+// between places what stands between two strikes: from the moment the hand is home, one after the other, so that the last one
+// is done when the next strike sets out; where they do not fit, right away.
+func (l *lander) between(moves []int, next Landed) {
+	if len(moves) == 0 {
+		return
+	}
+	sum := 0.0
+	for _, i := range moves {
+		sum += trainee.TimesOf(l.moves[i].Move).Whole
+	}
+	at := math.Max(l.now, next.At-l.way-sum)
+	if l.last < 0 {
+		at = 0
+	}
+	for _, i := range moves {
+		whole := trainee.TimesOf(l.moves[i].Move).Whole
+		l.rep.Moves = append(l.rep.Moves, Landed{Placed: l.moves[i], Move: i, At: at, Until: at + whole})
+		at += whole
+	}
+}
+
+// trailing places what comes after the last strike.
+func (l *lander) trailing(moves []int) {
+	at := l.now
+	for _, i := range moves {
+		whole := trainee.TimesOf(l.moves[i].Move).Whole
+		l.add(Landed{Placed: l.moves[i], Move: i, At: at, Until: at + whole})
+		at += whole
+	}
+}
+
+// freeWindow is how much of the interval before it a strike that no bag constrains may be off, early and late together.
+// Assumed.
+const freeWindow = 0.30
+
+// freely paces the strikes by the tempo inside the combination.
+func (l *lander) freely() error {
+	l.last = -1
+	if l.c.Tempo == 0 {
+		return input.Refuse("tempo", "expected a tempo where nothing but the hands keeps the pace")
+	}
+	interval := 60 / l.c.Tempo
+	var between []int
+	for i, m := range l.moves {
+		if m.Kind() != combo.Strike {
+			between = append(between, i)
+			continue
+		}
+		s := Landed{Placed: m, Move: i, Fist: l.force(m)}
+		gap := interval
+		if l.last < 0 {
+			l.open(&s, between)
+		} else {
+			before := l.rep.Moves[l.last]
+			sum := 0.0
+			for _, k := range between {
+				sum += trainee.TimesOf(l.moves[k].Move).Whole
+				if l.moves[k].Kind() == combo.Wait {
+					sum += interval
+				}
+			}
+			if sum > 0 {
+				gap = math.Max(interval, sum+l.way)
+			}
+			s.At = before.At + gap
+			if hands := l.a.Interval(before.Hand(), s.Hand()); hands > gap+1e-9 {
+				s.Late = hands - gap
+				s.Fits = []Offer{{"tempo", math.Floor(60 / hands), "as quick as these hands are"}}
+			}
+		}
+		s.Window = freeWindow * gap
+		s.Until = s.At + l.way
+		l.between(between, s)
+		l.add(s)
+		between = between[:0]
+	}
+	l.trailing(between)
+	return nil
+}

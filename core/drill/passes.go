@@ -1,0 +1,139 @@
+package drill
+
+import (
+	"math"
+
+	"melodromos/core/combo"
+	"melodromos/core/input"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+)
+
+// betweenPasses lays a combination on a slip bag: each defence against it meets the next pass, and the strikes stand between,
+// after the head is back.
+func (l *lander) betweenPasses() error {
+	l.last = -1
+	bag, ok := l.bag.(rig.SlipBag)
+	if !ok {
+		return input.Refuse("rig", "expected a slip bag")
+	}
+	need := 1
+	for _, m := range l.moves {
+		if m.Kind() == combo.Defence || m.Kind() == combo.Wait {
+			need++
+		}
+	}
+	passes, err := bag.Passes(l.c.Pull, need, rig.Use{Place: l.place})
+	if err != nil {
+		return err
+	}
+	for _, p := range passes {
+		l.rep.Passes = append(l.rep.Passes, p.At)
+	}
+	next, group := 0, []int{} // pass that comes, strikes and steps since the last one
+	free := 0.0               // s from which on the hands are free
+	for i, m := range l.moves {
+		switch m.Kind() {
+		case combo.Strike, combo.Step:
+			group = append(group, i)
+			continue
+		case combo.Wait:
+			if err := l.fill(group, free, passes, next); err != nil {
+				return err
+			}
+			free, group, l.against = passes[next].At, group[:0], 0
+			next++
+			continue
+		}
+		if err := l.fill(group, free, passes, next); err != nil {
+			return err
+		}
+		p, times := passes[next], trainee.TimesOf(m.Move)
+		s := Landed{Placed: m, Move: i, Through: p.At, Window: math.Max(0, p.Window)}
+		// A slip stands in the middle of its window; what is no slip, a block or a parry, meets the bag itself.
+		s.At = p.Opens + s.Window/2
+		if times.Off == 0 {
+			s.At = p.At - times.Whole/2
+		} else if u := (rig.Use{Place: l.place}); times.Off != rig.DefaultAway(u.Place.Plane) {
+			window := p.Window + rig.DefaultAway(u.Place.Plane) - times.Off // another move than the one the place is reckoned for
+			s.Window = math.Max(0, window)
+			s.At = p.Opens + s.Window/2
+			if window <= 0 {
+				s.Late = -window
+			}
+		} else if p.Window <= 0 {
+			s.Late = -p.Window
+		}
+		if s.Late > 0 {
+			s.Fits = []Offer{{"pull", 0.8 * l.c.Pull, "draw it back less: it comes slower"}}
+		}
+		s.Until = s.At + times.Whole
+		l.add(s)
+		free, group, l.against = s.Until, group[:0], times.Whole
+		next++
+	}
+	return l.fill(group, free, passes, next)
+}
+
+// fill stands the strikes of a group between the last pass and the next, as quick as the hands allow; where they do not fit they
+// are refused with the time that is missing. Before the first pass and after the last they have all the time there is.
+func (l *lander) fill(group []int, free float64, passes []rig.Pass, next int) error {
+	at, before := free, Landed{}
+	for n, i := range group {
+		m := l.moves[i]
+		if m.Kind() == combo.Step {
+			whole := trainee.TimesOf(m.Move).Whole
+			l.add(Landed{Placed: m, Move: i, At: at, Until: at + whole})
+			at += whole
+			continue
+		}
+		gap := l.way
+		if n > 0 && before.Word != "" {
+			gap = math.Max(l.a.Interval(before.Hand(), m.Hand()), 0)
+		}
+		s := Landed{Placed: m, Move: i, At: at + gap, Fist: l.force(m), Window: freeWindow * math.Max(gap, l.way)}
+		s.Until = s.At + l.way
+		l.add(s)
+		at, before = s.At, s
+	}
+	return l.room(group, passes, next)
+}
+
+// room refuses strikes that do not fit between two passes: the time between them, less the move against the bag, has to hold
+// the way of the first strike and an interval of the hands for each more (the models' count of punches between passes).
+func (l *lander) room(group []int, passes []rig.Pass, next int) error {
+	if len(group) == 0 || next == 0 || next >= l.needed() {
+		return nil
+	}
+	gap := passes[next].At - passes[next-1].At - l.against
+	need, before, strikes := 0.0, combo.Placed{}, 0
+	for _, i := range group {
+		m := l.moves[i]
+		switch {
+		case m.Kind() == combo.Step:
+			need += trainee.TimesOf(m.Move).Whole
+			continue
+		case strikes == 0:
+			need += l.way
+		default:
+			need += l.a.Interval(before.Hand(), m.Hand())
+		}
+		before = m
+		strikes++
+	}
+	if missing := need - gap; missing > 1e-9 {
+		return input.Refuse("text", "move %d: %d strikes do not fit between two passes of this bag, %.0f ms are missing: fewer of them, a longer rope, or every second pass", group[len(group)-1]+1, strikes, 1000*missing)
+	}
+	return nil
+}
+
+// needed is how many passes the combination meets.
+func (l *lander) needed() int {
+	n := 0
+	for _, m := range l.moves {
+		if m.Kind() == combo.Defence || m.Kind() == combo.Wait {
+			n++
+		}
+	}
+	return n
+}

@@ -1,0 +1,215 @@
+package drill
+
+import (
+	"math"
+
+	"melodromos/core/combo"
+	"melodromos/core/input"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+)
+
+// What the timeline of a combination holds besides.
+const (
+	Pass  EventKind = "pass"  // a slip bag goes through the head's line
+	Doing EventKind = "move"  // a defence or a step begins; Text is the move
+	Cued  EventKind = "cue"   // an unforeseeable call; Text is the move to do, and the counter after it
+	LetGo EventKind = "letGo" // a slip bag is drawn back and let go
+)
+
+// beforeCall is how long (s) before a repetition it is called. Assumed.
+const beforeCall = 1.6
+
+// counterWindow (s) is how much a counter to a cue may be off: it waits for a reaction. Assumed.
+const counterWindow = 0.40
+
+// CompileCombination lays a combination drill out on one clock for this bag and this person. Repetitions stand a pause apart,
+// each lined up anew, as many as are done before the closing bell. The same drill, bag, person and seed give the same bytes. The
+// moves that do not fit come with it.
+func CompileCombination(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place, seed uint64) (Timeline, Repetition, error) {
+	if err := c.Check(); err != nil {
+		return Timeline{}, Repetition{}, err
+	}
+	c = c.With(bag, a)
+	rep, err := Land(c, bag, a, place)
+	if err != nil {
+		return Timeline{}, rep, err
+	}
+	every := rep.Length + c.Pause
+	n := c.Repetitions
+	if n == 0 {
+		n = int(math.Floor((c.Work + c.Pause) / every))
+	}
+	if n == 0 {
+		return Timeline{}, rep, input.Refuse("work", "expected at least %.1f s, which one repetition takes", rep.Length)
+	}
+	beat := math.Max(atLeast, 0.8)
+	start := countIn * beat
+	end := start + c.Work
+	if c.Work == 0 {
+		end = start + float64(n)*every - c.Pause
+	}
+	line, err := combo.Parse(c.Text)
+	if err != nil {
+		return Timeline{}, rep, err
+	}
+	t := Timeline{Start: micros(start), End: micros(end)}
+	for k := countIn; k >= 1; k-- {
+		t.Events = append(t.Events, Event{At: micros(start - float64(k)*beat), Kind: Count, N: k})
+	}
+	t.Events = append(t.Events, Event{At: t.Start, Kind: Bell, Text: "start"})
+	l := layer{c: c, t: &t, rep: rep, call: line.Call(c.Names), slip: bag.Kind() == rig.Slip}
+	var cues []Cue
+	if c.Cues != nil {
+		cues = c.Cues.Draw(seed, start, end)
+	}
+	for k := range n {
+		l.repetition(k, n, start+float64(k)*every, cues)
+	}
+	for _, cue := range cues {
+		l.cue(cue, a, end)
+	}
+	for _, left := range warnings {
+		if c.Work > 2*float64(left) {
+			t.Events = append(t.Events, Event{At: micros(end - float64(left)), Kind: Warning, N: left})
+		}
+	}
+	t.Events = append(t.Events, Event{At: t.End, Kind: Bell, Text: "end"})
+	sortEvents(t.Events)
+	number := 0
+	for i := range t.Events {
+		if t.Events[i].Kind == Strike {
+			t.Events[i].N = number
+			number++
+		}
+	}
+	return t, rep, nil
+}
+
+// layer lays events onto a timeline.
+type layer struct {
+	c    Combination
+	t    *Timeline
+	rep  Repetition
+	call string
+	slip bool
+}
+
+func (l *layer) add(e Event) { l.t.Events = append(l.t.Events, e) }
+
+// called says whether a repetition is called.
+func (g Guidance) called(k, n int) bool {
+	switch g {
+	case Called:
+		return true
+	case Partly:
+		return k%2 == 0
+	case Alone:
+		return false
+	}
+	quarter := float64(k) / float64(n)
+	switch {
+	case k == n-1 || quarter < 0.25 || quarter >= 0.75:
+		return true
+	case quarter < 0.5:
+		return k%2 == 0
+	}
+	return false
+}
+
+// repetition lays out the k-th of n, from at (s). What falls into the answer to a cue is left out: nobody does both.
+func (l *layer) repetition(k, n int, at float64, cues []Cue) {
+	if l.c.Guidance.called(k, n) {
+		l.add(Event{At: micros(math.Max(0, at-beforeCall)), Kind: Call, Text: l.call, Rep: k})
+	}
+	if l.slip {
+		l.add(Event{At: micros(at), Kind: LetGo, Rep: k})
+	}
+	busy := func(from float64) bool {
+		for _, cue := range cues {
+			if from > cue.At-0.1 && from < cue.At+l.answer(cue) {
+				return true
+			}
+		}
+		return false
+	}
+	position := 0
+	for _, m := range l.rep.Moves {
+		e := Event{At: micros(at + m.At), Rep: k, Move: m.Move, Text: m.Placed.Move.String(), Window: micros(m.Window), Late: micros(m.Late)}
+		if m.Kind() == combo.Strike {
+			e.Kind, e.Hand, e.Position = Strike, m.Hand(), position
+			position++
+		} else {
+			e.Kind = Doing
+		}
+		if !busy(at + m.At) {
+			l.add(e)
+		}
+	}
+	for i, b := range l.rep.Boards {
+		l.add(Event{At: micros(at + b), Kind: Rebound, N: i + 1, Rep: k})
+	}
+	for i, p := range l.rep.Passes {
+		l.add(Event{At: micros(at + p), Kind: Pass, N: i + 1, Rep: k})
+	}
+}
+
+// answer is how long (s) the answer to a cue takes, counters and all.
+func (l *layer) answer(cue Cue) float64 {
+	strikes := 0
+	if line, err := combo.Parse(cue.Counter); err == nil {
+		strikes = len(line.Moves(l.c.Stance))
+	}
+	return trainee.SoundReaction + trainee.TimesOf(cue.Move).Whole + 0.3*float64(strikes)
+}
+
+// cue lays out a call, the move that answers it and the counter after it.
+func (l *layer) cue(cue Cue, a trainee.Ability, end float64) {
+	text := cue.Move.Call(l.c.Names)
+	if cue.Counter != "" {
+		text += ", " + cue.Counter
+	}
+	l.add(Event{At: micros(cue.At), Kind: Cued, Text: text, Window: micros(cue.Lead)})
+	at := cue.At + trainee.SoundReaction
+	l.add(Event{At: micros(at), Kind: Doing, Text: cue.Move.String(), Move: -1})
+	line, err := combo.Parse(cue.Counter)
+	if err != nil {
+		return // a free counter is not planned
+	}
+	at += trainee.TimesOf(cue.Move).Whole
+	for i, m := range line.Moves(l.c.Stance) {
+		gap := trainee.StrikeMovement(rig.DoubleEnd)
+		if i > 0 {
+			gap = a.Alternate
+		}
+		if at += gap; at < end {
+			l.add(Event{At: micros(at), Kind: Strike, Hand: m.Hand(), Text: m.Move.String(), Move: -1, Window: micros(counterWindow)})
+		}
+	}
+}
+
+// HalfBeat is a long transition with room for one more hand.
+type HalfBeat struct {
+	Move int        // index of the step, the pivot or the switch
+	Free float64    // s that are left once the hand is back
+	Hand combo.Hand // that alternates with the one before
+}
+
+// HalfBeats finds where one more hand fits: a side step, a pivot or a switch of the feet keeps the feet busy and leaves the hands
+// free (common practice). The time free is that of the move less this trainee's interval of alternate hands.
+func HalfBeats(moves []combo.Placed, a trainee.Ability) []HalfBeat {
+	var list []HalfBeat
+	last := combo.Hand("")
+	for i, m := range moves {
+		if h := m.Hand(); h == combo.Lead || h == combo.Rear {
+			last = h
+		}
+		if m.Kind() != combo.Step || m.Way == "in" || m.Way == "back" || last == "" {
+			continue
+		}
+		if free := trainee.TimesOf(m.Move).Whole - a.Alternate; free >= 0 {
+			list = append(list, HalfBeat{i, free, last.Other()})
+		}
+	}
+	return list
+}
