@@ -10,8 +10,11 @@ import (
 	"math"
 	"time"
 
+	"melodromos/core/combo"
 	"melodromos/core/drill"
+	"melodromos/core/input"
 	"melodromos/core/rig"
+	"melodromos/core/trainee"
 	"melodromos/server"
 	"melodromos/standin"
 	"melodromos/store"
@@ -64,7 +67,7 @@ var bags = []bag{
 // given is a drill of a trainee, with the days before today on which it was run.
 type given struct {
 	person, bag string
-	drill.Drill
+	drill.Plan
 	name string
 	days []int
 }
@@ -81,6 +84,14 @@ var givens = []given{
 	{"lerato", "wren", basic(drill.Alternating, drill.Lead, 0, 178, 120), "Hand after hand, quick", []int{12, 7, 5, 1}},
 	{"dov", "lantern", basic(drill.OneHand, drill.Lead, 5, 100, 45), "Five a side, soft", []int{10, 6, 3}},
 	{"dov", "quay", basic(drill.Alternating, drill.Rear, 0, 118, 60), "", nil},
+	{"yusuf", "bollard", line("1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!", drill.Freely, 2.5, 120), "Thirteen moves", []int{9, 3}},
+	{"lerato", "gannet", line("1-2", drill.OnReturns, 2, 60), "One-two on the pole", []int{6}},
+	{"dov", "plumb", line("slip lead - 3 - slip rear - 2", drill.OnReturns, 2, 60), "Slip and answer", nil},
+}
+
+// line is a combination drill.
+func line(text string, landing drill.Landing, pause, work float64) drill.Combination {
+	return drill.Combination{Text: text, Stance: combo.Orthodox, Landing: landing, Pace: drill.Combining, Pause: pause, Work: work, Guidance: drill.Fading}
 }
 
 // Load makes the demo gym unless it is there already.
@@ -128,13 +139,13 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 		rigs[b.key] = row
 	}
 	for i, d := range givens {
-		doc, err := json.Marshal(d.Drill)
+		doc, err := json.Marshal(d.Plan)
 		if err != nil {
 			return err
 		}
 		row := store.Drill{Name: d.name, RigID: rigs[d.bag].ID, TraineeID: trainees[d.person].ID, Doc: doc, CreatedAt: now.AddDate(0, 0, -14).Add(time.Duration(i) * time.Minute)}
 		if row.Name == "" {
-			row.Name = d.Drill.Name()
+			row.Name = d.Plan.Name()
 		}
 		if err := g.AddDrill(&row); err != nil {
 			return err
@@ -142,7 +153,7 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 		for n, day := range d.days {
 			at := evening(now, day, i)
 			progress := float64(n) / math.Max(1, float64(len(d.days)-1))
-			if err := round(g, coach, row, d.Drill, rigs[d.bag], trainees[d.person], at, progress); err != nil {
+			if err := round(g, coach, row, d.Plan, rigs[d.bag], trainees[d.person], at, progress); err != nil {
 				return fmt.Errorf("%s on day %d: %w", row.Name, -day, err)
 			}
 		}
@@ -158,12 +169,13 @@ func evening(now time.Time, daysAgo, i int) time.Time {
 
 // round runs one round as the product does, with the stand-in in place of the trainee. progress goes from 0, the first
 // of the two weeks' rounds, to 1: by then spread and misses are down by a third.
-func round(g *store.Gym, coach store.Coach, row store.Drill, d drill.Drill, rigRow store.Rig, p person, at time.Time, progress float64) error {
-	bag, err := rig.DecodeSpeedBag(rigRow.Doc)
+func round(g *store.Gym, coach store.Coach, row store.Drill, plan drill.Plan, rigRow store.Rig, p person, at time.Time, progress float64) error {
+	bag, err := rig.Read(input.Parse(rigRow.Doc))
 	if err != nil {
 		return err
 	}
-	run, err := server.NewRunRow(row, d, rigRow, bag)
+	on := drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Band(p.Band)), Seed: p.seed}
+	run, err := server.NewRunRow(row, plan, rigRow, on)
 	if err != nil {
 		return err
 	}
@@ -173,7 +185,7 @@ func round(g *store.Gym, coach store.Coach, row store.Drill, d drill.Drill, rigR
 	if err := g.AddRun(&run); err != nil {
 		return err
 	}
-	timeline, err := drill.Compile(d, bag)
+	timeline, err := plan.Lay(on)
 	if err != nil {
 		return err
 	}

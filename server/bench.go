@@ -49,6 +49,7 @@ type Cycle struct {
 	Amplitude float64          `json:"amplitude" doc:"m of a swing of 1"`
 	Contact   float64          `json:"contact" doc:"degrees at which a speed bag meets its board"`
 	Pinned    *Cycle           `json:"pinned,omitempty" doc:"the cycle after a trap"`
+	Starts    []float64        `json:"starts" doc:"s at which the trace begins anew, where it is that of a whole combination"`
 }
 
 // Conflict is a ball that cannot hang at eye height and midway between its anchors at once.
@@ -232,7 +233,7 @@ func tempoRows(table []rig.Tempo) []TempoRow {
 
 func cycleOut(p rig.Picture, kind rig.Kind) Cycle {
 	return Cycle{
-		Trace: some(p.Trace), Through: some(p.Through), Marks: some(p.Marks), Passes: some(p.Passes), Return: p.Return,
+		Trace: some(p.Trace), Through: some(p.Through), Marks: some(p.Marks), Passes: some(p.Passes), Starts: []float64{}, Return: p.Return,
 		Window: p.Closes - p.Opens, Opens: p.Opens, Closes: p.Closes, Strike: p.Strike, Mirrored: p.Mirrored,
 		Reach: trainee.StrikeMovement(kind), Speed: p.Speed, Amplitude: p.Reach, Contact: p.Contact * 180 / math.Pi,
 	}

@@ -17,12 +17,6 @@ import (
 	"melodromos/store"
 )
 
-// DrillDoc is a drill's document.
-type DrillDoc struct {
-	Version int `json:"version,omitempty"`
-	drill.Drill
-}
-
 // Drill is what one trainee does on one rig.
 type Drill struct {
 	ID        string   `json:"id" readOnly:"true"`
@@ -31,58 +25,84 @@ type Drill struct {
 	TraineeID string   `json:"traineeId" format:"uuid"`
 	Version   int      `json:"version"`
 	Doc       DrillDoc `json:"doc"`
+	// Figures are the few that tell it apart at a glance.
+	Figures []drill.Figure `json:"figures,omitempty" readOnly:"true"`
 }
 
 func drillOut(d store.Drill) (Drill, error) {
-	doc, err := drill.Decode(d.Doc)
+	plan, err := drill.ReadPlan(input.Parse(d.Doc))
 	if err != nil {
 		return Drill{}, fmt.Errorf("stored drill %s: %w", d.ID, asInternal(err))
 	}
-	return Drill{d.ID, d.Name, d.RigID, d.TraineeID, d.Version, DrillDoc{drill.Version, doc}}, nil
+	return Drill{d.ID, d.Name, d.RigID, d.TraineeID, d.Version, DrillDoc{Plan: plan}, plan.Figures()}, nil
 }
 
 // row checks a drill against the bag it is for: one that the bag does not allow is not stored.
 func (d Drill) row(gym *store.Gym, id string) (*store.Drill, error) {
-	bag, _, err := gymBag(gym, d.RigID)
+	plan, err := d.Doc.read()
+	if err != nil {
+		return nil, input.Under("doc", err)
+	}
+	floor, _, _, err := floorOf(gym, d.RigID, d.TraineeID)
 	if err != nil {
 		return nil, err
 	}
-	if _, err := gym.Trainee(d.TraineeID); err != nil {
-		return nil, err
-	}
-	if _, err := drill.Compile(d.Doc.Drill, bag); err != nil {
+	if _, err := plan.Lay(floor); err != nil {
 		return nil, input.Under("doc", err)
 	}
-	doc, err := json.Marshal(d.Doc.Drill)
+	doc, err := json.Marshal(plan)
 	name := d.Name
 	if name == "" {
-		name = d.Doc.Name()
+		name = shortened(plan.Name())
 	}
 	return &store.Drill{ID: id, Name: name, RigID: d.RigID, TraineeID: d.TraineeID, Doc: doc, Version: d.Version}, err
 }
 
-// gymBag reads a speed bag of the gym: drills are for these so far.
-func gymBag(gym *store.Gym, id string) (rig.SpeedBag, store.Rig, error) {
-	row, err := gym.Rig(id)
-	if err != nil {
-		return rig.SpeedBag{}, row, err
+// shortened keeps a name within what is stored of one.
+func shortened(name string) string {
+	if runes := []rune(name); len(runes) > 120 {
+		return string(runes[:119]) + "…"
 	}
-	r, err := rig.Read(input.Parse(row.Doc))
-	if err != nil {
-		return rig.SpeedBag{}, row, fmt.Errorf("stored rig %s: %w", id, asInternal(err))
-	}
-	bag, ok := r.(rig.SpeedBag)
-	if !ok {
-		return bag, row, input.Refuse("rigId", "expected a speed bag: drills are programmed on speed bags so far")
-	}
-	return bag, row, nil
+	return name
 }
 
-// DrillQuestion asks what a drill would be like on a bag of the gym, for somebody of a skill band.
+// floorOf reads a bag of the gym and who is on it.
+func floorOf(gym *store.Gym, rigID, traineeID string) (drill.Floor, store.Rig, store.Trainee, error) {
+	row, err := gym.Rig(rigID)
+	if err != nil {
+		return drill.Floor{}, row, store.Trainee{}, err
+	}
+	bag, place, err := readRig(row)
+	if err != nil {
+		return drill.Floor{}, row, store.Trainee{}, err
+	}
+	t, err := gym.Trainee(traineeID)
+	return drill.Floor{Bag: bag, Place: place, Ability: trainee.Start(trainee.Band(t.Band)), Seed: 1}, row, t, err
+}
+
+// speedBag reads a speed bag of the gym, for what belongs to these alone.
+func speedBag(gym *store.Gym, id string) (rig.SpeedBag, error) {
+	row, err := gym.Rig(id)
+	if err != nil {
+		return rig.SpeedBag{}, err
+	}
+	bag, _, err := readRig(row)
+	if err != nil {
+		return rig.SpeedBag{}, err
+	}
+	speed, ok := bag.(rig.SpeedBag)
+	if !ok {
+		return speed, input.Refuse("rigId", "expected a speed bag: on this bag a combination is programmed")
+	}
+	return speed, nil
+}
+
+// DrillQuestion asks what a drill would be like on a bag of the gym, for a trainee, or for somebody of a skill band.
 type DrillQuestion struct {
-	RigID string   `json:"rigId" format:"uuid"`
-	Band  string   `json:"band,omitempty"`
-	Doc   DrillDoc `json:"doc"`
+	RigID     string   `json:"rigId" format:"uuid"`
+	TraineeID string   `json:"traineeId,omitempty" format:"uuid"`
+	Band      string   `json:"band,omitempty"`
+	Doc       DrillDoc `json:"doc"`
 }
 
 // TechniqueQuestion asks for a drill in another technique, with what belongs to that by default.
@@ -111,6 +131,7 @@ type DrillPreview struct {
 	Fist     *float64     `json:"fist"`
 	Effort   string       `json:"effort"`
 	Cycle    Cycle        `json:"cycle"`
+	Composed *Composed    `json:"composed,omitempty" doc:"of a combination"`
 	Problem  string       `json:"problem,omitempty" doc:"why it cannot be run, where it cannot"`
 	Field    string       `json:"field,omitempty" doc:"the field the problem lies in"`
 	Sentence string       `json:"sentence"`
@@ -153,30 +174,36 @@ func (s *Server) registerDrills(api huma.API) {
 		return nil, refusedOrNil(ctx, who(ctx).gym.Retire(&store.Drill{}, in.ID, true))
 	})
 	huma.Get(api, "/api/first-drill/{id}", func(ctx context.Context, in *ByID) (*one[DrillDoc], error) {
-		bag, _, err := gymBag(who(ctx).gym, in.ID)
+		row, err := who(ctx).gym.Rig(in.ID)
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
-		d, err := drill.First(bag)
-		return single(ctx, d, err, func(d drill.Drill) (DrillDoc, error) { return DrillDoc{drill.Version, d}, nil })
+		bag, _, err := readRig(row)
+		if err != nil {
+			return nil, refused(ctx, "", err)
+		}
+		plan, err := drill.FirstOn(bag)
+		return single(ctx, plan, err, func(p drill.Plan) (DrillDoc, error) { return DrillDoc{Plan: p}, nil })
 	})
 	huma.Post(api, "/api/drill-technique", func(ctx context.Context, in *one[TechniqueQuestion]) (*one[DrillDoc], error) {
-		bag, _, err := gymBag(who(ctx).gym, in.Body.RigID)
+		d, err := inTechnique(who(ctx).gym, in.Body)
 		if err != nil {
 			return nil, refused(ctx, "body", err)
 		}
-		d, err := in.Body.Doc.With(drill.Technique(in.Body.Technique), bag)
+		return &one[DrillDoc]{DrillDoc{Plan: d}}, nil
+	})
+	huma.Post(api, "/api/combo-count", func(ctx context.Context, in *one[CountQuestion]) (*one[ComboText], error) {
+		text, err := recount(in.Body)
 		if err != nil {
-			return nil, refused(ctx, "body.doc", err)
+			return nil, refused(ctx, "body", err)
 		}
-		return &one[DrillDoc]{DrillDoc{drill.Version, d}}, nil
+		return &one[ComboText]{text}, nil
 	})
 	huma.Post(api, "/api/drill-preview", func(ctx context.Context, in *one[DrillQuestion]) (*one[DrillPreview], error) {
-		bag, _, err := gymBag(who(ctx).gym, in.Body.RigID)
+		p, err := preview(who(ctx), in.Body)
 		if err != nil {
-			return nil, refused(ctx, "", err)
+			return nil, refused(ctx, "body", err)
 		}
-		p, err := preview(bag, in.Body.Doc.Drill, in.Body.Band, who(ctx).units())
 		return single(ctx, p, err, sure(func(p DrillPreview) DrillPreview { return p }))
 	})
 }
@@ -202,54 +229,105 @@ func drillCycle(d drill.Drill, bag rig.SpeedBag, launch, cycle float64) (Cycle, 
 	return c, nil
 }
 
-func preview(bag rig.SpeedBag, d drill.Drill, band string, units words.Units) (DrillPreview, error) {
-	p := DrillPreview{Name: d.Name(), Pattern: []Beat{}, Where: d.Where(), Counts: d.Counts(), Sets: d.Sets()}
-	var field *input.Error
-	if err := d.Check(); errors.As(err, &field) {
-		// What is wrong is said; what would be right is drawn.
-		p.Problem, p.Field = field.Reason, field.Field
-		if d, err = d.With(d.Technique, bag); err != nil {
-			return p, input.Under("doc", err)
+// inTechnique gives a drill in another technique. A combination has none, and makes way for the first drill in it.
+func inTechnique(gym *store.Gym, in TechniqueQuestion) (drill.Drill, error) {
+	bag, err := speedBag(gym, in.RigID)
+	if err != nil {
+		return drill.Drill{}, err
+	}
+	plan, err := in.Doc.read()
+	if err != nil {
+		return drill.Drill{}, input.Under("doc", err)
+	}
+	d, ok := plan.(drill.Drill)
+	if !ok {
+		if d, err = drill.First(bag); err != nil {
+			return d, err
 		}
 	}
+	d, err = d.With(drill.Technique(in.Technique), bag)
+	return d, input.Under("doc", err)
+}
+
+// preview answers what a drill would be like.
+func preview(c caller, in DrillQuestion) (DrillPreview, error) {
+	plan, err := in.Doc.read()
+	if err != nil {
+		return DrillPreview{}, input.Under("doc", err)
+	}
+	row, err := c.gym.Rig(in.RigID)
+	if err != nil {
+		return DrillPreview{}, err
+	}
+	bag, place, err := readRig(row)
+	if err != nil {
+		return DrillPreview{}, err
+	}
+	band := trainee.Band(in.Band)
+	if in.TraineeID != "" {
+		t, err := c.gym.Trainee(in.TraineeID)
+		if err != nil {
+			return DrillPreview{}, err
+		}
+		band = trainee.Band(t.Band)
+	}
+	floor := drill.Floor{Bag: bag, Place: place, Ability: trainee.Start(band), Seed: 1}
+	p := DrillPreview{Name: plan.Name(), Pattern: []Beat{}, Counts: []int{}, Sets: []int{}, Tempos: []TempoRow{}, Change: []rig.Change{}, Cycle: cycleOut(rig.Picture{}, bag.Kind())}
+	switch d := plan.(type) {
+	case drill.Combination:
+		err = p.combination(d, floor, c.units())
+	case drill.Drill:
+		speed, ok := bag.(rig.SpeedBag)
+		if !ok {
+			return p, input.Refuse("rigId", "expected a speed bag for a technique: on this bag a combination is programmed")
+		}
+		err = p.technique(d, speed, floor.Ability, c.units())
+	}
+	return p, input.Under("doc", err)
+}
+
+func (p *DrillPreview) technique(d drill.Drill, bag rig.SpeedBag, ability trainee.Ability, units words.Units) error {
+	p.Where, p.Counts, p.Sets = d.Where(), d.Counts(), d.Sets()
 	a, err := drill.Solve(d, bag)
 	if err != nil {
-		return p, input.Under("doc", err)
+		return err
 	}
-	ability := trainee.Start(trainee.Band(band))
 	p.Sentence, p.Change, p.Slowest, p.Fastest = bench.Said(rig.Speed, a, ability, units), some(a.Change), a.Limits.Slowest, a.Limits.Fastest
 	if a.Feasible {
 		p.Window, p.Fist, p.Effort = number(a.Window), number(a.FistSpeed), ability.Effort(a.FistSpeed)
 	}
 	table, err := rig.Tempos(bag, d.Meeting().Angle)
 	if err != nil {
-		return p, input.Under("doc", err)
+		return err
 	}
 	p.Tempos = tempoRows(table)
 	tempo := min(max(a.Tempo, a.Limits.Slowest), a.Limits.Fastest)
 	if p.Cycle, err = drillCycle(d, bag, a.Nearest(), 60/tempo); err != nil {
-		return p, input.Under("doc", err)
+		return err
 	}
 	p.Shown = 60 / p.Cycle.Return
-	if p.Problem != "" {
-		return p, nil
-	}
+	var field *input.Error
 	t, err := drill.Compile(d, bag)
 	switch {
 	case errors.As(err, &field):
 		p.Problem, p.Field = field.Reason, field.Field
-		return p, nil
+		return nil
 	case err != nil:
-		return p, err
+		return err
 	}
+	p.count(t, d.Positions())
+	return nil
+}
+
+// count fills in what a timeline comes to, and the strikes of one pattern.
+func (p *DrillPreview) count(t drill.Timeline, positions int) {
 	p.Seconds, p.CountIn = (t.End - t.Start).Seconds(), t.Start.Seconds()
 	for _, e := range t.Events {
 		if e.Kind == drill.Strike {
-			if p.Strikes < d.Positions() {
+			if p.Strikes < positions {
 				p.Pattern = append(p.Pattern, Beat{string(e.Hand), string(e.Face), e.Pin})
 			}
 			p.Strikes++
 		}
 	}
-	return p, nil
 }

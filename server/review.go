@@ -291,16 +291,17 @@ func groupsOut(groups []judge.Group) []GroupOut {
 
 // Next is a drill that stands to be run.
 type Next struct {
-	DrillID   string   `json:"drillId"`
-	DrillName string   `json:"drillName"`
-	TraineeID string   `json:"traineeId"`
-	Trainee   string   `json:"trainee"`
-	RigID     string   `json:"rigId"`
-	RigName   string   `json:"rigName"`
-	Doc       DrillDoc `json:"doc"`
-	Why       string   `json:"why"`
-	Through   bool     `json:"through" doc:"the last run passed the gate"`
-	Last      *LogRow  `json:"last,omitempty"`
+	DrillID   string         `json:"drillId"`
+	DrillName string         `json:"drillName"`
+	TraineeID string         `json:"traineeId"`
+	Trainee   string         `json:"trainee"`
+	RigID     string         `json:"rigId"`
+	RigName   string         `json:"rigName"`
+	Doc       DrillDoc       `json:"doc"`
+	Figures   []drill.Figure `json:"figures" doc:"the few that tell it apart at a glance"`
+	Why       string         `json:"why"`
+	Through   bool           `json:"through" doc:"the last run passed the gate"`
+	Last      *LogRow        `json:"last,omitempty"`
 }
 
 // Today is what the first page shows.
@@ -339,7 +340,7 @@ func today(gym *store.Gym) (Today, error) {
 			return Today{}, err
 		}
 		given := ladder.Given{Drill: row.ID}
-		next := Next{DrillID: row.ID, DrillName: row.Name, TraineeID: row.TraineeID, Trainee: n.trainees[row.TraineeID], RigID: row.RigID, RigName: n.rigs[row.RigID], Doc: d.Doc}
+		next := Next{DrillID: row.ID, DrillName: row.Name, TraineeID: row.TraineeID, Trainee: n.trainees[row.TraineeID], RigID: row.RigID, RigName: n.rigs[row.RigID], Doc: d.Doc, Figures: d.Figures}
 		if run, ok := last[row.ID]; ok {
 			entry := n.logRow(run)
 			next.Last = &entry

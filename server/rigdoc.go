@@ -38,16 +38,22 @@ func (d RigDoc) read() (rig.Rig, error) {
 // Schema describes the documents of all kinds in one: every measure that one of them has. Which belong together the core
 // tells.
 func (RigDoc) Schema(r huma.Registry) *huma.Schema {
-	const name = "RigDoc"
+	kinds := []any{string(rig.Speed), string(rig.DoubleEnd), string(rig.Reflex), string(rig.Slip), string(rig.Hanging)}
+	return merged(r, "RigDoc", map[string]*huma.Schema{"kind": {Type: huma.TypeString, Enum: kinds}}, []string{"kind"},
+		rig.SpeedBag{}, rig.DoubleEndBag{}, rig.ReflexBag{}, rig.SlipBag{}, rig.HangingBag{})
+}
+
+// merged registers one schema with the fields of several structs, none of them required but those named.
+func merged(r huma.Registry, name string, fields map[string]*huma.Schema, required []string, of ...any) *huma.Schema {
 	if _, ok := r.Map()[name]; !ok {
-		all := &huma.Schema{Type: huma.TypeObject, Properties: map[string]*huma.Schema{
-			"kind": {Type: huma.TypeString, Enum: []any{string(rig.Speed), string(rig.DoubleEnd), string(rig.Reflex), string(rig.Slip), string(rig.Hanging)}},
-		}, AdditionalProperties: true, Required: []string{"kind"}}
-		for _, kind := range []any{rig.SpeedBag{}, rig.DoubleEndBag{}, rig.ReflexBag{}, rig.SlipBag{}, rig.HangingBag{}} {
-			t := reflect.TypeOf(kind)
+		all := &huma.Schema{Type: huma.TypeObject, Properties: fields, AdditionalProperties: true, Required: required}
+		for _, one := range of {
+			t := reflect.TypeOf(one)
 			for i := range t.NumField() {
 				tag, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ",")
-				all.Properties[tag] = huma.SchemaFromType(r, t.Field(i).Type)
+				if _, known := all.Properties[tag]; !known {
+					all.Properties[tag] = r.Schema(t.Field(i).Type, true, t.Name()+t.Field(i).Name)
+				}
 			}
 		}
 		all.PrecomputeMessages()

@@ -7,11 +7,14 @@ import (
 	"encoding/hex"
 	"encoding/json"
 	"fmt"
+	mathrand "math/rand/v2"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/drill"
+	"melodromos/core/input"
+	"melodromos/core/judge"
 	"melodromos/core/rig"
 	"melodromos/standin"
 	"melodromos/store"
@@ -42,6 +45,7 @@ type Run struct {
 	State     string         `json:"state" enum:"ready,running,paused,done,stopped"`
 	ClockUS   int64          `json:"clockUs"`
 	Doc       DrillDoc       `json:"doc"`
+	Tempo     float64        `json:"tempo" doc:"strikes a minute, of a combination inside it"`
 	Timeline  drill.Timeline `json:"timeline"`
 	Cycle     Cycle          `json:"cycle"`
 	IntakeKey string         `json:"intakeKey,omitempty"`
@@ -62,24 +66,49 @@ type RunCourse struct {
 // runParts is a stored run with its documents opened.
 type runParts struct {
 	store.Run
-	bag      rig.SpeedBag
-	drill    drill.Drill
+	bag      rig.Rig
+	plan     drill.Plan
 	timeline drill.Timeline
 }
 
 func open(r store.Run) (runParts, error) {
 	p := runParts{Run: r}
 	var err error
-	if p.bag, err = rig.DecodeSpeedBag(r.RigDoc); err != nil {
+	if p.bag, err = rig.Read(input.Parse(r.RigDoc)); err != nil {
 		return p, fmt.Errorf("run %s: stored rig: %w", r.ID, asInternal(err))
 	}
-	if p.drill, err = drill.Decode(r.DrillDoc); err != nil {
+	if p.plan, err = drill.ReadPlan(input.Parse(r.DrillDoc)); err != nil {
 		return p, fmt.Errorf("run %s: stored drill: %w", r.ID, asInternal(err))
 	}
 	if err = json.Unmarshal(r.Timeline, &p.timeline); err != nil {
 		return p, fmt.Errorf("run %s: stored timeline: %w", r.ID, err)
 	}
 	return p, nil
+}
+
+// cycle is the bag's motion as it is drawn.
+func (p runParts) cycle() (Cycle, error) {
+	d, ok := p.plan.(drill.Drill)
+	speed, is := p.bag.(rig.SpeedBag)
+	if !ok || !is {
+		if p.timeline.Film == nil {
+			return Cycle{}, fmt.Errorf("run %s: a combination without its film", p.ID)
+		}
+		return filmCycle(*p.timeline.Film, p.bag.Kind()), nil
+	}
+	return drillCycle(d, speed, p.timeline.Launch, 60/d.Tempo)
+}
+
+// tempo is the one that is named with the run.
+func (p runParts) tempo() float64 {
+	if d, ok := p.plan.(drill.Drill); ok {
+		return d.Tempo
+	}
+	strikes := judge.Planned(p.timeline, -1)
+	if n := len(strikes); n > 1 && strikes[n-1].At > strikes[0].At {
+		return 60 * float64(n-1) / (strikes[n-1].At - strikes[0].At)
+	}
+	return 0
 }
 
 func (s *Server) registerRuns(api huma.API) {
@@ -131,15 +160,16 @@ func (s *Server) newRun(ctx context.Context, in NewRun) (store.Run, string, erro
 	if err != nil {
 		return store.Run{}, "", err
 	}
-	d, err := drill.Decode(row.Doc)
+	plan, err := drill.ReadPlan(input.Parse(row.Doc))
 	if err != nil {
 		return store.Run{}, "", fmt.Errorf("stored drill %s: %w", row.ID, asInternal(err))
 	}
-	bag, rigRow, err := gymBag(c.gym, row.RigID)
+	floor, rigRow, _, err := floorOf(c.gym, row.RigID, row.TraineeID)
 	if err != nil {
 		return store.Run{}, "", err
 	}
-	run, err := NewRunRow(row, d, rigRow, bag)
+	floor.Seed = mathrand.Uint64()
+	run, err := NewRunRow(row, plan, rigRow, floor)
 	if err != nil {
 		return store.Run{}, "", err
 	}
@@ -163,8 +193,8 @@ func (s *Server) newRun(ctx context.Context, in NewRun) (store.Run, string, erro
 }
 
 // NewRunRow compiles a drill on a bag into a run that is not stored yet.
-func NewRunRow(row store.Drill, d drill.Drill, rigRow store.Rig, bag rig.SpeedBag) (store.Run, error) {
-	timeline, err := drill.Compile(d, bag)
+func NewRunRow(row store.Drill, plan drill.Plan, rigRow store.Rig, on drill.Floor) (store.Run, error) {
+	timeline, err := plan.Lay(on)
 	if err != nil {
 		return store.Run{}, err
 	}
@@ -201,10 +231,10 @@ func (s *Server) runOut(ctx context.Context, r store.Run) (Run, error) {
 	if err != nil {
 		return Run{}, err
 	}
-	c, err := drillCycle(p.drill, p.bag, p.timeline.Launch, 60/p.drill.Tempo)
+	c, err := p.cycle()
 	return Run{
 		ID: r.ID, DrillID: r.DrillID, DrillName: r.DrillName, RigName: rigRow.Name, Rig: RigDoc{Rig: p.bag}, Trainee: traineeOut(t), Source: r.Source,
-		State: string(r.State), ClockUS: r.Now(time.Now()), Doc: DrillDoc{drill.Version, p.drill}, Timeline: p.timeline, Cycle: c,
+		State: string(r.State), ClockUS: r.Now(time.Now()), Doc: DrillDoc{Plan: p.plan}, Tempo: p.tempo(), Timeline: p.timeline, Cycle: c,
 	}, err
 }
 

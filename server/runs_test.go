@@ -101,11 +101,11 @@ func TestRunKeepsItsDocuments(t *testing.T) {
 	longer.BagLength = 0.28
 	bag.Doc = RigDoc{Rig: longer}
 	u.want(200, "PUT", "/api/rigs/"+bag.ID, bag, nil)
-	d.Doc.Tempo = 90
+	d.Doc = changed(d.Doc, func(d *drill.Drill) { d.Tempo = 90 })
 	u.want(200, "PUT", "/api/drills/"+d.ID, d, nil)
 	u.want(204, "DELETE", "/api/drills/"+d.ID, nil, nil)
 	u.want(200, "GET", "/api/runs/"+run.ID, nil, &again)
-	if again.Doc != run.Doc || again.Rig != run.Rig || len(again.Timeline.Events) != len(run.Timeline.Events) {
+	if again.Doc.Plan != run.Doc.Plan || again.Rig.Rig != run.Rig.Rig || len(again.Timeline.Events) != len(run.Timeline.Events) {
 		t.Error("the run changed with its bag and drill")
 	}
 }
@@ -150,7 +150,7 @@ func TestStandInAndLiveFeed(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Larch")
 	_, _, d := u.furnished(10)
-	d.Doc.Work, d.Doc.Strikes = 0, 6
+	d.Doc = changed(d.Doc, func(d *drill.Drill) { d.Work, d.Strikes = 0, 6 })
 	u.want(200, "PUT", "/api/drills/"+d.ID, d, &d)
 	var run Run
 	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "standin", StandIn: &StandInChoice{"expert", 3}}, &run)
@@ -230,7 +230,7 @@ func TestCommandLineStandIn(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Nutmeg")
 	_, _, d := u.furnished(10)
-	d.Doc.Work, d.Doc.Strikes = 0, 3
+	d.Doc = changed(d.Doc, func(d *drill.Drill) { d.Work, d.Strikes = 0, 3 })
 	u.want(200, "PUT", "/api/drills/"+d.ID, d, &d)
 	var run Run
 	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "device"}, &run)

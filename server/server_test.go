@@ -19,6 +19,7 @@ import (
 	"testing/fstest"
 	"time"
 
+	"melodromos/core/drill"
 	"melodromos/core/rig"
 	"melodromos/store"
 	"melodromos/store/storetest"
@@ -132,6 +133,13 @@ func (u user) want(status int, method, path string, body, into any) string {
 var quayBag = rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8, BoardHeight: 1.95}
 var quay = RigDoc{Rig: quayBag}
 
+// changed is the document of a technique with something changed.
+func changed(doc DrillDoc, change func(*drill.Drill)) DrillDoc {
+	d := doc.Plan.(drill.Drill)
+	change(&d)
+	return DrillDoc{Plan: d}
+}
+
 // furnished makes a trainee, a bag and a drill of so many seconds, through the interface.
 func (u user) furnished(work float64) (Trainee, Rig, Drill) {
 	u.t.Helper()
@@ -142,7 +150,7 @@ func (u user) furnished(work float64) (Trainee, Rig, Drill) {
 	u.want(200, "POST", "/api/rigs", Rig{Name: "Quay", Doc: quay}, &bag)
 	var first DrillDoc
 	u.want(200, "GET", "/api/first-drill/"+bag.ID, nil, &first)
-	first.Work = work
+	first = changed(first, func(d *drill.Drill) { d.Work = work })
 	u.want(200, "POST", "/api/drills", Drill{RigID: bag.ID, TraineeID: trainee.ID, Doc: first}, &d)
 	return trainee, bag, d
 }
@@ -295,7 +303,8 @@ func TestRefusalsNameTheField(t *testing.T) {
 	deep.SwivelDrop = 0.09
 	wrong := RigDoc{Rig: deep}
 	slow, even := d, d
-	slow.Doc.Tempo, even.Doc.Rebounds = 20, 2
+	slow.Doc = changed(d.Doc, func(d *drill.Drill) { d.Tempo = 20 })
+	even.Doc = changed(d.Doc, func(d *drill.Drill) { d.Rebounds = 2 })
 	for _, c := range []struct {
 		method, path string
 		body         any

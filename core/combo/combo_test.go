@@ -176,6 +176,23 @@ func TestFlow(t *testing.T) {
 	}
 }
 
+// Another return is named after one strike; in a group it holds for every time through.
+func TestCounted(t *testing.T) {
+	for _, c := range []struct {
+		text        string
+		move, count int
+		want        string
+	}{
+		{"1-2", 0, 2, "1:2-2"}, {"1:3-2", 0, 0, "1-2"}, {"(1-2)x3 - 3", 3, 2, "(1-2:2)x3 - 3"}, {"1 | slip lead - 3", 2, 4, "1 | slip lead - 3:4"},
+		{"1 | slip lead - 3", 1, 2, ""}, {"1-2", 7, 2, ""}, {"1-2", 0, 10, ""},
+	} {
+		got, err := parse(t, c.text).Counted(c.move, c.count)
+		if (err != nil) != (c.want == "") || err == nil && got.String() != c.want {
+			t.Errorf("%q, move %d, %d: %q, %v", c.text, c.move, c.count, got, err)
+		}
+	}
+}
+
 func TestCalls(t *testing.T) {
 	c := parse(t, "1-2b | slip lead - 3! - step back")
 	if got := c.Call(false); got != "one, two body; slip lead, three, step back" {

@@ -109,12 +109,18 @@ func handsOn(lead bool) string {
 
 // Balance counts what a combination asks of each side.
 type Balance struct {
-	Moves, Strikes       int
-	LeadHand, RearHand   int
-	Head, Body           int
-	Straights, Curved    int // punches; hooks and uppercuts are curved
-	SlipsLead, SlipsRear int
-	Defences, Steps      int
+	Moves     int `json:"moves"`
+	Strikes   int `json:"strikes"`
+	LeadHand  int `json:"leadHand"`
+	RearHand  int `json:"rearHand"`
+	Head      int `json:"head"`
+	Body      int `json:"body"`
+	Straights int `json:"straights"`
+	Curved    int `json:"curved"` // hooks, uppercuts, kicks, knees and elbows
+	SlipsLead int `json:"slipsLead"`
+	SlipsRear int `json:"slipsRear"`
+	Defences  int `json:"defences"`
+	Steps     int `json:"steps"`
 }
 
 // Balanced counts.

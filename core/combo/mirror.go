@@ -1,5 +1,7 @@
 package combo
 
+import "melodromos/core/input"
+
 // Mirror is the combination with the hands and the sides swapped: 1↔2, 3↔4, 5↔6. Done twice it is the identity.
 func (c Combination) Mirror() Combination { return c.each(mirrored) }
 
@@ -49,4 +51,41 @@ func countered(m Move) Move {
 		return m
 	}
 	return mirrored(m)
+}
+
+// Counted is the combination with another return named after the strike of that index in the expanded line, or with none named
+// where count is 0. In a group it holds for every time through.
+func (c Combination) Counted(move, count int) (Combination, error) {
+	if count < 0 || count > maxRebounds {
+		return c, input.Refuse("count", "expected a whole number from 0 to %d, not %d", maxRebounds, count)
+	}
+	at, found := 0, false
+	var in func(items []Item) []Item
+	in = func(items []Item) []Item {
+		out := make([]Item, len(items))
+		copy(out, items)
+		for i, it := range items {
+			if it.Group == nil {
+				if at == move && it.Move.Kind() == Strike {
+					out[i].Move.Rebounds, found = int8(count), true
+				}
+				at++
+				continue
+			}
+			group := Group{it.Group.Items, it.Group.Times}
+			for range it.Group.Times {
+				group.Items = in(group.Items)
+			}
+			out[i] = Item{Group: &group}
+		}
+		return out
+	}
+	parts := make([][]Item, len(c.Parts))
+	for i, items := range c.Parts {
+		parts[i] = in(items)
+	}
+	if !found {
+		return c, input.Refuse("move", "expected the index of a strike, not %d", move)
+	}
+	return Combination{parts}, nil
 }

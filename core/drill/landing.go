@@ -28,9 +28,9 @@ type Landed struct {
 
 // Offer is one thing that would make a strike fit.
 type Offer struct {
-	What   string  // return, fist, or a field of the rig's document
-	To     float64 // in its unit
-	Reason string
+	What   string  `json:"what"` // return, fist, tempo, pull, or a field of the rig's document
+	To     float64 `json:"to"`   // in its unit
+	Reason string  `json:"reason"`
 }
 
 // Repetition is one time through a combination on a bag.

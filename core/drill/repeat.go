@@ -63,9 +63,12 @@ func CompileCombination(c Combination, bag rig.Rig, a trainee.Ability, place rig
 	if c.Cues != nil {
 		cues = c.Cues.Draw(seed, start, end)
 	}
+	starts := make([]float64, n)
 	for k := range n {
-		l.repetition(k, n, start+float64(k)*every, cues)
+		starts[k] = start + float64(k)*every
+		l.repetition(k, n, starts[k], cues)
 	}
+	t.Film = film(c, rep, bag, place, starts)
 	for _, cue := range cues {
 		l.cue(cue, a, end)
 	}

@@ -56,8 +56,9 @@ type Timeline struct {
 	End     Micros     `json:"end"`   // the closing bell
 	Strike  rig.Return `json:"-"`     // how the bag comes back after each strike
 	Launch  float64    `json:"launch"`
-	Fist    float64    `json:"fist"`    // m/s
-	Inbound [2]Micros  `json:"inbound"` // around each planned strike: the bag comes in from this much before to this much after it
+	Fist    float64    `json:"fist"`           // m/s
+	Film    *Film      `json:"film,omitempty"` // of a combination: the bag's motion through a repetition
+	Inbound [2]Micros  `json:"inbound"`        // around each planned strike: the bag comes in from this much before to this much after it
 }
 
 const (

@@ -74,7 +74,7 @@ func Measure(r Result, strikes []Strike, hits []Hit, from, to float64, inbound [
 			in++
 		}
 	}
-	if len(r.Matches) > 0 {
+	if len(r.Matches) > 0 && inbound != [2]float64{} { // a combination has no one way in
 		m.Inbound = float64(in) / float64(len(r.Matches))
 	}
 	m.Clock, m.Motor, m.Clipped = Split(intervals(r, hits))

@@ -27,7 +27,8 @@
   let problem = $state('')
   const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/drill-preview', { body: q })))
   const p = $derived(whatIf.answer)
-  const doc = $derived(drill?.doc)
+  type Technique = Schemas['DrillDoc'] & Required<Pick<Schemas['DrillDoc'], 'technique' | 'firstHand' | 'perHand' | 'rebounds' | 'strikeAngle' | 'tempo' | 'work' | 'strikes'>>
+  const doc = $derived(drill?.doc as Technique | undefined)
   const trainee = $derived(people.data?.find((t) => t.id === drill?.traineeId))
   const strikes = $derived(p ? sample(p.cycle, p.pattern) : [])
   const ready = $derived(people.data !== undefined && (bags.data?.length ?? 0) > 0)

@@ -3,8 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { toast } from 'svelte-sonner'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { count, duration, tempo } from '../lib/format'
-  import Notice from '../lib/ui/Notice.svelte'
+    import Notice from '../lib/ui/Notice.svelte'
 
   const client = useQueryClient()
   const drills = createQuery(() => ({ queryKey: ['drills'], queryFn: () => ask(api.GET('/api/drills')) }))
@@ -29,7 +28,7 @@
 <svelte:head><title>Drills · Melodromos</title></svelte:head>
 <div class="flex flex-wrap items-end justify-between gap-4">
   <h1 class="text-3xl font-extrabold">Drills</h1>
-  <a class="button main" href="#/drills/new">Make a drill</a>
+  <span class="flex gap-2"><a class="button" href="#/compose/new">Compose a combination</a><a class="button main" href="#/drills/new">Make a drill</a></span>
 </div>
 {#if drills.isError}
   <Notice title="The drills could not be read" text={drills.error.message} again={() => drills.refetch()} />
@@ -41,11 +40,11 @@
       <li class="grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-2 border-b border-rope py-3">
         <div>
           <p class="font-bold">{person(d.traineeId)} <span class="font-normal">on the {bag(d.rigId)}</span></p>
-          <p class="text-sm text-soft">{d.name}: {tempo(d.doc.tempo)} a minute, {count(d.doc.rebounds, 'rebound')}, {d.doc.work ? duration(d.doc.work) : count(d.doc.strikes, 'strike')}</p>
+          <p class="text-sm text-soft">{d.name}: {(d.figures ?? []).map((f) => (f.label === 'bell to bell' ? f.value : `${f.value} ${f.label}`)).join(', ')}</p>
         </div>
         <span class="flex gap-2">
           <a class="button" href="#/run/{d.id}">Run</a>
-          <a class="button max-sm:!hidden" href="#/drills/{d.id}">Change</a>
+          <a class="button max-sm:!hidden" href="#/{d.doc.text === undefined ? 'drills' : 'compose'}/{d.id}">Change</a>
           <button class="button quiet max-sm:!hidden" onclick={() => retire(d)}>Put away</button>
         </span>
       </li>

@@ -5,7 +5,7 @@
   import { clockTime, count, countdown, day, markNames, ms, percent, side, signedMs, verdicts } from '../lib/format'
   import { session } from '../lib/session.svelte'
   import ErrorStrip from '../lib/trace/ErrorStrip.svelte'
-  import { faced } from '../lib/trace/geometry'
+  import { faced, timelineMoves } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
   import Notice from '../lib/ui/Notice.svelte'
 
@@ -54,7 +54,7 @@
         </p>
       </div>
       <div class="mt-2 bg-sheet py-2">
-        <SwingTrace cycle={r.run.cycle} {strikes} hits={r.hits} tempo={r.run.doc.tempo} from={centre - reach} to={centre + reach} {chosen} height={300} />
+        <SwingTrace cycle={r.run.cycle} {strikes} hits={r.hits} tempo={r.run.tempo} moves={timelineMoves(r.run.timeline.events)} from={centre - reach} to={centre + reach} {chosen} height={300} />
       </div>
       <p class="mt-1 text-sm text-soft">Filled disc: clean. Open disc: early or late. Dashed: missed. Ring: where the hit really fell{r.offsetKept ? '' : ', the steady offset taken off'}. Cross: a hit that belongs to no strike. Shaded: the window, {ms(r.run.cycle.window)}.</p>
     </section>

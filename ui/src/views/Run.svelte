@@ -7,7 +7,7 @@
   import { bands, count, countdown, markNames, side } from '../lib/format'
   import BagPicture from '../lib/run/BagPicture.svelte'
   import { Round } from '../lib/run/round.svelte'
-  import { sample } from '../lib/trace/geometry'
+  import { composedMoves, composedStrikes, sample } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
   import Caution from '../lib/ui/Caution.svelte'
   import Mark from '../lib/ui/Mark.svelte'
@@ -92,11 +92,11 @@
       <div>
         <h1 class="figure text-5xl sm:text-7xl">{trainee.name}</h1>
         <p class="mt-2 text-xl">{drill.name} on the {rig.name}. {preview.sentence}</p>
-        <p class="mt-1 text-soft">{preview.strikes} strikes, {countdown(preview.seconds)} from bell to bell. First hand: {drill.doc.firstHand}, the {side(drill.doc.firstHand, stance)}.</p>
+        <p class="mt-1 text-soft">{preview.strikes} strikes, {countdown(preview.seconds)} from bell to bell. {#if drill.doc.firstHand}First hand: {drill.doc.firstHand}, the {side(drill.doc.firstHand, stance)}.{:else if preview.composed}{preview.composed.times} repetitions of {preview.composed.canonical}.{/if}</p>
       </div>
-      {#if preview.problem}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{preview.problem} <a href="#/drills/{drill.id}">Change the drill</a></p>{/if}
+      {#if preview.problem}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{preview.problem} <a href="#/{preview.composed ? 'compose' : 'drills'}/{drill.id}">Change the drill</a></p>{/if}
       <div class="bg-sheet py-2">
-        <SwingTrace cycle={preview.cycle} strikes={sample(preview.cycle, preview.pattern)} tempo={preview.shown} from={-0.2} to={preview.cycle.return * 2 + 0.2} height={270} />
+        <SwingTrace cycle={preview.cycle} strikes={preview.composed ? composedStrikes(preview.composed.moves) : sample(preview.cycle, preview.pattern)} moves={preview.composed ? composedMoves(preview.composed.moves) : []} tempo={preview.shown} from={-0.2} to={preview.composed ? preview.cycle.return : preview.cycle.return * 2 + 0.2} height={270} />
       </div>
       <div class="grid gap-x-10 gap-y-3 md:grid-cols-[1fr_auto]">
         <div>
@@ -125,7 +125,7 @@
     <header class="flex items-center gap-4 px-4 pt-3 sm:px-6">
       <div class="min-w-0">
         <p class="line-clamp-2 text-lg leading-tight font-bold sm:text-2xl wall:text-4xl">{run.trainee.name}</p>
-        <p class="hidden truncate text-soft sm:block">{run.drillName}, {Math.round(run.doc.tempo)} a minute</p>
+        <p class="hidden truncate text-soft sm:block">{run.drillName}{run.doc.tempo ? `, ${Math.round(run.tempo)} a minute` : ''}</p>
       </div>
       <p class="figure ml-auto text-5xl sm:text-7xl wall:text-9xl" role="timer" aria-label="left">{countdown(round.left)}</p>
       <button class="button min-h-16! min-w-16!" onclick={() => round.togglePause()} disabled={round.phase === 'ending'}>{round.phase === 'paused' ? 'Go on' : 'Pause'}</button>
@@ -141,7 +141,7 @@
       </section>
       <section class="flex min-h-0 min-w-0 flex-col justify-center" aria-label="The bag's swing, moving">
         <div class="flex min-h-0 flex-1 items-center" bind:clientHeight={traceHeight} bind:clientWidth={traceWidth}>
-          <SwingTrace cycle={run.cycle} strikes={round.strikes} tempo={run.doc.tempo} clock={round.now} hits={round.hits} height={Math.max(150, Math.min(traceHeight, Math.max(330, traceWidth * 0.58)))} span={Math.max(1.2, Math.min(2.2, traceWidth / 560))} axis={false} />
+          <SwingTrace cycle={run.cycle} strikes={round.strikes} tempo={run.tempo} moves={round.moves} clock={round.now} hits={round.hits} height={Math.max(150, Math.min(traceHeight, Math.max(330, traceWidth * 0.58)))} span={Math.max(1.2, Math.min(2.2, traceWidth / 560))} axis={false} />
         </div>
         {#if round.outbox?.offline}
           <p class="border-l-4 border-ink pl-3 font-semibold" role="alert">No connection. {round.outbox.waiting} hits and marks are kept here and sent as soon as it is back.</p>

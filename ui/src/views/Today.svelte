@@ -2,7 +2,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
   import { api, ask } from '../lib/api/client'
-  import { duration, percent, tempo } from '../lib/format'
+  import { percent } from '../lib/format'
   import { session } from '../lib/session.svelte'
   import Caution from '../lib/ui/Caution.svelte'
   import LogRows from '../lib/ui/LogRows.svelte'
@@ -39,9 +39,7 @@
       </div>
     </div>
     <dl class="flex gap-8 lg:justify-end">
-      <div><dt class="label">a minute</dt><dd class="figure text-7xl">{tempo(next.doc.tempo)}</dd></div>
-      <div><dt class="label">rebounds</dt><dd class="figure text-7xl">{next.doc.rebounds}</dd></div>
-      <div><dt class="label">{next.doc.work ? 'bell to bell' : 'strikes'}</dt><dd class="figure text-7xl whitespace-nowrap">{next.doc.work ? duration(next.doc.work) : next.doc.strikes}</dd></div>
+      {#each next.figures as f (f.label)}<div><dt class="label">{f.label}</dt><dd class="figure text-7xl whitespace-nowrap">{f.value}</dd></div>{/each}
     </dl>
   </section>
 
@@ -55,7 +53,7 @@
           {#each then as n (n.drillId)}
             <li class="grid grid-cols-[1fr_auto] items-center gap-3 border-b border-rope py-3">
               <div>
-                <p class="font-bold">{n.trainee} <span class="font-normal text-soft">on the {n.rigName}, {tempo(n.doc.tempo)} a minute</span></p>
+                <p class="font-bold">{n.trainee} <span class="font-normal text-soft">on the {n.rigName}, {n.figures.map((f) => `${f.value} ${f.label}`).slice(0, 2).join(', ')}</span></p>
                 <p class="text-sm text-soft">{n.drillName}.{n.last?.summary ? ` Last time ${percent(n.last.summary.share)} clean, ${n.last.summary.longest} in a row${n.through ? ': change one thing.' : '.'}` : ' Not run yet.'}</p>
               </div>
               <a class="button" href="#/run/{n.drillId}" aria-label="Run {n.drillName} with {n.trainee}">Run</a>

@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/combo-count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API combo count */
+        post: operations["post-api-combo-count"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drill-preview": {
         parameters: {
             query?: never;
@@ -514,6 +531,32 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Balance: {
+            /** Format: int64 */
+            body: number;
+            /** Format: int64 */
+            curved: number;
+            /** Format: int64 */
+            defences: number;
+            /** Format: int64 */
+            head: number;
+            /** Format: int64 */
+            leadHand: number;
+            /** Format: int64 */
+            moves: number;
+            /** Format: int64 */
+            rearHand: number;
+            /** Format: int64 */
+            slipsLead: number;
+            /** Format: int64 */
+            slipsRear: number;
+            /** Format: int64 */
+            steps: number;
+            /** Format: int64 */
+            straights: number;
+            /** Format: int64 */
+            strikes: number;
+        };
         Batch: {
             /**
              * Format: int64
@@ -677,6 +720,92 @@ export interface components {
             to: number;
             what: string;
         };
+        ComboText: {
+            text: string;
+        };
+        Composed: {
+            balance: components["schemas"]["Balance"];
+            call: string;
+            canonical: string;
+            counterpart: string;
+            /** @description of one repetition, from 0, for a preview with sound */
+            events: components["schemas"]["Event"][];
+            film: components["schemas"]["Film"];
+            /**
+             * Format: double
+             * @description m/s of an ordinary strike
+             */
+            fist: number;
+            flow: components["schemas"]["FlowMark"][];
+            halfBeats: components["schemas"]["HalfBeatOut"][];
+            /**
+             * Format: double
+             * @description strikes a minute inside the combination
+             */
+            inside: number | null;
+            /**
+             * Format: double
+             * @description s of a repetition
+             */
+            length: number;
+            mirror: string;
+            moves: components["schemas"]["ComposedMove"][];
+            /**
+             * Format: double
+             * @description s between two repetitions
+             */
+            pause: number;
+            /**
+             * Format: double
+             * @description m, of a slip bag
+             */
+            pull: number;
+            /**
+             * Format: double
+             * @description strikes a minute, where it lands freely
+             */
+            tempo: number;
+            /**
+             * Format: int64
+             * @description repetitions in the round
+             */
+            times: number;
+        };
+        ComposedMove: {
+            accent: boolean;
+            /**
+             * Format: double
+             * @description s from the start of the repetition
+             */
+            at: number;
+            /** @enum {string} */
+            hand: "" | "lead" | "rear" | "both";
+            /** @enum {string} */
+            kind: "strike" | "defence" | "step" | "wait";
+            /**
+             * Format: double
+             * @description s by which the moves before it do not fit
+             */
+            late: number;
+            offers: components["schemas"]["Offer"][];
+            /** Format: int64 */
+            part: number;
+            /**
+             * Format: int64
+             * @description which return it meets; 0 for none
+             */
+            return: number;
+            /** @enum {string} */
+            side: "" | "left" | "right";
+            text: string;
+            /**
+             * Format: double
+             * @description s, until it is done
+             */
+            until: number;
+            /** Format: double */
+            window: number;
+        };
         Conflict: {
             /** Format: double */
             anchor: number | null;
@@ -688,6 +817,35 @@ export interface components {
             uneven: number | null;
             /** Format: double */
             wanted: number;
+        };
+        Cord: {
+            /** Format: double */
+            relaxed: number;
+            /** Format: double */
+            span: number;
+            /** Format: double */
+            stiffness: number;
+        };
+        CountQuestion: {
+            /**
+             * Format: int64
+             * @description returns to the next strike; 0 names none
+             */
+            count: number;
+            /**
+             * Format: int64
+             * @description index of the strike in the expanded combination
+             */
+            move: number;
+            text: string;
+        };
+        Cues: {
+            counters?: string[];
+            /** Format: double */
+            least: number;
+            /** Format: double */
+            mean: number;
+            moves: string[];
         };
         Cycle: {
             /**
@@ -733,6 +891,8 @@ export interface components {
              * @description m/s, of the bag as it comes back
              */
             speed: number;
+            /** @description s at which the trace begins anew, where it is that of a whole combination */
+            starts: number[];
             /**
              * Format: double
              * @description swing at which the bag is struck
@@ -749,6 +909,7 @@ export interface components {
         };
         Drill: {
             doc: components["schemas"]["DrillDoc"];
+            readonly figures?: components["schemas"]["Figure"][];
             readonly id: string;
             /** @description left empty, the drill's own words */
             name: string;
@@ -760,26 +921,47 @@ export interface components {
             version: number;
         };
         DrillDoc: {
-            calls: boolean;
-            firstHand: string;
-            /** Format: int64 */
-            perHand: number;
-            /** Format: int64 */
-            rebounds: number;
+            calls?: boolean;
+            cues?: components["schemas"]["Cues"];
+            firstHand?: string;
             /** Format: double */
-            strikeAngle: number;
-            /** Format: int64 */
-            strikes: number;
-            technique: string;
+            fist?: number;
+            guidance?: string;
+            kind?: string;
+            landing?: string;
+            names?: boolean;
+            pace?: string;
             /** Format: double */
-            tempo: number;
+            pause?: number;
             /** Format: int64 */
+            perHand?: number;
+            /** Format: double */
+            pull?: number;
+            /** Format: int64 */
+            rebounds?: number;
+            /** Format: int64 */
+            repetitions?: number;
+            /** Format: double */
+            slower?: number;
+            stance?: string;
+            /** Format: double */
+            strikeAngle?: number;
+            /** Format: int64 */
+            strikes?: number;
+            technique?: string;
+            /** Format: double */
+            tempo?: number;
+            text?: string;
             version?: number;
             /** Format: double */
-            work: number;
+            work?: number;
+        } & {
+            [key: string]: unknown;
         };
         DrillPreview: {
             change: components["schemas"]["Change"][];
+            /** @description of a combination */
+            composed?: components["schemas"]["Composed"];
             /**
              * Format: double
              * @description s
@@ -828,6 +1010,8 @@ export interface components {
             doc: components["schemas"]["DrillDoc"];
             /** Format: uuid */
             rigId: string;
+            /** Format: uuid */
+            traineeId?: string;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -877,13 +1061,33 @@ export interface components {
             hand?: string;
             kind: string;
             /** Format: int64 */
+            late?: number;
+            /** Format: int64 */
+            move?: number;
+            /** Format: int64 */
             n?: number;
             pin?: boolean;
             /** Format: int64 */
             position?: number;
+            /** Format: int64 */
+            rep?: number;
             text?: string;
             /** Format: int64 */
             window?: number;
+        };
+        Figure: {
+            label: string;
+            value: string;
+        };
+        Film: {
+            /** Format: double */
+            length: number;
+            marks: components["schemas"]["Mark"][];
+            passes: components["schemas"]["Pass"][];
+            /** Format: double */
+            reach: number;
+            starts: number[];
+            trace: components["schemas"]["TracePoint"][];
         };
         Finding: {
             change: components["schemas"]["Setting"][];
@@ -931,6 +1135,15 @@ export interface components {
             /** Format: double */
             was: number;
         };
+        FlowMark: {
+            caution: boolean;
+            code: string;
+            deliberate: boolean;
+            /** Format: int64 */
+            move: number;
+            reason: string;
+            suggest: string;
+        };
         GroupOut: {
             /** Format: double */
             bias: number | null;
@@ -948,6 +1161,16 @@ export interface components {
             borders: components["schemas"]["Borders"];
             /** @enum {string} */
             units: "metric" | "imperial";
+        };
+        HalfBeatOut: {
+            /**
+             * Format: double
+             * @description s
+             */
+            free: number;
+            hand: string;
+            /** Format: int64 */
+            move: number;
         };
         Handle: {
             field: string;
@@ -1103,6 +1326,8 @@ export interface components {
             doc: components["schemas"]["DrillDoc"];
             drillId: string;
             drillName: string;
+            /** @description the few that tell it apart at a glance */
+            figures: components["schemas"]["Figure"][];
             last?: components["schemas"]["LogRow"];
             rigId: string;
             rigName: string;
@@ -1111,6 +1336,12 @@ export interface components {
             trainee: string;
             traineeId: string;
             why: string;
+        };
+        Offer: {
+            reason: string;
+            /** Format: double */
+            to: number;
+            what: string;
         };
         PaceOut: {
             /** Format: double */
@@ -1296,14 +1527,7 @@ export interface components {
             kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
             /** Format: double */
             length?: number;
-            lower?: {
-                /** Format: double */
-                relaxed: number;
-                /** Format: double */
-                span: number;
-                /** Format: double */
-                stiffness: number;
-            };
+            lower?: components["schemas"]["Cord"];
             /** Format: double */
             mass?: number;
             /** Format: double */
@@ -1317,14 +1541,7 @@ export interface components {
             spring?: number;
             /** Format: double */
             swivelDrop?: number;
-            upper?: {
-                /** Format: double */
-                relaxed: number;
-                /** Format: double */
-                span: number;
-                /** Format: double */
-                stiffness: number;
-            };
+            upper?: components["schemas"]["Cord"];
         } & {
             [key: string]: unknown;
         };
@@ -1351,6 +1568,11 @@ export interface components {
             source: "keys" | "standin" | "device";
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
+            /**
+             * Format: double
+             * @description strikes a minute, of a combination inside it
+             */
+            tempo: number;
             timeline: components["schemas"]["Timeline"];
             trainee: components["schemas"]["Trainee"];
         };
@@ -1495,6 +1717,7 @@ export interface components {
             /** Format: int64 */
             end: number;
             events: components["schemas"]["Event"][];
+            film?: components["schemas"]["Film"];
             /** Format: double */
             fist: number;
             inbound: number[];
@@ -1656,6 +1879,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Fit"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-combo-count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComboText"];
                 };
             };
             /** @description Error */

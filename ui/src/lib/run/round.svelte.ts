@@ -2,7 +2,7 @@ import { api, ask, type Schemas } from '../api/client'
 import { RunClock } from './clock'
 import { Outbox } from './outbox.svelte'
 import { Sound } from './sound'
-import { faced, type TraceHit, type TraceStrike } from '../trace/geometry'
+import { faced, timelineMoves, type TraceHit, type TraceMove, type TraceStrike } from '../trace/geometry'
 
 export type Phase = 'ready' | 'starting' | 'running' | 'paused' | 'ending' | 'over'
 type Source = Schemas['NewRun']['source']
@@ -25,6 +25,7 @@ export class Round {
   strikes: TraceStrike[] = $derived(
     (this.run?.timeline.events ?? []).filter((e) => e.kind === 'strike').map((e) => ({ i: e.n ?? 0, at: e.at / 1e6, hand: e.hand ?? '', window: (e.window ?? 0) / 1e6, ...faced(e) })),
   )
+  moves: TraceMove[] = $derived(timelineMoves(this.run?.timeline.events ?? []))
   #clock: RunClock | null = null
   #sound: Sound | null = null
   #frame = 0
@@ -92,7 +93,7 @@ export class Round {
     let count = 0
     for (const e of t.events) {
       if (e.at > micros) break
-      if (e.kind === 'call') call = e.text ?? ''
+      if (e.kind === 'call' || e.kind === 'cue') call = e.text ?? ''
       if (e.kind === 'count') count = e.n ?? 0
       if (e.kind === 'bell') count = 0
     }

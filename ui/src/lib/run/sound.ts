@@ -5,7 +5,7 @@ type Event = Schemas['Event']
 
 const ahead = 1.5 // s that sounds are scheduled before they fall: more than a hidden page's slowest timer
 
-const wordsOf = (text = '') => text.split(/[ ,]+/).filter(Boolean)
+const wordsOf = (text = '') => text.split(/[ ,;]+/).filter(Boolean)
 
 /** Plays a timeline: each sound is put on the audio clock well before it falls. */
 export class Sound {
@@ -32,7 +32,7 @@ export class Sound {
 
   /** Fetches the clips of the words that are called. A clip that does not come is not spoken; the call stands on the screen. */
   async #loadWords() {
-    const words = new Set(this.#events.filter((e) => e.kind === 'call').flatMap((e) => wordsOf(e.text)))
+    const words = new Set(this.#events.filter((e) => e.kind === 'call' || e.kind === 'cue').flatMap((e) => wordsOf(e.text)))
     await Promise.all(
       [...words].map(async (word) => {
         try {
@@ -77,6 +77,12 @@ export class Sound {
         this.#burst(when, e.n && e.n % 2 === 0 ? 2600 : 2100, 0.022, 0.55)
         this.#tone(when, 'triangle', e.n && e.n % 2 === 0 ? 560 : 470, 420, 0.03, 0.22)
         break
+      case 'pass': // a slip bag going by
+        this.#burst(when - 0.04, 420, 0.12, 0.3)
+        break
+      case 'cue':
+        this.#tone(when - 0.02, 'triangle', 1400, 1400, 0.05, 0.35)
+      // falls through: it is spoken as well
       case 'call': {
         let at = when
         for (const word of wordsOf(e.text)) {

@@ -9,7 +9,7 @@
      hit that was captured a ring. -->
 <script lang="ts">
   import { onMount } from 'svelte'
-  import { after, curve, describe, free, handPath, handsOf, hitSwing, met, middle, swingAt, timeSteps, windows, type Cycle, type TraceHit, type TraceStrike } from './geometry'
+  import { after, curve, describe, free, handPath, handsOf, hitSwing, inFilm, met, middle, swingAt, timeSteps, windows, type Cycle, type TraceHit, type TraceMove, type TraceStrike } from './geometry'
 
   type Props = {
     cycle: Cycle
@@ -23,8 +23,9 @@
     height?: number
     axis?: boolean
     chosen?: number // index of a strike to point out
+    moves?: TraceMove[] // defences and steps
   }
-  let { cycle, strikes, tempo, from = 0, to = 1, span = 3, clock, hits = [], height = 300, axis = true, chosen }: Props = $props()
+  let { cycle, strikes, tempo, from = 0, to = 1, span = 3, clock, hits = [], height = 300, axis = true, chosen, moves = [] }: Props = $props()
 
   const id = $props.id()
   let width = $state(800)
@@ -43,9 +44,11 @@
   const end = $derived(clock ? chunk + 2 * span : to)
 
   // From the top: the far board, the swing, the near board, a lane for each hand, the axis.
+  const film = $derived(cycle.starts.length > 0) // the trace is that of a whole combination and begins anew with each repetition
+  const bare = $derived(!film && cycle.passes.length > 0) // a slip bag alone: nobody strikes
   const foot = $derived(axis ? 26 : 6)
   const lane = $derived(Math.max(26, Math.min(54, height * 0.13)))
-  const lanes = $derived(cycle.passes.length > 0 ? height - foot - 6 : height - foot - 2 * lane - 8)
+  const lanes = $derived(bare ? height - foot - 6 : height - foot - 2 * lane - 8)
   const top = 12
   const bottom = $derived(lanes - 18)
   const x = $derived((t: number) => (t - begin) * scale)
@@ -56,22 +59,24 @@
   const near = $derived(strikes.filter((s) => s.at >= begin - cycle.return && s.at <= end + cycle.return))
   const seen = $derived(near.filter((s) => s.at >= begin - 0.2 && s.at <= end + 0.2))
   const seenHits = $derived(hits.filter((h) => h.at >= begin && h.at <= end))
+  const begins = $derived(film ? cycle.starts.filter((b) => b + cycle.return >= begin && b <= end) : [0])
   const boards = $derived(
-    near
-      .flatMap((s) => after(cycle, s).marks.map((m, n) => ({ key: `${s.i}.${n}`, at: s.at + m.at, side: m.swing * (s.side ?? 1) })))
+    (film ? begins.flatMap((b) => cycle.marks.map((m, n) => ({ key: `${b}.${n}`, at: b + m.at, side: m.swing })))
+      : near.flatMap((s) => after(cycle, s).marks.map((m, n) => ({ key: `${s.i}.${n}`, at: s.at + m.at, side: m.swing * (s.side ?? 1) }))))
       .filter((b) => b.at >= begin && b.at <= end),
   )
   const boarded = $derived(cycle.contact > 0)
-  const passes = $derived(cycle.passes)
-  const hands = $derived(passes.length > 0 ? [] : ['lead', 'rear'])
+  const passes = $derived(begins.flatMap((b) => cycle.passes.map((p) => ({ ...p, at: p.at + b, opens: p.opens + b }))))
+  const hands = $derived(bare ? [] : ['lead', 'rear'])
+  const seenMoves = $derived(moves.filter((m) => m.until >= begin && m.at <= end))
   const mid = $derived(middle(cycle))
-  const disc = $derived(Math.max(9, Math.min(clock ? 26 : 15, scale * (cycle.return / 6), height / 14)))
+  const disc = $derived(Math.max(9, Math.min(clock ? 26 : 15, film ? 26 : scale * (cycle.return / 6), height / 14)))
   const swingOf = (t: number) => swingAt({ ...cycle, return: Infinity }, t)
   const floorOf = (hand: string) => lanes + (hand === 'lead' ? lane : 2 * lane + 8) - 2
   const roofOf = (hand: string) => floorOf(hand) - lane + 12
   const letter = (hand: string) => (hand === 'both' ? 'B' : hand === 'lead' ? 'L' : 'R')
   const label = $derived(clock && height > 480 ? 20 : 12) // read from across the room on a wall
-  const words = $derived(describe(cycle, tempo))
+  const words = $derived(describe(cycle, tempo, strikes))
 
   onMount(() => {
     if (!clock) return
@@ -98,7 +103,7 @@
       <text x={left - 8} y={y(side) + 4} text-anchor="end" class="fill-brass font-semibold" font-size={label}>{side === 1 ? 'far' : 'near'}</text>
     {/each}
     <line x1={left} x2={width - right} y1={y(0)} y2={y(0)} stroke="var(--rope)" stroke-width="1" stroke-dasharray="2 5" />
-    <text x={left - 8} y={y(0) + 4} text-anchor="end" class="fill-soft" font-size={label}>{passes.length > 0 ? 'low point' : boarded ? 'hangs' : 'at rest'}</text>
+    <text x={left - 8} y={y(0) + 4} text-anchor="end" class="fill-soft" font-size={label}>{cycle.passes.length > 0 ? 'low point' : boarded ? 'hangs' : 'at rest'}</text>
     {#each hands as hand (hand)}
       <line x1={left} x2={width - right} y1={floorOf(hand)} y2={floorOf(hand)} stroke="var(--rope)" stroke-width="1.5" />
       <text x={left - 8} y={floorOf(hand) - 6} text-anchor="end" class="fill-ink font-bold" font-size={label + 1}>{hand === 'lead' ? 'Lead' : 'Rear'}</text>
@@ -124,30 +129,38 @@
       <path d={windows(cycle, seen, { x, y })} fill="none" stroke="var(--strike)" stroke-opacity="0.26" stroke-width="18" />
       <path d={windows(cycle, seen, { x, y })} fill="none" stroke="var(--strike)" stroke-width="1.5" stroke-dasharray="3 3" />
       {#each passes as p (p.at)}
-        {#if p.window > 0}<path d={free(cycle.trace, { x, y }, p.opens, p.opens + p.window)} fill="none" stroke="var(--blue)" stroke-opacity="0.3" stroke-width="16" />{/if}
+        {@const b = film ? (begins.findLast((v) => v <= p.at) ?? 0) : 0}
+        {#if p.window > 0}<path d={free(cycle.trace, { x: (t) => x(t + b), y }, p.opens - b, p.opens + p.window - b)} fill="none" stroke="var(--blue)" stroke-opacity="0.3" stroke-width="16" />{/if}
       {/each}
-      <path d={passes.length > 0 ? free(cycle.trace, { x, y }) : curve(cycle, near, { x, y })} fill="none" stroke="var(--ink)" stroke-width={clock ? 3.5 : 2.5} stroke-linejoin="round" />
-      {#each passes.length > 0 ? cycle.marks : [] as m (m.at)}
+      <path d={film ? begins.map((b) => free(cycle.trace, { x: (t) => x(t + b), y })).join('') : bare ? free(cycle.trace, { x, y }) : curve(cycle, near, { x, y })} fill="none" stroke="var(--ink)" stroke-width={clock ? 3.5 : 2.5} stroke-linejoin="round" />
+      {#each bare ? cycle.marks : [] as m (m.at)}
         <line x1={x(m.at)} x2={x(m.at)} y1={y(m.swing) - 8} y2={y(m.swing) + 8} stroke="var(--brass)" stroke-width="3" />
       {/each}
       {#each passes as p (p.at)}
         {@const level = y(p.speed === 0 ? -1 : 0)}
         <path d="M{x(p.at) - 9} {level + 12}L{x(p.at) + 9} {level - 12}" stroke="var(--blue)" stroke-width="3.5" />
-        {#if p.window > 0}
+        {#if p.window > 0 && bare}
           {@const cx = x(p.opens + p.window / 2)}
           {@const cy = y(swingOf(p.opens + p.window / 2))}
           <path d="M{cx - 9} {cy}L{cx} {cy - 11}L{cx + 9} {cy}L{cx} {cy + 11}Z" fill="var(--sheet)" stroke="var(--blue)" stroke-width="2.5" />
         {/if}
       {/each}
+      {#each seenMoves as m (m.at + m.text)}
+        {@const cx = x((m.at + m.until) / 2)}
+        {@const cy = y(inFilm(cycle, (m.at + m.until) / 2))}
+        <line x1={x(m.at)} x2={x(m.until)} y1={cy} y2={cy} stroke="var(--blue)" stroke-width="2" stroke-dasharray={m.kind === 'step' ? '3 3' : undefined} />
+        {#if m.kind === 'defence'}<path d="M{cx - 10} {cy}L{cx} {cy - 12}L{cx + 10} {cy}L{cx} {cy + 12}Z" fill="var(--sheet)" stroke="var(--blue)" stroke-width="2.5" />{/if}
+        <text x={cx} y={cy - 17} text-anchor="middle" class="fill-blue font-semibold" font-size={label}>{m.text}</text>
+      {/each}
       {#each boards as b (b.key)}
         <line x1={x(b.at)} x2={x(b.at)} y1={y(b.side) - 9} y2={y(b.side) + 9} stroke="var(--brass)" stroke-width={boarded ? 4 : 3} />
       {/each}
       {#each seen as s (s.i)}
-        {@const cx = x(s.at + mid)}
-        {@const cy = y(met(cycle) * (s.side ?? 1))}
+        {@const cx = x(s.at + (film ? 0 : mid))}
+        {@const cy = y(film ? inFilm(cycle, s.at) : met(cycle) * (s.side ?? 1))}
         {@const lanesOf = handsOf(s.hand)}
         {@const hollow = !!s.verdict && s.verdict !== 'clean'}
-        {#each lanesOf as hand (hand)}<path d={handPath(cycle, s.at + mid, x, floorOf(hand), roofOf(hand))} fill="none" stroke="var(--soft)" stroke-width="2" />{/each}
+        {#each lanesOf as hand (hand)}<path d={handPath(cycle, s.at + (film ? 0 : mid), x, floorOf(hand), roofOf(hand))} fill="none" stroke="var(--soft)" stroke-width="2" />{/each}
         <line x1={cx} x2={cx} y1={cy} y2={roofOf(lanesOf.at(-1)!)} stroke="var(--strike)" stroke-width="1" stroke-dasharray="1 4" />
         {#if s.pin}<rect x={cx - disc - 4} y={cy - disc - 4} width={2 * disc + 8} height={2 * disc + 8} fill="none" stroke="var(--strike)" stroke-width="2" />{/if}
         {#if chosen === s.i}<circle {cx} {cy} r={disc + 6} fill="none" stroke="var(--ink)" stroke-width="2" />{/if}

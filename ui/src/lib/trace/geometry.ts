@@ -14,6 +14,9 @@ export type TraceStrike = {
   error?: number | null
 }
 
+/** A defence or a step on a trace. */
+export type TraceMove = { at: number; until: number; kind: string; text: string; late?: number }
+
 /** A hit that was captured. */
 export type TraceHit = { at: number; hand: string; extra?: boolean }
 
@@ -58,8 +61,15 @@ function struckBefore(strikes: TraceStrike[], at: number): TraceStrike | undefin
   return strikes[lo - 1]
 }
 
+/** Where the bag is at a moment of a trace that begins anew with each repetition. */
+export function inFilm(cycle: Cycle, at: number): number {
+  const start = cycle.starts.findLast((s) => s <= at + 1e-9)
+  return start === undefined || at - start > cycle.return ? 0 : read(cycle.trace, at - start)
+}
+
 /** Where the bag is at a moment of a row of strikes: still before the first, and at rest after the last return. */
 export function swingOn(cycle: Cycle, strikes: TraceStrike[], at: number): number {
+  if (cycle.starts.length > 0) return inFilm(cycle, at)
   const struck = struckBefore(strikes, at)
   if (!struck || at - struck.at > cycle.return) return 0
   return sideOf(struck) * swingAt(after(cycle, struck), at - struck.at)
@@ -67,6 +77,7 @@ export function swingOn(cycle: Cycle, strikes: TraceStrike[], at: number): numbe
 
 /** Where a hit met the bag: one that came late found it further on than planned, not on its way out again. */
 export function hitSwing(cycle: Cycle, strikes: TraceStrike[], at: number): number {
+  if (cycle.starts.length > 0) return inFilm(cycle, at)
   const struck = struckBefore(strikes, at)
   const late = struck ? at - struck.at : 0
   if (!struck || late > cycle.window) return swingOn(cycle, strikes, at)
@@ -96,6 +107,13 @@ export function windows(cycle: Cycle, strikes: TraceStrike[], s: Scale): string 
   let path = ''
   const steps = 24
   strikes.forEach((strike, n) => {
+    if (cycle.starts.length > 0) {
+      for (let k = 0; k <= steps; k++) {
+        const t = strike.at + strike.window * (k / steps - 0.5)
+        path += `${k === 0 ? 'M' : 'L'}${s.x(t).toFixed(1)} ${s.y(inFilm(cycle, t)).toFixed(1)}`
+      }
+      return
+    }
     const before = after(cycle, strikes[n - 1]) // the way in is that of the strike before
     for (let k = 0; k <= steps; k++) {
       const t = before.opens + (before.window * k) / steps
@@ -131,6 +149,16 @@ export function sample(cycle: Cycle, pattern: (string | Schemas['Beat'])[]): Tra
   })
 }
 
+/** A combination as it is composed: its strikes, and its defences and steps. */
+export const composedStrikes = (moves: Schemas['ComposedMove'][]): TraceStrike[] =>
+  moves.flatMap((m, i) => (m.kind === 'strike' ? [{ i, at: m.at, hand: m.hand, window: m.window, pin: false }] : []))
+export const composedMoves = (moves: Schemas['ComposedMove'][]): TraceMove[] =>
+  moves.flatMap((m) => (m.kind === 'defence' || m.kind === 'step' ? [{ at: m.at, until: m.until, kind: m.kind, text: m.text, late: m.late }] : []))
+
+/** Defences and steps of a timeline. */
+export const timelineMoves = (events: Schemas['Event'][]): TraceMove[] =>
+  events.filter((e) => e.kind === 'move').map((e) => ({ at: e.at / 1e6, until: e.at / 1e6 + 0.35, kind: /^(step|pivot|switch)/.test(e.text ?? '') ? 'step' : 'defence', text: e.text ?? '' }))
+
 /** Planned strikes of a run or a review. */
 export const faced = (s: { face?: string | undefined; pin?: boolean | undefined }) => ({ side: s.face === 'behind' ? (-1 as const) : (1 as const), pin: s.pin ?? false })
 
@@ -153,7 +181,12 @@ export function timeSteps(from: number, to: number, most: number): number[] {
 }
 
 /** The trace in words, for those who do not see it. */
-export function describe(cycle: Cycle, tempo: number): string {
+export function describe(cycle: Cycle, tempo: number, strikes: TraceStrike[] = []): string {
+  if (cycle.starts.length > 0) {
+    const first = cycle.starts[0]!
+    const told = strikes.filter((s) => s.at >= first && s.at <= first + cycle.return).map((s) => `${s.hand} at ${(s.at - first).toFixed(3)} s`)
+    return `Swing of the bag through one repetition of ${cycle.return.toFixed(1)} s: ${told.join(', ')}.`
+  }
   const side = (swing: number) => (swing > 0 ? 'far' : 'near')
   if (cycle.passes.length > 0) {
     const passes = cycle.passes.map((p) => `at ${p.at.toFixed(3)} s${p.window > 0 ? `, to be slipped within ${Math.round(p.window * 1000)} ms from ${p.opens.toFixed(3)} s` : ', too quick to be slipped'}`)

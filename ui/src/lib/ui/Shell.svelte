@@ -18,7 +18,7 @@
     { path: '/people', name: 'People', key: 'p' },
     { path: '/log', name: 'Log', key: 'l' },
   ]
-  const here = (path: string) => (path === '/' ? router.location === '/' : router.location.startsWith(path) || (path === '/log' && router.location.startsWith('/review')))
+  const here = (path: string) => (path === '/' ? router.location === '/' : router.location.startsWith(path) || (path === '/log' && router.location.startsWith('/review')) || (path === '/drills' && router.location.startsWith('/compose')) || (path === '/bags' && router.location.startsWith('/cards')))
 
   function keys(e: KeyboardEvent) {
     if (e.ctrlKey || e.metaKey || e.altKey || (e.target as HTMLElement).closest('input, select, textarea, [role=slider], [role=dialog]')) return
@@ -64,6 +64,10 @@
       <dl class="mt-3 grid grid-cols-[7rem_1fr] gap-y-1">
         {#each places as p (p.key)}<dt class="font-bold uppercase">{p.key}</dt><dd>{p.name}</dd>{/each}
         <dt class="font-bold">← → ↑ ↓</dt><dd>move a slider or a knob of the picture; with Shift by more</dd>
+        <dt class="col-span-2 seam mt-3 pt-3 text-soft">In the composer</dt>
+        <dt class="font-bold">M, C</dt><dd>mirror, counterpart</dd>
+        <dt class="font-bold">Space</dt><dd>hear it</dd>
+        <dt class="font-bold">Ctrl Z, Y</dt><dd>undo, redo</dd>
         <dt class="col-span-2 seam mt-3 pt-3 text-soft">On the run screen</dt>
         <dt class="font-bold">F, J</dt><dd>a hit with the left, the right hand</dd>
         <dt class="font-bold">1 to 5</dt><dd>mark: missed, off line, wild, touched, found again</dd>

@@ -1,0 +1,118 @@
+package drill
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+
+	"melodromos/core/combo"
+	"melodromos/core/input"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+	"melodromos/core/words"
+)
+
+// Plan is a drill of either kind: a technique on the speed bag, or a combination on any bag.
+type Plan interface {
+	json.Marshaler
+	// Check refuses what contradicts itself, whatever the bag.
+	Check() error
+	// Name says in words what it is, for lists.
+	Name() string
+	// Figures are the few that tell it apart at a glance.
+	Figures() []Figure
+	// Lay compiles it.
+	Lay(on Floor) (Timeline, error)
+}
+
+// Floor is where a plan is laid out: on a bag at its place, for somebody, with a seed for what is drawn by lot.
+type Floor struct {
+	Bag     rig.Rig
+	Place   rig.Place
+	Ability trainee.Ability
+	Seed    uint64
+}
+
+// Figure is a figure with its label.
+type Figure struct {
+	Label string `json:"label"`
+	Value string `json:"value"`
+}
+
+// ReadPlan reads the document of a drill of either kind.
+func ReadPlan(o *input.Object) (Plan, error) {
+	if o.Has("text") {
+		return ReadCombination(o)
+	}
+	return Read(o)
+}
+
+// Lay compiles a technique; the bag has to be a speed bag.
+func (d Drill) Lay(on Floor) (Timeline, error) {
+	speed, ok := on.Bag.(rig.SpeedBag)
+	if !ok {
+		return Timeline{}, input.Refuse("technique", "expected a speed bag: on this bag a combination is programmed")
+	}
+	return Compile(d, speed)
+}
+
+// Figures of a technique.
+func (d Drill) Figures() []Figure {
+	list := []Figure{{"a minute", fmt.Sprintf("%.0f", d.Tempo)}, {"rebounds", fmt.Sprint(d.Rebounds)}}
+	if d.Work > 0 {
+		return append(list, Figure{"bell to bell", lasting(d.Work)})
+	}
+	return append(list, Figure{"strikes", fmt.Sprint(d.Strikes)})
+}
+
+// Lay compiles a combination.
+func (c Combination) Lay(on Floor) (Timeline, error) {
+	t, _, err := CompileCombination(c, on.Bag, on.Ability, on.Place, on.Seed)
+	return t, err
+}
+
+// Name of a combination is its line, as it is printed.
+func (c Combination) Name() string {
+	line, err := combo.Parse(c.Text)
+	if err != nil {
+		return c.Text
+	}
+	return line.String()
+}
+
+// Figures of a combination: moves and strikes, both, and how long.
+func (c Combination) Figures() []Figure {
+	line, err := combo.Parse(c.Text)
+	if err != nil {
+		return []Figure{}
+	}
+	b := combo.Balanced(line.Moves(combo.Orthodox))
+	list := []Figure{{"moves", fmt.Sprint(b.Moves)}, {"strikes", fmt.Sprint(b.Strikes)}}
+	if c.Work > 0 {
+		return append(list, Figure{"bell to bell", lasting(c.Work)})
+	}
+	return append(list, Figure{"times", fmt.Sprint(c.Repetitions)})
+}
+
+func lasting(seconds float64) string {
+	if seconds >= 120 && math.Mod(seconds, 60) == 0 {
+		return words.Trimmed(seconds/60) + " min"
+	}
+	return words.Trimmed(seconds) + " s"
+}
+
+// FirstOn is the drill that a new trainee is given on a bag: the basic rhythm on a speed bag; on the others the jab alone, half
+// power, to learn how it comes back (common practice), and on a slip bag a slip with a light lead hook after it.
+func FirstOn(bag rig.Rig) (Plan, error) {
+	if speed, ok := bag.(rig.SpeedBag); ok {
+		return First(speed)
+	}
+	c := Combination{Text: "1", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60, Guidance: Fading}
+	switch bag.Kind() {
+	case rig.Slip:
+		c.Text = "slip lead - 3"
+	case rig.Hanging:
+		c.Landing = Freely
+	}
+	return c, nil
+}

@@ -1,0 +1,167 @@
+package server
+
+import (
+	"fmt"
+	"math"
+
+	"melodromos/core/combo"
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+	"melodromos/core/words"
+)
+
+// Composed is what the composer shows of a combination.
+type Composed struct {
+	Canonical   string         `json:"canonical"`
+	Mirror      string         `json:"mirror"`
+	Counterpart string         `json:"counterpart"`
+	Call        string         `json:"call"`
+	Moves       []ComposedMove `json:"moves"`
+	Flow        []FlowMark     `json:"flow"`
+	HalfBeats   []HalfBeatOut  `json:"halfBeats"`
+	Balance     combo.Balance  `json:"balance"`
+	Film        drill.Film     `json:"film"`
+	Events      []drill.Event  `json:"events" doc:"of one repetition, from 0, for a preview with sound"`
+	Length      float64        `json:"length" doc:"s of a repetition"`
+	Inside      *float64       `json:"inside" doc:"strikes a minute inside the combination"`
+	Pause       float64        `json:"pause" doc:"s between two repetitions"`
+	Times       int            `json:"times" doc:"repetitions in the round"`
+	Fist        float64        `json:"fist" doc:"m/s of an ordinary strike"`
+	Pull        float64        `json:"pull" doc:"m, of a slip bag"`
+	Tempo       float64        `json:"tempo" doc:"strikes a minute, where it lands freely"`
+}
+
+// ComposedMove is a move where it lands.
+type ComposedMove struct {
+	Text   string        `json:"text"`
+	Kind   string        `json:"kind" enum:"strike,defence,step,wait"`
+	Hand   string        `json:"hand" enum:",lead,rear,both"`
+	Side   string        `json:"side" enum:",left,right"`
+	Part   int           `json:"part"`
+	Accent bool          `json:"accent"`
+	At     float64       `json:"at" doc:"s from the start of the repetition"`
+	Until  float64       `json:"until" doc:"s, until it is done"`
+	Window float64       `json:"window"`
+	Return int           `json:"return" doc:"which return it meets; 0 for none"`
+	Late   float64       `json:"late" doc:"s by which the moves before it do not fit"`
+	Offers []drill.Offer `json:"offers"`
+}
+
+// FlowMark is a place where the joining rules are broken, or where care is needed.
+type FlowMark struct {
+	Move       int    `json:"move"`
+	Code       string `json:"code"`
+	Reason     string `json:"reason"`
+	Deliberate bool   `json:"deliberate"`
+	Caution    bool   `json:"caution"`
+	Suggest    string `json:"suggest"`
+}
+
+// HalfBeatOut is where one more hand fits.
+type HalfBeatOut struct {
+	Move int     `json:"move"`
+	Free float64 `json:"free" doc:"s"`
+	Hand string  `json:"hand"`
+}
+
+// combination fills in the preview of a combination.
+func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, units words.Units) error {
+	line, err := combo.Parse(c.Text)
+	if err != nil {
+		return err
+	}
+	c = c.With(on.Bag, on.Ability)
+	rep, err := drill.Land(c, on.Bag, on.Ability, on.Place)
+	if err != nil {
+		return err
+	}
+	t, err := c.Lay(on)
+	if err != nil {
+		return err
+	}
+	moves := line.Moves(c.Stance)
+	out := Composed{
+		Canonical: line.String(), Mirror: line.Mirror().String(), Counterpart: line.Counterpart().String(), Call: line.Call(c.Names),
+		Moves: make([]ComposedMove, len(moves)), Flow: []FlowMark{}, HalfBeats: []HalfBeatOut{}, Balance: combo.Balanced(moves),
+		Film: *t.Film, Events: []drill.Event{}, Length: rep.Length, Inside: number(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts), Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo,
+	}
+	for i, m := range moves {
+		out.Moves[i] = ComposedMove{Text: m.Move.String(), Kind: string(m.Kind()), Hand: string(m.Hand()), Side: string(m.Side()), Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}}
+	}
+	for _, m := range rep.Moves {
+		o := &out.Moves[m.Move]
+		o.At, o.Until, o.Window, o.Return, o.Late, o.Offers = m.At, m.Until, m.Window, m.Return, m.Late, some(m.Fits)
+	}
+	for _, f := range combo.Flow(moves) {
+		out.Flow = append(out.Flow, FlowMark{f.Move, string(f.Code), f.Reason, f.Deliberate, f.Caution(), f.Suggest})
+	}
+	for _, h := range drill.HalfBeats(moves, on.Ability) {
+		out.HalfBeats = append(out.HalfBeats, HalfBeatOut{h.Move, h.Free, string(h.Hand)})
+	}
+	for _, e := range t.Events {
+		if at := e.At - drill.Micros(math.Round(1e6*t.Film.Starts[0])); at >= 0 && e.Rep == 0 && at.Seconds() <= rep.Length && e.Kind != drill.Bell && e.Kind != drill.Warning {
+			e.At = at
+			out.Events = append(out.Events, e)
+		}
+	}
+	p.Composed = &out
+	one := out.Film
+	one.Starts = []float64{0}
+	p.Cycle = filmCycle(one, on.Bag.Kind())
+	if p.Shown = 60 * float64(out.Balance.Strikes) / max(rep.Length, 1e-9); out.Inside != nil {
+		p.Shown = *out.Inside
+	}
+	p.count(t, out.Balance.Strikes)
+	p.Fist, p.Effort = number(c.Fist), on.Ability.Effort(c.Fist)
+	p.Sentence = composedSentence(c, rep, out, units)
+	return nil
+}
+
+// composedSentence says the two tempos, and what does not fit.
+func composedSentence(c drill.Combination, rep drill.Repetition, out Composed, units words.Units) string {
+	text := fmt.Sprintf("%s moves, %s strikes", words.Number(out.Balance.Moves), words.Number(out.Balance.Strikes))
+	if out.Balance.Moves == 1 {
+		text = "one move"
+	}
+	if out.Inside != nil {
+		text += fmt.Sprintf(", %.0f a minute inside", *out.Inside)
+	}
+	text += fmt.Sprintf("; every %s s, %d times", words.Trimmed(rep.Length+c.Pause), out.Times)
+	late := rep.Late()
+	switch {
+	case len(late) > 0:
+		m := late[0]
+		text += fmt.Sprintf("; the %s is %.0f ms late", m.Placed.Move, 1000*m.Late)
+	case c.Pull > 0:
+		text += ", the bag drawn back " + units.Length(c.Pull)
+	}
+	return words.Upper(text) + "."
+}
+
+// CountQuestion asks for a combination with another return named after one of its strikes.
+type CountQuestion struct {
+	Text  string `json:"text"`
+	Move  int    `json:"move" minimum:"0" doc:"index of the strike in the expanded combination"`
+	Count int    `json:"count" minimum:"0" maximum:"9" doc:"returns to the next strike; 0 names none"`
+}
+
+// ComboText is a line of the notation.
+type ComboText struct {
+	Text string `json:"text"`
+}
+
+func recount(in CountQuestion) (ComboText, error) {
+	line, err := combo.Parse(in.Text)
+	if err != nil {
+		return ComboText{}, err
+	}
+	changed, err := line.Counted(in.Move, in.Count)
+	return ComboText{changed.String()}, err
+}
+
+// filmCycle is the motion of a run that repeats a film.
+func filmCycle(f drill.Film, kind rig.Kind) Cycle {
+	c := cycleOut(rig.Picture{Trace: f.Trace, Marks: f.Marks, Passes: f.Passes, Return: f.Length, Reach: f.Reach}, kind)
+	c.Starts = some(f.Starts)
+	return c
+}

@@ -1,0 +1,276 @@
+<!-- Serves the coach at the desk: a combination as it is written and said, how it flows, and where it lands on this bag. -->
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { untrack } from 'svelte'
+  import { push, router } from 'svelte-spa-router'
+  import { toast } from 'svelte-sonner'
+  import { api, ask, Refusal, type Schemas } from '../lib/api/client'
+  import { kindNames, labelOf, shownAs, valueOf } from '../lib/bench/measures'
+  import { duration, ms, speed } from '../lib/format'
+  import { RunClock } from '../lib/run/clock'
+  import { Sound } from '../lib/run/sound'
+  import { session } from '../lib/session.svelte'
+  import { composedMoves, composedStrikes } from '../lib/trace/geometry'
+  import SwingTrace from '../lib/trace/SwingTrace.svelte'
+  import Choice from '../lib/ui/Choice.svelte'
+  import Field from '../lib/ui/Field.svelte'
+  import Notice from '../lib/ui/Notice.svelte'
+  import { WhatIf } from '../lib/whatif.svelte'
+
+  let { params }: { params: { id: string } } = $props()
+  type Doc = Schemas['DrillDoc']
+  const client = useQueryClient()
+  const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
+  const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: () => ask(api.GET('/api/rigs')) }))
+  const isNew = $derived(params.id === 'new')
+  const ready = $derived(people.data !== undefined && bags.data !== undefined)
+
+  let drill = $state<Schemas['Drill'] | null>(null)
+  let text = $state('')
+  let trouble = $state('')
+  let problem = $state('')
+  let past = $state.raw<Doc[]>([])
+  let future = $state.raw<Doc[]>([])
+  let line = $state<HTMLInputElement>()
+  let playing = $state(false)
+
+  const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/drill-preview', { body: q })))
+  const p = $derived(whatIf.answer)
+  const c = $derived(p?.composed)
+  const doc = $derived(drill?.doc)
+  const trainee = $derived(people.data?.find((t) => t.id === drill?.traineeId))
+  const bag = $derived(bags.data?.find((b) => b.id === drill?.rigId))
+  const kind = $derived(bag?.doc.kind ?? 'doubleEnd')
+  const units = $derived(session.units)
+  const refused = $derived(whatIf.refusal?.message.replace(/^[\w.]+: /, '') ?? '')
+
+  $effect(() => {
+    const id = params.id
+    if (ready) untrack(() => void load(id))
+  })
+  $effect(() => {
+    if (!drill?.rigId || !drill.traineeId) return
+    const question = { rigId: drill.rigId, traineeId: drill.traineeId, doc: { ...$state.snapshot(drill.doc), stance: trainee?.stance ?? 'orthodox' } }
+    untrack(() => void whatIf.ask(question))
+  })
+
+  async function load(id: string) {
+    trouble = ''
+    try {
+      if (id !== 'new') drill = await ask(api.GET('/api/drills/{id}', { params: { path: { id } } }))
+      else {
+        const query = new URLSearchParams(router.querystring ?? '')
+        const rigId = query.get('rig') ?? bags.data?.find((b) => b.doc.kind === 'doubleEnd')?.id ?? bags.data?.[0]?.id ?? ''
+        const first = await ask(api.GET('/api/first-drill/{id}', { params: { path: { id: rigId } } }))
+        const start: Doc = first.text !== undefined ? first : { version: 2, kind: 'combination', text: '1-2', landing: 'returns', pace: 'combination', pause: 2, work: 60, guidance: 'fading' }
+        drill = { id: '', name: '', version: 0, rigId, traineeId: query.get('trainee') ?? people.data?.[0]?.id ?? '', doc: { ...start, ...(query.get('text') ? { text: query.get('text')! } : {}) } }
+      }
+      text = drill.doc.text ?? ''
+      past = []
+      future = []
+    } catch (e) {
+      trouble = (e as Error).message
+    }
+  }
+
+  /** Another drill, remembered so that it can be undone. A name that only said what the old line was goes with it. */
+  function set(change: Partial<Doc>) {
+    if (!drill) return
+    past = [...past.slice(-99), $state.snapshot(drill.doc) as Doc]
+    future = []
+    take({ ...drill.doc, ...change })
+  }
+  function take(next: Doc) {
+    if (!drill) return
+    if (drill.name === c?.canonical) drill.name = ''
+    drill.doc = next
+    if (document.activeElement !== line || next.text !== text) text = next.text ?? ''
+  }
+  function undo() {
+    const last = past.at(-1)
+    if (!last || !drill) return
+    future = [$state.snapshot(drill.doc) as Doc, ...future]
+    past = past.slice(0, -1)
+    take(last)
+  }
+  function redo() {
+    const next = future[0]
+    if (!next || !drill) return
+    past = [...past, $state.snapshot(drill.doc) as Doc]
+    future = future.slice(1)
+    take(next)
+  }
+  function typed(value: string) {
+    text = value
+    if (value.trim()) set({ text: value })
+  }
+  const pick = (move: string) => typed(text.trim() === '' || /\|\s*$/.test(text) ? `${text} ${move}`.trim() : move === '|' || move === '!' ? `${text.trimEnd()}${move === '|' ? ' | ' : '!'}` : `${text.trimEnd()} - ${move}`)
+
+  async function count(move: number, returns: number) {
+    try {
+      set({ text: (await ask(api.POST('/api/combo-count', { body: { text: doc?.text ?? '', move, count: returns } }))).text })
+    } catch (e) {
+      toast((e as Error).message)
+    }
+  }
+  /** The index of the strike before a move. */
+  const before = (i: number) => c!.moves.slice(0, i).findLastIndex((m) => m.kind === 'strike')
+
+  async function play() {
+    if (!c || playing) return
+    playing = true
+    const clock = new RunClock()
+    await clock.start(0.3)
+    const sound = new Sound(clock, [{ at: 0, kind: 'call', text: c.call }, ...c.events.map((e) => ({ ...e, at: e.at + spoken }))].toSorted((a, b) => a.at - b.at))
+    sound.volume = 0.8
+    await new Promise((done) => setTimeout(done, 250)) // the words are fetched
+    sound.start()
+    setTimeout(() => { sound.stop(); clock.close(); playing = false }, 1000 * (0.3 + c.length + spoken / 1e6 + 0.6))
+  }
+  const spoken = $derived(400_000 * (c?.moves.length ?? 0) + 300_000)
+
+  async function save(run: boolean) {
+    if (!drill) return
+    problem = ''
+    try {
+      const body = $state.snapshot(drill) as Schemas['Drill']
+      body.doc = { ...body.doc, text: c?.canonical ?? body.doc.text ?? '', stance: trainee?.stance ?? 'orthodox' }
+      const kept = isNew ? await ask(api.POST('/api/drills', { body })) : await ask(api.PUT('/api/drills/{id}', { params: { path: { id: params.id } }, body }))
+      await client.invalidateQueries()
+      toast(`${kept.name} is saved.`)
+      void push(run ? `/run/${kept.id}` : '/drills')
+    } catch (e) {
+      problem = e instanceof Refusal ? `${e.message} Nothing was saved.` : String(e)
+    }
+  }
+
+  function keys(e: KeyboardEvent) {
+    const key = e.key.toLowerCase()
+    if ((e.ctrlKey || e.metaKey) && key === 'z') (e.shiftKey ? redo : undo)()
+    else if ((e.ctrlKey || e.metaKey) && key === 'y') redo()
+    else if (e.ctrlKey || e.metaKey || e.altKey || (e.target as HTMLElement).closest('input, select, textarea, [role=slider], [role=dialog]')) return
+    else if (key === 'm' && c) set({ text: c.mirror })
+    else if (key === 'c' && c) set({ text: c.counterpart })
+    else if (key === ' ' && !(e.target as HTMLElement).closest('button, a, [role=radio]')) void play()
+    else return
+    e.preventDefault()
+  }
+
+  const punches = ['1', '2', '3', '4', '5', '6', '1b', '2b', '3b']
+  const rest = ['slip lead', 'slip rear', 'duck', 'roll lead', 'roll rear', 'pull', 'step in', 'step back', 'pivot lead', 'pivot rear', 'switch', 'wait', '|', '!']
+  const marks = $derived(c?.flow ?? [])
+  const lateOnes = $derived(c?.moves.map((m, i) => ({ ...m, i })).filter((m) => m.late > 0) ?? [])
+  const cordOffers = (offers: Schemas['Offer'][]) => offers.filter((o) => o.what.endsWith('relaxed'))
+</script>
+
+<svelte:window onkeydown={keys} />
+<svelte:head><title>Combination · Melodromos</title></svelte:head>
+{#if trouble}
+  <Notice title="This drill could not be read" text={trouble} again={() => load(params.id)}><a class="button" href="#/drills">To the drills</a></Notice>
+{:else if ready && (bags.data?.length === 0 || people.data?.length === 0)}
+  <Notice title="A combination needs a bag and somebody." text={bags.data?.length === 0 ? 'Measure a bag first.' : 'Enter who trains here first.'}><a class="button" href={bags.data?.length === 0 ? '#/bags/new' : '#/people'}>{bags.data?.length === 0 ? 'Add a bag' : 'To the people'}</a></Notice>
+{:else if !drill || !doc}
+  <Notice title="Reading the drill…" />
+{:else}
+  <div class="flex flex-wrap items-end gap-x-4 gap-y-2">
+    <label class="block min-w-44 flex-1"><span class="label">For whom</span>
+      <select class="input mt-1" bind:value={drill.traineeId}>{#each people.data ?? [] as t (t.id)}<option value={t.id}>{t.name}{t.stance === 'southpaw' ? ', southpaw' : ''}</option>{/each}</select></label>
+    <label class="block min-w-44 flex-1"><span class="label">On which bag</span>
+      <select class="input mt-1" bind:value={drill.rigId}>{#each bags.data ?? [] as b (b.id)}<option value={b.id}>{b.name}, {kindNames[b.doc.kind].toLowerCase()}</option>{/each}</select></label>
+    <div class="ml-auto flex flex-wrap gap-2">
+      <button class="button" disabled={past.length === 0} onclick={undo}>Undo</button>
+      <button class="button" disabled={future.length === 0} onclick={redo}>Redo</button>
+      <button class="button" disabled={!c || !!refused} onclick={() => save(false)}>Save</button>
+      <button class="button main" disabled={!c || !!refused} onclick={() => save(true)}>Save and run</button>
+    </div>
+  </div>
+  {#if problem}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
+
+  <label class="mt-4 block"><span class="label">What is thrown</span>
+    <input bind:this={line} class="input mt-1 !text-2xl !font-bold" spellcheck="false" autocomplete="off" maxlength="4000" value={text} oninput={(e) => typed(e.currentTarget.value)}
+      aria-invalid={refused ? 'true' : undefined} aria-describedby="said" placeholder="1-2 | slip lead - 3" /></label>
+  <p id="said" class="mt-1 min-h-6 {refused ? 'font-semibold' : 'text-soft'}" role={refused ? 'alert' : undefined}>{refused ? refused.charAt(0).toUpperCase() + refused.slice(1) : c && c.canonical !== text ? `Read as ${c.canonical}` : (c?.call ?? '')}</p>
+  <div class="mt-1 flex flex-wrap gap-1" aria-label="Moves to pick">
+    {#each punches as m (m)}<button class="button !min-h-9 !min-w-9 !px-2 !py-0 !border-strike text-strike" onclick={() => pick(m)}>{m}</button>{/each}
+    {#each rest as m (m)}<button class="button !min-h-9 !px-2 !py-0 text-sm" aria-label={m === '|' ? 'Next part' : m === '!' ? 'Power shot' : m} onclick={() => pick(m)}>{m}</button>{/each}
+  </div>
+
+  {#if p && c}
+    <h1 class="mt-5 text-2xl leading-tight font-extrabold tracking-tight sm:text-[1.7rem]" aria-live="polite">{p.sentence}</h1>
+    <div class="mt-3 bg-sheet py-2"><SwingTrace cycle={p.cycle} strikes={composedStrikes(c.moves)} moves={composedMoves(c.moves)} tempo={p.shown} from={-0.35} to={Math.max(1, p.cycle.return)} height={300} /></div>
+    <div class="mt-2 flex flex-wrap gap-2">
+      <button class="button" disabled={playing} onclick={play}>{playing ? 'Playing…' : 'Hear it'}</button>
+      <button class="button" onclick={() => set({ text: c.mirror })} title={c.mirror}>Mirror <span class="text-soft">M</span></button>
+      <button class="button" onclick={() => set({ text: c.counterpart })} title={c.counterpart}>Counterpart <span class="text-soft">C</span></button>
+      <span class="self-center text-sm text-soft">Counterpart: {c.counterpart}</span>
+    </div>
+
+    <div class="mt-5 grid gap-x-8 gap-y-6 lg:grid-cols-3">
+      <section aria-label="How it flows">
+        <h2 class="font-bold">Flow</h2>
+        {#if marks.length === 0}<p class="text-soft">Every move grows out of the one before.</p>{/if}
+        <ul>
+          {#each marks as m (m.move + m.code)}
+            <li class="border-b border-rope py-1.5"><b>{c.moves[m.move]?.text}, move {m.move + 1}:</b> {m.reason}.
+              {#if m.suggest}<span class="text-soft">What would join: {m.suggest}.</span>{/if}
+              {#if m.caution}<span class="text-soft">{m.deliberate ? 'Deliberate.' : 'A caution, no fault.'}</span>{/if}</li>
+          {/each}
+          {#each c.halfBeats as h (h.move)}<li class="border-b border-rope py-1.5 text-soft"><b>{c.moves[h.move]?.text}, move {h.move + 1}:</b> room for one more {h.hand} hand, {ms(h.free)} free.</li>{/each}
+        </ul>
+        {#if lateOnes.length > 0}
+          <h2 class="mt-4 font-bold">Does not fit</h2>
+          <ul>
+            {#each lateOnes as m (m.i)}
+              <li class="border-b border-rope py-1.5"><b>{m.text}, move {m.i + 1}, is {ms(m.late)} late.</b>
+                <span class="mt-1 flex flex-wrap gap-1">
+                  {#each m.offers.filter((o) => !o.what.includes('.')) as o (o.what)}
+                    {#if o.what === 'return' && before(m.i) >= 0}<button class="button !min-h-8 !px-2 !py-0 text-sm" onclick={() => count(before(m.i), o.to)}>Meet return {o.to}</button>
+                    {:else if o.what === 'fist'}<button class="button !min-h-8 !px-2 !py-0 text-sm" onclick={() => set({ fist: Math.round(o.to * 10) / 10 })}>Strike softer: {speed(o.to, units)}</button>
+                    {:else if o.what === 'tempo'}<button class="button !min-h-8 !px-2 !py-0 text-sm" onclick={() => set({ tempo: o.to })}>Take {o.to} a minute</button>
+                    {:else}<span class="text-sm text-soft">{labelOf(o.what)}: {valueOf(o.what, o.to, units)}</span>{/if}
+                  {/each}
+                  {#if cordOffers(m.offers).length > 0}<span class="self-center text-sm text-soft">or softer cords: {cordOffers(m.offers).map((o) => `${labelOf(o.what).toLowerCase()} ${valueOf(o.what, o.to, units)}`).join(', ')}</span>{/if}
+                </span></li>
+            {/each}
+          </ul>
+        {/if}
+      </section>
+      <section aria-label="Balance">
+        <h2 class="font-bold">Balance</h2>
+        <dl class="grid grid-cols-[1fr_auto_auto] gap-x-4 text-sm">
+          <dt>Moves, strikes</dt><dd class="text-right font-bold">{c.balance.moves}</dd><dd class="text-right font-bold">{c.balance.strikes}</dd>
+          <dt>Lead, rear hand</dt><dd class="text-right font-bold">{c.balance.leadHand}</dd><dd class="text-right font-bold">{c.balance.rearHand}</dd>
+          <dt>Head, body</dt><dd class="text-right font-bold">{c.balance.head}</dd><dd class="text-right font-bold">{c.balance.body}</dd>
+          <dt>Straight, curved</dt><dd class="text-right font-bold">{c.balance.straights}</dd><dd class="text-right font-bold">{c.balance.curved}</dd>
+          <dt>Slips lead, rear</dt><dd class="text-right font-bold">{c.balance.slipsLead}</dd><dd class="text-right font-bold">{c.balance.slipsRear}</dd>
+          <dt>Defences, steps</dt><dd class="text-right font-bold">{c.balance.defences}</dd><dd class="text-right font-bold">{c.balance.steps}</dd>
+        </dl>
+        {#if kind !== 'slip' && doc.landing !== 'free' && c.moves.some((m) => m.return > 0)}
+          <h2 class="mt-4 font-bold">Which return each strike meets</h2>
+          <ol class="text-sm">
+            {#each c.moves as m, i (i)}
+              {#if m.kind === 'strike' && m.return > 0}
+                <li class="flex items-center justify-between border-b border-rope"><span>{m.text.replace(/:\d$/, '')}, move {i + 1}: {m.return === 1 ? 'the next' : kind === 'speed' ? `after ${m.return} rebounds` : `return ${m.return}`}, {ms(m.window)}</span>
+                  <span><button class="button quiet !min-h-8" aria-label="Move {i + 1} a return earlier" disabled={m.return <= 1} onclick={() => count(before(i), m.return - (kind === 'speed' ? 2 : 1))}>−</button><button class="button quiet !min-h-8" aria-label="Move {i + 1} a return later" disabled={m.return >= 8} onclick={() => count(before(i), m.return + (kind === 'speed' ? 2 : 1))}>+</button></span></li>
+              {/if}
+            {/each}
+          </ol>
+        {/if}
+      </section>
+      <section aria-label="How it is worked">
+        <Choice label="Pace" value={doc.pace ?? 'combination'} options={[{ value: 'flow', text: 'Flow' }, { value: 'combination', text: 'Combination' }, { value: 'power', text: 'Power' }, { value: 'speed', text: 'Speed' }, { value: 'free', text: 'Free' }]} onchange={(pace) => set({ pace, fist: 0, tempo: 0 })} />
+        {#if kind !== 'slip'}<Choice label="Lands" value={doc.landing ?? 'returns'} options={[{ value: 'returns', text: 'On the bag’s returns' }, { value: 'free', text: 'Freely' }]} onchange={(landing) => set({ landing })} />{/if}
+        {#if kind === 'slip'}<Field label="Drawn back" value={c.pull} min={0.1} max={1.5} step={0.01} {...shownAs('height', units)} onchange={(pull) => set({ pull })} />
+        {:else}<Field label="Fist speed, {p.effort}" value={c.fist} min={0.5} max={12} step={0.1} {...shownAs('speed', units)} onchange={(fist) => set({ fist })} note={doc.landing === 'free' ? '' : 'Force and tempo are tied: harder is sooner on cords and pole.'} />{/if}
+        {#if doc.landing === 'free' && kind !== 'slip'}<Field label="Tempo inside the combination" value={c.tempo} min={20} max={500} step={1} unit="/min" onchange={(tempo) => set({ tempo })} />{/if}
+        <Field label="Wait between repetitions" value={doc.pause ?? 2} min={0} max={20} step={0.25} unit="s" digits={2} onchange={(pause) => set({ pause })} />
+        {#if doc.work}<Field label="From bell to bell" value={doc.work} min={10} max={600} step={5} unit="s" onchange={(work) => set({ work })} />
+        {:else}<Field label="Repetitions" value={doc.repetitions ?? 10} min={1} max={100} step={1} unit="" onchange={(repetitions) => set({ repetitions })} />{/if}
+        <Choice label="Ends by" value={doc.work ? 'time' : 'count'} options={[{ value: 'time', text: 'The bell' }, { value: 'count', text: 'Repetitions' }]} onchange={(v) => set(v === 'time' ? { work: 60, repetitions: 0 } : { work: 0, repetitions: 10 })} note={`${c.times} repetitions, ${duration(p.seconds)} from bell to bell.`} />
+        <Choice label="Called" value={doc.guidance ?? 'fading'} options={[{ value: 'fading', text: 'Fading' }, { value: 'called', text: 'Always' }, { value: 'partly', text: 'Every second' }, { value: 'alone', text: 'Never' }]} onchange={(guidance) => set({ guidance })} />
+        <Choice label="By" value={doc.names ? 'names' : 'numbers'} options={[{ value: 'numbers', text: 'Numbers' }, { value: 'names', text: 'Names' }]} onchange={(v) => set({ names: v === 'names' })} />
+        <label class="mt-2 block"><span class="label">Name, if it shall have its own</span><input class="input mt-1" maxlength="120" bind:value={drill.name} placeholder={c.canonical} /></label>
+      </section>
+    </div>
+  {/if}
+{/if}
