@@ -119,14 +119,14 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, units wo
 
 // composedSentence says the two tempos, and what does not fit.
 func composedSentence(c drill.Combination, rep drill.Repetition, out Composed, units words.Units) string {
-	text := fmt.Sprintf("%s moves, %s strikes", words.Number(out.Balance.Moves), words.Number(out.Balance.Strikes))
-	if out.Balance.Moves == 1 {
-		text = "one move"
+	text := plural(out.Balance.Moves, "move")
+	if out.Balance.Strikes < out.Balance.Moves {
+		text += ", " + plural(out.Balance.Strikes, "strike")
 	}
 	if out.Inside != nil {
 		text += fmt.Sprintf(", %.0f a minute inside", *out.Inside)
 	}
-	text += fmt.Sprintf("; every %s s, %d times", words.Trimmed(rep.Length+c.Pause), out.Times)
+	text += fmt.Sprintf("; every %s s, %s", words.Trimmed(rep.Length+c.Pause), plural(out.Times, "time"))
 	late := rep.Late()
 	switch {
 	case len(late) > 0:
@@ -136,6 +136,13 @@ func composedSentence(c drill.Combination, rep drill.Repetition, out Composed, u
 		text += ", the bag drawn back " + units.Length(c.Pull)
 	}
 	return words.Upper(text) + "."
+}
+
+func plural(n int, word string) string {
+	if n == 1 {
+		return "1 " + word
+	}
+	return fmt.Sprintf("%d %ss", n, word)
 }
 
 // CountQuestion asks for a combination with another return named after one of its strikes.

@@ -140,6 +140,7 @@ func (s *Server) routes(engine *gin.Engine) {
 	s.registerCalibrations(authed)
 	s.registerGym(authed)
 	s.registerDrills(authed)
+	s.registerLibrary(authed)
 	s.registerRuns(authed)
 	s.registerReview(authed)
 	s.registerToday(authed)

@@ -20,6 +20,7 @@
     '/cards/:rig/:trainee': wrap({ asyncComponent: () => import('./views/Card.svelte') }),
     '/drills': wrap({ asyncComponent: () => import('./views/Drills.svelte') }),
     '/drills/:id': wrap({ asyncComponent: () => import('./views/DrillEditor.svelte') }),
+    '/library': wrap({ asyncComponent: () => import('./views/Library.svelte') }),
     '/compose/:id': wrap({ asyncComponent: () => import('./views/Composer.svelte') }),
     '/run/:id': wrap({ asyncComponent: () => import('./views/Run.svelte') }),
     '/review/:id': wrap({ asyncComponent: () => import('./views/Review.svelte') }),

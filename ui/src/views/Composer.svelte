@@ -60,10 +60,11 @@
       if (id !== 'new') drill = await ask(api.GET('/api/drills/{id}', { params: { path: { id } } }))
       else {
         const query = new URLSearchParams(router.querystring ?? '')
-        const rigId = query.get('rig') ?? bags.data?.find((b) => b.doc.kind === 'doubleEnd')?.id ?? bags.data?.[0]?.id ?? ''
+        const entry = query.get('library') ? (await ask(api.GET('/api/library'))).entries.find((e) => e.key === query.get('library')) : undefined
+        const rigId = query.get('rig') ?? bags.data?.find((b) => b.doc.kind === entry?.kind)?.id ?? bags.data?.find((b) => b.doc.kind === 'doubleEnd')?.id ?? bags.data?.[0]?.id ?? ''
         const first = await ask(api.GET('/api/first-drill/{id}', { params: { path: { id: rigId } } }))
-        const start: Doc = first.text !== undefined ? first : { version: 2, kind: 'combination', text: '1-2', landing: 'returns', pace: 'combination', pause: 2, work: 60, guidance: 'fading' }
-        drill = { id: '', name: '', version: 0, rigId, traineeId: query.get('trainee') ?? people.data?.[0]?.id ?? '', doc: { ...start, ...(query.get('text') ? { text: query.get('text')! } : {}) } }
+        const start: Doc = entry?.doc.text !== undefined ? entry.doc : first.text !== undefined ? first : { version: 2, kind: 'combination', text: '1-2', landing: 'returns', pace: 'combination', pause: 2, work: 60, guidance: 'fading' }
+        drill = { id: '', name: entry?.name ?? '', version: 0, rigId, traineeId: query.get('trainee') ?? people.data?.[0]?.id ?? '', doc: { ...start, ...(query.get('text') ? { text: query.get('text')! } : {}) } }
       }
       text = drill.doc.text ?? ''
       past = []

@@ -57,12 +57,13 @@
       }
       const query = new URLSearchParams(router.querystring ?? '')
       const rigId = query.get('rig') ?? bags.data?.[0]?.id ?? ''
-      const first = await ask(api.GET('/api/first-drill/{id}', { params: { path: { id: rigId } } }))
+      const entry = query.get('library') ? (await ask(api.GET('/api/library'))).entries.find((e) => e.key === query.get('library')) : undefined
+      const first = entry?.doc ?? (await ask(api.GET('/api/first-drill/{id}', { params: { path: { id: rigId } } })))
       for (const [name, field] of [['tempo', 'tempo'], ['rebounds', 'rebounds'], ['angle', 'strikeAngle']] as const) {
         const v = Number(query.get(name))
         if (v > 0) first[field] = v
       }
-      drill = { id: '', name: '', version: 0, rigId, traineeId: query.get('trainee') ?? people.data?.[0]?.id ?? '', doc: first }
+      drill = { id: '', name: entry?.name ?? '', version: 0, rigId, traineeId: query.get('trainee') ?? people.data?.[0]?.id ?? '', doc: first }
     } catch (e) {
       trouble = (e as Error).message
     }

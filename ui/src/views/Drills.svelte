@@ -28,7 +28,7 @@
 <svelte:head><title>Drills · Melodromos</title></svelte:head>
 <div class="flex flex-wrap items-end justify-between gap-4">
   <h1 class="text-3xl font-extrabold">Drills</h1>
-  <span class="flex gap-2"><a class="button" href="#/compose/new">Compose a combination</a><a class="button main" href="#/drills/new">Make a drill</a></span>
+  <span class="flex flex-wrap gap-2"><a class="button" href="#/library">Library</a><a class="button" href="#/compose/new">Compose a combination</a><a class="button main" href="#/drills/new">Make a drill</a></span>
 </div>
 {#if drills.isError}
   <Notice title="The drills could not be read" text={drills.error.message} again={() => drills.refetch()} />

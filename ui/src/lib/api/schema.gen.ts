@@ -213,6 +213,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API library */
+        get: operations["get-api-library"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs": {
         parameters: {
             query?: never;
@@ -1238,6 +1255,37 @@ export interface components {
             new: number;
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
+        };
+        Library: {
+            entries: components["schemas"]["LibraryEntry"][];
+            purposes: string[];
+        };
+        LibraryEntry: {
+            canonical: string;
+            doc: components["schemas"]["DrillDoc"];
+            /** @description of the gym's own */
+            drillId: string;
+            figures: components["schemas"]["Figure"][];
+            key: string;
+            /** @enum {string} */
+            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            /**
+             * Format: int64
+             * @description 0 for a technique
+             */
+            moves: number;
+            name: string;
+            note: string;
+            /** @description empty for the gym's own */
+            purpose: string;
+            /**
+             * Format: int64
+             * @description 1 first touch to 5 advanced; 0 for the gym's own
+             */
+            step: number;
+            tags: string[];
+            /** @description name of another drill with the same canonical form; empty where there is none */
+            twin: string;
         };
         Load: {
             part: string;
@@ -2323,6 +2371,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Library"];
                 };
             };
             /** @description Error */

@@ -18,7 +18,7 @@
     { path: '/people', name: 'People', key: 'p' },
     { path: '/log', name: 'Log', key: 'l' },
   ]
-  const here = (path: string) => (path === '/' ? router.location === '/' : router.location.startsWith(path) || (path === '/log' && router.location.startsWith('/review')) || (path === '/drills' && router.location.startsWith('/compose')) || (path === '/bags' && router.location.startsWith('/cards')))
+  const here = (path: string) => (path === '/' ? router.location === '/' : router.location.startsWith(path) || (path === '/log' && router.location.startsWith('/review')) || (path === '/drills' && /^\/(compose|library)/.test(router.location)) || (path === '/bags' && router.location.startsWith('/cards')))
 
   function keys(e: KeyboardEvent) {
     if (e.ctrlKey || e.metaKey || e.altKey || (e.target as HTMLElement).closest('input, select, textarea, [role=slider], [role=dialog]')) return

@@ -1,0 +1,88 @@
+package library
+
+import (
+	"fmt"
+	"testing"
+
+	"melodromos/core/combo"
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+)
+
+var bags = map[rig.Kind]rig.Rig{
+	rig.Speed: rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8},
+	rig.DoubleEnd: rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Damping: 0.04,
+		Upper: rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}, Lower: rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}},
+	rig.Reflex:  rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06},
+	rig.Slip:    rig.SlipBag{AnchorHeight: 2.8, CentreHeight: 1.5, BagDiameter: 0.2, BagMass: 0.5},
+	rig.Hanging: rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5},
+}
+
+// At least sixty drills, some for each bag and from the first touch to the advanced, each named once, each compiling on its bag
+// without an error; none twice on a bag.
+func TestLibrary(t *testing.T) {
+	all := All()
+	if len(all) < 60 {
+		t.Errorf("%d drills", len(all))
+	}
+	seen, names, keys := map[string]string{}, map[string]bool{}, map[string]bool{}
+	steps := map[rig.Kind]map[int]int{}
+	for _, e := range all {
+		line, err := e.Plan.Lay(drill.Floor{Bag: bags[e.Kind], Ability: trainee.Start(trainee.Intermediate), Seed: 1})
+		if err != nil {
+			t.Errorf("%s, %q: %v", e.Kind, e.Name, err)
+			continue
+		}
+		strikes, moves := 0, 0
+		for _, event := range line.Events {
+			switch event.Kind {
+			case drill.Strike:
+				strikes++
+			case drill.Doing:
+				moves++
+			}
+		}
+		if strikes+moves < 3 {
+			t.Errorf("%s, %q: %d strikes, %d moves", e.Kind, e.Name, strikes, moves)
+		}
+		// The finishers repeat a line that is drilled elsewhere; nothing else stands twice.
+		key := fmt.Sprintf("%s %s %v", e.Kind, Canonical(e.Plan), e.Purpose == Conditioning)
+		if other, twice := seen[key]; twice {
+			t.Errorf("%q and %q are the same drill", e.Name, other)
+		}
+		seen[key] = e.Name
+		if name := string(e.Kind) + e.Name; names[name] || keys[e.Key] || e.Note == "" || e.Step < 1 || e.Step > 5 {
+			t.Errorf("%+v", e)
+		} else {
+			names[name], keys[e.Key] = true, true
+		}
+		if steps[e.Kind] == nil {
+			steps[e.Kind] = map[int]int{}
+		}
+		steps[e.Kind][e.Step]++
+		if c, ok := e.Plan.(drill.Combination); ok {
+			flows(t, e, c)
+		}
+	}
+	for kind := range bags {
+		if len(steps[kind]) < 4 || steps[kind][1] < 2 {
+			t.Errorf("%s: steps %v", kind, steps[kind])
+		}
+	}
+}
+
+// What is taught flows: a break of a rule stands only where the note says that it is meant.
+func flows(t *testing.T, e Entry, c drill.Combination) {
+	t.Helper()
+	line, err := combo.Parse(c.Text)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, m := range combo.Flow(line.Moves(combo.Orthodox)) {
+		meant := map[string]bool{"Body and head": true}
+		if !m.Caution() && !meant[e.Name] {
+			t.Errorf("%s, %q: %+v", e.Kind, e.Name, m)
+		}
+	}
+}

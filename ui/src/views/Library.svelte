@@ -1,0 +1,67 @@
+<!-- Serves the coach at the desk: what there is to choose from, for which bag and what for. -->
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query'
+  import { api, ask, type Schemas } from '../lib/api/client'
+  import { kindNames } from '../lib/bench/measures'
+  import type { Doc } from '../lib/bench/fields'
+  import Choice from '../lib/ui/Choice.svelte'
+  import Notice from '../lib/ui/Notice.svelte'
+
+  const library = createQuery(() => ({ queryKey: ['library'], queryFn: () => ask(api.GET('/api/library')) }))
+  type Entry = Schemas['LibraryEntry']
+  let bag = $state<Doc['kind'] | 'all'>('all')
+  let purpose = $state('all')
+  let step = $state(0)
+  let size = $state('all')
+  let tag = $state('all')
+  let words = $state('')
+
+  const sizes: Record<string, [number, number]> = { short: [1, 3], middle: [4, 7], long: [8, 400] }
+  const matches = (e: Entry) =>
+    (bag === 'all' || e.kind === bag) &&
+    (purpose === 'all' || (purpose === 'own' ? e.drillId !== '' : e.purpose === purpose)) &&
+    (step === 0 || e.step === step) &&
+    (tag === 'all' || e.tags.includes(tag)) &&
+    (size === 'all' || (e.moves >= sizes[size]![0] && e.moves <= sizes[size]![1])) &&
+    words.toLowerCase().split(/\s+/).every((w) => `${e.name} ${e.canonical} ${e.note} ${e.tags.join(' ')} ${e.purpose}`.toLowerCase().includes(w))
+  const shown = $derived(library.data?.entries.filter(matches) ?? [])
+  const groups = $derived(Object.keys(kindNames).map((kind) => ({ kind: kind as Doc['kind'], entries: shown.filter((e) => e.kind === kind) })).filter((g) => g.entries.length > 0))
+  const steps = ['', 'First touch', 'Beginning', 'Building', 'Advancing', 'Advanced']
+  const link = (e: Entry) => (e.drillId ? `#/${e.moves > 0 ? 'compose' : 'drills'}/${e.drillId}` : `#/${e.moves > 0 ? 'compose' : 'drills'}/new?library=${e.key}`)
+</script>
+
+<svelte:head><title>Library · Melodromos</title></svelte:head>
+<div class="flex flex-wrap items-end justify-between gap-4">
+  <h1 class="text-3xl font-extrabold">{library.data ? `${shown.length} ${shown.length === 1 ? 'drill' : 'drills'}` : 'Library'}</h1>
+  <label class="block w-full sm:w-80"><span class="label">Find by words, numbers or moves</span><input class="input mt-1" type="search" bind:value={words} placeholder="slip lead" /></label>
+</div>
+<div class="mt-2 grid gap-x-8 md:grid-cols-2">
+  <Choice label="Bag" value={bag} options={[{ value: 'all', text: 'All' }, ...Object.entries(kindNames).map(([value, text]) => ({ value: value as Doc['kind'], text: text.replace(' bag', '') }))]} onchange={(v) => (bag = v as typeof bag)} />
+  <Choice label="From first touch to advanced" value={step} options={[{ value: 0, text: 'All' }, ...[1, 2, 3, 4, 5].map((n) => ({ value: n, text: String(n) }))]} onchange={(v) => (step = Number(v))} />
+  <Choice label="For" value={purpose} options={[{ value: 'all', text: 'All' }, ...(library.data?.purposes ?? []).map((v) => ({ value: v, text: v.charAt(0).toUpperCase() + v.slice(1) })), { value: 'own', text: 'Our own' }]} onchange={(v) => (purpose = String(v))} />
+  <div class="flex flex-wrap gap-x-8">
+    <Choice label="Length" value={size} options={[{ value: 'all', text: 'All' }, { value: 'short', text: '1 to 3 moves' }, { value: 'middle', text: '4 to 7' }, { value: 'long', text: '8 and more' }]} onchange={(v) => (size = String(v))} />
+    <Choice label="Tag" value={tag} options={[{ value: 'all', text: 'All' }, { value: 'flow drill', text: 'Flow drill' }, { value: 'segment', text: 'Segment' }, { value: 'one hand', text: 'One hand' }, { value: 'finisher', text: 'Finisher' }]} onchange={(v) => (tag = String(v))} />
+  </div>
+</div>
+{#if library.isError}
+  <Notice title="The library could not be read" text={library.error.message} again={() => library.refetch()} />
+{:else if library.data && shown.length === 0}
+  <Notice title="Nothing like that." text="Take a word or a choice away." />
+{:else}
+  {#each groups as g (g.kind)}
+    <h2 class="seam mt-6 pt-3 text-xl font-bold">{kindNames[g.kind]}</h2>
+    <ul>
+      {#each g.entries as e (e.key)}
+        <li class="grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-1 border-b border-rope py-2.5 md:grid-cols-[16rem_1fr_auto]">
+          <div><p class="font-bold">{e.name}</p><p class="text-sm text-soft">{e.drillId ? 'Our own' : `${e.purpose.charAt(0).toUpperCase() + e.purpose.slice(1)}; ${steps[e.step]?.toLowerCase()}`}</p></div>
+          <div class="max-md:col-span-2 max-md:row-start-2">
+            {#if e.moves > 0}<p class="font-semibold">{e.canonical}</p>{:else}<p>{e.figures.slice(0, 2).map((f) => `${f.value} ${f.label}`).join(', ')}</p>{/if}
+            <p class="text-sm text-soft">{e.note}{e.tags.length > 0 ? ` ${e.tags.map((t) => t.charAt(0).toUpperCase() + t.slice(1)).join(', ')}.` : ''}{e.twin ? ` The same as “${e.twin}”.` : ''}</p>
+          </div>
+          <a class="button" href={link(e)} aria-label="{e.drillId ? 'Change' : 'Take'} {e.name}">{e.drillId ? 'Change' : 'Take it'}</a>
+        </li>
+      {/each}
+    </ul>
+  {/each}
+{/if}
