@@ -33,7 +33,11 @@ func film(c Combination, rep Repetition, bag rig.Rig, place rig.Place, starts []
 	f.Trace, f.Reach = rig.Trail(bag, blows, c.Pull, f.Length)
 	if slip, ok := bag.(rig.SlipBag); ok && len(rep.Passes) > 0 {
 		if passes, err := slip.Passes(c.Pull, len(rep.Passes), rig.Use{Place: place}); err == nil {
-			f.Passes = passes
+			for _, p := range passes {
+				if p.At <= f.Length {
+					f.Passes = append(f.Passes, p)
+				}
+			}
 		}
 	}
 	for _, at := range rep.Boards {

@@ -53,6 +53,10 @@ func goTo(path string) func(*browser.Page) error {
 	return func(p *browser.Page) error { return p.Go(path) }
 }
 
+func fill(label, text string) func(*browser.Page) error {
+	return func(p *browser.Page) error { return p.Fill(label, text) }
+}
+
 func wait(d time.Duration) func(*browser.Page) error {
 	return func(*browser.Page) error { time.Sleep(d); return nil }
 }
@@ -85,6 +89,8 @@ var views = []view{
 	{"bench-slip", 1280, 800, false, steps(goTo("/bags"), see("Plumb"), press("To the bench, Plumb"), see("lip every pass"), wait(400*time.Millisecond))},
 	{"setting-card", 1280, 800, false, steps(press("Setting card"), see("Print this card"), wait(400*time.Millisecond))},
 	{"drill", 1280, 800, false, steps(goTo("/drills"), see("Ines Calder"), press("Change"), see("trike at"), wait(300*time.Millisecond))},
+	{"composer", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), link("#/compose/"), see("What is thrown"), wait(600*time.Millisecond), fill("What is thrown", "1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!"), wait(600*time.Millisecond))},
+	{"library", 1280, 800, false, steps(goTo("/library"), see("Speed bag"), press("Double-end"), wait(400*time.Millisecond))},
 	{"ready", 1280, 800, false, steps(goTo("/"), see("Next on the floor"), link("#/run/"), see("Ready for the floor"), wait(300*time.Millisecond))},
 	{"review", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"), link("#/review/"), see("Every strike"), wait(300*time.Millisecond))},
 	{"log", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"))},

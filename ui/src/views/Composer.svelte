@@ -1,7 +1,7 @@
 <!-- Serves the coach at the desk: a combination as it is written and said, how it flows, and where it lands on this bag. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
-  import { untrack } from 'svelte'
+  import { tick, untrack } from 'svelte'
   import { push, router } from 'svelte-spa-router'
   import { toast } from 'svelte-sonner'
   import { api, ask, Refusal, type Schemas } from '../lib/api/client'
@@ -117,6 +117,14 @@
   /** The index of the strike before a move. */
   const before = (i: number) => c!.moves.slice(0, i).findLastIndex((m) => m.kind === 'strike')
 
+  /** Turns the line as it now stands to the other side, however quick the keys come. */
+  async function turn(way: 'mirror' | 'counterpart') {
+    await tick()
+    await whatIf.settled()
+    const composed = whatIf.answer?.composed
+    if (composed && !whatIf.refusal) set({ text: composed[way] })
+  }
+
   async function play() {
     if (!c || playing) return
     playing = true
@@ -150,8 +158,8 @@
     if ((e.ctrlKey || e.metaKey) && key === 'z') (e.shiftKey ? redo : undo)()
     else if ((e.ctrlKey || e.metaKey) && key === 'y') redo()
     else if (e.ctrlKey || e.metaKey || e.altKey || (e.target as HTMLElement).closest('input, select, textarea, [role=slider], [role=dialog]')) return
-    else if (key === 'm' && c) set({ text: c.mirror })
-    else if (key === 'c' && c) set({ text: c.counterpart })
+    else if (key === 'm') void turn('mirror')
+    else if (key === 'c') void turn('counterpart')
     else if (key === ' ' && !(e.target as HTMLElement).closest('button, a, [role=radio]')) void play()
     else return
     e.preventDefault()
@@ -201,8 +209,8 @@
     <div class="mt-3 bg-sheet py-2"><SwingTrace cycle={p.cycle} strikes={composedStrikes(c.moves)} moves={composedMoves(c.moves)} tempo={p.shown} from={-0.35} to={Math.max(1, p.cycle.return)} height={300} /></div>
     <div class="mt-2 flex flex-wrap gap-2">
       <button class="button" disabled={playing} onclick={play}>{playing ? 'Playing…' : 'Hear it'}</button>
-      <button class="button" onclick={() => set({ text: c.mirror })} title={c.mirror}>Mirror <span class="text-soft">M</span></button>
-      <button class="button" onclick={() => set({ text: c.counterpart })} title={c.counterpart}>Counterpart <span class="text-soft">C</span></button>
+      <button class="button" onclick={() => turn('mirror')} title={c.mirror}>Mirror <span class="text-soft">M</span></button>
+      <button class="button" onclick={() => turn('counterpart')} title={c.counterpart}>Counterpart <span class="text-soft">C</span></button>
       <span class="self-center text-sm text-soft">Counterpart: {c.counterpart}</span>
     </div>
 

@@ -34,7 +34,7 @@
       <h1 class="mt-1 text-4xl leading-tight font-extrabold tracking-tight">{r.headline}</h1>
       <ul class="mt-3 max-w-prose space-y-1 text-lg">{#each r.remarks as remark (remark)}<li>{remark}</li>{/each}</ul>
     </div>
-    <div class="flex flex-wrap gap-2"><a class="button main" href="#/run/{r.run.drillId}">Run it again</a><a class="button" href="#/drills/{r.run.drillId}">Change one thing</a><a class="button quiet" href="#/log">To the log</a></div>
+    <div class="flex flex-wrap gap-2"><a class="button main" href="#/run/{r.run.drillId}">Run it again</a><a class="button" href="#/{r.run.doc.text === undefined ? 'drills' : 'compose'}/{r.run.drillId}">Change one thing</a><a class="button quiet" href="#/log">To the log</a></div>
   </div>
 
   {#if strikes.length > 0}

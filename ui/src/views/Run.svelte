@@ -6,6 +6,7 @@
   import { api, ask, type Schemas } from '../lib/api/client'
   import { bands, count, countdown, markNames, side } from '../lib/format'
   import BagPicture from '../lib/run/BagPicture.svelte'
+  import SwayPicture from '../lib/run/SwayPicture.svelte'
   import { Round } from '../lib/run/round.svelte'
   import { composedMoves, composedStrikes, sample } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
@@ -74,6 +75,8 @@
   }
 
   onDestroy(() => round.leave())
+  // A long combination is called smaller, so that the whole of it stands there.
+  const callSize = $derived(round.call.length <= 16 || round.countIn > 0 ? 'text-5xl sm:text-6xl lg:text-8xl wall:text-[9rem]' : round.call.length <= 50 ? 'text-3xl sm:text-4xl lg:text-5xl wall:text-7xl' : 'text-xl sm:text-2xl lg:text-3xl wall:text-5xl')
 </script>
 
 <svelte:head><title>{ready.data ? `${ready.data.trainee.name}, ${ready.data.drill.name}` : 'Round'} · Melodromos</title></svelte:head>
@@ -134,14 +137,14 @@
 
     <div class="grid min-h-0 flex-1 grid-cols-1 grid-rows-[auto_1fr] gap-2 px-4 py-2 sm:px-6 lg:grid-cols-[minmax(16rem,26%)_1fr] lg:grid-rows-1">
       <section class="flex min-h-0 items-center gap-4 lg:flex-col lg:items-stretch lg:justify-center">
-        <div class="h-28 w-40 shrink-0 sm:h-36 sm:w-52 lg:h-[38%] lg:w-full"><BagPicture cycle={run.cycle} rig={run.rig} strikes={round.strikes} clock={round.now} /></div>
-        <p class="figure text-5xl text-balance first-letter:uppercase sm:text-6xl lg:text-8xl wall:text-[9rem]" aria-live="assertive" data-testid="call">
+        <div class="h-28 w-40 shrink-0 sm:h-36 sm:w-52 lg:h-[38%] lg:w-full">{#if run.rig.kind === 'speed' && run.cycle.starts.length === 0}<BagPicture cycle={run.cycle} rig={run.rig} strikes={round.strikes} clock={round.now} />{:else if run.rig.kind !== 'speed'}<SwayPicture cycle={run.cycle} rig={run.rig} strikes={round.strikes} clock={round.now} />{/if}</div>
+        <p class="figure text-balance first-letter:uppercase {callSize}" aria-live="assertive" data-testid="call">
           {#if round.phase === 'ending'}Time{:else if round.phase === 'paused'}Paused{:else if round.countIn > 0}{round.countIn}{:else}{round.call}{/if}
         </p>
       </section>
       <section class="flex min-h-0 min-w-0 flex-col justify-center" aria-label="The bag's swing, moving">
         <div class="flex min-h-0 flex-1 items-center" bind:clientHeight={traceHeight} bind:clientWidth={traceWidth}>
-          <SwingTrace cycle={run.cycle} strikes={round.strikes} tempo={run.tempo} moves={round.moves} clock={round.now} hits={round.hits} height={Math.max(150, Math.min(traceHeight, Math.max(330, traceWidth * 0.58)))} span={Math.max(1.2, Math.min(2.2, traceWidth / 560))} axis={false} />
+          <SwingTrace cycle={run.cycle} strikes={round.strikes} tempo={run.tempo} moves={round.moves} clock={round.now} hits={round.hits} height={Math.max(150, Math.min(traceHeight, Math.max(330, traceWidth * 0.58)))} span={(run.cycle.passes.length > 0 ? 1.8 : 1) * Math.max(1.2, Math.min(2.2, traceWidth / 560))} axis={false} />
         </div>
         {#if round.outbox?.offline}
           <p class="border-l-4 border-ink pl-3 font-semibold" role="alert">No connection. {round.outbox.waiting} hits and marks are kept here and sent as soon as it is back.</p>

@@ -103,7 +103,7 @@
       <text x={left - 8} y={y(side) + 4} text-anchor="end" class="fill-brass font-semibold" font-size={label}>{side === 1 ? 'far' : 'near'}</text>
     {/each}
     <line x1={left} x2={width - right} y1={y(0)} y2={y(0)} stroke="var(--rope)" stroke-width="1" stroke-dasharray="2 5" />
-    <text x={left - 8} y={y(0) + 4} text-anchor="end" class="fill-soft" font-size={label}>{cycle.passes.length > 0 ? 'low point' : boarded ? 'hangs' : 'at rest'}</text>
+    <text x={left - 8} y={y(0) + 4} text-anchor="end" class="fill-soft" font-size={label}>{cycle.passes.length > 0 ? (label > 12 ? 'low' : 'low point') : boarded ? 'hangs' : 'at rest'}</text>
     {#each hands as hand (hand)}
       <line x1={left} x2={width - right} y1={floorOf(hand)} y2={floorOf(hand)} stroke="var(--rope)" stroke-width="1.5" />
       <text x={left - 8} y={floorOf(hand) - 6} text-anchor="end" class="fill-ink font-bold" font-size={label + 1}>{hand === 'lead' ? 'Lead' : 'Rear'}</text>

@@ -1,0 +1,95 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"melodromos/demo"
+)
+
+const written = "[...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('What is thrown')).control.value"
+
+// A combination is typed and picked, marked where it does not flow, turned to the other side by one key, undone and done again,
+// heard, saved and run.
+func TestCompose(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Go("/compose/new"))
+	c.ok(c.See("What is thrown"))
+	c.ok(c.See("from bell to bell"))
+
+	c.ok(c.Fill("What is thrown", "2 slip lead 2"))
+	c.ok(c.See("a slip to the lead side loads the lead hand"))
+	c.ok(c.See("What would join: 3, 1 or 5"))
+	c.ok(c.Fill("What is thrown", "1-2-kros"))
+	c.ok(c.See("nearest word is \"cross\""))
+	c.ok(c.Until("[...document.querySelectorAll('button')].find((b) => b.innerText === 'Save').disabled"))
+
+	c.ok(c.Fill("What is thrown", "1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!"))
+	c.ok(c.See("13 moves, 10 strikes"))
+	c.ok(c.See("Every move grows out of the one before."))
+	c.ok(c.Until("document.querySelectorAll('svg[role=img] circle.strike').length === 10"))
+	c.text("document.activeElement.blur(), ''")
+	c.ok(c.Key("m"))
+	c.ok(c.Until(written + " === '2-2-1 | duck - 1-4-1! | slip rear - 4-1 | step back - 2-1!'"))
+	c.ok(c.Press("Undo"))
+	c.ok(c.Until(written + ".startsWith('1-1-2')"))
+	c.ok(c.Press("Redo"))
+	c.ok(c.Until(written + ".startsWith('2-2-1')"))
+	c.ok(c.Press("Undo"))
+	c.ok(c.Until("(" + heading + ").startsWith('13 moves')"))
+	c.text("document.activeElement.blur(), ''")
+	c.ok(c.Key("c"))
+	c.ok(c.Until(written + " === '2-2-3 | duck - 3-2-3! | slip rear - 2-3 | step back - 2-3!'"))
+
+	// Picked with the mouse, on a softer and a later return.
+	c.ok(c.Fill("What is thrown", "1"))
+	c.ok(c.Press("2"))
+	c.ok(c.Until(written + " === '1 - 2'"))
+	c.ok(c.See("Read as 1-2"))
+	c.ok(c.Press("Move 2 a return later"))
+	c.ok(c.Until(written + " === '1:2-2'"))
+	c.ok(c.See("return 2"))
+	c.ok(c.Press("Hear it"))
+	c.ok(c.See("Playing…"))
+	c.ok(c.Until("[...document.querySelectorAll('button')].some((b) => b.innerText === 'Hear it')"))
+	c.ok(c.Press("Repetitions"))
+	c.ok(c.Fill("Repetitions", "2"))
+	c.ok(c.See("2 repetitions"))
+	c.ok(c.Press("Save and run"))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.See("2 repetitions of 1:2-2"))
+	c.ok(c.Press("Stand-in sensor"))
+	c.ok(c.Press("Expert"))
+	c.ok(c.Press("Start"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+	c.ok(c.See("of 4 strikes"))
+}
+
+// The library is searched by bag and words, and a drill of it is taken for somebody.
+func TestLibrary(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Go("/drills"))
+	c.ok(c.Press("Library"))
+	c.ok(c.See("One hand, as long as it takes"))
+	all := c.number("parseInt(" + heading + ")")
+	c.ok(c.Press("Slip"))
+	c.ok(c.Until(fmt.Sprintf("parseInt(%s) < %g", heading, all)))
+	c.ok(c.Fill("Find by words, numbers or moves", "slip rear - 2"))
+	c.ok(c.See("Answer on both sides"))
+	c.ok(c.Until("!document.body.innerText.includes('Side and side')"))
+	c.ok(c.See("Our own"))
+	if words := c.text("document.body.innerText"); !strings.Contains(words, "The same as “Answer on both sides”") {
+		t.Error("the gym's own twin is not told")
+	}
+	c.ok(c.Press("Take Answer on both sides"))
+	c.ok(c.See("What is thrown"))
+	c.ok(c.Until(written + " === 'slip lead - 3 - slip rear - 2'"))
+	c.ok(c.Fill("What is thrown", "nothing at all"))
+	c.ok(c.See("is not known"))
+	c.ok(c.Go("/library"))
+	c.ok(c.Fill("Find by words, numbers or moves", "zzz"))
+	c.ok(c.See("Nothing like that."))
+}
