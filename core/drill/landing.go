@@ -146,14 +146,9 @@ func (l *lander) onReturns() error {
 			continue
 		}
 		s := Landed{Placed: m, Move: i}
-		meeting := rig.Meeting{Rebounds: 1}
-		if l.bag.Kind() == rig.Speed {
-			meeting = rig.Three
-		}
 		if l.last >= 0 {
 			before := l.rep.Moves[l.last]
-			meeting = l.count(before, between)
-			if err := l.meet(&s, before, meeting, between); err != nil {
+			if err := l.meet(&s, before, l.count(before, between), between); err != nil {
 				return input.Under("text", err)
 			}
 		} else {
