@@ -86,3 +86,33 @@ func flows(t *testing.T, e Entry, c drill.Combination) {
 		}
 	}
 }
+
+// There is a card for every word of the notation and for every technique, and a recap of three lines for every drill.
+func TestCards(t *testing.T) {
+	for _, text := range []string{
+		"1-2-3-4-5-6-1b", "overhand - double", "push kick lead - round kick lead - low kick lead - knee lead - elbow lead",
+		"slip lead - duck - roll lead - weave - pull 1 - block - parry - cover - long guard - feint", "step in - pivot lead - switch - wait",
+	} {
+		line, err := combo.Parse(text)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, m := range line.Moves(combo.Orthodox) {
+			if c, ok := CardOf(string(m.Word)); !ok || c.Title == "" || c.What == "" || c.Watch[0] == "" || c.Watch[1] == "" || c.Watch[2] == "" {
+				t.Errorf("%s: %+v", m.Word, c)
+			}
+		}
+	}
+	keys := map[string]bool{}
+	for _, c := range Cards() {
+		if keys[c.Key] {
+			t.Errorf("%s has two cards", c.Key)
+		}
+		keys[c.Key] = true
+	}
+	for _, e := range All() {
+		if lines := Recap(e.Plan); len(lines) != 3 {
+			t.Errorf("%q: %q", e.Name, lines)
+		}
+	}
+}

@@ -25,6 +25,7 @@ type Composed struct {
 	Length      float64        `json:"length" doc:"s of a repetition"`
 	Inside      *float64       `json:"inside" doc:"strikes a minute inside the combination"`
 	Pause       float64        `json:"pause" doc:"s between two repetitions"`
+	Cued        bool           `json:"cued"`
 	Times       int            `json:"times" doc:"repetitions in the round"`
 	Fist        float64        `json:"fist" doc:"m/s of an ordinary strike"`
 	Pull        float64        `json:"pull" doc:"m, of a slip bag"`
@@ -83,7 +84,7 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, units wo
 	out := Composed{
 		Canonical: line.String(), Mirror: line.Mirror().String(), Counterpart: line.Counterpart().String(), Call: line.Call(c.Names),
 		Moves: make([]ComposedMove, len(moves)), Flow: []FlowMark{}, HalfBeats: []HalfBeatOut{}, Balance: combo.Balanced(moves),
-		Film: *t.Film, Events: []drill.Event{}, Length: rep.Length, Inside: number(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts), Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo,
+		Film: *t.Film, Events: []drill.Event{}, Length: rep.Length, Inside: number(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts), Cued: c.Cues != nil, Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo,
 	}
 	for i, m := range moves {
 		out.Moves[i] = ComposedMove{Text: m.Move.String(), Kind: string(m.Kind()), Hand: string(m.Hand()), Side: string(m.Side()), Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}}

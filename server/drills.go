@@ -14,6 +14,7 @@ import (
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
 	"melodromos/core/words"
+	"melodromos/library"
 	"melodromos/store"
 )
 
@@ -131,6 +132,7 @@ type DrillPreview struct {
 	Fist     *float64     `json:"fist"`
 	Effort   string       `json:"effort"`
 	Cycle    Cycle        `json:"cycle"`
+	Cards    []CardOut    `json:"cards" doc:"of what it asks for"`
 	Composed *Composed    `json:"composed,omitempty" doc:"of a combination"`
 	Problem  string       `json:"problem,omitempty" doc:"why it cannot be run, where it cannot"`
 	Field    string       `json:"field,omitempty" doc:"the field the problem lies in"`
@@ -272,7 +274,7 @@ func preview(c caller, in DrillQuestion) (DrillPreview, error) {
 		band = trainee.Band(t.Band)
 	}
 	floor := drill.Floor{Bag: bag, Place: place, Ability: trainee.Start(band), Seed: 1}
-	p := DrillPreview{Name: plan.Name(), Pattern: []Beat{}, Counts: []int{}, Sets: []int{}, Tempos: []TempoRow{}, Change: []rig.Change{}, Cycle: cycleOut(rig.Picture{}, bag.Kind())}
+	p := DrillPreview{Name: plan.Name(), Pattern: []Beat{}, Counts: []int{}, Sets: []int{}, Tempos: []TempoRow{}, Change: []rig.Change{}, Cards: cardsOut(library.CardsFor(plan)), Cycle: cycleOut(rig.Picture{}, bag.Kind())}
 	switch d := plan.(type) {
 	case drill.Combination:
 		err = p.combination(d, floor, c.units())

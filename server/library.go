@@ -40,6 +40,22 @@ func (s *Server) registerLibrary(api huma.API) {
 	})
 }
 
+// CardOut is a short card: what it is, and the three things to watch.
+type CardOut struct {
+	Key   string   `json:"key"`
+	Title string   `json:"title"`
+	What  string   `json:"what"`
+	Watch []string `json:"watch"`
+}
+
+func cardsOut(list []library.Card) []CardOut {
+	out := []CardOut{}
+	for _, c := range list {
+		out = append(out, CardOut{c.Key, c.Title, c.What, c.Watch[:]})
+	}
+	return out
+}
+
 func libraryOf(c caller) (Library, error) {
 	out := Library{Entries: []LibraryEntry{}}
 	for _, p := range library.Purposes {

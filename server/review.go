@@ -10,6 +10,7 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/judge"
 	"melodromos/core/ladder"
+	"melodromos/library"
 	"melodromos/store"
 )
 
@@ -30,6 +31,7 @@ type Review struct {
 	Zone      string     `json:"zone"`
 	Headline  string     `json:"headline"`
 	Remarks   []string   `json:"remarks"`
+	Recap     []string   `json:"recap" doc:"three things to take home"`
 	Summary   Summary    `json:"summary"`
 	UntilUS   int64      `json:"untilUs" doc:"how far the run came"`
 
@@ -249,7 +251,7 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 		return Review{}, err
 	}
 	v := Review{
-		Run: run, StartedAt: row.StartedAt, Zone: row.Zone, Headline: round.Headline(), Remarks: round.Remarks(), Summary: summaryOf(round),
+		Run: run, StartedAt: row.StartedAt, Zone: row.Zone, Headline: round.Headline(), Remarks: round.Remarks(), Recap: some(library.Recap(p.plan)), Summary: summaryOf(round),
 		UntilUS: run.ClockUS, Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand,
 		OffsetKept: round.Kept, Offset: round.Offset, Bias: number(round.Bias), Spread: number(round.Spread), Drift: number(round.Drift),
 		Variety: number(round.Variety), Inbound: number(round.Inbound), Clock: number(round.Clock), Motor: number(round.Motor),

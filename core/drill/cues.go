@@ -1,9 +1,11 @@
 package drill
 
 import (
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strings"
 
 	"melodromos/core/combo"
 	"melodromos/core/input"
@@ -13,10 +15,17 @@ import (
 // Cues are unforeseeable calls on top of a drill: a defence to do at once, and the counter after it (common practice: never
 // after the same punch each time, never at even gaps; then counters, none to three, fixed or free).
 type Cues struct {
-	Moves    []string `json:"moves"`              // defences in the notation, such as "roll lead", "slip rear", "duck"
+	Moves    []string `json:"moves,omitempty"`    // defences in the notation, such as "roll lead", "slip rear", "duck"
+	Attacks  []Attack `json:"attacks,omitempty"`  // imagined attacks that are named instead
 	Least    float64  `json:"least"`              // s, least gap
 	Mean     float64  `json:"mean"`               // s, mean gap
-	Counters []string `json:"counters,omitempty"` // lines of up to three strikes; one of them follows each cue; none free
+	Counters []string `json:"counters,omitempty"` // lines of up to three strikes; one of them follows each cue of a move; none is free
+}
+
+// Attack is an imagined attack that is called, and the answer to it: a defence and up to three strikes.
+type Attack struct {
+	Name   string `json:"name"`   // as it is called: jab, cross, lead hook …
+	Answer string `json:"answer"` // in the notation; it begins with a defence
 }
 
 var cueLimits = struct{ least, mean input.Limits }{
@@ -26,18 +35,35 @@ var cueLimits = struct{ least, mean input.Limits }{
 
 func readCues(o *input.Object) (Cues, error) {
 	c := Cues{
-		Moves: o.Texts("moves", 8, 40), Least: o.NumberOr("least", cueLimits.least, 3), Mean: o.NumberOr("mean", cueLimits.mean, 7),
+		Least: o.NumberOr("least", cueLimits.least, 3), Mean: o.NumberOr("mean", cueLimits.mean, 7),
+	}
+	if o.Has("moves") {
+		c.Moves = o.Texts("moves", 8, 40)
 	}
 	if o.Has("counters") {
 		c.Counters = o.Texts("counters", 8, 100)
+	}
+	if o.Has("attacks") {
+		for _, row := range o.List("attacks", 8) {
+			c.Attacks = append(c.Attacks, Attack{row.Text("name", 40), row.Text("answer", 100)})
+			o.Keep(row.Done())
+		}
 	}
 	return c, o.Done()
 }
 
 // Check refuses cues that are none, by field.
 func (c Cues) Check() error {
-	if len(c.Moves) == 0 {
+	if len(c.Moves)+len(c.Attacks) == 0 {
 		return input.Refuse("moves", "expected a defence to call, such as \"roll lead\"")
+	}
+	for i, a := range c.Attacks {
+		if strings.TrimSpace(a.Name) == "" {
+			return input.Refuse(fmt.Sprintf("attacks[%d].name", i), "expected the attack that is called")
+		}
+		if _, _, err := a.split(); err != nil {
+			return input.Refuse(fmt.Sprintf("attacks[%d].answer", i), "%v", err)
+		}
 	}
 	for _, text := range c.Moves {
 		line, err := combo.Parse(text)
@@ -66,11 +92,54 @@ func (c Cues) Check() error {
 	return cueLimits.mean.Check("mean", c.Mean)
 }
 
+// split parts an answer into its defence and the strikes after it.
+func (a Attack) split() (combo.Move, string, error) {
+	line, err := combo.Parse(a.Answer)
+	if err != nil {
+		return combo.Move{}, "", fmt.Errorf("%q: %w", a.Answer, err)
+	}
+	moves := line.Moves(combo.Orthodox)
+	if moves[0].Kind() != combo.Defence || len(moves) > 4 {
+		return combo.Move{}, "", fmt.Errorf("expected a defence and up to three strikes, and not %q", a.Answer)
+	}
+	var after []string
+	for _, m := range moves[1:] {
+		if m.Kind() != combo.Strike {
+			return combo.Move{}, "", fmt.Errorf("expected strikes after the defence of %q", a.Answer)
+		}
+		after = append(after, m.Move.String())
+	}
+	return moves[0].Move, strings.Join(after, " - "), nil
+}
+
+// options lists what may be called.
+func (c Cues) options() []Cue {
+	var list []Cue
+	for _, text := range c.Moves {
+		line, err := combo.Parse(text)
+		if err != nil {
+			continue
+		}
+		m := line.Moves(combo.Orthodox)[0].Move
+		if !slices.ContainsFunc(list, func(o Cue) bool { return o.Move == m }) {
+			list = append(list, Cue{Move: m, Call: m.Call(false)})
+		}
+	}
+	for _, a := range c.Attacks {
+		if m, counter, err := a.split(); err == nil {
+			list = append(list, Cue{Move: m, Call: a.Name, Counter: counter, Set: true})
+		}
+	}
+	return list
+}
+
 // Cue is one call: the move, the counter after it ("" free), and by when the answer is to be under way.
 type Cue struct {
-	At      float64 // s
-	Move    combo.Move
+	At      float64    // s
+	Call    string     // what is called: the move, or the attack that it answers
+	Move    combo.Move // what is done
 	Counter string
+	Set     bool    // the counter belongs to the attack
 	Lead    float64 // s from the cue until the head has to be off the line
 }
 
@@ -79,15 +148,8 @@ type Cue struct {
 // is still under way, and the same move never comes twice running where there is a choice.
 func (c Cues) Draw(seed uint64, from, to float64) []Cue {
 	r := rand.New(rand.NewPCG(seed, 0x63756573))
-	var moves []combo.Move
-	for _, text := range c.Moves {
-		if line, err := combo.Parse(text); err == nil {
-			if m := line.Moves(combo.Orthodox)[0].Move; !slices.Contains(moves, m) {
-				moves = append(moves, m)
-			}
-		}
-	}
-	if len(moves) == 0 {
+	options := c.options()
+	if len(options) == 0 {
 		return nil
 	}
 	var list []Cue
@@ -96,17 +158,19 @@ func (c Cues) Draw(seed uint64, from, to float64) []Cue {
 	for {
 		gap := c.Least + r.ExpFloat64()*(c.Mean-c.Least)
 		if last >= 0 {
-			gap = math.Max(gap, trainee.SoundReaction+trainee.TimesOf(moves[last]).Whole)
+			gap = math.Max(gap, trainee.SoundReaction+trainee.TimesOf(options[last].Move).Whole)
 		}
 		if at += gap; at >= to {
 			return list
 		}
-		next := r.IntN(len(moves))
-		if len(moves) > 1 && next == last {
-			next = (last + 1 + r.IntN(len(moves)-1)) % len(moves)
+		next := r.IntN(len(options))
+		if len(options) > 1 && next == last {
+			next = (last + 1 + r.IntN(len(options)-1)) % len(options)
 		}
-		cue := Cue{At: at, Move: moves[next], Lead: trainee.SoundReaction + trainee.PerBit*math.Log2(float64(len(moves))) + trainee.TimesOf(moves[next]).Off}
-		if len(c.Counters) > 0 {
+		cue := options[next]
+		cue.At = at
+		cue.Lead = trainee.SoundReaction + trainee.PerBit*math.Log2(float64(len(options))) + trainee.TimesOf(cue.Move).Off
+		if !cue.Set && len(c.Counters) > 0 {
 			cue.Counter = c.Counters[r.IntN(len(c.Counters))]
 		}
 		list = append(list, cue)

@@ -168,8 +168,8 @@ func (l *layer) answer(cue Cue) float64 {
 
 // cue lays out a call, the move that answers it and the counter after it.
 func (l *layer) cue(cue Cue, a trainee.Ability, end float64) {
-	text := cue.Move.Call(l.c.Names)
-	if cue.Counter != "" {
+	text := cue.Call
+	if cue.Counter != "" && !cue.Set {
 		text += ", " + cue.Counter
 	}
 	l.add(Event{At: micros(cue.At), Kind: Cued, Text: text, Window: micros(cue.Lead)})

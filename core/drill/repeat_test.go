@@ -159,6 +159,33 @@ func TestCuesInARound(t *testing.T) {
 	}
 }
 
+// An imagined attack is named, and its set answer is planned: the defence and the strikes after it.
+func TestAttacks(t *testing.T) {
+	c := thrown("1-2")
+	c.Cues = &Cues{Attacks: []Attack{{"jab", "slip rear - 2"}, {"lead hook", "duck - 3-2"}}, Least: 3, Mean: 6}
+	line, _ := compiled(t, c, gentle, 5)
+	heard := map[string]int{}
+	for _, e := range of(line, Cued) {
+		heard[e.Text]++
+	}
+	answered := 0
+	for _, s := range of(line, Strike) {
+		if s.Move == -1 {
+			answered++
+		}
+	}
+	if len(heard) != 2 || heard["jab"] == 0 || answered < heard["jab"]+2*heard["lead hook"]-2 {
+		t.Errorf("%v, %d strikes in answer", heard, answered)
+	}
+	for _, answer := range []string{"2 - slip rear", "slip rear - 2-3-2-3", "slip rear - duck", "nothing"} {
+		bad := Cues{Attacks: []Attack{{"jab", answer}}, Least: 2, Mean: 5}
+		var refused *input.Error
+		if err := bad.Check(); !errors.As(err, &refused) || refused.Field != "attacks[0].answer" {
+			t.Errorf("%q: %v", answer, err)
+		}
+	}
+}
+
 func TestCombinationRefusals(t *testing.T) {
 	with := func(change func(*Combination)) Combination { c := thrown("1-2"); change(&c); return c }
 	for field, c := range map[string]Combination{

@@ -88,7 +88,7 @@ var views = []view{
 	{"bench-cords", 1280, 800, false, steps(goTo("/bags"), see("Windlass"), press("To the bench, Windlass"), see("trike at"), wait(400*time.Millisecond))},
 	{"bench-slip", 1280, 800, false, steps(goTo("/bags"), see("Plumb"), press("To the bench, Plumb"), see("lip every pass"), wait(400*time.Millisecond))},
 	{"setting-card", 1280, 800, false, steps(press("Setting card"), see("Print this card"), wait(400*time.Millisecond))},
-	{"drill", 1280, 800, false, steps(goTo("/drills"), see("Ines Calder"), press("Change"), see("trike at"), wait(300*time.Millisecond))},
+	{"drill", 1280, 800, false, steps(goTo("/drills/new"), see("trike at"), wait(300*time.Millisecond))},
 	{"composer", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), link("#/compose/"), see("What is thrown"), wait(600*time.Millisecond), fill("What is thrown", "1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!"), wait(600*time.Millisecond))},
 	{"library", 1280, 800, false, steps(goTo("/library"), see("Speed bag"), press("Double-end"), wait(400*time.Millisecond))},
 	{"ready", 1280, 800, false, steps(goTo("/"), see("Next on the floor"), link("#/run/"), see("Ready for the floor"), wait(300*time.Millisecond))},

@@ -15,6 +15,7 @@
   import Choice from '../lib/ui/Choice.svelte'
   import Field from '../lib/ui/Field.svelte'
   import Notice from '../lib/ui/Notice.svelte'
+  import Surprise from '../lib/ui/Surprise.svelte'
   import { WhatIf } from '../lib/whatif.svelte'
 
   let { params }: { params: { id: string } } = $props()
@@ -75,11 +76,12 @@
   }
 
   /** Another drill, remembered so that it can be undone. A name that only said what the old line was goes with it. */
-  function set(change: Partial<Doc>) {
+  const set = (change: Partial<Doc>) => drill && replace({ ...drill.doc, ...change })
+  function replace(next: Doc) {
     if (!drill) return
     past = [...past.slice(-99), $state.snapshot(drill.doc) as Doc]
     future = []
-    take({ ...drill.doc, ...change })
+    take(next)
   }
   function take(next: Doc) {
     if (!drill) return
@@ -278,6 +280,7 @@
         <Choice label="Ends by" value={doc.work ? 'time' : 'count'} options={[{ value: 'time', text: 'The bell' }, { value: 'count', text: 'Repetitions' }]} onchange={(v) => set(v === 'time' ? { work: 60, repetitions: 0 } : { work: 0, repetitions: 10 })} note={`${c.times} repetitions, ${duration(p.seconds)} from bell to bell.`} />
         <Choice label="Called" value={doc.guidance ?? 'fading'} options={[{ value: 'fading', text: 'Fading' }, { value: 'called', text: 'Always' }, { value: 'partly', text: 'Every second' }, { value: 'alone', text: 'Never' }]} onchange={(guidance) => set({ guidance })} />
         <Choice label="By" value={doc.names ? 'names' : 'numbers'} options={[{ value: 'numbers', text: 'Numbers' }, { value: 'names', text: 'Names' }]} onchange={(v) => set({ names: v === 'names' })} />
+        <Surprise cues={doc.cues} onchange={(cues) => { const { cues: _, ...rest } = $state.snapshot(doc) as Doc; replace(cues ? { ...rest, cues } : rest) }} />
         <label class="mt-2 block"><span class="label">Name, if it shall have its own</span><input class="input mt-1" maxlength="120" bind:value={drill.name} placeholder={c.canonical} /></label>
       </section>
     </div>

@@ -5,6 +5,7 @@
   import { push } from 'svelte-spa-router'
   import { api, ask, type Schemas } from '../lib/api/client'
   import { bands, count, countdown, markNames, side } from '../lib/format'
+  import { cautions } from '../lib/bench/measures'
   import BagPicture from '../lib/run/BagPicture.svelte'
   import SwayPicture from '../lib/run/SwayPicture.svelte'
   import { Round } from '../lib/run/round.svelte'
@@ -120,7 +121,7 @@
           <p class="text-center text-sm text-soft">or Space</p>
         </div>
       </div>
-      <div class="max-w-prose"><Caution>Wraps on, gloves for rounds, warm first. Room behind and around, swivel and board checked. With children an adult stands by.</Caution></div>
+      <div class="max-w-prose"><Caution>Wraps on, gloves for rounds, warm first, chin down and hands home. {cautions[rig.doc.kind]} With children an adult stands by.{preview.composed?.cued ? ' Cues are soft, with no hard ends, and never at the eyes.' : ''}</Caution></div>
       {#if round.problem}<p class="border-l-4 border-ink pl-3 font-semibold" role="alert">{round.problem}</p>{/if}
     </div>
   {:else if round.run}

@@ -34,7 +34,7 @@
       <p class="mt-2 max-w-prose text-lg">{next.drillName}. {next.why}</p>
       <div class="mt-5 flex flex-wrap gap-2">
         <a class="button main !px-8 !text-lg" href="#/run/{next.drillId}">Run it</a>
-        <a class="button" href="#/drills/{next.drillId}">Change it</a>
+        <a class="button" href="#/{next.doc.text === undefined ? 'drills' : 'compose'}/{next.drillId}">Change it</a>
         <a class="button quiet" href="#/bags/{next.rigId}">Look at the bag</a>
       </div>
     </div>

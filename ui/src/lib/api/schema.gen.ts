@@ -548,6 +548,10 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Attack: {
+            answer: string;
+            name: string;
+        };
         Balance: {
             /** Format: int64 */
             body: number;
@@ -731,6 +735,12 @@ export interface components {
             strike: string;
             trainee: components["schemas"]["Trainee"];
         };
+        CardOut: {
+            key: string;
+            title: string;
+            watch: string[];
+            what: string;
+        };
         Change: {
             reason: string;
             /** Format: double */
@@ -745,6 +755,7 @@ export interface components {
             call: string;
             canonical: string;
             counterpart: string;
+            cued: boolean;
             /** @description of one repetition, from 0, for a preview with sound */
             events: components["schemas"]["Event"][];
             film: components["schemas"]["Film"];
@@ -857,12 +868,13 @@ export interface components {
             text: string;
         };
         Cues: {
+            attacks?: components["schemas"]["Attack"][];
             counters?: string[];
             /** Format: double */
             least: number;
             /** Format: double */
             mean: number;
-            moves: string[];
+            moves?: string[];
         };
         Cycle: {
             /**
@@ -976,6 +988,8 @@ export interface components {
             [key: string]: unknown;
         };
         DrillPreview: {
+            /** @description of what it asks for */
+            cards: components["schemas"]["CardOut"][];
             change: components["schemas"]["Change"][];
             /** @description of a combination */
             composed?: components["schemas"]["Composed"];
@@ -1509,6 +1523,8 @@ export interface components {
             offsetKept: boolean;
             paces: components["schemas"]["PaceOut"][];
             positions: components["schemas"]["GroupOut"][];
+            /** @description three things to take home */
+            recap: string[];
             remarks: string[];
             run: components["schemas"]["Run"];
             /**
