@@ -6,8 +6,10 @@ import (
 
 	"melodromos/core/combo"
 	"melodromos/core/drill"
+	"melodromos/core/input"
 	"melodromos/core/rig"
 	"melodromos/core/words"
+	"melodromos/store"
 )
 
 // Composed is what the composer shows of a combination.
@@ -26,10 +28,13 @@ type Composed struct {
 	Inside      *float64       `json:"inside" doc:"strikes a minute inside the combination"`
 	Pause       float64        `json:"pause" doc:"s between two repetitions"`
 	Cued        bool           `json:"cued"`
+	Ties        []drill.Tie    `json:"ties" doc:"tempo inside by force, where the bag ties the two; else empty"`
+	Cautions    []string       `json:"cautions"`
 	Times       int            `json:"times" doc:"repetitions in the round"`
 	Fist        float64        `json:"fist" doc:"m/s of an ordinary strike"`
 	Pull        float64        `json:"pull" doc:"m, of a slip bag"`
-	Tempo       float64        `json:"tempo" doc:"strikes a minute, where it lands freely"`
+	Tempo       float64        `json:"tempo" doc:"goal, strikes a minute inside; 0 where the bag sets it"`
+	Slower      float64        `json:"slower" doc:"acceptable slower tempo; 0 none"`
 }
 
 // ComposedMove is a move where it lands.
@@ -43,9 +48,12 @@ type ComposedMove struct {
 	At     float64       `json:"at" doc:"s from the start of the repetition"`
 	Until  float64       `json:"until" doc:"s, until it is done"`
 	Window float64       `json:"window"`
+	Share  float64       `json:"share" doc:"of the bag's window that counts"`
 	Return int           `json:"return" doc:"which return it meets; 0 for none"`
 	Late   float64       `json:"late" doc:"s by which the moves before it do not fit"`
 	Offers []drill.Offer `json:"offers"`
+
+	Choices []drill.Choice `json:"choices" doc:"returns it could meet"`
 }
 
 // FlowMark is a place where the joining rules are broken, or where care is needed.
@@ -66,7 +74,7 @@ type HalfBeatOut struct {
 }
 
 // combination fills in the preview of a combination.
-func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, units words.Units) error {
+func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by caller) error {
 	line, err := combo.Parse(c.Text)
 	if err != nil {
 		return err
@@ -82,16 +90,18 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, units wo
 	}
 	moves := line.Moves(c.Stance)
 	out := Composed{
-		Canonical: line.String(), Mirror: line.Mirror().String(), Counterpart: line.Counterpart().String(), Call: line.Call(c.Names),
+		Canonical: line.String(), Mirror: line.Mirror().String(), Counterpart: line.Counterpart().String(), Call: line.Call(c.Voice()),
 		Moves: make([]ComposedMove, len(moves)), Flow: []FlowMark{}, HalfBeats: []HalfBeatOut{}, Balance: combo.Balanced(moves),
-		Film: *t.Film, Events: []drill.Event{}, Length: rep.Length, Inside: number(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts), Cued: c.Cues != nil, Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo,
+		Film: *t.Film, Events: []drill.Event{}, Length: rep.Length, Inside: number(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts), Cued: c.Cues != nil, Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo, Slower: c.Slower,
+		Ties: some(drill.Ties(c, on.Bag, on.Ability, on.Place)), Cautions: cautions(moves, on.Bag.Kind(), by.row.Kicks),
 	}
 	for i, m := range moves {
-		out.Moves[i] = ComposedMove{Text: m.Move.String(), Kind: string(m.Kind()), Hand: string(m.Hand()), Side: string(m.Side()), Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}}
+		out.Moves[i] = ComposedMove{Text: m.Move.String(), Kind: string(m.Kind()), Hand: string(m.Hand()), Side: string(m.Side()), Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
 	}
-	for _, m := range rep.Moves {
+	choices := rep.Choices(on.Bag)
+	for i, m := range rep.Moves {
 		o := &out.Moves[m.Move]
-		o.At, o.Until, o.Window, o.Return, o.Late, o.Offers = m.At, m.Until, m.Window, m.Return, m.Late, some(m.Fits)
+		o.At, o.Until, o.Window, o.Share, o.Return, o.Late, o.Offers, o.Choices = m.At, m.Until, m.Window, m.Share, m.Return, m.Late, some(m.Fits), some(choices[i])
 	}
 	for _, f := range combo.Flow(moves) {
 		out.Flow = append(out.Flow, FlowMark{f.Move, string(f.Code), f.Reason, f.Deliberate, f.Caution(), f.Suggest})
@@ -114,7 +124,7 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, units wo
 	}
 	p.count(t, out.Balance.Strikes)
 	p.Fist, p.Effort = number(c.Fist), on.Ability.Effort(c.Fist)
-	p.Sentence = composedSentence(c, rep, out, units)
+	p.Sentence = composedSentence(c, rep, out, by.units())
 	return nil
 }
 
@@ -144,6 +154,46 @@ func plural(n int, word string) string {
 		return "1 " + word
 	}
 	return fmt.Sprintf("%d %ss", n, word)
+}
+
+// cautions are those that belong to what is thrown (common practice).
+func cautions(moves []combo.Placed, bag rig.Kind, trained bool) []string {
+	list := []string{}
+	legs, elbows := false, false
+	for _, m := range moves {
+		legs, elbows = legs || m.Leg(), elbows || m.Shape() == combo.Elbow
+	}
+	if (legs || elbows) && !trained {
+		list = append(list, "Kicks, knees and elbows only where they are trained: by its settings this gym does not.")
+	}
+	if (legs || elbows) && bag != rig.Hanging {
+		list = append(list, "Kicks, knees and elbows belong on a hanging bag that is made for them.")
+	}
+	return list
+}
+
+// TempoQuestion asks for the force that gives a combination a tempo inside.
+type TempoQuestion struct {
+	RigID     string   `json:"rigId" format:"uuid"`
+	TraineeID string   `json:"traineeId" format:"uuid"`
+	Doc       DrillDoc `json:"doc"`
+	Tempo     float64  `json:"tempo" doc:"strikes a minute"`
+}
+
+func atTempo(gym *store.Gym, in TempoQuestion) (drill.Plan, error) {
+	plan, err := in.Doc.read()
+	if err != nil {
+		return nil, input.Under("doc", err)
+	}
+	c, ok := plan.(drill.Combination)
+	if !ok {
+		return nil, input.Refuse("doc", "expected a combination: a technique has its tempo in its document")
+	}
+	floor, _, _, err := floorOf(gym, in.RigID, in.TraineeID)
+	if err != nil {
+		return nil, err
+	}
+	return drill.AtTempo(c, floor.Bag, floor.Ability, floor.Place, in.Tempo)
 }
 
 // CountQuestion asks for a combination with another return named after one of its strikes.

@@ -185,7 +185,8 @@ func (s *Server) registerDrills(api huma.API) {
 			return nil, refused(ctx, "", err)
 		}
 		plan, err := drill.FirstOn(bag)
-		return single(ctx, plan, err, func(p drill.Plan) (DrillDoc, error) { return DrillDoc{Plan: p}, nil })
+		gym := who(ctx).row
+		return single(ctx, plan, err, func(p drill.Plan) (DrillDoc, error) { return DrillDoc{Plan: inSchool(p, gym)}, nil })
 	})
 	huma.Post(api, "/api/drill-technique", func(ctx context.Context, in *one[TechniqueQuestion]) (*one[DrillDoc], error) {
 		d, err := inTechnique(who(ctx).gym, in.Body)
@@ -200,6 +201,13 @@ func (s *Server) registerDrills(api huma.API) {
 			return nil, refused(ctx, "body", err)
 		}
 		return &one[ComboText]{text}, nil
+	})
+	huma.Post(api, "/api/combo-tempo", func(ctx context.Context, in *one[TempoQuestion]) (*one[DrillDoc], error) {
+		c, err := atTempo(who(ctx).gym, in.Body)
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		return &one[DrillDoc]{DrillDoc{Plan: c}}, nil
 	})
 	huma.Post(api, "/api/drill-preview", func(ctx context.Context, in *one[DrillQuestion]) (*one[DrillPreview], error) {
 		p, err := preview(who(ctx), in.Body)
@@ -277,7 +285,7 @@ func preview(c caller, in DrillQuestion) (DrillPreview, error) {
 	p := DrillPreview{Name: plan.Name(), Pattern: []Beat{}, Counts: []int{}, Sets: []int{}, Tempos: []TempoRow{}, Change: []rig.Change{}, Cards: cardsOut(library.CardsFor(plan)), Cycle: cycleOut(rig.Picture{}, bag.Kind())}
 	switch d := plan.(type) {
 	case drill.Combination:
-		err = p.combination(d, floor, c.units())
+		err = p.combination(d, floor, c)
 	case drill.Drill:
 		speed, ok := bag.(rig.SpeedBag)
 		if !ok {

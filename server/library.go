@@ -64,7 +64,7 @@ func libraryOf(c caller) (Library, error) {
 	for _, e := range library.All() {
 		out.Entries = append(out.Entries, LibraryEntry{
 			Key: e.Key, Kind: string(e.Kind), Purpose: string(e.Purpose), Step: e.Step, Name: e.Name, Note: e.Note, Tags: some(e.Tags),
-			Canonical: library.Canonical(e.Plan), Moves: moves(e.Plan), Figures: e.Plan.Figures(), Doc: DrillDoc{Plan: e.Plan},
+			Canonical: library.Canonical(e.Plan), Moves: moves(e.Plan), Figures: e.Plan.Figures(), Doc: DrillDoc{Plan: inSchool(e.Plan, c.row)},
 		})
 	}
 	rigs, err := c.gym.Rigs(false)

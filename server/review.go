@@ -258,6 +258,11 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 		Strikes: []StrikeOut{}, Hits: []HitOut{}, Marks: []MarkOut{}, Breaks: []BreakOut{}, Paces: []PaceOut{},
 		Hands: groupsOut(round.Hands), Positions: groupsOut(round.Positions),
 	}
+	if c, ok := p.plan.(drill.Combination); ok {
+		if pace := round.Pace(c.Tempo, c.Slower); pace != "" {
+			v.Remarks = append(v.Remarks, pace)
+		}
+	}
 	if v.Remarks == nil {
 		v.Remarks = []string{}
 	}

@@ -20,6 +20,7 @@ type Me struct {
 	Email string `json:"email"`
 	Gym   string `json:"gym"`
 	Units string `json:"units" enum:"metric,imperial"`
+	Kicks bool   `json:"kicks" doc:"kicks, knees and elbows are trained here"`
 	Zone  string `json:"zone"`
 	Demo  bool   `json:"demo"`
 }
@@ -110,7 +111,7 @@ func (s *Server) signIn(ctx context.Context, ip string, in signInBody) (*one[Me]
 }
 
 func meOf(c store.Coach, gym store.GymRow) Me {
-	return Me{Name: c.Name, Email: c.Email, Gym: gym.Name, Units: gym.Units, Zone: gym.Zone, Demo: gym.Demo}
+	return Me{Name: c.Name, Email: c.Email, Gym: gym.Name, Units: gym.Units, Kicks: gym.Kicks, Zone: gym.Zone, Demo: gym.Demo}
 }
 
 // HashPassword makes the hash that is stored: argon2id with the library's parameters (64 MiB, one pass; RFC 9106 allows

@@ -28,10 +28,11 @@ func (g *Gym) Row() (GymRow, error) {
 	return row, known(g.db.Where("id = ?", g.ID).Take(&row).Error)
 }
 
-// ChangeRow stores the gym's units and its borders between slack and tight.
+// ChangeRow stores the gym's units, its borders between slack and tight, and its schools.
 func (g *Gym) ChangeRow(row GymRow) error {
 	return known(g.db.Model(&GymRow{}).Where("id = ?", g.ID).Updates(map[string]any{
 		"units": row.Units, "border_slack": row.BorderSlack, "border_head": row.BorderHead, "border_tight": row.BorderTight,
+		"kicks": row.Kicks, "punch_names": row.PunchNames, "slip_names": row.SlipNames,
 	}).Error)
 }
 

@@ -21,6 +21,10 @@ type GymRow struct {
 	BorderSlack float64 `gorm:"default:0.45"`
 	BorderHead  float64 `gorm:"default:0.32"`
 	BorderTight float64 `gorm:"default:0.17"`
+
+	Kicks      bool   // kicks, knees and elbows are trained here
+	PunchNames string `gorm:"default:numbers"` // "numbers" or "names"
+	SlipNames  string `gorm:"default:sides"`   // "sides" (lead and rear) or "inside" (and outside)
 }
 
 // TableName is the table's name.

@@ -195,10 +195,10 @@ func TestCounted(t *testing.T) {
 
 func TestCalls(t *testing.T) {
 	c := parse(t, "1-2b | slip lead - 3! - step back")
-	if got := c.Call(false); got != "one, two body; slip lead, three, step back" {
+	if got := c.Call(Voice{}); got != "one, two body; slip lead, three, step back" {
 		t.Error(got)
 	}
-	if got := c.Call(true); got != "jab, cross body; slip lead, lead hook, step back" {
+	if got := c.Call(Voice{Names: true}); got != "jab, cross body; slip lead, lead hook, step back" {
 		t.Error(got)
 	}
 }

@@ -73,15 +73,21 @@ var names = map[Word]string{"1": "jab", "2": "cross", "3": "lead hook", "4": "re
 
 var numbers = map[Word]string{"1": "one", "2": "two", "3": "three", "4": "four", "5": "five", "6": "six"}
 
-// Call is a move as it is called, in numbers or in names (two schools).
-func (m Move) Call(byName bool) string {
+// Voice says how moves are called (two schools each): punches by their numbers or by their names, slips by lead and rear or by
+// inside and outside. The zero value calls numbers, and slips by lead and rear.
+type Voice struct{ Names, Inside bool }
+
+// Call is a move as it is called.
+func (m Move) Call(v Voice) string {
 	said := string(m.Word)
 	switch {
-	case m.Punch() && byName:
+	case m.Punch() && v.Names:
 		said = names[m.Word]
 	case m.Punch():
 		said = numbers[m.Word]
 	case m.Word == Overhand && m.Way == "rear":
+	case m.Word == Slip && v.Inside:
+		said += map[string]string{"lead": " inside", "rear": " outside"}[m.Way]
 	case m.Way != "":
 		said += " " + m.Way
 	}
@@ -92,11 +98,11 @@ func (m Move) Call(byName bool) string {
 }
 
 // Call is the combination as it is called: groups in full, parts a breath apart.
-func (c Combination) Call(byName bool) string {
+func (c Combination) Call(v Voice) string {
 	var parts []string
 	last := -1
 	for _, m := range c.Moves(Orthodox) {
-		said := m.Call(byName)
+		said := m.Call(v)
 		if m.Part == last {
 			parts[len(parts)-1] += ", " + said
 			continue

@@ -51,11 +51,22 @@ const (
 	Fading Guidance = "fading" // called, partly called, alone, called
 )
 
+// Rhythm says which come-back of a ball between cords or on a pole a strike meets where nothing else is said (common practice).
+type Rhythm string
+
+// Every return, every second one, or none at all: the ball hangs still again before each strike.
+const (
+	EveryReturn  Rhythm = ""
+	SecondReturn Rhythm = "second"
+	NoReturn     Rhythm = "none"
+)
+
 // Combination is a drill that is thrown from a line of the notation, on any bag.
 type Combination struct {
 	Text        string       `json:"text"`
 	Stance      combo.Stance `json:"stance,omitempty"`
 	Landing     Landing      `json:"landing"`
+	Rhythm      Rhythm       `json:"rhythm,omitempty"`
 	Pace        Pace         `json:"pace"`
 	Fist        float64      `json:"fist,omitempty"`        // m/s of an ordinary strike
 	Tempo       float64      `json:"tempo,omitempty"`       // strikes a minute inside the combination, where it lands freely
@@ -65,8 +76,10 @@ type Combination struct {
 	Work        float64      `json:"work,omitempty"`        // s from bell to bell; 0 where repetitions are counted
 	Repetitions int          `json:"repetitions,omitempty"` // 0 where time is counted
 	Guidance    Guidance     `json:"guidance"`
-	Names       bool         `json:"names,omitempty"` // called by the names of the punches, not by numbers
-	Cues        *Cues        `json:"cues,omitempty"`  // unforeseeable ones on top
+	NoTouch     bool         `json:"noTouch,omitempty"` // a slip bag is an obstacle only
+	Names       bool         `json:"names,omitempty"`   // called by the names of the punches, not by numbers
+	Inside      bool         `json:"inside,omitempty"`  // slips are called inside and outside, not lead and rear
+	Cues        *Cues        `json:"cues,omitempty"`    // unforeseeable ones on top
 }
 
 // Limits of a combination drill.
@@ -84,6 +97,7 @@ func ReadCombination(o *input.Object) (Combination, error) {
 		Text:        o.Text("text", combo.MaxText),
 		Stance:      combo.Stance(o.ChoiceOr("stance", string(combo.Orthodox), string(combo.Orthodox), string(combo.Southpaw))),
 		Landing:     Landing(o.ChoiceOr("landing", string(OnReturns), string(OnReturns), string(Freely))),
+		Rhythm:      Rhythm(o.ChoiceOr("rhythm", "", string(SecondReturn), string(NoReturn))),
 		Pace:        Pace(o.ChoiceOr("pace", string(Combining), string(Flow), string(Combining), string(Power), string(Speedy), string(OwnRhythm))),
 		Fist:        o.NumberOr("fist", input.Limits{Max: fistLimits.Max, Unit: "m/s"}, 0),
 		Tempo:       o.NumberOr("tempo", input.Limits{Max: TempoLimits.Max, Unit: "strikes a minute"}, 0),
@@ -93,7 +107,9 @@ func ReadCombination(o *input.Object) (Combination, error) {
 		Work:        o.NumberOr("work", input.Limits{Max: WorkLimits.Max, Unit: "s"}, 0),
 		Repetitions: o.WholeOr("repetitions", 0, MaxStrikes, 0),
 		Guidance:    Guidance(o.ChoiceOr("guidance", string(Fading), string(Called), string(Partly), string(Alone), string(Fading))),
+		NoTouch:     o.FlagOr("noTouch", false),
 		Names:       o.FlagOr("names", false),
+		Inside:      o.FlagOr("inside", false),
 	}
 	if o.Has("cues") {
 		cues, err := readCues(o.Object("cues"))
@@ -147,10 +163,31 @@ func (c Combination) Check() error {
 			}
 		}
 	}
+	if c.NoTouch && combo.Balanced(line.Moves(combo.Orthodox)).Strikes > 0 {
+		return input.Refuse("text", "expected no strikes where no touch is allowed")
+	}
 	if c.Cues != nil {
 		return input.Under("cues", c.Cues.Check())
 	}
 	return pauseLimits.Check("pause", c.Pause)
+}
+
+// Voice is how the drill is called.
+func (c Combination) Voice() combo.Voice { return combo.Voice{Names: c.Names, Inside: c.Inside} }
+
+// suits refuses what a bag does not know, by field.
+func (c Combination) suits(k rig.Kind) error {
+	switch {
+	case c.NoTouch && k != rig.Slip:
+		return input.Refuse("noTouch", "expected a slip bag: the others are struck")
+	case c.Rhythm != EveryReturn && k == rig.Speed:
+		return input.Refuse("rhythm", "expected every return: on a speed bag the rebounds are said after the strike, such as 1:5")
+	case c.Rhythm != EveryReturn && k == rig.Slip:
+		return input.Refuse("rhythm", "expected every pass: say wait to let one go by")
+	case c.Rhythm == NoReturn && k == rig.Hanging:
+		return input.Refuse("rhythm", "expected every return or every second: a heavy bag does not hang still between strikes")
+	}
+	return nil
 }
 
 // With fills in what was left open: force and tempo by the pace mode and what this trainee can do, a slip bag's pull.

@@ -122,7 +122,7 @@ func (c Cues) options() []Cue {
 		}
 		m := line.Moves(combo.Orthodox)[0].Move
 		if !slices.ContainsFunc(list, func(o Cue) bool { return o.Move == m }) {
-			list = append(list, Cue{Move: m, Call: m.Call(false)})
+			list = append(list, Cue{Move: m, Call: m.Call(combo.Voice{})})
 		}
 	}
 	for _, a := range c.Attacks {

@@ -30,7 +30,8 @@ const Version = 1
 type Drill struct {
 	Technique   Technique `json:"technique"`
 	FirstHand   Hand      `json:"firstHand"`
-	PerHand     int       `json:"perHand"`     // strikes before the hands change; 0 never
+	PerHand     int       `json:"perHand"` // strikes before the hands change; 0 never
+	Scheme      Scheme    `json:"scheme,omitempty"`
 	Rebounds    int       `json:"rebounds"`    // between strikes
 	StrikeAngle float64   `json:"strikeAngle"` // degrees
 	Tempo       float64   `json:"tempo"`       // strikes a minute
@@ -80,6 +81,7 @@ func Read(o *input.Object) (Drill, error) {
 		Technique:   Technique(o.Choice("technique", techniqueNames()...)),
 		FirstHand:   Hand(o.Choice("firstHand", string(Lead), string(Rear))),
 		PerHand:     o.WholeOr("perHand", 0, MaxPerHand, 0),
+		Scheme:      Scheme(o.ChoiceOr("scheme", "", string(Falling), string(Rising))),
 		Rebounds:    o.Whole("rebounds", 1, MaxRebounds),
 		StrikeAngle: o.NumberOr("strikeAngle", rig.StrikeAngleLimits, 25),
 		Tempo:       o.Number("tempo", TempoLimits),
@@ -122,6 +124,10 @@ func (d Drill) Check() error {
 		return input.Refuse("perHand", "expected 0 here: the hands change at every strike, or work together")
 	case d.Technique == Trap && d.PerHand < 2:
 		return input.Refuse("perHand", "expected 2 or more: the last strike of each set is the trap")
+	case d.Scheme != Steady && d.Scheme != Falling && d.Scheme != Rising:
+		return input.Refuse("scheme", "expected falling, rising or none")
+	case d.Scheme != Steady && (d.PerHand == 0 || !d.style().sets):
+		return input.Refuse("scheme", "expected a set to begin with: strikes before the hands change")
 	case d.Technique == Linking && d.PerHand%2 != 0:
 		return input.Refuse("perHand", "expected an even number: linking goes out through the bag and back")
 	case d.Rebounds < 1 || d.Rebounds > MaxRebounds:
@@ -152,16 +158,10 @@ func (d Drill) Check() error {
 
 // hand returns the hand of the strike with this index from 0.
 func (d Drill) hand(i int) Hand {
-	turns := i
-	switch {
-	case d.Technique == DoublePunch:
+	if d.Technique == DoublePunch {
 		return Both
-	case d.style().sets && d.PerHand == 0:
-		return d.FirstHand
-	case d.style().sets:
-		turns = i / d.PerHand
 	}
-	if turns%2 == 0 {
+	if turn, _, _ := d.set(i); turn%2 == 0 {
 		return d.FirstHand
 	}
 	return d.FirstHand.Other()
@@ -176,7 +176,10 @@ func (d Drill) face(i int) rig.Face {
 }
 
 // pins says whether the strike with this index from 0 is a trap: the last of each set.
-func (d Drill) pins(i int) bool { return d.Technique == Trap && (i+1)%d.PerHand == 0 }
+func (d Drill) pins(i int) bool {
+	_, place, size := d.set(i)
+	return d.Technique == Trap && place == size-1
+}
 
 // Positions is the length of the pattern: how many strikes until it begins anew.
 func (d Drill) Positions() int {
@@ -189,8 +192,19 @@ func (d Drill) Positions() int {
 		return 2
 	case d.PerHand == 0:
 		return 1
+	case d.Scheme != Steady:
+		return d.schemed()
 	}
 	return 2 * d.PerHand
+}
+
+// position is the place of a strike in the pattern; where the sets grow or shrink, its place in its set.
+func (d Drill) position(i int) int {
+	if d.Scheme != Steady {
+		_, place, _ := d.set(i)
+		return place
+	}
+	return i % d.Positions()
 }
 
 // Name says in words what the drill is, for lists: "Basic rhythm, five a side".
@@ -204,5 +218,5 @@ func (d Drill) Name() string {
 	case d.PerHand == 0:
 		return name + ", " + string(d.FirstHand) + " hand"
 	}
-	return name + ", " + words.Number(d.PerHand) + " a side"
+	return name + ", " + words.Number(d.PerHand) + " a side" + map[Scheme]string{Falling: ", then fewer", Rising: ", then one more each time"}[d.Scheme]
 }

@@ -27,7 +27,7 @@ func film(c Combination, rep Repetition, bag rig.Rig, place rig.Place, starts []
 			if n := len(blows); n > 0 {
 				blows[n-1].Count = m.Return
 			}
-			blows = append(blows, rig.Blow{At: m.At, Launch: m.Launch, Fist: m.Fist})
+			blows = append(blows, rig.Blow{At: m.Back, Launch: m.Launch, Fist: m.Fist, Still: c.Rhythm == NoReturn})
 		}
 	}
 	f.Trace, f.Reach = rig.Trail(bag, blows, c.Pull, f.Length)

@@ -1,6 +1,7 @@
 package drill
 
 import (
+	"errors"
 	"fmt"
 	"math"
 
@@ -17,7 +18,9 @@ type Landed struct {
 	At      float64 // of the contact, or of the moment a defence or a step begins
 	Until   float64 // until the hand or the feet are home again
 	Window  float64 // s, of a strike; of a slip, how long it may be begun
+	Share   float64 // of the bag's own window that counts: less for a curved blow, or off the bag's line
 	Return  int     // which return a strike meets; 0 for the first, or where the bag does not matter
+	Back    float64 // s at which that return is: At, but for a heavy bag, which is struck on its way in, half a window before
 	Launch  float64 // m/s at which a strike drives the bag off
 	Fist    float64 // m/s
 	Speed   float64 // m/s of the bag as the strike meets it
@@ -59,12 +62,20 @@ func (r Repetition) Late() []Landed {
 // the bag has it, with how late it would be and what would help. Punches that do not fit between two passes of a slip bag are
 // refused, with the time that is missing.
 func Land(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place) (Repetition, error) {
+	return landed(c, bag, a, place, true)
+}
+
+// landed is Land, with or without what would make late moves fit.
+func landed(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place, offers bool) (Repetition, error) {
 	line, err := combo.Parse(c.Text)
 	if err != nil {
 		return Repetition{}, err
 	}
+	if err := c.suits(bag.Kind()); err != nil {
+		return Repetition{}, err
+	}
 	c = c.With(bag, a)
-	l := lander{c: c, bag: bag, a: a, place: place, way: strikeWay(bag, c.Pace), moves: line.Moves(c.Stance), blows: map[float64]rig.Answer{}, ways: map[wayBack]rig.Return{}}
+	l := lander{c: c, bag: bag, a: a, place: place, helps: offers, way: strikeWay(bag, c.Pace), moves: line.Moves(c.Stance), ways: map[wayBack]rig.Return{}}
 	switch {
 	case bag.Kind() == rig.Slip:
 		err = l.betweenPasses()
@@ -86,14 +97,15 @@ type lander struct {
 	bag   rig.Rig
 	a     trainee.Ability
 	place rig.Place
+	helps bool    // look for what would make late moves fit
 	way   float64 // s a strike is on its way
 	moves []combo.Placed
 	rep   Repetition
 	now   float64 // s: everything before is home
 	last  int     // index in rep.Moves of the last strike, −1 none
 
-	blows map[float64]rig.Answer
-	ways  map[wayBack]rig.Return
+	ways   map[wayBack]rig.Return
+	limits *rig.Tempo // of the everyday count
 
 	against float64 // s that the move against the last pass of a slip bag took
 }
@@ -149,19 +161,15 @@ func (l *lander) onReturns() error {
 		if l.last >= 0 {
 			before := l.rep.Moves[l.last]
 			if err := l.meet(&s, before, l.count(before, between), between); err != nil {
-				return input.Under("text", err)
+				return err
 			}
 		} else {
 			l.open(&s, between)
 		}
-		a, err := l.blow(l.force(m))
-		if err != nil {
+		if err := l.drive(&s); err != nil {
 			return err
 		}
-		s.Launch, s.Fist = a.Launch, a.FistSpeed
-		if s.Window == 0 { // the first strike meets a bag that hangs still: its window is that of a return
-			s.Window = a.Window
-		}
+		l.narrow(&s, between)
 		s.Until = s.At + l.way
 		l.between(between, s)
 		l.add(s)
@@ -171,16 +179,25 @@ func (l *lander) onReturns() error {
 	return nil
 }
 
-// blow is the strike of a fist, asked of the rig once for each force.
-func (l *lander) blow(fist float64) (rig.Answer, error) {
-	if a, ok := l.blows[fist]; ok {
-		return a, nil
+// drive works out how hard a strike drives the bag off, and the window of one that meets a bag at rest: that of the return it
+// will have.
+func (l *lander) drive(s *Landed) error {
+	everyday := rig.Meeting{Rebounds: everydayCount(l.bag)}
+	if l.limits == nil {
+		limits, err := l.bag.Limits(everyday)
+		if err != nil {
+			return err
+		}
+		l.limits = &limits
 	}
-	a, err := l.bag.AtFist(fist, rig.Meeting{Rebounds: everydayCount(l.bag)})
-	if err == nil {
-		l.blows[fist] = a
+	launch := rig.Driven(l.bag, l.force(s.Placed), s.Speed, *l.limits)
+	s.Launch, s.Fist = launch, rig.Fist(l.bag, launch, s.Speed)
+	if s.Window > 0 {
+		return nil
 	}
-	return a, err
+	back, err := l.back(launch, everyday)
+	s.Window = back.Window
+	return err
 }
 
 func everydayCount(bag rig.Rig) int {
@@ -193,6 +210,9 @@ func everydayCount(bag rig.Rig) int {
 // count says which return the next strike meets.
 func (l *lander) count(before Landed, between []int) rig.Meeting {
 	m := rig.Meeting{Rebounds: everydayCount(l.bag)}
+	if l.c.Rhythm == SecondReturn {
+		m.Rebounds = 2
+	}
 	if before.Rebounds > 0 {
 		m.Rebounds = int(before.Rebounds)
 	}
@@ -215,6 +235,7 @@ func (l *lander) open(s *Landed, between []int) {
 	if len(between) > 0 {
 		s.At += l.way
 	}
+	s.Back = s.At
 }
 
 // need is how long (s) the hands and feet take from one strike to the next.
@@ -231,19 +252,82 @@ func (l *lander) need(before Landed, s Landed, between []int) float64 {
 
 // meet places a strike on a return.
 func (l *lander) meet(s *Landed, before Landed, m rig.Meeting, between []int) error {
+	if l.c.Rhythm == NoReturn {
+		return l.still(s, before, between)
+	}
 	back, err := l.back(before.Launch, m)
-	if err != nil {
-		return fmt.Errorf("move %d (%s): %w", s.Move+1, s.Placed.Move, err)
+	var refused *input.Error
+	switch {
+	case errors.As(err, &refused):
+		return input.Refuse("text", "move %d (%s): %s", s.Move+1, s.Placed.Move, refused.Reason)
+	case err != nil:
+		return err
 	}
-	s.At, s.Window, s.Return, s.Speed = before.At+back.At, back.Window, m.Rebounds, back.Speed
+	s.Back, s.Window, s.Return, s.Speed = before.Back+back.At, back.Window, m.Rebounds, back.Speed
+	if s.At = s.Back; l.bag.Kind() == rig.Hanging {
+		s.At -= s.Window / 2
+	}
 	for _, b := range back.Boards {
-		l.rep.Boards = append(l.rep.Boards, before.At+b)
+		l.rep.Boards = append(l.rep.Boards, before.Back+b)
 	}
-	if need := l.need(before, *s, between); need > back.At+1e-9 {
-		s.Late = need - back.At
-		s.Fits = l.offers(before, m, need)
+	if need := l.need(before, *s, between); need > s.At-before.At+1e-9 {
+		s.Late = need - (s.At - before.At)
+		if l.helps {
+			s.Fits = l.offers(before, m, back.At+s.Late)
+		}
 	}
 	return nil
+}
+
+// steadied is how long (s) after a strike a ball between cords hangs still again under the hand. Assumed.
+const steadied = 1.0
+
+// still places a strike on a bag that has come to rest: a pole that has settled, a ball that was steadied.
+func (l *lander) still(s *Landed, before Landed, between []int) error {
+	rest := steadied
+	if pole, ok := l.bag.(rig.ReflexBag); ok {
+		settle, err := pole.Settle(before.Launch)
+		switch {
+		case err != nil:
+			return err
+		case math.IsInf(settle, 0):
+			return input.Refuse("rhythm", "this pole never settles: it has no damping")
+		}
+		rest = settle
+	}
+	s.At = before.At + math.Max(rest, l.need(before, *s, between))
+	s.Back = s.At
+	return nil
+}
+
+// Shares of the bag's window that count, all assumed: a curved blow crosses the bag's line and meets it for a shorter time, and
+// so does any blow once a step has left that line and the bag crosses in front.
+const (
+	hookShare     = 0.7
+	uppercutShare = 0.6
+	offLineShare  = 0.8
+	noTouchShare  = 0.8 // where the bag may not be touched
+)
+
+// narrow takes a strike's window down to what counts of it. A side step or a pivot since the last strike leaves the bag's line;
+// the strike itself sends the bag along the new one.
+func (l *lander) narrow(s *Landed, between []int) {
+	s.Share = 1
+	switch s.Shape() {
+	case combo.Hook:
+		s.Share = hookShare
+	case combo.Uppercut:
+		s.Share = uppercutShare
+	}
+	if l.last >= 0 {
+		for _, i := range between {
+			if m := l.moves[i]; m.Word == combo.Pivot || m.Word == combo.StepTo && (m.Way == "lead" || m.Way == "rear") {
+				s.Share *= offLineShare
+				break
+			}
+		}
+	}
+	s.Window *= s.Share
 }
 
 // back is the bag's way back that a meeting counts, asked of the rig once for each blow and count.
@@ -253,7 +337,7 @@ func (l *lander) back(launch float64, m rig.Meeting) (rig.Return, error) {
 	}
 	n := m.Rebounds
 	if l.bag.Kind() == rig.Speed {
-		n = 1 // a speed bag gives the one that its rebounds count to
+		n, m.Face = 1, rig.Front // a speed bag gives the one that its rebounds count to
 	}
 	list, err := l.bag.Returns(launch, m, n)
 	if err != nil {
@@ -280,8 +364,8 @@ func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Offer {
 	if err != nil {
 		return list
 	}
-	if a.Feasible && a.FistSpeed < before.Fist {
-		list = append(list, Offer{"fist", a.FistSpeed, fmt.Sprintf("strike %s softer: it then comes back in time", before.Placed.Move)})
+	if fist := rig.Fist(l.bag, a.Launch, before.Speed); a.Feasible && fist < before.Fist {
+		list = append(list, Offer{"fist", fist, fmt.Sprintf("strike %s softer: it then comes back in time", before.Placed.Move)})
 	}
 	if cords, ok := l.bag.(rig.DoubleEndBag); ok { // the same blow, on another tension
 		if changes, ok := cords.Slower(before.Launch, m.Rebounds, need); ok {
@@ -370,6 +454,7 @@ func (l *lander) freely() error {
 			}
 		}
 		s.Window = freeWindow * gap
+		l.narrow(&s, between)
 		s.Until = s.At + l.way
 		l.between(between, s)
 		l.add(s)

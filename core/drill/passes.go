@@ -64,6 +64,10 @@ func (l *lander) betweenPasses() error {
 		} else if p.Window <= 0 {
 			s.Late = -p.Window
 		}
+		if s.Share = 1; l.c.NoTouch {
+			s.Share = noTouchShare
+			s.Window *= s.Share
+		}
 		if s.Late > 0 {
 			s.Fits = []Offer{{"pull", 0.8 * l.c.Pull, "draw it back less: it comes slower"}}
 		}
@@ -93,6 +97,7 @@ func (l *lander) fill(group []int, free float64, passes []rig.Pass, next int) er
 		}
 		s := Landed{Placed: m, Move: i, At: at + gap, Fist: l.force(m), Window: freeWindow * math.Max(gap, l.way)}
 		s.Until = s.At + l.way
+		l.narrow(&s, nil)
 		l.add(s)
 		at, before = s.At, s
 	}

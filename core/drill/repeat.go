@@ -58,7 +58,7 @@ func CompileCombination(c Combination, bag rig.Rig, a trainee.Ability, place rig
 		t.Events = append(t.Events, Event{At: micros(start - float64(k)*beat), Kind: Count, N: k})
 	}
 	t.Events = append(t.Events, Event{At: t.Start, Kind: Bell, Text: "start"})
-	l := layer{c: c, t: &t, rep: rep, call: line.Call(c.Names), slip: bag.Kind() == rig.Slip}
+	l := layer{c: c, t: &t, rep: rep, call: line.Call(c.Voice()), slip: bag.Kind() == rig.Slip}
 	var cues []Cue
 	if c.Cues != nil {
 		cues = c.Cues.Draw(seed, start, end)

@@ -283,5 +283,5 @@ func ExampleLand() {
 		panic(err)
 	}
 	fmt.Printf("the 2 meets return %d after %.3f s, within %.0f ms\n", r.Moves[1].Return, r.Moves[1].At, 1000*r.Moves[1].Window)
-	// Output: the 2 meets return 1 after 0.349 s, within 55 ms
+	// Output: the 2 meets return 1 after 0.358 s, within 61 ms
 }

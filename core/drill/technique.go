@@ -79,6 +79,9 @@ func (d Drill) Sets() []int {
 func (d Drill) With(t Technique, bag rig.SpeedBag) (Drill, error) {
 	s := styles[t]
 	d.Technique, d.Rebounds, d.StrikeAngle, d.PerHand = t, s.rebounds, s.angle, s.perHand
+	if !s.sets {
+		d.Scheme = Steady
+	}
 	if err := d.Check(); err != nil {
 		return d, err
 	}

@@ -155,16 +155,17 @@ func (d Drill) strike(i, strikes int, start, cycle float64, back rig.Return, fal
 	at := start + float64(i)*cycle
 	hand := d.hand(i)
 	strike := Event{
-		At: micros(at), Kind: Strike, N: i, Hand: hand, Face: d.face(i), Position: i % d.Positions(), Window: micros(back.Window), Pin: d.pins(i),
+		At: micros(at), Kind: Strike, N: i, Hand: hand, Face: d.face(i), Position: d.position(i), Window: micros(back.Window), Pin: d.pins(i),
 	}
 	if i > 0 && d.pins(i-1) {
 		strike.Window = micros(fallen)
 	}
 	events := []Event{strike}
 	if i > 0 && d.style().sets && d.hand(i-1) != hand {
+		_, _, size := d.set(i)
 		events = append(events, Event{At: micros(at), Kind: Change, Hand: hand})
 		if d.Calls {
-			events = append(events, Event{At: micros(at - callIn*cycle), Kind: Call, Hand: hand, Text: d.call(hand, min(d.PerHand, strikes-i))})
+			events = append(events, Event{At: micros(at - callIn*cycle), Kind: Call, Hand: hand, Text: d.call(hand, min(size, strikes-i))})
 		}
 	}
 	if strike.Pin {

@@ -21,6 +21,7 @@ type Strike struct {
 	Face     rig.Face   // "" where it does not matter
 	Pin      bool       // a trap: the hand leads the bag into the board
 	Position int        // place in the pattern, from 0
+	Follows  bool       // the strike before with nothing between, inside a combination
 }
 
 // Hit is one captured hit.
@@ -163,9 +164,14 @@ func (r Result) CleanShare() float64 { return float64(r.Clean) / float64(len(r.S
 // stopped; negative takes all.
 func Planned(t drill.Timeline, until drill.Micros) []Strike {
 	var list []Strike
+	before := drill.Event{Move: -1}
 	for _, e := range t.Events {
 		if e.Kind == drill.Strike && (until < 0 || e.At < until) {
-			list = append(list, Strike{At: e.At.Seconds(), Window: e.Window.Seconds(), Hand: e.Hand, Face: e.Face, Pin: e.Pin, Position: e.Position})
+			list = append(list, Strike{
+				At: e.At.Seconds(), Window: e.Window.Seconds(), Hand: e.Hand, Face: e.Face, Pin: e.Pin, Position: e.Position,
+				Follows: before.Move >= 0 && e.Rep == before.Rep && e.Move == before.Move+1,
+			})
+			before = e
 		}
 	}
 	return list

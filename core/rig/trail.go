@@ -7,11 +7,16 @@ import (
 )
 
 // Blow is a strike of a row: at a moment (s), the bag is driven off at Launch m/s, or, where that is 0, by a fist of Fist m/s
-// wherever it just is. Count is the return that the next blow meets.
+// wherever it just is. Count is the return that the next blow meets. Still says that it has come to rest, or been steadied,
+// before the blow.
 type Blow struct {
 	At, Launch, Fist float64
 	Count            int
+	Still            bool
 }
+
+// steadying is how long (s) before a blow a bag that is to hang still is drawn coming to rest. Assumed.
+const steadying = 0.25
 
 // perSecond is how many points a second a trail is drawn with.
 const perSecond = 50
@@ -67,6 +72,11 @@ func (o oscillator) trail(blows []Blow, end float64) ([]TracePoint, float64) {
 		x, v, now = last.X, last.V, to
 	}
 	for _, b := range blows {
+		if b.Still && now < b.At {
+			follow(math.Max(now, b.At-steadying))
+			x, v, now = 0, 0, b.At
+			list = append(list, TracePoint{b.At, 0})
+		}
 		follow(b.At)
 		if b.Launch > 0 {
 			v = b.Launch / o.arm

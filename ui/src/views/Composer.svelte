@@ -12,10 +12,13 @@
   import { session } from '../lib/session.svelte'
   import { composedMoves, composedStrikes } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
+  import Cards from '../lib/ui/Cards.svelte'
+  import Caution from '../lib/ui/Caution.svelte'
   import Choice from '../lib/ui/Choice.svelte'
   import Field from '../lib/ui/Field.svelte'
   import Notice from '../lib/ui/Notice.svelte'
   import Surprise from '../lib/ui/Surprise.svelte'
+  import Tied from '../lib/ui/Tied.svelte'
   import { WhatIf } from '../lib/whatif.svelte'
 
   let { params }: { params: { id: string } } = $props()
@@ -30,6 +33,7 @@
   let text = $state('')
   let trouble = $state('')
   let problem = $state('')
+  let outOfReach = $state('') // a tempo that the bag does not give
   let past = $state.raw<Doc[]>([])
   let future = $state.raw<Doc[]>([])
   let line = $state<HTMLInputElement>()
@@ -116,6 +120,22 @@
       toast((e as Error).message)
     }
   }
+  /** The force that gives the combination a tempo inside. */
+  async function atTempo(tempo: number) {
+    if (!drill) return
+    try {
+      const found = await ask(api.POST('/api/combo-tempo', { body: { rigId: drill.rigId, traineeId: drill.traineeId, doc: $state.snapshot(drill.doc), tempo } }))
+      outOfReach = ''
+      replace(found)
+    } catch (e) {
+      outOfReach = (e as Error).message.replace(/^[\w.]+: /, '')
+    }
+  }
+  function atFist(fist: number) {
+    outOfReach = ''
+    set({ fist: Math.round(fist * 100) / 100, ...(doc?.landing === 'free' ? {} : { tempo: 0, slower: 0 }) })
+  }
+
   /** The index of the strike before a move. */
   const before = (i: number) => c!.moves.slice(0, i).findLastIndex((m) => m.kind === 'strike')
 
@@ -168,7 +188,10 @@
   }
 
   const punches = ['1', '2', '3', '4', '5', '6', '1b', '2b', '3b']
+  const legs = ['push kick lead', 'push kick rear', 'round kick lead', 'round kick rear', 'low kick lead', 'low kick rear', 'knee lead', 'knee rear', 'elbow lead', 'elbow rear']
   const rest = ['slip lead', 'slip rear', 'duck', 'roll lead', 'roll rear', 'pull', 'step in', 'step back', 'pivot lead', 'pivot rear', 'switch', 'wait', '|', '!']
+  /** Goal tempo inside: the one that was said, or the one that the hands keep freely. */
+  const goal = $derived(Math.round(doc?.tempo || c?.tempo || 0))
   const marks = $derived(c?.flow ?? [])
   const lateOnes = $derived(c?.moves.map((m, i) => ({ ...m, i })).filter((m) => m.late > 0) ?? [])
   const cordOffers = (offers: Schemas['Offer'][]) => offers.filter((o) => o.what.endsWith('relaxed'))
@@ -203,12 +226,14 @@
   <p id="said" class="mt-1 min-h-6 {refused ? 'font-semibold' : 'text-soft'}" role={refused ? 'alert' : undefined}>{refused ? refused.charAt(0).toUpperCase() + refused.slice(1) : c && c.canonical !== text ? `Read as ${c.canonical}` : (c?.call ?? '')}</p>
   <div class="mt-1 flex flex-wrap gap-1" aria-label="Moves to pick">
     {#each punches as m (m)}<button class="button !min-h-9 !min-w-9 !px-2 !py-0 !border-strike text-strike" onclick={() => pick(m)}>{m}</button>{/each}
+    {#each session.me?.kicks ? legs : [] as m (m)}<button class="button !min-h-9 !px-2 !py-0 !border-strike text-sm text-strike" onclick={() => pick(m)}>{m}</button>{/each}
     {#each rest as m (m)}<button class="button !min-h-9 !px-2 !py-0 text-sm" aria-label={m === '|' ? 'Next part' : m === '!' ? 'Power shot' : m} onclick={() => pick(m)}>{m}</button>{/each}
   </div>
 
   {#if p && c}
     <h1 class="mt-5 text-2xl leading-tight font-extrabold tracking-tight sm:text-[1.7rem]" aria-live="polite">{p.sentence}</h1>
-    <div class="mt-3 bg-sheet py-2"><SwingTrace cycle={p.cycle} strikes={composedStrikes(c.moves)} moves={composedMoves(c.moves)} tempo={p.shown} from={-0.35} to={Math.max(1, p.cycle.return)} height={300} /></div>
+    <div class="mt-3 bg-sheet py-2"><SwingTrace cycle={p.cycle} strikes={composedStrikes(c.moves)} moves={composedMoves(c.moves)} tempo={p.shown} from={-0.35} to={Math.max(1, p.cycle.return)} height={300} choices={c.moves.map((m) => m.choices)} onreturn={(i, n) => count(before(i), n)} /></div>
+    {#each c.cautions as caution (caution)}<div class="mt-2"><Caution>{caution}</Caution></div>{/each}
     <div class="mt-2 flex flex-wrap gap-2">
       <button class="button" disabled={playing} onclick={play}>{playing ? 'Playing…' : 'Hear it'}</button>
       <button class="button" onclick={() => turn('mirror')} title={c.mirror}>Mirror <span class="text-soft">M</span></button>
@@ -258,10 +283,11 @@
         </dl>
         {#if kind !== 'slip' && doc.landing !== 'free' && c.moves.some((m) => m.return > 0)}
           <h2 class="mt-4 font-bold">Which return each strike meets</h2>
+          <p class="text-sm text-soft">Drag a disc along the swing, or count here.</p>
           <ol class="text-sm">
             {#each c.moves as m, i (i)}
               {#if m.kind === 'strike' && m.return > 0}
-                <li class="flex items-center justify-between border-b border-rope"><span>{m.text.replace(/:\d$/, '')}, move {i + 1}: {m.return === 1 ? 'the next' : kind === 'speed' ? `after ${m.return} rebounds` : `return ${m.return}`}, {ms(m.window)}</span>
+                <li class="flex items-center justify-between border-b border-rope"><span>{m.text.replace(/:\d$/, '')}, move {i + 1}: {m.return === 1 ? 'the next' : kind === 'speed' ? `after ${m.return} rebounds` : `return ${m.return}`}, {ms(m.window)}{m.share < 1 ? `, × ${m.share.toFixed(2)} ${m.share === 0.8 ? 'off the line' : 'curved'}` : ''}</span>
                   <span><button class="button quiet !min-h-8" aria-label="Move {i + 1} a return earlier" disabled={m.return <= 1} onclick={() => count(before(i), m.return - (kind === 'speed' ? 2 : 1))}>−</button><button class="button quiet !min-h-8" aria-label="Move {i + 1} a return later" disabled={m.return >= 8} onclick={() => count(before(i), m.return + (kind === 'speed' ? 2 : 1))}>+</button></span></li>
               {/if}
             {/each}
@@ -271,18 +297,24 @@
       <section aria-label="How it is worked">
         <Choice label="Pace" value={doc.pace ?? 'combination'} options={[{ value: 'flow', text: 'Flow' }, { value: 'combination', text: 'Combination' }, { value: 'power', text: 'Power' }, { value: 'speed', text: 'Speed' }, { value: 'free', text: 'Free' }]} onchange={(pace) => set({ pace, fist: 0, tempo: 0 })} />
         {#if kind !== 'slip'}<Choice label="Lands" value={doc.landing ?? 'returns'} options={[{ value: 'returns', text: 'On the bag’s returns' }, { value: 'free', text: 'Freely' }]} onchange={(landing) => set({ landing })} />{/if}
+        {#if (kind === 'doubleEnd' || kind === 'reflex') && doc.landing !== 'free'}<Choice label="Rhythm on the bag" value={doc.rhythm ?? ''} options={[{ value: '', text: 'Every return' }, { value: 'second', text: 'Every second' }, { value: 'none', text: kind === 'reflex' ? 'Let it settle' : 'Stopped between' }]} onchange={(rhythm) => set({ rhythm })} />{/if}
+        {#if kind === 'slip' && c.balance.strikes === 0}<Choice label="The bag" value={doc.noTouch ? 'no' : 'yes'} options={[{ value: 'yes', text: 'May touch' }, { value: 'no', text: 'No touch' }]} onchange={(v) => set({ noTouch: v === 'no' })} note={doc.noTouch ? 'An obstacle only: the window counts × 0.8.' : ''} />{/if}
         {#if kind === 'slip'}<Field label="Drawn back" value={c.pull} min={0.1} max={1.5} step={0.01} {...shownAs('height', units)} onchange={(pull) => set({ pull })} />
-        {:else}<Field label="Fist speed, {p.effort}" value={c.fist} min={0.5} max={12} step={0.1} {...shownAs('speed', units)} onchange={(fist) => set({ fist })} note={doc.landing === 'free' ? '' : 'Force and tempo are tied: harder is sooner on cords and pole.'} />{/if}
-        {#if doc.landing === 'free' && kind !== 'slip'}<Field label="Tempo inside the combination" value={c.tempo} min={20} max={500} step={1} unit="/min" onchange={(tempo) => set({ tempo })} />{/if}
+        {:else if c.ties.length > 0 && c.inside != null}<Tied ties={c.ties} fist={c.fist} inside={c.inside} effort={p.effort} {units} problem={outOfReach} onfist={atFist} ontempo={(t) => void atTempo(t)} />
+        {:else}<Field label="Fist speed, {p.effort}" value={c.fist} min={0.5} max={12} step={0.1} {...shownAs('speed', units)} onchange={atFist} note={doc.landing === 'free' ? '' : 'On this bag force sets the window more than the tempo.'} />{/if}
+        {#if doc.landing === 'free' && kind !== 'slip'}<Field label="Goal tempo inside the combination" value={c.tempo} min={20} max={500} step={1} unit="/min" onchange={(tempo) => set({ tempo, ...(doc.slower && doc.slower >= tempo ? { slower: 0 } : {}) })} />{/if}
+        {#if goal > 0 && kind !== 'slip'}<Field label="Still right down to" value={c.slower || goal} min={10} max={Math.max(11, Math.round(goal))} step={1} unit="/min" onchange={(v) => set({ tempo: goal, slower: v < goal ? Math.round(v) : 0 })} note={c.slower ? `The round is held against ${goal} and ${c.slower} a minute.` : 'A slower tempo that is still acceptable: none is said.'} />{/if}
         <Field label="Wait between repetitions" value={doc.pause ?? 2} min={0} max={20} step={0.25} unit="s" digits={2} onchange={(pause) => set({ pause })} />
         {#if doc.work}<Field label="From bell to bell" value={doc.work} min={10} max={600} step={5} unit="s" onchange={(work) => set({ work })} />
         {:else}<Field label="Repetitions" value={doc.repetitions ?? 10} min={1} max={100} step={1} unit="" onchange={(repetitions) => set({ repetitions })} />{/if}
         <Choice label="Ends by" value={doc.work ? 'time' : 'count'} options={[{ value: 'time', text: 'The bell' }, { value: 'count', text: 'Repetitions' }]} onchange={(v) => set(v === 'time' ? { work: 60, repetitions: 0 } : { work: 0, repetitions: 10 })} note={`${c.times} repetitions, ${duration(p.seconds)} from bell to bell.`} />
         <Choice label="Called" value={doc.guidance ?? 'fading'} options={[{ value: 'fading', text: 'Fading' }, { value: 'called', text: 'Always' }, { value: 'partly', text: 'Every second' }, { value: 'alone', text: 'Never' }]} onchange={(guidance) => set({ guidance })} />
         <Choice label="By" value={doc.names ? 'names' : 'numbers'} options={[{ value: 'numbers', text: 'Numbers' }, { value: 'names', text: 'Names' }]} onchange={(v) => set({ names: v === 'names' })} />
+        {#if c.balance.slipsLead + c.balance.slipsRear > 0}<Choice label="Slips by" value={doc.inside ? 'inside' : 'sides'} options={[{ value: 'sides', text: 'Lead and rear' }, { value: 'inside', text: 'Inside and outside' }]} onchange={(v) => set({ inside: v === 'inside' })} />{/if}
         <Surprise cues={doc.cues} onchange={(cues) => { const { cues: _, ...rest } = $state.snapshot(doc) as Doc; replace(cues ? { ...rest, cues } : rest) }} />
         <label class="mt-2 block"><span class="label">Name, if it shall have its own</span><input class="input mt-1" maxlength="120" bind:value={drill.name} placeholder={c.canonical} /></label>
       </section>
     </div>
+    <Cards cards={p.cards} />
   {/if}
 {/if}

@@ -9,6 +9,7 @@
   import { session } from '../lib/session.svelte'
   import { sample } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
+  import Cards from '../lib/ui/Cards.svelte'
   import Choice from '../lib/ui/Choice.svelte'
   import Field from '../lib/ui/Field.svelte'
   import Notice from '../lib/ui/Notice.svelte'
@@ -151,6 +152,10 @@
           <Choice label="Change hands after" value={doc.perHand} options={p.sets.map((n) => ({ value: n, text: n === 0 ? 'Never' : String(n) }))} onchange={(perHand) => set({ perHand })}
             note={doc.technique === 'trap' ? 'The last strike of each set is the trap.' : doc.technique === 'linking' ? 'Out through the bag and back are two.' : 'Five a side to begin with; fewer as skill grows, the rhythm kept through the change.'} />
         {/if}
+        {#if p && p.sets.length > 0 && doc.perHand > 0}
+          <Choice label="Through the round" value={doc.scheme ?? ''} options={[{ value: '', text: 'The same' }, { value: 'falling', text: 'Then fewer' }, { value: 'rising', text: 'One more each time' }]} onchange={(scheme) => set({ scheme })}
+            note={doc.scheme === 'falling' ? 'Each number twice a side, then fewer, down to two.' : doc.scheme === 'rising' ? `${doc.perHand} on one side, then ${doc.perHand + (doc.technique === 'linking' ? 2 : 1)} on the other: the target rises.` : ''} />
+        {/if}
         {#if p && p.counts.length > 1}
           <Choice label="Rebounds to the next strike" value={doc.rebounds} options={p.counts.map((n) => ({ value: n, text: String(n) }))} onchange={(rebounds) => set({ rebounds })}
             note={doc.technique === 'linking' ? 'Even from face to face.' : doc.technique === 'doublePunch' ? 'Counted after the second fist.' : 'Odd from the front. Three is everyday.'} />
@@ -198,6 +203,7 @@
             {/each}
           </ol>
         {/if}
+        <Cards cards={p.cards} />
       {/if}
       {#if whatIf.refusal}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{whatIf.refusal.message}</p>{/if}
     </section>

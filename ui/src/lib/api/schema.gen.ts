@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/combo-tempo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API combo tempo */
+        post: operations["post-api-combo-tempo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drill-preview": {
         parameters: {
             query?: never;
@@ -747,6 +764,12 @@ export interface components {
             to: number;
             what: string;
         };
+        Choice: {
+            /** Format: double */
+            at: number;
+            /** Format: int64 */
+            count: number;
+        };
         ComboText: {
             text: string;
         };
@@ -754,6 +777,7 @@ export interface components {
             balance: components["schemas"]["Balance"];
             call: string;
             canonical: string;
+            cautions: string[];
             counterpart: string;
             cued: boolean;
             /** @description of one repetition, from 0, for a preview with sound */
@@ -790,9 +814,16 @@ export interface components {
             pull: number;
             /**
              * Format: double
-             * @description strikes a minute, where it lands freely
+             * @description acceptable slower tempo; 0 none
+             */
+            slower: number;
+            /**
+             * Format: double
+             * @description goal, strikes a minute inside; 0 where the bag sets it
              */
             tempo: number;
+            /** @description tempo inside by force, where the bag ties the two; else empty */
+            ties: components["schemas"]["Tie"][];
             /**
              * Format: int64
              * @description repetitions in the round
@@ -806,6 +837,8 @@ export interface components {
              * @description s from the start of the repetition
              */
             at: number;
+            /** @description returns it could meet */
+            choices: components["schemas"]["Choice"][];
             /** @enum {string} */
             hand: "" | "lead" | "rear" | "both";
             /** @enum {string} */
@@ -823,6 +856,11 @@ export interface components {
              * @description which return it meets; 0 for none
              */
             return: number;
+            /**
+             * Format: double
+             * @description of the bag's window that counts
+             */
+            share: number;
             /** @enum {string} */
             side: "" | "left" | "right";
             text: string;
@@ -956,9 +994,11 @@ export interface components {
             /** Format: double */
             fist?: number;
             guidance?: string;
+            inside?: boolean;
             kind?: string;
             landing?: string;
             names?: boolean;
+            noTouch?: boolean;
             pace?: string;
             /** Format: double */
             pause?: number;
@@ -970,6 +1010,8 @@ export interface components {
             rebounds?: number;
             /** Format: int64 */
             repetitions?: number;
+            rhythm?: string;
+            scheme?: string;
             /** Format: double */
             slower?: number;
             stance?: string;
@@ -1190,6 +1232,18 @@ export interface components {
         };
         GymSettings: {
             borders: components["schemas"]["Borders"];
+            /** @description kicks, knees and elbows are trained here */
+            kicks: boolean;
+            /**
+             * @description how they are called
+             * @enum {string}
+             */
+            punches: "numbers" | "names";
+            /**
+             * @description called by lead and rear, or by inside and outside
+             * @enum {string}
+             */
+            slips: "sides" | "inside";
             /** @enum {string} */
             units: "metric" | "imperial";
         };
@@ -1348,6 +1402,8 @@ export interface components {
             demo: boolean;
             email: string;
             gym: string;
+            /** @description kicks, knees and elbows are trained here */
+            kicks: boolean;
             name: string;
             /** @enum {string} */
             units: "metric" | "imperial";
@@ -1767,6 +1823,18 @@ export interface components {
             rigId: string;
             technique: string;
         };
+        TempoQuestion: {
+            doc: components["schemas"]["DrillDoc"];
+            /** Format: uuid */
+            rigId: string;
+            /**
+             * Format: double
+             * @description strikes a minute
+             */
+            tempo: number;
+            /** Format: uuid */
+            traineeId: string;
+        };
         TempoRow: {
             /** @enum {string} */
             face: "" | "front" | "behind";
@@ -1776,6 +1844,12 @@ export interface components {
             rebounds: number;
             /** Format: double */
             slowest: number;
+        };
+        Tie: {
+            /** Format: double */
+            fist: number;
+            /** Format: double */
+            inside: number;
         };
         Timeline: {
             /** Format: int64 */
@@ -1976,6 +2050,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ComboText"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-combo-tempo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TempoQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillDoc"];
                 };
             };
             /** @description Error */

@@ -24,8 +24,10 @@
     axis?: boolean
     chosen?: number // index of a strike to point out
     moves?: TraceMove[] // defences and steps
+    choices?: { count: number; at: number }[][] // returns that a strike could meet, by its i; with onreturn its disc is dragged there
+    onreturn?: (i: number, count: number) => void
   }
-  let { cycle, strikes, tempo, from = 0, to = 1, span = 3, clock, hits = [], height = 300, axis = true, chosen, moves = [] }: Props = $props()
+  let { cycle, strikes, tempo, from = 0, to = 1, span = 3, clock, hits = [], height = 300, axis = true, chosen, moves = [], choices = [], onreturn }: Props = $props()
 
   const id = $props.id()
   let width = $state(800)
@@ -77,6 +79,29 @@
   const letter = (hand: string) => (hand === 'both' ? 'B' : hand === 'lead' ? 'L' : 'R')
   const label = $derived(clock && height > 480 ? 20 : 12) // read from across the room on a wall
   const words = $derived(describe(cycle, tempo, strikes))
+
+  // A disc that is being dragged: the returns it could meet, and the nearest of them.
+  let held = $state<{ i: number; at: number } | null>(null)
+  const targets = $derived(held ? (choices[held.i] ?? []) : [])
+  const nearest = $derived(held && targets.length > 0 ? targets.reduce((a, b) => (Math.abs(b.at - held!.at) < Math.abs(a.at - held!.at) ? b : a)) : null)
+  const movable = (i: number) => !!onreturn && (choices[i]?.length ?? 0) > 1
+  function grab(e: PointerEvent, i: number, at: number) {
+    if (!movable(i)) return
+    const from = e.clientX
+    const own = e.currentTarget as Element
+    own.setPointerCapture(e.pointerId)
+    held = { i, at }
+    const drag = (m: Event) => held && (held = { i, at: at + ((m as PointerEvent).clientX - from) / scale })
+    const drop = (up: Event) => {
+      own.removeEventListener('pointermove', drag)
+      const to = nearest
+      held = null
+      if (up.type === 'pointerup' && to && Math.abs(to.at - at) > 1e-6) onreturn!(i, to.count)
+    }
+    own.addEventListener('pointermove', drag)
+    own.addEventListener('pointerup', drop, { once: true })
+    own.addEventListener('pointercancel', drop, { once: true })
+  }
 
   onMount(() => {
     if (!clock) return
@@ -164,8 +189,13 @@
         <line x1={cx} x2={cx} y1={cy} y2={roofOf(lanesOf.at(-1)!)} stroke="var(--strike)" stroke-width="1" stroke-dasharray="1 4" />
         {#if s.pin}<rect x={cx - disc - 4} y={cy - disc - 4} width={2 * disc + 8} height={2 * disc + 8} fill="none" stroke="var(--strike)" stroke-width="2" />{/if}
         {#if chosen === s.i}<circle {cx} {cy} r={disc + 6} fill="none" stroke="var(--ink)" stroke-width="2" />{/if}
-        <circle class="strike" {cx} {cy} r={disc} fill={hollow ? 'var(--sheet)' : 'var(--strike)'} stroke="var(--strike)" stroke-width="2.5" stroke-dasharray={s.verdict === 'missed' ? '3 3' : undefined} />
-        <text x={cx} y={cy + disc * 0.38} text-anchor="middle" font-size={disc * 1.15} font-weight="750" fill={hollow ? 'var(--strike)' : 'var(--sheet)'}>{letter(s.hand)}</text>
+        <!-- svelte-ignore a11y_no_static_element_interactions -- the same is done by buttons beside the picture -->
+        <circle class="strike {movable(s.i) ? 'cursor-grab touch-none' : ''}" onpointerdown={(e) => grab(e, s.i, s.at)} {cx} {cy} r={disc} fill={hollow ? 'var(--sheet)' : 'var(--strike)'} stroke="var(--strike)" stroke-width="2.5" stroke-dasharray={s.verdict === 'missed' ? '3 3' : undefined} />
+        <text x={cx} y={cy + disc * 0.38} text-anchor="middle" font-size={disc * 1.15} font-weight="750" class="pointer-events-none" fill={hollow ? 'var(--strike)' : 'var(--sheet)'}>{letter(s.hand)}</text>
+      {/each}
+      {#each targets as t (t.count)}
+        <circle cx={x(t.at)} cy={y(0)} r={disc} fill={nearest === t ? 'var(--strike)' : 'var(--sheet)'} fill-opacity={nearest === t ? 0.5 : 0.8} stroke="var(--strike)" stroke-width="2.5" stroke-dasharray="4 3" class="pointer-events-none" />
+        <text x={x(t.at)} y={y(0) + disc + 14} text-anchor="middle" class="pointer-events-none fill-ink text-[0.75rem] font-semibold">{t.count}</text>
       {/each}
       {#each seenHits as h, k (k)}
         {@const cx = x(h.at)}

@@ -46,6 +46,11 @@
       {#if gym}
         <form class="mt-3" onsubmit={save}>
           <Choice label="Units" value={gym.units} options={[{ value: 'metric', text: 'Metric' }, { value: 'imperial', text: 'Imperial' }]} onchange={(units) => gym && (gym.units = units)} />
+          <Choice label="Kicks, knees and elbows" value={gym.kicks ? 'yes' : 'no'} options={[{ value: 'no', text: 'Not trained here' }, { value: 'yes', text: 'Trained here' }]} onchange={(v) => gym && (gym.kicks = v === 'yes')} />
+          <div class="flex flex-wrap gap-x-6">
+            <Choice label="Punches are called by" value={gym.punches} options={[{ value: 'numbers', text: 'Numbers' }, { value: 'names', text: 'Names' }]} onchange={(v) => gym && (gym.punches = v)} />
+            <Choice label="Slips by" value={gym.slips} options={[{ value: 'sides', text: 'Lead and rear' }, { value: 'inside', text: 'Inside and outside' }]} onchange={(v) => gym && (gym.slips = v)} />
+          </div>
           <p class="label mt-3">Cords of a double-end bag, by the return of a half-power strike</p>
           <div class="mt-1 grid grid-cols-3 gap-3">
             {#each borders as b (b.field)}

@@ -1,0 +1,50 @@
+package judge
+
+import (
+	"fmt"
+	"math"
+)
+
+// Inside is the tempo (strikes a minute) of the hits inside combinations: over pairs of matched strikes that follow one another
+// with nothing between. NaN where there is no such pair.
+func (r Round) Inside() float64 {
+	hit := make(map[int]float64, len(r.Matches))
+	for _, m := range r.Matches {
+		hit[m.Strike] = r.Hits[m.Hit].At
+	}
+	sum, n := 0.0, 0
+	for i, s := range r.Planned {
+		a, before := hit[i-1]
+		b, now := hit[i]
+		if s.Follows && before && now {
+			sum += b - a
+			n++
+		}
+	}
+	if n == 0 || sum <= 0 {
+		return math.NaN()
+	}
+	return 60 * float64(n) / sum
+}
+
+// allowance is how far under a tempo hits may be and still count as having kept it, as a share. Assumed.
+const allowance = 0.03
+
+// Pace says whether the goal tempo inside the combination was kept, or the slower one that is still right; goal and slower are in
+// strikes a minute, 0 for none. Empty where there is no goal or nothing to say.
+func (r Round) Pace(goal, slower float64) string {
+	inside := r.Inside()
+	if goal == 0 || math.IsNaN(inside) {
+		return ""
+	}
+	said := fmt.Sprintf("Inside the combination %.0f a minute: ", inside)
+	switch {
+	case inside >= goal*(1-allowance):
+		return said + fmt.Sprintf("the goal of %.0f is kept.", goal)
+	case slower > 0 && inside >= slower*(1-allowance):
+		return said + fmt.Sprintf("under the goal of %.0f, and still right down to %.0f.", goal, slower)
+	case slower > 0:
+		return said + fmt.Sprintf("slower than the %.0f that is still right.", slower)
+	}
+	return said + fmt.Sprintf("under the goal of %.0f.", goal)
+}
