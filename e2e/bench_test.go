@@ -45,6 +45,44 @@ func BenchmarkSliderToPicture(b *testing.B) {
 	b.ReportMetric(total/float64(n), "ms/picture")
 }
 
+// From a key in the composer's line to the changed picture, for a line of 13 moves: ms/picture.
+func BenchmarkKeystrokeToPicture(b *testing.B) {
+	p, done, err := browser.Open(b.Context(), start(b), 1280, 800)
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer done()
+	const line = "1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!"
+	for _, err := range []error{p.SignIn(demo.Email, demo.Password), p.Go("/compose/new"), p.See("from bell to bell"), p.Fill("What is thrown", line), p.See("13 moves")} {
+		if err != nil {
+			b.Fatal(err)
+		}
+	}
+	total, n := 0.0, 0
+	for b.Loop() {
+		more := map[bool]string{true: "-1", false: ""}[n%2 == 0]
+		took, err := browser.Eval[float64](p, `new Promise((done) => {
+			const picture = document.querySelector('svg[role=img]'), words = picture.querySelector('title').textContent
+			const field = [...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('What is thrown')).control
+			const begin = performance.now()
+			const seen = new MutationObserver(() => {
+				if (picture.querySelector('title').textContent === words) return
+				seen.disconnect()
+				requestAnimationFrame(() => setTimeout(() => done(performance.now() - begin)))
+			})
+			seen.observe(picture, { subtree: true, childList: true, characterData: true, attributes: true })
+			field.value = '`+line+more+`'
+			field.dispatchEvent(new InputEvent('input', { bubbles: true }))
+		})`)
+		if err != nil {
+			b.Fatal(err)
+		}
+		total += took
+		n++
+	}
+	b.ReportMetric(total/float64(n), "ms/picture")
+}
+
 // The first load stays under 200 kB of compressed script, as the browser counts it.
 func TestFirstLoad(t *testing.T) {
 	c := open(t, start(t), 1280, 800)

@@ -67,6 +67,76 @@ func TestCompose(t *testing.T) {
 	c.ok(c.See("of 4 strikes"))
 }
 
+// A strike is dragged to another return, force and tempo move each other, what belongs to the drill can be read on its cards, and a
+// surprise is laid over it.
+func TestComposeByHand(t *testing.T) {
+	c := open(t, start(t), 1280, 900)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Go("/compose/new"))
+	c.ok(c.See("from bell to bell"))
+	c.ok(c.Fill("What is thrown", "1-2-1"))
+	c.ok(c.See("3 moves"))
+	c.ok(c.Until("document.querySelectorAll('svg[role=img] circle.strike').length === 3"))
+	// To the return after the next: the discs of the two returns are a swing of the bag apart.
+	gap := c.number("(() => { const at = [...document.querySelectorAll('circle.strike')].map((d) => d.cx.baseVal.value); return at[2] - at[1] })()")
+	c.text("document.querySelectorAll('circle.strike')[1].id = 'second', ''")
+	c.ok(c.Drag("#second", 2*gap, 0))
+	c.ok(c.Until(written + " === '1:2-2-1'"))
+	c.ok(c.Press("Undo"))
+	c.ok(c.Until(written + " === '1-2-1'"))
+	c.ok(c.See("move 2: the next"))
+
+	force := "Number([...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('Force')).control.value)"
+	before := c.number(force)
+	tempo := c.number("Number([...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('Tempo inside')).control.value)")
+	c.ok(c.Fill("Tempo inside", fmt.Sprintf("%.0f", tempo+8)))
+	c.text("document.activeElement.blur(), ''")
+	c.ok(c.Until(fmt.Sprintf("%s > %g", force, before)))
+	c.ok(c.See(fmt.Sprintf("%.0f a minute inside", tempo+8)))
+	c.ok(c.See("Still right down to"))
+	c.ok(c.Fill("Tempo inside", "900"))
+	c.text("document.activeElement.blur(), ''")
+	c.ok(c.See("what this bag gives at the forces of this trainee"))
+
+	c.ok(c.Press("Every second"))
+	c.ok(c.See("return 2"))
+	c.ok(c.Press("Every return"))
+	c.text("document.querySelector('details summary').click(), ''")
+	c.ok(c.See("The shoulder covers the chin."))
+	c.ok(c.Press("An attack is named"))
+	c.ok(c.See("Answered by"))
+	c.ok(c.Fill("Answered by", "2 - slip rear"))
+	c.text("document.activeElement.blur(), ''")
+	c.ok(c.See("xpected a defence and up to three strikes"))
+	c.ok(c.Fill("Answered by", "slip rear - 2"))
+	c.text("document.activeElement.blur(), ''")
+	c.ok(c.Until("!document.body.innerText.includes('xpected a defence')"))
+}
+
+// What a gym trains and how it calls is set once, and offered from then on.
+func TestSchools(t *testing.T) {
+	c := open(t, start(t), 1280, 900)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Go("/compose/new"))
+	c.ok(c.See("from bell to bell"))
+	c.ok(c.Until("![...document.querySelectorAll('button')].some((b) => b.innerText === 'knee lead')"))
+	c.ok(c.Fill("What is thrown", "1-2 - knee rear"))
+	c.ok(c.See("by its settings this gym does not"))
+	c.ok(c.Go("/log")) // the choices of the composer have the same names
+	c.ok(c.See("in a row"))
+	c.ok(c.Press("Gym: units, borders and schools"))
+	c.ok(c.Press("Trained here"))
+	c.ok(c.Press("Names"))
+	c.ok(c.Press("Inside and outside"))
+	c.ok(c.Press("Save the gym"))
+	c.ok(c.See("The gym is saved."))
+	c.ok(c.Go("/compose/new"))
+	c.ok(c.Until("[...document.querySelectorAll('button')].some((b) => b.innerText === 'knee lead')"))
+	c.ok(c.See("jab"))
+	c.ok(c.Fill("What is thrown", "1 - slip rear - 2"))
+	c.ok(c.See("jab, slip outside, cross"))
+}
+
 // The library is searched by bag and words, and a drill of it is taken for somebody.
 func TestLibrary(t *testing.T) {
 	c := open(t, start(t), 1280, 800)

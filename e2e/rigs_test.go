@@ -226,7 +226,7 @@ func TestInventoryAndCards(t *testing.T) {
 	}
 
 	// The gym changes over to inches.
-	c.ok(c.Press("Gym: units and borders"))
+	c.ok(c.Press("Gym: units, borders and schools"))
 	c.ok(c.Press("Imperial"))
 	c.ok(c.Fill("Head movement above, s", "0.5"))
 	c.ok(c.Press("Save the gym"))

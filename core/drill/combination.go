@@ -56,7 +56,7 @@ type Rhythm string
 
 // Every return, every second one, or none at all: the ball hangs still again before each strike.
 const (
-	EveryReturn  Rhythm = ""
+	EveryReturn  Rhythm = "" // "every" in a document that says it
 	SecondReturn Rhythm = "second"
 	NoReturn     Rhythm = "none"
 )
@@ -97,7 +97,7 @@ func ReadCombination(o *input.Object) (Combination, error) {
 		Text:        o.Text("text", combo.MaxText),
 		Stance:      combo.Stance(o.ChoiceOr("stance", string(combo.Orthodox), string(combo.Orthodox), string(combo.Southpaw))),
 		Landing:     Landing(o.ChoiceOr("landing", string(OnReturns), string(OnReturns), string(Freely))),
-		Rhythm:      Rhythm(o.ChoiceOr("rhythm", "", string(SecondReturn), string(NoReturn))),
+		Rhythm:      Rhythm(unlessUsual(o, "rhythm", "every", string(SecondReturn), string(NoReturn))),
 		Pace:        Pace(o.ChoiceOr("pace", string(Combining), string(Flow), string(Combining), string(Power), string(Speedy), string(OwnRhythm))),
 		Fist:        o.NumberOr("fist", input.Limits{Max: fistLimits.Max, Unit: "m/s"}, 0),
 		Tempo:       o.NumberOr("tempo", input.Limits{Max: TempoLimits.Max, Unit: "strikes a minute"}, 0),
@@ -120,6 +120,14 @@ func ReadCombination(o *input.Object) (Combination, error) {
 		return Combination{}, err
 	}
 	return c, o.Under(c.Check())
+}
+
+// unlessUsual reads a choice whose usual value may be left out or said, and is empty either way.
+func unlessUsual(o *input.Object, field, usual string, others ...string) string {
+	if chosen := o.ChoiceOr(field, usual, append([]string{usual}, others...)...); chosen != usual {
+		return chosen
+	}
+	return ""
 }
 
 // CombinationVersion is written into every document of a combination drill.

@@ -81,7 +81,7 @@ func Read(o *input.Object) (Drill, error) {
 		Technique:   Technique(o.Choice("technique", techniqueNames()...)),
 		FirstHand:   Hand(o.Choice("firstHand", string(Lead), string(Rear))),
 		PerHand:     o.WholeOr("perHand", 0, MaxPerHand, 0),
-		Scheme:      Scheme(o.ChoiceOr("scheme", "", string(Falling), string(Rising))),
+		Scheme:      Scheme(unlessUsual(o, "scheme", "steady", string(Falling), string(Rising))),
 		Rebounds:    o.Whole("rebounds", 1, MaxRebounds),
 		StrikeAngle: o.NumberOr("strikeAngle", rig.StrikeAngleLimits, 25),
 		Tempo:       o.Number("tempo", TempoLimits),

@@ -6,7 +6,7 @@ type Scheme string
 // The schemes: the same throughout; fewer as the rhythm holds through the change of hands (five a side, then fewer, down to
 // two); or a target that rises (five on one side, then six on the other). Common practice all three.
 const (
-	Steady  Scheme = ""
+	Steady  Scheme = "" // "steady" in a document that says it
 	Falling Scheme = "falling"
 	Rising  Scheme = "rising"
 )

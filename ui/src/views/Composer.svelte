@@ -47,7 +47,7 @@
   const bag = $derived(bags.data?.find((b) => b.id === drill?.rigId))
   const kind = $derived(bag?.doc.kind ?? 'doubleEnd')
   const units = $derived(session.units)
-  const refused = $derived(whatIf.refusal?.message.replace(/^[\w.]+: /, '') ?? '')
+  const refused = $derived(whatIf.refusal?.message.replace(/^[\w.[\]]+: /, (field) => (field.startsWith('doc.cues') ? 'Surprise: ' : '')) ?? '')
 
   $effect(() => {
     const id = params.id
@@ -85,6 +85,7 @@
     if (!drill) return
     past = [...past.slice(-99), $state.snapshot(drill.doc) as Doc]
     future = []
+    outOfReach = ''
     take(next)
   }
   function take(next: Doc) {
@@ -125,14 +126,12 @@
     if (!drill) return
     try {
       const found = await ask(api.POST('/api/combo-tempo', { body: { rigId: drill.rigId, traineeId: drill.traineeId, doc: $state.snapshot(drill.doc), tempo } }))
-      outOfReach = ''
       replace(found)
     } catch (e) {
       outOfReach = (e as Error).message.replace(/^[\w.]+: /, '')
     }
   }
   function atFist(fist: number) {
-    outOfReach = ''
     set({ fist: Math.round(fist * 100) / 100, ...(doc?.landing === 'free' ? {} : { tempo: 0, slower: 0 }) })
   }
 
@@ -297,7 +296,7 @@
       <section aria-label="How it is worked">
         <Choice label="Pace" value={doc.pace ?? 'combination'} options={[{ value: 'flow', text: 'Flow' }, { value: 'combination', text: 'Combination' }, { value: 'power', text: 'Power' }, { value: 'speed', text: 'Speed' }, { value: 'free', text: 'Free' }]} onchange={(pace) => set({ pace, fist: 0, tempo: 0 })} />
         {#if kind !== 'slip'}<Choice label="Lands" value={doc.landing ?? 'returns'} options={[{ value: 'returns', text: 'On the bag’s returns' }, { value: 'free', text: 'Freely' }]} onchange={(landing) => set({ landing })} />{/if}
-        {#if (kind === 'doubleEnd' || kind === 'reflex') && doc.landing !== 'free'}<Choice label="Rhythm on the bag" value={doc.rhythm ?? ''} options={[{ value: '', text: 'Every return' }, { value: 'second', text: 'Every second' }, { value: 'none', text: kind === 'reflex' ? 'Let it settle' : 'Stopped between' }]} onchange={(rhythm) => set({ rhythm })} />{/if}
+        {#if (kind === 'doubleEnd' || kind === 'reflex') && doc.landing !== 'free'}<Choice label="Rhythm on the bag" value={doc.rhythm || 'every'} options={[{ value: 'every', text: 'Every return' }, { value: 'second', text: 'Every second' }, { value: 'none', text: kind === 'reflex' ? 'Let it settle' : 'Stopped between' }]} onchange={(rhythm) => set({ rhythm })} />{/if}
         {#if kind === 'slip' && c.balance.strikes === 0}<Choice label="The bag" value={doc.noTouch ? 'no' : 'yes'} options={[{ value: 'yes', text: 'May touch' }, { value: 'no', text: 'No touch' }]} onchange={(v) => set({ noTouch: v === 'no' })} note={doc.noTouch ? 'An obstacle only: the window counts × 0.8.' : ''} />{/if}
         {#if kind === 'slip'}<Field label="Drawn back" value={c.pull} min={0.1} max={1.5} step={0.01} {...shownAs('height', units)} onchange={(pull) => set({ pull })} />
         {:else if c.ties.length > 0 && c.inside != null}<Tied ties={c.ties} fist={c.fist} inside={c.inside} effort={p.effort} {units} problem={outOfReach} onfist={atFist} ontempo={(t) => void atTempo(t)} />
@@ -311,7 +310,7 @@
         <Choice label="Called" value={doc.guidance ?? 'fading'} options={[{ value: 'fading', text: 'Fading' }, { value: 'called', text: 'Always' }, { value: 'partly', text: 'Every second' }, { value: 'alone', text: 'Never' }]} onchange={(guidance) => set({ guidance })} />
         <Choice label="By" value={doc.names ? 'names' : 'numbers'} options={[{ value: 'numbers', text: 'Numbers' }, { value: 'names', text: 'Names' }]} onchange={(v) => set({ names: v === 'names' })} />
         {#if c.balance.slipsLead + c.balance.slipsRear > 0}<Choice label="Slips by" value={doc.inside ? 'inside' : 'sides'} options={[{ value: 'sides', text: 'Lead and rear' }, { value: 'inside', text: 'Inside and outside' }]} onchange={(v) => set({ inside: v === 'inside' })} />{/if}
-        <Surprise cues={doc.cues} onchange={(cues) => { const { cues: _, ...rest } = $state.snapshot(doc) as Doc; replace(cues ? { ...rest, cues } : rest) }} />
+        <Surprise cues={doc.cues} problem={refused.startsWith('Surprise: ') ? refused.slice(10) : ''} onchange={(cues) => { const { cues: _, ...rest } = $state.snapshot(doc) as Doc; replace(cues ? { ...rest, cues } : rest) }} />
         <label class="mt-2 block"><span class="label">Name, if it shall have its own</span><input class="input mt-1" maxlength="120" bind:value={drill.name} placeholder={c.canonical} /></label>
       </section>
     </div>

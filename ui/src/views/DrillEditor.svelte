@@ -153,7 +153,7 @@
             note={doc.technique === 'trap' ? 'The last strike of each set is the trap.' : doc.technique === 'linking' ? 'Out through the bag and back are two.' : 'Five a side to begin with; fewer as skill grows, the rhythm kept through the change.'} />
         {/if}
         {#if p && p.sets.length > 0 && doc.perHand > 0}
-          <Choice label="Through the round" value={doc.scheme ?? ''} options={[{ value: '', text: 'The same' }, { value: 'falling', text: 'Then fewer' }, { value: 'rising', text: 'One more each time' }]} onchange={(scheme) => set({ scheme })}
+          <Choice label="Through the round" value={doc.scheme || 'steady'} options={[{ value: 'steady', text: 'The same' }, { value: 'falling', text: 'Then fewer' }, { value: 'rising', text: 'One more each time' }]} onchange={(scheme) => set({ scheme })}
             note={doc.scheme === 'falling' ? 'Each number twice a side, then fewer, down to two.' : doc.scheme === 'rising' ? `${doc.perHand} on one side, then ${doc.perHand + (doc.technique === 'linking' ? 2 : 1)} on the other: the target rises.` : ''} />
         {/if}
         {#if p && p.counts.length > 1}

@@ -32,8 +32,10 @@
   <div class="grid items-start gap-x-10 gap-y-4 lg:grid-cols-[1fr_auto]">
     <div>
       <h1 class="mt-1 text-4xl leading-tight font-extrabold tracking-tight">{r.headline}</h1>
-      <ul class="mt-3 max-w-prose space-y-1 text-lg">{#each r.remarks as remark (remark)}<li>{remark}</li>{/each}</ul>
-      {#if r.recap.length > 0}<h2 class="label mt-4">Next time, watch</h2><ul class="max-w-prose list-[square] pl-5">{#each r.recap as line (line)}<li>{line}</li>{/each}</ul>{/if}
+      <div class="mt-3 grid gap-x-10 gap-y-3 md:grid-cols-2">
+      <ul class="max-w-prose space-y-1 text-lg">{#each r.remarks as remark (remark)}<li>{remark}</li>{/each}</ul>
+      {#if r.recap.length > 0}<div><h2 class="label">Next time, watch</h2><ul class="list-[square] pl-5">{#each r.recap as line (line)}<li>{line}</li>{/each}</ul></div>{/if}
+      </div>
     </div>
     <div class="flex flex-wrap gap-2"><a class="button main" href="#/run/{r.run.drillId}">Run it again</a><a class="button" href="#/{r.run.doc.text === undefined ? 'drills' : 'compose'}/{r.run.drillId}">Change one thing</a><a class="button quiet" href="#/log">To the log</a></div>
   </div>

@@ -47,7 +47,7 @@
       {/each}
     </nav>
     <div class="ml-auto flex items-center gap-1 text-sm">
-      <button class="button quiet" onclick={() => (gym = true)} aria-label="Gym: units and borders"><span class="max-lg:hidden">{session.me?.gym}</span><span class="lg:hidden">Gym</span></button>
+      <button class="button quiet" onclick={() => (gym = true)} aria-label="Gym: units, borders and schools"><span class="max-lg:hidden">{session.me?.gym}</span><span class="lg:hidden">Gym</span></button>
       <button class="button quiet" onclick={() => (help = true)} aria-label="Keys">?</button>
       <button class="button quiet" onclick={() => session.signOut()}>Sign out</button>
     </div>

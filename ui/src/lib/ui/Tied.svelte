@@ -12,7 +12,6 @@
   const last = $derived(ties.at(-1)!)
   const unit = $derived(shownAs('speed', units))
   const force = $derived((fist * unit.factor).toFixed(unit.digits))
-  let said = $state<{ fist?: string; tempo?: string }>({})
   const share = (t: Schemas['Tie']) => (100 * (t.fist - first.fist)) / (last.fist - first.fist)
   function say(end: 'fist' | 'tempo', raw: string) {
     const n = Number(raw.replace(',', '.'))
@@ -25,9 +24,9 @@
 <div class="py-1" role="group" aria-label="Force and tempo">
   <div class="flex items-end justify-between gap-3">
     <label class="block"><span class="label">Force, {effort}</span>
-      <span class="mt-1 flex items-baseline gap-1"><input class="input !min-h-9 !w-20 text-right" inputmode="decimal" value={said.fist ?? force} onfocus={() => (said.fist = force)} oninput={(e) => (said.fist = e.currentTarget.value)} onchange={(e) => say('fist', e.currentTarget.value)} onblur={() => (said = {})} /><span class="text-sm text-soft">{unit.unit}</span></span></label>
+      <span class="mt-1 flex items-baseline gap-1"><input class="input !min-h-9 !w-20 text-right" inputmode="decimal" value={force} onchange={(e) => say('fist', e.currentTarget.value)} /><span class="text-sm text-soft">{unit.unit}</span></span></label>
     <label class="block text-right"><span class="label">Tempo inside</span>
-      <span class="mt-1 flex items-baseline gap-1"><input class="input !min-h-9 !w-20 text-right" inputmode="decimal" value={said.tempo ?? inside.toFixed(0)} aria-invalid={problem ? 'true' : undefined} aria-describedby="{id}-note" onfocus={() => (said.tempo = inside.toFixed(0))} oninput={(e) => (said.tempo = e.currentTarget.value)} onchange={(e) => say('tempo', e.currentTarget.value)} onblur={() => (said = {})} /><span class="text-sm text-soft">/min</span></span></label>
+      <span class="mt-1 flex items-baseline gap-1"><input class="input !min-h-9 !w-20 text-right" inputmode="decimal" value={inside.toFixed(0)} aria-invalid={problem ? 'true' : undefined} aria-describedby="{id}-note" onchange={(e) => say('tempo', e.currentTarget.value)} /><span class="text-sm text-soft">/min</span></span></label>
   </div>
   <Slider.Root type="single" class="relative mt-1 flex h-8 w-full touch-none items-center" value={Math.min(last.fist, Math.max(first.fist, fist))} min={first.fist} max={last.fist} step={0.05}
     onValueChange={(v) => { if (Math.abs(v - fist) > 0.03) onfist(v) }}>
