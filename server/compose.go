@@ -130,14 +130,14 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by calle
 
 // composedSentence says the two tempos, and what does not fit.
 func composedSentence(c drill.Combination, rep drill.Repetition, out Composed, units words.Units) string {
-	text := plural(out.Balance.Moves, "move")
+	text := words.Count(out.Balance.Moves, "move")
 	if out.Balance.Strikes < out.Balance.Moves {
-		text += ", " + plural(out.Balance.Strikes, "strike")
+		text += ", " + words.Count(out.Balance.Strikes, "strike")
 	}
 	if out.Inside != nil {
 		text += fmt.Sprintf(", %.0f a minute inside", *out.Inside)
 	}
-	text += fmt.Sprintf("; every %s s, %s", words.Trimmed(rep.Length+c.Pause), plural(out.Times, "time"))
+	text += fmt.Sprintf("; every %s s, %s", words.Trimmed(rep.Length+c.Pause), words.Count(out.Times, "time"))
 	late := rep.Late()
 	switch {
 	case len(late) > 0:
@@ -147,13 +147,6 @@ func composedSentence(c drill.Combination, rep drill.Repetition, out Composed, u
 		text += ", the bag drawn back " + units.Length(c.Pull)
 	}
 	return words.Upper(text) + "."
-}
-
-func plural(n int, word string) string {
-	if n == 1 {
-		return "1 " + word
-	}
-	return fmt.Sprintf("%d %ss", n, word)
 }
 
 // cautions are those that belong to what is thrown (common practice).

@@ -13,7 +13,8 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"melodromos/core/drill"
-	"melodromos/core/judge"
+	"melodromos/core/level"
+	"melodromos/core/rig"
 	"melodromos/standin"
 	"melodromos/store"
 )
@@ -92,14 +93,17 @@ func intakeInfo(r store.Run) (IntakeInfo, error) {
 	if err != nil {
 		return IntakeInfo{}, err
 	}
-	return IntakeInfo{string(r.State), r.Now(time.Now()), int64(p.timeline.End), PlannedStrikes(p.timeline)}, nil
+	return IntakeInfo{string(r.State), r.Now(time.Now()), int64(p.timeline.End), PlannedStrikes(p.timeline, p.plan, p.bag.Kind())}, nil
 }
 
 // PlannedStrikes lists the strikes of a timeline as a sensor is told of them.
-func PlannedStrikes(t drill.Timeline) []standin.Planned {
+func PlannedStrikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []standin.Planned {
 	list := []standin.Planned{}
-	for _, s := range judge.Planned(t, -1) {
-		list = append(list, standin.Planned{At: s.At, Window: s.Window, Hand: string(s.Hand)})
+	for _, s := range level.Strikes(t, p.Way(kind), p.ByEar(), level.Common) {
+		if s.Slip {
+			continue
+		}
+		list = append(list, standin.Planned{At: s.At, Window: s.Window, Hand: string(s.Hand), Age: s.Age})
 	}
 	return list
 }

@@ -7,6 +7,8 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+
+	"melodromos/core/trainee"
 )
 
 // Planned is a strike that is expected.
@@ -14,6 +16,7 @@ type Planned struct {
 	At     float64 `json:"at"`     // s
 	Window float64 `json:"window"` // s
 	Hand   string  `json:"hand"`   // lead or rear
+	Age    float64 `json:"age"`    // s: the cue that it is timed from comes so long before it
 }
 
 // Hit is one simulated hit.
@@ -25,43 +28,68 @@ type Hit struct {
 // Person is how somebody hits.
 type Person struct {
 	Bias      float64 // s, late positive
-	Spread    float64 // s, standard deviation
+	Motor     float64 // s, standard deviation of the hand
+	Timing    float64 // standard deviation of the timing, as a share of the age of the cue
+	Alternate float64 // s: strikes that come sooner after the other hand's are late by what is short
+	SameHand  float64 // s, after the same hand's
 	Miss      float64 // share of strikes that are not hit at all
-	Extra     float64 // share of strikes after which the bag is touched once more
 	WrongHand float64 // share of hits with the other hand
-	Fading    float64 // by the last strike, spread and misses have grown by this share
-	Wander    float64 // s, standard deviation of a slow wandering of the bias
+	Extra     float64 // share of strikes after which the bag is touched once more
+	Fade      float64 // after three minutes, spread and misses have grown by this share
+	Wander    float64 // share of the spread that is a slow wandering
 }
 
-// Like returns a person as the bands go. All figures are assumed: they only have to look like people. An unknown band is
-// taken as intermediate.
-func Like(band string) Person {
-	switch band {
-	case "first-timer":
-		return Person{Bias: 0.016, Spread: 0.026, Miss: 0.12, Extra: 0.04, WrongHand: 0.03, Fading: 0.5, Wander: 0.010}
-	case "beginner":
-		return Person{Bias: 0.009, Spread: 0.020, Miss: 0.05, Extra: 0.02, WrongHand: 0.015, Fading: 0.4, Wander: 0.006}
-	case "advanced":
-		return Person{Bias: 0.003, Spread: 0.0135, Miss: 0.012, Extra: 0.005, WrongHand: 0.003, Fading: 0.2, Wander: 0.003}
-	case "expert":
-		return Person{Bias: 0.001, Spread: 0.012, Miss: 0.005, Extra: 0.002, WrongHand: 0.001, Fading: 0.1, Wander: 0.002}
+// misses of an ability are mostly strikes that are not hit at all, and some with the other hand. Assumed.
+const wrongShare = 0.2
+
+// extraShare and wanderShare are assumed: they only have to look like people.
+const extraShare, wanderShare = 0.3, 0.3
+
+// Of returns somebody of that ability.
+func Of(a trainee.Ability) Person {
+	return Person{
+		Bias: a.Bias, Motor: a.Motor, Timing: a.Timing, Alternate: a.Alternate, SameHand: a.SameHand,
+		Miss: a.Miss * (1 - wrongShare), WrongHand: a.Miss * wrongShare, Extra: a.Miss * extraShare, Fade: a.Fade, Wander: wanderShare,
 	}
-	return Person{Bias: 0.005, Spread: 0.0165, Miss: 0.025, Extra: 0.01, WrongHand: 0.008, Fading: 0.3, Wander: 0.004}
 }
+
+// Like returns a person as the bands go. An unknown band is taken as intermediate.
+func Like(band string) Person {
+	if !slices.Contains(trainee.Bands, trainee.Band(band)) {
+		band = string(trainee.Intermediate)
+	}
+	return Of(trainee.Start(trainee.Band(band)))
+}
+
+// spread of a strike (s, standard deviation).
+func (p Person) spread(s Planned) float64 { return math.Hypot(p.Motor, p.Timing*s.Age) }
+
+// short is by how much (s) a strike comes sooner than these hands can.
+func (p Person) short(before, s Planned) float64 {
+	least := p.Alternate
+	if before.Hand == s.Hand && s.Hand != "both" {
+		least = p.SameHand
+	}
+	return math.Max(0, least-(s.At-before.At))
+}
+
+// round is a contest round (s), after which somebody has faded.
+const round = 180
 
 // Hits plays the planned strikes. The same seed gives the same hits. They come in the order of time.
 func (p Person) Hits(strikes []Planned, seed uint64) []Hit {
 	r := rand.New(rand.NewPCG(seed, 0x6d656c6f))
 	var hits []Hit
-	wander := 0.0
+	wander := 0.0 // standard normal
 	for i, s := range strikes {
-		tired := 1.0
-		if len(strikes) > 1 {
-			tired += p.Fading * float64(i) / float64(len(strikes)-1)
+		tired := 1 + p.Fade*(s.At-strikes[0].At)/round
+		wander = 0.9*wander + math.Sqrt(1-0.81)*r.NormFloat64()
+		steady := math.Sqrt(1 - p.Wander*p.Wander)
+		at := s.At + p.Bias + p.spread(s)*tired*(p.Wander*wander+steady*r.NormFloat64())
+		if i > 0 {
+			at += p.short(strikes[i-1], s)
 		}
-		wander = 0.9*wander + math.Sqrt(1-0.81)*p.Wander*r.NormFloat64()
-		at := s.At + p.Bias + wander + p.Spread*tired*r.NormFloat64()
-		missed, twice, other := r.Float64() < p.Miss*tired, r.Float64() < p.Extra, r.Float64() < p.WrongHand
+		missed, twice, other := r.Float64() < p.Miss*tired, r.Float64() < p.Extra, r.Float64() < p.WrongHand*tired/(1-p.Miss*tired)
 		if missed {
 			continue
 		}
@@ -70,7 +98,7 @@ func (p Person) Hits(strikes []Planned, seed uint64) []Hit {
 			hand = map[string]string{"lead": "rear", "rear": "lead"}[hand]
 		}
 		if hand == "both" { // the second fist meets the first rebound, some hundredths of a second later
-			hits = append(hits, Hit{math.Max(0, at), "lead"}, Hit{math.Max(0, at) + 0.055 + 0.5*p.Spread*r.NormFloat64(), "rear"})
+			hits = append(hits, Hit{math.Max(0, at), "lead"}, Hit{math.Max(0, at) + 0.055 + 0.5*p.Motor*r.NormFloat64(), "rear"})
 			continue
 		}
 		hits = append(hits, Hit{math.Max(0, at), hand})

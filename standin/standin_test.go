@@ -17,14 +17,14 @@ import (
 func row(n int) []Planned {
 	list := make([]Planned, n)
 	for i := range list {
-		list[i] = Planned{At: 1 + 0.5*float64(i), Window: 0.06, Hand: "lead"}
+		list[i] = Planned{At: 1 + 0.5*float64(i), Window: 0.06, Hand: "lead", Age: 0.32}
 	}
 	return list
 }
 
 // The stand-in hits as it was told to: bias, spread and misses are found again in its hits.
 func TestPersonIsAsTold(t *testing.T) {
-	p := Person{Bias: 0.012, Spread: 0.020, Miss: 0.1}
+	p := Person{Bias: 0.012, Motor: 0.012, Timing: 0.05, Miss: 0.1} // 0.05 of 0.32 s and 12 ms are 20 ms together
 	strikes := row(20000)
 	hits := p.Hits(strikes, 5)
 	var errors []float64
@@ -44,7 +44,7 @@ func TestPersonIsAsTold(t *testing.T) {
 }
 
 func TestFading(t *testing.T) {
-	p := Person{Spread: 0.02, Miss: 0.1, Fading: 1}
+	p := Person{Motor: 0.02, Miss: 0.1, Fade: 1.0 / 28} // twice as many misses after the 5000 s of the row
 	half := func(hits []Hit, from, to float64) int {
 		n := 0
 		for _, h := range hits {

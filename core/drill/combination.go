@@ -36,8 +36,20 @@ const (
 // paces: effort as a share of the greatest fist speed, tempo as a share of the quickest the hands allow, and what the range
 // adds to a strike's way (s). All assumed but for what the words mean.
 var paces = map[Pace]struct{ effort, tempo, way float64 }{
-	Flow: {0.40, 0.70, -0.03}, Combining: {0.50, 0.75, 0}, Power: {0.85, 0.50, 0.05}, Speedy: {0.45, 0.95, -0.03}, OwnRhythm: {0.50, 0.70, 0},
+	Flow: {0.40, 0.70, closer}, Combining: {0.50, 0.75, 0}, Power: {0.85, 0.50, farther}, Speedy: {0.45, 0.95, closer}, OwnRhythm: {0.50, 0.70, 0},
 }
+
+// What the range adds to a strike's way (s). Assumed.
+const closer, farther = -0.03, 0.05
+
+// Range is how far from the bag one stands.
+type Range string
+
+// Close or far; else as the pace mode has it ("pace" in a document that says so).
+const (
+	Close Range = "close"
+	Far   Range = "far"
+)
 
 // Guidance says how far a round is called (common practice: the first repetitions are guided, then one is left alone, the
 // last are guided again).
@@ -76,6 +88,8 @@ type Combination struct {
 	Work        float64      `json:"work,omitempty"`        // s from bell to bell; 0 where repetitions are counted
 	Repetitions int          `json:"repetitions,omitempty"` // 0 where time is counted
 	Guidance    Guidance     `json:"guidance"`
+	Range       Range        `json:"range,omitempty"`   // by the pace mode where nothing is said
+	EarOnly     bool         `json:"earOnly,omitempty"` // the bag is not seen
 	NoTouch     bool         `json:"noTouch,omitempty"` // a slip bag is an obstacle only
 	Names       bool         `json:"names,omitempty"`   // called by the names of the punches, not by numbers
 	Inside      bool         `json:"inside,omitempty"`  // slips are called inside and outside, not lead and rear
@@ -107,6 +121,8 @@ func ReadCombination(o *input.Object) (Combination, error) {
 		Work:        o.NumberOr("work", input.Limits{Max: WorkLimits.Max, Unit: "s"}, 0),
 		Repetitions: o.WholeOr("repetitions", 0, MaxStrikes, 0),
 		Guidance:    Guidance(o.ChoiceOr("guidance", string(Fading), string(Called), string(Partly), string(Alone), string(Fading))),
+		Range:       Range(unlessUsual(o, "range", "pace", string(Close), string(Far))),
+		EarOnly:     o.FlagOr("earOnly", false),
 		NoTouch:     o.FlagOr("noTouch", false),
 		Names:       o.FlagOr("names", false),
 		Inside:      o.FlagOr("inside", false),
@@ -205,7 +221,7 @@ func (c Combination) With(bag rig.Rig, a trainee.Ability) Combination {
 		c.Fist = math.Round(p.effort*a.FistSpeed*10) / 10
 	}
 	if c.Tempo == 0 && c.Landing == Freely {
-		c.Tempo = math.Round(p.tempo * 60 / math.Max(a.Alternate, strikeWay(bag, c.Pace)))
+		c.Tempo = math.Round(p.tempo * 60 / math.Max(a.Alternate, c.Way(bag.Kind())))
 	}
 	if c.Pull == 0 && bag.Kind() == rig.Slip {
 		if everyday, err := bag.AtFist(0, rig.Meeting{Rebounds: 1}); err == nil {
@@ -213,9 +229,4 @@ func (c Combination) With(bag rig.Rig, a trainee.Ability) Combination {
 		}
 	}
 	return c
-}
-
-// strikeWay is how long a strike is on its way, at the range of a pace mode.
-func strikeWay(bag rig.Rig, p Pace) float64 {
-	return trainee.StrikeMovement(bag.Kind()) + paces[p].way
 }

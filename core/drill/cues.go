@@ -19,7 +19,9 @@ type Cues struct {
 	Attacks  []Attack `json:"attacks,omitempty"`  // imagined attacks that are named instead
 	Least    float64  `json:"least"`              // s, least gap
 	Mean     float64  `json:"mean"`               // s, mean gap
-	Counters []string `json:"counters,omitempty"` // lines of up to three strikes; one of them follows each cue of a move; none is free
+	Lead     float64  `json:"lead,omitempty"`     // s from the cue until the head has to be off the line; 0 takes DefaultLead
+	Counters []string `json:"counters,omitempty"` // lines of up to three strikes; one of them follows each cue of a move
+	Free     int      `json:"free,omitempty"`     // strikes of one's own choice instead, up to three
 }
 
 // Attack is an imagined attack that is called, and the answer to it: a defence and up to three strikes.
@@ -28,7 +30,13 @@ type Attack struct {
 	Answer string `json:"answer"` // in the notation; it begins with a defence
 }
 
-var cueLimits = struct{ least, mean input.Limits }{
+// DefaultLead (s) is how long before the blow a coach's swipe is seen coming. Assumed.
+const DefaultLead = 1.0
+
+const mostCounters = 3 // strikes after a cue (common practice: none to three)
+
+var cueLimits = struct{ least, mean, lead input.Limits }{
+	lead:  input.Limits{Min: 0.3, Max: 5, Unit: "s"},
 	least: input.Limits{Min: 0.5, Max: 60, Unit: "s"},
 	mean:  input.Limits{Min: 1, Max: 120, Unit: "s"},
 }
@@ -36,6 +44,7 @@ var cueLimits = struct{ least, mean input.Limits }{
 func readCues(o *input.Object) (Cues, error) {
 	c := Cues{
 		Least: o.NumberOr("least", cueLimits.least, 3), Mean: o.NumberOr("mean", cueLimits.mean, 7),
+		Lead: o.NumberOr("lead", input.Limits{Max: cueLimits.lead.Max, Unit: "s"}, 0), Free: o.WholeOr("free", 0, mostCounters, 0),
 	}
 	if o.Has("moves") {
 		c.Moves = o.Texts("moves", 8, 40)
@@ -89,7 +98,50 @@ func (c Cues) Check() error {
 	if c.Mean <= c.Least {
 		return input.Refuse("mean", "expected more than the least gap of %g s, not %g: the gaps would be even", c.Least, c.Mean)
 	}
+	switch {
+	case c.Lead != 0 && cueLimits.lead.Check("lead", c.Lead) != nil:
+		return cueLimits.lead.Check("lead", c.Lead)
+	case c.Free < 0 || c.Free > mostCounters:
+		return input.Refuse("free", "expected 0 to %d strikes", mostCounters)
+	case c.Free > 0 && len(c.Counters) > 0:
+		return input.Refuse("free", "expected counters that are either set or free")
+	}
 	return cueLimits.mean.Check("mean", c.Mean)
+}
+
+// LeadTime is how long (s) a cue comes before the head has to be off the line.
+func (c Cues) LeadTime() float64 {
+	if c.Lead == 0 {
+		return DefaultLead
+	}
+	return c.Lead
+}
+
+// Need is how long (s) the slowest of the answers takes until the head is off the line, for somebody's reaction to a sound, and
+// among how many it is chosen (Hick 1952).
+func (c Cues) Need(reaction float64) (need float64, choices int) {
+	options := c.options()
+	for _, o := range options {
+		need = math.Max(need, trainee.TimesOf(o.Move).Off)
+	}
+	choices = max(1, len(options)) * max(1, len(c.Counters)) << c.Free
+	return reaction + trainee.PerBit*math.Log2(float64(choices)) + need, choices
+}
+
+// Held is how many strikes the answers hold in mind: those of each attack, the longest of set counters, or the free ones.
+func (c Cues) Held() int {
+	n, longest := c.Free, 0
+	for _, o := range c.options() {
+		if line, err := combo.Parse(o.Counter); err == nil {
+			n += len(line.Moves(combo.Orthodox))
+		}
+	}
+	for _, text := range c.Counters {
+		if line, err := combo.Parse(text); err == nil {
+			longest = max(longest, len(line.Moves(combo.Orthodox)))
+		}
+	}
+	return n + longest
 }
 
 // split parts an answer into its defence and the strikes after it.
@@ -169,7 +221,7 @@ func (c Cues) Draw(seed uint64, from, to float64) []Cue {
 		}
 		cue := options[next]
 		cue.At = at
-		cue.Lead = trainee.SoundReaction + trainee.PerBit*math.Log2(float64(len(options))) + trainee.TimesOf(cue.Move).Off
+		cue.Lead = c.LeadTime()
 		if !cue.Set && len(c.Counters) > 0 {
 			cue.Counter = c.Counters[r.IntN(len(c.Counters))]
 		}

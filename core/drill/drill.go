@@ -38,6 +38,7 @@ type Drill struct {
 	Work        float64   `json:"work"`        // s from bell to bell; 0 where strikes are counted
 	Strikes     int       `json:"strikes"`     // strikes to do; 0 where time is counted
 	Calls       bool      `json:"calls"`       // hands are called before they change
+	EarOnly     bool      `json:"earOnly,omitempty"`
 }
 
 // Limits of a drill. A contest round is 3 min (amateur rules, from memory); blocks of 30 s are in use (common practice).
@@ -88,6 +89,7 @@ func Read(o *input.Object) (Drill, error) {
 		Work:        o.NumberOr("work", input.Limits{Min: 0, Max: WorkLimits.Max, Unit: "s"}, 0),
 		Strikes:     o.WholeOr("strikes", 0, MaxStrikes, 0),
 		Calls:       o.FlagOr("calls", true),
+		EarOnly:     o.FlagOr("earOnly", false),
 	}
 	if err := o.Done(); err != nil {
 		return Drill{}, err

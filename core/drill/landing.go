@@ -75,7 +75,7 @@ func landed(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place, offe
 		return Repetition{}, err
 	}
 	c = c.With(bag, a)
-	l := lander{c: c, bag: bag, a: a, place: place, helps: offers, way: strikeWay(bag, c.Pace), moves: line.Moves(c.Stance), ways: map[wayBack]rig.Return{}}
+	l := lander{c: c, bag: bag, a: a, place: place, helps: offers, way: c.Way(bag.Kind()), moves: line.Moves(c.Stance), ways: map[wayBack]rig.Return{}}
 	switch {
 	case bag.Kind() == rig.Slip:
 		err = l.betweenPasses()

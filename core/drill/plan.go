@@ -21,6 +21,10 @@ type Plan interface {
 	Name() string
 	// Figures are the few that tell it apart at a glance.
 	Figures() []Figure
+	// Way is how long (s) a strike is on its way to a bag.
+	Way(bag rig.Kind) float64
+	// ByEar says whether the bag is not seen.
+	ByEar() bool
 	// Lay compiles it.
 	Lay(on Floor) (Timeline, error)
 }
@@ -47,6 +51,12 @@ func ReadPlan(o *input.Object) (Plan, error) {
 	return Read(o)
 }
 
+// Way of a technique.
+func (d Drill) Way(bag rig.Kind) float64 { return trainee.StrikeMovement(bag) }
+
+// ByEar says whether the bag is not seen.
+func (d Drill) ByEar() bool { return d.EarOnly }
+
 // Lay compiles a technique; the bag has to be a speed bag.
 func (d Drill) Lay(on Floor) (Timeline, error) {
 	speed, ok := on.Bag.(rig.SpeedBag)
@@ -64,6 +74,21 @@ func (d Drill) Figures() []Figure {
 	}
 	return append(list, Figure{"strikes", fmt.Sprint(d.Strikes)})
 }
+
+// Way is longer from far out and shorter from close: by the range, or else by the pace mode.
+func (c Combination) Way(bag rig.Kind) float64 {
+	way := paces[c.Pace].way
+	switch c.Range {
+	case Close:
+		way = closer
+	case Far:
+		way = farther
+	}
+	return trainee.StrikeMovement(bag) + way
+}
+
+// ByEar says whether the bag is not seen.
+func (c Combination) ByEar() bool { return c.EarOnly }
 
 // Lay compiles a combination.
 func (c Combination) Lay(on Floor) (Timeline, error) {

@@ -44,6 +44,9 @@ func techniqueNames() []string {
 	return []string{string(OneHand), string(Alternating), string(FistRoll), string(Linking), string(DoublePunch), string(Trap)}
 }
 
+// Words name the technique.
+func (t Technique) Words() string { return styles[t].words }
+
 func (d Drill) style() style { return styles[d.Technique] }
 
 // Where says at which height on the bag the drill's technique meets it.

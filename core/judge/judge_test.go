@@ -242,34 +242,6 @@ func TestUnordered(t *testing.T) {
 	}
 }
 
-// Simulated tapping with a clock of 20 ms and a hand of 10 ms, the model of Wing & Kristofferson (1973).
-func TestSplit(t *testing.T) {
-	r := rand.New(rand.NewPCG(9, 10))
-	var intervals []float64
-	before := 0.010 * r.NormFloat64()
-	for range 20000 {
-		delay := 0.010 * r.NormFloat64()
-		intervals = append(intervals, 0.5+0.020*r.NormFloat64()+delay-before)
-		before = delay
-	}
-	clock, motor, clipped := Split(intervals)
-	near(t, "clock", clock, 0.020, 0.001)
-	near(t, "hand", motor, 0.010, 0.001)
-	if clipped {
-		t.Error("clipped")
-	}
-	if c, m, _ := Split(intervals[:29]); !math.IsNaN(c) || !math.IsNaN(m) {
-		t.Errorf("29 intervals: %g %g, want none", c, m)
-	}
-	slow := make([]float64, 100) // neighbours alike: the hand's part comes out negative
-	for i := range slow {
-		slow[i] = 0.5 + 0.05*math.Sin(float64(i)/10)
-	}
-	if _, m, clipped := Split(slow); m != 0 || !clipped {
-		t.Errorf("neighbours alike: hand %g, clipped %v", m, clipped)
-	}
-}
-
 func TestMeasures(t *testing.T) {
 	strikes := row(60, 0.5, 0.1)
 	for i := range strikes {

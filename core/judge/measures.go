@@ -8,6 +8,7 @@ import (
 	"gonum.org/v1/gonum/stat"
 
 	"melodromos/core/drill"
+	"melodromos/core/trainee"
 )
 
 // Group is what a part of the strikes shows: one hand, or one position in the pattern.
@@ -53,8 +54,7 @@ type Measures struct {
 const (
 	paceStretch    = 15.0
 	varietyStretch = 10.0
-	recovered      = 3  // clean strikes in a row that count as order; assumed
-	splitLeast     = 30 // intervals
+	recovered      = 3 // clean strikes in a row that count as order; assumed
 )
 
 // Measure looks closer at a judged round. strikes and hits are the lists that were judged; from and to bound the round in
@@ -77,7 +77,7 @@ func Measure(r Result, strikes []Strike, hits []Hit, from, to float64, inbound [
 	if len(r.Matches) > 0 && inbound != [2]float64{} { // a combination has no one way in
 		m.Inbound = float64(in) / float64(len(r.Matches))
 	}
-	m.Clock, m.Motor, m.Clipped = Split(intervals(r, hits))
+	m.Clock, m.Motor, m.Clipped = trainee.Split(intervals(r, hits))
 	return m
 }
 
@@ -207,33 +207,4 @@ func intervals(r Result, hits []Hit) []float64 {
 		}
 	}
 	return list
-}
-
-// Split divides the spread of produced intervals (s; NaN where the row is broken) into a timekeeper's part and a hand's
-// part, both as standard deviations in seconds: the hand's variance is minus the autocovariance of neighbouring intervals,
-// the clock's is the total less twice that (Wing & Kristofferson 1973). A part that comes out negative stands as 0 and is
-// told by clipped. Under 30 intervals both are NaN.
-func Split(intervals []float64) (clock, motor float64, clipped bool) {
-	var all, first, second []float64
-	for i, v := range intervals {
-		if math.IsNaN(v) {
-			continue
-		}
-		all = append(all, v)
-		if i > 0 && !math.IsNaN(intervals[i-1]) {
-			first, second = append(first, intervals[i-1]), append(second, v)
-		}
-	}
-	if len(all) < splitLeast || len(first) < 2 {
-		return math.NaN(), math.NaN(), false
-	}
-	mean := stat.Mean(all, nil)
-	lag := 0.0
-	for i := range first {
-		lag += (first[i] - mean) * (second[i] - mean)
-	}
-	motorVar := -lag / float64(len(first))
-	clockVar := stat.Variance(all, nil) - 2*motorVar
-	clipped = motorVar < 0 || clockVar < 0
-	return math.Sqrt(math.Max(0, clockVar)), math.Sqrt(math.Max(0, motorVar)), clipped
 }

@@ -2,6 +2,8 @@
 package trainee
 
 import (
+	"math"
+
 	"melodromos/core/combo"
 	"melodromos/core/rig"
 )
@@ -23,27 +25,34 @@ var Bands = []Band{FirstTimer, Beginner, Intermediate, Advanced, Expert}
 
 // Ability is what one trainee can do.
 type Ability struct {
-	Timing    float64 // spread of a produced interval as a share of it
-	Motor     float64 // s, spread of the hand
-	Alternate float64 // s, least interval between alternate hands
-	SameHand  float64 // s, least interval of one hand
-	FistSpeed float64 // m/s, greatest
+	Timing    float64    // spread of a produced interval as a share of it
+	Motor     float64    // s, spread of the hand
+	Alternate float64    // s, least interval between alternate hands
+	SameHand  float64    // s, least interval of one hand
+	FistSpeed float64    // m/s, greatest
+	Bias      float64    // s, mean error, late positive
+	Sound     float64    // s, reaction to a sound
+	Sight     float64    // s, reaction to what is seen
+	Miss      float64    // share of strikes that are missed outright
+	Fade      float64    // share by which spread and misses have grown after three minutes of a round
+	Weak      combo.Hand // the weaker side; "" where there is none
 }
 
 // Start returns the abilities a band is begun with. All are assumed; tests and rounds replace them. An unknown band is
 // taken as a beginner's.
 func Start(b Band) Ability {
+	a := Ability{.09, .012, .26, .44, 6, 0, SoundReaction, SightReaction, .05, .4, ""}
 	switch b {
 	case FirstTimer:
-		return Ability{.12, .014, .30, .50, 5}
+		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade = .12, .014, .30, .50, 5, .10, .5
 	case Intermediate:
-		return Ability{.06, .010, .22, .38, 7}
+		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade = .06, .010, .22, .38, 7, .025, .3
 	case Advanced:
-		return Ability{.04, .009, .17, .31, 8}
+		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade = .04, .009, .17, .31, 8, .012, .2
 	case Expert:
-		return Ability{.025, .008, .13, .25, 9}
+		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade = .025, .008, .13, .25, 9, .005, .1
 	}
-	return Ability{.09, .012, .26, .44, 6}
+	return a
 }
 
 // StrikeMovement is the time (s, assumed) that a hand takes out to a bag, and about as long back again.
@@ -94,10 +103,28 @@ const (
 	PerBit        = 0.15 // slope of the time to choose between cues (Hick 1952; from memory)
 )
 
-// Interval is the least time (s) between two strikes of these hands.
+// weakShare is what the weaker side is of the other. Assumed.
+const weakShare = 0.9
+
+// Interval is the least time (s) between two strikes of these hands; longer where the second is the weaker side's.
 func (a Ability) Interval(before, next combo.Hand) float64 {
+	h := a.Alternate
 	if before == next && before != combo.Both {
-		return a.SameHand
+		h = a.SameHand
 	}
-	return a.Alternate
+	if a.Weak != "" && next == a.Weak {
+		h /= weakShare
+	}
+	return h
 }
+
+// fadeTime (s) is a contest round.
+const fadeTime = 180
+
+// Tired is by how much spread and misses have grown so long (s) after the bell: 1 at the bell. Late in a round is harder (common
+// practice); by how much is assumed.
+func (a Ability) Tired(since float64) float64 { return 1 + a.Fade*math.Max(0, since)/fadeTime }
+
+// Spread returns the standard deviation (s) of a strike that is timed from a cue of this age (s): a part of the hand and a part
+// that grows with the interval (Wing & Kristofferson 1973; Weber's law for time).
+func (a Ability) Spread(age float64) float64 { return math.Hypot(a.Motor, a.Timing*age) }

@@ -41,6 +41,14 @@ func Number(n int) string {
 	return strconv.Itoa(n)
 }
 
+// Count writes a number of things: "1 strike", "3 strikes".
+func Count(n int, word string) string {
+	if n == 1 {
+		return "1 " + word
+	}
+	return strconv.Itoa(n) + " " + word + "s"
+}
+
 // Upper begins a text with a capital, Lower with a small letter.
 func Upper(text string) string { return first(text, strings.ToUpper) }
 
