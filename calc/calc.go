@@ -20,6 +20,7 @@ var operations = map[string]func(*input.Object) (any, error){
 	"judge":   judged,
 	"combo":   readCombo,
 	"compile": compile,
+	"grade":   grade,
 }
 
 // Operations lists what Do knows, in order.

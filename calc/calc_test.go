@@ -268,3 +268,35 @@ func TestCompile(t *testing.T) {
 		}
 	}
 }
+
+// A drill is graded by what it asks, and fits somebody by what they can do; both are refused by field.
+func TestGrade(t *testing.T) {
+	const bag = `"rig":{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,"upper":{"span":0.75,"relaxed":0.577,"stiffness":150},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150}}`
+	type grade struct{ Level, Timing, Hands, Pattern, Reading, Clean, Run, Longest float64 }
+	with := func(text, ability string) grade {
+		return ask[grade](t, "grade", fmt.Sprintf(`{"drill":{%s,"text":%q,"fist":3,"work":30,"guidance":"called"}%s}`, bag, text, ability))
+	}
+	bare := with("1-2", "")
+	if bare.Level < bare.Timing || bare.Level > 10 || bare.Clean != 0 || bare.Reading != 1 {
+		t.Errorf("%+v", bare)
+	}
+	// 1 + 9(1 − e^(−1/8)): two moves to hold in mind.
+	if math.Abs(bare.Pattern-(1+9*(1-math.Exp(-1.0/8)))) > 1e-9 {
+		t.Errorf("pattern %g", bare.Pattern)
+	}
+	beginner, expert := with("1-2", `,"ability":{"band":"beginner"}`), with("1-2", `,"ability":{"band":"beginner","timing":0.03,"miss":0,"alternate":0.15,"sameHand":0.3}`)
+	if !(expert.Clean > beginner.Clean) || beginner.Level != bare.Level || expert.Run <= beginner.Run || expert.Longest <= beginner.Longest {
+		t.Errorf("%+v\n%+v", beginner, expert)
+	}
+	for field, doc := range map[string]string{
+		"ability.timing": `{"drill":{` + bag + `,"text":"1-2","work":30},"ability":{"timing":3}}`,
+		"ability.band":   `{"drill":{` + bag + `,"text":"1-2","work":30},"ability":{"band":"champion"}}`,
+		"drill.text":     `{"drill":{` + bag + `,"text":"1-kros","work":30}}`,
+		"extra":          `{"drill":{` + bag + `,"text":"1-2","work":30},"extra":1}`,
+	} {
+		var refused *input.Error
+		if _, err := Do("grade", []byte(doc)); !errors.As(err, &refused) || refused.Field != field {
+			t.Errorf("%s: %v", field, err)
+		}
+	}
+}

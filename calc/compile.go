@@ -9,55 +9,57 @@ import (
 	"melodromos/core/trainee"
 )
 
-// compile lays a drill document out on one clock. The document carries the rig it is for, and may name a skill band and a
-// place: {"rig":{…},"band":"beginner","text":"1-2 | duck - 2",…}, or a speed bag's technique instead of the text.
-func compile(o *input.Object) (any, error) {
-	seed := uint64(o.WholeOr("seed", 0, math.MaxInt32, 1))
-	d := o.Object("drill")
+// readDrill reads a drill document that carries the rig it is for, and may name a skill band and a place:
+// {"rig":{…},"band":"beginner","text":"1-2 | duck - 2",…}, or a speed bag's technique instead of the text.
+func readDrill(d *input.Object) (drill.Plan, drill.Floor, error) {
+	floor := drill.Floor{Seed: 1}
 	bag, err := rig.Read(d.Object("rig"))
 	if err != nil {
-		return nil, err
+		return nil, floor, err
 	}
+	floor.Bag, floor.Ability = bag, trainee.Start(readBand(d))
+	if d.Has("place") {
+		if floor.Place, err = rig.ReadPlace(d.Object("place")); err != nil {
+			return nil, floor, err
+		}
+	}
+	if _, ok := bag.(rig.SpeedBag); d.Has("technique") && !ok {
+		return nil, floor, d.Under(input.Refuse("rig.kind", `expected "speed": techniques are the speed bag's`))
+	}
+	var plan drill.Plan
+	if d.Has("technique") {
+		plan, err = drill.Read(d)
+	} else {
+		plan, err = drill.ReadCombination(d)
+	}
+	return plan, floor, err
+}
+
+func readBand(o *input.Object) trainee.Band {
 	names := make([]string, len(trainee.Bands))
 	for i, b := range trainee.Bands {
 		names[i] = string(b)
 	}
-	ability := trainee.Start(trainee.Band(d.ChoiceOr("band", string(trainee.Intermediate), names...)))
-	place := rig.Place{}
-	if d.Has("place") {
-		if place, err = rig.ReadPlace(d.Object("place")); err != nil {
-			return nil, err
-		}
-	}
-	t, err := timeline(d, bag, ability, place, seed)
+	return trainee.Band(o.ChoiceOr("band", string(trainee.Intermediate), names...))
+}
+
+// compile lays a drill document out on one clock.
+func compile(o *input.Object) (any, error) {
+	seed := uint64(o.WholeOr("seed", 0, math.MaxInt32, 1))
+	d := o.Object("drill")
+	plan, floor, err := readDrill(d)
 	if err != nil {
 		return nil, err
 	}
 	if err := o.Done(); err != nil {
 		return nil, err
 	}
+	floor.Seed = seed
+	t, err := plan.Lay(floor)
+	if err != nil {
+		return nil, d.Under(err)
+	}
 	return struct {
 		Events []drill.Event `json:"events"`
 	}{t.Events}, nil
-}
-
-func timeline(d *input.Object, bag rig.Rig, ability trainee.Ability, place rig.Place, seed uint64) (drill.Timeline, error) {
-	if !d.Has("technique") {
-		c, err := drill.ReadCombination(d)
-		if err != nil {
-			return drill.Timeline{}, err
-		}
-		t, _, err := drill.CompileCombination(c, bag, ability, place, seed)
-		return t, d.Under(err)
-	}
-	speed, ok := bag.(rig.SpeedBag)
-	if !ok {
-		return drill.Timeline{}, d.Under(input.Refuse("rig.kind", `expected "speed": techniques are the speed bag's`))
-	}
-	basic, err := drill.Read(d)
-	if err != nil {
-		return drill.Timeline{}, err
-	}
-	t, err := drill.Compile(basic, speed)
-	return t, d.Under(err)
 }

@@ -14,10 +14,17 @@ var speedBag = []Entry{
 	technique(Rhythm, 3, "Three a side", "Quicker through the change than through the set.", drill.Drill{Technique: drill.OneHand, PerHand: 3, Rebounds: 3, Tempo: 124}),
 	technique(Rhythm, 3, "Two a side", "Two and change, never a gap.", drill.Drill{Technique: drill.OneHand, PerHand: 2, Rebounds: 3, Tempo: 130}, FlowDrill),
 	technique(Building, 3, "Hand after hand", "Both circles the same size.", drill.Drill{Technique: drill.Alternating, Rebounds: 3, Tempo: 118, Work: 90}, FlowDrill),
+	technique(Rhythm, 3, "Five a side, then fewer", "Twice a side at each number, down to two; nothing changes but the hands.", drill.Drill{Technique: drill.OneHand, PerHand: 5, Scheme: drill.Falling, Rebounds: 3, Tempo: 118}),
+	technique(Rhythm, 4, "Three, then one more each time", "Beat the last number before you change.", drill.Drill{Technique: drill.OneHand, PerHand: 3, Scheme: drill.Rising, Rebounds: 3, Tempo: 126}),
+	technique(Rhythm, 4, "By ear alone", "Eyes shut or turned away: the boards tell all there is to know.", drill.Drill{Technique: drill.OneHand, PerHand: 5, Rebounds: 3, Tempo: 112, EarOnly: true}),
 	technique(Building, 3, "Fist roll", "Fists over one another, soft, near the board.", drill.Drill{Technique: drill.FistRoll, Rebounds: 1, StrikeAngle: 30, Tempo: 210, Work: 30}, Segment),
 	technique(Building, 4, "Linking, four a side", "Out through the bag and back at even counts.", drill.Drill{Technique: drill.Linking, PerHand: 4, Rebounds: 2, Tempo: 120}, Segment),
+	technique(Building, 5, "Linking, two a side", "Through it and back, and change.", drill.Drill{Technique: drill.Linking, PerHand: 2, Rebounds: 2, Tempo: 150, Work: 45}, Segment),
+	technique(Building, 5, "One rebound, hand after hand", "Every board is a strike: small, soft and close.", drill.Drill{Technique: drill.Alternating, Rebounds: 1, Tempo: 280, Work: 30}, Segment),
 	technique(Building, 4, "Double punch", "Heard as one; the second fist a little higher.", drill.Drill{Technique: drill.DoublePunch, Rebounds: 3, Tempo: 110}, Segment),
 	technique(Themes, 4, "Trap and change", "Ride it into the board, hold it, let it fall, go on.", drill.Drill{Technique: drill.Trap, PerHand: 4, Rebounds: 3, Tempo: 105}),
+	technique(Conditioning, 5, "Fast hands, three a side", "Pace only while the rhythm holds.", drill.Drill{Technique: drill.OneHand, PerHand: 3, Rebounds: 3, Tempo: 165, Work: 30}, Finisher),
+	technique(Conditioning, 5, "Sprint, two a side", "Fifteen quick seconds, as soft as the boards allow.", drill.Drill{Technique: drill.OneHand, PerHand: 2, Rebounds: 3, Tempo: 200, Work: 15}, Finisher),
 	technique(Conditioning, 5, "Two minutes, hand after hand", "Shoulders: keep the elbows up and the circles small.", drill.Drill{Technique: drill.Alternating, Rebounds: 3, Tempo: 140, Work: 120}, Finisher),
 }
 
@@ -35,7 +42,7 @@ var doubleEnd = []Entry{
 	line(rig.DoubleEnd, Defending, 3, "One-two, slip, hook", "1-2 - slip lead - 3", "The slip loads the hand on its side.", Segment),
 	line(rig.DoubleEnd, Defending, 3, "One-two, duck, two", "1-2 - duck - 2", "After a duck the hand that threw last throws again.", Segment),
 	line(rig.DoubleEnd, Defending, 4, "Roll and answer", "1-2 - roll lead - 3-2", "The roll ends on the lead foot.", Segment),
-	line(rig.DoubleEnd, Angles, 4, "Pivot off the line", "1-2 - pivot lead - 2", "Off the line it crosses in front of you."),
+	line(rig.DoubleEnd, Angles, 4, "Pivot off the line", "1-2 - pivot lead - wait - 2", "Off the line it crosses in front of you."),
 	line(rig.DoubleEnd, Themes, 4, "Thirteen moves in four parts", "1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!", "Parts before the whole; each part ends on its accent."),
 	line(rig.DoubleEnd, Themes, 5, "Pull, change direction", "1-2 - pull 1-2 | slip lead - 3-2!", "The pull is meant: it breaks the flow on purpose."),
 	line(rig.DoubleEnd, Conditioning, 3, "Ten one-twos", "1-2 - wait - 1-2", "Twenty punches in sets of two; form before pace.", Finisher),
@@ -54,6 +61,7 @@ var reflex = []Entry{
 	line(rig.Reflex, Defending, 4, "One-two, roll, two", "1-2 - roll rear - 2", "It ends on the rear foot.", Segment),
 	line(rig.Reflex, Angles, 4, "Step off and hook", "1-2 - step lead - 3", "The bag crosses your line now."),
 	line(rig.Reflex, Themes, 5, "Long one", "1-2 | slip lead - 3-2 | duck - 2-3!", "Three parts, each alone first."),
+	line(rig.Reflex, Themes, 5, "Long one, in four parts", "1-2-3 | slip lead - 3-2-3 | duck - 3-2 | step back - 1-2!", "The wait is part of it: let it settle where it runs wild."),
 	line(rig.Reflex, Conditioning, 3, "Ten one-twos on the pole", "1-2", "Guard up between; never the hand to steady it.", Finisher),
 }
 
@@ -69,6 +77,7 @@ var slip = []Entry{
 	line(rig.Slip, Building, 3, "Slip and two", "slip lead - 3-2", "Back in the middle before the next pass.", Segment),
 	line(rig.Slip, Defending, 4, "Every second pass, three punches", "slip lead - 3-2 - wait - slip rear - 2-3", "Let one pass go by off its line."),
 	line(rig.Slip, Themes, 4, "Jab, slip, hook, duck, hook", "1 - slip lead - 3 - duck - 3", "A slip grows best out of the punch before it."),
+	line(rig.Slip, Themes, 5, "Both sides, high and low", "1 - slip lead - 3-2 - duck - 2 - slip rear - 2-3 - duck - 3", "Back to the middle after each; light hands."),
 	line(rig.Slip, Conditioning, 3, "Ten times side and side", "slip lead - slip rear - duck", "Stop when it touches you twice.", Finisher),
 }
 

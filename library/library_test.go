@@ -6,6 +6,7 @@ import (
 
 	"melodromos/core/combo"
 	"melodromos/core/drill"
+	"melodromos/core/level"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
 )
@@ -68,6 +69,45 @@ func TestLibrary(t *testing.T) {
 	for kind := range bags {
 		if len(steps[kind]) < 4 || steps[kind][1] < 2 {
 			t.Errorf("%s: steps %v", kind, steps[kind])
+		}
+	}
+}
+
+// The drills spread from the easy to the hard: on the whole there is one at every level from 1 to 9, and each bag goes up to where
+// only the advanced are at home. A speed bag begins higher, since it waits for nobody.
+func TestSpread(t *testing.T) {
+	least, most, found := map[rig.Kind]float64{}, map[rig.Kind]float64{}, map[int]int{}
+	sums, counts := map[int]float64{}, map[int]float64{}
+	for _, e := range All() {
+		g, err := level.Of(e.Plan, drill.Floor{Bag: bags[e.Kind], Ability: trainee.Start(trainee.Intermediate), Seed: 1})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if l, ok := least[e.Kind]; !ok || g.Level < l {
+			least[e.Kind] = g.Level
+		}
+		most[e.Kind] = max(most[e.Kind], g.Level)
+		found[int(g.Level)]++
+		sums[e.Step] += g.Level
+		counts[e.Step]++
+	}
+	for n := 1; n <= 9; n++ {
+		if found[n] == 0 {
+			t.Errorf("no drill at level %d", n)
+		}
+	}
+	for kind := range bags {
+		easy := 2.5
+		if kind == rig.Speed {
+			easy = 4
+		}
+		if least[kind] > easy || most[kind] < 7.5 {
+			t.Errorf("%s: levels %.1f to %.1f", kind, least[kind], most[kind])
+		}
+	}
+	for step := 2; step <= 5; step++ {
+		if sums[step]/counts[step] <= sums[step-1]/counts[step-1] {
+			t.Errorf("step %d is on the whole no harder than the one before", step)
 		}
 	}
 }

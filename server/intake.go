@@ -103,7 +103,7 @@ func PlannedStrikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []standin.Pla
 		if s.Slip {
 			continue
 		}
-		list = append(list, standin.Planned{At: s.At, Window: s.Window, Hand: string(s.Hand), Age: s.Age})
+		list = append(list, standin.Planned{At: s.At, Window: s.Window, Hand: string(s.Hand), Age: s.Age, Rep: s.Rep, Still: s.Still})
 	}
 	return list
 }

@@ -17,6 +17,8 @@ type Planned struct {
 	Window float64 `json:"window"` // s
 	Hand   string  `json:"hand"`   // lead or rear
 	Age    float64 `json:"age"`    // s: the cue that it is timed from comes so long before it
+	Rep    int     `json:"rep"`    // repetition of a combination
+	Still  bool    `json:"still"`  // on a bag at rest: the strikes of its repetition that follow go by it
 }
 
 // Hit is one simulated hit.
@@ -80,7 +82,8 @@ const round = 180
 func (p Person) Hits(strikes []Planned, seed uint64) []Hit {
 	r := rand.New(rand.NewPCG(seed, 0x6d656c6f))
 	var hits []Hit
-	wander := 0.0 // standard normal
+	wander := 0.0         // standard normal
+	shift, rep := 0.0, -1 // of a bag that was set going early or late
 	for i, s := range strikes {
 		tired := 1 + p.Fade*(s.At-strikes[0].At)/round
 		wander = 0.9*wander + math.Sqrt(1-0.81)*r.NormFloat64()
@@ -89,7 +92,15 @@ func (p Person) Hits(strikes []Planned, seed uint64) []Hit {
 		if i > 0 {
 			at += p.short(strikes[i-1], s)
 		}
+		if s.Rep == rep && !s.Still {
+			at += shift
+		}
 		missed, twice, other := r.Float64() < p.Miss*tired, r.Float64() < p.Extra, r.Float64() < p.WrongHand*tired/(1-p.Miss*tired)
+		if s.Still {
+			if shift, rep = at-s.At, s.Rep; missed {
+				shift = 0
+			}
+		}
 		if missed {
 			continue
 		}

@@ -211,6 +211,10 @@ func (d Drill) position(i int) int {
 
 // Name says in words what the drill is, for lists: "Basic rhythm, five a side".
 func (d Drill) Name() string {
+	if d.EarOnly {
+		d.EarOnly = false
+		return d.Name() + ", by ear"
+	}
 	name := words.Upper(d.style().words)
 	switch {
 	case d.Technique == Alternating:

@@ -18,6 +18,7 @@ type Landed struct {
 	At      float64 // of the contact, or of the moment a defence or a step begins
 	Until   float64 // until the hand or the feet are home again
 	Window  float64 // s, of a strike; of a slip, how long it may be begun
+	Still   bool    // it meets a bag at rest, or begins a free repetition: what follows goes by it
 	Share   float64 // of the bag's own window that counts: less for a curved blow, or off the bag's line
 	Return  int     // which return a strike meets; 0 for the first, or where the bag does not matter
 	Back    float64 // s at which that return is: At, but for a heavy bag, which is struck on its way in, half a window before
@@ -179,8 +180,10 @@ func (l *lander) onReturns() error {
 	return nil
 }
 
-// drive works out how hard a strike drives the bag off, and the window of one that meets a bag at rest: that of the return it
-// will have.
+// restWindow is how much (s) a strike that nothing but the call times may be off, early and late together. Assumed.
+const restWindow = 0.30
+
+// drive works out how hard a strike drives the bag off. One that meets a bag at rest has no return to meet, and a window of its own.
 func (l *lander) drive(s *Landed) error {
 	everyday := rig.Meeting{Rebounds: everydayCount(l.bag)}
 	if l.limits == nil {
@@ -192,12 +195,10 @@ func (l *lander) drive(s *Landed) error {
 	}
 	launch := rig.Driven(l.bag, l.force(s.Placed), s.Speed, *l.limits)
 	s.Launch, s.Fist = launch, rig.Fist(l.bag, launch, s.Speed)
-	if s.Window > 0 {
-		return nil
+	if s.Window == 0 {
+		s.Window, s.Still = restWindow, true
 	}
-	back, err := l.back(launch, everyday)
-	s.Window = back.Window
-	return err
+	return nil
 }
 
 func everydayCount(bag rig.Rig) int {
@@ -312,7 +313,9 @@ const (
 // narrow takes a strike's window down to what counts of it. A side step or a pivot since the last strike leaves the bag's line;
 // the strike itself sends the bag along the new one.
 func (l *lander) narrow(s *Landed, between []int) {
-	s.Share = 1
+	if s.Share = 1; s.Still {
+		return
+	}
 	switch s.Shape() {
 	case combo.Hook:
 		s.Share = hookShare
@@ -435,8 +438,10 @@ func (l *lander) freely() error {
 		gap := interval
 		if l.last < 0 {
 			l.open(&s, between)
+			s.Window, s.Still = restWindow, true
 		} else {
 			before := l.rep.Moves[l.last]
+			gap *= l.a.Interval(before.Hand(), s.Hand()) / l.a.Alternate // the tempo is that of hands in turn; one hand takes longer
 			sum := 0.0
 			for _, k := range between {
 				sum += trainee.TimesOf(l.moves[k].Move).Whole
@@ -445,15 +450,15 @@ func (l *lander) freely() error {
 				}
 			}
 			if sum > 0 {
-				gap = math.Max(interval, sum+l.way)
+				gap = math.Max(gap, sum+l.way)
 			}
 			s.At = before.At + gap
 			if hands := l.a.Interval(before.Hand(), s.Hand()); hands > gap+1e-9 {
 				s.Late = hands - gap
-				s.Fits = []Offer{{"tempo", math.Floor(60 / hands), "as quick as these hands are"}}
+				s.Fits = []Offer{{"tempo", math.Floor(60 / hands * gap / interval), "as quick as these hands are"}}
 			}
+			s.Window = freeWindow * gap
 		}
-		s.Window = freeWindow * gap
 		l.narrow(&s, between)
 		s.Until = s.At + l.way
 		l.between(between, s)

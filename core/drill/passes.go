@@ -91,11 +91,12 @@ func (l *lander) fill(group []int, free float64, passes []rig.Pass, next int) er
 			at += whole
 			continue
 		}
-		gap := l.way
+		gap, since := l.way, l.against+l.way
 		if n > 0 && before.Word != "" {
 			gap = math.Max(l.a.Interval(before.Hand(), m.Hand()), 0)
+			since = gap
 		}
-		s := Landed{Placed: m, Move: i, At: at + gap, Fist: l.force(m), Window: freeWindow * math.Max(gap, l.way)}
+		s := Landed{Placed: m, Move: i, At: at + gap, Fist: l.force(m), Window: freeWindow * since}
 		s.Until = s.At + l.way
 		l.narrow(&s, nil)
 		l.add(s)

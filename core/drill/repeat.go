@@ -140,7 +140,7 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 	for _, m := range l.rep.Moves {
 		e := Event{At: micros(at + m.At), Rep: k, Move: m.Move, Text: m.Placed.Move.String(), Window: micros(m.Window), Late: micros(m.Late)}
 		if m.Kind() == combo.Strike {
-			e.Kind, e.Hand, e.Position = Strike, m.Hand(), position
+			e.Kind, e.Hand, e.Position, e.Still = Strike, m.Hand(), position, m.Still
 			position++
 		} else {
 			e.Kind = Doing

@@ -44,9 +44,10 @@ type Event struct {
 	Window   Micros    `json:"window,omitempty"`
 	Text     string    `json:"text,omitempty"`
 	Pin      bool      `json:"pin,omitempty"`
-	Rep      int       `json:"rep,omitempty"`  // repetition of a combination, from 0
-	Move     int       `json:"move,omitempty"` // of the combination, from 0; −1 of the answer to a cue
-	Late     Micros    `json:"late,omitempty"` // by which the moves before it do not fit
+	Rep      int       `json:"rep,omitempty"`   // repetition of a combination, from 0
+	Move     int       `json:"move,omitempty"`  // of the combination, from 0; −1 of the answer to a cue
+	Late     Micros    `json:"late,omitempty"`  // by which the moves before it do not fit
+	Still    bool      `json:"still,omitempty"` // a strike on a bag at rest: the rest of its repetition goes by it
 }
 
 // Timeline is a compiled drill.

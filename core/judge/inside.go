@@ -6,25 +6,27 @@ import (
 )
 
 // Inside is the tempo (strikes a minute) of the hits inside combinations: over pairs of matched strikes that follow one another
-// with nothing between. NaN where there is no such pair.
+// with nothing between; of hands in turn, where there are such, since one hand twice takes longer. NaN where there is no such pair.
 func (r Round) Inside() float64 {
 	hit := make(map[int]float64, len(r.Matches))
 	for _, m := range r.Matches {
 		hit[m.Strike] = r.Hits[m.Hit].At
 	}
-	sum, n := 0.0, 0
-	for i, s := range r.Planned {
-		a, before := hit[i-1]
-		b, now := hit[i]
-		if s.Follows && before && now {
-			sum += b - a
-			n++
+	for _, turn := range []bool{true, false} {
+		sum, n := 0.0, 0
+		for i, s := range r.Planned {
+			a, before := hit[i-1]
+			b, now := hit[i]
+			if s.Follows && before && now && (s.Hand != r.Planned[i-1].Hand || !turn) {
+				sum += b - a
+				n++
+			}
+		}
+		if n > 0 && sum > 0 {
+			return 60 * float64(n) / sum
 		}
 	}
-	if n == 0 || sum <= 0 {
-		return math.NaN()
-	}
-	return 60 * float64(n) / sum
+	return math.NaN()
 }
 
 // allowance is how far under a tempo hits may be and still count as having kept it, as a share. Assumed.

@@ -21,6 +21,9 @@ type Strike struct {
 	Face     rig.Face   // "" where it does not matter
 	Pin      bool       // a trap: the hand leads the bag into the board
 	Position int        // place in the pattern, from 0
+	Rep      int        // repetition of a combination
+	answer   bool       // to a cue: it goes by the cue
+	Still    bool       // on a bag at rest: the strikes of its repetition that follow go by it
 	Follows  bool       // the strike before with nothing between, inside a combination
 }
 
@@ -48,6 +51,8 @@ type Options struct {
 	// KeepOffset judges hits as they are: the latency of the device is known and subtracted, and lateness is a person's
 	// own. Otherwise a constant offset is found and removed first.
 	KeepOffset bool
+	// Offset (s) is taken off where KeepOffset is set: a steady one that has been found before.
+	Offset float64
 }
 
 // Match joins a planned strike and a hit by their places in the lists that were judged.
@@ -62,7 +67,7 @@ type Result struct {
 	Clean, Early, Late, Missed, Extra, WrongHand int
 
 	Offset  float64 // s, removed before judging
-	Bias    float64 // s, mean error before the offset was removed
+	Bias    float64 // s, mean error before the offset was removed; strikes on a bag at rest are left out, here and below
 	Spread  float64 // s, sample standard deviation of the errors; NaN under two matches
 	Drift   float64 // s a minute, slope of the errors by least squares; NaN under two matches
 	Longest int     // clean strikes in a row
@@ -74,7 +79,7 @@ type Result struct {
 // of the lists as given. Windows must be above 0 and times finite, or the outcome is unspecified.
 func Judge(strikes []Strike, hits []Hit, o Options) Result {
 	m := newMatcher(strikes, hits)
-	offset := 0.0
+	offset := o.Offset
 	if !o.KeepOffset {
 		offset = m.findOffset()
 	}
@@ -140,9 +145,11 @@ func (r *Result) count(hits int, m *matcher) {
 }
 
 func (r *Result) measure(strikes []Strike) {
-	at, errors := make([]float64, len(r.Matches)), make([]float64, len(r.Matches))
-	for i, m := range r.Matches {
-		at[i], errors[i] = strikes[m.Strike].At, m.Error
+	at, errors := make([]float64, 0, len(r.Matches)), make([]float64, 0, len(r.Matches))
+	for _, m := range r.Matches {
+		if s := strikes[m.Strike]; !s.Still { // a bag at rest times nobody
+			at, errors = append(at, s.At), append(errors, m.Error)
+		}
 	}
 	r.Bias, r.Spread, r.Drift = math.NaN(), math.NaN(), math.NaN()
 	if len(errors) > 0 {
@@ -168,7 +175,7 @@ func Planned(t drill.Timeline, until drill.Micros) []Strike {
 	for _, e := range t.Events {
 		if e.Kind == drill.Strike && (until < 0 || e.At < until) {
 			list = append(list, Strike{
-				At: e.At.Seconds(), Window: e.Window.Seconds(), Hand: e.Hand, Face: e.Face, Pin: e.Pin, Position: e.Position,
+				At: e.At.Seconds(), Window: e.Window.Seconds(), Hand: e.Hand, Face: e.Face, Pin: e.Pin, Position: e.Position, Rep: e.Rep, Still: e.Still, answer: e.Move < 0,
 				Follows: before.Move >= 0 && e.Rep == before.Rep && e.Move == before.Move+1,
 			})
 			before = e

@@ -129,10 +129,14 @@ func (m *matcher) pairs(offset float64) [][2]int {
 // pairing is cheapest; of equals the smaller. A grid finds the neighbourhoods; in each, the pairing and the offset that
 // suits it best (the median of its errors, the minimiser of Σ|Δt|) are improved in turn until they agree.
 func (m *matcher) findOffset() float64 {
+	return m.offsetWithin(math.Min(maxOffset, m.medianInterval()/2))
+}
+
+// offsetWithin is findOffset within ±reach.
+func (m *matcher) offsetWithin(reach float64) float64 {
 	if len(m.strikes) == 0 || len(m.hits) == 0 {
 		return 0
 	}
-	reach := math.Min(maxOffset, m.medianInterval()/2)
 	step := math.Min(m.narrowest()/3, reach)
 	if step <= 0 {
 		return 0

@@ -35,7 +35,11 @@ func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, o Options) Rou
 	if slices.ContainsFunc(r.Planned, func(s Strike) bool { return s.Hand == drill.Both }) {
 		r.Hits = oneBlow(r.Hits)
 	}
-	r.Result = Judge(r.Planned, r.Hits, o)
+	if slices.ContainsFunc(r.Planned, func(s Strike) bool { return s.Still }) {
+		r.Planned, r.Result = judgeAnchored(r.Planned, r.Hits, o)
+	} else {
+		r.Result = Judge(r.Planned, r.Hits, o)
+	}
 	r.Measures = Measure(r.Result, r.Planned, r.Hits, r.From, r.To, [2]float64{t.Inbound[0].Seconds(), t.Inbound[1].Seconds()})
 	return r
 }

@@ -299,5 +299,5 @@ func ExampleOf() {
 		panic(err)
 	}
 	fmt.Printf("%.1f: timing %.1f, hands %.1f (%s), pattern %.1f, reading %.1f\n", g.Level, g.Timing.Value, g.Hands.Value, g.Hands.Why, g.Pattern.Value, g.Reading.Value)
-	// Output: 4.9: timing 4.8, hands 1.0 (0.36 s between 1 and 2), pattern 2.1, reading 1.0
+	// Output: 2.9: timing 2.9, hands 1.0 (0.36 s between 1 and 2), pattern 2.1, reading 1.0
 }

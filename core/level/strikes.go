@@ -20,8 +20,9 @@ type Strike struct {
 	Late   float64    // s by which the moves before it do not fit
 	Age    float64    // s, of the freshest cue that is old enough to act on
 	Rep    int
-	Move   int // of the combination; −1 of the answer to a cue
-	Place  int // in the pattern
+	Still  bool // on a bag at rest
+	Move   int  // of the combination; −1 of the answer to a cue
+	Place  int  // in the pattern
 	Text   string
 	Slip   bool // no strike but a move against the pass of a slip bag
 }
@@ -57,7 +58,7 @@ func Strikes(t drill.Timeline, way float64, byEar bool, s Senses) []Strike {
 		default:
 			continue
 		}
-		n := Strike{At: at, Window: e.Window.Seconds(), Hand: e.Hand, Gap: math.Inf(1), Late: e.Late.Seconds(), Rep: e.Rep, Move: e.Move, Place: e.Position, Text: e.Text}
+		n := Strike{At: at, Window: e.Window.Seconds(), Hand: e.Hand, Gap: math.Inf(1), Late: e.Late.Seconds(), Rep: e.Rep, Still: e.Still, Move: e.Move, Place: e.Position, Text: e.Text}
 		if last >= 0 {
 			n.Before, n.Gap = list[last].Hand, at-list[last].At
 		}

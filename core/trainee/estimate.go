@@ -135,6 +135,15 @@ func (a *Ability) at(f Figure) *float64 {
 	return &a.Miss
 }
 
+// Get reads a figure of an ability, Set writes it.
+func (a *Ability) Get(f Figure) float64 { return *a.at(f) }
+
+// Set writes a figure.
+func (a *Ability) Set(f Figure, v float64) { *a.at(f) = v }
+
+// Limits are what can be believed of a figure.
+func (f Figure) Limits() input.Limits { return figureLimits[f] }
+
 // perBag says whether a figure is another one on each bag.
 func (f Figure) perBag() bool { return f == Timing || f == Bias || f == Miss }
 

@@ -908,6 +908,10 @@ export interface components {
         Cues: {
             attacks?: components["schemas"]["Attack"][];
             counters?: string[];
+            /** Format: int64 */
+            free?: number;
+            /** Format: double */
+            lead?: number;
             /** Format: double */
             least: number;
             /** Format: double */
@@ -990,6 +994,7 @@ export interface components {
         DrillDoc: {
             calls?: boolean;
             cues?: components["schemas"]["Cues"];
+            earOnly?: boolean;
             firstHand?: string;
             /** Format: double */
             fist?: number;
@@ -1006,6 +1011,7 @@ export interface components {
             perHand?: number;
             /** Format: double */
             pull?: number;
+            range?: string;
             /** Format: int64 */
             rebounds?: number;
             /** Format: int64 */
@@ -1144,6 +1150,7 @@ export interface components {
             position?: number;
             /** Format: int64 */
             rep?: number;
+            still?: boolean;
             text?: string;
             /** Format: int64 */
             window?: number;
@@ -1509,8 +1516,13 @@ export interface components {
         };
         Planned: {
             /** Format: double */
+            age: number;
+            /** Format: double */
             at: number;
             hand: string;
+            /** Format: int64 */
+            rep: number;
+            still: boolean;
             /** Format: double */
             window: number;
         };

@@ -1,0 +1,66 @@
+package judge
+
+import (
+	"math"
+	"testing"
+
+	"melodromos/core/combo"
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+)
+
+// A combination goes by its own first strike, since that sets the bag going: begun late, what follows on the bag's returns is clean,
+// and only the first strike itself is held against the call. Where the first was missed, the rest still finds its places.
+func TestAnchored(t *testing.T) {
+	cord := rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
+	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
+	c := drill.Combination{Text: "1-2-3 - slip lead - 3", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Fist: 3, Pause: 2, Work: 40, Guidance: drill.Alone}
+	line, rep, err := drill.CompileCombination(c, bag, trainee.Start(trainee.Intermediate), rig.Place{}, 1)
+	if err != nil {
+		t.Fatal(err)
+	}
+	strikes := Planned(line, -1)
+	begins := func(rep int) float64 { return []float64{-0.1, 0.05, 0.3, 0.42}[rep%4] }
+	play := func(missed bool, latency float64) []Hit {
+		var hits []Hit
+		for _, s := range strikes {
+			if missed && s.Still && s.Rep%2 == 0 {
+				continue
+			}
+			hits = append(hits, Hit{s.At + begins(s.Rep) + latency, s.Hand})
+		}
+		return hits
+	}
+	reps := len(line.Film.Starts)
+	late := 0
+	for k := range reps {
+		if begins(k) > restHalf {
+			late++
+		}
+	}
+	for name, kept := range map[string]bool{"latency known": true, "latency not known": false} {
+		r := JudgeRound(line, play(false, 0), line.End, Options{KeepOffset: kept})
+		if kept && (r.Late != late || r.Clean != len(strikes)-late) || r.Missed != 0 || r.Clean < 3*reps {
+			t.Errorf("%s: %d of %d clean, %d late, %d missed; want %d late", name, r.Clean, len(strikes), r.Late, r.Missed, late)
+		}
+		if !(math.Abs(r.Spread) < 1e-6) {
+			t.Errorf("%s: spread %g", name, r.Spread)
+		}
+	}
+	r := JudgeRound(line, play(true, 0), line.End, Options{KeepOffset: true})
+	if missed := (reps + 1) / 2; r.Missed != missed || r.Clean+r.Late != len(strikes)-missed || r.Clean < 3*reps {
+		t.Errorf("first ones missed: %d clean, %d late, %d missed of %d", r.Clean, r.Late, r.Missed, len(strikes))
+	}
+	// The strikes are shown where the bag had them.
+	for i, s := range r.Planned {
+		if !s.Still && s.Rep%2 == 1 && math.Abs(s.At-strikes[i].At-begins(s.Rep)) > 1e-6 {
+			t.Fatalf("strike %d stands at %g, the bag had it at %g", i, s.At, strikes[i].At+begins(s.Rep))
+		}
+	}
+	if rep.Moves[0].Still != true || rep.Moves[1].Still {
+		t.Error("the first strike alone meets a bag at rest")
+	}
+}
+
+const restHalf = 0.15 // s, half of what a strike on a bag at rest may be off
