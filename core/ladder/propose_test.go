@@ -1,0 +1,283 @@
+package ladder
+
+import (
+	"math/rand/v2"
+	"strings"
+	"testing"
+	"time"
+
+	"melodromos/core/combo"
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+)
+
+var (
+	cord = rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
+	bags = map[rig.Kind]rig.Rig{
+		rig.Speed:     rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8},
+		rig.DoubleEnd: rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04},
+		rig.Reflex:    rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06},
+		rig.Slip:      rig.SlipBag{AnchorHeight: 2.8, CentreHeight: 1.5, BagDiameter: 0.2, BagMass: 0.5},
+		rig.Hanging:   rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7},
+	}
+)
+
+func on(kind rig.Kind, b trainee.Band) drill.Floor {
+	return drill.Floor{Bag: bags[kind], Ability: trainee.Start(b), Seed: 1}
+}
+
+// Every rung compiles for everybody on its bag, keys are told apart, what is thrown flows, and the ladder begins easily. The fist
+// roll can come first.
+func TestRungs(t *testing.T) {
+	keys := map[string]bool{}
+	for kind := range bags {
+		list := Rungs(kind, BasicFirst)
+		if len(list) < 8 {
+			t.Errorf("%s: %d rungs", kind, len(list))
+		}
+		for _, r := range list {
+			if keys[r.Key] || !strings.HasPrefix(r.Key, string(kind)+".") || r.Name == "" || r.Note == "" {
+				t.Errorf("%+v", r)
+			}
+			keys[r.Key] = true
+			for _, band := range trainee.Bands {
+				p, err := r.Plan(on(kind, band))
+				if err != nil {
+					t.Fatalf("%s for a %s: %v", r.Key, band, err)
+				}
+				line, err := p.Lay(on(kind, band))
+				if err != nil {
+					t.Errorf("%s for a %s: %v", r.Key, band, err)
+					continue
+				}
+				if kind != rig.Slip && len(line.Events) < 20 {
+					t.Errorf("%s: %d events", r.Key, len(line.Events))
+				}
+			}
+			if r.line == nil {
+				continue
+			}
+			line, err := combo.Parse(r.line.Text)
+			if err != nil {
+				t.Fatal(err)
+			}
+			for _, f := range combo.Flow(line.Moves(combo.Orthodox)) {
+				if !f.Caution() {
+					t.Errorf("%s: %+v", r.Key, f)
+				}
+			}
+		}
+	}
+	a, b := Rungs(rig.Speed, BasicFirst), Rungs(rig.Speed, RollFirst)
+	if a[0].Key != "speed.rear" || b[0].Key != "speed.roll" || len(a) != len(b) {
+		t.Errorf("%s first, then %s", a[0].Key, b[0].Key)
+	}
+}
+
+// career walks a ladder: each day a round on what is proposed, played by how good somebody then is.
+type career struct {
+	Career
+	t      *testing.T
+	moves  map[Move]int
+	passed []int // by round
+}
+
+func begin(t *testing.T, kind rig.Kind) *career {
+	return &career{Career: Career{Rungs: Rungs(kind, BasicFirst), Gate: DefaultGate, Now: at(1)}, t: t, moves: map[Move]int{}}
+}
+
+// days goes on for a number of days; play tells how a round on a rung goes.
+func (c *career) days(n int, play func(index int) (clean float64, longest int)) {
+	c.t.Helper()
+	for range n {
+		before := c.Standing()
+		p := c.Propose()
+		c.moves[p.Move]++
+		if p.Index > before {
+			c.t.Fatalf("rung %d is proposed and %d is not past its gate", p.Index, before)
+		}
+		if p.Why == "" || p.Target < firstStreak {
+			c.t.Errorf("%+v", p)
+		}
+		if p.Move != Barred {
+			clean, longest := play(p.Index)
+			c.Rounds = append(c.Rounds, Round{At: c.Now, Rung: p.Rung.Key, Clean: clean, Longest: longest, Planned: 60})
+		}
+		if after := c.Standing(); after > before+1 {
+			c.t.Fatalf("from rung %d to %d in one round", before, after)
+		}
+		c.passed = append(c.passed, c.Standing())
+		c.Now = c.Now.AddDate(0, 0, 1)
+	}
+}
+
+// A fast learner needs two rounds a rung and reaches the top; nothing is jumped.
+func TestFastLearner(t *testing.T) {
+	c := begin(t, rig.Speed)
+	n := len(c.Rungs)
+	c.days(2*n-1, func(int) (float64, int) { return 0.92, 31 })
+	if c.Standing() != n-1 {
+		t.Errorf("after %d rounds on rung %d of %d", 2*n-1, c.Standing(), n)
+	}
+	c.days(3, func(int) (float64, int) { return 0.92, 31 })
+	if p := c.Propose(); p.Move != Top || p.Target != 32 || c.moves[Next] != n-1 {
+		t.Errorf("%+v, %v", p, c.moves)
+	}
+}
+
+// On a plateau the rung stays, and after six rounds one thing is made softer; two good rounds then end it.
+func TestPlateau(t *testing.T) {
+	c := begin(t, rig.DoubleEnd)
+	c.days(6, func(int) (float64, int) { return 0.9, 20 })
+	c.days(6, func(int) (float64, int) { return 0.76, 8 })
+	p := c.Propose()
+	if c.Standing() != 3 || !p.Soft || !strings.Contains(p.Why, "change one thing") || p.Target != 9 {
+		t.Errorf("rung %d: %+v", c.Standing(), p)
+	}
+	c.days(2, func(int) (float64, int) { return 0.85, 12 })
+	if c.Standing() != 4 {
+		t.Errorf("rung %d", c.Standing())
+	}
+}
+
+// What runs wild is done again under control; a rung that fails three times in a row is left for the one before, once.
+func TestRegressions(t *testing.T) {
+	c := begin(t, rig.Reflex)
+	c.days(4, func(int) (float64, int) { return 0.9, 20 })
+	c.days(1, func(int) (float64, int) { return 0.3, 3 })
+	if p := c.Propose(); p.Move != Softly || !p.Soft || p.Index != 2 {
+		t.Errorf("after a wild round: %+v", p)
+	}
+	c.days(2, func(int) (float64, int) { return 0.6, 6 })
+	if p := c.Propose(); p.Move != Back || p.Index != 1 || !strings.Contains(p.Why, "three times") {
+		t.Errorf("after three poor ones: %+v", p)
+	}
+	c.days(1, func(int) (float64, int) { return 0.95, 30 })
+	if p := c.Propose(); p.Index != 2 {
+		t.Errorf("after a good one on the rung before: %+v", p)
+	}
+}
+
+// Back after an absence: a rung down and soft, two after a long one, and on from there after a round.
+func TestAbsence(t *testing.T) {
+	c := begin(t, rig.Hanging)
+	c.days(8, func(int) (float64, int) { return 0.9, 20 })
+	c.Now = c.Now.AddDate(0, 0, 25)
+	if p := c.Propose(); p.Move != Back || p.Index != 3 || !p.Soft || !strings.Contains(p.Why, "26 days away") {
+		t.Errorf("%+v", p)
+	}
+	c.Now = c.Now.AddDate(0, 0, 60)
+	if p := c.Propose(); p.Index != 2 {
+		t.Errorf("%+v", p)
+	}
+	c.days(1, func(int) (float64, int) { return 0.9, 20 })
+	if p := c.Propose(); p.Index != 4 || p.Move == Back {
+		t.Errorf("%+v", p)
+	}
+}
+
+// A sore wrist bars the heavy bag and keeps the others soft; a knock to the head bars everything until it is lifted.
+func TestInjury(t *testing.T) {
+	for kind, floor := range map[rig.Kind]drill.Floor{rig.Speed: on(rig.Speed, trainee.Beginner), rig.Hanging: on(rig.Hanging, trainee.Beginner)} {
+		with := func(list ...Caution) Proposal {
+			c := begin(t, kind)
+			c.Held = func(r Rung) string {
+				p, err := r.Plan(floor)
+				if err != nil {
+					t.Fatal(err)
+				}
+				return HeldBack(list, p, floor)
+			}
+			return c.Propose()
+		}
+		if p := with(Wrist); (p.Move == Barred) != (kind == rig.Hanging) {
+			t.Errorf("%s, a sore wrist: %+v", kind, p)
+		}
+		if p := with(Head); p.Move != Barred || p.Barred == "" {
+			t.Errorf("%s, a knock to the head: %+v", kind, p)
+		}
+		if p := with(); p.Move != Start {
+			t.Errorf("%s, lifted: %+v", kind, p)
+		}
+	}
+	hard := drill.Combination{Text: "1-2-3", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Power, Work: 60}
+	soft := hard
+	soft.Pace = drill.Flow
+	floor := on(rig.DoubleEnd, trainee.Beginner)
+	if Wrist.Held(hard, floor) == "" || Shoulder.Held(hard, floor) == "" || Wrist.Held(soft, floor) != "" || Shoulder.Held(soft, floor) != "" {
+		t.Error("hard blows are not told from soft ones")
+	}
+}
+
+// A coach's hold keeps a rung past its gate, a skip opens the next one, and both say why.
+func TestDecisions(t *testing.T) {
+	c := begin(t, rig.Speed)
+	c.days(1, func(int) (float64, int) { return 0.9, 20 })
+	c.Decisions = append(c.Decisions, Decision{c.Now, "speed.rear", Hold, "shoulders first"})
+	if p := c.Propose(); p.Move != Stay || !strings.Contains(p.Why, "shoulders first") {
+		t.Errorf("%+v", p)
+	}
+	c.Decisions = append(c.Decisions, Decision{c.Now, "speed.rear", Skip, "can do it"})
+	if p := c.Propose(); p.Index != 1 {
+		t.Errorf("%+v", p)
+	}
+}
+
+// A gate cannot be passed by luck on few strikes: a short round has to be clean throughout.
+func TestGate(t *testing.T) {
+	for r, want := range map[Round]bool{
+		{Clean: 0.8, Longest: 10, Planned: 50}: true, {Clean: 0.79, Longest: 30, Planned: 50}: false, {Clean: 0.95, Longest: 9, Planned: 50}: false,
+		{Clean: 1, Longest: 6, Planned: 6}: true, {Clean: 0.83, Longest: 5, Planned: 6}: false, {}: false,
+	} {
+		if DefaultGate.passes(r) != want {
+			t.Errorf("%+v: %v", r, !want)
+		}
+	}
+}
+
+// Whatever the rounds, a rung is never proposed before those under it are past their gates.
+func TestNeverJumps(t *testing.T) {
+	r := rand.New(rand.NewPCG(31, 32))
+	for kind := range bags {
+		for range 40 {
+			c := begin(t, kind)
+			for range 20 {
+				c.days(5, func(int) (float64, int) { return r.Float64(), r.IntN(40) })
+				c.Now = c.Now.AddDate(0, 0, r.IntN(40))
+			}
+		}
+	}
+}
+
+func TestWeeks(t *testing.T) {
+	monday := time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)
+	w := DefaultWeeks(monday)
+	day := func(week, n int) time.Time { return monday.AddDate(0, 0, 7*week+n) }
+	all := w.Plan(12, nil, monday)
+	if len(all) != 24 || all[0].Day.Weekday() != time.Tuesday || all[0].Rounds != 4 {
+		t.Fatalf("%d sessions, %+v", len(all), all[0])
+	}
+	// 4, 5, 6, light, 7, 8, 8, light …
+	for week, want := range []int{4, 5, 6, 4, 7, 8, 8, 4, 8} {
+		if got := all[2*week]; got.Rounds != want || got.Light != (week%4 == 3) || len(got.Emphasis) != want {
+			t.Errorf("week %d: %+v, want %d rounds", week+1, got, want)
+		}
+	}
+	// Nobody came in the second week: the third has one less than the second, and no fewer than at first.
+	missed := w.Plan(4, []time.Time{day(0, 1), day(2, 1)}, day(3, 0))
+	if missed[2].Rounds != 5 || missed[4].Rounds != 4 {
+		t.Errorf("%+v", missed)
+	}
+	for n := 1; n <= 10; n++ {
+		list := Emphasis(n)
+		if len(list) != n || n > 2 && (list[0] != "flow" || list[n-1] != "conditioning") {
+			t.Errorf("%d rounds: %q", n, list)
+		}
+	}
+	// The first week begins on the day somebody comes.
+	late := Weeks{From: monday.AddDate(0, 0, 2), Days: w.Days, Rounds: 4, Most: 8}.Plan(1, nil, monday)
+	if len(late) != 1 || late[0].Day.Weekday() != time.Thursday {
+		t.Errorf("%+v", late)
+	}
+}

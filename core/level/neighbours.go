@@ -1,0 +1,200 @@
+package level
+
+import (
+	"math"
+	"strings"
+
+	"melodromos/core/combo"
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+)
+
+// Neighbour is a drill that differs from another by one thing, with what that comes to.
+type Neighbour struct {
+	What  string // the thing, in words: "softer"
+	Plan  drill.Plan
+	Grade Grade
+	Fit   Fit
+}
+
+// What a step up or down is, all assumed.
+const (
+	stepForce = 0.85
+	stepTempo = 0.92
+	gain      = 0.02 // of the clean share that a step down has to bring
+	floorFit  = 0.60 // a step up that would be clean less often is none
+)
+
+type change struct {
+	what string
+	of   func(drill.Plan, rig.Kind) (drill.Plan, bool)
+}
+
+// Easier is the first neighbour, in the order in which coaches make things easier, of which somebody does clearly more clean:
+// softer or slower, other rebounds, a shorter pattern, closer, a cue instead of surprise (common practice). False where nothing
+// helps.
+func Easier(p drill.Plan, on drill.Floor, now Fit) (Neighbour, bool) {
+	return first(p, on, easier, func(n Neighbour) bool { return n.Fit.Clean >= now.Clean+gain })
+}
+
+// Harder is the first neighbour that asks more and is still within reach: force or tempo, the count, off the straight, length, fewer
+// calls, surprise.
+func Harder(p drill.Plan, on drill.Floor, g Grade, now Fit) (Neighbour, bool) {
+	return first(p, on, harder, func(n Neighbour) bool {
+		more := n.Grade.Level > g.Level+1e-9 || n.Fit.Clean < now.Clean-1e-9 && n.Grade.Level >= g.Level-1e-9
+		return more && n.Fit.Clean >= floorFit
+	})
+}
+
+func first(p drill.Plan, on drill.Floor, list []change, good func(Neighbour) bool) (Neighbour, bool) {
+	for _, c := range list {
+		q, ok := c.of(p, on.Bag.Kind())
+		if !ok {
+			continue
+		}
+		t, err := q.Lay(on)
+		if err != nil {
+			continue // the bag does not allow it
+		}
+		n := Neighbour{c.what, q, Graded(q, t, on.Bag.Kind()), For(q, t, on.Bag.Kind(), on.Ability, false)}
+		if good(n) {
+			return n, true
+		}
+	}
+	return Neighbour{}, false
+}
+
+// technique and combination make a change of one kind of drill.
+func technique(f func(*drill.Drill) bool) func(drill.Plan, rig.Kind) (drill.Plan, bool) {
+	return func(p drill.Plan, _ rig.Kind) (drill.Plan, bool) {
+		d, ok := p.(drill.Drill)
+		return d, ok && f(&d) && d.Check() == nil
+	}
+}
+
+func combination(f func(*drill.Combination, rig.Kind) bool) func(drill.Plan, rig.Kind) (drill.Plan, bool) {
+	return func(p drill.Plan, k rig.Kind) (drill.Plan, bool) {
+		c, ok := p.(drill.Combination)
+		if !ok || !f(&c, k) || c.Check() != nil {
+			return p, false
+		}
+		return c, true
+	}
+}
+
+// scaled changes force, and tempo where the hands keep it, by a share.
+func scaled(by float64) func(*drill.Combination, rig.Kind) bool {
+	return func(c *drill.Combination, k rig.Kind) bool {
+		switch {
+		case k == rig.Slip && c.Pull > 0:
+			c.Pull = math.Round(100*c.Pull*by) / 100
+		case c.Landing == drill.Freely && c.Tempo > 0:
+			c.Tempo = math.Round(c.Tempo * by)
+			if c.Slower >= c.Tempo {
+				c.Slower = 0
+			}
+		case c.Landing == drill.OnReturns && k != rig.Slip && c.Fist > 0:
+			c.Fist = math.Round(100*c.Fist*by) / 100
+			c.Tempo, c.Slower = 0, 0
+		default:
+			return false
+		}
+		return true
+	}
+}
+
+var easier = []change{
+	{"slower", technique(func(d *drill.Drill) bool { d.Tempo = math.Round(d.Tempo * stepTempo); return true })},
+	{"softer", combination(scaled(stepForce))},
+	{"more rebounds", technique(func(d *drill.Drill) bool {
+		d.Rebounds += 2
+		d.Tempo = math.Round(d.Tempo * 0.6)
+		return d.Rebounds <= drill.MaxRebounds
+	})},
+	{"every second return", combination(func(c *drill.Combination, k rig.Kind) bool {
+		ok := c.Rhythm == drill.EveryReturn && c.Landing == drill.OnReturns && (k == rig.DoubleEnd || k == rig.Reflex)
+		c.Rhythm = drill.SecondReturn
+		return ok
+	})},
+	{"fewer changes of hands", technique(func(d *drill.Drill) bool {
+		ok := d.PerHand > 0 && d.PerHand < 5
+		d.PerHand = min(5, d.PerHand+2)
+		return ok
+	})},
+	{"a part of it", combination(func(c *drill.Combination, _ rig.Kind) bool { return shorter(c) })},
+	{"closer", combination(func(c *drill.Combination, _ rig.Kind) bool {
+		ok := c.Range != drill.Close
+		c.Range = drill.Close
+		return ok
+	})},
+	{"no surprise", combination(func(c *drill.Combination, _ rig.Kind) bool { ok := c.Cues != nil; c.Cues = nil; return ok })},
+	{"seen as well as heard", technique(func(d *drill.Drill) bool { ok := d.EarOnly; d.EarOnly = false; return ok })},
+}
+
+var harder = []change{
+	{"quicker", technique(func(d *drill.Drill) bool { d.Tempo = math.Round(d.Tempo / stepTempo); return true })},
+	{"harder", combination(scaled(1 / stepForce))},
+	{"every return", combination(func(c *drill.Combination, _ rig.Kind) bool {
+		ok := c.Rhythm != drill.EveryReturn
+		c.Rhythm = drill.EveryReturn
+		return ok
+	})},
+	{"hands changed sooner", technique(func(d *drill.Drill) bool {
+		ok := d.PerHand > 2 && d.Technique == drill.OneHand
+		d.PerHand--
+		return ok
+	})},
+	{"twice over", combination(func(c *drill.Combination, _ rig.Kind) bool { return twice(c) })},
+	{"without calls", combination(func(c *drill.Combination, _ rig.Kind) bool {
+		ok := c.Guidance != drill.Alone
+		c.Guidance = drill.Alone
+		return ok
+	})},
+	{"without calls", technique(func(d *drill.Drill) bool { ok := d.Calls; d.Calls = false; return ok })},
+	{"by ear only", technique(func(d *drill.Drill) bool { ok := !d.EarOnly; d.EarOnly = true; return ok })},
+	{"a surprise over it", combination(func(c *drill.Combination, k rig.Kind) bool {
+		ok := c.Cues == nil && k != rig.Slip
+		c.Cues = &drill.Cues{Moves: []string{"roll lead", "roll rear"}, Least: 3, Mean: 7}
+		return ok
+	})},
+}
+
+// shorter leaves the last part off, or the last move.
+func shorter(c *drill.Combination) bool {
+	line, err := combo.Parse(c.Text)
+	if err != nil {
+		return false
+	}
+	if n := len(line.Parts); n > 1 {
+		c.Text = combo.Combination{Parts: line.Parts[:n-1]}.String()
+		return true
+	}
+	items := line.Parts[0]
+	if len(items) < 2 {
+		return false
+	}
+	c.Text = combo.Combination{Parts: [][]combo.Item{items[:len(items)-1]}}.String()
+	return true
+}
+
+// twice throws it and its mirror: the other side too.
+func twice(c *drill.Combination) bool {
+	line, err := combo.Parse(c.Text)
+	if err != nil || len(line.Moves(c.Stance)) > 8 {
+		return false
+	}
+	c.Text = strings.Join([]string{line.String(), line.Mirror().String()}, " | ")
+	return true
+}
+
+// Softer is a plan under control: softer, or slower where the hands keep the tempo, as far as the bag allows it.
+func Softer(p drill.Plan, on drill.Floor) drill.Plan {
+	for _, c := range easier[:2] {
+		if q, ok := c.of(p, on.Bag.Kind()); ok {
+			if _, err := q.Lay(on); err == nil {
+				return q
+			}
+		}
+	}
+	return p
+}
