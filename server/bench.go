@@ -167,6 +167,11 @@ func benchAnswer(c caller, in BenchQuestion) (BenchAnswer, error) {
 			return BenchAnswer{}, err
 		}
 		q.Person, band = personOf(t), trainee.Band(t.Band)
+		if q.Ability, err = abilityOf(c.gym, t, bag.Kind()); err != nil {
+			return BenchAnswer{}, err
+		}
+	} else {
+		q.Ability = trainee.Start(band)
 	}
 	for _, id := range in.Others {
 		t, err := c.gym.Trainee(id)
@@ -175,7 +180,7 @@ func benchAnswer(c caller, in BenchQuestion) (BenchAnswer, error) {
 		}
 		q.Others = append(q.Others, personOf(t))
 	}
-	q.Ability, q.Novice = trainee.Start(band), band.Novice()
+	q.Novice = band.Novice()
 	return ask(q)
 }
 

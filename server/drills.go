@@ -25,6 +25,7 @@ type Drill struct {
 	RigID     string   `json:"rigId" format:"uuid"`
 	TraineeID string   `json:"traineeId" format:"uuid"`
 	Version   int      `json:"version"`
+	Rung      string   `json:"rung,omitempty" maxLength:"60" doc:"of the ladder that it was made for"`
 	Doc       DrillDoc `json:"doc"`
 	// Figures are the few that tell it apart at a glance.
 	Figures []drill.Figure `json:"figures,omitempty" readOnly:"true"`
@@ -35,7 +36,7 @@ func drillOut(d store.Drill) (Drill, error) {
 	if err != nil {
 		return Drill{}, fmt.Errorf("stored drill %s: %w", d.ID, asInternal(err))
 	}
-	return Drill{d.ID, d.Name, d.RigID, d.TraineeID, d.Version, DrillDoc{Plan: plan}, plan.Figures()}, nil
+	return Drill{d.ID, d.Name, d.RigID, d.TraineeID, d.Version, d.Rung, DrillDoc{Plan: plan}, plan.Figures()}, nil
 }
 
 // row checks a drill against the bag it is for: one that the bag does not allow is not stored.
@@ -56,7 +57,7 @@ func (d Drill) row(gym *store.Gym, id string) (*store.Drill, error) {
 	if name == "" {
 		name = shortened(plan.Name())
 	}
-	return &store.Drill{ID: id, Name: name, RigID: d.RigID, TraineeID: d.TraineeID, Doc: doc, Version: d.Version}, err
+	return &store.Drill{ID: id, Name: name, RigID: d.RigID, TraineeID: d.TraineeID, Doc: doc, Rung: d.Rung, Version: d.Version}, err
 }
 
 // shortened keeps a name within what is stored of one.
@@ -78,7 +79,25 @@ func floorOf(gym *store.Gym, rigID, traineeID string) (drill.Floor, store.Rig, s
 		return drill.Floor{}, row, store.Trainee{}, err
 	}
 	t, err := gym.Trainee(traineeID)
-	return drill.Floor{Bag: bag, Place: place, Ability: trainee.Start(trainee.Band(t.Band)), Seed: 1}, row, t, err
+	if err != nil {
+		return drill.Floor{}, row, t, err
+	}
+	a, err := abilityOf(gym, t, bag.Kind())
+	return drill.Floor{Bag: bag, Place: place, Ability: a, Seed: 1}, row, t, err
+}
+
+// floor is where a question is asked: on a bag of the gym, for a trainee, or for somebody of a skill band.
+func (c caller) floor(in DrillQuestion) (drill.Floor, error) {
+	if in.TraineeID != "" {
+		floor, _, _, err := floorOf(c.gym, in.RigID, in.TraineeID)
+		return floor, err
+	}
+	row, err := c.gym.Rig(in.RigID)
+	if err != nil {
+		return drill.Floor{}, err
+	}
+	bag, place, err := readRig(row)
+	return drill.Floor{Bag: bag, Place: place, Ability: trainee.Start(trainee.Band(in.Band)), Seed: 1}, err
 }
 
 // speedBag reads a speed bag of the gym, for what belongs to these alone.
@@ -265,23 +284,11 @@ func preview(c caller, in DrillQuestion) (DrillPreview, error) {
 	if err != nil {
 		return DrillPreview{}, input.Under("doc", err)
 	}
-	row, err := c.gym.Rig(in.RigID)
+	floor, err := c.floor(in)
 	if err != nil {
 		return DrillPreview{}, err
 	}
-	bag, place, err := readRig(row)
-	if err != nil {
-		return DrillPreview{}, err
-	}
-	band := trainee.Band(in.Band)
-	if in.TraineeID != "" {
-		t, err := c.gym.Trainee(in.TraineeID)
-		if err != nil {
-			return DrillPreview{}, err
-		}
-		band = trainee.Band(t.Band)
-	}
-	floor := drill.Floor{Bag: bag, Place: place, Ability: trainee.Start(band), Seed: 1}
+	bag := floor.Bag
 	p := DrillPreview{Name: plan.Name(), Pattern: []Beat{}, Counts: []int{}, Sets: []int{}, Tempos: []TempoRow{}, Change: []rig.Change{}, Cards: cardsOut(library.CardsFor(plan)), Cycle: cycleOut(rig.Picture{}, bag.Kind())}
 	switch d := plan.(type) {
 	case drill.Combination:

@@ -18,10 +18,11 @@ type GymSettings struct {
 	Kicks   bool        `json:"kicks" doc:"kicks, knees and elbows are trained here"`
 	Punches string      `json:"punches" enum:"numbers,names" doc:"how they are called"`
 	Slips   string      `json:"slips" enum:"sides,inside" doc:"called by lead and rear, or by inside and outside"`
+	Gate    GateDoc     `json:"gate" doc:"of a rung, before the next"`
 }
 
 func gymSettings(row store.GymRow) GymSettings {
-	return GymSettings{row.Units, bordersOf(row), row.Kicks, row.PunchNames, row.SlipNames}
+	return GymSettings{row.Units, bordersOf(row), row.Kicks, row.PunchNames, row.SlipNames, GateDoc{row.GateClean, row.GateRun, row.GateRounds}}
 }
 
 func (s *Server) registerGym(api huma.API) {
@@ -37,6 +38,7 @@ func (s *Server) registerGym(api huma.API) {
 		err := who(ctx).gym.ChangeRow(store.GymRow{
 			Units: in.Body.Units, BorderSlack: b.Slack, BorderHead: b.Head, BorderTight: b.Tight,
 			Kicks: in.Body.Kicks, PunchNames: in.Body.Punches, SlipNames: in.Body.Slips,
+			GateClean: in.Body.Gate.Clean, GateRun: in.Body.Gate.Run, GateRounds: in.Body.Gate.Rounds,
 		})
 		return single(ctx, in.Body, err, sure(func(g GymSettings) GymSettings { return g }))
 	})

@@ -22,6 +22,8 @@ type Summary struct {
 	Clean    int     `json:"clean"`
 	Longest  int     `json:"longest"`
 	Share    float64 `json:"share" doc:"clean share of the planned strikes, 0 where none was planned"`
+	Wild     bool    `json:"wild,omitempty" doc:"the coach marked it so"`
+	Passes   int     `json:"passes,omitempty" doc:"of a slip bag, where nothing is struck: the figures above count them"`
 }
 
 // Review is a judged run.
@@ -147,8 +149,19 @@ func judgeRun(gym *store.Gym, p runParts) (judge.Round, []store.Mark, error) {
 	return judge.JudgeRound(p.timeline, hits, until, judge.Options{KeepOffset: p.LatencyUS != nil}), marks, nil
 }
 
-func summaryOf(r judge.Round) Summary {
-	s := Summary{Headline: r.Headline(), Planned: len(r.Planned), Hits: len(r.Hits), Clean: r.Clean, Longest: r.Longest}
+func summaryOf(r judge.Round, p runParts, marks []store.Mark) Summary {
+	wild := false
+	var touches []float64
+	for _, m := range marks {
+		wild = wild || m.Kind == "wild"
+		if m.Kind == "touched" {
+			touches = append(touches, drill.Micros(m.AtUS).Seconds())
+		}
+	}
+	if s := judge.JudgeSlips(p.timeline, touches, drill.Micros(p.Now(time.Now()))); len(r.Planned) == 0 && s.Passes > 0 {
+		return Summary{Headline: s.Headline(), Planned: s.Passes, Hits: s.Passes - s.Touched, Clean: s.Passes - s.Touched, Longest: s.Longest, Share: float64(s.Passes-s.Touched) / float64(s.Passes), Wild: wild, Passes: s.Passes}
+	}
+	s := Summary{Headline: r.Headline(), Planned: len(r.Planned), Hits: len(r.Hits), Clean: r.Clean, Longest: r.Longest, Wild: wild}
 	if len(r.Planned) > 0 {
 		s.Share = r.CleanShare()
 	}
@@ -161,16 +174,35 @@ func Summarise(gym *store.Gym, run store.Run) error {
 	if err != nil {
 		return err
 	}
-	round, _, err := judgeRun(gym, p)
+	round, marks, err := judgeRun(gym, p)
 	if err != nil {
 		return err
 	}
-	doc, err := json.Marshal(summaryOf(round))
+	doc, err := json.Marshal(summaryOf(round, p, marks))
 	if err != nil {
 		return err
 	}
-	_, err = gym.UpdateRun(run.ID, func(r *store.Run) error { r.Summary = doc; return nil })
-	return err
+	if _, err = gym.UpdateRun(run.ID, func(r *store.Run) error { r.Summary = doc; return nil }); err != nil {
+		return err
+	}
+	return learn(gym, p, round)
+}
+
+// learn keeps what a round shows of whoever was on the bag. A simulated sensor shows nothing of anybody, but in the demo gym.
+func learn(gym *store.Gym, p runParts, round judge.Round) error {
+	row, err := gym.Row()
+	if err != nil || p.Source == "standin" && !row.Demo {
+		return err
+	}
+	t, err := gym.Trainee(p.TraineeID)
+	if err != nil {
+		return err
+	}
+	a, err := abilityOf(gym, t, p.bag.Kind())
+	if err != nil {
+		return err
+	}
+	return gym.SetFindings(p.ID, findingsOf(p, round, a, p.CreatedAt))
 }
 
 func (s *Server) registerReview(api huma.API) {
@@ -251,7 +283,7 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 		return Review{}, err
 	}
 	v := Review{
-		Run: run, StartedAt: row.StartedAt, Zone: row.Zone, Headline: round.Headline(), Remarks: round.Remarks(), Recap: some(library.Recap(p.plan)), Summary: summaryOf(round),
+		Run: run, StartedAt: row.StartedAt, Zone: row.Zone, Headline: summaryOf(round, p, marks).Headline, Remarks: round.Remarks(), Recap: some(library.Recap(p.plan)), Summary: summaryOf(round, p, marks),
 		UntilUS: run.ClockUS, Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand,
 		OffsetKept: round.Kept, Offset: round.Offset, Bias: number(round.Bias), Spread: number(round.Spread), Drift: number(round.Drift),
 		Variety: number(round.Variety), Inbound: number(round.Inbound), Clock: number(round.Clock), Motor: number(round.Motor),

@@ -181,9 +181,12 @@ func card(c caller, rigID, traineeID string) (Card, error) {
 	if out.Rig, err = rigOut(c.units())(row); err != nil {
 		return Card{}, err
 	}
-	band := trainee.Band(t.Band)
+	ability, err := abilityOf(c.gym, t, rig.Kind(row.Kind))
+	if err != nil {
+		return Card{}, err
+	}
 	q := bench.Question{
-		Rig: out.Rig.Doc.Rig, Place: out.Rig.Place.Place, Person: personOf(t), Ability: trainee.Start(band), Novice: band.Novice(),
+		Rig: out.Rig.Doc.Rig, Place: out.Rig.Place.Place, Person: personOf(t), Ability: ability, Novice: trainee.Band(t.Band).Novice(),
 		Meeting: everyday(rig.Kind(row.Kind)), Borders: bordersOf(c.row), Units: c.units(),
 	}
 	now, err := bench.Ask(q)

@@ -174,7 +174,7 @@ func TestGymSettings(t *testing.T) {
 		return a
 	}
 	before := ask(u)
-	u.want(200, "PUT", "/api/gym", GymSettings{"imperial", rig.Borders{Slack: 0.2, Head: 0.1, Tight: 0.05}, true, "names", "inside"}, nil)
+	u.want(200, "PUT", "/api/gym", GymSettings{"imperial", rig.Borders{Slack: 0.2, Head: 0.1, Tight: 0.05}, true, "names", "inside", GateDoc{0.8, 10, 2}}, nil)
 	after := ask(u)
 	if before.Cords.Feel != rig.Combinations || after.Cords.Feel == before.Cords.Feel || after.Cords.Borders.Slack != 0.2 {
 		t.Errorf("%+v, then %+v", before.Cords, after.Cords)
@@ -187,7 +187,7 @@ func TestGymSettings(t *testing.T) {
 	if g.Units != "imperial" || !g.Kicks || g.Punches != "names" || g.Slips != "inside" {
 		t.Errorf("%+v", g)
 	}
-	if status, _, out := u.do("PUT", "/api/gym", GymSettings{"metric", rig.Borders{Slack: 0.2, Head: 0.3, Tight: 0.05}, false, "numbers", "sides"}); status != 422 || !strings.Contains(string(out), "body.borders.slack") {
+	if status, _, out := u.do("PUT", "/api/gym", GymSettings{"metric", rig.Borders{Slack: 0.2, Head: 0.3, Tight: 0.05}, false, "numbers", "sides", GateDoc{0.8, 10, 2}}); status != 422 || !strings.Contains(string(out), "body.borders.slack") {
 		t.Errorf("borders out of order: %d %s", status, out)
 	}
 }

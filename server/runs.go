@@ -200,7 +200,7 @@ func NewRunRow(row store.Drill, plan drill.Plan, rigRow store.Rig, on drill.Floo
 	}
 	doc, err := json.Marshal(timeline)
 	return store.Run{
-		DrillID: row.ID, RigID: rigRow.ID, TraineeID: row.TraineeID, DrillName: row.Name,
+		DrillID: row.ID, RigID: rigRow.ID, TraineeID: row.TraineeID, DrillName: row.Name, Rung: row.Rung,
 		RigDoc: rigRow.Doc, DrillDoc: row.Doc, Timeline: doc,
 	}, err
 }

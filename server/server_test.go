@@ -241,13 +241,18 @@ func TestNothingCrossesGyms(t *testing.T) {
 	secrets := []string{trainee.ID, bag.ID, d.ID, run.ID, "Runa", "Quay", "Elm", run.IntakeKey}
 
 	open := map[string]bool{"/api/sign-in": true, "/api/sign-out": true, "/healthz": true, "/readyz": true, "/api/calc/{op}": true, "/api/intake/{key}": true}
-	ids := map[string]string{"trainees": trainee.ID, "rigs": bag.ID, "first-drill": bag.ID, "drills": d.ID, "runs": run.ID}
+	var caution CautionOut
+	theirs.want(200, "POST", "/api/trainees/"+trainee.ID+"/cautions", CautionOut{Kind: "head"}, &caution)
+	ids := map[string]string{"cautions": caution.ID, "trainees": trainee.ID, "rigs": bag.ID, "first-drill": bag.ID, "drills": d.ID, "runs": run.ID}
 	bodies := map[string]any{
 		"PUT /api/trainees/{id}": trainee, "PUT /api/rigs/{id}": bag, "PUT /api/drills/{id}": d, "POST /api/drills": d, "POST /api/drill-preview": DrillQuestion{RigID: bag.ID, Doc: d.Doc},
 		"POST /api/bench": BenchQuestion{Rig: quay, Rebounds: 3, TraineeID: trainee.ID}, "POST /api/rigs/{id}/calibrations": NewCalibration{Version: 1, Measured: Measured{Method: "count", Count: 3, Seconds: 0.4}},
 		"POST /api/drill-technique": TechniqueQuestion{RigID: bag.ID, Technique: "linking", Doc: d.Doc}, "POST /api/rigs/{id}/undo-calibration": map[string]string{"id": run.ID},
 		"POST /api/runs": NewRun{DrillID: d.ID, Source: "keys"}, "POST /api/runs/{id}/clock": Step{"stop", 5},
-		"POST /api/runs/{id}/hits": Batch{Device: "x", Hits: []HitIn{}},
+		"POST /api/runs/{id}/hits": Batch{Device: "x", Hits: []HitIn{}}, "POST /api/cautions/{id}/lift": Lift{By: "x"}, "POST /api/trainees/{id}/cautions": CautionOut{Kind: "wrist"},
+		"POST /api/trainees/{id}/tests": TestTaken{"sight", [][]float64{{0.2, 0.2, 0.2, 0.2, 0.2}}, false}, "POST /api/trainees/{id}/accept": Acceptance{RigID: bag.ID, Choice: "accept"},
+		"POST /api/trainees/{id}/decisions": DecisionOut{Kind: "speed", Rung: "speed.rear", Choice: "skip"}, "POST /api/drill-fit": DrillQuestion{RigID: bag.ID, TraineeID: trainee.ID, Doc: d.Doc},
+		"POST /api/combo-tempo": TempoQuestion{RigID: bag.ID, TraineeID: trainee.ID, Doc: DrillDoc{Plan: drill.Combination{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining, Work: 20, Guidance: drill.Called}}, Tempo: 100},
 	}
 	walked := 0
 	for path, item := range s.api.OpenAPI().Paths {
@@ -257,7 +262,7 @@ func TestNothingCrossesGyms(t *testing.T) {
 			}
 			walked++
 			parts := strings.Split(path, "/")
-			real := strings.ReplaceAll(strings.ReplaceAll(path, "{id}", ids[parts[2]]), "{trainee}", trainee.ID)
+			real := strings.NewReplacer("{id}", ids[parts[2]], "{trainee}", trainee.ID, "{kind}", "speed").Replace(path)
 			if strings.Contains(real, "{") || strings.HasSuffix(real, "/") {
 				t.Fatalf("%s: the walk does not know its parameters", path)
 			}

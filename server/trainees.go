@@ -3,9 +3,13 @@ package server
 import (
 	"context"
 	"fmt"
+	"strconv"
+	"strings"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"melodromos/core/input"
 	"melodromos/core/rig"
 	"melodromos/store"
 )
@@ -23,15 +27,63 @@ type Trainee struct {
 	Mouth   *float64 `json:"mouth,omitempty" minimum:"0.5" maximum:"2.3" doc:"above the floor, in stance"`
 	Chin    *float64 `json:"chin,omitempty" minimum:"0.5" maximum:"2.3" doc:"above the floor, in stance"`
 	Notes   string   `json:"notes,omitempty" maxLength:"4000"`
+
+	Goals    string    `json:"goals,omitempty" maxLength:"4000"`
+	Dominant string    `json:"dominant,omitempty" enum:",left,right" doc:"empty where it follows the stance"`
+	Weak     string    `json:"weak,omitempty" enum:",lead,rear" doc:"the weaker side"`
+	Sport    string    `json:"sport,omitempty" enum:",boxing,kicking"`
+	School   string    `json:"school,omitempty" enum:",fistRoll" doc:"what comes first on the speed bag, where it is not the basic rhythm"`
+	Weeks    *WeeksDoc `json:"weeks,omitempty" doc:"how the weeks build up, where they are planned"`
+}
+
+// WeeksDoc is how somebody's weeks build up.
+type WeeksDoc struct {
+	From   string `json:"from" format:"date"`
+	Days   []int  `json:"days" minItems:"1" maxItems:"7" doc:"of the week, 0 for Sunday"`
+	Rounds int    `json:"rounds" minimum:"1" maximum:"12" doc:"of the first session"`
+	Most   int    `json:"most" minimum:"1" maximum:"15"`
 }
 
 func traineeOut(t store.Trainee) Trainee {
-	return Trainee{t.ID, t.Name, t.Stance, t.Band, t.AgeBand, t.Height, t.Reach, t.Eye, t.Mouth, t.Chin, t.Notes}
+	out := Trainee{
+		ID: t.ID, Name: t.Name, Stance: t.Stance, Band: t.Band, AgeBand: t.AgeBand, Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
+		Notes: t.Notes, Goals: t.Goals, Dominant: t.Dominant, Weak: t.Weak, Sport: t.Sport, School: t.School,
+	}
+	if t.WeeksFrom != nil {
+		out.Weeks = &WeeksDoc{t.WeeksFrom.Format(time.DateOnly), []int{}, t.WeeksRounds, t.WeeksMost}
+		for _, d := range weekdays(t.WeeksDays) {
+			out.Weeks.Days = append(out.Weeks.Days, int(d))
+		}
+	}
+	return out
 }
 
 // row refuses heights that are out of order.
 func (t Trainee) row(id string) (*store.Trainee, error) {
-	r := &store.Trainee{ID: id, Name: t.Name, Stance: t.Stance, Band: t.Band, AgeBand: t.AgeBand, Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin, Notes: t.Notes}
+	r := &store.Trainee{
+		ID: id, Name: t.Name, Stance: t.Stance, Band: t.Band, AgeBand: t.AgeBand, Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
+		Notes: t.Notes, Goals: t.Goals, Dominant: t.Dominant, Weak: t.Weak, Sport: t.Sport, School: t.School, WeeksDays: "2,4", WeeksRounds: 4, WeeksMost: 8,
+	}
+	if r.Sport == "" {
+		r.Sport = "boxing"
+	}
+	if w := t.Weeks; w != nil {
+		if err := checkWeeks(w); err != nil {
+			return nil, err
+		}
+		from, err := time.Parse(time.DateOnly, w.From)
+		if err != nil {
+			return nil, input.Refuse("weeks.from", "expected a day such as 2026-03-02")
+		}
+		var days []string
+		for _, d := range w.Days {
+			if d < 0 || d > 6 {
+				return nil, input.Refuse("weeks.days", "expected days from 0, Sunday, to 6, Saturday")
+			}
+			days = append(days, strconv.Itoa(d))
+		}
+		r.WeeksFrom, r.WeeksDays, r.WeeksRounds, r.WeeksMost = &from, strings.Join(days, ","), w.Rounds, w.Most
+	}
 	return r, bodyOf(*r).Check()
 }
 

@@ -28,11 +28,11 @@ func (g *Gym) Row() (GymRow, error) {
 	return row, known(g.db.Where("id = ?", g.ID).Take(&row).Error)
 }
 
-// ChangeRow stores the gym's units, its borders between slack and tight, and its schools.
+// ChangeRow stores the gym's units, its borders between slack and tight, its gate and its schools.
 func (g *Gym) ChangeRow(row GymRow) error {
 	return known(g.db.Model(&GymRow{}).Where("id = ?", g.ID).Updates(map[string]any{
 		"units": row.Units, "border_slack": row.BorderSlack, "border_head": row.BorderHead, "border_tight": row.BorderTight,
-		"kicks": row.Kicks, "punch_names": row.PunchNames, "slip_names": row.SlipNames,
+		"gate_clean": row.GateClean, "gate_run": row.GateRun, "gate_rounds": row.GateRounds, "kicks": row.Kicks, "punch_names": row.PunchNames, "slip_names": row.SlipNames,
 	}).Error)
 }
 
@@ -63,6 +63,8 @@ func (g *Gym) ChangeTrainee(t *Trainee) error {
 	return g.change(t, t.ID, map[string]any{
 		"name": t.Name, "stance": t.Stance, "band": t.Band, "age_band": t.AgeBand,
 		"height": t.Height, "reach": t.Reach, "eye": t.Eye, "mouth": t.Mouth, "chin": t.Chin, "notes": t.Notes,
+		"goals": t.Goals, "dominant": t.Dominant, "weak": t.Weak, "sport": t.Sport, "school": t.School,
+		"weeks_from": t.WeeksFrom, "weeks_days": t.WeeksDays, "weeks_rounds": t.WeeksRounds, "weeks_most": t.WeeksMost,
 	}, 0)
 }
 
@@ -85,7 +87,7 @@ func (g *Gym) AddDrill(d *Drill) error {
 // ChangeDrill stores a drill anew over the version that was read.
 func (g *Gym) ChangeDrill(d *Drill) error {
 	err := g.change(d, d.ID, map[string]any{
-		"name": d.Name, "rig_id": d.RigID, "trainee_id": d.TraineeID, "doc": string(d.Doc), "version": d.Version + 1,
+		"name": d.Name, "rig_id": d.RigID, "trainee_id": d.TraineeID, "doc": string(d.Doc), "rung": d.Rung, "version": d.Version + 1,
 	}, d.Version)
 	if err == nil {
 		d.Version++

@@ -25,6 +25,11 @@ type GymRow struct {
 	Kicks      bool   // kicks, knees and elbows are trained here
 	PunchNames string `gorm:"default:numbers"` // "numbers" or "names"
 	SlipNames  string `gorm:"default:sides"`   // "sides" (lead and rear) or "inside" (and outside)
+
+	// Gate of a rung, before the next one.
+	GateClean  float64 `gorm:"default:0.8"`
+	GateRun    int     `gorm:"default:10"`
+	GateRounds int     `gorm:"default:2"`
 }
 
 // TableName is the table's name.
@@ -42,18 +47,30 @@ type Coach struct {
 
 // Trainee is a person who trains. Lengths are in metres; nil where not measured.
 type Trainee struct {
-	ID        string `gorm:"default:gen_random_uuid()"`
-	GymID     string
-	Name      string
-	Stance    string
-	Band      string
-	AgeBand   string
-	Height    *float64
-	Reach     *float64
-	Eye       *float64 // above the floor, in stance
-	Mouth     *float64
-	Chin      *float64
-	Notes     string
+	ID       string `gorm:"default:gen_random_uuid()"`
+	GymID    string
+	Name     string
+	Stance   string
+	Band     string
+	AgeBand  string
+	Height   *float64
+	Reach    *float64
+	Eye      *float64 // above the floor, in stance
+	Mouth    *float64
+	Chin     *float64
+	Notes    string
+	Goals    string
+	Dominant string // "left", "right" or "" where it follows the stance
+	Weak     string // "lead", "rear" or ""
+	Sport    string `gorm:"default:boxing"` // "boxing" or "kicking"
+	School   string // "fistRoll" where that comes first on the speed bag
+
+	// Weeks, as they build up; WeeksFrom is nil where nothing is planned.
+	WeeksFrom   *time.Time `gorm:"type:date"`
+	WeeksDays   string     `gorm:"default:2,4"` // days of the week, 0 for Sunday, with commas
+	WeeksRounds int        `gorm:"default:4"`
+	WeeksMost   int        `gorm:"default:8"`
+
 	RetiredAt *time.Time
 	CreatedAt time.Time
 }
@@ -97,7 +114,8 @@ type Drill struct {
 	Name      string
 	RigID     string
 	TraineeID string
-	Doc       Doc `gorm:"type:jsonb"`
+	Doc       Doc    `gorm:"type:jsonb"`
+	Rung      string // of the ladder that it was made for; "" for none
 	Version   int
 	RetiredAt *time.Time
 	CreatedAt time.Time
@@ -127,9 +145,10 @@ type Run struct {
 	TraineeID  string
 	CoachID    string
 	DrillName  string
-	RigDoc     Doc `gorm:"type:jsonb"`
-	DrillDoc   Doc `gorm:"type:jsonb"`
-	Timeline   Doc `gorm:"type:jsonb"`
+	Rung       string // of the drill, as it was
+	RigDoc     Doc    `gorm:"type:jsonb"`
+	DrillDoc   Doc    `gorm:"type:jsonb"`
+	Timeline   Doc    `gorm:"type:jsonb"`
 	Source     string
 	State      RunState
 	IntakeHash string

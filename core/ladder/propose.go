@@ -84,15 +84,15 @@ const (
 	plateau   = 6 // rounds on a rung without passing
 )
 
-// passes says whether a round is past the gate; one with fewer strikes than the streak asks for has to be clean throughout.
-func (g Gate) passes(r Round) bool {
+// Passes says whether a round is past the gate; one with fewer strikes than the streak asks for has to be clean throughout.
+func (g Gate) Passes(r Round) bool {
 	return r.Planned > 0 && r.Clean >= g.Clean-1e-9 && r.Longest >= min(g.Run, r.Planned)
 }
 
 // Passed tells how many rounds on a rung are past the gate, and whether they are enough, or the rung was skipped by the coach.
 func (c Career) Passed(r Rung) (rounds int, done bool) {
 	for _, x := range c.Rounds {
-		if x.Rung == r.Key && c.Gate.passes(x) {
+		if x.Rung == r.Key && c.Gate.Passes(x) {
 			rounds++
 		}
 	}

@@ -230,6 +230,9 @@ type Heard struct {
 	Known   bool    // the latency of the taps was known, so that the bias is the person's own
 }
 
+// handShare is the most of a round's spread that is put down to the hand. Assumed.
+const handShare = 0.7
+
 // leastMatched strikes are needed before a round tells anything. Assumed.
 const leastMatched = 20
 
@@ -241,11 +244,15 @@ func FromRound(h Heard, a Ability) []Evidence {
 	}
 	n := float64(h.Matched)
 	var list []Evidence
-	// Var(spread) of a sample is spread²/2(n−1); the share w follows from spread² = motor² + (w·age)².
-	own := h.Spread*h.Spread - a.Motor*a.Motor
-	w := math.Sqrt(math.Max(own, 0.04*h.Spread*h.Spread)) / h.Age
+	// Var(spread) of a sample is spread²/2(n−1); the share w follows from spread² = motor² + (w·age)². A spread that leaves nothing
+	// for the clock says that the hand is steadier than was thought.
+	hand := math.Min(a.Motor, handShare*h.Spread)
+	w := math.Sqrt(h.Spread*h.Spread-hand*hand) / h.Age
 	se := h.Spread / math.Sqrt(2*(n-1)) * h.Spread / (w * h.Age * h.Age)
 	list = append(list, Evidence{Figure: Timing, Value: w, Spread: se})
+	if hand < a.Motor {
+		list = append(list, Evidence{Figure: Motor, Value: hand, Spread: priorSpread * hand})
+	}
 	if h.Known {
 		list = append(list, Evidence{Figure: Bias, Value: h.Bias, Spread: h.Spread / math.Sqrt(n)})
 	}

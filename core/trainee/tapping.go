@@ -1,6 +1,7 @@
 package trainee
 
 import (
+	"fmt"
 	"math"
 	"slices"
 
@@ -164,4 +165,33 @@ func React(t Test, waits []float64) (Result, error) {
 	}
 	r.Found = []Evidence{e}
 	return r, nil
+}
+
+// Words name a test.
+func (t Test) Words() string {
+	return map[Test]string{
+		TwoHands: "Two hands in turn", OneHand: "One hand", Beat: "Keeping a beat", ToLight: "Reaction to light", ToSound: "Reaction to sound",
+	}[t]
+}
+
+// Sentence says what a test found.
+func (r Result) Sentence(t Test, fists bool) string {
+	if t == Beat {
+		said := fmt.Sprintf("Of a spread of %.0f ms the inner clock has %.0f and the hand %.0f", 1000*r.Total, 1000*r.Clock, 1000*r.Motor)
+		if r.Clipped {
+			said += "; one part came out negative and stands as 0"
+		}
+		return said + "."
+	}
+	if len(r.Found) == 0 {
+		return "Nothing that would say more."
+	}
+	v := r.Found[0].Value
+	switch {
+	case t == ToLight || t == ToSound:
+		return fmt.Sprintf("%.0f ms from the signal to the tap, over %d of them.", 1000*v, r.Used)
+	case fists:
+		return fmt.Sprintf("%.2f s from blow to blow, %.0f a minute.", v, 60/v)
+	}
+	return fmt.Sprintf("Fingers: %.2f s from tap to tap. Fists are slower: no less than %.2f s is believed of them.", v, overTapped*v)
 }

@@ -55,6 +55,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cautions/{id}/lift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API cautions by ID lift */
+        post: operations["post-api-cautions-by-id-lift"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API class */
+        get: operations["list-api-class"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/combo-count": {
         parameters: {
             query?: never;
@@ -83,6 +117,23 @@ export interface paths {
         put?: never;
         /** Post API combo tempo */
         post: operations["post-api-combo-tempo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drill-fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API drill fit */
+        post: operations["post-api-drill-fit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -474,6 +525,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/test-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API test plan */
+        get: operations["get-api-test-plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/today": {
         parameters: {
             query?: never;
@@ -527,6 +595,108 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trainees/{id}/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API trainees by ID accept */
+        post: operations["post-api-trainees-by-id-accept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trainees/{id}/cautions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API trainees by ID cautions */
+        post: operations["post-api-trainees-by-id-cautions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trainees/{id}/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API trainees by ID decisions */
+        post: operations["post-api-trainees-by-id-decisions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trainees/{id}/ladder/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API trainees by ID ladder by kind */
+        get: operations["get-api-trainees-by-id-ladder-by-kind"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trainees/{id}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API trainees by ID page */
+        get: operations["get-api-trainees-by-id-page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trainees/{id}/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API trainees by ID tests */
+        post: operations["post-api-trainees-by-id-tests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/healthz": {
         parameters: {
             query?: never;
@@ -565,9 +735,24 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Acceptance: {
+            /**
+             * @default accept
+             * @enum {string}
+             */
+            choice: "accept" | "change";
+            reason?: string;
+            /** Format: uuid */
+            rigId: string;
+        };
         Attack: {
             answer: string;
             name: string;
+        };
+        BagFind: {
+            kind: string;
+            /** Format: double */
+            value: number;
         };
         Balance: {
             /** Format: int64 */
@@ -757,6 +942,18 @@ export interface components {
             title: string;
             watch: string[];
             what: string;
+        };
+        CautionOut: {
+            /** Format: date-time */
+            readonly at?: string;
+            readonly id: string;
+            /** @enum {string} */
+            kind: "wrist" | "shoulder" | "head";
+            /** Format: date-time */
+            readonly liftedAt?: string;
+            readonly liftedBy?: string;
+            note?: string;
+            readonly setBy?: string;
         };
         Change: {
             reason: string;
@@ -978,6 +1175,22 @@ export interface components {
              */
             window: number;
         };
+        DecisionOut: {
+            /** Format: date-time */
+            readonly at?: string;
+            /** @enum {string} */
+            choice: "accept" | "change" | "hold" | "skip";
+            readonly coach?: string;
+            /** @enum {string} */
+            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            reason?: string;
+            rung: string;
+        };
+        DemandOut: {
+            /** Format: double */
+            value: number;
+            why: string;
+        };
         Drill: {
             doc: components["schemas"]["DrillDoc"];
             readonly figures?: components["schemas"]["Figure"][];
@@ -986,6 +1199,8 @@ export interface components {
             name: string;
             /** Format: uuid */
             rigId: string;
+            /** @description of the ladder that it was made for */
+            rung?: string;
             /** Format: uuid */
             traineeId: string;
             /** Format: int64 */
@@ -1034,6 +1249,12 @@ export interface components {
             work?: number;
         } & {
             [key: string]: unknown;
+        };
+        DrillFit: {
+            easier?: components["schemas"]["NeighbourOut"];
+            fit: components["schemas"]["FitOut"];
+            grade: components["schemas"]["GradeOut"];
+            harder?: components["schemas"]["NeighbourOut"];
         };
         DrillPreview: {
             /** @description of what it asks for */
@@ -1159,6 +1380,35 @@ export interface components {
             label: string;
             value: string;
         };
+        FigureOut: {
+            /** @description on each bag that it was found on, where it is another one on each */
+            bags: components["schemas"]["BagFind"][];
+            figure: string;
+            /**
+             * Format: int64
+             * @description findings that went in
+             */
+            found: number;
+            /**
+             * @description of what weighs most
+             * @enum {string}
+             */
+            origin: "assumed" | "stated" | "tested" | "rounds";
+            /**
+             * Format: double
+             * @description standard error
+             */
+            spread: number;
+            /** @description findings, the oldest first */
+            trail: components["schemas"]["Trail"][];
+            /** Format: double */
+            value: number;
+            /**
+             * Format: double
+             * @description share of that origin
+             */
+            weight: number;
+        };
         Film: {
             /** Format: double */
             length: number;
@@ -1215,6 +1465,39 @@ export interface components {
             /** Format: double */
             was: number;
         };
+        FitOut: {
+            /** @description hands, timing or miss */
+            cause: string;
+            /**
+             * Format: double
+             * @description share, predicted
+             */
+            clean: number;
+            /**
+             * Format: double
+             * @description longest run to expect
+             */
+            longest: number;
+            /**
+             * Format: int64
+             * @description of the weakest link
+             */
+            move: number;
+            /**
+             * Format: double
+             * @description mean run of clean strikes
+             */
+            run: number;
+            /**
+             * Format: double
+             * @description share of the moves against a slip bag that are in time
+             */
+            slips?: number;
+            /** @enum {string} */
+            standing: "tooHard" | "fits" | "tooEasy";
+            /** @description the weakest link, in words */
+            weakest: string;
+        };
         FlowMark: {
             caution: boolean;
             code: string;
@@ -1223,6 +1506,22 @@ export interface components {
             move: number;
             reason: string;
             suggest: string;
+        };
+        GateDoc: {
+            /** Format: double */
+            clean: number;
+            /** Format: int64 */
+            rounds: number;
+            /** Format: int64 */
+            run: number;
+        };
+        GradeOut: {
+            hands: components["schemas"]["DemandOut"];
+            /** Format: double */
+            level: number;
+            pattern: components["schemas"]["DemandOut"];
+            reading: components["schemas"]["DemandOut"];
+            timing: components["schemas"]["DemandOut"];
         };
         GroupOut: {
             /** Format: double */
@@ -1239,6 +1538,8 @@ export interface components {
         };
         GymSettings: {
             borders: components["schemas"]["Borders"];
+            /** @description of a rung, before the next */
+            gate: components["schemas"]["GateDoc"];
             /** @description kicks, knees and elbows are trained here */
             kicks: boolean;
             /**
@@ -1331,6 +1632,12 @@ export interface components {
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
         };
+        Ladder: {
+            decisions: components["schemas"]["DecisionOut"][];
+            gate: components["schemas"]["GateDoc"];
+            proposal: components["schemas"]["Proposal"];
+            rungs: components["schemas"]["RungOut"][];
+        };
         Library: {
             entries: components["schemas"]["LibraryEntry"][];
             purposes: string[];
@@ -1361,6 +1668,9 @@ export interface components {
             tags: string[];
             /** @description name of another drill with the same canonical form; empty where there is none */
             twin: string;
+        };
+        Lift: {
+            by: string;
         };
         Load: {
             part: string;
@@ -1431,6 +1741,16 @@ export interface components {
             /** Format: double */
             per: number;
         };
+        NeighbourOut: {
+            /** Format: double */
+            clean: number;
+            doc: components["schemas"]["DrillDoc"];
+            /** Format: double */
+            level: number;
+            /** Format: double */
+            run: number;
+            what: string;
+        };
         NewCalibration: {
             measured: components["schemas"]["Measured"];
             /** Format: int64 */
@@ -1486,6 +1806,19 @@ export interface components {
             speed: number;
             /** Format: double */
             window: number;
+        };
+        PersonPage: {
+            /** @description for each kind of bag that hangs: where they stand and what comes next */
+            bags: components["schemas"]["Proposal"][];
+            cautions: components["schemas"]["CautionOut"][];
+            figures: components["schemas"]["FigureOut"][];
+            recent: components["schemas"]["LogRow"][];
+            /** @description what next */
+            sentence: string;
+            /** @description of the weeks around now, where they are planned */
+            sessions: components["schemas"]["SessionOut"][];
+            trainee: components["schemas"]["Trainee"];
+            weeksFrom: string | null;
         };
         Place: {
             anchor?: string;
@@ -1545,6 +1878,53 @@ export interface components {
         "Post-api-rigs-by-id-undo-calibrationRequest": {
             /** Format: uuid */
             id: string;
+        };
+        Proposal: {
+            barred: string;
+            /**
+             * Format: double
+             * @description predicted
+             */
+            clean: number | null;
+            doc: components["schemas"]["DrillDoc"];
+            /**
+             * Format: int64
+             * @description of the rung, from 0
+             */
+            index: number;
+            /** @enum {string} */
+            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            /** Format: double */
+            level: number | null;
+            /** @enum {string} */
+            move: "start" | "next" | "again" | "softly" | "back" | "stay" | "top" | "barred";
+            name: string;
+            note: string;
+            /** Format: int64 */
+            of: number;
+            /** @description kinds of the other bags that there is a proposal for */
+            others: string[];
+            rigId: string;
+            rigName: string;
+            /**
+             * Format: double
+             * @description longest run to expect
+             */
+            run: number | null;
+            rung: string;
+            /**
+             * Format: int64
+             * @description first rung whose gate is not passed
+             */
+            standing: number;
+            /**
+             * Format: int64
+             * @description streak to beat
+             */
+            target: number;
+            trainee: string;
+            traineeId: string;
+            why: string;
         };
         Review: {
             /**
@@ -1714,6 +2094,62 @@ export interface components {
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
         };
+        RungOut: {
+            /**
+             * Format: date-time
+             * @description when its gate was passed
+             */
+            at?: string;
+            /**
+             * Format: int64
+             * @description longest streak
+             */
+            best: number;
+            /** Format: double */
+            clean: number | null;
+            done: boolean;
+            /** @description why it is held back from this person */
+            held: string;
+            key: string;
+            /** Format: double */
+            level: number | null;
+            name: string;
+            note: string;
+            rounds: components["schemas"]["RungRun"][];
+            /** @description why the coach skipped it; empty where not */
+            skipped: string;
+            /**
+             * Format: int64
+             * @description rounds past the gate
+             */
+            through: number;
+        };
+        RungRun: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            clean: number;
+            id: string;
+            /** Format: int64 */
+            longest: number;
+            through: boolean;
+        };
+        SessionOut: {
+            /** Format: date */
+            day: string;
+            /**
+             * Format: int64
+             * @description rounds that were run on the day
+             */
+            done: number;
+            emphasis: string[];
+            light: boolean;
+            /** Format: int64 */
+            rounds: number;
+            /** Format: int64 */
+            week: number;
+            why: string;
+        };
         SetUp: {
             between: string;
             conflict: components["schemas"]["Conflict"];
@@ -1821,6 +2257,11 @@ export interface components {
             hits: number;
             /** Format: int64 */
             longest: number;
+            /**
+             * Format: int64
+             * @description of a slip bag, where nothing is struck: the figures above count them
+             */
+            passes?: number;
             /** Format: int64 */
             planned: number;
             /**
@@ -1828,6 +2269,8 @@ export interface components {
              * @description clean share of the planned strikes, 0 where none was planned
              */
             share: number;
+            /** @description the coach marked it so */
+            wild?: boolean;
         };
         TechniqueQuestion: {
             doc: components["schemas"]["DrillDoc"];
@@ -1856,6 +2299,59 @@ export interface components {
             rebounds: number;
             /** Format: double */
             slowest: number;
+        };
+        TestPlan: {
+            /**
+             * Format: int64
+             * @description taps after it has stopped
+             */
+            beatAlone: number;
+            /**
+             * Format: double
+             * @description s
+             */
+            beatPeriod: number;
+            /**
+             * Format: int64
+             * @description taps with the click
+             */
+            beatWith: number;
+            /** Format: double */
+            rateSeconds: number;
+            /** Format: int64 */
+            reactions: number;
+        };
+        TestResult: {
+            /** @description one part came out negative and stands as 0 */
+            clipped: boolean;
+            /**
+             * Format: double
+             * @description s, the inner clock's part
+             */
+            clock: number;
+            found: components["schemas"]["Trail"][];
+            /** Format: int64 */
+            leftOut: number;
+            /**
+             * Format: double
+             * @description s, the hand's part
+             */
+            motor: number;
+            sentence: string;
+            /**
+             * Format: double
+             * @description s, spread of the intervals of a beat test
+             */
+            total: number;
+            /** Format: int64 */
+            used: number;
+        };
+        TestTaken: {
+            /** @description gloves struck a pad; else fingers tapped, which only bound what fists do */
+            fists?: boolean;
+            taps: number[][];
+            /** @enum {string} */
+            test: "alternate" | "sameHand" | "beat" | "sight" | "sound";
         };
         Tie: {
             /** Format: double */
@@ -1890,6 +2386,21 @@ export interface components {
             /** Format: double */
             swing: number;
         };
+        Trail: {
+            /** Format: date-time */
+            at: string;
+            /** @description no smaller than this */
+            floor: boolean;
+            /** @description of the bag; empty for none */
+            kind: string;
+            note: string;
+            /** @enum {string} */
+            origin: "stated" | "tested" | "rounds";
+            /** Format: double */
+            spread: number;
+            /** Format: double */
+            value: number;
+        };
         Trainee: {
             /**
              * @default adult
@@ -1904,10 +2415,16 @@ export interface components {
              */
             chin?: number;
             /**
+             * @description empty where it follows the stance
+             * @enum {string}
+             */
+            dominant?: "" | "left" | "right";
+            /**
              * Format: double
              * @description above the floor, in stance
              */
             eye?: number;
+            goals?: string;
             /** Format: double */
             height?: number;
             readonly id: string;
@@ -1920,8 +2437,35 @@ export interface components {
             notes?: string;
             /** Format: double */
             reach?: number;
+            /**
+             * @description what comes first on the speed bag, where it is not the basic rhythm
+             * @enum {string}
+             */
+            school?: "" | "fistRoll";
+            /** @enum {string} */
+            sport?: "" | "boxing" | "kicking";
             /** @enum {string} */
             stance: "orthodox" | "southpaw";
+            /**
+             * @description the weaker side
+             * @enum {string}
+             */
+            weak?: "" | "lead" | "rear";
+            /** @description how the weeks build up, where they are planned */
+            weeks?: components["schemas"]["WeeksDoc"];
+        };
+        WeeksDoc: {
+            /** @description of the week, 0 for Sunday */
+            days: number[];
+            /** Format: date */
+            from: string;
+            /** Format: int64 */
+            most: number;
+            /**
+             * Format: int64
+             * @description of the first session
+             */
+            rounds: number;
         };
         Winding: {
             /** Format: double */
@@ -2042,6 +2586,68 @@ export interface operations {
             };
         };
     };
+    "post-api-cautions-by-id-lift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lift"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-combo-count": {
         parameters: {
             query?: never;
@@ -2095,6 +2701,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrillDoc"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-drill-fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrillQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillFit"];
                 };
             };
             /** @description Error */
@@ -3158,6 +3797,35 @@ export interface operations {
             };
         };
     };
+    "get-api-test-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-today": {
         parameters: {
             query?: never;
@@ -3302,6 +3970,209 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Trainee"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-trainees-by-id-accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Acceptance"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drill"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-trainees-by-id-cautions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CautionOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CautionOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-trainees-by-id-decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecisionOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-trainees-by-id-ladder-by-kind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ladder"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-trainees-by-id-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-trainees-by-id-tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TestTaken"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestResult"];
                 };
             };
             /** @description Error */

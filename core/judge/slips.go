@@ -1,0 +1,57 @@
+package judge
+
+import (
+	"fmt"
+
+	"melodromos/core/drill"
+)
+
+// Slips is how the moves against the passes of a slip bag went: what the coach did not mark as touched was in time.
+type Slips struct {
+	Passes, Touched int
+	Longest         int // passes in a row without a touch
+}
+
+// reachOfTouch (s) is how long after a move against a pass a touch still belongs to it. Assumed: the coach has to see it and mark
+// it.
+const reachOfTouch = 3.0
+
+// JudgeSlips counts the touches (s) among the moves of a timeline against a slip bag's passes, as far as the round came.
+func JudgeSlips(t drill.Timeline, touches []float64, until drill.Micros) Slips {
+	var s Slips
+	var at []float64
+	for _, e := range t.Events {
+		if e.Kind == drill.Doing && e.Window > 0 && e.At < until {
+			at = append(at, e.At.Seconds())
+		}
+	}
+	touched := make([]bool, len(at))
+	for _, m := range touches {
+		for i := len(at) - 1; i >= 0; i-- {
+			if m >= at[i] {
+				touched[i] = touched[i] || m-at[i] <= reachOfTouch
+				break
+			}
+		}
+	}
+	s.Passes = len(at)
+	run := 0
+	for _, hit := range touched {
+		if hit {
+			s.Touched++
+			run = 0
+			continue
+		}
+		run++
+		s.Longest = max(s.Longest, run)
+	}
+	return s
+}
+
+// Headline is the round in one sentence.
+func (s Slips) Headline() string {
+	if s.Touched == 0 {
+		return fmt.Sprintf("%d passes, and none touched.", s.Passes)
+	}
+	return fmt.Sprintf("%d of %d passes without a touch, %d in a row.", s.Passes-s.Touched, s.Passes, s.Longest)
+}

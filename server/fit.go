@@ -1,0 +1,106 @@
+package server
+
+import (
+	"context"
+	"math"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"melodromos/core/drill"
+	"melodromos/core/input"
+	"melodromos/core/level"
+)
+
+// DemandOut is one of the four things a drill asks, from 1 to 10.
+type DemandOut struct {
+	Value float64 `json:"value"`
+	Why   string  `json:"why"`
+}
+
+// GradeOut is how hard a drill is.
+type GradeOut struct {
+	Level   float64   `json:"level"`
+	Timing  DemandOut `json:"timing"`
+	Hands   DemandOut `json:"hands"`
+	Pattern DemandOut `json:"pattern"`
+	Reading DemandOut `json:"reading"`
+}
+
+// FitOut is how a drill suits somebody: modelled, from what was found out about them.
+type FitOut struct {
+	Clean    float64  `json:"clean" doc:"share, predicted"`
+	Slips    *float64 `json:"slips,omitempty" doc:"share of the moves against a slip bag that are in time"`
+	Run      float64  `json:"run" doc:"mean run of clean strikes"`
+	Longest  float64  `json:"longest" doc:"longest run to expect"`
+	Standing string   `json:"standing" enum:"tooHard,fits,tooEasy"`
+	Weakest  string   `json:"weakest" doc:"the weakest link, in words"`
+	Cause    string   `json:"cause" doc:"hands, timing or miss"`
+	Move     int      `json:"move" doc:"of the weakest link"`
+}
+
+// NeighbourOut is a drill that differs by one thing.
+type NeighbourOut struct {
+	What  string   `json:"what"`
+	Doc   DrillDoc `json:"doc"`
+	Level float64  `json:"level"`
+	Clean float64  `json:"clean"`
+	Run   float64  `json:"run"`
+}
+
+// DrillFit is the level of a drill, how it suits somebody, and an easier and a harder neighbour.
+type DrillFit struct {
+	Grade  GradeOut      `json:"grade"`
+	Fit    FitOut        `json:"fit"`
+	Easier *NeighbourOut `json:"easier,omitempty"`
+	Harder *NeighbourOut `json:"harder,omitempty"`
+}
+
+func gradeOut(g level.Grade) GradeOut {
+	out := func(d level.Demand) DemandOut { return DemandOut{math.Round(10*d.Value) / 10, d.Why} }
+	return GradeOut{g.Level, out(g.Timing), out(g.Hands), out(g.Pattern), out(g.Reading)}
+}
+
+func fitOut(f level.Fit) FitOut {
+	return FitOut{f.Clean, number(f.Slips), f.Run, f.Longest, string(f.Standing()), f.Weakest.Why, string(f.Weakest.Cause), f.Weakest.Strike.Move}
+}
+
+func neighbourOut(n level.Neighbour, ok bool) *NeighbourOut {
+	if !ok {
+		return nil
+	}
+	return &NeighbourOut{n.What, DrillDoc{Plan: n.Plan}, n.Grade.Level, n.Fit.Clean, n.Fit.Run}
+}
+
+func (s *Server) registerFit(api huma.API) {
+	huma.Post(api, "/api/drill-fit", func(ctx context.Context, in *one[DrillQuestion]) (*one[DrillFit], error) {
+		f, err := drillFit(who(ctx), in.Body)
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		return &one[DrillFit]{f}, nil
+	})
+}
+
+func drillFit(c caller, in DrillQuestion) (DrillFit, error) {
+	plan, err := in.Doc.read()
+	if err != nil {
+		return DrillFit{}, input.Under("doc", err)
+	}
+	floor, err := c.floor(in)
+	if err != nil {
+		return DrillFit{}, err
+	}
+	if combination, ok := plan.(drill.Combination); ok {
+		plan = combination.With(floor.Bag, floor.Ability) // what is changed starts from figures
+	}
+	t, err := plan.Lay(floor)
+	if err != nil {
+		return DrillFit{}, input.Under("doc", err)
+	}
+	g := level.Graded(plan, t, floor.Bag.Kind())
+	f := level.For(plan, t, floor.Bag.Kind(), floor.Ability, false)
+	return DrillFit{
+		Grade: gradeOut(g), Fit: fitOut(f),
+		Easier: neighbourOut(level.Easier(plan, floor, f)), Harder: neighbourOut(level.Harder(plan, floor, g, f)),
+	}, nil
+}

@@ -1,0 +1,463 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"slices"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"melodromos/core/drill"
+	"melodromos/core/input"
+	"melodromos/core/ladder"
+	"melodromos/core/level"
+	"melodromos/core/rig"
+	"melodromos/store"
+)
+
+// Proposal is what somebody does next on a kind of bag, and why.
+type Proposal struct {
+	TraineeID string   `json:"traineeId"`
+	Trainee   string   `json:"trainee"`
+	Kind      string   `json:"kind" enum:"speed,doubleEnd,reflex,slip,hanging"`
+	RigID     string   `json:"rigId"`
+	RigName   string   `json:"rigName"`
+	Rung      string   `json:"rung"`
+	Name      string   `json:"name"`
+	Note      string   `json:"note"`
+	Index     int      `json:"index" doc:"of the rung, from 0"`
+	Standing  int      `json:"standing" doc:"first rung whose gate is not passed"`
+	Of        int      `json:"of"`
+	Move      string   `json:"move" enum:"start,next,again,softly,back,stay,top,barred"`
+	Target    int      `json:"target" doc:"streak to beat"`
+	Why       string   `json:"why"`
+	Barred    string   `json:"barred"`
+	Doc       DrillDoc `json:"doc"`
+	Level     *float64 `json:"level"`
+	Clean     *float64 `json:"clean" doc:"predicted"`
+	Run       *float64 `json:"run" doc:"longest run to expect"`
+	Others    []string `json:"others" doc:"kinds of the other bags that there is a proposal for"`
+}
+
+// RungOut is a rung of somebody's ladder.
+type RungOut struct {
+	Key     string     `json:"key"`
+	Name    string     `json:"name"`
+	Note    string     `json:"note"`
+	Through int        `json:"through" doc:"rounds past the gate"`
+	Done    bool       `json:"done"`
+	Skipped string     `json:"skipped" doc:"why the coach skipped it; empty where not"`
+	Best    int        `json:"best" doc:"longest streak"`
+	Rounds  []RungRun  `json:"rounds"`
+	Level   *float64   `json:"level"`
+	Clean   *float64   `json:"clean"`
+	Held    string     `json:"held" doc:"why it is held back from this person"`
+	At      *time.Time `json:"at,omitempty" doc:"when its gate was passed"`
+}
+
+// RungRun is a round on a rung.
+type RungRun struct {
+	ID      string    `json:"id"`
+	At      time.Time `json:"at"`
+	Clean   float64   `json:"clean"`
+	Longest int       `json:"longest"`
+	Through bool      `json:"through"`
+}
+
+// Ladder is somebody's ladder on a kind of bag.
+type Ladder struct {
+	Gate      GateDoc       `json:"gate"`
+	Rungs     []RungOut     `json:"rungs"`
+	Proposal  Proposal      `json:"proposal"`
+	Decisions []DecisionOut `json:"decisions"`
+}
+
+// GateDoc is what a rung asks before the next.
+type GateDoc struct {
+	Clean  float64 `json:"clean" minimum:"0.3" maximum:"1"`
+	Run    int     `json:"run" minimum:"1" maximum:"200"`
+	Rounds int     `json:"rounds" minimum:"1" maximum:"10"`
+}
+
+// DecisionOut is what a coach did with a proposal.
+type DecisionOut struct {
+	Kind   string    `json:"kind" enum:"speed,doubleEnd,reflex,slip,hanging"`
+	Rung   string    `json:"rung" minLength:"1" maxLength:"60"`
+	Choice string    `json:"choice" enum:"accept,change,hold,skip"`
+	Reason string    `json:"reason,omitempty" maxLength:"400"`
+	Coach  string    `json:"coach,omitempty" readOnly:"true"`
+	At     time.Time `json:"at" readOnly:"true" required:"false"`
+}
+
+// Acceptance takes a proposal on a bag.
+type Acceptance struct {
+	RigID  string `json:"rigId" format:"uuid"`
+	Choice string `json:"choice" enum:"accept,change" default:"accept"`
+	Reason string `json:"reason,omitempty" maxLength:"400"`
+}
+
+func (s *Server) registerLadder(api huma.API) {
+	huma.Get(api, "/api/class", func(ctx context.Context, _ *struct{}) (*many[Proposal], error) {
+		list, err := wholeClass(who(ctx))
+		return listed(ctx, list, err, sure(func(p Proposal) Proposal { return p }))
+	})
+	huma.Get(api, "/api/trainees/{id}/ladder/{kind}", func(ctx context.Context, in *struct {
+		ByID
+		Kind string `path:"kind" enum:"speed,doubleEnd,reflex,slip,hanging"`
+	}) (*one[Ladder], error) {
+		l, err := ladderOf(who(ctx), in.ID, rig.Kind(in.Kind))
+		return single(ctx, l, err, sure(func(l Ladder) Ladder { return l }))
+	})
+	huma.Post(api, "/api/trainees/{id}/decisions", func(ctx context.Context, in *struct {
+		ByID
+		Body DecisionOut
+	}) (*one[Proposal], error) {
+		p, err := decide(who(ctx), in.ID, in.Body)
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		return &one[Proposal]{p}, nil
+	})
+	huma.Post(api, "/api/trainees/{id}/accept", func(ctx context.Context, in *struct {
+		ByID
+		Body Acceptance
+	}) (*one[Drill], error) {
+		row, err := accept(who(ctx), in.ID, in.Body)
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		return single(ctx, row, nil, drillOut)
+	})
+}
+
+// class is all that proposals are made from, read at once.
+type class struct {
+	now       time.Time
+	zone      string
+	gate      ladder.Gate
+	rigs      []store.Rig
+	bags      map[string]rig.Rig
+	places    map[string]rig.Place
+	trainees  []store.Trainee
+	findings  map[string][]store.Finding
+	cautions  map[string][]store.Caution
+	decisions map[string][]store.Decision
+	rounds    map[string][]store.Run
+}
+
+// classOf reads what is known of one trainee, or of all where the id is empty.
+func classOf(c caller, id string) (class, error) {
+	cl := class{now: time.Now(), zone: c.row.Zone, gate: ladder.Gate{Clean: c.row.GateClean, Run: c.row.GateRun, Rounds: c.row.GateRounds}, bags: map[string]rig.Rig{}, places: map[string]rig.Place{}}
+	var err error
+	if cl.rigs, err = c.gym.Rigs(false); err != nil {
+		return cl, err
+	}
+	for _, row := range cl.rigs {
+		if cl.bags[row.ID], cl.places[row.ID], err = readRig(row); err != nil {
+			return cl, err
+		}
+	}
+	if id == "" {
+		cl.trainees, err = c.gym.Trainees()
+	} else {
+		var t store.Trainee
+		t, err = c.gym.Trainee(id)
+		cl.trainees = []store.Trainee{t}
+	}
+	findings, e1 := c.gym.Findings(id)
+	cautions, e2 := c.gym.Cautions(id)
+	decisions, e3 := c.gym.Decisions(id)
+	rounds, e4 := c.gym.Rounds(id)
+	cl.findings = grouped(findings, func(f store.Finding) string { return f.TraineeID })
+	cl.cautions = grouped(cautions, func(f store.Caution) string { return f.TraineeID })
+	cl.decisions = grouped(decisions, func(f store.Decision) string { return f.TraineeID })
+	cl.rounds = grouped(rounds, func(f store.Run) string { return f.TraineeID })
+	return cl, errors.Join(err, e1, e2, e3, e4)
+}
+
+func grouped[T any](rows []T, by func(T) string) map[string][]T {
+	out := map[string][]T{}
+	for _, r := range rows {
+		out[by(r)] = append(out[by(r)], r)
+	}
+	return out
+}
+
+// kinds of bag that hang in the gym, in the order of the trade.
+func (c class) kinds() []rig.Kind {
+	var list []rig.Kind
+	for _, k := range []rig.Kind{rig.Speed, rig.DoubleEnd, rig.Reflex, rig.Slip, rig.Hanging} {
+		if slices.ContainsFunc(c.rigs, func(r store.Rig) bool { return r.Kind == string(k) }) {
+			list = append(list, k)
+		}
+	}
+	return list
+}
+
+// rigFor is the bag of a kind that somebody was on last, or else the first of them.
+func (c class) rigFor(t store.Trainee, kind rig.Kind) store.Rig {
+	used := c.rounds[t.ID]
+	for i := len(used) - 1; i >= 0; i-- {
+		for _, r := range c.rigs {
+			if r.ID == used[i].RigID && r.Kind == string(kind) {
+				return r
+			}
+		}
+	}
+	i := slices.IndexFunc(c.rigs, func(r store.Rig) bool { return r.Kind == string(kind) })
+	return c.rigs[i]
+}
+
+// mainKind is the kind of bag that somebody goes on with: the one they were on last, or the first that hangs.
+func (c class) mainKind(t store.Trainee) (rig.Kind, bool) {
+	kinds := c.kinds()
+	used := c.rounds[t.ID]
+	for i := len(used) - 1; i >= 0; i-- {
+		for _, r := range c.rigs {
+			if r.ID == used[i].RigID {
+				return rig.Kind(r.Kind), true
+			}
+		}
+	}
+	if len(kinds) == 0 {
+		return "", false
+	}
+	return kinds[0], true
+}
+
+func (c class) floor(t store.Trainee, r store.Rig) drill.Floor {
+	return drill.Floor{Bag: c.bags[r.ID], Place: c.places[r.ID], Ability: abilityWith(t, rig.Kind(r.Kind), evidenceOf(c.findings[t.ID]), c.now), Seed: 1}
+}
+
+// career is what somebody did on a kind of bag.
+func (c class) career(t store.Trainee, kind rig.Kind, on drill.Floor) ladder.Career {
+	career := ladder.Career{Rungs: ladder.Rungs(kind, ladder.School(t.School)), Gate: c.gate, Now: c.now}
+	for _, r := range c.rounds[t.ID] {
+		var sum Summary
+		if r.Rung == "" || kindOfRung(r.Rung) != kind || json.Unmarshal(r.Summary, &sum) != nil {
+			continue
+		}
+		career.Rounds = append(career.Rounds, ladder.Round{At: r.CreatedAt, Rung: r.Rung, Clean: sum.Share, Longest: sum.Longest, Planned: sum.Planned, Wild: sum.Wild})
+	}
+	for _, d := range c.decisions[t.ID] {
+		if d.BagKind == string(kind) {
+			career.Decisions = append(career.Decisions, ladder.Decision{At: d.CreatedAt, Rung: d.Rung, Choice: ladder.Choice(d.Choice), Reason: d.Reason})
+		}
+	}
+	var cautions []ladder.Caution
+	for _, k := range c.cautions[t.ID] {
+		if k.LiftedAt == nil {
+			cautions = append(cautions, ladder.Caution(k.Kind))
+		}
+	}
+	if len(cautions) > 0 {
+		career.Held = func(r ladder.Rung) string {
+			p, err := r.Plan(on)
+			if err != nil {
+				return ""
+			}
+			return ladder.HeldBack(cautions, p, on)
+		}
+	}
+	return career
+}
+
+func kindOfRung(key string) rig.Kind {
+	for i, r := range key {
+		if r == '.' {
+			return rig.Kind(key[:i])
+		}
+	}
+	return ""
+}
+
+// propose says what somebody does next on a kind of bag; with fit, how hard it is and how it will go.
+func (c class) propose(t store.Trainee, kind rig.Kind, fit bool) (Proposal, error) {
+	row := c.rigFor(t, kind)
+	on := c.floor(t, row)
+	career := c.career(t, kind, on)
+	p := career.Propose()
+	out := Proposal{
+		TraineeID: t.ID, Trainee: t.Name, Kind: string(kind), RigID: row.ID, RigName: row.Name,
+		Rung: p.Rung.Key, Name: p.Rung.Name, Note: p.Rung.Note, Index: p.Index, Standing: career.Standing(), Of: len(career.Rungs), Move: string(p.Move), Target: p.Target, Why: p.Why, Barred: p.Barred, Others: []string{},
+	}
+	plan, err := p.Rung.Plan(on)
+	if err != nil {
+		return out, err
+	}
+	if p.Soft {
+		plan = level.Softer(plan, on)
+	}
+	out.Doc = DrillDoc{Plan: plan}
+	if !fit {
+		return out, nil
+	}
+	line, err := plan.Lay(on)
+	var refusal *input.Error
+	if errors.As(err, &refusal) { // a bag as it hangs may not allow it: then that is what is said
+		out.Barred, out.Move, out.Why = refusal.Reason, string(ladder.Barred), "Not on this bag as it hangs: "+refusal.Reason+"."
+		return out, nil
+	}
+	if err != nil {
+		return out, err
+	}
+	g, f := level.Graded(plan, line, kind), level.For(plan, line, kind, on.Ability, false)
+	out.Level, out.Clean, out.Run = &g.Level, &f.Clean, &f.Longest
+	return out, nil
+}
+
+// wholeClass proposes for everybody, on the bag they go on with.
+func wholeClass(c caller) ([]Proposal, error) {
+	cl, err := classOf(c, "")
+	if err != nil {
+		return nil, err
+	}
+	list := []Proposal{}
+	for _, t := range cl.trainees {
+		kind, ok := cl.mainKind(t)
+		if !ok {
+			break
+		}
+		p, err := cl.propose(t, kind, true)
+		if err != nil {
+			return nil, err
+		}
+		for _, k := range cl.kinds() {
+			if k != kind {
+				p.Others = append(p.Others, string(k))
+			}
+		}
+		list = append(list, p)
+	}
+	return list, nil
+}
+
+func ladderOf(c caller, id string, kind rig.Kind) (Ladder, error) {
+	t, err := c.gym.Trainee(id)
+	if err != nil {
+		return Ladder{}, err
+	}
+	cl, err := classOf(c, id)
+	if err != nil {
+		return Ladder{}, err
+	}
+	if !slices.Contains(cl.kinds(), kind) {
+		return Ladder{}, store.ErrNotFound
+	}
+	row := cl.rigFor(t, kind)
+	on := cl.floor(t, row)
+	career := cl.career(t, kind, on)
+	out := Ladder{Gate: GateDoc{cl.gate.Clean, cl.gate.Run, cl.gate.Rounds}, Rungs: []RungOut{}, Decisions: []DecisionOut{}}
+	if out.Proposal, err = cl.propose(t, kind, true); err != nil {
+		return out, err
+	}
+	for _, r := range career.Rungs {
+		rung := RungOut{Key: r.Key, Name: r.Name, Note: r.Note, Rounds: []RungRun{}}
+		rung.Through, rung.Done = career.Passed(r)
+		for _, d := range career.Decisions {
+			if d.Rung == r.Key && d.Choice == ladder.Skip {
+				rung.Skipped = d.Reason
+				if d.Reason == "" {
+					rung.Skipped = "by the coach"
+				}
+			}
+		}
+		through := 0
+		for _, run := range cl.rounds[id] {
+			var sum Summary
+			if run.Rung != r.Key || json.Unmarshal(run.Summary, &sum) != nil {
+				continue
+			}
+			past := career.Gate.Passes(ladder.Round{Clean: sum.Share, Longest: sum.Longest, Planned: sum.Planned})
+			if past {
+				if through++; through == career.Gate.Rounds {
+					at := run.CreatedAt
+					rung.At = &at
+				}
+			}
+			rung.Best = max(rung.Best, sum.Longest)
+			rung.Rounds = append(rung.Rounds, RungRun{run.ID, run.CreatedAt, sum.Share, sum.Longest, past})
+		}
+		if plan, err := r.Plan(on); err == nil {
+			if line, err := plan.Lay(on); err == nil {
+				g, f := level.Graded(plan, line, kind), level.For(plan, line, kind, on.Ability, false)
+				rung.Level, rung.Clean = &g.Level, &f.Clean
+			}
+		}
+		if career.Held != nil {
+			rung.Held = career.Held(r)
+		}
+		out.Rungs = append(out.Rungs, rung)
+	}
+	for i := len(cl.decisions[id]) - 1; i >= 0; i-- {
+		if d := cl.decisions[id][i]; d.BagKind == string(kind) {
+			out.Decisions = append(out.Decisions, DecisionOut{d.BagKind, d.Rung, d.Choice, d.Reason, d.Coach, d.CreatedAt})
+		}
+	}
+	return out, nil
+}
+
+// decide keeps a coach's choice on a rung and gives what is proposed from then on.
+func decide(c caller, id string, in DecisionOut) (Proposal, error) {
+	t, err := c.gym.Trainee(id)
+	if err != nil {
+		return Proposal{}, err
+	}
+	kind := rig.Kind(in.Kind)
+	if !slices.ContainsFunc(ladder.Rungs(kind, ladder.BasicFirst), func(r ladder.Rung) bool { return r.Key == in.Rung }) {
+		return Proposal{}, input.Refuse("rung", "expected a rung of the ladder for this bag, not %q", in.Rung)
+	}
+	row := store.Decision{TraineeID: id, BagKind: in.Kind, Rung: in.Rung, Choice: in.Choice, Reason: in.Reason, Coach: c.Coach.Name}
+	if err := c.gym.AddDecision(&row); err != nil {
+		return Proposal{}, err
+	}
+	cl, err := classOf(c, id)
+	if err != nil {
+		return Proposal{}, err
+	}
+	return cl.propose(t, kind, true)
+}
+
+// accept makes a drill of what is proposed on a bag, or finds the one that was made of it, and keeps that it was taken.
+func accept(c caller, id string, in Acceptance) (store.Drill, error) {
+	t, err := c.gym.Trainee(id)
+	if err != nil {
+		return store.Drill{}, err
+	}
+	cl, err := classOf(c, id)
+	if err != nil {
+		return store.Drill{}, err
+	}
+	i := slices.IndexFunc(cl.rigs, func(r store.Rig) bool { return r.ID == in.RigID })
+	if i < 0 {
+		return store.Drill{}, input.Refuse("rigId", "expected a bag that hangs in this gym")
+	}
+	kind := rig.Kind(cl.rigs[i].Kind)
+	cl.rounds[id] = append(slices.Clone(cl.rounds[id]), store.Run{RigID: in.RigID}) // laid out for the bag that was chosen
+	p, err := cl.propose(t, kind, true)
+	if err != nil {
+		return store.Drill{}, err
+	}
+	if p.Barred != "" {
+		return store.Drill{}, input.Refuse("rigId", "%s", p.Why)
+	}
+	doc, err := json.Marshal(inSchool(p.Doc.Plan, c.row))
+	if err != nil {
+		return store.Drill{}, err
+	}
+	row, err := c.gym.DrillOn(id, in.RigID, p.Rung)
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		row = store.Drill{Name: p.Name, RigID: in.RigID, TraineeID: id, Doc: doc, Rung: p.Rung}
+		err = c.gym.AddDrill(&row)
+	case err == nil && in.Choice == string(ladder.Accept):
+		row.Doc = doc // as it is proposed now, softer or by what is known by now
+		err = c.gym.ChangeDrill(&row)
+	}
+	if err != nil {
+		return row, err
+	}
+	return row, c.gym.AddDecision(&store.Decision{TraineeID: id, BagKind: string(kind), Rung: p.Rung, Choice: in.Choice, Reason: in.Reason, Coach: c.Coach.Name})
+}

@@ -1,0 +1,294 @@
+package server
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+	"strings"
+	"testing"
+	"time"
+
+	"melodromos/core/drill"
+	"melodromos/core/ladder"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+	"melodromos/store"
+)
+
+// hung gives a gym somebody and a bag of each of these kinds.
+func (u user) hung(names ...string) (Trainee, map[string]Rig) {
+	u.t.Helper()
+	var person Trainee
+	u.want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult"}, &person)
+	rigs := map[string]Rig{}
+	for _, name := range names {
+		var r Rig
+		u.want(200, "POST", "/api/rigs", Rig{Name: name, Doc: RigDoc{Rig: kinds[name]}}, &r)
+		rigs[name] = r
+	}
+	return person, rigs
+}
+
+// struck runs a drill by keys; hit says whether and how late (s) each strike is hit.
+func (u user) struck(d Drill, hit func(i int) (bool, float64)) Run {
+	u.t.Helper()
+	var run Run
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
+	var hits []HitIn
+	for _, e := range run.Timeline.Events {
+		if e.Kind != drill.Strike {
+			continue
+		}
+		if there, late := hit(len(hits)); there {
+			hits = append(hits, HitIn{Seq: len(hits), At: at(int64(e.At) + int64(1e6*late)), Hand: string(e.Hand)})
+		} else {
+			hits = append(hits, HitIn{Seq: len(hits), At: at(int64(e.At) + 400_000), Hand: string(e.Hand)})
+		}
+	}
+	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "x", Hits: hits}, nil)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
+	return run
+}
+
+// From a new person to what comes next: the first rung is proposed and taken, two clean rounds open the gate, and the next rung is
+// proposed with the reason; a hold and a skip do what they say and stand on the ladder with theirs.
+func TestLadderOverRounds(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Alder")
+	person, rigs := u.hung("speed", "doubleEnd")
+	var page PersonPage
+	u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &page)
+	if len(page.Bags) != 2 || page.Bags[0].Move != string(ladder.Start) || page.Bags[0].Rung != "speed.rear" || page.Bags[0].Clean == nil || page.Sentence == "" {
+		t.Fatalf("%+v", page.Bags)
+	}
+	var first, same Drill
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &first)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &same)
+	if first.Rung != "speed.rear" || same.ID != first.ID {
+		t.Errorf("%+v, then %+v", first, same)
+	}
+	clean := func(int) (bool, float64) { return true, 0.004 }
+	for range 2 {
+		u.struck(first, clean)
+	}
+	var l Ladder
+	u.want(200, "GET", "/api/trainees/"+person.ID+"/ladder/speed", nil, &l)
+	if !l.Rungs[0].Done || l.Rungs[0].Through != 2 || l.Rungs[0].At == nil || l.Rungs[1].Done || l.Proposal.Rung != "speed.lead" || l.Proposal.Move != string(ladder.Next) {
+		t.Errorf("%+v\n%+v", l.Rungs[0], l.Proposal)
+	}
+	if len(l.Decisions) != 2 || l.Decisions[0].Choice != "accept" || l.Decisions[0].Coach == "" {
+		t.Errorf("%+v", l.Decisions)
+	}
+	var p Proposal
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.lead", Choice: "skip", Reason: "did it all last year"}, &p)
+	if p.Rung != "speed.five" {
+		t.Errorf("%+v", p)
+	}
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.five", Choice: "hold", Reason: "shoulders"}, &p)
+	if p.Move != string(ladder.Stay) || !strings.Contains(p.Why, "shoulders") {
+		t.Errorf("%+v", p)
+	}
+	if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "reflex.two", Choice: "skip"}); status != 422 || !strings.Contains(string(out), "body.rung") {
+		t.Errorf("a rung of another bag: %d %s", status, out)
+	}
+	// Another gym sees none of it.
+	other := s.coach(t, "Birch")
+	for _, path := range []string{"/page", "/ladder/speed"} {
+		if status, _, _ := other.do("GET", "/api/trainees/"+person.ID+path, nil); status != 404 {
+			t.Errorf("%s from another gym: %d", path, status)
+		}
+	}
+	if status, _, _ := other.do("POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}); status != 404 {
+		t.Errorf("accepted from another gym: %d", status)
+	}
+}
+
+// Rounds teach what somebody can do on that bag: an even hand narrows the timing, a late one with known latency gives the lateness,
+// and the next proposal is predicted from it.
+func TestRoundsTeach(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Cedar")
+	person, rigs := u.hung("speed")
+	var d Drill
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &d)
+	page := func() (p PersonPage) {
+		u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &p)
+		return p
+	}
+	figure := func(p PersonPage, name string) FigureOut {
+		for _, f := range p.Figures {
+			if f.Figure == name {
+				return f
+			}
+		}
+		t.Fatal(name)
+		return FigureOut{}
+	}
+	before := page()
+	if f := figure(before, "timing"); f.Origin != string(trainee.Assumed) || f.Found != 0 {
+		t.Errorf("%+v", f)
+	}
+	run := u.struck(d, func(i int) (bool, float64) { return true, 0.012 * math.Sin(float64(i)*2.4) })
+	after := page()
+	f := figure(after, "timing")
+	if f.Origin != string(trainee.Rounds) || len(f.Trail) != 1 || len(f.Bags) != 1 || !(f.Bags[0].Value < 0.09) || f.Trail[0].Kind != "speed" {
+		t.Errorf("%+v", f)
+	}
+	if *after.Bags[0].Clean <= *before.Bags[0].Clean {
+		t.Errorf("predicted %g, then %g", *before.Bags[0].Clean, *after.Bags[0].Clean)
+	}
+	// Hits that come later judge the run anew, and its findings are replaced, not doubled.
+	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "y", Hits: []HitIn{{Seq: 0, At: at(int64(run.Timeline.End) - 1000)}}}, nil)
+	if again := figure(page(), "timing"); len(again.Trail) != 1 {
+		t.Errorf("%+v", again.Trail)
+	}
+}
+
+// A caution holds drills back until somebody lifts it, who is named.
+func TestCautions(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Dogwood")
+	person, rigs := u.hung("hanging")
+	var c CautionOut
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/cautions", CautionOut{Kind: "wrist", Note: "fell on it"}, &c)
+	page := func() (p PersonPage) {
+		u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &p)
+		return p
+	}
+	p := page()
+	if len(p.Cautions) != 1 || p.Cautions[0].SetBy == "" || p.Bags[0].Move != string(ladder.Barred) || !strings.Contains(p.Bags[0].Why, "wrist") {
+		t.Errorf("%+v %+v", p.Cautions, p.Bags[0])
+	}
+	if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["hanging"].ID, Choice: "accept"}); status != 422 || !strings.Contains(string(out), "wrist") {
+		t.Errorf("%d %s", status, out)
+	}
+	u.want(204, "POST", "/api/cautions/"+c.ID+"/lift", Lift{By: "Dr Sallow"}, nil)
+	p = page()
+	if p.Cautions[0].LiftedBy != "Dr Sallow" || p.Bags[0].Move == string(ladder.Barred) {
+		t.Errorf("%+v %+v", p.Cautions, p.Bags[0])
+	}
+	if status, _, _ := u.do("POST", "/api/cautions/"+c.ID+"/lift", Lift{By: "again"}); status != 404 {
+		t.Errorf("lifted twice: %d", status)
+	}
+}
+
+// Tests are worked out and kept; what is no test is refused by field and nothing is kept.
+func TestTestsTaken(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Elm")
+	person, _ := u.hung("speed")
+	taps := func(n int, gap float64) []float64 {
+		list := make([]float64, n)
+		for i := range list {
+			list[i] = gap*float64(i) + 0.01*math.Sin(float64(i)*1.7)
+		}
+		return list
+	}
+	var r TestResult
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/tests", TestTaken{"alternate", [][]float64{taps(50, 0.19)}, true}, &r)
+	if len(r.Found) != 1 || math.Abs(r.Found[0].Value-0.19) > 0.01 || !strings.Contains(r.Sentence, "0.19 s") {
+		t.Errorf("%+v", r)
+	}
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/tests", TestTaken{"beat", [][]float64{taps(40, 0.5), taps(40, 0.5)}, false}, &r)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/tests", TestTaken{"sound", [][]float64{{0.17, 0.18, 0.16, 0.2, 0.17, 0.02}}, false}, &r)
+	if r.LeftOut != 1 || r.Used != 5 {
+		t.Errorf("%+v", r)
+	}
+	for name, bad := range map[string]TestTaken{"nothing": {Test: "alternate"}, "few": {"alternate", [][]float64{taps(4, 0.2)}, false}, "backwards": {"sameHand", [][]float64{append(taps(20, 0.3), 0)}, true}} {
+		if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/tests", bad); status != 422 || !strings.Contains(string(out), "body.taps") {
+			t.Errorf("%s: %d %s", name, status, out)
+		}
+	}
+	var page PersonPage
+	u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &page)
+	for _, f := range page.Figures {
+		if f.Figure == "alternate" && (f.Origin != "tested" || len(f.Trail) != 1 || math.Abs(f.Value-0.19) > 0.02) {
+			t.Errorf("%+v", f)
+		}
+	}
+}
+
+// One level and two fits: the same drill for two people, with the link that differs named, and neighbours that change one thing.
+func TestDrillFit(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Fir")
+	person, rigs := u.hung("doubleEnd")
+	var expert Trainee
+	u.want(200, "POST", "/api/trainees", Trainee{Name: "Ione", Stance: "orthodox", Band: "expert", AgeBand: "adult"}, &expert)
+	c := drill.Combination{Text: "1-2-1-2", Stance: "orthodox", Landing: drill.OnReturns, Pace: drill.Combining, Fist: 4, Pause: 2, Work: 60, Guidance: drill.Called}
+	ask := func(id string) (f DrillFit) {
+		u.want(200, "POST", "/api/drill-fit", DrillQuestion{RigID: rigs["doubleEnd"].ID, TraineeID: id, Doc: DrillDoc{Plan: c}}, &f)
+		return f
+	}
+	a, b := ask(person.ID), ask(expert.ID)
+	if a.Grade != b.Grade || !(b.Fit.Clean > a.Fit.Clean) || a.Fit.Weakest == "" || a.Easier == nil || a.Easier.Clean <= a.Fit.Clean || b.Harder == nil || b.Harder.Level < b.Grade.Level {
+		t.Errorf("%+v\n%+v", a, b)
+	}
+}
+
+// Weeks are planned, and refused where they do not hold together.
+func TestWeeksPlanned(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Gorse")
+	person, _ := u.hung("speed")
+	person.Weeks = &WeeksDoc{From: time.Now().AddDate(0, 0, -7).Format(time.DateOnly), Days: []int{1, 3, 5}, Rounds: 4, Most: 8}
+	u.want(200, "PUT", "/api/trainees/"+person.ID, person, nil)
+	var page PersonPage
+	u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &page)
+	if len(page.Sessions) < 20 || page.Sessions[0].Rounds != 4 || page.Trainee.Weeks == nil || len(page.Trainee.Weeks.Days) != 3 {
+		t.Errorf("%+v %+v", page.Trainee.Weeks, page.Sessions)
+	}
+	person.Weeks.Most = 2
+	if status, _, out := u.do("PUT", "/api/trainees/"+person.ID, person); status != 422 || !strings.Contains(string(out), "weeks.most") {
+		t.Errorf("%d %s", status, out)
+	}
+}
+
+// BenchmarkClass proposes for a class of thirty who have trained for a while.
+func BenchmarkClass(b *testing.B) {
+	s := newSite(b)
+	u := s.coach(b, "Heath")
+	var rigs []Rig
+	for _, kind := range []string{"speed", "doubleEnd", "reflex", "slip", "hanging"} {
+		var r Rig
+		u.want(200, "POST", "/api/rigs", Rig{Name: kind, Doc: RigDoc{Rig: kinds[kind]}}, &r)
+		rigs = append(rigs, r)
+	}
+	g := u.gym
+	coach, err := s.store.CoachByEmail(b.Context(), u.email)
+	if err != nil {
+		b.Fatal(err)
+	}
+	for i := range 30 {
+		var p Trainee
+		u.want(200, "POST", "/api/trainees", Trainee{Name: fmt.Sprintf("Person %d", i), Stance: "orthodox", Band: string(trainee.Bands[i%5]), AgeBand: "adult"}, &p)
+		r := rigs[i%5]
+		var d Drill
+		u.want(200, "POST", "/api/trainees/"+p.ID+"/accept", Acceptance{RigID: r.ID, Choice: "accept"}, &d)
+		for n := range 20 {
+			began := time.Now().Add(-time.Duration(n) * 24 * time.Hour)
+			sum, _ := json.Marshal(Summary{Planned: 60, Clean: 40, Longest: 8, Share: 0.67})
+			run := store.Run{DrillID: d.ID, RigID: r.ID, TraineeID: p.ID, CoachID: coach.ID, DrillName: d.Name, Rung: d.Rung, RigDoc: []byte(`{}`), DrillDoc: []byte(`{}`), Timeline: []byte(`{"events":[]}`), Source: "keys", Zone: "UTC", IntakeHash: fmt.Sprintf("%s %d", p.ID, n), CreatedAt: began}
+			if err := g.AddRun(&run); err != nil {
+				b.Fatal(err)
+			}
+			if _, err := g.UpdateRun(run.ID, func(x *store.Run) error {
+				x.State, x.StartedAt, x.EndedAt, x.Summary = store.RunDone, &began, &began, sum
+				return nil
+			}); err != nil {
+				b.Fatal(err)
+			}
+			if err := g.AddFindings([]store.Finding{{TraineeID: p.ID, Figure: "timing", BagKind: string(rig.Kind(r.Doc.Rig.Kind())), Value: 0.07, Spread: 0.007, Origin: "rounds", FoundAt: began}}); err != nil {
+				b.Fatal(err)
+			}
+		}
+	}
+	for b.Loop() {
+		var list []Proposal
+		u.want(200, "GET", "/api/class", nil, &list)
+		if len(list) != 30 {
+			b.Fatalf("%d proposals", len(list))
+		}
+	}
+}
