@@ -13,6 +13,7 @@ import (
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/input"
+	"melodromos/core/ladder"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
 	"melodromos/server"
@@ -38,7 +39,7 @@ type person struct {
 func metres(v float64) *float64 { return &v }
 
 var people = []person{
-	{"ines", store.Trainee{Name: "Ines Calder", Stance: "orthodox", Band: "beginner", AgeBand: "adult", Height: metres(1.64), Reach: metres(1.62), Notes: "Came for the company, stayed for the bag."}, 11},
+	{"ines", store.Trainee{Name: "Ines Calder", Stance: "orthodox", Band: "beginner", AgeBand: "adult", Height: metres(1.64), Reach: metres(1.62), Goals: "Five minutes on the speed bag without a gap.", Notes: "Came for the company, stayed for the bag."}, 11},
 	{"tobi", store.Trainee{Name: "Tobias Amadi-Rein", Stance: "southpaw", Band: "first-timer", AgeBand: "youth", Height: metres(1.45), Reach: metres(1.44), Notes: "Fourteen. Short rounds, guardian signs."}, 12},
 	{"greta", store.Trainee{Name: "Greta Sallowfield", Stance: "orthodox", Band: "intermediate", AgeBand: "senior", Height: metres(1.58), Reach: metres(1.57), Notes: "Sixty-eight. Shoulders first: keep the bag at mouth height."}, 13},
 	{"yusuf", store.Trainee{Name: "Yusuf Brandvik", Stance: "orthodox", Band: "advanced", AgeBand: "adult", Height: metres(1.85), Reach: metres(1.93)}, 14},
@@ -64,9 +65,9 @@ var bags = []bag{
 	{"buoy", "Buoy", rig.HangingBag{Shape: "ball", Mass: 28, Diameter: 0.46, Chain: 1.1, AnchorHeight: 2.85}, rig.Place{RatedLoad: 300}},
 }
 
-// given is a drill of a trainee, with the days before today on which it was run.
+// given is a drill of a trainee on a rung of the ladder, with the days before today on which it was run.
 type given struct {
-	person, bag string
+	person, bag, rung string
 	drill.Plan
 	name string
 	days []int
@@ -77,16 +78,16 @@ func basic(t drill.Technique, first drill.Hand, perHand int, tempo, work float64
 }
 
 var givens = []given{
-	{"ines", "quay", basic(drill.OneHand, drill.Rear, 5, 116, 60), "", []int{13, 11, 9, 6, 4, 2}},
-	{"tobi", "wren", basic(drill.OneHand, drill.Rear, 0, 112, 30), "First touches, rear hand", []int{12, 9, 5, 2}},
-	{"greta", "lantern", basic(drill.Alternating, drill.Lead, 0, 104, 60), "", []int{13, 10, 8, 3, 1}},
-	{"yusuf", "quay", basic(drill.OneHand, drill.Rear, 3, 150, 90), "", []int{11, 8, 5, 4, 1}},
-	{"lerato", "wren", basic(drill.Alternating, drill.Lead, 0, 178, 120), "Hand after hand, quick", []int{12, 7, 5, 1}},
-	{"dov", "lantern", basic(drill.OneHand, drill.Lead, 5, 100, 45), "Five a side, soft", []int{10, 6, 3}},
-	{"dov", "quay", basic(drill.Alternating, drill.Rear, 0, 118, 60), "", nil},
-	{"yusuf", "bollard", line("1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!", drill.Freely, 2.5, 120), "Thirteen moves", []int{9, 3}},
-	{"lerato", "gannet", line("1-2", drill.OnReturns, 2, 60), "One-two on the pole", []int{6}},
-	{"dov", "plumb", line("slip lead - 3 - slip rear - 2", drill.OnReturns, 2, 60), "Slip and answer", nil},
+	{"ines", "quay", "speed.five", basic(drill.OneHand, drill.Rear, 5, 116, 60), "", []int{13, 11, 9, 6, 4, 2}},
+	{"tobi", "wren", "speed.rear", basic(drill.OneHand, drill.Rear, 0, 112, 30), "First touches, rear hand", []int{12, 9, 5, 2}},
+	{"greta", "lantern", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 104, 60), "", []int{13, 10, 8, 3, 1}},
+	{"yusuf", "quay", "speed.three", basic(drill.OneHand, drill.Rear, 3, 150, 90), "", []int{11, 8, 5, 4, 1}},
+	{"lerato", "wren", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 178, 120), "Hand after hand, quick", []int{12, 7, 5, 1}},
+	{"dov", "lantern", "speed.five", basic(drill.OneHand, drill.Lead, 5, 100, 45), "Five a side, soft", []int{10, 6, 3}},
+	{"dov", "quay", "", basic(drill.Alternating, drill.Rear, 0, 118, 60), "", nil},
+	{"yusuf", "bollard", "hanging.long", line("1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!", drill.Freely, 2.5, 120), "Thirteen moves", []int{9, 3}},
+	{"lerato", "gannet", "reflex.two", line("1-2", drill.OnReturns, 2, 60), "One-two on the pole", []int{6}},
+	{"dov", "plumb", "slip.both", line("slip lead - 3 - slip rear - 2", drill.OnReturns, 2, 60), "Slip and answer", nil},
 }
 
 // line is a combination drill.
@@ -117,6 +118,13 @@ func Load(ctx context.Context, s *store.Store, now time.Time) error {
 func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 	trainees := map[string]person{}
 	for _, p := range people {
+		if p.WeeksDays == "" {
+			p.WeeksDays, p.WeeksRounds, p.WeeksMost, p.Sport = "2,4", 4, 8, "boxing"
+		}
+		if p.key == "ines" || p.key == "yusuf" {
+			from := now.AddDate(0, 0, -21)
+			p.WeeksFrom = &from
+		}
 		if err := g.AddTrainee(&p.Trainee); err != nil {
 			return err
 		}
@@ -143,11 +151,14 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 		if err != nil {
 			return err
 		}
-		row := store.Drill{Name: d.name, RigID: rigs[d.bag].ID, TraineeID: trainees[d.person].ID, Doc: doc, CreatedAt: now.AddDate(0, 0, -14).Add(time.Duration(i) * time.Minute)}
+		row := store.Drill{Name: d.name, RigID: rigs[d.bag].ID, TraineeID: trainees[d.person].ID, Doc: doc, Rung: d.rung, CreatedAt: now.AddDate(0, 0, -14).Add(time.Duration(i) * time.Minute)}
 		if row.Name == "" {
 			row.Name = d.Plan.Name()
 		}
 		if err := g.AddDrill(&row); err != nil {
+			return err
+		}
+		if err := before(g, coach, trainees[d.person], rig.Kind(rigs[d.bag].Kind), d.rung, now); err != nil {
 			return err
 		}
 		for n, day := range d.days {
@@ -158,7 +169,40 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 			}
 		}
 	}
+	return known(g, trainees, now)
+}
+
+// before says that the rungs under the one somebody begins with were passed before the log began.
+func before(g *store.Gym, coach store.Coach, p person, kind rig.Kind, rung string, now time.Time) error {
+	for _, r := range ladder.Rungs(kind, ladder.BasicFirst) {
+		if rung == "" || r.Key == rung {
+			return nil
+		}
+		d := store.Decision{TraineeID: p.ID, BagKind: string(kind), Rung: r.Key, Choice: string(ladder.Skip), Reason: "done before the log began", Coach: coach.Name, CreatedAt: now.AddDate(0, 0, -14)}
+		if err := g.AddDecision(&d); err != nil {
+			return err
+		}
+	}
 	return nil
+}
+
+// known is what tests and talk have brought out: hands at a pad, reactions, a wrist that has healed.
+func known(g *store.Gym, trainees map[string]person, now time.Time) error {
+	tested := func(key, figure string, value, spread float64) store.Finding {
+		return store.Finding{TraineeID: trainees[key].ID, Figure: figure, Value: value, Spread: spread, Origin: string(trainee.Tested), Note: "at the pad", FoundAt: now.AddDate(0, 0, -9)}
+	}
+	err := g.AddFindings([]store.Finding{
+		tested("ines", "alternate", 0.24, 0.006), tested("ines", "sameHand", 0.41, 0.010), tested("ines", "sound", 0.182, 0.006), tested("ines", "sight", 0.224, 0.008),
+		tested("yusuf", "alternate", 0.16, 0.004), tested("yusuf", "sameHand", 0.29, 0.006), tested("greta", "sight", 0.241, 0.009),
+	})
+	if err != nil {
+		return err
+	}
+	wrist := store.Caution{TraineeID: trainees["dov"].ID, Kind: "wrist", Note: "strained in spring, left", SetBy: "Maren Okafor-Lind", CreatedAt: now.AddDate(0, 0, -60)}
+	if err := g.AddCaution(&wrist); err != nil {
+		return err
+	}
+	return g.LiftCaution(wrist.ID, "the physiotherapist")
 }
 
 // evening is the time of the round of drill i so many days ago: classes begin at half past five.

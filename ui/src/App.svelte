@@ -15,6 +15,9 @@
   const routes = {
     '/': Today,
     '/people': wrap({ asyncComponent: () => import('./views/People.svelte') }),
+    '/people/:id': wrap({ asyncComponent: () => import('./views/Person.svelte') }),
+    '/people/:id/tests': wrap({ asyncComponent: () => import('./views/Tests.svelte') }),
+    '/people/:id/ladder/:kind': wrap({ asyncComponent: () => import('./views/Ladder.svelte') }),
     '/bags': wrap({ asyncComponent: () => import('./views/Bags.svelte') }),
     '/bags/:id': wrap({ asyncComponent: () => import('./views/Bench.svelte') }),
     '/cards/:rig/:trainee': wrap({ asyncComponent: () => import('./views/Card.svelte') }),

@@ -16,6 +16,7 @@
   import Caution from '../lib/ui/Caution.svelte'
   import Choice from '../lib/ui/Choice.svelte'
   import Field from '../lib/ui/Field.svelte'
+  import Fit from '../lib/ui/Fit.svelte'
   import Notice from '../lib/ui/Notice.svelte'
   import Surprise from '../lib/ui/Surprise.svelte'
   import Tied from '../lib/ui/Tied.svelte'
@@ -38,6 +39,7 @@
   let future = $state.raw<Doc[]>([])
   let line = $state<HTMLInputElement>()
   let playing = $state(false)
+  let question = $state.raw<Schemas['DrillQuestion'] | null>(null)
 
   const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/drill-preview', { body: q })))
   const p = $derived(whatIf.answer)
@@ -55,8 +57,11 @@
   })
   $effect(() => {
     if (!drill?.rigId || !drill.traineeId) return
-    const question = { rigId: drill.rigId, traineeId: drill.traineeId, doc: { ...$state.snapshot(drill.doc), stance: trainee?.stance ?? 'orthodox' } }
-    untrack(() => void whatIf.ask(question))
+    const next = { rigId: drill.rigId, traineeId: drill.traineeId, doc: { ...$state.snapshot(drill.doc), stance: trainee?.stance ?? 'orthodox' } } as Schemas['DrillQuestion']
+    untrack(() => {
+      question = next
+      void whatIf.ask(next)
+    })
   })
 
   async function load(id: string) {
@@ -232,6 +237,7 @@
   {#if p && c}
     <h1 class="mt-5 text-2xl leading-tight font-extrabold tracking-tight sm:text-[1.7rem]" aria-live="polite">{p.sentence}</h1>
     <div class="mt-3 bg-sheet py-2"><SwingTrace cycle={p.cycle} strikes={composedStrikes(c.moves)} moves={composedMoves(c.moves)} tempo={p.shown} from={-0.35} to={Math.max(1, p.cycle.return)} height={300} choices={c.moves.map((m) => m.choices)} onreturn={(i, n) => count(before(i), n)} /></div>
+    <Fit {question} name={trainee?.name.split(' ')[0] ?? ''} ontake={(next) => replace(next as Doc)} />
     {#each c.cautions as caution (caution)}<div class="mt-2"><Caution>{caution}</Caution></div>{/each}
     <div class="mt-2 flex flex-wrap gap-2">
       <button class="button" disabled={playing} onclick={play}>{playing ? 'Playing…' : 'Hear it'}</button>
@@ -295,6 +301,8 @@
       </section>
       <section aria-label="How it is worked">
         <Choice label="Pace" value={doc.pace ?? 'combination'} options={[{ value: 'flow', text: 'Flow' }, { value: 'combination', text: 'Combination' }, { value: 'power', text: 'Power' }, { value: 'speed', text: 'Speed' }, { value: 'free', text: 'Free' }]} onchange={(pace) => set({ pace, fist: 0, tempo: 0 })} />
+        <Choice label="Range" value={doc.range || 'pace'} options={[{ value: 'close', text: 'Close' }, { value: 'pace', text: 'By the pace' }, { value: 'far', text: 'Far' }]} onchange={(range) => set({ range })} />
+        {#if kind !== 'slip'}<Choice label="The bag is" value={doc.earOnly ? 'ear' : 'seen'} options={[{ value: 'seen', text: 'Seen' }, { value: 'ear', text: 'Not seen' }]} onchange={(v) => set({ earOnly: v === 'ear' })} />{/if}
         {#if kind !== 'slip'}<Choice label="Lands" value={doc.landing ?? 'returns'} options={[{ value: 'returns', text: 'On the bag’s returns' }, { value: 'free', text: 'Freely' }]} onchange={(landing) => set({ landing })} />{/if}
         {#if (kind === 'doubleEnd' || kind === 'reflex') && doc.landing !== 'free'}<Choice label="Rhythm on the bag" value={doc.rhythm || 'every'} options={[{ value: 'every', text: 'Every return' }, { value: 'second', text: 'Every second' }, { value: 'none', text: kind === 'reflex' ? 'Let it settle' : 'Stopped between' }]} onchange={(rhythm) => set({ rhythm })} />{/if}
         {#if kind === 'slip' && c.balance.strikes === 0}<Choice label="The bag" value={doc.noTouch ? 'no' : 'yes'} options={[{ value: 'yes', text: 'May touch' }, { value: 'no', text: 'No touch' }]} onchange={(v) => set({ noTouch: v === 'no' })} note={doc.noTouch ? 'An obstacle only: the window counts × 0.8.' : ''} />{/if}

@@ -12,6 +12,7 @@
   import Cards from '../lib/ui/Cards.svelte'
   import Choice from '../lib/ui/Choice.svelte'
   import Field from '../lib/ui/Field.svelte'
+  import Fit from '../lib/ui/Fit.svelte'
   import Notice from '../lib/ui/Notice.svelte'
   import { WhatIf } from '../lib/whatif.svelte'
 
@@ -28,6 +29,7 @@
   let problem = $state('')
   const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/drill-preview', { body: q })))
   const p = $derived(whatIf.answer)
+  let question = $state.raw<Schemas['DrillQuestion'] | null>(null)
   type Technique = Schemas['DrillDoc'] & Required<Pick<Schemas['DrillDoc'], 'technique' | 'firstHand' | 'perHand' | 'rebounds' | 'strikeAngle' | 'tempo' | 'work' | 'strikes'>>
   const doc = $derived(drill?.doc as Technique | undefined)
   const trainee = $derived(people.data?.find((t) => t.id === drill?.traineeId))
@@ -43,8 +45,11 @@
   })
   $effect(() => {
     if (drill?.rigId) {
-      const question = { rigId: drill.rigId, doc: $state.snapshot(drill.doc), band: trainee?.band ?? 'beginner' }
-      untrack(() => void whatIf.ask(question))
+      const next = { rigId: drill.rigId, doc: $state.snapshot(drill.doc), ...(trainee ? { traineeId: trainee.id } : { band: 'beginner' }) } as Schemas['DrillQuestion']
+      untrack(() => {
+        question = next
+        void whatIf.ask(next)
+      })
     }
   })
 
@@ -161,6 +166,7 @@
             note={doc.technique === 'linking' ? 'Even from face to face.' : doc.technique === 'doublePunch' ? 'Counted after the second fist.' : 'Odd from the front. Three is everyday.'} />
         {/if}
         <Field label="Tempo" value={doc.tempo} min={Math.max(10, Math.ceil(p?.slowest ?? 10))} max={Math.min(600, Math.floor(p?.fastest ?? 600))} step={1} unit="/min" onchange={(tempo) => set({ tempo })} problem={p?.field === 'tempo' ? p.problem : ''} />
+        <Choice label="The bag is" value={doc.earOnly ? 'ear' : 'seen'} options={[{ value: 'seen', text: 'Seen and heard' }, { value: 'ear', text: 'Heard only' }]} onchange={(v) => set({ earOnly: v === 'ear' })} />
         {#if doc.work}
           <Field label="From bell to bell" value={doc.work} min={10} max={600} step={5} unit="s" onchange={(work) => set({ work })} />
         {:else}
@@ -203,6 +209,7 @@
             {/each}
           </ol>
         {/if}
+        {#if !p.problem}<Fit {question} name={trainee?.name.split(' ')[0] ?? 'a beginner'} ontake={renew} />{/if}
         <Cards cards={p.cards} />
       {/if}
       {#if whatIf.refusal}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{whatIf.refusal.message}</p>{/if}

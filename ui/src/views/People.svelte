@@ -1,85 +1,65 @@
-<!-- Serves the coach at the desk: who trains here. -->
+<!-- Serves the coach at the desk and at the door: who trains here, where each stands, and what each does today. -->
 <script lang="ts">
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { createQuery } from '@tanstack/svelte-query'
+  import { push } from 'svelte-spa-router'
   import { toast } from 'svelte-sonner'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { bands, length } from '../lib/format'
-  import { session } from '../lib/session.svelte'
-  import Choice from '../lib/ui/Choice.svelte'
+  import { bands, percent } from '../lib/format'
+  import { kindNames } from '../lib/bench/measures'
+  import Form from '../lib/people/Form.svelte'
+  import RungStrip from '../lib/people/RungStrip.svelte'
+  import { moves, take } from '../lib/people/take'
   import Notice from '../lib/ui/Notice.svelte'
 
-  const client = useQueryClient()
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
-  const blank = { id: '', name: '', stance: 'orthodox', band: 'beginner', ageBand: 'adult' } as Schemas['Trainee']
-  let edited = $state<Schemas['Trainee'] | null>(null)
-  let problem = $state('')
-  const unit = $derived(session.units === 'imperial' ? { name: 'inches', factor: 1 / 0.0254, digits: 1 } : { name: 'centimetres', factor: 100, digits: 0 })
+  const whole = createQuery(() => ({ queryKey: ['class'], queryFn: () => ask(api.GET('/api/class')) }))
+  const proposed = $derived(new Map((whole.data ?? []).map((p) => [p.traineeId, p])))
+  let adding = $state(false)
+  let busy = $state('')
 
-  const measures = [
-    { field: 'height', name: 'Height', low: 0.8, high: 2.4 },
-    { field: 'reach', name: 'Reach, fingertip to fingertip', low: 0.6, high: 2.6 },
-    { field: 'eye', name: 'Eyes above the floor, in stance', low: 0.5, high: 2.3 },
-    { field: 'mouth', name: 'Mouth, in stance', low: 0.5, high: 2.3 },
-    { field: 'chin', name: 'Chin, in stance', low: 0.5, high: 2.3 },
-  ] as const
-
-  async function save(e: SubmitEvent) {
-    e.preventDefault()
-    if (!edited) return
-    const body = { ...edited }
+  async function run(p: Schemas['Proposal']) {
+    busy = p.traineeId
     try {
-      if (body.id) await ask(api.PUT('/api/trainees/{id}', { params: { path: { id: body.id } }, body }))
-      else await ask(api.POST('/api/trainees', { body }))
-      toast(`${body.name} is saved.`)
-      edited = null
-      problem = ''
-      await client.invalidateQueries()
-    } catch (cause) {
-      problem = `${(cause as Error).message} Nothing was saved.`
+      await take(p, 'accept')
+    } catch (e) {
+      toast((e as Error).message)
     }
+    busy = ''
   }
 </script>
 
 <svelte:head><title>People · Melodromos</title></svelte:head>
 <div class="flex flex-wrap items-end justify-between gap-4">
-  <h1 class="text-3xl font-extrabold">People</h1>
-  <button class="button main" onclick={() => (edited = { ...blank })}>Add a person</button>
+  <h1 class="text-3xl font-extrabold">Today’s class</h1>
+  <button class="button main" onclick={() => (adding = true)}>Add a person</button>
 </div>
-{#if edited}
-  <form class="seam mt-6 grid gap-x-10 gap-y-2 pt-4 md:grid-cols-2" onsubmit={save}>
-    <!-- svelte-ignore a11y_autofocus -->
-    <label class="block"><span class="label">Name</span><input class="input mt-1" required maxlength="120" autofocus bind:value={edited.name} /></label>
-    <Choice label="Stance" value={edited.stance} options={[{ value: 'orthodox', text: 'Orthodox (left hand leads)' }, { value: 'southpaw', text: 'Southpaw (right hand leads)' }]} onchange={(v) => edited && (edited.stance = v)} />
-    <Choice label="Skill to begin with" value={edited.band} options={Object.entries(bands).map(([value, text]) => ({ value: value as Schemas['Trainee']['band'], text }))} onchange={(v) => edited && (edited.band = v)} />
-    <Choice label="Age" value={edited.ageBand ?? 'adult'} options={[{ value: 'child', text: 'Child' }, { value: 'youth', text: 'Youth' }, { value: 'adult', text: 'Adult' }, { value: 'senior', text: 'Senior' }]} onchange={(v) => edited && (edited.ageBand = v)} />
-    {#each measures as m (m.field)}
-      <label class="block"><span class="label">{m.name} in {unit.name}, where measured</span>
-        <input class="input mt-1" type="number" step="any" min={(m.low * unit.factor).toFixed(0)} max={(m.high * unit.factor).toFixed(0)} value={edited[m.field] ? (edited[m.field]! * unit.factor).toFixed(unit.digits) : ''}
-          onchange={(e) => edited && (edited[m.field] = e.currentTarget.value === '' ? undefined : Number(e.currentTarget.value) / unit.factor)} /></label>
-    {/each}
-    <label class="block md:col-span-2"><span class="label">Notes</span><input class="input mt-1" maxlength="4000" bind:value={edited.notes} /></label>
-    {#if problem}<p class="font-semibold md:col-span-2" role="alert">{problem}</p>{/if}
-    <div class="flex gap-2 pt-2"><button class="button main">Save</button><button type="button" class="button" onclick={() => { edited = null; problem = '' }}>Leave it</button></div>
-  </form>
+{#if adding}
+  <Form onsaved={(t) => void push(`/people/${t.id}`)} onleave={() => (adding = false)} />
 {/if}
 {#if people.isError}
   <Notice title="The people could not be read" text={people.error.message} again={() => people.refetch()} />
-{:else if people.data?.length === 0 && !edited}
+{:else if people.data?.length === 0 && !adding}
   <Notice title="Nobody yet." text="Add somebody who trains here; a name and a stance will do." />
 {:else}
+  {#if whole.isError}<p class="mt-4 border-l-4 border-ink pl-3 font-semibold" role="alert">What comes next could not be worked out: {whole.error.message}</p>{/if}
   <ul class="seam mt-6">
     {#each people.data ?? [] as t (t.id)}
-      <li class="grid grid-cols-[1fr_auto] items-center gap-3 border-b border-rope py-3">
+      {@const p = proposed.get(t.id)}
+      <li class="grid items-center gap-x-6 gap-y-2 border-b border-rope py-3 md:grid-cols-[13rem_11rem_1fr_auto]">
         <div>
-          <p class="font-bold">{t.name}</p>
-          <p class="text-sm text-soft">
-            {t.stance === 'southpaw' ? 'Southpaw' : 'Orthodox'}, {bands[t.band]?.toLowerCase()}{t.ageBand !== 'adult' ? `, ${t.ageBand}` : ''}{t.height ? `, ${length(t.height, session.units)} tall` : ''}{t.notes ? `. ${t.notes}` : ''}
-          </p>
+          <a class="font-bold" href="#/people/{t.id}">{t.name}</a>
+          <p class="text-sm text-soft">{t.stance === 'southpaw' ? 'Southpaw' : 'Orthodox'}, {bands[t.band]?.toLowerCase()}{t.ageBand !== 'adult' ? `, ${t.ageBand}` : ''}</p>
         </div>
-        <span class="flex gap-2">
-          <a class="button max-sm:!hidden" href="#/drills/new?trainee={t.id}">Give a drill</a>
-          <button class="button" onclick={() => (edited = { ...t })}>Change</button>
-        </span>
+        {#if p}
+          <a class="no-underline" href="#/people/{t.id}/ladder/{p.kind}" aria-label="The ladder of {t.name} on the {kindNames[p.kind].toLowerCase()}"><RungStrip of={p.of} standing={p.standing} at={p.index} /><span class="text-sm text-soft">{p.rigName}, {kindNames[p.kind].toLowerCase()}</span></a>
+          <div>
+            <p><b>{p.name}</b> <span class="text-soft">{moves[p.move]}{p.level != null ? `, level ${p.level.toFixed(1)}` : ''}{p.clean != null ? `, ${percent(p.clean)} clean expected` : ''}</span></p>
+            <p class="text-sm text-soft">{p.why}</p>
+          </div>
+          <button class="button {p.barred ? '' : 'main'}" disabled={!!p.barred || busy === t.id} onclick={() => run(p)} aria-label="Run {p.name} with {t.name}">Run it</button>
+        {:else if whole.data}
+          <p class="text-sm text-soft md:col-span-2">No bag hangs in this gym yet. <a href="#/bags/new">Add one</a>.</p>
+        {/if}
       </li>
     {/each}
   </ul>

@@ -67,6 +67,7 @@
         <dt class="col-span-2 seam mt-3 pt-3 text-soft">In the composer</dt>
         <dt class="font-bold">M, C</dt><dd>mirror, counterpart</dd>
         <dt class="font-bold">Space</dt><dd>hear it</dd>
+        <dt class="font-bold">[ and ]</dt><dd>the easier and the harder neighbour; for a technique too</dd>
         <dt class="font-bold">Ctrl Z, Y</dt><dd>undo, redo</dd>
         <dt class="col-span-2 seam mt-3 pt-3 text-soft">On the run screen</dt>
         <dt class="font-bold">F, J</dt><dd>a hit with the left, the right hand</dd>

@@ -31,8 +31,10 @@
         <button class="button !min-h-9 !px-2 !py-0 text-sm {cues.moves?.includes(m) ? '!bg-ink !text-ground' : ''}" aria-pressed={cues.moves?.includes(m) ?? false} onclick={() => toggle(m)}>{m}</button>
       {/each}
     </div>
-    <label class="block py-1"><span class="label">Counters, divided by a semicolon; none is free</span>
-      <input class="input mt-1" value={(cues.counters ?? []).join('; ')} placeholder="2; 3-2" onchange={(e) => onchange({ ...cues, counters: e.currentTarget.value.split(';').map((t) => t.trim()).filter(Boolean) })} /></label>
+    <Choice label="Then counters" value={cues.free ? String(cues.free) : cues.counters?.length ? 'set' : 'none'} options={[{ value: 'none', text: 'None' }, { value: 'set', text: 'Set' }, { value: '1', text: 'One free' }, { value: '2', text: 'Two free' }, { value: '3', text: 'Three free' }]}
+      onchange={(v) => { const { counters: _, free: __, ...rest } = cues!; onchange(v === 'set' ? { ...rest, counters: ['2', '3-2'] } : v === 'none' ? rest : { ...rest, free: Number(v) }) }} />
+    {#if cues.counters?.length}<label class="block py-1"><span class="label">Set counters, divided by a semicolon</span>
+      <input class="input mt-1" value={cues.counters.join('; ')} onchange={(e) => { const list = e.currentTarget.value.split(';').map((t) => t.trim()).filter(Boolean); if (list.length > 0) onchange({ ...cues!, counters: list }) }} /></label>{/if}
   {:else}
     {#each cues.attacks ?? [] as a, i (i)}
       <div class="grid grid-cols-[1fr_1.4fr] gap-2 py-1">
@@ -41,6 +43,7 @@
       </div>
     {/each}
   {/if}
+  <Field label="Seen coming so long before" value={cues.lead || 1} min={0.3} max={3} step={0.1} unit="s" digits={1} onchange={(lead) => onchange({ ...cues, lead })} />
   <Field label="Least gap" value={cues.least} min={0.5} max={20} step={0.5} unit="s" digits={1} onchange={(least) => onchange({ ...cues, least, mean: Math.max(cues.mean, least + 1) })} />
   <Field label="Gap on the mean" value={cues.mean} min={1.5} max={40} step={0.5} unit="s" digits={1} onchange={(mean) => onchange({ ...cues, mean })} note="Never at even gaps, and never the same one twice running." />
   {#if problem}<p class="border-l-4 border-ink pl-3 text-sm font-semibold" role="alert">{problem}</p>{/if}

@@ -1,0 +1,47 @@
+<!-- How hard a drill is, by its four demands, how it suits somebody, and the neighbours that change one thing. -->
+<script lang="ts">
+  import { untrack } from 'svelte'
+  import { api, ask, type Schemas } from '../api/client'
+  import { percent } from '../format'
+  import { WhatIf } from '../whatif.svelte'
+
+  type Props = { question: Schemas['DrillQuestion'] | null; name: string; ontake: (doc: Schemas['DrillDoc']) => void }
+  let { question, name, ontake }: Props = $props()
+  const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/drill-fit', { body: q })))
+  const f = $derived(whatIf.refusal ? null : whatIf.answer)
+  $effect(() => {
+    const q = question
+    if (q) untrack(() => void whatIf.ask(q))
+  })
+  const demands = $derived(f ? ([['Timing', f.grade.timing], ['Hands', f.grade.hands], ['Pattern', f.grade.pattern], ['Reading', f.grade.reading]] as const) : [])
+  const standing = { tooHard: 'too hard to train in', fits: 'in the band to train in', tooEasy: 'easy by now' }
+
+  function keys(e: KeyboardEvent) {
+    if (!f || e.ctrlKey || e.metaKey || e.altKey || (e.target as HTMLElement).closest('input, select, textarea, [role=slider], [role=dialog]')) return
+    if (e.key === '[' && f.easier) ontake(f.easier.doc)
+    else if (e.key === ']' && f.harder) ontake(f.harder.doc)
+    else return
+    e.preventDefault()
+  }
+</script>
+
+<svelte:window onkeydown={keys} />
+{#if f}
+  <section class="mt-4 grid gap-x-8 gap-y-3 md:grid-cols-[auto_1fr_1fr]" aria-label="Level and fit">
+    <div><p class="label">Level</p><p class="figure text-6xl">{f.grade.level.toFixed(1)}</p></div>
+    <dl class="grid grid-cols-[4.5rem_2.5rem_1fr] items-baseline gap-x-2 gap-y-0.5 text-sm">
+      {#each demands as [what, d] (what)}
+        <dt>{what}</dt><dd class="text-right font-bold">{d.value.toFixed(1)}</dd>
+        <dd title={d.why}><span class="block h-2 border border-rope"><span class="block h-full bg-ink" style:width="{10 * d.value}%"></span></span><span class="text-soft">{d.why}</span></dd>
+      {/each}
+    </dl>
+    <div>
+      <p><b class="text-lg">{percent(f.fit.clean)} clean for {name}, {standing[f.fit.standing]}.</b> <span class="text-soft">A run of about {Math.round(f.fit.longest)} to expect (modelled).</span></p>
+      {#if f.fit.weakest}<p class="text-sm">Weakest link: {f.fit.weakest}.</p>{/if}
+      <div class="mt-2 flex flex-wrap gap-2">
+        {#if f.easier}<button class="button !min-h-9 !py-0" onclick={() => ontake(f.easier!.doc)} aria-label="Easier: {f.easier.what}"><span class="text-soft">[</span> {f.easier.what}: {percent(f.easier.clean)}, level {f.easier.level.toFixed(1)}</button>{/if}
+        {#if f.harder}<button class="button !min-h-9 !py-0" onclick={() => ontake(f.harder!.doc)} aria-label="Harder: {f.harder.what}"><span class="text-soft">]</span> {f.harder.what}: {percent(f.harder.clean)}, level {f.harder.level.toFixed(1)}</button>{/if}
+      </div>
+    </div>
+  </section>
+{/if}
