@@ -237,7 +237,7 @@ func round(g *store.Gym, coach store.Coach, row store.Drill, plan drill.Plan, ri
 	who.Timing *= 1.2 - 0.4*progress
 	who.Miss *= 1.3 - 0.6*progress
 	var hits []store.Hit
-	for i, h := range who.Hits(server.PlannedStrikes(timeline, plan, bag.Kind()), p.seed*1000+uint64(at.YearDay())) {
+	for i, h := range who.Hits(standin.Strikes(timeline, plan, bag.Kind()), p.seed*1000+uint64(at.YearDay())) {
 		hits = append(hits, store.Hit{Device: "stand-in", Seq: i, AtUS: int64(math.Round(h.At * 1e6)), Hand: &h.Hand})
 	}
 	if _, err := g.AddHits(run.ID, hits, nil); err != nil {

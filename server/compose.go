@@ -49,6 +49,7 @@ type ComposedMove struct {
 	Until  float64       `json:"until" doc:"s, until it is done"`
 	Window float64       `json:"window"`
 	Share  float64       `json:"share" doc:"of the bag's window that counts"`
+	Still  bool          `json:"still" doc:"it meets a bag at rest"`
 	Return int           `json:"return" doc:"which return it meets; 0 for none"`
 	Late   float64       `json:"late" doc:"s by which the moves before it do not fit"`
 	Offers []drill.Offer `json:"offers"`
@@ -101,7 +102,7 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by calle
 	choices := rep.Choices(on.Bag)
 	for i, m := range rep.Moves {
 		o := &out.Moves[m.Move]
-		o.At, o.Until, o.Window, o.Share, o.Return, o.Late, o.Offers, o.Choices = m.At, m.Until, m.Window, m.Share, m.Return, m.Late, some(m.Fits), some(choices[i])
+		o.At, o.Until, o.Window, o.Share, o.Still, o.Return, o.Late, o.Offers, o.Choices = m.At, m.Until, m.Window, m.Share, m.Still, m.Return, m.Late, some(m.Fits), some(choices[i])
 	}
 	for _, f := range combo.Flow(moves) {
 		out.Flow = append(out.Flow, FlowMark{f.Move, string(f.Code), f.Reason, f.Deliberate, f.Caution(), f.Suggest})

@@ -12,9 +12,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 
-	"melodromos/core/drill"
-	"melodromos/core/level"
-	"melodromos/core/rig"
 	"melodromos/standin"
 	"melodromos/store"
 )
@@ -93,19 +90,7 @@ func intakeInfo(r store.Run) (IntakeInfo, error) {
 	if err != nil {
 		return IntakeInfo{}, err
 	}
-	return IntakeInfo{string(r.State), r.Now(time.Now()), int64(p.timeline.End), PlannedStrikes(p.timeline, p.plan, p.bag.Kind())}, nil
-}
-
-// PlannedStrikes lists the strikes of a timeline as a sensor is told of them.
-func PlannedStrikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []standin.Planned {
-	list := []standin.Planned{}
-	for _, s := range level.Strikes(t, p.Way(kind), p.ByEar(), level.Common) {
-		if s.Slip {
-			continue
-		}
-		list = append(list, standin.Planned{At: s.At, Window: s.Window, Hand: string(s.Hand), Age: s.Age, Rep: s.Rep, Still: s.Still})
-	}
-	return list
+	return IntakeInfo{string(r.State), r.Now(time.Now()), int64(p.timeline.End), standin.Strikes(p.timeline, p.plan, p.bag.Kind())}, nil
 }
 
 // keep stores a batch and passes its hits on to the screens that watch the run. It is the one way in, for the run screen,

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"encoding/json"
+	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -67,6 +68,7 @@ type StrikeOut struct {
 	Hand    string   `json:"hand" enum:"lead,rear,both"`
 	Face    string   `json:"face" enum:"front,behind"`
 	Pin     bool     `json:"pin" doc:"a trap"`
+	Still   bool     `json:"still" doc:"on a bag at rest"`
 	Window  float64  `json:"window"`
 	Verdict string   `json:"verdict" enum:"clean,early,late,wrongHand,missed"`
 	Error   *float64 `json:"error" doc:"s after the offset, late positive"`
@@ -282,6 +284,7 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 	if err != nil {
 		return Review{}, err
 	}
+	run.Cycle.Starts = begun(run.Cycle.Starts, judge.Planned(p.timeline, -1), round.Planned)
 	v := Review{
 		Run: run, StartedAt: row.StartedAt, Zone: row.Zone, Headline: summaryOf(round, p, marks).Headline, Remarks: round.Remarks(), Recap: some(library.Recap(p.plan)), Summary: summaryOf(round, p, marks),
 		UntilUS: run.ClockUS, Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand,
@@ -299,7 +302,7 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 		v.Remarks = []string{}
 	}
 	for i, strike := range round.Planned {
-		v.Strikes = append(v.Strikes, StrikeOut{At: strike.At, Hand: string(strike.Hand), Face: string(strike.Face), Pin: strike.Pin, Window: strike.Window, Verdict: string(round.Strikes[i])})
+		v.Strikes = append(v.Strikes, StrikeOut{At: strike.At, Hand: string(strike.Hand), Face: string(strike.Face), Pin: strike.Pin, Still: strike.Still, Window: strike.Window, Verdict: string(round.Strikes[i])})
 	}
 	for _, h := range round.Hits {
 		v.Hits = append(v.Hits, HitOut{At: h.At - round.Offset, Hand: string(h.Hand), Extra: true})
@@ -318,6 +321,17 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 		v.Paces = append(v.Paces, PaceOut{t.From, t.Hits, number(t.Tempo)})
 	}
 	return v, nil
+}
+
+// begun gives where each repetition really began: the bag is drawn from the blow that set it going.
+func begun(starts []float64, planned, moved []judge.Strike) []float64 {
+	list := slices.Clone(starts)
+	for i, s := range moved {
+		if d := s.At - planned[i].At; d != 0 && s.Rep < len(list) {
+			list[s.Rep] = starts[s.Rep] + d
+		}
+	}
+	return list
 }
 
 func groupsOut(groups []judge.Group) []GroupOut {

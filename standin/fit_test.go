@@ -10,7 +10,6 @@ import (
 	"melodromos/core/level"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
-	"melodromos/server"
 	"melodromos/standin"
 )
 
@@ -57,7 +56,7 @@ func TestFitAgainstSimulatedRounds(t *testing.T) {
 					t.Fatal(err)
 				}
 				fit := level.For(b.plan, line, b.bag.Kind(), a, true)
-				strikes := server.PlannedStrikes(line, b.plan, b.bag.Kind())
+				strikes := standin.Strikes(line, b.plan, b.bag.Kind())
 				person := standin.Of(a)
 				clean, longest := 0.0, 0.0
 				for seed := range rounds {

@@ -197,7 +197,7 @@ func (c Career) ease(p *Proposal) {
 	last := c.Rounds[len(c.Rounds)-1]
 	gone := c.Now.Sub(last.At)
 	days := int(math.Round(gone.Hours() / 24))
-	switch here := c.on(c.Rungs[p.Index].Key); {
+	switch {
 	case gone >= away && p.Index > 0:
 		down := 1
 		if gone >= longAway {
@@ -205,19 +205,21 @@ func (c Career) ease(p *Proposal) {
 		}
 		p.Index = max(0, p.Index-down)
 		p.Move, p.Soft, p.Why = Back, true, fmt.Sprintf("%d days away from this bag: %s to begin with, soft.", days, words.Lower(c.Rungs[p.Index].Name))
-	case p.Index > 0 && poor(here) && last.Rung == here[len(here)-1].Rung:
+	case p.Index > 0 && c.poor(c.Rungs[p.Index].Key):
 		name := c.Rungs[p.Index].Name
 		p.Index--
 		p.Move, p.Soft, p.Why = Back, false, fmt.Sprintf("%s has failed three times in a row: %s once more, then again.", name, words.Lower(c.Rungs[p.Index].Name))
 	}
 }
 
-func poor(here []Round) bool {
-	if len(here) < poorRow {
+// poor says whether the last rounds were all on this rung and all failed it clearly. After one round on another rung it has as
+// many tries again.
+func (c Career) poor(key string) bool {
+	if len(c.Rounds) < poorRow {
 		return false
 	}
-	for _, r := range here[len(here)-poorRow:] {
-		if r.Clean >= poorShare {
+	for _, r := range c.Rounds[len(c.Rounds)-poorRow:] {
+		if r.Rung != key || r.Clean >= poorShare {
 			return false
 		}
 	}

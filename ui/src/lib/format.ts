@@ -61,6 +61,9 @@ export function ability(figure: string, v: number, units: Units): string {
   }
 }
 
+/** How sure a figure of somebody is. */
+export const sure = (figure: string, v: number, units: Units) => `± ${['timing', 'miss', 'fistSpeed'].includes(figure) ? ability(figure, v, units) : ms(v)}`
+
 /** A figure of a check in its unit. */
 export function figure(v: number, unit: string, units: Units): string {
   const imperial = units === 'imperial'

@@ -97,7 +97,7 @@
   </ol>
   {#if l.decisions.length > 0}
     <section class="seam mt-8 pt-3"><h2 class="text-xl font-bold">What was decided</h2>
-      <ul>{#each l.decisions.slice(0, 12) as d (d.at! + d.choice)}<li class="border-b border-rope py-1.5">{shortDay(d.at!, session.zone)}: <b>{said[d.choice]}</b>, {names.get(d.rung)?.toLowerCase() ?? d.rung}, {d.coach}{d.reason ? `: ${d.reason}` : ''}</li>{/each}</ul>
+      <ul>{#each l.decisions.slice(0, 12) as d, i (i)}<li class="border-b border-rope py-1.5">{shortDay(d.at!, session.zone)}: <b>{said[d.choice]}</b>, {names.get(d.rung)?.toLowerCase() ?? d.rung}, {d.coach}{d.reason ? `: ${d.reason}` : ''}</li>{/each}</ul>
     </section>
   {/if}
 {/if}

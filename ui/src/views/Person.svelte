@@ -4,7 +4,7 @@
   import { toast } from 'svelte-sonner'
   import { api, ask, type Schemas } from '../lib/api/client'
   import { kindNames } from '../lib/bench/measures'
-  import { ability, bands, dayNames, figureNames, percent, shortDay } from '../lib/format'
+  import { ability, bands, dayNames, figureNames, percent, shortDay, sure } from '../lib/format'
   import Form from '../lib/people/Form.svelte'
   import RungStrip from '../lib/people/RungStrip.svelte'
   import Spared from '../lib/people/Spared.svelte'
@@ -45,7 +45,7 @@
   <Notice title="Reading…" />
 {:else}
   <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
-    <p class="label">{t.name}, {t.stance === 'southpaw' ? 'southpaw' : 'orthodox'}, {bands[t.band]?.toLowerCase()}{t.ageBand !== 'adult' ? `, ${t.ageBand}` : ''}{t.goals ? `. ${t.goals}` : ''}</p>
+    <p class="label"><b class="text-base text-ink">{t.name}</b>, {t.stance === 'southpaw' ? 'southpaw' : 'orthodox'}, {bands[t.band]?.toLowerCase()}{t.ageBand !== 'adult' ? `, ${t.ageBand}` : ''}{t.goals ? `. ${t.goals}` : ''}</p>
     <div class="flex flex-wrap gap-2"><a class="button" href="#/people/{t.id}/tests">Tests</a><button class="button" onclick={() => (editing = !editing)}>Change</button><a class="button quiet" href="#/people">Everybody</a></div>
   </div>
   {#if editing}
@@ -96,7 +96,7 @@
               <tr class="border-b border-rope align-baseline">
                 <td class="py-1.5">{figureNames[f.figure]}</td>
                 <td class="text-right font-bold whitespace-nowrap">{ability(f.figure, f.value, session.units)}</td>
-                <td class="pl-4 text-sm text-soft">{origins[f.origin]}{f.found > 0 ? `, ${f.found} ${f.found === 1 ? 'finding' : 'findings'}` : ''}{#if f.found > 0}, ± {ability(f.figure === 'bias' ? 'motor' : f.figure, f.spread, session.units)}{/if}{#each f.bags as b (b.kind)}{#if f.bags.length > 1 || f.figure === 'bias'}; {kindNames[b.kind as keyof typeof kindNames].toLowerCase()} {ability(f.figure, b.value, session.units)}{/if}{/each}</td>
+                <td class="pl-4 text-sm text-soft">{origins[f.origin]}{f.found > 0 ? `, ${f.found} ${f.found === 1 ? 'finding' : 'findings'}` : ''}{#if f.found > 0}, {sure(f.figure, f.spread, session.units)}{/if}{#each f.bags as b (b.kind)}{#if f.bags.length > 1 || f.figure === 'bias'}; {kindNames[b.kind as keyof typeof kindNames].toLowerCase()} {ability(f.figure, b.value, session.units)}{/if}{/each}</td>
               </tr>
             {/each}
           </tbody>

@@ -3,7 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { onDestroy } from 'svelte'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { ability, figureNames } from '../lib/format'
+  import { ability, figureNames, sure } from '../lib/format'
   import { Trial } from '../lib/people/trial.svelte'
   import { session } from '../lib/session.svelte'
   import Choice from '../lib/ui/Choice.svelte'
@@ -67,7 +67,7 @@
       {#if problem}<p class="mt-2 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
       {#if result}
         <ul class="mt-3">
-          {#each result.found as f (f.note + f.value)}<li class="border-b border-rope py-1.5">{f.floor ? 'At least' : 'Found'}: <b>{ability(kind === 'beat' ? (f.floor ? 'timing' : 'motor') : kind, f.value, session.units)}</b> <span class="text-sm text-soft">{kind === 'beat' ? figureNames[f.floor ? 'timing' : 'motor']!.toLowerCase() : ''} ± {ability(kind === 'beat' ? (f.floor ? 'timing' : 'motor') : kind, f.spread, session.units)}</span></li>{/each}
+          {#each result.found as f (f.note + f.value)}<li class="border-b border-rope py-1.5">{f.floor ? 'At least' : 'Found'}: <b>{ability(kind === 'beat' ? (f.floor ? 'timing' : 'motor') : kind, f.value, session.units)}</b> <span class="text-sm text-soft">{kind === 'beat' ? figureNames[f.floor ? 'timing' : 'motor']!.toLowerCase() : ''} {sure(kind === 'beat' ? (f.floor ? 'timing' : 'motor') : kind, f.spread, session.units)}</span></li>{/each}
         </ul>
         <p class="mt-2 text-sm text-soft">{result.used} used{result.leftOut > 0 ? `, ${result.leftOut} left out` : ''}. It is kept with its spread, and rounds on the bag weigh more.</p>
       {/if}

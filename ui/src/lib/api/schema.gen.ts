@@ -1060,6 +1060,8 @@ export interface components {
             share: number;
             /** @enum {string} */
             side: "" | "left" | "right";
+            /** @description it meets a bag at rest */
+            still: boolean;
             text: string;
             /**
              * Format: double
@@ -2244,6 +2246,8 @@ export interface components {
             hand: "lead" | "rear" | "both";
             /** @description a trap */
             pin: boolean;
+            /** @description on a bag at rest */
+            still: boolean;
             /** @enum {string} */
             verdict: "clean" | "early" | "late" | "wrongHand" | "missed";
             /** Format: double */

@@ -9,6 +9,7 @@ export type TraceStrike = {
   hand: string
   window: number
   side?: 1 | -1 // −1 where the bag is struck from behind: the picture is mirrored
+  still?: boolean // it meets a bag at rest, which no window moves with
   pin?: boolean // a trap: the hand leads the bag into the board and holds it
   verdict?: string
   error?: number | null
@@ -107,6 +108,10 @@ export function windows(cycle: Cycle, strikes: TraceStrike[], s: Scale): string 
   let path = ''
   const steps = 24
   strikes.forEach((strike, n) => {
+    if (strike.still) {
+      path += `M${s.x(strike.at - strike.window / 2).toFixed(1)} ${s.y(0).toFixed(1)}H${s.x(strike.at + strike.window / 2).toFixed(1)}`
+      return
+    }
     if (cycle.starts.length > 0) {
       for (let k = 0; k <= steps; k++) {
         const t = strike.at + strike.window * (k / steps - 0.5)
@@ -151,7 +156,7 @@ export function sample(cycle: Cycle, pattern: (string | Schemas['Beat'])[]): Tra
 
 /** A combination as it is composed: its strikes, and its defences and steps. */
 export const composedStrikes = (moves: Schemas['ComposedMove'][]): TraceStrike[] =>
-  moves.flatMap((m, i) => (m.kind === 'strike' ? [{ i, at: m.at, hand: m.hand, window: m.window, pin: false }] : []))
+  moves.flatMap((m, i) => (m.kind === 'strike' ? [{ i, at: m.at, hand: m.hand, window: m.window, still: m.still, pin: false }] : []))
 export const composedMoves = (moves: Schemas['ComposedMove'][]): TraceMove[] =>
   moves.flatMap((m) => (m.kind === 'defence' || m.kind === 'step' ? [{ at: m.at, until: m.until, kind: m.kind, text: m.text, late: m.late }] : []))
 
@@ -160,7 +165,7 @@ export const timelineMoves = (events: Schemas['Event'][]): TraceMove[] =>
   events.filter((e) => e.kind === 'move').map((e) => ({ at: e.at / 1e6, until: e.at / 1e6 + 0.35, kind: /^(step|pivot|switch)/.test(e.text ?? '') ? 'step' : 'defence', text: e.text ?? '' }))
 
 /** Planned strikes of a run or a review. */
-export const faced = (s: { face?: string | undefined; pin?: boolean | undefined }) => ({ side: s.face === 'behind' ? (-1 as const) : (1 as const), pin: s.pin ?? false })
+export const faced = (s: { face?: string | undefined; pin?: boolean | undefined; still?: boolean | undefined }) => ({ still: s.still ?? false, side: s.face === 'behind' ? (-1 as const) : (1 as const), pin: s.pin ?? false })
 
 /** Lanes that a strike is drawn in. */
 export const handsOf = (hand: string) => (hand === 'both' ? ['lead', 'rear'] : [hand])

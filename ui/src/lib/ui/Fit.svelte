@@ -29,10 +29,10 @@
 {#if f}
   <section class="mt-4 grid gap-x-8 gap-y-3 md:grid-cols-[auto_1fr_1fr]" aria-label="Level and fit">
     <div><p class="label">Level</p><p class="figure text-6xl">{f.grade.level.toFixed(1)}</p></div>
-    <dl class="grid grid-cols-[4.5rem_2.5rem_1fr] items-baseline gap-x-2 gap-y-0.5 text-sm">
+    <dl class="grid grid-cols-[4rem_2rem_1fr] items-start gap-x-2 gap-y-1 text-sm">
       {#each demands as [what, d] (what)}
         <dt>{what}</dt><dd class="text-right font-bold">{d.value.toFixed(1)}</dd>
-        <dd title={d.why}><span class="block h-2 border border-rope"><span class="block h-full bg-ink" style:width="{10 * d.value}%"></span></span><span class="text-soft">{d.why}</span></dd>
+        <dd title={d.why}><span class="mt-1.5 mb-1 block h-2 border border-rope"><span class="block h-full bg-ink" style:width="{10 * d.value}%"></span></span><span class="text-soft">{d.why}</span></dd>
       {/each}
     </dl>
     <div>
