@@ -142,7 +142,7 @@ func TestPeople(t *testing.T) {
 	c.ok(c.Press("Southpaw (right hand leads)"))
 	c.ok(c.Press("Save"))
 	c.ok(c.See("Asta Holm is saved"))
-	c.ok(c.See("Southpaw, beginner, 1.71 m tall"))
+	c.ok(c.See("southpaw, beginner, 1.71 m tall"))
 }
 
 // The whole path: sign in, change the rig, see the tempo change, make the drill, run it with the stand-in and by keys,

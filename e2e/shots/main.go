@@ -61,6 +61,19 @@ func wait(d time.Duration) func(*browser.Page) error {
 	return func(*browser.Page) error { time.Sleep(d); return nil }
 }
 
+// keys presses keys one after the other.
+func keys(list ...string) func(*browser.Page) error {
+	return func(p *browser.Page) error {
+		for _, k := range list {
+			if err := p.Key(k); err != nil {
+				return err
+			}
+			time.Sleep(120 * time.Millisecond)
+		}
+		return nil
+	}
+}
+
 // link follows the first link whose address begins so.
 func link(prefix string) func(*browser.Page) error {
 	return func(p *browser.Page) error {
@@ -86,15 +99,17 @@ var views = []view{
 	{"bags", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"))},
 	{"bench", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"), press("To the bench, Quay bag"), see("trike at"), wait(300*time.Millisecond))},
 	{"bench-cords", 1280, 800, false, steps(goTo("/bags"), see("Windlass"), press("To the bench, Windlass"), see("trike at"), wait(400*time.Millisecond))},
-	{"bench-slip", 1280, 800, false, steps(goTo("/bags"), see("Plumb"), press("To the bench, Plumb"), see("lip every pass"), wait(400*time.Millisecond))},
-	{"setting-card", 1280, 800, false, steps(press("Setting card"), see("Print this card"), wait(400*time.Millisecond))},
+	{"setting-card", 1280, 800, false, steps(goTo("/bags"), see("Plumb"), press("To the bench, Plumb"), see("lip every pass"), wait(400*time.Millisecond), press("Setting card"), see("Print this card"), wait(400*time.Millisecond))},
 	{"drill", 1280, 800, false, steps(goTo("/drills/new"), see("trike at"), wait(300*time.Millisecond))},
 	{"composer", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), link("#/compose/"), see("What is thrown"), wait(600*time.Millisecond), fill("What is thrown", "1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!"), wait(600*time.Millisecond))},
 	{"library", 1280, 800, false, steps(goTo("/library"), see("Speed bag"), press("Double-end"), wait(400*time.Millisecond))},
 	{"ready", 1280, 800, false, steps(goTo("/"), see("Next on the floor"), link("#/run/"), see("Ready for the floor"), wait(300*time.Millisecond))},
 	{"review", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"), link("#/review/"), see("Every strike"), wait(300*time.Millisecond))},
 	{"log", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"))},
-	{"people", 1280, 800, false, steps(goTo("/people"), see("Ines Calder"))},
+	{"people", 1280, 800, false, steps(goTo("/people"), see("clean expected"), wait(300*time.Millisecond))},
+	{"person", 1280, 800, false, steps(press("Ines Calder"), see("On each bag"), wait(300*time.Millisecond))},
+	{"test", 1280, 800, false, steps(press("Tests"), see("as quick as they go"), press("Start"), wait(2600*time.Millisecond), keys("f", "j", "f", "j", "f", "j", "f", "j"), wait(1200*time.Millisecond))},
+	{"ladder", 1280, 800, false, steps(goTo("/people"), see("clean expected"), press("The ladder of Greta Sallowfield on the speed bag"), see("The gate"), wait(300*time.Millisecond))},
 	{"run", 1280, 800, false, round},
 	{"run-phone", 390, 844, true, byKeys},
 	{"run-wall", 1920, 1080, false, round},

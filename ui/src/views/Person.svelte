@@ -4,7 +4,7 @@
   import { toast } from 'svelte-sonner'
   import { api, ask, type Schemas } from '../lib/api/client'
   import { kindNames } from '../lib/bench/measures'
-  import { ability, bands, dayNames, figureNames, percent, shortDay, sure } from '../lib/format'
+  import { ability, bands, dayNames, figureNames, length, percent, shortDay, sure } from '../lib/format'
   import Form from '../lib/people/Form.svelte'
   import RungStrip from '../lib/people/RungStrip.svelte'
   import Spared from '../lib/people/Spared.svelte'
@@ -45,7 +45,7 @@
   <Notice title="Reading…" />
 {:else}
   <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
-    <p class="label"><b class="text-base text-ink">{t.name}</b>, {t.stance === 'southpaw' ? 'southpaw' : 'orthodox'}, {bands[t.band]?.toLowerCase()}{t.ageBand !== 'adult' ? `, ${t.ageBand}` : ''}{t.goals ? `. ${t.goals}` : ''}</p>
+    <p class="label"><b class="text-base text-ink">{t.name}</b>, {t.stance === 'southpaw' ? 'southpaw' : 'orthodox'}, {bands[t.band]?.toLowerCase()}{t.ageBand !== 'adult' ? `, ${t.ageBand}` : ''}{t.height ? `, ${length(t.height, session.units)} tall` : ''}{t.goals ? `. ${t.goals}` : ''}</p>
     <div class="flex flex-wrap gap-2"><a class="button" href="#/people/{t.id}/tests">Tests</a><button class="button" onclick={() => (editing = !editing)}>Change</button><a class="button quiet" href="#/people">Everybody</a></div>
   </div>
   {#if editing}
