@@ -76,6 +76,21 @@ type SessionOut struct {
 	Why      string   `json:"why"`
 }
 
+// CalendarDay is a day of the gym with whoever is planned.
+type CalendarDay struct {
+	Day    string         `json:"day" format:"date"`
+	People []CalendarMark `json:"people"`
+}
+
+// CalendarMark is somebody on a day.
+type CalendarMark struct {
+	TraineeID string `json:"traineeId"`
+	Name      string `json:"name"`
+	Rounds    int    `json:"rounds" doc:"planned; 0 where somebody came unplanned"`
+	Light     bool   `json:"light"`
+	Done      int    `json:"done"`
+}
+
 // Lift says who lifts a caution.
 type Lift struct {
 	By string `json:"by" minLength:"1" maxLength:"120"`
@@ -89,6 +104,10 @@ func (s *Server) registerPeople(api huma.API) {
 	huma.Get(api, "/api/trainees/{id}/page", func(ctx context.Context, in *ByID) (*one[PersonPage], error) {
 		p, err := personPage(who(ctx), in.ID)
 		return single(ctx, p, err, sure(func(p PersonPage) PersonPage { return p }))
+	})
+	huma.Get(api, "/api/calendar", func(ctx context.Context, _ *struct{}) (*many[CalendarDay], error) {
+		list, err := calendar(who(ctx))
+		return listed(ctx, list, err, sure(func(d CalendarDay) CalendarDay { return d }))
 	})
 	huma.Post(api, "/api/trainees/{id}/cautions", func(ctx context.Context, in *struct {
 		ByID
@@ -105,6 +124,41 @@ func (s *Server) registerPeople(api huma.API) {
 	}) (*struct{}, error) {
 		return nil, refusedOrNil(ctx, who(ctx).gym.LiftCaution(in.ID, in.Body.By))
 	})
+}
+
+// calendar is this week and the next, with everybody who is planned or came.
+func calendar(c caller) ([]CalendarDay, error) {
+	cl, err := classOf(c, "")
+	if err != nil {
+		return nil, err
+	}
+	now := cl.now.In(cl.location())
+	monday := now.AddDate(0, 0, -((int(now.Weekday()) + 6) % 7))
+	list := make([]CalendarDay, 14)
+	index := map[string]int{}
+	for i := range list {
+		list[i] = CalendarDay{monday.AddDate(0, 0, i).Format(time.DateOnly), []CalendarMark{}}
+		index[list[i].Day] = i
+	}
+	for _, t := range cl.trainees {
+		planned := map[string]bool{}
+		for _, s := range cl.sessions(t) {
+			if i, ok := index[s.Day]; ok {
+				planned[s.Day] = true
+				list[i].People = append(list[i].People, CalendarMark{t.ID, t.Name, s.Rounds, s.Light, s.Done})
+			}
+		}
+		came := map[string]int{}
+		for _, r := range cl.rounds[t.ID] {
+			came[r.CreatedAt.In(now.Location()).Format(time.DateOnly)]++
+		}
+		for day, n := range came {
+			if i, ok := index[day]; ok && !planned[day] {
+				list[i].People = append(list[i].People, CalendarMark{TraineeID: t.ID, Name: t.Name, Done: n})
+			}
+		}
+	}
+	return list, nil
 }
 
 func personPage(c caller, id string) (PersonPage, error) {
@@ -190,10 +244,7 @@ func (c class) sessions(t store.Trainee) []SessionOut {
 	if t.WeeksFrom == nil {
 		return list
 	}
-	zone, err := time.LoadLocation(c.zone)
-	if err != nil {
-		zone = time.UTC
-	}
+	zone := c.location()
 	now := c.now.In(zone)
 	from := time.Date(t.WeeksFrom.Year(), t.WeeksFrom.Month(), t.WeeksFrom.Day(), 0, 0, 0, 0, zone)
 	w := ladder.Weeks{From: from, Days: weekdays(t.WeeksDays), Rounds: t.WeeksRounds, Most: t.WeeksMost}
@@ -216,6 +267,15 @@ func (c class) sessions(t store.Trainee) []SessionOut {
 		list = append(list, SessionOut{day, s.Week, s.Rounds, some(s.Emphasis), s.Light, done[day], s.Why})
 	}
 	return list
+}
+
+// location is where the gym's days begin and end.
+func (c class) location() *time.Location {
+	zone, err := time.LoadLocation(c.zone)
+	if err != nil {
+		return time.UTC
+	}
+	return zone
 }
 
 func weekdays(text string) []time.Weekday {

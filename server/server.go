@@ -43,6 +43,7 @@ type Server struct {
 	api      huma.API
 	self     string          // base URL on loopback, for devices simulated here
 	running  context.Context // ends when the server shuts down
+	levels   levels
 }
 
 // New puts the routes together.

@@ -11,16 +11,17 @@
   type Entry = Schemas['LibraryEntry']
   let bag = $state<Doc['kind'] | 'all'>('all')
   let purpose = $state('all')
-  let step = $state(0)
+  let level = $state('all')
   let size = $state('all')
   let tag = $state('all')
   let words = $state('')
 
   const sizes: Record<string, [number, number]> = { short: [1, 3], middle: [4, 7], long: [8, 400] }
+  const levels: Record<string, [number, number]> = { '1 to 3': [0, 3], '3 to 5': [3, 5], '5 to 7': [5, 7], 'over 7': [7, 11] }
   const matches = (e: Entry) =>
     (bag === 'all' || e.kind === bag) &&
     (purpose === 'all' || (purpose === 'own' ? e.drillId !== '' : e.purpose === purpose)) &&
-    (step === 0 || e.step === step) &&
+    (level === 'all' || (e.level != null && e.level >= levels[level]![0] && e.level < levels[level]![1])) &&
     (tag === 'all' || e.tags.includes(tag)) &&
     (size === 'all' || (e.moves >= sizes[size]![0] && e.moves <= sizes[size]![1])) &&
     words.toLowerCase().split(/\s+/).every((w) => `${e.name} ${e.canonical} ${e.note} ${e.tags.join(' ')} ${e.purpose}`.toLowerCase().includes(w))
@@ -37,7 +38,7 @@
 </div>
 <div class="mt-2 grid gap-x-8 md:grid-cols-2">
   <Choice label="Bag" value={bag} options={[{ value: 'all', text: 'All' }, ...Object.entries(kindNames).map(([value, text]) => ({ value: value as Doc['kind'], text: text.replace(' bag', '') }))]} onchange={(v) => (bag = v as typeof bag)} />
-  <Choice label="From first touch to advanced" value={step} options={[{ value: 0, text: 'All' }, ...[1, 2, 3, 4, 5].map((n) => ({ value: n, text: String(n) }))]} onchange={(v) => (step = Number(v))} />
+  <Choice label="Level, on this gym’s bags" value={level} options={[{ value: 'all', text: 'All' }, ...Object.keys(levels).map((v) => ({ value: v, text: v.charAt(0).toUpperCase() + v.slice(1) }))]} onchange={(v) => (level = String(v))} />
   <Choice label="For" value={purpose} options={[{ value: 'all', text: 'All' }, ...(library.data?.purposes ?? []).map((v) => ({ value: v, text: v.charAt(0).toUpperCase() + v.slice(1) })), { value: 'own', text: 'Our own' }]} onchange={(v) => (purpose = String(v))} />
   <div class="flex flex-wrap gap-x-8">
     <Choice label="Length" value={size} options={[{ value: 'all', text: 'All' }, { value: 'short', text: '1 to 3 moves' }, { value: 'middle', text: '4 to 7' }, { value: 'long', text: '8 and more' }]} onchange={(v) => (size = String(v))} />
@@ -54,7 +55,7 @@
     <ul>
       {#each g.entries as e (e.key)}
         <li class="grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-1 border-b border-rope py-2.5 md:grid-cols-[16rem_1fr_auto]">
-          <div><p class="font-bold">{e.name}</p><p class="text-sm text-soft">{e.drillId ? 'Our own' : `${e.purpose.charAt(0).toUpperCase() + e.purpose.slice(1)}; ${steps[e.step]?.toLowerCase()}`}</p></div>
+          <div class="grid grid-cols-[2.75rem_1fr] gap-x-2"><span class="figure row-span-2 self-center text-3xl" title="Level">{e.level != null ? e.level.toFixed(1) : '–'}</span><p class="font-bold">{e.name}</p><p class="text-sm text-soft">{e.drillId ? 'Our own' : `${e.purpose.charAt(0).toUpperCase() + e.purpose.slice(1)}; ${steps[e.step]?.toLowerCase()}`}</p></div>
           <div class="max-md:col-span-2 max-md:row-start-2">
             {#if e.moves > 0}<p class="font-semibold">{e.canonical}</p>{:else}<p>{e.figures.slice(0, 2).map((f) => `${f.value} ${f.label}`).join(', ')}</p>{/if}
             <p class="text-sm text-soft">{e.note}{e.tags.length > 0 ? ` ${e.tags.map((t) => t.charAt(0).toUpperCase() + t.slice(1)).join(', ')}.` : ''}{e.twin ? ` The same as “${e.twin}”.` : ''}</p>

@@ -4,7 +4,7 @@
   import { push } from 'svelte-spa-router'
   import { toast } from 'svelte-sonner'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { bands, percent } from '../lib/format'
+  import { bands, dayNames, percent } from '../lib/format'
   import { kindNames } from '../lib/bench/measures'
   import Form from '../lib/people/Form.svelte'
   import RungStrip from '../lib/people/RungStrip.svelte'
@@ -13,6 +13,9 @@
 
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
   const whole = createQuery(() => ({ queryKey: ['class'], queryFn: () => ask(api.GET('/api/class')) }))
+  const calendar = createQuery(() => ({ queryKey: ['calendar'], queryFn: () => ask(api.GET('/api/calendar')) }))
+  const weeks = $derived(calendar.data && calendar.data.some((d) => d.people.length > 0) ? [calendar.data.slice(0, 7), calendar.data.slice(7)] : [])
+  const today = new Date().toISOString().slice(0, 10)
   const proposed = $derived(new Map((whole.data ?? []).map((p) => [p.traineeId, p])))
   let adding = $state(false)
   let busy = $state('')
@@ -63,4 +66,20 @@
       </li>
     {/each}
   </ul>
+  {#if weeks.length > 0}
+    <section class="mt-8" aria-labelledby="weeks">
+      <h2 id="weeks" class="text-xl font-bold">This week and the next</h2>
+      {#each weeks as week, k (k)}
+        <ol class="mt-2 grid gap-x-2 gap-y-1 sm:grid-cols-7">
+          {#each week as d (d.day)}
+            <li class="border-t-4 pt-1 {d.day === today ? 'border-ink' : 'border-rope'} {d.people.length === 0 ? 'max-sm:hidden' : ''}">
+              <p class="label">{dayNames[new Date(`${d.day}T12:00`).getDay()]} {Number(d.day.slice(8))}</p>
+              {#each d.people as m (m.traineeId)}<p class="text-sm"><a href="#/people/{m.traineeId}">{m.name.split(' ')[0]}</a> {m.done > 0 ? (m.rounds > 0 ? `${m.done} of ${m.rounds}` : m.done) : m.rounds}{m.light ? ', light' : ''}</p>{/each}
+            </li>
+          {/each}
+        </ol>
+      {/each}
+      <p class="mt-1 text-sm text-soft">Rounds planned, or run. The weeks of a person are planned on their page.</p>
+    </section>
+  {/if}
 {/if}

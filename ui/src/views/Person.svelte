@@ -101,6 +101,14 @@
             {/each}
           </tbody>
         </table>
+        {#if p.figures.some((f) => f.trail.length > 0)}
+          <details class="mt-2"><summary class="cursor-pointer font-semibold">How they were found</summary>
+            <ul class="mt-1 max-h-64 overflow-y-auto text-sm">
+              {#each p.figures.flatMap((f) => f.trail.map((x) => ({ ...x, figure: f.figure }))).toSorted((a, b) => b.at.localeCompare(a.at)) as x, i (i)}
+                <li class="grid grid-cols-[6rem_1fr_auto] gap-x-3 border-b border-rope py-1"><span class="text-soft">{shortDay(x.at, session.zone)}</span><span>{figureNames[x.figure]}{x.floor ? ', at least' : ''} <span class="text-soft">{x.note}</span></span><span class="text-right whitespace-nowrap"><b>{ability(x.figure, x.value, session.units)}</b> <span class="text-soft">{sure(x.figure, x.spread, session.units)}</span></span></li>
+              {/each}
+            </ul></details>
+        {/if}
         <p class="mt-2 text-sm text-soft">Each figure weighs what was assumed, tested and heard in rounds by how sure it is and how old. <a href="#/people/{t.id}/tests">Test some of them</a>.</p>
       </section>
       <section class="seam pt-3" aria-labelledby="last">

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API calendar */
+        get: operations["list-api-calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calibrate": {
         parameters: {
             query?: never;
@@ -904,6 +921,23 @@ export interface components {
             run: number;
             verdict: string;
         };
+        CalendarDay: {
+            /** Format: date */
+            day: string;
+            people: components["schemas"]["CalendarMark"][];
+        };
+        CalendarMark: {
+            /** Format: int64 */
+            done: number;
+            light: boolean;
+            name: string;
+            /**
+             * Format: int64
+             * @description planned; 0 where somebody came unplanned
+             */
+            rounds: number;
+            traineeId: string;
+        };
         Calibration: {
             /** Format: date-time */
             at: string;
@@ -1653,6 +1687,11 @@ export interface components {
             key: string;
             /** @enum {string} */
             kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            /**
+             * Format: double
+             * @description on the gym's own bag of that kind; null where there is none
+             */
+            level: number | null;
             /**
              * Format: int64
              * @description 0 for a technique
@@ -2544,6 +2583,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarDay"][];
                 };
             };
             /** @description Error */
