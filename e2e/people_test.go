@@ -124,6 +124,8 @@ func TestLevelAndFit(t *testing.T) {
 	if again := c.number(level); again != at {
 		t.Errorf("level %g for one and %g for another", at, again)
 	}
+	c.text("(() => { const s = [...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('Beside')).querySelector('select'); s.value = s.options[1].value; s.dispatchEvent(new Event('change', { bubbles: true })); return '' })()")
+	c.ok(c.See("They differ by"))
 	before := c.number("Number([...document.querySelectorAll('label')].find((l) => l.innerText === 'Tempo').control.value)")
 	c.text("document.activeElement.blur(), ''")
 	c.ok(c.Key("]"))

@@ -122,6 +122,7 @@ type DrillQuestion struct {
 	RigID     string   `json:"rigId" format:"uuid"`
 	TraineeID string   `json:"traineeId,omitempty" format:"uuid"`
 	Band      string   `json:"band,omitempty"`
+	Beside    string   `json:"beside,omitempty" format:"uuid" doc:"somebody else, to see how the fit differs"`
 	Doc       DrillDoc `json:"doc"`
 }
 

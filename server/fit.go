@@ -53,6 +53,14 @@ type DrillFit struct {
 	Fit    FitOut        `json:"fit"`
 	Easier *NeighbourOut `json:"easier,omitempty"`
 	Harder *NeighbourOut `json:"harder,omitempty"`
+	Beside *BesideOut    `json:"beside,omitempty"`
+}
+
+// BesideOut is how the same drill suits somebody else, and the link at which the two differ.
+type BesideOut struct {
+	Name    string `json:"name"`
+	Fit     FitOut `json:"fit"`
+	Differs string `json:"differs"`
 }
 
 func gradeOut(g level.Grade) GradeOut {
@@ -99,8 +107,20 @@ func drillFit(c caller, in DrillQuestion) (DrillFit, error) {
 	}
 	g := level.Graded(plan, t, floor.Bag.Kind())
 	f := level.For(plan, t, floor.Bag.Kind(), floor.Ability, false)
-	return DrillFit{
+	out := DrillFit{
 		Grade: gradeOut(g), Fit: fitOut(f),
 		Easier: neighbourOut(level.Easier(plan, floor, f)), Harder: neighbourOut(level.Harder(plan, floor, g, f)),
-	}, nil
+	}
+	if in.Beside != "" {
+		other, err := c.gym.Trainee(in.Beside)
+		if err != nil {
+			return out, err
+		}
+		a, err := abilityOf(c.gym, other, floor.Bag.Kind())
+		if err != nil {
+			return out, err
+		}
+		out.Beside = &BesideOut{other.Name, fitOut(level.For(plan, t, floor.Bag.Kind(), a, false)), level.Differs(plan, t, floor.Bag.Kind(), floor.Ability, a).Why}
+	}
+	return out, nil
 }

@@ -221,6 +221,11 @@ func TestDrillFit(t *testing.T) {
 		u.want(200, "POST", "/api/drill-fit", DrillQuestion{RigID: rigs["doubleEnd"].ID, TraineeID: id, Doc: DrillDoc{Plan: c}}, &f)
 		return f
 	}
+	var both DrillFit
+	u.want(200, "POST", "/api/drill-fit", DrillQuestion{RigID: rigs["doubleEnd"].ID, TraineeID: person.ID, Beside: expert.ID, Doc: DrillDoc{Plan: c}}, &both)
+	if both.Beside == nil || both.Beside.Name != "Ione" || both.Beside.Fit.Clean <= both.Fit.Clean || !strings.Contains(both.Beside.Differs, "one ") {
+		t.Errorf("%+v", both.Beside)
+	}
 	a, b := ask(person.ID), ask(expert.ID)
 	if a.Grade != b.Grade || !(b.Fit.Clean > a.Fit.Clean) || a.Fit.Weakest == "" || a.Easier == nil || a.Easier.Clean <= a.Fit.Clean || b.Harder == nil || b.Harder.Level < b.Grade.Level {
 		t.Errorf("%+v\n%+v", a, b)

@@ -2,7 +2,6 @@ package drill
 
 import (
 	"errors"
-	"fmt"
 	"math"
 
 	"melodromos/core/combo"
@@ -350,42 +349,6 @@ func (l *lander) back(launch float64, m rig.Meeting) (rig.Return, error) {
 	return list[n-1], nil
 }
 
-// offers lists what would give a strike the time (s) it needs: a later return, a softer blow before it, or the rig.
-func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Offer {
-	var list []Offer
-	step := 1
-	if l.bag.Kind() == rig.Speed {
-		step = 2
-	}
-	for n := m.Rebounds + step; n <= m.Rebounds+4; n += step {
-		if later, err := l.back(before.Launch, rig.Meeting{Rebounds: n}); err == nil && later.At >= need {
-			list = append(list, Offer{"return", float64(n), fmt.Sprintf("let it go by until return %d", n)})
-			break
-		}
-	}
-	a, err := l.bag.Solve(60/need, rig.Meeting{Rebounds: m.Rebounds})
-	if err != nil {
-		return list
-	}
-	if fist := rig.Fist(l.bag, a.Launch, before.Speed); a.Feasible && fist < before.Fist {
-		list = append(list, Offer{"fist", fist, fmt.Sprintf("strike %s softer: it then comes back in time", before.Placed.Move)})
-	}
-	if cords, ok := l.bag.(rig.DoubleEndBag); ok { // the same blow, on another tension
-		if changes, ok := cords.Slower(before.Launch, m.Rebounds, need); ok {
-			for _, c := range changes {
-				list = append(list, Offer{c.Field, c.To, "softer cords: let both out, in proportion"})
-			}
-		}
-		return list
-	}
-	for _, c := range a.Change {
-		if c.What != "tempo" && c.What != "rebounds" {
-			list = append(list, Offer{c.What, c.To, c.Reason})
-		}
-	}
-	return list
-}
-
 // between places what stands between two strikes: from the moment the hand is home, one after the other, so that the last one
 // is done when the next strike sets out; where they do not fit, right away.
 func (l *lander) between(moves []int, next Landed) {
@@ -415,56 +378,4 @@ func (l *lander) trailing(moves []int) {
 		l.add(Landed{Placed: l.moves[i], Move: i, At: at, Until: at + whole})
 		at += whole
 	}
-}
-
-// freeWindow is how much of the interval before it a strike that no bag constrains may be off, early and late together.
-// Assumed.
-const freeWindow = 0.30
-
-// freely paces the strikes by the tempo inside the combination.
-func (l *lander) freely() error {
-	l.last = -1
-	if l.c.Tempo == 0 {
-		return input.Refuse("tempo", "expected a tempo where nothing but the hands keeps the pace")
-	}
-	interval := 60 / l.c.Tempo
-	var between []int
-	for i, m := range l.moves {
-		if m.Kind() != combo.Strike {
-			between = append(between, i)
-			continue
-		}
-		s := Landed{Placed: m, Move: i, Fist: l.force(m)}
-		gap := interval
-		if l.last < 0 {
-			l.open(&s, between)
-			s.Window, s.Still = restWindow, true
-		} else {
-			before := l.rep.Moves[l.last]
-			gap *= l.a.Interval(before.Hand(), s.Hand()) / l.a.Alternate // the tempo is that of hands in turn; one hand takes longer
-			sum := 0.0
-			for _, k := range between {
-				sum += trainee.TimesOf(l.moves[k].Move).Whole
-				if l.moves[k].Kind() == combo.Wait {
-					sum += interval
-				}
-			}
-			if sum > 0 {
-				gap = math.Max(gap, sum+l.way)
-			}
-			s.At = before.At + gap
-			if hands := l.a.Interval(before.Hand(), s.Hand()); hands > gap+1e-9 {
-				s.Late = hands - gap
-				s.Fits = []Offer{{"tempo", math.Floor(60 / hands * gap / interval), "as quick as these hands are"}}
-			}
-			s.Window = freeWindow * gap
-		}
-		l.narrow(&s, between)
-		s.Until = s.At + l.way
-		l.between(between, s)
-		l.add(s)
-		between = between[:0]
-	}
-	l.trailing(between)
-	return nil
 }

@@ -195,3 +195,55 @@ func Longest(p float64, n int) float64 {
 	}
 	return sum
 }
+
+// Differs names the strike at which two people differ most on a drill, and by what: their timing, their hands, or what they miss. The
+// link's Clean is by how much the first of them is clean more often.
+func Differs(p drill.Plan, t drill.Timeline, kind rig.Kind, a, b trainee.Ability) Link {
+	seen, heard := Strikes(t, p.Way(kind), p.ByEar(), Senses{a.Sound, a.Sight}), Strikes(t, p.Way(kind), p.ByEar(), Senses{b.Sound, b.Sight})
+	a.Bias, b.Bias = 0, 0
+	var l Link
+	at := -1
+	for i := range seen {
+		if d := chanceOf(seen[i], a, 1).clean - chanceOf(heard[i], b, 1).clean; at < 0 || math.Abs(d) > math.Abs(l.Clean)+1e-12 {
+			at, l.Strike, l.Clean = i, seen[i], d
+		}
+	}
+	if at < 0 {
+		return l
+	}
+	first := chanceOf(seen[at], a, 1).clean
+	most := -1.0
+	for cause, other := range map[Cause]trainee.Ability{ByTiming: with(a, b, ByTiming), ByHands: with(a, b, ByHands), ByMiss: with(a, b, ByMiss)} {
+		s := seen[at]
+		if cause == ByTiming {
+			s = heard[at]
+		}
+		d := math.Abs(first - chanceOf(s, other, 1).clean)
+		if d > most+1e-12 || d > most-1e-12 && cause < l.Cause { // of equals always the same one
+			most, l.Cause = d, cause
+		}
+	}
+	one, two := chanceOf(seen[at], a, 1), chanceOf(heard[at], b, 1)
+	switch l.Cause {
+	case ByHands:
+		l.Why = fmt.Sprintf("hands: %.2f s to %s, for which one takes %.2f s and the other %.2f s", l.Strike.ask(), l.Strike.Words(), a.Interval(l.Strike.Before, l.Strike.Hand), b.Interval(l.Strike.Before, l.Strike.Hand))
+	case ByMiss:
+		l.Why = fmt.Sprintf("%s: one misses %.0f %% outright, the other %.0f %%", l.Strike.Words(), 100*a.Miss, 100*b.Miss)
+	default:
+		l.Why = fmt.Sprintf("timing: at %s, in a window of %.0f ms, one spreads by %.0f ms and the other by %.0f ms", l.Strike.Words(), 1000*l.Strike.Window, 1000*one.spread, 1000*two.spread)
+	}
+	return l
+}
+
+// with is an ability with one part of another's.
+func with(a, b trainee.Ability, part Cause) trainee.Ability {
+	switch part {
+	case ByTiming:
+		a.Timing, a.Motor, a.Sound, a.Sight = b.Timing, b.Motor, b.Sound, b.Sight
+	case ByHands:
+		a.Alternate, a.SameHand, a.Weak = b.Alternate, b.SameHand, b.Weak
+	case ByMiss:
+		a.Miss = b.Miss
+	}
+	return a
+}

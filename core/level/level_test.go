@@ -252,6 +252,16 @@ func TestTwoFits(t *testing.T) {
 	if a.Weakest.Cause != ByHands || b.Weakest.Cause != ByTiming || !strings.Contains(a.Weakest.Why, "0.45 s") {
 		t.Errorf("%+v\n%+v", a.Weakest, b.Weakest)
 	}
+	for _, pair := range []struct {
+		a, b trainee.Ability
+		want Cause
+	}{{able, slow, ByHands}, {able, uneven, ByTiming}, {able, func() trainee.Ability { x := able; x.Miss = 0.2; return x }(), ByMiss}} {
+		d := Differs(c, line, rig.DoubleEnd, pair.a, pair.b)
+		back := Differs(c, line, rig.DoubleEnd, pair.b, pair.a)
+		if d.Cause != pair.want || back.Cause != pair.want || !(d.Clean > 0) || math.Abs(d.Clean+back.Clean) > 1e-12 || d.Why == "" {
+			t.Errorf("want %s: %+v, the other way %+v", pair.want, d, back)
+		}
+	}
 	if best := For(c, line, rig.DoubleEnd, trainee.Start(trainee.Expert), false); !(best.Clean > a.Clean && best.Clean > b.Clean) {
 		t.Errorf("%g, %g and %g", best.Clean, a.Clean, b.Clean)
 	}

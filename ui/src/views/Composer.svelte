@@ -237,7 +237,7 @@
   {#if p && c}
     <h1 class="mt-5 text-2xl leading-tight font-extrabold tracking-tight sm:text-[1.7rem]" aria-live="polite">{p.sentence}</h1>
     <div class="mt-3 bg-sheet py-2"><SwingTrace cycle={p.cycle} strikes={composedStrikes(c.moves)} moves={composedMoves(c.moves)} tempo={p.shown} from={-0.35} to={Math.max(1, p.cycle.return)} height={300} choices={c.moves.map((m) => m.choices)} onreturn={(i, n) => count(before(i), n)} /></div>
-    <Fit {question} name={trainee?.name.split(' ')[0] ?? ''} ontake={(next) => replace(next as Doc)} />
+    <Fit {question} name={trainee?.name.split(' ')[0] ?? ''} people={people.data ?? []} ontake={(next) => replace(next as Doc)} />
     {#each c.cautions as caution (caution)}<div class="mt-2"><Caution>{caution}</Caution></div>{/each}
     <div class="mt-2 flex flex-wrap gap-2">
       <button class="button" disabled={playing} onclick={play}>{playing ? 'Playing…' : 'Hear it'}</button>

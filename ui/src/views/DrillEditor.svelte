@@ -209,7 +209,7 @@
             {/each}
           </ol>
         {/if}
-        {#if !p.problem}<Fit {question} name={trainee?.name.split(' ')[0] ?? 'a beginner'} ontake={renew} />{/if}
+        {#if !p.problem}<Fit {question} name={trainee?.name.split(' ')[0] ?? 'a beginner'} people={people.data ?? []} ontake={renew} />{/if}
         <Cards cards={p.cards} />
       {/if}
       {#if whatIf.refusal}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{whatIf.refusal.message}</p>{/if}

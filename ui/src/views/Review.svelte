@@ -17,7 +17,7 @@
   const chosen = $derived(picked ?? Math.max(0, r?.strikes.findIndex((s) => s.verdict !== 'clean') ?? 0))
   const strikes = $derived(r?.strikes.map((s, i) => ({ i, ...s, ...faced(s) })) ?? [])
   const centre = $derived(strikes[chosen]?.at ?? 0)
-  const reach = $derived((r?.run.cycle.return ?? 0.5) * 1.7)
+  const reach = $derived((r?.run.cycle.return ?? 0.5) * (r?.run.cycle.starts.length ? 0.55 : 1.7)) // a combination, or a few strikes
   const move = (by: number) => (picked = Math.min(strikes.length - 1, Math.max(0, chosen + by)))
   const roundClock = (at: number) => countdown(Math.max(0, at - (r?.run.timeline.start ?? 0) / 1e6))
 </script>

@@ -901,6 +901,11 @@ export interface components {
              */
             traineeId?: string;
         };
+        BesideOut: {
+            differs: string;
+            fit: components["schemas"]["FitOut"];
+            name: string;
+        };
         Borders: {
             /** Format: double */
             head: number;
@@ -1287,6 +1292,7 @@ export interface components {
             [key: string]: unknown;
         };
         DrillFit: {
+            beside?: components["schemas"]["BesideOut"];
             easier?: components["schemas"]["NeighbourOut"];
             fit: components["schemas"]["FitOut"];
             grade: components["schemas"]["GradeOut"];
@@ -1343,6 +1349,11 @@ export interface components {
         };
         DrillQuestion: {
             band?: string;
+            /**
+             * Format: uuid
+             * @description somebody else, to see how the fit differs
+             */
+            beside?: string;
             doc: components["schemas"]["DrillDoc"];
             /** Format: uuid */
             rigId: string;

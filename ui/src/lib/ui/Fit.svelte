@@ -5,12 +5,14 @@
   import { percent } from '../format'
   import { WhatIf } from '../whatif.svelte'
 
-  type Props = { question: Schemas['DrillQuestion'] | null; name: string; ontake: (doc: Schemas['DrillDoc']) => void }
-  let { question, name, ontake }: Props = $props()
+  type Props = { question: Schemas['DrillQuestion'] | null; name: string; people?: Schemas['Trainee'][]; ontake: (doc: Schemas['DrillDoc']) => void }
+  let { question, name, people = [], ontake }: Props = $props()
   const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/drill-fit', { body: q })))
   const f = $derived(whatIf.refusal ? null : whatIf.answer)
+  let beside = $state('')
+  const others = $derived(people.filter((t) => t.id !== question?.traineeId))
   $effect(() => {
-    const q = question
+    const q = question && beside ? { ...question, beside } : question
     if (q) untrack(() => void whatIf.ask(q))
   })
   const demands = $derived(f ? ([['Timing', f.grade.timing], ['Hands', f.grade.hands], ['Pattern', f.grade.pattern], ['Reading', f.grade.reading]] as const) : [])
@@ -38,9 +40,11 @@
     <div>
       <p><b class="text-lg">{percent(f.fit.clean)} clean for {name}, {standing[f.fit.standing]}.</b> <span class="text-soft">A run of about {Math.round(f.fit.longest)} to expect (modelled).</span></p>
       {#if f.fit.weakest}<p class="text-sm">Weakest link: {f.fit.weakest}.</p>{/if}
+      {#if f.beside}<p class="mt-1 text-sm"><b>{percent(f.beside.fit.clean)} clean for {f.beside.name.split(' ')[0]}.</b> They differ by {f.beside.differs}.</p>{/if}
       <div class="mt-2 flex flex-wrap gap-2">
         {#if f.easier}<button class="button !min-h-9 !py-0" onclick={() => ontake(f.easier!.doc)} aria-label="Easier: {f.easier.what}"><span class="text-soft">[</span> {f.easier.what}: {percent(f.easier.clean)}, level {f.easier.level.toFixed(1)}</button>{/if}
         {#if f.harder}<button class="button !min-h-9 !py-0" onclick={() => ontake(f.harder!.doc)} aria-label="Harder: {f.harder.what}"><span class="text-soft">]</span> {f.harder.what}: {percent(f.harder.clean)}, level {f.harder.level.toFixed(1)}</button>{/if}
+        {#if others.length > 0}<label class="flex items-center gap-2 text-sm text-soft">Beside <select class="input !min-h-9 !w-auto !py-0" bind:value={beside}><option value="">nobody</option>{#each others as t (t.id)}<option value={t.id}>{t.name}</option>{/each}</select></label>{/if}
       </div>
     </div>
   </section>

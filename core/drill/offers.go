@@ -1,0 +1,43 @@
+package drill
+
+import (
+	"fmt"
+
+	"melodromos/core/rig"
+)
+
+// offers lists what would give a strike the time (s) it needs: a later return, a softer blow before it, or the rig.
+func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Offer {
+	var list []Offer
+	step := 1
+	if l.bag.Kind() == rig.Speed {
+		step = 2
+	}
+	for n := m.Rebounds + step; n <= m.Rebounds+4; n += step {
+		if later, err := l.back(before.Launch, rig.Meeting{Rebounds: n}); err == nil && later.At >= need {
+			list = append(list, Offer{"return", float64(n), fmt.Sprintf("let it go by until return %d", n)})
+			break
+		}
+	}
+	a, err := l.bag.Solve(60/need, rig.Meeting{Rebounds: m.Rebounds})
+	if err != nil {
+		return list
+	}
+	if fist := rig.Fist(l.bag, a.Launch, before.Speed); a.Feasible && fist < before.Fist {
+		list = append(list, Offer{"fist", fist, fmt.Sprintf("strike %s softer: it then comes back in time", before.Placed.Move)})
+	}
+	if cords, ok := l.bag.(rig.DoubleEndBag); ok { // the same blow, on another tension
+		if changes, ok := cords.Slower(before.Launch, m.Rebounds, need); ok {
+			for _, c := range changes {
+				list = append(list, Offer{c.Field, c.To, "softer cords: let both out, in proportion"})
+			}
+		}
+		return list
+	}
+	for _, c := range a.Change {
+		if c.What != "tempo" && c.What != "rebounds" {
+			list = append(list, Offer{c.What, c.To, c.Reason})
+		}
+	}
+	return list
+}

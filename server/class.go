@@ -1,0 +1,191 @@
+package server
+
+import (
+	"encoding/json"
+	"errors"
+	"slices"
+	"time"
+
+	"melodromos/core/drill"
+	"melodromos/core/input"
+	"melodromos/core/ladder"
+	"melodromos/core/level"
+	"melodromos/core/rig"
+	"melodromos/store"
+)
+
+// class is all that proposals are made from, read at once.
+type class struct {
+	now       time.Time
+	zone      string
+	gate      ladder.Gate
+	rigs      []store.Rig
+	bags      map[string]rig.Rig
+	places    map[string]rig.Place
+	trainees  []store.Trainee
+	findings  map[string][]store.Finding
+	cautions  map[string][]store.Caution
+	decisions map[string][]store.Decision
+	rounds    map[string][]store.Run
+}
+
+// classOf reads what is known of one trainee, or of all where the id is empty.
+func classOf(c caller, id string) (class, error) {
+	cl := class{now: time.Now(), zone: c.row.Zone, gate: ladder.Gate{Clean: c.row.GateClean, Run: c.row.GateRun, Rounds: c.row.GateRounds}, bags: map[string]rig.Rig{}, places: map[string]rig.Place{}}
+	var err error
+	if cl.rigs, err = c.gym.Rigs(false); err != nil {
+		return cl, err
+	}
+	for _, row := range cl.rigs {
+		if cl.bags[row.ID], cl.places[row.ID], err = readRig(row); err != nil {
+			return cl, err
+		}
+	}
+	if id == "" {
+		cl.trainees, err = c.gym.Trainees()
+	} else {
+		var t store.Trainee
+		t, err = c.gym.Trainee(id)
+		cl.trainees = []store.Trainee{t}
+	}
+	findings, e1 := c.gym.Findings(id)
+	cautions, e2 := c.gym.Cautions(id)
+	decisions, e3 := c.gym.Decisions(id)
+	rounds, e4 := c.gym.Rounds(id)
+	cl.findings = grouped(findings, func(f store.Finding) string { return f.TraineeID })
+	cl.cautions = grouped(cautions, func(f store.Caution) string { return f.TraineeID })
+	cl.decisions = grouped(decisions, func(f store.Decision) string { return f.TraineeID })
+	cl.rounds = grouped(rounds, func(f store.Run) string { return f.TraineeID })
+	return cl, errors.Join(err, e1, e2, e3, e4)
+}
+
+func grouped[T any](rows []T, by func(T) string) map[string][]T {
+	out := map[string][]T{}
+	for _, r := range rows {
+		out[by(r)] = append(out[by(r)], r)
+	}
+	return out
+}
+
+// kinds of bag that hang in the gym, in the order of the trade.
+func (c class) kinds() []rig.Kind {
+	var list []rig.Kind
+	for _, k := range []rig.Kind{rig.Speed, rig.DoubleEnd, rig.Reflex, rig.Slip, rig.Hanging} {
+		if slices.ContainsFunc(c.rigs, func(r store.Rig) bool { return r.Kind == string(k) }) {
+			list = append(list, k)
+		}
+	}
+	return list
+}
+
+// rigFor is the bag of a kind that somebody was on last, or else the first of them.
+func (c class) rigFor(t store.Trainee, kind rig.Kind) store.Rig {
+	used := c.rounds[t.ID]
+	for i := len(used) - 1; i >= 0; i-- {
+		for _, r := range c.rigs {
+			if r.ID == used[i].RigID && r.Kind == string(kind) {
+				return r
+			}
+		}
+	}
+	i := slices.IndexFunc(c.rigs, func(r store.Rig) bool { return r.Kind == string(kind) })
+	return c.rigs[i]
+}
+
+// mainKind is the kind of bag that somebody goes on with: the one they were on last, or the first that hangs.
+func (c class) mainKind(t store.Trainee) (rig.Kind, bool) {
+	kinds := c.kinds()
+	used := c.rounds[t.ID]
+	for i := len(used) - 1; i >= 0; i-- {
+		for _, r := range c.rigs {
+			if r.ID == used[i].RigID {
+				return rig.Kind(r.Kind), true
+			}
+		}
+	}
+	if len(kinds) == 0 {
+		return "", false
+	}
+	return kinds[0], true
+}
+
+func (c class) floor(t store.Trainee, r store.Rig) drill.Floor {
+	return drill.Floor{Bag: c.bags[r.ID], Place: c.places[r.ID], Ability: abilityWith(t, rig.Kind(r.Kind), evidenceOf(c.findings[t.ID]), c.now), Seed: 1}
+}
+
+// career is what somebody did on a kind of bag.
+func (c class) career(t store.Trainee, kind rig.Kind, on drill.Floor) ladder.Career {
+	career := ladder.Career{Rungs: ladder.Rungs(kind, ladder.School(t.School)), Gate: c.gate, Now: c.now}
+	for _, r := range c.rounds[t.ID] {
+		var sum Summary
+		if r.Rung == "" || kindOfRung(r.Rung) != kind || json.Unmarshal(r.Summary, &sum) != nil {
+			continue
+		}
+		career.Rounds = append(career.Rounds, ladder.Round{At: r.CreatedAt, Rung: r.Rung, Clean: sum.Share, Longest: sum.Longest, Planned: sum.Planned, Wild: sum.Wild})
+	}
+	for _, d := range c.decisions[t.ID] {
+		if d.BagKind == string(kind) {
+			career.Decisions = append(career.Decisions, ladder.Decision{At: d.CreatedAt, Rung: d.Rung, Choice: ladder.Choice(d.Choice), Reason: d.Reason})
+		}
+	}
+	var cautions []ladder.Caution
+	for _, k := range c.cautions[t.ID] {
+		if k.LiftedAt == nil {
+			cautions = append(cautions, ladder.Caution(k.Kind))
+		}
+	}
+	if len(cautions) > 0 {
+		career.Held = func(r ladder.Rung) string {
+			p, err := r.Plan(on)
+			if err != nil {
+				return ""
+			}
+			return ladder.HeldBack(cautions, p, on)
+		}
+	}
+	return career
+}
+
+func kindOfRung(key string) rig.Kind {
+	for i, r := range key {
+		if r == '.' {
+			return rig.Kind(key[:i])
+		}
+	}
+	return ""
+}
+
+// propose says what somebody does next on a kind of bag; with fit, how hard it is and how it will go.
+func (c class) propose(t store.Trainee, kind rig.Kind, fit bool) (Proposal, error) {
+	row := c.rigFor(t, kind)
+	on := c.floor(t, row)
+	career := c.career(t, kind, on)
+	p := career.Propose()
+	out := Proposal{
+		TraineeID: t.ID, Trainee: t.Name, Kind: string(kind), RigID: row.ID, RigName: row.Name,
+		Rung: p.Rung.Key, Name: p.Rung.Name, Note: p.Rung.Note, Index: p.Index, Standing: career.Standing(), Of: len(career.Rungs), Move: string(p.Move), Target: p.Target, Why: p.Why, Barred: p.Barred, Others: []string{},
+	}
+	plan, err := p.Rung.Plan(on)
+	if err != nil {
+		return out, err
+	}
+	if p.Soft {
+		plan = level.Softer(plan, on)
+	}
+	out.Doc = DrillDoc{Plan: plan}
+	if !fit {
+		return out, nil
+	}
+	line, err := plan.Lay(on)
+	var refusal *input.Error
+	if errors.As(err, &refusal) { // a bag as it hangs may not allow it: then that is what is said
+		out.Barred, out.Move, out.Why = refusal.Reason, string(ladder.Barred), "Not on this bag as it hangs: "+refusal.Reason+"."
+		return out, nil
+	}
+	if err != nil {
+		return out, err
+	}
+	g, f := level.Graded(plan, line, kind), level.For(plan, line, kind, on.Ability, false)
+	out.Level, out.Clean, out.Run = &g.Level, &f.Clean, &f.Longest
+	return out, nil
+}
