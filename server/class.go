@@ -128,13 +128,7 @@ func (c class) career(t store.Trainee, kind rig.Kind, on drill.Floor) ladder.Car
 			career.Decisions = append(career.Decisions, ladder.Decision{At: d.CreatedAt, Rung: d.Rung, Choice: ladder.Choice(d.Choice), Reason: d.Reason})
 		}
 	}
-	var cautions []ladder.Caution
-	for _, k := range c.cautions[t.ID] {
-		if k.LiftedAt == nil {
-			cautions = append(cautions, ladder.Caution(k.Kind))
-		}
-	}
-	if len(cautions) > 0 {
+	if cautions := c.standing(t.ID); len(cautions) > 0 {
 		career.Held = func(r ladder.Rung) string {
 			p, err := r.Plan(on)
 			if err != nil {
@@ -144,6 +138,17 @@ func (c class) career(t store.Trainee, kind rig.Kind, on drill.Floor) ladder.Car
 		}
 	}
 	return career
+}
+
+// standing are the cautions of somebody that nobody has lifted.
+func (c class) standing(traineeID string) []ladder.Caution {
+	var list []ladder.Caution
+	for _, k := range c.cautions[traineeID] {
+		if k.LiftedAt == nil {
+			list = append(list, ladder.Caution(k.Kind))
+		}
+	}
+	return list
 }
 
 func kindOfRung(key string) rig.Kind {

@@ -2,12 +2,14 @@ package server
 
 import (
 	"context"
+	"encoding/json"
 	"math"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/drill"
 	"melodromos/core/input"
+	"melodromos/core/ladder"
 	"melodromos/core/level"
 )
 
@@ -79,7 +81,20 @@ func neighbourOut(n level.Neighbour, ok bool) *NeighbourOut {
 	return &NeighbourOut{n.What, DrillDoc{Plan: n.Plan}, n.Grade.Level, n.Fit.Clean, n.Fit.Run}
 }
 
+// Outlook is what somebody goes onto the floor with.
+type Outlook struct {
+	Clean  float64 `json:"clean" doc:"share, predicted"`
+	Run    float64 `json:"run" doc:"longest run to expect"`
+	Best   int     `json:"best" doc:"longest run so far on this rung, or with this drill; 0 for none"`
+	Target int     `json:"target" doc:"streak to beat: three to begin with, then one more than the best"`
+	Held   string  `json:"held" doc:"why a caution holds the drill back; empty where none does"`
+}
+
 func (s *Server) registerFit(api huma.API) {
+	huma.Get(api, "/api/drills/{id}/outlook", func(ctx context.Context, in *ByID) (*one[Outlook], error) {
+		o, err := outlook(who(ctx), in.ID)
+		return single(ctx, o, err, sure(func(o Outlook) Outlook { return o }))
+	})
 	huma.Post(api, "/api/drill-fit", func(ctx context.Context, in *one[DrillQuestion]) (*one[DrillFit], error) {
 		f, err := drillFit(who(ctx), in.Body)
 		if err != nil {
@@ -87,6 +102,39 @@ func (s *Server) registerFit(api huma.API) {
 		}
 		return &one[DrillFit]{f}, nil
 	})
+}
+
+// outlook is how a drill will go, what there is to beat, and what speaks against it.
+func outlook(c caller, id string) (Outlook, error) {
+	row, err := c.gym.Drill(id)
+	if err != nil {
+		return Outlook{}, err
+	}
+	plan, err := drill.ReadPlan(input.Parse(row.Doc))
+	if err != nil {
+		return Outlook{}, asInternal(err)
+	}
+	floor, _, _, err := floorOf(c.gym, row.RigID, row.TraineeID)
+	if err != nil {
+		return Outlook{}, err
+	}
+	cl, err := classOf(c, row.TraineeID)
+	if err != nil {
+		return Outlook{}, err
+	}
+	out := Outlook{Held: ladder.HeldBack(cl.standing(row.TraineeID), plan, floor)}
+	if t, err := plan.Lay(floor); err == nil { // where it cannot be run any more, the screen says so
+		f := level.For(plan, t, floor.Bag.Kind(), floor.Ability, false)
+		out.Clean, out.Run = f.Clean, f.Longest
+	}
+	for _, r := range cl.rounds[row.TraineeID] {
+		var sum Summary
+		if (r.DrillID == row.ID || row.Rung != "" && r.Rung == row.Rung) && json.Unmarshal(r.Summary, &sum) == nil {
+			out.Best = max(out.Best, sum.Longest)
+		}
+	}
+	out.Target = ladder.Target(out.Best)
+	return out, nil
 }
 
 func drillFit(c caller, in DrillQuestion) (DrillFit, error) {

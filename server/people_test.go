@@ -77,6 +77,11 @@ func TestLadderOverRounds(t *testing.T) {
 	if !l.Rungs[0].Done || l.Rungs[0].Through != 2 || l.Rungs[0].At == nil || l.Rungs[1].Done || l.Proposal.Rung != "speed.lead" || l.Proposal.Move != string(ladder.Next) {
 		t.Errorf("%+v\n%+v", l.Rungs[0], l.Proposal)
 	}
+	var o Outlook
+	u.want(200, "GET", "/api/drills/"+first.ID+"/outlook", nil, &o)
+	if o.Best != l.Rungs[0].Best || o.Target != o.Best+1 || o.Held != "" || !(o.Clean > 0.5) {
+		t.Errorf("%+v", o)
+	}
 	if len(l.Decisions) != 2 || l.Decisions[0].Choice != "accept" || l.Decisions[0].Coach == "" {
 		t.Errorf("%+v", l.Decisions)
 	}

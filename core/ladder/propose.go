@@ -250,9 +250,12 @@ const firstStreak = 3
 
 // target is the streak to beat on a rung: one more than the best so far.
 func (c Career) target(key string) int {
-	best := firstStreak - 1
+	best := 0
 	for _, r := range c.on(key) {
 		best = max(best, r.Longest)
 	}
-	return best + 1
+	return Target(best)
 }
+
+// Target is the streak to reach after a best one: three to begin with, then one more.
+func Target(best int) int { return max(firstStreak, best+1) }

@@ -59,7 +59,7 @@
       </div>
       <dl class="flex gap-8">
         {#if next.clean != null}<div><dt class="label">clean, expected</dt><dd class="figure text-7xl">{Math.round(100 * next.clean)}<span class="text-3xl"> %</span></dd></div>{/if}
-        <div><dt class="label">streak to beat</dt><dd class="figure text-7xl">{next.target - 1}</dd></div>
+        <div><dt class="label">streak to reach</dt><dd class="figure text-7xl">{next.target}</dd></div>
         {#if next.level != null}<div><dt class="label">level</dt><dd class="figure text-7xl">{next.level.toFixed(1)}</dd></div>{/if}
       </dl>
     </section>

@@ -30,8 +30,11 @@
         ask(api.GET('/api/trainees/{id}', { params: { path: { id: drill.traineeId } } })),
         ask(api.GET('/api/rigs/{id}', { params: { path: { id: drill.rigId } } })),
       ])
-      const preview = await ask(api.POST('/api/drill-preview', { body: { rigId: drill.rigId, doc: drill.doc, band: trainee.band } }))
-      return { drill, trainee, rig, preview }
+      const [preview, outlook] = await Promise.all([
+        ask(api.POST('/api/drill-preview', { body: { rigId: drill.rigId, doc: drill.doc, traineeId: drill.traineeId } })),
+        ask(api.GET('/api/drills/{id}/outlook', { params: { path: { id: params.id } } })),
+      ])
+      return { drill, trainee, rig, preview, outlook }
     },
   }))
   type Band = Schemas['StandInChoice']['ability']
@@ -90,14 +93,21 @@
   {:else if !ready.data}
     <div class="p-6"><Notice title="Reading the drill…" /></div>
   {:else if !live}
-    {@const { drill, trainee, rig, preview } = ready.data}
+    {@const { drill, trainee, rig, preview, outlook } = ready.data}
     <div class="mx-auto flex w-full max-w-6xl flex-1 flex-col gap-5 overflow-y-auto p-5 sm:p-8">
       <header class="flex items-center gap-3"><Mark size={36} /><p class="text-soft">Ready for the floor</p><a class="button ml-auto" href="#/">Leave</a></header>
+      <div class="grid items-end gap-x-10 gap-y-3 lg:grid-cols-[1fr_auto]">
       <div>
         <h1 class="figure text-5xl sm:text-7xl">{trainee.name}</h1>
         <p class="mt-2 text-xl">{drill.name} on the {rig.name}. {preview.sentence}</p>
         <p class="mt-1 text-soft">{preview.strikes} strikes, {countdown(preview.seconds)} from bell to bell. {#if drill.doc.firstHand}First hand: {drill.doc.firstHand}, the {side(drill.doc.firstHand, stance)}.{:else if preview.composed}{preview.composed.times} repetitions of {preview.composed.canonical}.{/if}</p>
       </div>
+      <dl class="flex flex-wrap gap-x-10 gap-y-2">
+        <div><dt class="label">Streak to reach{outlook.best > 0 ? `, best ${outlook.best}` : ''}</dt><dd class="figure text-5xl">{outlook.target}</dd></div>
+        {#if outlook.clean > 0}<div><dt class="label">Clean, expected</dt><dd class="figure text-5xl">{Math.round(100 * outlook.clean)}<span class="text-2xl"> %</span></dd></div>{/if}
+      </dl>
+      </div>
+      {#if outlook.held}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">Held back: {outlook.held}. <a href="#/people/{trainee.id}">To {trainee.name}</a></p>{/if}
       {#if preview.problem}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{preview.problem} <a href="#/{preview.composed ? 'compose' : 'drills'}/{drill.id}">Change the drill</a></p>{/if}
       <div class="bg-sheet py-2">
         <SwingTrace cycle={preview.cycle} strikes={preview.composed ? composedStrikes(preview.composed.moves) : sample(preview.cycle, preview.pattern)} moves={preview.composed ? composedMoves(preview.composed.moves) : []} tempo={preview.shown} from={-0.2} to={preview.composed ? preview.cycle.return : preview.cycle.return * 2 + 0.2} height={270} />
@@ -121,7 +131,7 @@
           <p class="text-center text-sm text-soft">or Space</p>
         </div>
       </div>
-      <div class="max-w-prose"><Caution>Wraps on, gloves for rounds, warm first, chin down and hands home. {cautions[rig.doc.kind]} With children an adult stands by.{preview.composed?.cued ? ' Cues are soft, with no hard ends, and never at the eyes.' : ''}</Caution></div>
+      <div class="max-w-prose"><Caution>Wraps on, gloves for rounds, warm first, chin down and hands home. {cautions[rig.doc.kind]}{/children/.test(cautions[rig.doc.kind]) ? '' : ' With children an adult stands by.'}{preview.composed?.cued ? ' Cues are soft, with no hard ends, and never at the eyes.' : ''}</Caution></div>
       {#if round.problem}<p class="border-l-4 border-ink pl-3 font-semibold" role="alert">{round.problem}</p>{/if}
     </div>
   {:else if round.run}

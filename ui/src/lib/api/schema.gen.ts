@@ -228,6 +228,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drills/{id}/outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API drills by ID outlook */
+        get: operations["get-api-drills-by-id-outlook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drills/{id}/restore": {
         parameters: {
             query?: never;
@@ -1840,6 +1857,30 @@ export interface components {
             to: number;
             what: string;
         };
+        Outlook: {
+            /**
+             * Format: int64
+             * @description longest run so far on this rung, or with this drill; 0 for none
+             */
+            best: number;
+            /**
+             * Format: double
+             * @description share, predicted
+             */
+            clean: number;
+            /** @description why a caution holds the drill back; empty where none does */
+            held: string;
+            /**
+             * Format: double
+             * @description longest run to expect
+             */
+            run: number;
+            /**
+             * Format: int64
+             * @description streak to beat: three to begin with, then one more than the best
+             */
+            target: number;
+        };
         PaceOut: {
             /** Format: double */
             from: number;
@@ -3041,6 +3082,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-drills-by-id-outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outlook"];
+                };
             };
             /** @description Error */
             default: {

@@ -171,11 +171,12 @@
         {/if}
       {/each}
       {#each seenMoves as m (m.at + m.text)}
-        {@const cx = x((m.at + m.until) / 2)}
-        {@const cy = y(inFilm(cycle, (m.at + m.until) / 2))}
+        {@const mark = passes.length > 0 && m.kind === 'defence' ? m.at : (m.at + m.until) / 2}<!-- against a pass it counts when it begins -->
+        {@const cx = x(mark)}
+        {@const cy = y(inFilm(cycle, mark))}
         <line x1={x(m.at)} x2={x(m.until)} y1={cy} y2={cy} stroke="var(--blue)" stroke-width="2" stroke-dasharray={m.kind === 'step' ? '3 3' : undefined} />
         {#if m.kind === 'defence'}<path d="M{cx - 10} {cy}L{cx} {cy - 12}L{cx + 10} {cy}L{cx} {cy + 12}Z" fill="var(--sheet)" stroke="var(--blue)" stroke-width="2.5" />{/if}
-        <text x={cx} y={cy - 17} text-anchor="middle" class="fill-blue font-semibold" font-size={label}>{m.text}</text>
+        <text x={cx} y={cy < 34 ? cy + 28 : cy - 17} text-anchor="middle" class="fill-blue font-semibold" font-size={label}>{m.text}</text>
       {/each}
       {#each boards as b (b.key)}
         <line x1={x(b.at)} x2={x(b.at)} y1={y(b.side) - 9} y2={y(b.side) + 9} stroke="var(--brass)" stroke-width={boarded ? 4 : 3} />
