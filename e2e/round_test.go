@@ -243,9 +243,9 @@ func TestTechniques(t *testing.T) {
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills/new"))
 	c.ok(c.See("trike at"))
-	for technique, says := range map[string]string{"Fist roll": "one rebound", "Linking": "two rebounds", "Trap": "three rebounds"} {
-		c.ok(c.Press(technique))
-		c.ok(c.Until("(" + heading + ").includes(\"" + says + "\")"))
+	for _, technique := range []struct{ name, says string }{{"Fist roll", "one rebound"}, {"Linking", "two rebounds"}, {"Trap", "three rebounds"}} {
+		c.ok(c.Press(technique.name))
+		c.ok(c.Until("(" + heading + ").includes(\"" + technique.says + "\")"))
 		c.ok(c.Until(`document.querySelectorAll('svg[role=img] circle.strike').length >= 2`))
 	}
 	c.ok(c.See("The last strike of each set is the trap."))

@@ -11,6 +11,7 @@ import (
 	"melodromos/core/bench"
 	"melodromos/core/drill"
 	"melodromos/core/input"
+	"melodromos/core/ladder"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
 	"melodromos/core/words"
@@ -53,6 +54,9 @@ func (d Drill) row(gym *store.Gym, id string) (*store.Drill, error) {
 		return nil, input.Under("doc", err)
 	}
 	doc, err := json.Marshal(plan)
+	if d.Rung == "" {
+		d.Rung = ladder.Match(plan, floor.Bag.Kind())
+	}
 	name := d.Name
 	if name == "" {
 		name = shortened(plan.Name())

@@ -41,6 +41,9 @@ func TestRungs(t *testing.T) {
 				t.Errorf("%+v", r)
 			}
 			keys[r.Key] = true
+			if p, err := r.Plan(on(kind, trainee.Beginner)); err != nil || r.effort <= half && Match(p, kind) != r.Key {
+				t.Errorf("%s is taken for %q (%v)", r.Key, Match(p, kind), err)
+			}
 			for _, band := range trainee.Bands {
 				p, err := r.Plan(on(kind, band))
 				if err != nil {
@@ -67,6 +70,11 @@ func TestRungs(t *testing.T) {
 					t.Errorf("%s: %+v", r.Key, f)
 				}
 			}
+		}
+	}
+	for _, text := range []string{"1-2-4", "1!"} {
+		if key := Match(drill.Combination{Text: text, Landing: drill.OnReturns}, rig.DoubleEnd); key != "" {
+			t.Errorf("%q is taken for %s", text, key)
 		}
 	}
 	a, b := Rungs(rig.Speed, BasicFirst), Rungs(rig.Speed, RollFirst)

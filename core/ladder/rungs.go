@@ -172,6 +172,26 @@ var ladders = map[rig.Kind][]Rung{
 	},
 }
 
+// Match is the key of the rung that a plan is the drill of, whatever its force, tempo and length; "" for none. So a drill that was
+// written by hand counts on the ladder as well.
+func Match(p drill.Plan, kind rig.Kind) string {
+	for _, r := range ladders[kind] {
+		switch d := p.(type) {
+		case drill.Drill:
+			t := r.technique
+			if t != nil && t.Technique == d.Technique && t.FirstHand == d.FirstHand && t.PerHand == d.PerHand && t.Rebounds == d.Rebounds && t.Scheme == d.Scheme && t.EarOnly == d.EarOnly && r.effort <= half {
+				return r.Key
+			}
+		case drill.Combination:
+			c := r.line
+			if c != nil && c.Name() == d.Name() && c.Landing == d.Landing && c.Rhythm == d.Rhythm && (c.Cues == nil) == (d.Cues == nil) && !d.EarOnly && !d.NoTouch {
+				return r.Key
+			}
+		}
+	}
+	return ""
+}
+
 // Rungs lists the ladder of a bag in the order of a school.
 func Rungs(kind rig.Kind, s School) []Rung {
 	list := slices.Clone(ladders[kind])

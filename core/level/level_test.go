@@ -147,6 +147,9 @@ func TestHarderIsNoEasier(t *testing.T) {
 			"shape": {change(func(d *drill.Combination) {
 				d.Text = strings.NewReplacer("1b", "3b", "1", "3", "2", "4").Replace(d.Text)
 			}), on},
+			"distance":    {change(func(d *drill.Combination) { d.Range = drill.Far }), on},
+			"from close":  {change(func(d *drill.Combination) { d.Range = drill.Far; d.Pace = drill.Flow }), on},
+			"a step more": {change(func(d *drill.Combination) { d.Text += " - step back" }), on},
 			"twice":       {change(func(d *drill.Combination) { d.Text += " - " + d.Text }), on},
 			"cues":        {cued, on},
 			"fewer calls": {change(func(d *drill.Combination) { d.Guidance = drill.Partly }), on},
@@ -167,6 +170,38 @@ func TestHarderIsNoEasier(t *testing.T) {
 				t.Errorf("%s, %q: %.1f (reading %.1f), then %.1f (reading %.1f)", name, c.Text, base.Level, base.Reading.Value, after.Level, after.Reading.Value)
 			}
 		}
+	}
+	// Each thing moves what it should: distance the timing, a step and a change of direction the pattern, tempo and less wait the hands,
+	// the weaker side the fit alone.
+	plain := thrown("1-2 - wait - 1-2")
+	far, stepped, turned := plain, plain, plain
+	far.Range, stepped.Text, turned.Text = drill.Far, "1-2 - step in - wait - 1-2", "1-2 - pull - wait - 1-2"
+	a := graded(t, plain, ball)
+	if b := graded(t, far, ball); !(b.Timing.Value > a.Timing.Value) || b.Pattern != a.Pattern {
+		t.Errorf("distance: %+v, then %+v", a, b)
+	}
+	if b, c := graded(t, stepped, ball), graded(t, turned, ball); !(b.Pattern.Value > a.Pattern.Value && c.Pattern.Value > b.Pattern.Value) {
+		t.Errorf("pattern %g, with a step %g, with a change of direction %g", a.Pattern.Value, b.Pattern.Value, c.Pattern.Value)
+	}
+	free := thrown("1-2-1-2")
+	free.Landing, free.Tempo = drill.Freely, 180
+	quick, pressed := free, free
+	quick.Tempo, pressed.Pause = 260, 0
+	slow := graded(t, free, heavy)
+	if b := graded(t, quick, heavy); !(b.Hands.Value > slow.Hands.Value) {
+		t.Errorf("tempo: %+v, then %+v", slow, b)
+	}
+	if b := graded(t, pressed, heavy); b.Level < slow.Level {
+		t.Errorf("less wait: %+v, then %+v", slow, b)
+	}
+	weaker := able
+	weaker.Weak = combo.Lead
+	line, err := quick.Lay(floor(heavy))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if s, w := For(quick, line, rig.Hanging, able, false), For(quick, line, rig.Hanging, weaker, false); !(w.Clean < s.Clean) {
+		t.Errorf("the weaker side: %g, then %g", s.Clean, w.Clean)
 	}
 	// No touch: the slip counts for less of its window.
 	slips := drill.Combination{Text: "slip lead - slip rear", Landing: drill.OnReturns, Pace: drill.Combining, Pull: 0.6, Pause: 2, Work: 30, Guidance: drill.Called}

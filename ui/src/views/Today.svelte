@@ -45,7 +45,7 @@
 
   <div class="mt-10 grid gap-10 lg:grid-cols-2">
     <section class="seam pt-4" aria-labelledby="then">
-      <h2 id="then" class="text-xl font-bold">Then</h2>
+      <div class="flex items-baseline justify-between gap-3"><h2 id="then" class="text-xl font-bold">Then</h2><a href="#/people">What comes next for each</a></div>
       {#if then.length === 0}
         <p class="mt-2 text-soft">Nobody else has a drill. <a href="#/drills/new">Make one</a>.</p>
       {:else}
