@@ -131,7 +131,7 @@
           <p class="text-center text-sm text-soft">or Space</p>
         </div>
       </div>
-      <div class="max-w-prose"><Caution>Wraps on, gloves for rounds, warm first, chin down and hands home. {cautions[rig.doc.kind]}{/children/.test(cautions[rig.doc.kind]) ? '' : ' With children an adult stands by.'}{preview.composed?.cued ? ' Cues are soft, with no hard ends, and never at the eyes.' : ''}</Caution></div>
+      <div class="max-w-prose"><Caution>Wraps on, gloves for rounds, warm first, chin down and hands home. {cautions[rig.doc.kind]}{cautions[rig.doc.kind].includes('children') ? '' : ' With children an adult stands by.'}{preview.composed?.cued ? ' Cues are soft, with no hard ends, and never at the eyes.' : ''}</Caution></div>
       {#if round.problem}<p class="border-l-4 border-ink pl-3 font-semibold" role="alert">{round.problem}</p>{/if}
     </div>
   {:else if round.run}
