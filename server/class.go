@@ -151,6 +151,22 @@ func (c class) standing(traineeID string) []ladder.Caution {
 	return list
 }
 
+// held says why a drill is held back from whoever it is for.
+func (c class) held(row store.Drill, plan drill.Plan) string {
+	cautions := c.standing(row.TraineeID)
+	if len(cautions) == 0 || c.bags[row.RigID] == nil {
+		return ""
+	}
+	for _, t := range c.trainees {
+		for _, r := range c.rigs {
+			if t.ID == row.TraineeID && r.ID == row.RigID {
+				return ladder.HeldBack(cautions, plan, c.floor(t, r))
+			}
+		}
+	}
+	return ""
+}
+
 func kindOfRung(key string) rig.Kind {
 	for i, r := range key {
 		if r == '.' {

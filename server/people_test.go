@@ -168,6 +168,18 @@ func TestCautions(t *testing.T) {
 	if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["hanging"].ID, Choice: "accept"}); status != 422 || !strings.Contains(string(out), "wrist") {
 		t.Errorf("%d %s", status, out)
 	}
+	// A drill that was given before is held back as well, and comes last.
+	var given Drill
+	u.want(200, "POST", "/api/drills", Drill{RigID: rigs["hanging"].ID, TraineeID: person.ID, Doc: DrillDoc{Plan: drill.Combination{Text: "1-2", Landing: drill.Freely, Pace: drill.Combining, Work: 30, Guidance: drill.Called}}}, &given)
+	var now Today
+	u.want(200, "GET", "/api/today", nil, &now)
+	if len(now.Next) != 1 || !strings.Contains(now.Next[0].Held, "wrist") {
+		t.Errorf("%+v", now.Next)
+	}
+	var o Outlook
+	if u.want(200, "GET", "/api/drills/"+given.ID+"/outlook", nil, &o); !strings.Contains(o.Held, "wrist") {
+		t.Errorf("%+v", o)
+	}
 	u.want(204, "POST", "/api/cautions/"+c.ID+"/lift", Lift{By: "Dr Sallow"}, nil)
 	p = page()
 	if p.Cautions[0].LiftedBy != "Dr Sallow" || p.Bags[0].Move == string(ladder.Barred) {

@@ -15,7 +15,7 @@
   const ladder = createQuery(() => ({ queryKey: ['ladder', params.id, kind], queryFn: () => ask(api.GET('/api/trainees/{id}/ladder/{kind}', { params: { path: { id: params.id, kind } } })) }))
   const l = $derived(ladder.data)
   const p = $derived(l?.proposal)
-  let choosing = $state<'hold' | 'skip' | null>(null)
+  let choosing = $state<'change' | 'hold' | 'skip' | null>(null)
   let reason = $state('')
 
   async function decide(choice: 'hold' | 'skip') {
@@ -33,7 +33,7 @@
   async function go(choice: 'accept' | 'change') {
     if (!p) return
     try {
-      await take(p, choice)
+      await take(p, choice, choice === 'change' ? reason : '')
     } catch (e) {
       toast((e as Error).message)
     }
@@ -57,14 +57,14 @@
     </div>
     <div class="flex max-w-md flex-wrap gap-2 lg:justify-end">
       <button class="button main" disabled={!!p.barred} onclick={() => go('accept')}>Run it</button>
-      <button class="button" disabled={!!p.barred} onclick={() => go('change')}>Change it first</button>
+      <button class="button" disabled={!!p.barred} onclick={() => (choosing = 'change')}>Change it first…</button>
       <button class="button" onclick={() => (choosing = 'hold')}>Hold…</button>
       <button class="button" onclick={() => (choosing = 'skip')}>Skip…</button>
       {#if choosing}
-        <form class="w-full" onsubmit={(e) => { e.preventDefault(); void decide(choosing!) }}>
+        <form class="w-full" onsubmit={(e) => { e.preventDefault(); if (choosing === 'change') void go('change'); else if (choosing) void decide(choosing) }}>
           <!-- svelte-ignore a11y_autofocus -->
-          <label class="block"><span class="label">{choosing === 'hold' ? 'Why it stays here' : 'Why the gate does not matter here'}</span><input class="input mt-1" maxlength="400" required autofocus bind:value={reason} /></label>
-          <div class="mt-2 flex gap-2"><button class="button main">{choosing === 'hold' ? 'Hold it' : 'Skip it'}</button><button type="button" class="button" onclick={() => (choosing = null)}>Leave it</button></div>
+          <label class="block"><span class="label">{{ change: 'What should be otherwise, and why', hold: 'Why it stays here', skip: 'Why the gate does not matter here' }[choosing]}</span><input class="input mt-1" maxlength="400" required autofocus bind:value={reason} /></label>
+          <div class="mt-2 flex gap-2"><button class="button main">{{ change: 'Change it', hold: 'Hold it', skip: 'Skip it' }[choosing]}</button><button type="button" class="button" onclick={() => (choosing = null)}>Leave it</button></div>
         </form>
       {/if}
     </div>

@@ -33,7 +33,7 @@
       <h1 class="mt-1 text-4xl leading-tight font-extrabold tracking-tight">{next.trainee} on the {next.rigName}</h1>
       <p class="mt-2 max-w-prose text-lg">{next.drillName}. {next.why}</p>
       <div class="mt-5 flex flex-wrap gap-2">
-        <a class="button main !px-8 !text-lg" href="#/run/{next.drillId}">Run it</a>
+        {#if next.held}<a class="button main" href="#/people/{next.traineeId}">To {next.trainee}</a>{:else}<a class="button main !px-8 !text-lg" href="#/run/{next.drillId}">Run it</a>{/if}
         <a class="button" href="#/{next.doc.text === undefined ? 'drills' : 'compose'}/{next.drillId}">Change it</a>
         <a class="button quiet" href="#/bags/{next.rigId}">Look at the bag</a>
       </div>
@@ -54,9 +54,9 @@
             <li class="grid grid-cols-[1fr_auto] items-center gap-3 border-b border-rope py-3">
               <div>
                 <p class="font-bold">{n.trainee} <span class="font-normal text-soft">on the {n.rigName}, {n.figures.map((f) => `${f.value} ${f.label}`).slice(0, 2).join(', ')}</span></p>
-                <p class="text-sm text-soft">{n.drillName}.{n.last?.summary ? ` Last time ${percent(n.last.summary.share)} clean, ${n.last.summary.longest} in a row${n.through ? ': change one thing.' : '.'}` : ' Not run yet.'}</p>
+                <p class="text-sm text-soft">{n.drillName}.{n.held ? ` ${n.why}` : n.last?.summary ? ` Last time ${percent(n.last.summary.share)} clean, ${n.last.summary.longest} in a row${n.through ? ': change one thing.' : '.'}` : ' Not run yet.'}</p>
               </div>
-              <a class="button" href="#/run/{n.drillId}" aria-label="Run {n.drillName} with {n.trainee}">Run</a>
+              {#if n.held}<a class="button quiet" href="#/people/{n.traineeId}" aria-label="To {n.trainee}">Held</a>{:else}<a class="button" href="#/run/{n.drillId}" aria-label="Run {n.drillName} with {n.trainee}">Run</a>{/if}
             </li>
           {/each}
         </ul>

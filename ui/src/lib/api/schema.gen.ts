@@ -1842,6 +1842,8 @@ export interface components {
             drillName: string;
             /** @description the few that tell it apart at a glance */
             figures: components["schemas"]["Figure"][];
+            /** @description why a caution holds it back; empty where none does */
+            held: string;
             last?: components["schemas"]["LogRow"];
             rigId: string;
             rigName: string;
