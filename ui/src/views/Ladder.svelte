@@ -34,6 +34,7 @@
     if (!p) return
     try {
       await take(p, choice, choice === 'change' ? reason : '')
+      await client.invalidateQueries()
     } catch (e) {
       toast((e as Error).message)
     }

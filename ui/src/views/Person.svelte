@@ -31,6 +31,7 @@
     busy = true
     try {
       await take(b, choice)
+      await client.invalidateQueries()
     } catch (e) {
       toast((e as Error).message)
     }
