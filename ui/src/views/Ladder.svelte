@@ -76,11 +76,11 @@
       {@const here = i === p.index}
       {@const passed = r.done}
       <li class="grid grid-cols-[3.5rem_1fr] gap-x-4 {here ? 'bg-sheet' : ''}" aria-current={here ? 'step' : undefined}>
-        <svg viewBox="0 0 56 64" preserveAspectRatio="none" class="h-full min-h-16 w-14" aria-hidden="true">
-          <line x1="10" x2="10" y1="0" y2="64" stroke="var(--rope)" stroke-width="4" /><line x1="46" x2="46" y1="0" y2="64" stroke="var(--rope)" stroke-width="4" />
-          <line x1="8" x2="48" y1="32" y2="32" stroke={passed ? 'var(--ink)' : 'var(--rope)'} stroke-width={passed ? 9 : 4} stroke-dasharray={passed || here ? undefined : '5 4'} />
-          {#if here}<circle cx="28" cy="32" r="11" fill="var(--sheet)" stroke="var(--ink)" stroke-width="4" />{/if}
-        </svg>
+        <div class="relative min-h-16" aria-hidden="true">
+          <span class="absolute inset-y-0 left-2 w-1 bg-rope"></span><span class="absolute inset-y-0 right-2 w-1 bg-rope"></span>
+          <span class="absolute top-1/2 right-1.5 left-1.5 -translate-y-1/2 {passed ? 'h-2 bg-ink' : `border-t-4 border-rope ${here ? '' : 'border-dashed'}`}"></span>
+          {#if here}<span class="absolute top-1/2 left-1/2 size-6 -translate-1/2 rounded-full border-4 border-ink bg-sheet"></span>{/if}
+        </div>
         <div class="grid items-center gap-x-6 gap-y-1 border-b border-rope py-2.5 sm:grid-cols-[1fr_auto]">
           <div>
             <p class="font-bold">{r.name} <span class="text-sm font-normal text-soft">{r.level != null ? `level ${r.level.toFixed(1)}` : ''}{r.clean != null ? `, ${percent(r.clean)} clean expected` : ''}</span></p>
