@@ -2,6 +2,7 @@ package judge
 
 import (
 	"math"
+	"strings"
 	"testing"
 
 	"melodromos/core/combo"
@@ -60,6 +61,31 @@ func TestAnchored(t *testing.T) {
 	}
 	if rep.Moves[0].Still != true || rep.Moves[1].Still {
 		t.Error("the first strike alone meets a bag at rest")
+	}
+}
+
+// Where every strike meets a bag at rest there is no lateness to tell, and nothing is said in figures that are none.
+func TestAllAtRest(t *testing.T) {
+	bag := rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06}
+	c := drill.Combination{Text: "1", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 1, Work: 40, Guidance: drill.Alone}
+	line, _, err := drill.CompileCombination(c, bag, trainee.Start(trainee.Intermediate), rig.Place{}, 1)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var hits []Hit
+	for i, s := range Planned(line, -1) {
+		hits = append(hits, Hit{s.At + 0.05*float64(i%3), s.Hand})
+	}
+	for _, kept := range []bool{true, false} {
+		r := JudgeRound(line, hits, line.End, Options{KeepOffset: kept})
+		if r.Clean != len(hits) {
+			t.Errorf("%d of %d clean", r.Clean, len(hits))
+		}
+		for _, said := range append(r.Remarks(), r.Headline()) {
+			if strings.Contains(said, "NaN") {
+				t.Error(said)
+			}
+		}
 	}
 }
 

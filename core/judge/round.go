@@ -96,6 +96,9 @@ func (r Round) Remarks() []string {
 }
 
 func (r Round) lateness() string {
+	if math.IsNaN(r.Spread) {
+		return "Each strike met a bag at rest: only the call timed it, and there is nothing to say of early and late."
+	}
 	se := r.Spread / math.Sqrt(float64(len(r.Matches)))
 	side := "late"
 	if r.Bias < 0 {

@@ -24,7 +24,7 @@
     text={today.data.rigs === 0 ? 'Begin with a bag: measure how it hangs, and see at what tempo it can be struck.' : 'Give somebody a drill on a bag.'}
   >
     {#if today.data.rigs === 0}<a class="button main" href="#/bags/new">Add a bag</a>
-    {:else}<a class="button main" href="#/drills/new">Make a drill</a>{/if}
+    {:else}<a class="button main" href="#/people">{today.data.people === 0 ? 'Add a person' : 'What comes next for each'}</a><a class="button" href="#/drills/new">Make a drill</a>{/if}
   </Notice>
 {:else}
   <section class="grid items-end gap-x-10 gap-y-6 lg:grid-cols-[1fr_auto]">
