@@ -243,6 +243,16 @@ func decide(c caller, id string, in DecisionOut) (Proposal, error) {
 	return cl.propose(t, kind, true)
 }
 
+// changedByCoach says whether the coach last took a rung to change it: then the drill is theirs and stays as they have it.
+func changedByCoach(decisions []store.Decision, rung string) bool {
+	for i := len(decisions) - 1; i >= 0; i-- {
+		if d := decisions[i]; d.Rung == rung && d.Choice == string(ladder.Alter) {
+			return true
+		}
+	}
+	return false
+}
+
 // accept makes a drill of what is proposed on a bag, or finds the one that was made of it, and keeps that it was taken.
 func accept(c caller, id string, in Acceptance) (store.Drill, error) {
 	t, err := c.gym.Trainee(id)
@@ -271,11 +281,12 @@ func accept(c caller, id string, in Acceptance) (store.Drill, error) {
 		return store.Drill{}, err
 	}
 	row, err := c.gym.DrillOn(id, in.RigID, p.Rung)
+	theirs := changedByCoach(cl.decisions[id], p.Rung)
 	switch {
-	case errors.Is(err, store.ErrNotFound):
+	case errors.Is(err, store.ErrNotFound), err == nil && !theirs && row.Name != p.Name: // one written by hand is left alone
 		row = store.Drill{Name: p.Name, RigID: in.RigID, TraineeID: id, Doc: doc, Rung: p.Rung}
 		err = c.gym.AddDrill(&row)
-	case err == nil && in.Choice == string(ladder.Accept):
+	case err == nil && in.Choice == string(ladder.Accept) && !theirs:
 		row.Doc = doc // as it is proposed now, softer or by what is known by now
 		err = c.gym.ChangeDrill(&row)
 	}

@@ -68,6 +68,26 @@ func TestLadderOverRounds(t *testing.T) {
 	if first.Rung != "speed.rear" || same.ID != first.ID {
 		t.Errorf("%+v, then %+v", first, same)
 	}
+	// What the coach changes stays as they have it when the rung is taken again.
+	var mine, kept Drill
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["doubleEnd"].ID, Choice: "change", Reason: "shorter"}, &mine)
+	c := mine.Doc.Plan.(drill.Combination)
+	c.Work = 30
+	mine.Doc = DrillDoc{Plan: c}
+	u.want(200, "PUT", "/api/drills/"+mine.ID, mine, nil)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["doubleEnd"].ID, Choice: "accept"}, &kept)
+	if kept.ID != mine.ID || kept.Doc.Plan.(drill.Combination).Work != 30 || kept.Rung != "doubleEnd.jab" {
+		t.Errorf("%+v became %+v", mine, kept)
+	}
+	// A drill that was written by hand stands on the ladder too, and is left alone.
+	byHand := Drill{RigID: rigs["speed"].ID, TraineeID: person.ID, Name: "My own", Doc: changed(first.Doc, func(d *drill.Drill) { d.Work = 45 })}
+	u.want(200, "POST", "/api/drills", byHand, &byHand)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &first)
+	var again Drill
+	u.want(200, "GET", "/api/drills/"+byHand.ID, nil, &again)
+	if byHand.Rung != "speed.rear" || first.ID == byHand.ID || again.Doc.Plan.(drill.Drill).Work != 45 || first.Doc.Plan.(drill.Drill).Work != 60 {
+		t.Errorf("%+v beside %+v", again, first)
+	}
 	clean := func(int) (bool, float64) { return true, 0.004 }
 	for range 2 {
 		u.struck(first, clean)
@@ -82,7 +102,7 @@ func TestLadderOverRounds(t *testing.T) {
 	if o.Best != l.Rungs[0].Best || o.Target != o.Best+1 || o.Held != "" || !(o.Clean > 0.5) {
 		t.Errorf("%+v", o)
 	}
-	if len(l.Decisions) != 2 || l.Decisions[0].Choice != "accept" || l.Decisions[0].Coach == "" {
+	if len(l.Decisions) != 3 || l.Decisions[0].Choice != "accept" || l.Decisions[0].Coach == "" {
 		t.Errorf("%+v", l.Decisions)
 	}
 	var p Proposal
