@@ -54,7 +54,7 @@ func choices(bag rig.Rig, struck Landed, shift float64) []Choice {
 	return list
 }
 
-// Tie is what a force comes to on the bag: harder is sooner on cords and on a pole (common practice).
+// Tie is what a force comes to on the bag: harder is sooner on cords and under a board (common practice).
 type Tie struct {
 	Fist   float64 `json:"fist"`   // m/s of an ordinary strike
 	Inside float64 `json:"inside"` // strikes a minute inside the combination
@@ -93,8 +93,8 @@ func tempoInside(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place)
 	return rep.Inside, err
 }
 
-// AtTempo is the combination at the force that gives it this tempo inside (strikes a minute), which becomes its goal. A tempo out of this bag's and this
-// trainee's reach is refused, naming tempo, with what there is.
+// AtTempo is the combination at the force that gives it this tempo inside (strikes a minute), which becomes its goal. A tempo out of
+// this bag's and this trainee's reach is refused, naming tempo, with what there is.
 func AtTempo(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place, tempo float64) (Combination, error) {
 	ties := Ties(c, bag, a, place)
 	if len(ties) == 0 {

@@ -174,7 +174,7 @@ func (c Cues) options() []Cue {
 		}
 		m := line.Moves(combo.Orthodox)[0].Move
 		if !slices.ContainsFunc(list, func(o Cue) bool { return o.Move == m }) {
-			list = append(list, Cue{Move: m, Call: m.Call(combo.Voice{})})
+			list = append(list, Cue{Move: m, Free: c.Free})
 		}
 	}
 	for _, a := range c.Attacks {
@@ -185,14 +185,27 @@ func (c Cues) options() []Cue {
 	return list
 }
 
-// Cue is one call: the move, the counter after it ("" free), and by when the answer is to be under way.
+// Cue is one call: the move, the counter after it, and by when the answer is to be under way.
 type Cue struct {
 	At      float64    // s
-	Call    string     // what is called: the move, or the attack that it answers
+	Call    string     // the attack that is named; "" where the move itself is called
 	Move    combo.Move // what is done
-	Counter string
-	Set     bool    // the counter belongs to the attack
-	Lead    float64 // s from the cue until the head has to be off the line
+	Counter string     // set strikes after it
+	Free    int        // or so many of one's own choice
+	Set     bool       // the counter belongs to the attack
+	Lead    float64    // s from the cue until the head has to be off the line
+}
+
+// counterTime is how long (s) each strike of a counter takes. Assumed.
+const counterTime = 0.3
+
+// answer is how long (s) the answer to a cue takes, counters and all.
+func (c Cue) answer() float64 {
+	strikes := c.Free
+	if line, err := combo.Parse(c.Counter); err == nil {
+		strikes += len(line.Moves(combo.Orthodox))
+	}
+	return trainee.SoundReaction + trainee.TimesOf(c.Move).Whole + counterTime*float64(strikes)
 }
 
 // Draw gives the cues from one moment to another (s), by a seed: the same seed the same cues. The gaps are the least one and a
@@ -209,8 +222,8 @@ func (c Cues) Draw(seed uint64, from, to float64) []Cue {
 	at := from
 	for {
 		gap := c.Least + r.ExpFloat64()*(c.Mean-c.Least)
-		if last >= 0 {
-			gap = math.Max(gap, trainee.SoundReaction+trainee.TimesOf(options[last].Move).Whole)
+		if n := len(list); n > 0 {
+			gap = math.Max(gap, list[n-1].answer())
 		}
 		if at += gap; at >= to {
 			return list

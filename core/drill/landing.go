@@ -20,7 +20,7 @@ type Landed struct {
 	Still   bool    // it meets a bag at rest, or begins a free repetition: what follows goes by it
 	Share   float64 // of the bag's own window that counts: less for a curved blow, or off the bag's line
 	Return  int     // which return a strike meets; 0 for the first, or where the bag does not matter
-	Back    float64 // s at which that return is: At, but for a heavy bag, which is struck on its way in, half a window before
+	Back    float64 // s of the blow, at that return: At, but for a heavy bag, which is struck on its way in, half a window before
 	Launch  float64 // m/s at which a strike drives the bag off
 	Fist    float64 // m/s
 	Speed   float64 // m/s of the bag as the strike meets it
@@ -138,6 +138,9 @@ func (l *lander) force(m combo.Placed) float64 {
 
 func (l *lander) add(m Landed) {
 	if m.Kind() == combo.Strike {
+		if m.Return == 0 { // it meets no return: the blow is where it is
+			m.Back = m.At
+		}
 		l.last = len(l.rep.Moves)
 	}
 	l.rep.Moves = append(l.rep.Moves, m)

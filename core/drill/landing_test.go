@@ -95,6 +95,30 @@ func TestOneTwo(t *testing.T) {
 	}
 }
 
+// After a power shot the force that is offered is that of an ordinary strike, so that the power shot itself fits once it is taken.
+func TestOfferAfterPowerShot(t *testing.T) {
+	slow := trainee.Start(trainee.Beginner)
+	c := thrown("1!-2")
+	c.Fist = 3
+	firm := gentle // late off the power shot, in time off a softer one
+	firm.Upper.Stiffness, firm.Lower.Stiffness = 190, 190
+	r := land(t, c, firm, slow)
+	taken := false
+	for _, o := range r.Moves[1].Fits {
+		if o.What != "fist" {
+			continue
+		}
+		taken = true
+		c.Fist = o.To
+		if again := land(t, c, firm, slow); again.Moves[1].Late > 1e-3 {
+			t.Errorf("%g m/s: still %g s late", o.To, again.Moves[1].Late)
+		}
+	}
+	if !taken {
+		t.Errorf("late by %g s, offers %+v", r.Moves[1].Late, r.Moves[1].Fits)
+	}
+}
+
 // Every strike of an on-returns drill stands where the rig, asked anew, comes back, inside its window; a wait lets one return go
 // and so does a defence, but not on a heavy bag.
 func TestEveryStrikeMeetsItsReturn(t *testing.T) {

@@ -23,7 +23,11 @@ func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Offer {
 	if err != nil {
 		return list
 	}
-	if fist := rig.Fist(l.bag, a.Launch, before.Speed); a.Feasible && fist < before.Fist {
+	fist := rig.Fist(l.bag, a.Launch, before.Speed)
+	if before.Accent {
+		fist /= accentForce // the drill's force is that of the others
+	}
+	if a.Feasible && fist < l.c.Fist {
 		list = append(list, Offer{"fist", fist, fmt.Sprintf("strike %s softer: it then comes back in time", before.Placed.Move)})
 	}
 	if cords, ok := l.bag.(rig.DoubleEndBag); ok { // the same blow, on another tension

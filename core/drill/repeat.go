@@ -130,7 +130,7 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 	}
 	busy := func(from float64) bool {
 		for _, cue := range cues {
-			if from > cue.At-0.1 && from < cue.At+l.answer(cue) {
+			if from > cue.At-0.1 && from < cue.At+cue.answer() {
 				return true
 			}
 		}
@@ -157,18 +157,12 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 	}
 }
 
-// answer is how long (s) the answer to a cue takes, counters and all.
-func (l *layer) answer(cue Cue) float64 {
-	strikes := 0
-	if line, err := combo.Parse(cue.Counter); err == nil {
-		strikes = len(line.Moves(l.c.Stance))
-	}
-	return trainee.SoundReaction + trainee.TimesOf(cue.Move).Whole + 0.3*float64(strikes)
-}
-
 // cue lays out a call, the move that answers it and the counter after it.
 func (l *layer) cue(cue Cue, a trainee.Ability, end float64) {
 	text := cue.Call
+	if text == "" {
+		text = cue.Move.Call(l.c.Voice())
+	}
 	if cue.Counter != "" && !cue.Set {
 		text += ", " + cue.Counter
 	}

@@ -134,6 +134,59 @@ func TestCueSpacing(t *testing.T) {
 	}
 }
 
+// However little the least gap, an answer with its counters is done before the next cue; the coach's own words call it.
+func TestCuesLeaveTime(t *testing.T) {
+	for _, c := range []Cues{
+		{Moves: []string{"slip lead", "slip rear"}, Least: 0.5, Mean: 1, Counters: []string{"2-3-2"}}, {Moves: []string{"slip lead", "slip rear"}, Least: 0.5, Mean: 1, Free: 3},
+		{Attacks: []Attack{{"jab", "slip rear - 2-3-2"}, {"cross", "duck - 3-2"}}, Least: 0.5, Mean: 1},
+	} {
+		if err := c.Check(); err != nil {
+			t.Fatal(err)
+		}
+		cues := c.Draw(7, 0, 300)
+		for i := 1; i < len(cues); i++ {
+			// A slip or a duck and two or three strikes at 0.3 s each, after a sound's reaction.
+			if gap := cues[i].At - cues[i-1].At; gap < 0.16+0.35+0.6 {
+				t.Fatalf("%+v: %g s after the one before", c, gap)
+			}
+		}
+		if len(cues) < 50 {
+			t.Errorf("%d cues in five minutes", len(cues))
+		}
+	}
+	c := thrown("1-2")
+	c.Inside, c.Cues = true, &Cues{Moves: []string{"slip lead", "slip rear"}, Least: 3, Mean: 6}
+	line, _ := compiled(t, c, gentle, 5)
+	for _, e := range of(line, Cued) {
+		if e.Text != "slip inside" && e.Text != "slip outside" {
+			t.Errorf("called %q", e.Text)
+		}
+	}
+}
+
+// The bag is drawn under the blows where they fall: each drives it off, on returns and freely alike.
+func TestFilmUnderBlows(t *testing.T) {
+	freely := thrown("1-2-1 - step back - 2")
+	freely.Landing, freely.Tempo = Freely, 150
+	for name, c := range map[string]struct {
+		Combination
+		on rig.Rig
+	}{"freely": {freely, heavy}, "on returns": {thrown("1-2-1"), gentle}} {
+		line, rep := compiled(t, c.Combination, c.on, 1)
+		for _, m := range rep.Moves {
+			if m.Kind() != combo.Strike || m.Move == 0 { // the first meets a bag at rest
+				continue
+			}
+			const h = 0.02
+			before := (read(line.Film.Trace, m.Back-0.001) - read(line.Film.Trace, m.Back-h)) / (h - 0.001)
+			after := (read(line.Film.Trace, m.Back+h) - read(line.Film.Trace, m.Back+0.001)) / (h - 0.001)
+			if !(after > before+0.05) {
+				t.Errorf("%s: the %s at %.3f s drives nothing off: %.3f, then %.3f", name, m.Placed.Move, m.Back, before, after)
+			}
+		}
+	}
+}
+
 // The answer to a cue takes the place of what was planned; the counter is planned after the move.
 func TestCuesInARound(t *testing.T) {
 	c := thrown("1-2")

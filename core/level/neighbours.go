@@ -2,6 +2,7 @@ package level
 
 import (
 	"math"
+	"slices"
 	"strings"
 
 	"melodromos/core/combo"
@@ -37,8 +38,8 @@ func Easier(p drill.Plan, on drill.Floor, now Fit) (Neighbour, bool) {
 	return first(p, on, easier, func(n Neighbour) bool { return n.Fit.Clean >= now.Clean+gain })
 }
 
-// Harder is the first neighbour that asks more and is still within reach: force or tempo, the count, off the straight, length, fewer
-// calls, surprise.
+// Harder is the first neighbour that asks more and is still within reach: force or tempo, distance, the count, fewer hits a hand,
+// the other side too, fewer calls, surprise (common practice, one thing at a time).
 func Harder(p drill.Plan, on drill.Floor, g Grade, now Fit) (Neighbour, bool) {
 	return first(p, on, harder, func(n Neighbour) bool {
 		more := n.Grade.Level > g.Level+1e-9 || n.Fit.Clean < now.Clean-1e-9 && n.Grade.Level >= g.Level-1e-9
@@ -103,9 +104,13 @@ func scaled(by float64) func(*drill.Combination, rig.Kind) bool {
 	}
 }
 
-var easier = []change{
+// control is how each kind of drill is brought under control.
+var control = []change{
 	{"slower", technique(func(d *drill.Drill) bool { d.Tempo = math.Round(d.Tempo * stepTempo); return true })},
 	{"softer", combination(scaled(stepForce))},
+}
+
+var easier = append(slices.Clone(control), []change{
 	{"more rebounds", technique(func(d *drill.Drill) bool {
 		d.Rebounds += 2
 		d.Tempo = math.Round(d.Tempo * 0.6)
@@ -129,11 +134,16 @@ var easier = []change{
 	})},
 	{"no surprise", combination(func(c *drill.Combination, _ rig.Kind) bool { ok := c.Cues != nil; c.Cues = nil; return ok })},
 	{"seen as well as heard", technique(func(d *drill.Drill) bool { ok := d.EarOnly; d.EarOnly = false; return ok })},
-}
+}...)
 
 var harder = []change{
 	{"quicker", technique(func(d *drill.Drill) bool { d.Tempo = math.Round(d.Tempo / stepTempo); return true })},
 	{"harder", combination(scaled(1 / stepForce))},
+	{"from further out", combination(func(c *drill.Combination, _ rig.Kind) bool {
+		ok := c.Range != drill.Far
+		c.Range = drill.Far
+		return ok
+	})},
 	{"every return", combination(func(c *drill.Combination, _ rig.Kind) bool {
 		ok := c.Rhythm != drill.EveryReturn
 		c.Rhythm = drill.EveryReturn
@@ -189,7 +199,7 @@ func twice(c *drill.Combination) bool {
 
 // Softer is a plan under control: softer, or slower where the hands keep the tempo, as far as the bag allows it.
 func Softer(p drill.Plan, on drill.Floor) drill.Plan {
-	for _, c := range easier[:2] {
+	for _, c := range control {
 		if q, ok := c.of(p, on.Bag.Kind()); ok {
 			if _, err := q.Lay(on); err == nil {
 				return q

@@ -33,8 +33,8 @@ type Senses struct{ Sound, Sight float64 }
 // Common are the senses that a drill's demands are reckoned with.
 var Common = Senses{trainee.SoundReaction, trainee.SightReaction}
 
-// Strikes lists the strikes of a timeline, and the moves against the passes of a slip bag, with what each asks. way is how long (s) a strike is on its way; byEar says that the bag
-// is not seen.
+// Strikes lists the strikes of a timeline, and the moves against the passes of a slip bag, with what each asks. way is how long (s) a
+// strike is on its way; byEar says that the bag is not seen.
 //
 // The cue of a strike is the freshest of what is old enough to act on: a board sound and the strike before (a sound's reaction and
 // the strike's way), or the sight of the bag (a sight's reaction and the way), which is there all the time unless the drill is by
@@ -102,7 +102,7 @@ func (s Strike) Words() string {
 	return string(s.Hand) + " hand"
 }
 
-// pairs says whether two hands work in turn, or one works twice.
+// alternate says whether two hands work in turn; else one works twice.
 func (s Strike) alternate() bool { return s.Before != s.Hand || s.Hand == combo.Both }
 
 // ask is the interval (s) that a strike asks of the hands: the time since the one before, less what the moves between do not fit
