@@ -49,6 +49,8 @@ func TestProposalDeclined(t *testing.T) {
 	c.ok(c.Press("Hold it"))
 	c.ok(c.See("Held: One hand, one count."))
 	c.ok(c.See("until the school holidays"))
+	c.ok(c.Press("Let it go on"))
+	c.ok(c.See("Again: One hand, one count."))
 	c.ok(c.Press("Skip…"))
 	c.ok(c.Fill("Why the gate does not matter here", "he has it by ear"))
 	c.ok(c.Press("Skip it"))

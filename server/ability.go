@@ -4,9 +4,7 @@ import (
 	"time"
 
 	"melodromos/core/combo"
-	"melodromos/core/drill"
 	"melodromos/core/judge"
-	"melodromos/core/level"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
 	"melodromos/store"
@@ -37,35 +35,9 @@ func abilityOf(gym *store.Gym, t store.Trainee, kind rig.Kind) (trainee.Ability,
 }
 
 // findingsOf tells what a judged run shows of whoever was on the bag.
-func findingsOf(p runParts, round judge.Round, a trainee.Ability, at time.Time) []store.Finding {
-	asked := level.Strikes(p.timeline, p.plan.Way(p.bag.Kind()), p.plan.ByEar(), level.Senses{Sound: a.Sound, Sight: a.Sight})
-	age := map[drill.Micros]float64{}
-	for _, s := range asked {
-		if !s.Still && !s.Slip {
-			age[drill.Micros(s.At*1e6+0.5)] = s.Age
-		}
-	}
-	h := trainee.Heard{Bag: p.bag.Kind(), At: at, Spread: round.Spread, Bias: round.Bias, Known: round.Kept}
-	sum := 0.0
-	timed := judge.Planned(p.timeline, -1) // where they were planned, in the same order
-	for i := range round.Planned {
-		a, ok := age[drill.Micros(timed[i].At*1e6+0.5)]
-		if !ok {
-			continue
-		}
-		h.Planned++
-		if round.Strikes[i] == judge.Missed {
-			h.Missed++
-			continue
-		}
-		h.Matched++
-		sum += a
-	}
-	if h.Matched > 0 {
-		h.Age = sum / float64(h.Matched)
-	}
+func findingsOf(p runParts, round judge.Round, a trainee.Ability) []store.Finding {
 	var list []store.Finding
-	for _, e := range trainee.FromRound(h, a) {
+	for _, e := range trainee.FromRound(round.Heard(p.timeline, p.plan, p.bag.Kind(), a, p.CreatedAt), a) {
 		list = append(list, findingOut(e, p.TraineeID, p.DrillName))
 	}
 	return list

@@ -92,21 +92,17 @@ func (c class) rigFor(t store.Trainee, kind rig.Kind) store.Rig {
 	return c.rigs[i]
 }
 
-// mainKind is the kind of bag that somebody goes on with: the one they were on last, or the first that hangs.
-func (c class) mainKind(t store.Trainee) (rig.Kind, bool) {
-	kinds := c.kinds()
-	used := c.rounds[t.ID]
-	for i := len(used) - 1; i >= 0; i-- {
-		for _, r := range c.rigs {
-			if r.ID == used[i].RigID {
-				return rig.Kind(r.Kind), true
-			}
-		}
+// mainKind is the kind of bag that somebody goes on with; "" where none hangs.
+func (c class) mainKind(t store.Trainee) rig.Kind {
+	kind := map[string]rig.Kind{}
+	for _, r := range c.rigs {
+		kind[r.ID] = rig.Kind(r.Kind)
 	}
-	if len(kinds) == 0 {
-		return "", false
+	var used []rig.Kind
+	for _, r := range c.rounds[t.ID] {
+		used = append(used, kind[r.RigID])
 	}
-	return kinds[0], true
+	return ladder.Follow(c.kinds(), used)
 }
 
 func (c class) floor(t store.Trainee, r store.Rig) drill.Floor {
@@ -118,7 +114,7 @@ func (c class) career(t store.Trainee, kind rig.Kind, on drill.Floor) ladder.Car
 	career := ladder.Career{Rungs: ladder.Rungs(kind, ladder.School(t.School)), Gate: c.gate, Now: c.now}
 	for _, r := range c.rounds[t.ID] {
 		var sum Summary
-		if r.Rung == "" || kindOfRung(r.Rung) != kind || json.Unmarshal(r.Summary, &sum) != nil {
+		if ladder.KindOf(r.Rung) != kind || json.Unmarshal(r.Summary, &sum) != nil {
 			continue
 		}
 		career.Rounds = append(career.Rounds, ladder.Round{At: r.CreatedAt, Rung: r.Rung, Clean: sum.Share, Longest: sum.Longest, Planned: sum.Planned, Wild: sum.Wild})
@@ -167,15 +163,6 @@ func (c class) held(row store.Drill, plan drill.Plan) string {
 	return ""
 }
 
-func kindOfRung(key string) rig.Kind {
-	for i, r := range key {
-		if r == '.' {
-			return rig.Kind(key[:i])
-		}
-	}
-	return ""
-}
-
 // propose says what somebody does next on a kind of bag; with fit, how hard it is and how it will go.
 func (c class) propose(t store.Trainee, kind rig.Kind, fit bool) (Proposal, error) {
 	row := c.rigFor(t, kind)
@@ -184,7 +171,7 @@ func (c class) propose(t store.Trainee, kind rig.Kind, fit bool) (Proposal, erro
 	p := career.Propose()
 	out := Proposal{
 		TraineeID: t.ID, Trainee: t.Name, Kind: string(kind), RigID: row.ID, RigName: row.Name,
-		Rung: p.Rung.Key, Name: p.Rung.Name, Note: p.Rung.Note, Index: p.Index, Standing: career.Standing(), Of: len(career.Rungs), Move: string(p.Move), Target: p.Target, Why: p.Why, Barred: p.Barred, Others: []string{},
+		Rung: p.Rung.Key, Name: p.Rung.Name, Note: p.Rung.Note, Index: p.Index, Standing: career.Standing(), Of: len(career.Rungs), Move: string(p.Move), Target: p.Target, Why: p.Why, Barred: p.Barred,
 	}
 	plan, err := p.Rung.Plan(on)
 	if err != nil {

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -37,7 +38,6 @@ type Proposal struct {
 	Level     *float64 `json:"level"`
 	Clean     *float64 `json:"clean" doc:"predicted"`
 	Run       *float64 `json:"run" doc:"longest run to expect"`
-	Others    []string `json:"others" doc:"kinds of the other bags that there is a proposal for"`
 }
 
 // RungOut is a rung of somebody's ladder.
@@ -84,7 +84,7 @@ type GateDoc struct {
 type DecisionOut struct {
 	Kind   string    `json:"kind" enum:"speed,doubleEnd,reflex,slip,hanging"`
 	Rung   string    `json:"rung" minLength:"1" maxLength:"60"`
-	Choice string    `json:"choice" enum:"accept,change,hold,skip"`
+	Choice string    `json:"choice" enum:"accept,change,hold,goOn,skip"`
 	Reason string    `json:"reason,omitempty" maxLength:"400"`
 	Coach  string    `json:"coach,omitempty" readOnly:"true"`
 	At     time.Time `json:"at" readOnly:"true" required:"false"`
@@ -139,18 +139,13 @@ func wholeClass(c caller) ([]Proposal, error) {
 	}
 	list := []Proposal{}
 	for _, t := range cl.trainees {
-		kind, ok := cl.mainKind(t)
-		if !ok {
+		kind := cl.mainKind(t)
+		if kind == "" {
 			break
 		}
 		p, err := cl.propose(t, kind, true)
 		if err != nil {
 			return nil, err
-		}
-		for _, k := range cl.kinds() {
-			if k != kind {
-				p.Others = append(p.Others, string(k))
-			}
 		}
 		list = append(list, p)
 	}
@@ -177,31 +172,20 @@ func ladderOf(c caller, id string, kind rig.Kind) (Ladder, error) {
 		return out, err
 	}
 	for _, r := range career.Rungs {
-		rung := RungOut{Key: r.Key, Name: r.Name, Note: r.Note, Rounds: []RungRun{}}
-		rung.Through, rung.Done = career.Passed(r)
-		for _, d := range career.Decisions {
-			if d.Rung == r.Key && d.Choice == ladder.Skip {
-				rung.Skipped = d.Reason
-				if d.Reason == "" {
-					rung.Skipped = "by the coach"
-				}
-			}
+		stand := career.On(r)
+		rung := RungOut{Key: r.Key, Name: r.Name, Note: r.Note, Rounds: []RungRun{}, Through: stand.Through, Done: stand.Done, Best: stand.Best}
+		if stand.Skipped {
+			rung.Skipped = cmp.Or(stand.Reason, "by the coach")
 		}
-		through := 0
+		if !stand.At.IsZero() {
+			rung.At = &stand.At
+		}
 		for _, run := range cl.rounds[id] {
 			var sum Summary
-			if run.Rung != r.Key || json.Unmarshal(run.Summary, &sum) != nil {
-				continue
+			if run.Rung == r.Key && json.Unmarshal(run.Summary, &sum) == nil {
+				past := career.Gate.Passes(ladder.Round{Clean: sum.Share, Longest: sum.Longest, Planned: sum.Planned})
+				rung.Rounds = append(rung.Rounds, RungRun{run.ID, run.CreatedAt, sum.Share, sum.Longest, past})
 			}
-			past := career.Gate.Passes(ladder.Round{Clean: sum.Share, Longest: sum.Longest, Planned: sum.Planned})
-			if past {
-				if through++; through == career.Gate.Rounds {
-					at := run.CreatedAt
-					rung.At = &at
-				}
-			}
-			rung.Best = max(rung.Best, sum.Longest)
-			rung.Rounds = append(rung.Rounds, RungRun{run.ID, run.CreatedAt, sum.Share, sum.Longest, past})
 		}
 		if plan, err := r.Plan(on); err == nil {
 			if line, err := plan.Lay(on); err == nil {

@@ -55,14 +55,13 @@ type CautionOut struct {
 
 // PersonPage is all that is known of somebody.
 type PersonPage struct {
-	Trainee   Trainee      `json:"trainee"`
-	Sentence  string       `json:"sentence" doc:"what next"`
-	Figures   []FigureOut  `json:"figures"`
-	Cautions  []CautionOut `json:"cautions"`
-	Bags      []Proposal   `json:"bags" doc:"for each kind of bag that hangs: where they stand and what comes next"`
-	Recent    []LogRow     `json:"recent"`
-	Sessions  []SessionOut `json:"sessions" doc:"of the weeks around now, where they are planned"`
-	WeeksFrom *string      `json:"weeksFrom"`
+	Trainee  Trainee      `json:"trainee"`
+	Next     string       `json:"next" doc:"kind of bag they go on with, or another where that is barred; empty for none"`
+	Figures  []FigureOut  `json:"figures"`
+	Cautions []CautionOut `json:"cautions"`
+	Bags     []Proposal   `json:"bags" doc:"for each kind of bag that hangs: where they stand and what comes next"`
+	Recent   []LogRow     `json:"recent"`
+	Sessions []SessionOut `json:"sessions" doc:"of the weeks around now, where they are planned"`
 }
 
 // SessionOut is a planned day.
@@ -182,11 +181,10 @@ func personPage(c caller, id string) (PersonPage, error) {
 		}
 		p.Bags = append(p.Bags, prop)
 	}
-	if main, ok := cl.mainKind(t); ok {
-		for _, b := range p.Bags {
-			if b.Kind == string(main) {
-				p.Sentence = b.Why
-			}
+	main := string(cl.mainKind(t))
+	for _, b := range p.Bags {
+		if b.Barred == "" && (p.Next == "" || b.Kind == main) {
+			p.Next = b.Kind
 		}
 	}
 	n, err := namesOf(c.gym)
@@ -201,10 +199,6 @@ func personPage(c caller, id string) (PersonPage, error) {
 		p.Recent = append(p.Recent, n.logRow(r))
 	}
 	p.Sessions = cl.sessions(t)
-	if t.WeeksFrom != nil {
-		day := t.WeeksFrom.Format(time.DateOnly)
-		p.WeeksFrom = &day
-	}
 	return p, nil
 }
 

@@ -59,7 +59,7 @@ func TestLadderOverRounds(t *testing.T) {
 	person, rigs := u.hung("speed", "doubleEnd")
 	var page PersonPage
 	u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &page)
-	if len(page.Bags) != 2 || page.Bags[0].Move != string(ladder.Start) || page.Bags[0].Rung != "speed.rear" || page.Bags[0].Clean == nil || page.Sentence == "" {
+	if len(page.Bags) != 2 || page.Bags[0].Move != string(ladder.Start) || page.Bags[0].Rung != "speed.rear" || page.Bags[0].Clean == nil || page.Next != "speed" {
 		t.Fatalf("%+v", page.Bags)
 	}
 	var first, same Drill
@@ -112,6 +112,10 @@ func TestLadderOverRounds(t *testing.T) {
 	}
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.five", Choice: "hold", Reason: "shoulders"}, &p)
 	if p.Move != string(ladder.Stay) || !strings.Contains(p.Why, "shoulders") {
+		t.Errorf("%+v", p)
+	}
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.five", Choice: "goOn"}, &p)
+	if p.Move == string(ladder.Stay) || p.Rung != "speed.five" {
 		t.Errorf("%+v", p)
 	}
 	if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "reflex.two", Choice: "skip"}); status != 422 || !strings.Contains(string(out), "body.rung") {

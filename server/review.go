@@ -199,11 +199,12 @@ func learn(gym *store.Gym, p runParts, round judge.Round) error {
 	if err != nil {
 		return err
 	}
-	a, err := abilityOf(gym, t, p.bag.Kind())
+	rows, err := gym.Findings(t.ID)
 	if err != nil {
 		return err
 	}
-	return gym.SetFindings(p.ID, findingsOf(p, round, a, p.CreatedAt))
+	rows = slices.DeleteFunc(rows, func(f store.Finding) bool { return f.RunID != nil && *f.RunID == p.ID }) // not by itself
+	return gym.SetFindings(p.ID, findingsOf(p, round, abilityWith(t, p.bag.Kind(), evidenceOf(rows), p.CreatedAt)))
 }
 
 func (s *Server) registerReview(api huma.API) {
@@ -283,7 +284,7 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 	if err != nil {
 		return Review{}, err
 	}
-	run.Cycle.Starts = begun(run.Cycle.Starts, judge.Planned(p.timeline, -1), round.Planned)
+	run.Cycle.Starts = some(round.Begun(p.timeline, run.Cycle.Starts))
 	v := Review{
 		Run: run, StartedAt: row.StartedAt, Zone: row.Zone, Headline: summaryOf(round, p, marks).Headline, Remarks: round.Remarks(), Recap: some(library.Recap(p.plan)), Summary: summaryOf(round, p, marks),
 		UntilUS: run.ClockUS, Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand,
@@ -320,17 +321,6 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 		v.Paces = append(v.Paces, PaceOut{t.From, t.Hits, number(t.Tempo)})
 	}
 	return v, nil
-}
-
-// begun gives where each repetition really began: the bag is drawn from the blow that set it going.
-func begun(starts []float64, planned, moved []judge.Strike) []float64 {
-	list := slices.Clone(starts)
-	for i, s := range moved {
-		if d := s.At - planned[i].At; d != 0 && s.Rep < len(list) {
-			list[s.Rep] = starts[s.Rep] + d
-		}
-	}
-	return list
 }
 
 func groupsOut(groups []judge.Group) []GroupOut {

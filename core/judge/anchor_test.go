@@ -4,6 +4,7 @@ import (
 	"math"
 	"strings"
 	"testing"
+	"time"
 
 	"melodromos/core/combo"
 	"melodromos/core/drill"
@@ -90,3 +91,37 @@ func TestAllAtRest(t *testing.T) {
 }
 
 const restHalf = 0.15 // s, half of what a strike on a bag at rest may be off
+
+// What a round tells of somebody leaves out the strikes that no bag timed, and those after it was stopped; where repetitions begin is
+// told as they did.
+func TestHeard(t *testing.T) {
+	cord := rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
+	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
+	a := trainee.Start(trainee.Intermediate)
+	c := drill.Combination{Text: "1-2-3", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Fist: 3, Pause: 2, Work: 40, Guidance: drill.Alone}
+	line, _, err := drill.CompileCombination(c, bag, a, rig.Place{}, 1)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var hits []Hit
+	for i, s := range Planned(line, -1) {
+		if i != 4 { // the 2 of the second repetition is missed
+			hits = append(hits, Hit{s.At + 0.1*float64(s.Rep%2), s.Hand})
+		}
+	}
+	reps := len(line.Film.Starts)
+	r := JudgeRound(line, hits, line.End, Options{KeepOffset: true})
+	h := r.Heard(line, c, rig.DoubleEnd, a, time.Time{})
+	if h.Planned != 2*reps || h.Missed != 1 || h.Matched != 2*reps-1 || !h.Known || h.Bag != rig.DoubleEnd {
+		t.Errorf("%+v of %d repetitions", h, reps)
+	}
+	near(t, "age of the cue: a sight and the way", h.Age, trainee.SightReaction+0.15, 1e-9)
+	begun := r.Begun(line, line.Film.Starts)
+	for k, at := range begun {
+		near(t, "begun", at-line.Film.Starts[k], 0.1*float64(k%2), 1e-6)
+	}
+	half := JudgeRound(line, hits, (line.Start+line.End)/2, Options{KeepOffset: true})
+	if short := half.Heard(line, c, rig.DoubleEnd, a, time.Time{}); short.Planned >= h.Planned || short.Planned == 0 {
+		t.Errorf("stopped half way: %+v", short)
+	}
+}

@@ -67,7 +67,7 @@ type Result struct {
 	Clean, Early, Late, Missed, Extra, WrongHand int
 
 	Offset  float64 // s, removed before judging
-	Bias    float64 // s, mean error before the offset was removed; strikes on a bag at rest are left out, here and below
+	Bias    float64 // s, mean error before the offset was removed; strikes on a bag at rest and answers to cues are left out, here and below
 	Spread  float64 // s, sample standard deviation of the errors; NaN under two matches
 	Drift   float64 // s a minute, slope of the errors by least squares; NaN under two matches
 	Longest int     // clean strikes in a row
@@ -147,7 +147,7 @@ func (r *Result) count(hits int, m *matcher) {
 func (r *Result) measure(strikes []Strike) {
 	at, errors := make([]float64, 0, len(r.Matches)), make([]float64, 0, len(r.Matches))
 	for _, m := range r.Matches {
-		if s := strikes[m.Strike]; !s.Still { // a bag at rest times nobody
+		if s := strikes[m.Strike]; !s.Still && !s.answer { // a bag at rest times nobody, nor does one that is left for a cue
 			at, errors = append(at, s.At), append(errors, m.Error)
 		}
 	}

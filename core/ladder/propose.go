@@ -21,12 +21,13 @@ type Round struct {
 // Choice is what a coach did with a proposal.
 type Choice string
 
-// The choices. An accepted or changed proposal is run; a held one stays where it is; a skipped rung counts as passed, for the reason
-// that the coach gives.
+// The choices. An accepted or changed proposal is run; a held rung stays, past its gate as well, until the coach lets it go on or
+// skips it; a skipped rung counts as passed, for the reason that the coach gives.
 const (
 	Accept Choice = "accept"
 	Alter  Choice = "change"
 	Hold   Choice = "hold"
+	GoOn   Choice = "goOn"
 	Skip   Choice = "skip"
 )
 
@@ -89,26 +90,42 @@ func (g Gate) Passes(r Round) bool {
 	return r.Planned > 0 && r.Clean >= g.Clean-1e-9 && r.Longest >= min(g.Run, r.Planned)
 }
 
-// Passed tells how many rounds on a rung are past the gate, and whether they are enough, or the rung was skipped by the coach.
-func (c Career) Passed(r Rung) (rounds int, done bool) {
+// Progress is how somebody stands on one rung.
+type Progress struct {
+	Through int       // rounds past the gate
+	Done    bool      // there are enough of them, or the coach skipped the rung
+	At      time.Time // when the gate was passed; zero where it was not
+	Skipped bool
+	Reason  string // of the skip
+	Best    int    // longest streak
+}
+
+// On tells how somebody stands on a rung.
+func (c Career) On(r Rung) Progress {
+	var p Progress
 	for _, x := range c.Rounds {
-		if x.Rung == r.Key && c.Gate.Passes(x) {
-			rounds++
+		if x.Rung != r.Key {
+			continue
+		}
+		p.Best = max(p.Best, x.Longest)
+		if c.Gate.Passes(x) {
+			if p.Through++; p.Through == c.Gate.Rounds {
+				p.Done, p.At = true, x.At
+			}
 		}
 	}
-	done = rounds >= c.Gate.Rounds
 	for _, d := range c.Decisions {
 		if d.Rung == r.Key && d.Choice == Skip {
-			done = true
+			p.Done, p.Skipped, p.Reason = true, true, d.Reason
 		}
 	}
-	return rounds, done
+	return p
 }
 
 // Standing is the index of the first rung whose gate is not passed; the number of rungs where all are.
 func (c Career) Standing() int {
 	for i, r := range c.Rungs {
-		if _, done := c.Passed(r); !done {
+		if !c.On(r).Done {
 			return i
 		}
 	}
@@ -126,10 +143,10 @@ func (c Career) on(key string) []Round {
 	return list
 }
 
-// held says whether the newest decision on a rung holds it.
+// held says whether the coach holds a rung: taking it to run it does not end that.
 func (c Career) held(key string) (Decision, bool) {
 	for i := len(c.Decisions) - 1; i >= 0; i-- {
-		if d := c.Decisions[i]; d.Rung == key {
+		if d := c.Decisions[i]; d.Rung == key && d.Choice != Accept && d.Choice != Alter {
 			return d, d.Choice == Hold
 		}
 	}
@@ -139,6 +156,12 @@ func (c Career) held(key string) (Decision, bool) {
 // Propose says what to do next on this bag. It never jumps a gate: only a coach's skip does.
 func (c Career) Propose() Proposal {
 	at := c.Standing()
+	for i, r := range c.Rungs[:at] { // a held rung is not left, whatever its gate
+		if _, held := c.held(r.Key); held {
+			at = i
+			break
+		}
+	}
 	p := Proposal{Index: min(at, len(c.Rungs)-1), Move: Again}
 	switch {
 	case at == len(c.Rungs):
@@ -151,7 +174,7 @@ func (c Career) Propose() Proposal {
 	c.ease(&p)
 	c.bar(&p)
 	p.Rung = c.Rungs[p.Index]
-	p.Target = c.target(p.Rung.Key)
+	p.Target = c.target(p.Rung)
 	return p
 }
 
@@ -159,7 +182,7 @@ func (c Career) Propose() Proposal {
 func (c Career) follow(p *Proposal) {
 	r := c.Rungs[p.Index]
 	here := c.on(r.Key)
-	passed, _ := c.Passed(r)
+	passed := c.On(r).Through
 	d, held := c.held(r.Key)
 	switch {
 	case held:
@@ -249,13 +272,7 @@ func (c Career) bar(p *Proposal) {
 const firstStreak = 3
 
 // target is the streak to beat on a rung: one more than the best so far.
-func (c Career) target(key string) int {
-	best := 0
-	for _, r := range c.on(key) {
-		best = max(best, r.Longest)
-	}
-	return Target(best)
-}
+func (c Career) target(r Rung) int { return Target(c.On(r).Best) }
 
 // Target is the streak to reach after a best one: three to begin with, then one more.
 func Target(best int) int { return max(firstStreak, best+1) }

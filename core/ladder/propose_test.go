@@ -222,13 +222,35 @@ func TestInjury(t *testing.T) {
 func TestDecisions(t *testing.T) {
 	c := begin(t, rig.Speed)
 	c.days(1, func(int) (float64, int) { return 0.9, 20 })
-	c.Decisions = append(c.Decisions, Decision{c.Now, "speed.rear", Hold, "shoulders first"})
-	if p := c.Propose(); p.Move != Stay || !strings.Contains(p.Why, "shoulders first") {
-		t.Errorf("%+v", p)
+	decide := func(rung string, choice Choice, reason string) Proposal {
+		c.Decisions = append(c.Decisions, Decision{c.Now, rung, choice, reason})
+		return c.Propose()
 	}
-	c.Decisions = append(c.Decisions, Decision{c.Now, "speed.rear", Skip, "can do it"})
-	if p := c.Propose(); p.Index != 1 {
-		t.Errorf("%+v", p)
+	if p := decide("speed.rear", Hold, "shoulders first"); p.Move != Stay || !strings.Contains(p.Why, "shoulders first") {
+		t.Errorf("held: %+v", p)
+	}
+	// Running it goes on, and even past the gate it is not left.
+	if p := decide("speed.rear", Accept, ""); p.Move != Stay {
+		t.Errorf("held and taken: %+v", p)
+	}
+	c.days(3, func(int) (float64, int) { return 0.95, 40 })
+	if p := c.Propose(); c.Standing() != 1 || p.Index != 0 || p.Move != Stay {
+		t.Errorf("held past the gate: %+v", p)
+	}
+	if p := decide("speed.rear", GoOn, ""); p.Index != 1 || p.Move != Next {
+		t.Errorf("let go on: %+v", p)
+	}
+	if p := decide("speed.lead", Skip, "can do it"); p.Index != 2 || !c.On(c.Rungs[1]).Skipped || c.On(c.Rungs[1]).Reason != "can do it" {
+		t.Errorf("skipped: %+v", p)
+	}
+	if p := c.On(c.Rungs[0]); !p.Done || p.Best != 40 || p.Through != 4 || p.At.IsZero() {
+		t.Errorf("on the first rung: %+v", p)
+	}
+	if Follow([]rig.Kind{rig.Speed, rig.Slip}, []rig.Kind{rig.Slip, rig.Reflex}) != rig.Slip || Follow([]rig.Kind{rig.Speed}, nil) != rig.Speed || Follow(nil, []rig.Kind{rig.Slip}) != "" {
+		t.Error("somebody goes on with another bag")
+	}
+	if KindOf("reflex.two") != rig.Reflex || KindOf("reflex.") != "" {
+		t.Error("a rung is taken for another bag's")
 	}
 }
 

@@ -172,6 +172,30 @@ var ladders = map[rig.Kind][]Rung{
 	},
 }
 
+// KindOf is the kind of bag that the rung of that key belongs to; "" where there is no such rung.
+func KindOf(key string) rig.Kind {
+	for kind, list := range ladders {
+		if slices.ContainsFunc(list, func(r Rung) bool { return r.Key == key }) {
+			return kind
+		}
+	}
+	return ""
+}
+
+// Follow is the kind of bag that somebody goes on with, the one they were on last (used is oldest first), or the first
+// that hangs; "" where none does.
+func Follow(hung, used []rig.Kind) rig.Kind {
+	for i := len(used) - 1; i >= 0; i-- {
+		if slices.Contains(hung, used[i]) {
+			return used[i]
+		}
+	}
+	if len(hung) == 0 {
+		return ""
+	}
+	return hung[0]
+}
+
 // Match is the key of the rung that a plan is the drill of, whatever its force, tempo and length; "" for none. So a drill that was
 // written by hand counts on the ladder as well.
 func Match(p drill.Plan, kind rig.Kind) string {

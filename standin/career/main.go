@@ -86,15 +86,7 @@ func round(plan drill.Plan, line drill.Timeline, kind rig.Kind, who, known train
 		hits = append(hits, judge.Hit{At: h.At, Hand: drill.Hand(h.Hand)})
 	}
 	r := judge.JudgeRound(line, hits, line.End, judge.Options{KeepOffset: true})
-	sum, n := 0.0, 0
-	for _, s := range level.Strikes(line, plan.Way(kind), plan.ByEar(), level.Common) {
-		if !s.Still && !s.Slip {
-			sum += s.Age
-			n++
-		}
-	}
-	h := trainee.Heard{Bag: kind, At: at, Spread: r.Spread, Age: sum / math.Max(1, float64(n)), Matched: n - r.Missed, Planned: n, Missed: r.Missed, Bias: r.Bias, Known: true}
-	return ladder.Round{At: at, Clean: r.CleanShare(), Longest: r.Longest, Planned: len(r.Planned)}, trainee.FromRound(h, known)
+	return ladder.Round{At: at, Clean: r.CleanShare(), Longest: r.Longest, Planned: len(r.Planned)}, trainee.FromRound(r.Heard(line, plan, kind, known, at), known)
 }
 
 const width, left, row, top, foot = 1000.0, 240.0, 34.0, 44.0, 66.0

@@ -67,7 +67,7 @@ CREATE TABLE decisions (
     trainee_id uuid        NOT NULL,
     bag_kind   text        NOT NULL CHECK (bag_kind IN ('speed', 'doubleEnd', 'reflex', 'slip', 'hanging')),
     rung       text        NOT NULL CHECK (length(rung) BETWEEN 1 AND 60),
-    choice     text        NOT NULL CHECK (choice IN ('accept', 'change', 'hold', 'skip')),
+    choice     text        NOT NULL CHECK (choice IN ('accept', 'change', 'hold', 'goOn', 'skip')),
     reason     text        NOT NULL DEFAULT '' CHECK (length(reason) <= 400),
     coach      text        NOT NULL,
     created_at timestamptz NOT NULL DEFAULT now(),

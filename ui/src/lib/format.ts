@@ -33,6 +33,8 @@ export function duration(s: number): string {
 const bare = (at: string, zone: string, o: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...o }).format(new Date(at))
 export const day = (at: string, zone: string) => bare(at, zone, { weekday: 'long', day: 'numeric', month: 'long' })
 export const shortDay = (at: string, zone: string) => bare(at, zone, { weekday: 'short', day: 'numeric', month: 'short' })
+/** The day it is in a zone, as 2026-03-02. */
+export const dayIn = (zone: string) => new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(new Date())
 export const clockTime = (at: string, zone: string) => bare(at, zone, { hour: '2-digit', minute: '2-digit' })
 
 export const count = (n: number, one: string, many = one + 's') => `${n} ${n === 1 ? one : many}`

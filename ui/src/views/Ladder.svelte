@@ -18,12 +18,12 @@
   let choosing = $state<'change' | 'hold' | 'skip' | null>(null)
   let reason = $state('')
 
-  async function decide(choice: 'hold' | 'skip') {
+  async function decide(choice: 'hold' | 'skip' | 'goOn') {
     if (!p) return
     try {
       const next = await ask(api.POST('/api/trainees/{id}/decisions', { params: { path: { id: params.id } }, body: { kind, rung: p.rung, choice, reason } as Schemas['DecisionOut'] }))
       await client.invalidateQueries()
-      toast(choice === 'hold' ? `${next.name} is held.` : `Skipped. ${next.name} is next.`)
+      toast({ hold: `${next.name} is held.`, skip: `Skipped. ${next.name} is next.`, goOn: `${next.name} is next.` }[choice])
       choosing = null
       reason = ''
     } catch (e) {
@@ -39,7 +39,7 @@
       toast((e as Error).message)
     }
   }
-  const said = { accept: 'Taken', change: 'Taken and changed', hold: 'Held', skip: 'Skipped' }
+  const said = { accept: 'Taken', change: 'Taken and changed', hold: 'Held', goOn: 'Let go on', skip: 'Skipped' }
   const names = $derived(new Map(l?.rungs.map((r) => [r.key, r.name])))
 </script>
 
@@ -59,7 +59,7 @@
     <div class="flex max-w-md flex-wrap gap-2 lg:justify-end">
       <button class="button main" disabled={!!p.barred} onclick={() => go('accept')}>Run it</button>
       <button class="button" disabled={!!p.barred} onclick={() => (choosing = 'change')}>Change it first…</button>
-      <button class="button" onclick={() => (choosing = 'hold')}>Hold…</button>
+      {#if p.move === 'stay'}<button class="button" onclick={() => decide('goOn')}>Let it go on</button>{:else}<button class="button" onclick={() => (choosing = 'hold')}>Hold…</button>{/if}
       <button class="button" onclick={() => (choosing = 'skip')}>Skip…</button>
       {#if choosing}
         <form class="w-full" onsubmit={(e) => { e.preventDefault(); if (choosing === 'change') void go('change'); else if (choosing) void decide(choosing) }}>

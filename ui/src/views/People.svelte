@@ -4,18 +4,19 @@
   import { push } from 'svelte-spa-router'
   import { toast } from 'svelte-sonner'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { bands, dayNames, percent } from '../lib/format'
+  import { bands, dayIn, dayNames, percent } from '../lib/format'
   import { kindNames } from '../lib/bench/measures'
   import Form from '../lib/people/Form.svelte'
   import RungStrip from '../lib/people/RungStrip.svelte'
   import { moves, take } from '../lib/people/take'
+  import { session } from '../lib/session.svelte'
   import Notice from '../lib/ui/Notice.svelte'
 
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
   const whole = createQuery(() => ({ queryKey: ['class'], queryFn: () => ask(api.GET('/api/class')) }))
   const calendar = createQuery(() => ({ queryKey: ['calendar'], queryFn: () => ask(api.GET('/api/calendar')) }))
   const weeks = $derived(calendar.data && calendar.data.some((d) => d.people.length > 0) ? [calendar.data.slice(0, 7), calendar.data.slice(7)] : [])
-  const today = new Date().toISOString().slice(0, 10)
+  const today = dayIn(session.zone)
   const proposed = $derived(new Map((whole.data ?? []).map((p) => [p.traineeId, p])))
   let adding = $state(false)
   let busy = $state('')
@@ -60,6 +61,8 @@
             <p class="text-sm text-soft">{p.why}</p>
           </div>
           <button class="button {p.barred ? '' : 'main'}" disabled={!!p.barred || busy === t.id} onclick={() => run(p)} aria-label="Run {p.name} with {t.name}">Run it</button>
+        {:else if whole.isPending}
+          <p class="text-sm text-soft md:col-span-2">Working out what comes next…</p>
         {:else if whole.data}
           <p class="text-sm text-soft md:col-span-2">No bag hangs in this gym yet. <a href="#/bags/new">Add one</a>.</p>
         {/if}

@@ -4,7 +4,7 @@
   import { toast } from 'svelte-sonner'
   import { api, ask, type Schemas } from '../lib/api/client'
   import { kindNames } from '../lib/bench/measures'
-  import { ability, bands, dayNames, figureNames, length, percent, shortDay, sure } from '../lib/format'
+  import { ability, bands, dayIn, dayNames, figureNames, length, percent, shortDay, sure } from '../lib/format'
   import Form from '../lib/people/Form.svelte'
   import RungStrip from '../lib/people/RungStrip.svelte'
   import Spared from '../lib/people/Spared.svelte'
@@ -20,12 +20,10 @@
   const t = $derived(p?.trainee)
   let editing = $state(false)
   let busy = $state(false)
-  // Whoever was on a bag last goes on with it.
-  const lastRig = $derived(p?.recent[0]?.rigName)
-  const next = $derived(p?.bags.find((b) => b.rigName === lastRig && !b.barred) ?? p?.bags.find((b) => !b.barred))
+  const next = $derived(p?.bags.find((b) => b.kind === p.next))
   const origins: Record<string, string> = { assumed: 'assumed, by the skill', stated: 'stated', tested: 'tested', rounds: 'from rounds' }
   const weeks = $derived(Object.entries(Object.groupBy(p?.sessions ?? [], (s) => s.week)).map(([week, days]) => ({ week, days: days ?? [] })))
-  const today = new Date().toISOString().slice(0, 10)
+  const today = dayIn(session.zone)
 
   async function run(b: Schemas['Proposal'], choice: 'accept' | 'change' = 'accept') {
     busy = true
@@ -128,7 +126,7 @@
             <li class="min-w-24 flex-1 border-t-4 {w.days.some((d) => d.day <= today && d.done > 0) ? 'border-ink' : 'border-rope'} pt-1">
               <p class="label">Week {w.week}{w.days[0]?.light ? ', light' : ''}</p>
               {#each w.days as d (d.day)}
-                <p class="text-sm {d.day < today && d.done === 0 ? 'text-soft line-through' : ''}" title={d.emphasis.join(', ')}><b>{dayNames[new Date(`${d.day}T12:00`).getDay()]} {Number(d.day.slice(8))}</b> {d.done > 0 ? `${d.done} of ${d.rounds}` : `${d.rounds} rounds`}</p>
+                <p class="text-sm {d.day < today && d.done === 0 ? 'text-soft line-through' : ''}" title="{d.why}: {d.emphasis.join(', ')}"><b>{dayNames[new Date(`${d.day}T12:00`).getDay()]} {Number(d.day.slice(8))}</b> {d.done > 0 ? `${d.done} of ${d.rounds}` : `${d.rounds} rounds`}</p>
               {/each}
             </li>
           {/each}

@@ -1237,7 +1237,7 @@ export interface components {
             /** Format: date-time */
             readonly at?: string;
             /** @enum {string} */
-            choice: "accept" | "change" | "hold" | "skip";
+            choice: "accept" | "change" | "hold" | "goOn" | "skip";
             readonly coach?: string;
             /** @enum {string} */
             kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
@@ -1907,13 +1907,12 @@ export interface components {
             bags: components["schemas"]["Proposal"][];
             cautions: components["schemas"]["CautionOut"][];
             figures: components["schemas"]["FigureOut"][];
+            /** @description kind of bag they go on with, or another where that is barred; empty for none */
+            next: string;
             recent: components["schemas"]["LogRow"][];
-            /** @description what next */
-            sentence: string;
             /** @description of the weeks around now, where they are planned */
             sessions: components["schemas"]["SessionOut"][];
             trainee: components["schemas"]["Trainee"];
-            weeksFrom: string | null;
         };
         Place: {
             anchor?: string;
@@ -1997,8 +1996,6 @@ export interface components {
             note: string;
             /** Format: int64 */
             of: number;
-            /** @description kinds of the other bags that there is a proposal for */
-            others: string[];
             rigId: string;
             rigName: string;
             /**

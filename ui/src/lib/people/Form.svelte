@@ -3,7 +3,7 @@
   import { useQueryClient } from '@tanstack/svelte-query'
   import { toast } from 'svelte-sonner'
   import { api, ask, type Schemas } from '../api/client'
-  import { bands, dayNames } from '../format'
+  import { bands, dayIn, dayNames } from '../format'
   import { session } from '../session.svelte'
   import Choice from '../ui/Choice.svelte'
 
@@ -23,7 +23,7 @@
     { field: 'mouth', name: 'Mouth, in stance', low: 0.5, high: 2.3 },
     { field: 'chin', name: 'Chin, in stance', low: 0.5, high: 2.3 },
   ] as const
-  const today = new Date().toISOString().slice(0, 10)
+  const today = dayIn(session.zone)
   const toggle = (d: number) => {
     if (!edited.weeks) return
     const days = edited.weeks.days.includes(d) ? edited.weeks.days.filter((x) => x !== d) : [...edited.weeks.days, d].toSorted((a, b) => ((a + 6) % 7) - ((b + 6) % 7))

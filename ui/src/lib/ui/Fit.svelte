@@ -38,7 +38,7 @@
       {/each}
     </dl>
     <div>
-      <p><b class="text-lg">{percent(f.fit.clean)} clean for {name}, {standing[f.fit.standing]}.</b> <span class="text-soft">A run of about {Math.round(f.fit.longest)} to expect (modelled).</span></p>
+      <p><b class="text-lg">{percent(f.fit.clean)} clean for {name}, {standing[f.fit.standing]}.</b> <span class="text-soft">A run of about {Math.round(f.fit.longest)} to expect (modelled).{f.fit.slips != null && f.fit.slips !== f.fit.clean ? ` Of the moves against the bag ${percent(f.fit.slips)} are in time.` : ''}</span></p>
       {#if f.fit.weakest}<p class="text-sm">Weakest link: {f.fit.weakest}.</p>{/if}
       {#if f.beside}<p class="mt-1 text-sm"><b>{percent(f.beside.fit.clean)} clean for {f.beside.name.split(' ')[0]}.</b> They differ by {f.beside.differs}.</p>{/if}
       <div class="mt-2 flex flex-wrap gap-2">

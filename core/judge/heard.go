@@ -1,0 +1,54 @@
+package judge
+
+import (
+	"time"
+
+	"melodromos/core/drill"
+	"melodromos/core/level"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+)
+
+// Heard is what a round tells of whoever was on the bag: the spread of the strikes that a bag timed, the mean age of their cues, and
+// how many were missed. Strikes on a bag at rest and answers to cues are timed by no bag.
+func (r Round) Heard(t drill.Timeline, p drill.Plan, kind rig.Kind, a trainee.Ability, at time.Time) trainee.Heard {
+	h := trainee.Heard{Bag: kind, At: at, Spread: r.Spread, Bias: r.Bias, Known: r.Kept}
+	sum, i := 0.0, 0
+	for _, s := range level.Strikes(t, p.Way(kind), p.ByEar(), level.Senses{Sound: a.Sound, Sight: a.Sight}) {
+		if s.Slip {
+			continue
+		}
+		if i >= len(r.Planned) { // the round was stopped
+			break
+		}
+		v := r.Strikes[i]
+		i++
+		switch {
+		case s.Still || s.Move < 0:
+			continue
+		case v == Missed:
+			h.Missed++
+		default:
+			h.Matched++
+			sum += s.Age
+		}
+		h.Planned++
+	}
+	if h.Matched > 0 {
+		h.Age = sum / float64(h.Matched)
+	}
+	return h
+}
+
+// Begun gives where each repetition really began (s), of those that were planned at starts: the bag is drawn from the blow that set
+// it going.
+func (r Round) Begun(t drill.Timeline, starts []float64) []float64 {
+	list := append([]float64(nil), starts...)
+	planned := Planned(t, -1)
+	for i, s := range r.Planned {
+		if d := s.At - planned[i].At; d != 0 && s.Rep < len(list) {
+			list[s.Rep] = starts[s.Rep] + d
+		}
+	}
+	return list
+}
