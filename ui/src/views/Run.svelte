@@ -99,7 +99,7 @@
       <div class="grid items-end gap-x-10 gap-y-3 lg:grid-cols-[1fr_auto]">
       <div>
         <h1 class="figure text-5xl sm:text-7xl">{trainee.name}</h1>
-        <p class="mt-2 text-xl">{drill.name} on the {rig.name}. {preview.sentence}</p>
+        <p class="mt-2 text-xl text-pretty">{drill.name} on the {rig.name}. {preview.sentence}</p>
         <p class="mt-1 text-soft">{preview.strikes} strikes, {countdown(preview.seconds)} from bell to bell. {#if drill.doc.firstHand}First hand: {drill.doc.firstHand}, the {side(drill.doc.firstHand, stance)}.{:else if preview.composed}{preview.composed.times} repetitions of {preview.composed.canonical}.{/if}</p>
       </div>
       <dl class="flex flex-wrap gap-x-10 gap-y-2">

@@ -74,15 +74,15 @@
     </div>
     <div class="bg-sheet p-4">
       {#if trial.state === 'idle'}
-        <button class="button main h-64 w-full !text-4xl" onclick={start}>{result || problem ? 'Again' : 'Start'}</button>
+        <button class="button main h-[min(56vh,34rem)] w-full !text-5xl" onclick={start}>{result || problem ? 'Again' : 'Start'}</button>
       {:else}
         <!-- svelte-ignore a11y_no_static_element_interactions -- keys do the same -->
-        <div class="grid h-64 touch-none grid-cols-[1fr_auto_1fr] items-stretch gap-4 select-none" onpointerdown={(e) => { e.preventDefault(); trial.tap(e.timeStamp) }}>
-          <div class="grid place-items-center border-2 border-rope text-3xl font-bold text-soft">{kind === 'alternate' ? 'Left' : ''}</div>
-          <div class="grid w-40 place-items-center">
-            <svg width="120" height="120" role="img" aria-label={trial.lit ? 'Now' : 'Wait'}><circle cx="60" cy="60" r="50" fill={trial.lit ? 'var(--ink)' : 'none'} stroke="var(--ink)" stroke-width="4" /><text x="60" y="72" text-anchor="middle" font-size="34" font-weight="800" class="figure" fill={trial.lit ? 'var(--sheet)' : 'var(--ink)'}>{trial.left}</text></svg>
+        <div class="grid h-[min(56vh,34rem)] touch-none grid-cols-[1fr_auto_1fr] items-stretch gap-2 select-none sm:gap-4" onpointerdown={(e) => { e.preventDefault(); trial.tap(e.timeStamp) }}>
+          <div class="grid place-items-center border-2 border-rope text-2xl font-bold text-soft sm:text-5xl">{kind === 'alternate' ? 'Left' : ''}</div>
+          <div class="grid w-28 place-items-center sm:w-56">
+            <svg viewBox="0 0 120 120" class="w-full" role="img" aria-label={trial.lit ? 'Now' : 'Wait'}><circle cx="60" cy="60" r="50" fill={trial.lit ? 'var(--ink)' : 'none'} stroke="var(--ink)" stroke-width="4" /><text x="60" y="77" text-anchor="middle" font-size="48" font-weight="800" class="figure" fill={trial.lit ? 'var(--sheet)' : 'var(--ink)'}>{trial.left}</text></svg>
           </div>
-          <div class="grid place-items-center border-2 border-rope text-3xl font-bold text-soft">{kind === 'alternate' ? 'Right' : ''}</div>
+          <div class="grid place-items-center border-2 border-rope text-2xl font-bold text-soft sm:text-5xl">{kind === 'alternate' ? 'Right' : ''}</div>
         </div>
       {/if}
       <p class="mt-3 text-sm text-soft">Tap anywhere here, or F, J or Space. Escape stops it and keeps nothing.</p>

@@ -62,6 +62,7 @@ export class Trial {
   async #rate(plan: Plan, going: () => boolean) {
     this.says = 'Go: the clock starts with the first tap.'
     if (!(await this.#tapped(going))) return
+    this.says = 'As quick as they go.'
     for (let s = Math.round(plan.rateSeconds); s > 0 && going(); s--) {
       this.left = String(s)
       await this.#pause(1000, going)

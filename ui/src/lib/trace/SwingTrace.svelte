@@ -136,7 +136,7 @@
     {#if clock}
       <g bind:this={nowLine}>
         <line y1={0} y2={height - foot} stroke="var(--ink)" stroke-width="2" />
-        <text x="6" y={height - foot - 2 * lane - 14} class="fill-ink font-bold" font-size={label}>now</text>
+        <text x="6" y={lanes - 13 + label} class="fill-ink font-bold" font-size={label}>now</text>
       </g>
     {/if}
   </svg>
