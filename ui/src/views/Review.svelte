@@ -59,7 +59,7 @@
       <div class="mt-2 bg-sheet py-2">
         <SwingTrace cycle={r.run.cycle} {strikes} hits={r.hits} tempo={r.run.tempo} moves={timelineMoves(r.run.timeline.events)} from={centre - reach} to={centre + reach} {chosen} height={300} />
       </div>
-      <p class="mt-1 text-sm text-soft">Filled disc: clean. Open disc: early or late. Dashed: missed. Ring: where the hit really fell{r.offsetKept ? '' : ', the steady offset taken off'}. Cross: a hit that belongs to no strike. Shaded: the window, {ms(r.run.cycle.window)}.</p>
+      <p class="mt-1 text-sm text-soft">Filled disc: clean. Open disc: early or late. Dashed: missed. Ring: where the hit really fell{r.offsetKept ? '' : ', the steady offset taken off'}. Cross: a hit that belongs to no strike. Shaded: the window, {ms(strikes[chosen]?.window ?? 0)} at this strike.</p>
     </section>
     <div class="mt-8 grid gap-10 md:grid-cols-3">
       <section class="seam pt-3">
