@@ -82,6 +82,7 @@ func TestComposeByHand(t *testing.T) {
 	c.text("document.querySelectorAll('circle.strike')[1].id = 'second', ''")
 	c.ok(c.Drag("#second", 2*gap, 0))
 	c.ok(c.Until(written + " === '1:2-2-1'"))
+	c.ok(c.See("move 2: return 2")) // the answer to it is there before it is taken back
 	c.ok(c.Press("Undo"))
 	c.ok(c.Until(written + " === '1-2-1'"))
 	c.ok(c.See("move 2: the next"))
