@@ -44,8 +44,11 @@ func judgeAnchored(planned []Strike, hits []Hit, o Options) ([]Strike, Result) {
 			r.Strikes[m.Strike] = r.Matches[k].Verdict
 		}
 	}
-	r.Clean, r.Early, r.Late, r.Missed, r.Longest = 0, 0, 0, 0, 0
-	r.count(len(hits), newMatcher(moved, nil))
+	r.order = r.order[:0]
+	for _, s := range newMatcher(moved, nil).strikes {
+		r.order = append(r.order, s.index)
+	}
+	r.tally(len(hits))
 	return moved, r
 }
 
@@ -70,7 +73,7 @@ func within(hits []Hit, strikes []Strike, offset float64) []Hit {
 	var list []Hit
 	for _, h := range hits {
 		if at := h.At - offset; at > strikes[0].At-anchorReach && at < strikes[len(strikes)-1].At+anchorReach {
-			list = append(list, Hit{at, h.Hand})
+			list = append(list, Hit{At: at, Hand: h.Hand})
 		}
 	}
 	return list

@@ -30,7 +30,7 @@ func TestAnchored(t *testing.T) {
 			if missed && s.Still && s.Rep%2 == 0 {
 				continue
 			}
-			hits = append(hits, Hit{s.At + begins(s.Rep) + latency, s.Hand})
+			hits = append(hits, Hit{At: s.At + begins(s.Rep) + latency, Hand: s.Hand})
 		}
 		return hits
 	}
@@ -75,7 +75,7 @@ func TestAllAtRest(t *testing.T) {
 	}
 	var hits []Hit
 	for i, s := range Planned(line, -1) {
-		hits = append(hits, Hit{s.At + 0.05*float64(i%3), s.Hand})
+		hits = append(hits, Hit{At: s.At + 0.05*float64(i%3), Hand: s.Hand})
 	}
 	for _, kept := range []bool{true, false} {
 		r := JudgeRound(line, hits, line.End, Options{KeepOffset: kept})
@@ -106,7 +106,7 @@ func TestHeard(t *testing.T) {
 	var hits []Hit
 	for i, s := range Planned(line, -1) {
 		if i != 4 { // the 2 of the second repetition is missed
-			hits = append(hits, Hit{s.At + 0.1*float64(s.Rep%2), s.Hand})
+			hits = append(hits, Hit{At: s.At + 0.1*float64(s.Rep%2), Hand: s.Hand})
 		}
 	}
 	reps := len(line.Film.Starts)

@@ -25,12 +25,21 @@ type Strike struct {
 	answer   bool       // to a cue: it goes by the cue
 	Still    bool       // on a bag at rest: the strikes of its repetition that follow go by it
 	Follows  bool       // the strike before with nothing between, inside a combination
+
+	// What the bag's clock goes by.
+	Count  int     // rebounds from the strike before
+	Launch float64 // m/s at which it is planned to drive the bag off
+	Share  float64 // of the bag's own window that counts; 0 for all of it
+	Ahead  float64 // s by which it stands before the bag is back where it was struck (a heavy bag is met on its way in)
+	Spare  bool    // beyond the plan, should the bag be quicker: not missed where nobody came to it
+	Least  float64 // s since the strike before under which a bag that is left to settle is not at rest
 }
 
 // Hit is one captured hit.
 type Hit struct {
-	At   float64    // s
-	Hand drill.Hand // empty where it was not told
+	At     float64    // s
+	Hand   drill.Hand // empty where it was not told
+	Launch float64    // m/s at which it drove the bag off, where a sensor told; else 0
 }
 
 // Verdict is what became of one planned strike.
@@ -66,13 +75,16 @@ type Match struct {
 type Result struct {
 	Clean, Early, Late, Missed, Extra, WrongHand int
 
-	Offset  float64 // s, removed before judging
-	Bias    float64 // s, mean error before the offset was removed; strikes on a bag at rest and answers to cues are left out, here and below
-	Spread  float64 // s, sample standard deviation of the errors; NaN under two matches
-	Drift   float64 // s a minute, slope of the errors by least squares; NaN under two matches
-	Longest int     // clean strikes in a row
-	Matches []Match // in the order of the strikes
-	Strikes []Verdict
+	Offset  float64   // s, removed before judging
+	Bias    float64   // s, mean error before the offset was removed; strikes on a bag at rest and answers to cues are left out, here and below
+	Spread  float64   // s, sample standard deviation of the errors; NaN under two matches
+	Drift   float64   // s a minute, slope of the errors by least squares; NaN under two matches
+	Longest int       // clean strikes in a row
+	Matches []Match   // in the order of the strikes
+	Strikes []Verdict // empty for one that did not come due before the bell, on the bag's clock
+
+	Followed *Followed // on the bag's clock; else nil
+	order    []int     // strikes by their time
 }
 
 // Judge matches hits to strikes and measures the round. The lists need not be in order; indices in the result are those
@@ -98,7 +110,10 @@ func Judge(strikes []Strike, hits []Hit, o Options) Result {
 		r.Matches = append(r.Matches, Match{strike.index, hit.index, e, v})
 		r.Strikes[strike.index] = v
 	}
-	r.count(len(hits), m)
+	for _, s := range m.strikes {
+		r.order = append(r.order, s.index)
+	}
+	r.tally(len(hits))
 	r.measure(strikes)
 	return r
 }
@@ -122,11 +137,12 @@ func verdict(s Strike, h Hit, e float64) Verdict {
 	return Clean
 }
 
-// count fills the numbers of each verdict and the longest run. An extra hit does not break a run.
-func (r *Result) count(hits int, m *matcher) {
+// tally fills the numbers of each verdict and the longest run. An extra hit does not break a run.
+func (r *Result) tally(hits int) {
+	r.Clean, r.Early, r.Late, r.Missed, r.Longest = 0, 0, 0, 0, 0
 	run := 0
-	for _, s := range m.strikes {
-		switch r.Strikes[s.index] {
+	for _, i := range r.order {
+		switch r.Strikes[i] {
 		case Clean:
 			r.Clean++
 			run++
@@ -164,8 +180,14 @@ func (r *Result) measure(strikes []Strike) {
 	}
 }
 
-// CleanShare is the share of planned strikes that were clean, from 0 to 1; NaN where none was planned.
-func (r Result) CleanShare() float64 { return float64(r.Clean) / float64(len(r.Strikes)) }
+// CleanShare is the share of the strikes that came due that were clean, from 0 to 1; NaN where none did.
+func (r Result) CleanShare() float64 {
+	due := len(r.Strikes)
+	if r.Followed != nil {
+		due = r.Followed.Due
+	}
+	return float64(r.Clean) / float64(due)
+}
 
 // Planned lists the strikes of a timeline up to (and not including) the moment until, such as the moment a run was
 // stopped; negative takes all.
