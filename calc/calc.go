@@ -8,9 +8,7 @@ import (
 	"slices"
 	"strings"
 
-	"melodromos/core/drill"
 	"melodromos/core/input"
-	"melodromos/core/judge"
 	"melodromos/core/rig"
 )
 
@@ -163,76 +161,6 @@ func tempoAnswer(bag rig.Rig, a rig.Answer) any {
 		Launch *float64 `json:"launch"`
 		tempoTail
 	}{head, launch, tail}
-}
-
-// Limits of what is judged at once: ten hours of quick work, and windows up to a slow pendulum's (assumed).
-const maxJudged = 100_000
-
-// maxWork bounds the pairs that are weighed, so that one question takes seconds at the most.
-const maxWork = 2_000_000
-
-var (
-	timeLimits   = input.Limits{Min: -86400, Max: 86400, Unit: "s"}
-	windowLimits = input.Limits{Min: 0, Max: 10, Open: true, Unit: "s"}
-)
-
-type judgeOut struct {
-	Clean      int      `json:"clean"`
-	Late       int      `json:"late"`
-	Early      int      `json:"early"`
-	Missed     int      `json:"missed"`
-	Extra      int      `json:"extra"`
-	WrongHand  int      `json:"wrongHand"`
-	Offset     float64  `json:"offset"`
-	Bias       *float64 `json:"bias"`
-	Spread     *float64 `json:"spread"`
-	LongestRun int      `json:"longestRun"`
-	Drift      *float64 `json:"drift"`
-	Matches    [][2]int `json:"matches"`
-	Faults     []fault  `json:"faults"`
-}
-
-// fault is reserved by the contract; faults are named once their evidence is judged.
-type fault struct {
-	Code     string `json:"code"`
-	Evidence string `json:"evidence"`
-	Remedy   string `json:"remedy"`
-}
-
-func judged(o *input.Object) (any, error) {
-	var strikes []judge.Strike
-	for _, row := range o.List("strikes", maxJudged) {
-		strikes = append(strikes, judge.Strike{
-			At: row.Number("at", timeLimits), Window: row.Number("window", windowLimits), Hand: hand(row),
-		})
-		o.Keep(row.Done())
-	}
-	var hits []judge.Hit
-	for _, row := range o.List("hits", maxJudged) {
-		hits = append(hits, judge.Hit{At: row.Number("at", timeLimits), Hand: hand(row)})
-		o.Keep(row.Done())
-	}
-	remove := o.FlagOr("removeOffset", true)
-	if err := o.Done(); err != nil {
-		return nil, err
-	}
-	if judge.Work(strikes, hits, maxWork) == maxWork {
-		return nil, input.Refuse("strikes", "expected windows that do not overlap so much: too many hits could belong to each strike")
-	}
-	r := judge.Judge(strikes, hits, judge.Options{KeepOffset: !remove})
-	out := judgeOut{
-		Clean: r.Clean, Late: r.Late, Early: r.Early, Missed: r.Missed, Extra: r.Extra, WrongHand: r.WrongHand,
-		Offset: r.Offset, Bias: orNull(r.Bias), Spread: orNull(r.Spread), LongestRun: r.Longest, Drift: orNull(r.Drift),
-		Matches: [][2]int{}, Faults: []fault{},
-	}
-	for _, m := range r.Matches {
-		out.Matches = append(out.Matches, [2]int{m.Strike, m.Hit})
-	}
-	return out, nil
-}
-
-func hand(o *input.Object) drill.Hand {
-	return drill.Hand(o.ChoiceOr("hand", "", string(drill.Lead), string(drill.Rear)))
 }
 
 func orNull(v float64) *float64 {

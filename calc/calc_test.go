@@ -196,7 +196,7 @@ func FuzzDo(f *testing.F) {
 func ExampleDo() {
 	out, err := Do("judge", []byte(`{"strikes":[{"at":0,"window":0.06}],"hits":[{"at":0.01}],"removeOffset":false}`))
 	fmt.Println(string(out), err)
-	// Output: {"clean":1,"late":0,"early":0,"missed":0,"extra":0,"wrongHand":0,"offset":0,"bias":0.01,"spread":null,"longestRun":1,"drift":null,"matches":[[0,0]],"faults":[]} <nil>
+	// Output: {"clean":1,"late":0,"early":0,"missed":0,"extra":0,"wrongHand":0,"offset":0,"bias":0.01,"spread":null,"longestRun":1,"drift":null,"matches":[[0,0]],"faults":[],"tempo":null,"launch":null,"trend":null,"letGo":null,"met":null} <nil>
 }
 
 // The line of the trade: 13 moves, 10 strikes, and the same for the other side in both ways.

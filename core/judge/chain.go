@@ -183,7 +183,7 @@ func (f *follower) after(i, last int, from float64) float64 {
 	if s := f.strikes[i]; last < 0 || s.Still || s.answer || i == 0 {
 		return s.At + f.offset
 	}
-	return from + f.planned(i)
+	return from + f.planned(i)*f.pace
 }
 
 // planned is how long (s) the bag takes to a strike from the one before it at the planned force.

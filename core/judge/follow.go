@@ -20,6 +20,7 @@ type follower struct {
 	ratio     []float64 // by hit: the time the bag takes from it, as a share of what the plan's force would give
 	nextLoose []int     // by strike: it or the next one that is loose; the number of strikes where there is none
 	apart     []float64 // s from the strike before, as planned; 0 for the first
+	pace      float64   // of the round, as a share of the planned time: strikes after the last hit are counted by it
 	trust     float64   // how far the times tell the force, from 0 (then it is taken as planned) to 1
 	nodes     []node
 	ways      []ways // by hit
@@ -85,7 +86,7 @@ const (
 )
 
 func newFollower(strikes []Strike, hits []Hit, c Chain, o Options) *follower {
-	f := &follower{c: c, keep: o.KeepOffset, offset: o.Offset}
+	f := &follower{c: c, keep: o.KeepOffset, offset: o.Offset, pace: 1}
 	for i, s := range strikes {
 		f.strikes = append(f.strikes, chained{s, i})
 	}
@@ -121,9 +122,31 @@ func newFollower(strikes []Strike, hits []Hit, c Chain, o Options) *follower {
 	return f
 }
 
-// tries are tempos, as shares of the planned interval, at which a round is looked for that does not go by the plan's. Steps are
-// narrower than what is matched on either side of a window of an eighth of the interval.
-var tries = []float64{1, 0.92, 1.08, 0.85, 1.17, 0.77, 1.3, 0.7, 1.45, 0.6, 0.5, 1.65, 1.9}
+// tries are tempos, as shares of the planned interval, at which a round is looked for that does not go by the plan's: near it, in steps
+// narrower than what is matched on either side of a window of an eighth of the interval, and what the hits themselves suggest.
+func (f *follower) tries() []float64 {
+	list := []float64{0.92, 1.08, 0.85, 1.17}
+	var planned, gaps []float64
+	for i := 1; i < len(f.strikes); i++ {
+		if !f.loose(i) {
+			planned = append(planned, f.apart[i])
+		}
+	}
+	for j := 1; j < len(f.hits); j++ {
+		gaps = append(gaps, f.hits[j].at-f.hits[j-1].at)
+	}
+	if len(planned) == 0 || len(gaps) == 0 {
+		return list
+	}
+	slices.Sort(planned)
+	slices.Sort(gaps)
+	usual := stat.Quantile(0.5, stat.Empirical, planned, nil)
+	for _, q := range []float64{0.5, 0.25, 0.75} {
+		share := stat.Quantile(q, stat.Empirical, gaps, nil) / usual
+		list = append(list, share, 2*share)
+	}
+	return list
+}
 
 // goodEnough is the cost for each hit, in windows, under which a tempo is not looked for any further; another tempo than the plan's is
 // taken where it costs less than this share of it.
@@ -136,13 +159,13 @@ func (f *follower) best() []node {
 		return nil
 	}
 	f.nodes = make([]node, 0, 6*len(f.hits))
-	f.steady(tries[0])
+	f.steady(1)
 	path, cost := f.run()
 	if f.c.Screen {
 		return path
 	}
 	cost *= clearlyBetter
-	for _, share := range tries[1:] {
+	for _, share := range f.tries() {
 		if cost < clearlyBetter*goodEnough*f.wide*float64(len(f.hits)) {
 			break
 		}
@@ -154,6 +177,7 @@ func (f *follower) best() []node {
 	if f.track(path) {
 		path, _ = f.run()
 	}
+	f.pace = f.paceOf(path)
 	return path
 }
 

@@ -92,6 +92,19 @@ func (f *follower) track(path []node) bool {
 	return true
 }
 
+// paceOf is the median of the times the bag took, as a share of the planned ones; 1 where there are none.
+func (f *follower) paceOf(path []node) float64 {
+	var ratios []float64
+	for _, t := range f.transitions(path) {
+		ratios = append(ratios, t.ratio())
+	}
+	if len(ratios) == 0 {
+		return 1
+	}
+	slices.Sort(ratios)
+	return stat.Quantile(0.5, stat.Empirical, ratios, nil)
+}
+
 // usualForce is how far the force of a round is from what is asked, as a logarithm (standard deviation). Assumed.
 const usualForce = 0.3
 

@@ -85,6 +85,7 @@ type Result struct {
 
 	Followed *Followed // on the bag's clock; else nil
 	order    []int     // strikes by their time
+	tempo    float64
 }
 
 // Judge matches hits to strikes and measures the round. The lists need not be in order; indices in the result are those
@@ -112,6 +113,10 @@ func Judge(strikes []Strike, hits []Hit, o Options) Result {
 	}
 	for _, s := range m.strikes {
 		r.order = append(r.order, s.index)
+	}
+	if n := len(pairs); n > 1 {
+		first, last := pairs[0], pairs[n-1]
+		r.tempo = 60 * float64(last[0]-first[0]) / (m.hits[last[1]].at - m.hits[first[1]].at)
 	}
 	r.tally(len(hits))
 	r.measure(strikes)
@@ -178,6 +183,15 @@ func (r *Result) measure(strikes []Strike) {
 			r.Drift = slope * 60
 		}
 	}
+}
+
+// Tempo is the tempo that was struck on the beat's clock, in strikes a minute: from the first hit that belongs to a strike to the
+// last, over the strikes between them. NaN under two.
+func (r Result) Tempo() float64 {
+	if len(r.Matches) < 2 {
+		return math.NaN()
+	}
+	return r.tempo
 }
 
 // CleanShare is the share of the strikes that came due that were clean, from 0 to 1; NaN where none did.

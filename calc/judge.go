@@ -1,0 +1,196 @@
+package calc
+
+import (
+	"math"
+
+	"melodromos/core/drill"
+	"melodromos/core/input"
+	"melodromos/core/judge"
+	"melodromos/core/rig"
+)
+
+// Limits of what is judged at once: ten hours of quick work, and windows up to a slow pendulum's (assumed).
+const maxJudged = 100_000
+
+// maxWork bounds the pairs that are weighed, so that one question takes seconds at the most.
+const maxWork = 2_000_000
+
+// mostCount is the greatest rebound count of a round that is judged on the bag's clock, waits and all.
+const mostCount = 15
+
+var (
+	timeLimits   = input.Limits{Min: -86400, Max: 86400, Unit: "s"}
+	windowLimits = input.Limits{Min: 0, Max: 10, Open: true, Unit: "s"}
+	shareLimits  = input.Limits{Min: 0, Max: 1}
+)
+
+type judgeOut struct {
+	Clean      int      `json:"clean"`
+	Late       int      `json:"late"`
+	Early      int      `json:"early"`
+	Missed     int      `json:"missed"`
+	Extra      int      `json:"extra"`
+	WrongHand  int      `json:"wrongHand"`
+	Offset     float64  `json:"offset"`
+	Bias       *float64 `json:"bias"`
+	Spread     *float64 `json:"spread"`
+	LongestRun int      `json:"longestRun"`
+	Drift      *float64 `json:"drift"`
+	Matches    [][2]int `json:"matches"`
+	Faults     []fault  `json:"faults"`
+	Tempo      *float64 `json:"tempo"`
+	Launch     *float64 `json:"launch"`
+	Trend      *float64 `json:"trend"`
+	LetGo      *int     `json:"letGo"`
+	Met        *float64 `json:"met"`
+}
+
+// fault is reserved by the contract; faults are named once their evidence is judged.
+type fault struct {
+	Code     string `json:"code"`
+	Evidence string `json:"evidence"`
+	Remedy   string `json:"remedy"`
+}
+
+// cycle is how a strike follows a strike, where nothing else is said.
+type cycle struct {
+	bag     rig.Rig
+	meeting rig.Meeting
+	launch  float64
+}
+
+func judged(o *input.Object) (any, error) {
+	byBag := o.ChoiceOr("clock", string(drill.ByBeat), string(drill.ByBeat), string(drill.ByBag)) == string(drill.ByBag)
+	var c cycle
+	if byBag {
+		var err error
+		if c, err = readCycle(o.Object("cycle")); err != nil {
+			return nil, err
+		}
+	}
+	var strikes []judge.Strike
+	most := c.meeting.Rebounds
+	for _, row := range o.List("strikes", maxJudged) {
+		s := judge.Strike{At: row.Number("at", timeLimits), Window: row.Number("window", windowLimits), Hand: hand(row)}
+		if byBag {
+			c.follow(row, &s)
+			most = max(most, s.Count)
+		}
+		strikes = append(strikes, s)
+		o.Keep(row.Done())
+	}
+	var hits []judge.Hit
+	for _, row := range o.List("hits", maxJudged) {
+		h := judge.Hit{At: row.Number("at", timeLimits), Hand: hand(row)}
+		if byBag {
+			h.Launch = row.NumberOr("launch", rig.LaunchLimits, 0)
+		}
+		hits = append(hits, h)
+		o.Keep(row.Done())
+	}
+	remove := o.FlagOr("removeOffset", true)
+	options := judge.Options{KeepOffset: !remove}
+	if byBag {
+		return c.judged(o, strikes, hits, most, options)
+	}
+	if err := o.Done(); err != nil {
+		return nil, err
+	}
+	if judge.Work(strikes, hits, maxWork) == maxWork {
+		return nil, input.Refuse("strikes", "expected windows that do not overlap so much: too many hits could belong to each strike")
+	}
+	r := judge.Judge(strikes, hits, options)
+	return judgement(r), nil
+}
+
+func readCycle(o *input.Object) (cycle, error) {
+	var c cycle
+	var err error
+	if c.bag, c.meeting, err = bagAndMeeting(o); err != nil {
+		return c, err
+	}
+	if c.bag.Kind() == rig.Slip {
+		return c, o.Under(input.Refuse("rig.kind", "expected a bag that is struck: a slip bag keeps a time of its own"))
+	}
+	c.launch = o.Number("launch", rig.LaunchLimits)
+	if c.bag.Kind() != rig.Speed {
+		c.meeting.Rebounds = o.WholeOr("rebounds", 1, mostCount, 1)
+	}
+	if err := o.Done(); err != nil {
+		return c, err
+	}
+	if c.meeting.Rebounds > mostCount {
+		return c, o.Under(input.Refuse("rebounds", "expected at most %d rebounds from strike to strike", mostCount))
+	}
+	_, err = c.bag.Returns(c.launch, c.meeting, 1)
+	return c, o.Under(err)
+}
+
+// follow reads how a strike follows the one before it.
+func (c cycle) follow(row *input.Object, s *judge.Strike) {
+	s.Count = row.WholeOr("rebounds", 1, mostCount, c.meeting.Rebounds)
+	s.Launch = row.NumberOr("launch", rig.LaunchLimits, c.launch)
+	s.Still = row.FlagOr("rest", false)
+	step := 1
+	if c.bag.Kind() == rig.Speed {
+		step = 2 // there and back again
+	}
+	if s.Count += step * row.WholeOr("waits", 0, mostCount, 0); s.Count > mostCount {
+		row.Fail("waits", "expected fewer: at most %d rebounds from strike to strike", mostCount)
+	}
+}
+
+func (c cycle) judged(o *input.Object, strikes []judge.Strike, hits []judge.Hit, most int, options judge.Options) (any, error) {
+	chain := judge.Chain{
+		End:         o.NumberOr("end", timeLimits, math.Inf(1)),
+		ForceSpread: o.NumberOr("forceSpread", shareLimits, judge.DefaultForceSpread),
+	}
+	if err := o.Done(); err != nil {
+		return nil, err
+	}
+	var err error
+	if chain.Bag, err = rig.NewComeBacks(c.bag, c.meeting, most); err != nil {
+		return nil, err
+	}
+	if len(strikes) > 0 && !math.IsInf(chain.End, 1) {
+		strikes = c.goOn(strikes, len(hits), chain.Bag)
+	}
+	return judgement(judge.JudgeBag(strikes, hits, chain, options)), nil
+}
+
+// goOn lets a plan that ends by the bell go on for as many strikes as there are hits: on a bag that was struck harder there are more.
+func (c cycle) goOn(strikes []judge.Strike, hits int, bag *rig.ComeBacks) []judge.Strike {
+	last := strikes[0]
+	for _, s := range strikes {
+		if s.At > last.At {
+			last = s
+		}
+	}
+	apart := bag.At(bag.Place(c.meeting.Rebounds), c.launch)
+	for k := 1; len(strikes) < hits; k++ {
+		strikes = append(strikes, judge.Strike{At: last.At + float64(k)*apart, Window: last.Window, Count: c.meeting.Rebounds, Launch: c.launch, Spare: true})
+	}
+	return strikes
+}
+
+// judgement writes a result down; what cannot be told is null.
+func judgement(r judge.Result) judgeOut {
+	out := judgeOut{
+		Clean: r.Clean, Late: r.Late, Early: r.Early, Missed: r.Missed, Extra: r.Extra, WrongHand: r.WrongHand,
+		Offset: r.Offset, Bias: orNull(r.Bias), Spread: orNull(r.Spread), LongestRun: r.Longest, Drift: orNull(r.Drift),
+		Matches: [][2]int{}, Faults: []fault{},
+	}
+	for _, m := range r.Matches {
+		out.Matches = append(out.Matches, [2]int{m.Strike, m.Hit})
+	}
+	if f := r.Followed; f != nil {
+		out.Tempo, out.Launch, out.Trend, out.LetGo, out.Met = orNull(f.Held.Tempo), orNull(f.Held.Launch), orNull(f.Held.Trend), &f.LetGo, orNull(f.Met)
+	} else {
+		out.Tempo = orNull(r.Tempo()) // whether the bag was met, no moment of the beat tells
+	}
+	return out
+}
+
+func hand(o *input.Object) drill.Hand {
+	return drill.Hand(o.ChoiceOr("hand", "", string(drill.Lead), string(drill.Rear)))
+}
