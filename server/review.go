@@ -147,7 +147,7 @@ func judgeRun(gym *store.Gym, p runParts) (judge.Round, []store.Mark, error) {
 		}
 	}
 	until := drill.Micros(p.Now(time.Now()))
-	return judge.JudgeRound(p.timeline, hits, until, judge.Options{KeepOffset: p.LatencyUS != nil}), marks, nil
+	return judge.JudgeRound(p.timeline, hits, until, judge.Source{Latency: p.LatencyUS != nil}), marks, nil
 }
 
 func summaryOf(r judge.Round, p runParts, marks []store.Mark) Summary {
@@ -289,7 +289,7 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 		Run: run, StartedAt: row.StartedAt, Zone: row.Zone, Headline: summaryOf(round, p, marks).Headline, Remarks: round.Remarks(), Recap: some(library.Recap(p.plan)), Summary: summaryOf(round, p, marks),
 		UntilUS: run.ClockUS, Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand,
 		OffsetKept: round.Kept, Offset: round.Offset, Bias: number(round.Bias), Spread: number(round.Spread), Drift: number(round.Drift),
-		Variety: number(round.Variety), Inbound: number(round.Inbound), Clock: number(round.Clock), Motor: number(round.Motor),
+		Variety: number(round.Variety), Inbound: number(round.Inbound), Clock: number(round.Measures.Clock), Motor: number(round.Motor),
 		Strikes: []StrikeOut{}, Hits: []HitOut{}, Marks: []MarkOut{}, Breaks: []BreakOut{}, Paces: []PaceOut{},
 		Hands: groupsOut(round.Hands), Positions: groupsOut(round.Positions),
 	}

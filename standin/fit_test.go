@@ -64,7 +64,7 @@ func TestFitAgainstSimulatedRounds(t *testing.T) {
 					for _, h := range person.Hits(strikes, uint64(seed)+1) {
 						hits = append(hits, judge.Hit{At: h.At, Hand: drill.Hand(h.Hand)})
 					}
-					r := judge.JudgeRound(line, hits, line.End, judge.Options{KeepOffset: true})
+					r := judge.JudgeRound(line, hits, line.End, judge.Source{Latency: true})
 					clean += r.CleanShare()
 					longest += float64(r.Longest)
 				}

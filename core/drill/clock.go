@@ -1,5 +1,7 @@
 package drill
 
+import "melodromos/core/rig"
+
 // Clock says who owns the time of a drill.
 type Clock string
 
@@ -10,3 +12,60 @@ const (
 	ByBag  Clock = "bag"
 	ByBeat Clock = "beat"
 )
+
+// KeptBy says whose clock a technique goes by: the bag's, unless the beat's was chosen.
+func (d Drill) KeptBy(rig.Kind) Clock {
+	if d.Clock == ByBeat {
+		return ByBeat
+	}
+	return ByBag
+}
+
+// KeptBy says whose clock a combination goes by: the bag's where its strikes land on the returns of a bag that is struck, unless the
+// beat's was chosen.
+func (c Combination) KeptBy(k rig.Kind) Clock {
+	if c.Clock == ByBeat || c.Landing == Freely || k == rig.Slip {
+		return ByBeat
+	}
+	return ByBag
+}
+
+// Hang gives a timeline on the bag's clock the table of how its bag answers strikes of any force, which a run and its judgement go by.
+// On the beat's clock it leaves the timeline as it is.
+func Hang(t *Timeline, p Plan, on Floor) error {
+	if t.Clock != ByBag {
+		return nil
+	}
+	m, most := rig.Meeting{Rebounds: everydayCount(on.Bag)}, everydayCount(on.Bag)
+	d, technique := p.(Drill)
+	if technique {
+		m, most = d.Meeting(), d.Rebounds
+	}
+	for _, e := range t.Events {
+		most = max(most, e.Count)
+	}
+	var err error
+	if speed, ok := on.Bag.(rig.SpeedBag); ok && technique && d.Technique == DoublePunch {
+		t.Bag, err = speed.DoubleComeBacks(m)
+	} else {
+		t.Bag, err = rig.NewComeBacks(on.Bag, m, most)
+	}
+	return err
+}
+
+// spare is how many more strikes than planned are laid out, as a share, should the bag come back sooner. Assumed; they go on as the
+// pattern does.
+const spare = 0.3
+
+// beyond lays out the strikes that come after the closing bell.
+func (d Drill) beyond(strikes int, start, cycle float64, back rig.Return, fallen float64) []Event {
+	var list []Event
+	for i := strikes; i < strikes+int(spare*float64(strikes))+1; i++ {
+		for _, e := range d.strike(i, i+MaxPerHand, start, cycle, back, fallen) {
+			if e.Kind == Strike {
+				list = append(list, e)
+			}
+		}
+	}
+	return list
+}

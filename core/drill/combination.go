@@ -93,6 +93,7 @@ type Combination struct {
 	NoTouch     bool         `json:"noTouch,omitempty"` // a slip bag is an obstacle only
 	Names       bool         `json:"names,omitempty"`   // called by the names of the punches, not by numbers
 	Inside      bool         `json:"inside,omitempty"`  // slips are called inside and outside, not lead and rear
+	Clock       Clock        `json:"clock,omitempty"`   // as the landing has it where nothing is said
 	Cues        *Cues        `json:"cues,omitempty"`    // unforeseeable ones on top
 }
 
@@ -126,6 +127,7 @@ func ReadCombination(o *input.Object) (Combination, error) {
 		NoTouch:     o.FlagOr("noTouch", false),
 		Names:       o.FlagOr("names", false),
 		Inside:      o.FlagOr("inside", false),
+		Clock:       Clock(unlessUsual(o, "clock", "landing", string(ByBag), string(ByBeat))),
 	}
 	if o.Has("cues") {
 		cues, err := readCues(o.Object("cues"))
@@ -173,6 +175,10 @@ func (c Combination) Check() error {
 		return input.Refuse("work", "expected a time of %g to %g s, or a number of repetitions", WorkLimits.Min, WorkLimits.Max)
 	case c.Work != 0 && c.Repetitions != 0:
 		return input.Refuse("repetitions", "expected either a time or a number of repetitions, not both")
+	case c.Clock != "" && c.Clock != ByBag && c.Clock != ByBeat:
+		return input.Refuse("clock", "expected bag or beat")
+	case c.Clock == ByBag && c.Landing == Freely:
+		return input.Refuse("clock", "expected the beat's: no bag times strikes that land freely")
 	case c.Slower != 0 && c.Tempo != 0 && c.Slower >= c.Tempo:
 		return input.Refuse("slower", "expected less than the goal of %g a minute, not %g", c.Tempo, c.Slower)
 	}
@@ -204,6 +210,8 @@ func (c Combination) suits(k rig.Kind) error {
 	switch {
 	case c.NoTouch && k != rig.Slip:
 		return input.Refuse("noTouch", "expected a slip bag: the others are struck")
+	case c.Clock == ByBag && k == rig.Slip:
+		return input.Refuse("clock", "expected the beat's: a slip bag swings by itself, whoever strikes")
 	case c.Rhythm != EveryReturn && k == rig.Speed:
 		return input.Refuse("rhythm", "expected every return: on a speed bag the rebounds are said after the strike, such as 1:5")
 	case c.Rhythm != EveryReturn && k == rig.Slip:

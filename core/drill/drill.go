@@ -39,6 +39,7 @@ type Drill struct {
 	Strikes     int       `json:"strikes"`     // strikes to do; 0 where time is counted
 	Calls       bool      `json:"calls"`       // hands are called before they change
 	EarOnly     bool      `json:"earOnly,omitempty"`
+	Clock       Clock     `json:"clock,omitempty"` // the bag's where nothing is said
 }
 
 // Limits of a drill. A contest round is 3 min (amateur rules, from memory); blocks of 30 s are in use (common practice).
@@ -90,6 +91,7 @@ func Read(o *input.Object) (Drill, error) {
 		Strikes:     o.WholeOr("strikes", 0, MaxStrikes, 0),
 		Calls:       o.FlagOr("calls", true),
 		EarOnly:     o.FlagOr("earOnly", false),
+		Clock:       Clock(unlessUsual(o, "clock", string(ByBag), string(ByBeat))),
 	}
 	if err := o.Done(); err != nil {
 		return Drill{}, err
@@ -126,6 +128,8 @@ func (d Drill) Check() error {
 		return input.Refuse("perHand", "expected 0 here: the hands change at every strike, or work together")
 	case d.Technique == Trap && d.PerHand < 2:
 		return input.Refuse("perHand", "expected 2 or more: the last strike of each set is the trap")
+	case d.Clock != "" && d.Clock != ByBag && d.Clock != ByBeat:
+		return input.Refuse("clock", "expected bag or beat")
 	case d.Scheme != Steady && d.Scheme != Falling && d.Scheme != Rising:
 		return input.Refuse("scheme", "expected falling, rising or none")
 	case d.Scheme != Steady && (d.PerHand == 0 || !d.style().sets):

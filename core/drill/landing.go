@@ -24,6 +24,7 @@ type Landed struct {
 	Launch  float64 // m/s at which a strike drives the bag off
 	Fist    float64 // m/s
 	Speed   float64 // m/s of the bag as the strike meets it
+	Settle  float64 // s since the strike before, under which a bag that is left to settle is not at rest again
 	Late    float64 // s by which the moves before it do not fit; 0 where they do
 	Fits    []Offer // what would make it fit
 	Through float64 // s at which a slip bag passes, of a defence against it
@@ -298,6 +299,7 @@ func (l *lander) still(s *Landed, before Landed, between []int) error {
 		}
 		rest = settle
 	}
+	s.Settle = rest
 	s.At = before.At + math.Max(rest, l.need(before, *s, between))
 	s.Back = s.At
 	return nil

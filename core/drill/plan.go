@@ -23,6 +23,8 @@ type Plan interface {
 	Figures() []Figure
 	// Way is how long (s) a strike is on its way to a bag.
 	Way(bag rig.Kind) float64
+	// KeptBy says whose clock it goes by on a kind of bag.
+	KeptBy(bag rig.Kind) Clock
 	// ByEar says whether the bag is not seen.
 	ByEar() bool
 	// Lay compiles it.

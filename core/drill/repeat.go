@@ -53,7 +53,7 @@ func CompileCombination(c Combination, bag rig.Rig, a trainee.Ability, place rig
 	if err != nil {
 		return Timeline{}, rep, err
 	}
-	t := Timeline{Start: micros(start), End: micros(end)}
+	t := Timeline{Start: micros(start), End: micros(end), Clock: c.KeptBy(bag.Kind())}
 	for k := countIn; k >= 1; k-- {
 		t.Events = append(t.Events, Event{At: micros(start - float64(k)*beat), Kind: Count, N: k})
 	}
@@ -141,6 +141,12 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 		e := Event{At: micros(at + m.At), Rep: k, Move: m.Move, Text: m.Placed.Move.String(), Window: micros(m.Window), Late: micros(m.Late)}
 		if m.Kind() == combo.Strike {
 			e.Kind, e.Hand, e.Position, e.Still = Strike, m.Hand(), position, m.Still
+			if l.t.Clock == ByBag {
+				e.Count, e.Launch, e.Ahead, e.Settle = m.Return, math.Round(1e4*m.Launch)/1e4, micros(m.Back-m.At), micros(m.Settle)
+				if m.Share != 1 {
+					e.Share = m.Share
+				}
+			}
 			position++
 		} else {
 			e.Kind = Doing

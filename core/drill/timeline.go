@@ -48,18 +48,28 @@ type Event struct {
 	Move     int       `json:"move,omitempty"`  // of the combination, from 0; −1 of the answer to a cue
 	Late     Micros    `json:"late,omitempty"`  // by which the moves before it do not fit
 	Still    bool      `json:"still,omitempty"` // a strike on a bag at rest: the rest of its repetition goes by it
+
+	// Of a strike, what the bag's clock goes by.
+	Count  int     `json:"count,omitempty"`  // rebounds from the strike before
+	Launch float64 `json:"launch,omitempty"` // m/s at which it drives the bag off
+	Share  float64 `json:"share,omitempty"`  // of the bag's own window that counts, where that is not all of it
+	Ahead  Micros  `json:"ahead,omitempty"`  // by which it stands before the bag is back: a heavy one is met on its way in
+	Settle Micros  `json:"settle,omitempty"` // since the strike before, under which the bag is not at rest again
 }
 
 // Timeline is a compiled drill.
 type Timeline struct {
-	Events  []Event    `json:"events"`
-	Start   Micros     `json:"start"` // the opening bell
-	End     Micros     `json:"end"`   // the closing bell
-	Strike  rig.Return `json:"-"`     // how the bag comes back after each strike
-	Launch  float64    `json:"launch"`
-	Fist    float64    `json:"fist"`           // m/s
-	Film    *Film      `json:"film,omitempty"` // of a combination: the bag's motion through a repetition
-	Inbound [2]Micros  `json:"inbound"`        // around each planned strike: the bag comes in from this much before to this much after it
+	Events  []Event        `json:"events"`
+	Start   Micros         `json:"start"` // the opening bell
+	End     Micros         `json:"end"`   // the closing bell
+	Strike  rig.Return     `json:"-"`     // how the bag comes back after each strike
+	Launch  float64        `json:"launch"`
+	Fist    float64        `json:"fist"`           // m/s
+	Film    *Film          `json:"film,omitempty"` // of a combination: the bag's motion through a repetition
+	Clock   Clock          `json:"clock,omitempty"`
+	Beyond  []Event        `json:"beyond,omitempty"` // strikes after the closing bell, should the bag be quicker than planned
+	Bag     *rig.ComeBacks `json:"bag,omitempty"`    // how the bag answers strikes of any force: see Hang
+	Inbound [2]Micros      `json:"inbound"`          // around each planned strike: the bag comes in from this much before to this much after it
 }
 
 const (
@@ -88,7 +98,13 @@ func Compile(d Drill, bag rig.SpeedBag) (Timeline, error) {
 	if err != nil {
 		return Timeline{}, err
 	}
-	t := Timeline{Strike: back, Launch: answer.Launch, Fist: answer.FistSpeed}
+	t := Timeline{Strike: back, Launch: answer.Launch, Fist: answer.FistSpeed, Clock: d.KeptBy(rig.Speed)}
+	var pin rig.Pin
+	if d.Technique == Trap {
+		if pin, err = bag.Trap(d.Meeting().Angle); err != nil {
+			return Timeline{}, err
+		}
+	}
 	cycle := 60 / d.Tempo
 	beat := cycle * math.Max(1, math.Ceil(atLeast/cycle))
 	start := countIn * beat
@@ -106,6 +122,19 @@ func Compile(d Drill, bag rig.SpeedBag) (Timeline, error) {
 	t.Events = append(t.Events, Event{At: 0, Kind: Call, Text: d.opening()}, Event{At: t.Start, Kind: Bell, Text: "start"})
 	for i := range strikes {
 		t.Events = append(t.Events, d.strike(i, strikes, start, cycle, back, fallen)...)
+	}
+	if t.Clock == ByBag && d.Work > 0 {
+		t.Beyond = d.beyond(strikes, start, cycle, back, fallen)
+	}
+	for _, list := range [][]Event{t.Events, t.Beyond} {
+		for i := range list {
+			if e := &list[i]; e.Kind == Strike {
+				e.Count, e.Launch = d.Rebounds, answer.Launch
+				if e.N > 0 && d.pins(e.N-1) { // the hand lets it go when it likes
+					e.Still, e.Settle = true, micros(pin.Least)
+				}
+			}
+		}
 	}
 	for _, left := range warnings {
 		if d.Work > 2*float64(left) {

@@ -42,7 +42,7 @@ func TestAnchored(t *testing.T) {
 		}
 	}
 	for name, kept := range map[string]bool{"latency known": true, "latency not known": false} {
-		r := JudgeRound(line, play(false, 0), line.End, Options{KeepOffset: kept})
+		r := JudgeRound(line, play(false, 0), line.End, Source{Latency: kept})
 		if kept && (r.Late != late || r.Clean != len(strikes)-late) || r.Missed != 0 || r.Clean < 3*reps {
 			t.Errorf("%s: %d of %d clean, %d late, %d missed; want %d late", name, r.Clean, len(strikes), r.Late, r.Missed, late)
 		}
@@ -50,7 +50,7 @@ func TestAnchored(t *testing.T) {
 			t.Errorf("%s: spread %g", name, r.Spread)
 		}
 	}
-	r := JudgeRound(line, play(true, 0), line.End, Options{KeepOffset: true})
+	r := JudgeRound(line, play(true, 0), line.End, Source{Latency: true})
 	if missed := (reps + 1) / 2; r.Missed != missed || r.Clean+r.Late != len(strikes)-missed || r.Clean < 3*reps {
 		t.Errorf("first ones missed: %d clean, %d late, %d missed of %d", r.Clean, r.Late, r.Missed, len(strikes))
 	}
@@ -78,7 +78,7 @@ func TestAllAtRest(t *testing.T) {
 		hits = append(hits, Hit{At: s.At + 0.05*float64(i%3), Hand: s.Hand})
 	}
 	for _, kept := range []bool{true, false} {
-		r := JudgeRound(line, hits, line.End, Options{KeepOffset: kept})
+		r := JudgeRound(line, hits, line.End, Source{Latency: kept})
 		if r.Clean != len(hits) {
 			t.Errorf("%d of %d clean", r.Clean, len(hits))
 		}
@@ -110,7 +110,7 @@ func TestHeard(t *testing.T) {
 		}
 	}
 	reps := len(line.Film.Starts)
-	r := JudgeRound(line, hits, line.End, Options{KeepOffset: true})
+	r := JudgeRound(line, hits, line.End, Source{Latency: true})
 	h := r.Heard(line, c, rig.DoubleEnd, a, time.Time{})
 	if h.Planned != 2*reps || h.Missed != 1 || h.Matched != 2*reps-1 || !h.Known || h.Bag != rig.DoubleEnd {
 		t.Errorf("%+v of %d repetitions", h, reps)
@@ -120,7 +120,7 @@ func TestHeard(t *testing.T) {
 	for k, at := range begun {
 		near(t, "begun", at-line.Film.Starts[k], 0.1*float64(k%2), 1e-6)
 	}
-	half := JudgeRound(line, hits, (line.Start+line.End)/2, Options{KeepOffset: true})
+	half := JudgeRound(line, hits, (line.Start+line.End)/2, Source{Latency: true})
 	if short := half.Heard(line, c, rig.DoubleEnd, a, time.Time{}); short.Planned >= h.Planned || short.Planned == 0 {
 		t.Errorf("stopped half way: %+v", short)
 	}

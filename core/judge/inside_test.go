@@ -31,7 +31,7 @@ func TestInside(t *testing.T) {
 			}
 			hits = append(hits, Hit{At: first + stretch*(e.At.Seconds()-first), Hand: e.Hand})
 		}
-		return JudgeRound(line, hits, line.End, Options{KeepOffset: true})
+		return JudgeRound(line, hits, line.End, Source{Latency: true})
 	}
 	if got := struck(1).Inside(); math.Abs(got-150) > 0.01 {
 		t.Errorf("as planned: %g a minute", got)

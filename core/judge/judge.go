@@ -210,11 +210,37 @@ func Planned(t drill.Timeline, until drill.Micros) []Strike {
 	before := drill.Event{Move: -1}
 	for _, e := range t.Events {
 		if e.Kind == drill.Strike && (until < 0 || e.At < until) {
-			list = append(list, Strike{
-				At: e.At.Seconds(), Window: e.Window.Seconds(), Hand: e.Hand, Face: e.Face, Pin: e.Pin, Position: e.Position, Rep: e.Rep, Still: e.Still, answer: e.Move < 0,
-				Follows: before.Move >= 0 && e.Rep == before.Rep && e.Move == before.Move+1,
-			})
+			s := strikeOf(e)
+			s.Follows = before.Move >= 0 && e.Rep == before.Rep && e.Move == before.Move+1
+			list = append(list, s)
 			before = e
+		}
+	}
+	return list
+}
+
+func strikeOf(e drill.Event) Strike {
+	return Strike{
+		At: e.At.Seconds(), Window: e.Window.Seconds(), Hand: e.Hand, Face: e.Face, Pin: e.Pin, Position: e.Position, Rep: e.Rep, Still: e.Still, answer: e.Move < 0,
+		Count: e.Count, Launch: e.Launch, Share: e.Share, Ahead: e.Ahead.Seconds(), Least: e.Settle.Seconds(),
+	}
+}
+
+// chained lists the strikes of a timeline as the bag's clock has them, those beyond the closing bell as well: the first one meets a bag
+// at rest, and so does one whose strike before was left out for an answer to a cue.
+func chain(t drill.Timeline) []Strike {
+	list := Planned(t, -1)
+	for _, e := range t.Beyond {
+		s := strikeOf(e)
+		s.Spare = true
+		list = append(list, s)
+	}
+	for i := range list {
+		s := &list[i]
+		if i == 0 {
+			s.Still = true
+		} else if before := list[i-1]; !s.answer && (before.answer || before.Rep == s.Rep && s.Position > 0 && s.Position != before.Position+1 && t.Film != nil) {
+			s.Still = true
 		}
 	}
 	return list

@@ -15,33 +15,63 @@ type Round struct {
 	Result
 	Measures
 	Planned []Strike
-	Hits    []Hit   // those that were judged: hits in the count-in are left out
-	From    float64 // s, the opening bell
-	To      float64 // s, the closing bell, or where the round was stopped
-	Kept    bool    // a steady lateness was kept, since the device's latency is known
+	Hits    []Hit       // those that were judged: hits in the count-in are left out
+	From    float64     // s, the opening bell
+	To      float64     // s, the closing bell, or where the round was stopped
+	Kept    bool        // a steady lateness was kept, since the device's latency is known
+	By      drill.Clock // whose clock it was judged on
 }
 
 // early is how long before the bell a hit may fall and still count (s): the first strike stands on the bell.
 const early = 0.25
 
-// JudgeRound judges the hits of a run of a timeline as far as it came.
-func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, o Options) Round {
-	r := Round{Planned: Planned(t, until), From: t.Start.Seconds(), To: min(t.End, max(t.Start, until)).Seconds(), Kept: o.KeepOffset}
+// Source is what is known of where the hits come from.
+type Source struct {
+	Latency     bool    // of the device is known and subtracted
+	Screen      bool    // the bag is on the screen alone: every hit drives it off as planned
+	ForceSpread float64 // of whoever strikes, as a share of the launch; 0 takes DefaultForceSpread
+}
+
+// JudgeRound judges the hits of a run of a timeline as far as it came, on the clock that the timeline says. On the bag's it needs the
+// table of the bag.
+func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, from Source) Round {
+	r := Round{From: t.Start.Seconds(), To: min(t.End, max(t.Start, until)).Seconds(), Kept: from.Latency, By: drill.ByBeat}
 	for _, h := range hits {
 		if h.At >= r.From-early {
 			r.Hits = append(r.Hits, h)
 		}
 	}
+	r.Planned = Planned(t, until)
 	if slices.ContainsFunc(r.Planned, func(s Strike) bool { return s.Hand == drill.Both }) {
 		r.Hits = oneBlow(r.Hits)
 	}
-	if slices.ContainsFunc(r.Planned, func(s Strike) bool { return s.Still }) {
+	o := Options{KeepOffset: from.Latency}
+	switch {
+	case t.Clock == drill.ByBag && t.Bag != nil:
+		r.By = drill.ByBag
+		r.byBag(t, from)
+	case slices.ContainsFunc(r.Planned, func(s Strike) bool { return s.Still }):
 		r.Planned, r.Result = judgeAnchored(r.Planned, r.Hits, o)
-	} else {
+	default:
 		r.Result = Judge(r.Planned, r.Hits, o)
 	}
 	r.Measures = Measure(r.Result, r.Planned, r.Hits, r.From, r.To, [2]float64{t.Inbound[0].Seconds(), t.Inbound[1].Seconds()})
 	return r
+}
+
+// byBag judges on the bag's clock. The strikes are those that came due, where the bag had them.
+func (r *Round) byBag(t drill.Timeline, from Source) {
+	c := Chain{Bag: t.Bag, End: r.To, ForceSpread: from.ForceSpread, Screen: from.Screen}
+	if c.ForceSpread == 0 {
+		c.ForceSpread = DefaultForceSpread
+	}
+	strikes := chain(t)
+	r.Result = JudgeBag(strikes, r.Hits, c, Options{})
+	f := r.Followed
+	r.Planned, r.Strikes, r.order = strikes[:f.Due], r.Strikes[:f.Due], r.order[:min(len(r.order), f.Due)]
+	for i := range r.Planned {
+		r.Planned[i].At, r.Planned[i].Window = f.At[i], f.Window[i]
+	}
 }
 
 // oneBlow makes one hit of the two contacts of a double punch that are heard as one. Contacts further apart stay two: the

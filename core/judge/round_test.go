@@ -36,7 +36,7 @@ func TestRoundSays(t *testing.T) {
 	shaky := func(e float64) func(int) float64 {
 		return func(int) float64 { return e + 0.004*noise.NormFloat64() }
 	}
-	kept := Options{KeepOffset: true}
+	kept := Source{Latency: true}
 
 	r := JudgeRound(line, late(planned, shaky(0)), line.End, kept)
 	says(t, r, "100 % clean: 120 of 120 strikes, 120 in a row.")
@@ -46,7 +46,7 @@ func TestRoundSays(t *testing.T) {
 	}
 	says(t, JudgeRound(line, late(planned, shaky(0.020)), line.End, kept), "20 ms late on the whole")
 	says(t, JudgeRound(line, late(planned, shaky(-0.015)), line.End, kept), "15 ms early on the whole")
-	says(t, JudgeRound(line, late(planned, shaky(0.100)), line.End, Options{}), "A steady 100 ms was taken off")
+	says(t, JudgeRound(line, late(planned, shaky(0.100)), line.End, Source{}), "A steady 100 ms was taken off")
 	weak := JudgeRound(line, late(planned, func(i int) float64 { return map[bool]float64{true: 0.05}[i%2 == 1] }), line.End, kept)
 	says(t, weak, "The rear hand is the weaker: 0 % clean against 100 %.")
 	falling := JudgeRound(line, late(planned, func(i int) float64 { return shaky(0)(i) + 0.020*planned[i].At/60 }), line.End, kept)
@@ -59,13 +59,13 @@ func TestRoundSoFar(t *testing.T) {
 	line := aRound(t)
 	planned := Planned(line, -1)
 	hits := append(late(planned[:20], steady(0)), Hit{At: 0.2}, Hit{At: 0.9})
-	r := JudgeRound(line, hits, line.Start+10_000_000-1, Options{KeepOffset: true})
+	r := JudgeRound(line, hits, line.Start+10_000_000-1, Source{Latency: true})
 	if len(r.Planned) != 20 || r.Clean != 20 || r.Extra != 0 || r.To != line.Start.Seconds()+10-1e-6 {
 		t.Errorf("%d planned, %d clean, %d extra, to %g", len(r.Planned), r.Clean, r.Extra, r.To)
 	}
-	says(t, JudgeRound(line, nil, line.Start, Options{}), "Stopped before the first strike")
-	says(t, JudgeRound(line, nil, line.End, Options{}), "No hits came in: 120 strikes were planned.")
-	says(t, JudgeRound(line, late(planned[:3], steady(0)), line.End, Options{KeepOffset: true}), "too few to say more")
+	says(t, JudgeRound(line, nil, line.Start, Source{}), "Stopped before the first strike")
+	says(t, JudgeRound(line, nil, line.End, Source{}), "No hits came in: 120 strikes were planned.")
+	says(t, JudgeRound(line, late(planned[:3], steady(0)), line.End, Source{Latency: true}), "too few to say more")
 }
 
 // The two contacts of a double punch are one blow up to 80 ms apart, and two beyond (assumed): the second is then an extra.
@@ -79,7 +79,7 @@ func TestHeardAsOneOrTwo(t *testing.T) {
 		at := float64(i + 1)
 		hits = append(hits, Hit{At: at, Hand: drill.Lead}, Hit{At: at + gap, Hand: drill.Rear})
 	}
-	r := JudgeRound(line, hits, line.End, Options{KeepOffset: true})
+	r := JudgeRound(line, hits, line.End, Source{Latency: true})
 	if r.Clean != 4 || r.Extra != 1 || r.WrongHand != 0 || len(r.Hits) != 5 {
 		t.Errorf("%d clean, %d extra, %d with the wrong hand of %d hits", r.Clean, r.Extra, r.WrongHand, len(r.Hits))
 	}

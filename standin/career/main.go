@@ -85,7 +85,7 @@ func round(plan drill.Plan, line drill.Timeline, kind rig.Kind, who, known train
 	for _, h := range standin.Of(who).Hits(standin.Strikes(line, plan, kind), 100+seed) {
 		hits = append(hits, judge.Hit{At: h.At, Hand: drill.Hand(h.Hand)})
 	}
-	r := judge.JudgeRound(line, hits, line.End, judge.Options{KeepOffset: true})
+	r := judge.JudgeRound(line, hits, line.End, judge.Source{Latency: true})
 	return ladder.Round{At: at, Clean: r.CleanShare(), Longest: r.Longest, Planned: len(r.Planned)}, trainee.FromRound(r.Heard(line, plan, kind, known, at), known)
 }
 
