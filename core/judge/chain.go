@@ -4,8 +4,6 @@ import (
 	"math"
 	"slices"
 
-	"gonum.org/v1/gonum/stat"
-
 	"melodromos/core/rig"
 )
 
@@ -31,12 +29,12 @@ type Followed struct {
 	LetGo  int        // come-backs let through against the plan
 	Anew   int        // times a hit off the bag's come-backs started it anew
 	Known  bool       // the force of the hits was known, so that lateness can be told
+	Boards bool       // it is a bag under a board: its come-backs are counted in rebounds
 	Coarse string     // why the source is too coarse to tell clean from late; empty where it is not
 	Met    float64    // share of the strikes due that met the bag
 	Give   float64    // by how much Met may be off, either way; 0 where it was counted
 	Held   HeldTempo  // against what was asked
 	Steps  []rig.Step // launches that were known, with the time the bag took, for calibration
-	Drift2 float64    // s a minute: standard error of Drift
 }
 
 // CountOff is a strike that met the bag after another number of rebounds than planned.
@@ -54,8 +52,8 @@ type CountOff struct {
 func JudgeBag(strikes []Strike, hits []Hit, c Chain, o Options) Result {
 	f := newFollower(strikes, hits, c, o)
 	path := f.best()
-	r := Result{Strikes: make([]Verdict, len(strikes)), Bias: math.NaN(), Spread: math.NaN(), Drift: math.NaN()}
-	r.Followed = &Followed{At: make([]float64, len(strikes)), Window: make([]float64, len(strikes)), Met: math.NaN(), Drift2: math.NaN()}
+	r := Result{Strikes: make([]Verdict, len(strikes))}
+	r.Followed = &Followed{At: make([]float64, len(strikes)), Window: make([]float64, len(strikes)), Met: math.NaN(), Boards: c.Bag.Step == 2}
 	f.label(&r, path)
 	f.tell(&r, path)
 	return r
@@ -222,16 +220,7 @@ func (f *follower) tell(r *Result, path []node) {
 			at, errors = append(at, w.At[s.index]), append(errors, n.err)
 		}
 	}
-	if len(errors) > 1 {
-		r.Spread = stat.StdDev(errors, nil)
-	}
-	if w.Known && len(errors) > 0 {
-		r.Bias = stat.Mean(errors, nil)
-		if len(errors) > 2 && at[len(at)-1] > at[0] {
-			slope, se := line(at, errors)
-			r.Drift, w.Drift2 = 60*slope, 60*se
-		}
-	}
+	r.summed(at, errors, w.Known)
 	for _, s := range steps {
 		if s.launch > 0 && !f.c.Screen {
 			w.Steps = append(w.Steps, rig.Step{Launch: s.launch, Rebounds: s.count, Took: s.took})
@@ -240,17 +229,4 @@ func (f *follower) tell(r *Result, path []node) {
 	w.Held = f.heldTempo(steps, w.Known)
 	w.Coarse = f.coarse(steps)
 	w.Met, w.Give = f.metShare(r, steps)
-}
-
-// line fits a straight line by least squares and gives its slope with the slope's standard error.
-func line(x, y []float64) (slope, se float64) {
-	a, b := stat.LinearRegression(x, y, nil, false)
-	mean := stat.Mean(x, nil)
-	rest, wide := 0.0, 0.0
-	for i := range x {
-		d := y[i] - a - b*x[i]
-		rest += d * d
-		wide += (x[i] - mean) * (x[i] - mean)
-	}
-	return b, math.Sqrt(rest / float64(len(x)-2) / wide)
 }

@@ -75,13 +75,15 @@ type Match struct {
 type Result struct {
 	Clean, Early, Late, Missed, Extra, WrongHand int
 
-	Offset  float64   // s, removed before judging
-	Bias    float64   // s, mean error before the offset was removed; strikes on a bag at rest and answers to cues are left out, here and below
-	Spread  float64   // s, sample standard deviation of the errors; NaN under two matches
-	Drift   float64   // s a minute, slope of the errors by least squares; NaN under two matches
-	Longest int       // clean strikes in a row
-	Matches []Match   // in the order of the strikes
-	Strikes []Verdict // empty for one that did not come due before the bell, on the bag's clock
+	Offset     float64   // s, removed before judging
+	Bias       float64   // s, mean error before the offset was removed; strikes on a bag at rest and answers to cues are left out, here and below
+	Spread     float64   // s, sample standard deviation of the errors; NaN under two matches
+	Drift      float64   // s a minute, slope of the errors by least squares; NaN where lateness cannot be told
+	DriftError float64   // s a minute, its standard error
+	BiasError  float64   // s, that of Bias
+	Longest    int       // clean strikes in a row
+	Matches    []Match   // in the order of the strikes
+	Strikes    []Verdict // empty for one that did not come due before the bell, on the bag's clock
 
 	Followed *Followed // on the bag's clock; else nil
 	order    []int     // strikes by their time
@@ -172,17 +174,59 @@ func (r *Result) measure(strikes []Strike) {
 			at, errors = append(at, s.At), append(errors, m.Error)
 		}
 	}
-	r.Bias, r.Spread, r.Drift = math.NaN(), math.NaN(), math.NaN()
-	if len(errors) > 0 {
-		r.Bias = stat.Mean(errors, nil) + r.Offset
-	}
+	r.summed(at, errors, true)
+	r.Bias += r.Offset
+}
+
+// summed fills in mean, spread and drift of errors; where lateness cannot be told, the spread alone.
+func (r *Result) summed(at, errors []float64, lateness bool) {
+	nan := math.NaN()
+	r.Bias, r.BiasError, r.Spread, r.Drift, r.DriftError = nan, nan, nan, nan, nan
 	if len(errors) > 1 {
 		r.Spread = stat.StdDev(errors, nil)
-		if at[len(at)-1] > at[0] {
-			_, slope := stat.LinearRegression(at, errors, nil, false)
-			r.Drift = slope * 60
+	}
+	if !lateness || len(errors) == 0 {
+		return
+	}
+	r.Bias = stat.Mean(errors, nil)
+	if len(errors) > 2 && at[len(at)-1] > at[0] {
+		slope, se := line(at, errors)
+		r.Drift, r.DriftError = 60*slope, 60*se
+		r.BiasError = r.Spread / math.Sqrt(float64(len(errors))) * slowed(errors)
+	}
+}
+
+// line fits a straight line by least squares and gives its slope with the slope's standard error, as large as neighbouring errors that
+// go together make it.
+func line(x, y []float64) (slope, se float64) {
+	a, b := stat.LinearRegression(x, y, nil, false)
+	mean := stat.Mean(x, nil)
+	rests := make([]float64, len(x))
+	rest, wide := 0.0, 0.0
+	for i := range x {
+		rests[i] = y[i] - a - b*x[i]
+		rest += rests[i] * rests[i]
+		wide += (x[i] - mean) * (x[i] - mean)
+	}
+	return b, math.Sqrt(rest/float64(len(x)-2)/wide) * slowed(rests)
+}
+
+// slowed is by how much a standard error grows where each value goes with the one before it, as those of somebody who corrects
+// themselves do: √((1 + φ)/(1 − φ)) for a first-order autoregression with lag-1 autocorrelation φ (textbook).
+func slowed(values []float64) float64 {
+	mean := stat.Mean(values, nil)
+	squares, products := 0.0, 0.0
+	for i, v := range values {
+		squares += (v - mean) * (v - mean)
+		if i > 0 {
+			products += (v - mean) * (values[i-1] - mean)
 		}
 	}
+	if squares == 0 {
+		return 1
+	}
+	phi := math.Min(0.9, math.Max(0, products/squares))
+	return math.Sqrt((1 + phi) / (1 - phi))
 }
 
 // Tempo is the tempo that was struck on the beat's clock, in strikes a minute: from the first hit that belongs to a strike to the

@@ -2,8 +2,6 @@ package judge
 
 import (
 	"cmp"
-	"fmt"
-	"math"
 	"slices"
 
 	"melodromos/core/drill"
@@ -88,74 +86,3 @@ func oneBlow(hits []Hit) []Hit {
 	}
 	return list
 }
-
-// tooFew hits say nothing about timing (assumed).
-const tooFew = 5
-
-// Headline is the round in one sentence.
-func (r Round) Headline() string {
-	n := len(r.Planned)
-	switch {
-	case n == 0:
-		return "Stopped before the first strike: nothing to judge."
-	case len(r.Hits) == 0:
-		return fmt.Sprintf("No hits came in: %d strikes were planned.", n)
-	}
-	return fmt.Sprintf("%.0f %% clean: %d of %d strikes, %d in a row.", 100*r.CleanShare(), r.Clean, n, r.Longest)
-}
-
-// Remarks says what the timing shows, one sentence each, the weightiest first. Where there are too few hits it says so.
-func (r Round) Remarks() []string {
-	if len(r.Matches) < tooFew {
-		if len(r.Planned) == 0 || len(r.Hits) == 0 {
-			return nil // the headline has said it
-		}
-		return []string{fmt.Sprintf("Only %d of the hits belong to a strike: too few to say more.", len(r.Matches))}
-	}
-	list := []string{r.lateness()}
-	if a, b, ok := r.uneven(); ok {
-		list = append(list, fmt.Sprintf("The %s hand is the weaker: %.0f %% clean against %.0f %%.", a.Hand, share(a), share(b)))
-	}
-	if se := r.Spread / math.Sqrt(float64(len(r.Matches))); !math.IsNaN(r.Drift) && math.Abs(r.Drift)*(r.To-r.From)/60 > math.Max(3*se*2, 0.01) {
-		list = append(list, fmt.Sprintf("%s by %.0f ms a minute.", map[bool]string{true: "Falling behind", false: "Running ahead"}[r.Drift > 0], 1000*math.Abs(r.Drift)))
-	}
-	if r.Missed > 0 {
-		list = append(list, fmt.Sprintf("%d missed, %d extra.", r.Missed, r.Extra))
-	}
-	return list
-}
-
-func (r Round) lateness() string {
-	if math.IsNaN(r.Spread) {
-		return "Each strike met a bag at rest: only the call timed it, and there is nothing to say of early and late."
-	}
-	se := r.Spread / math.Sqrt(float64(len(r.Matches)))
-	side := "late"
-	if r.Bias < 0 {
-		side = "early"
-	}
-	if !r.Kept {
-		return fmt.Sprintf("A steady %.0f ms was taken off before judging, since the latency of the taps was not measured; the rest spreads by %.0f ms.", 1000*r.Offset, 1000*r.Spread)
-	}
-	if math.Abs(r.Bias) <= 3*se {
-		return fmt.Sprintf("On the bag: neither early nor late, spread %.0f ms.", 1000*r.Spread)
-	}
-	return fmt.Sprintf("%.0f ms %s on the whole, spread %.0f ms.", 1000*math.Abs(r.Bias), side, 1000*r.Spread)
-}
-
-// uneven compares the hands where both have enough strikes: the difference must be larger than three times its standard
-// error and than ten points (assumed).
-func (r Round) uneven() (weak, strong Group, ok bool) {
-	if len(r.Hands) != 2 || r.Hands[0].Planned < tooFew || r.Hands[1].Planned < tooFew {
-		return
-	}
-	weak, strong = r.Hands[0], r.Hands[1]
-	if share(weak) > share(strong) {
-		weak, strong = strong, weak
-	}
-	p, q := share(weak)/100, share(strong)/100
-	se := math.Sqrt(p*(1-p)/float64(weak.Planned) + q*(1-q)/float64(strong.Planned))
-	return weak, strong, q-p > math.Max(3*se, 0.1)
-}
-
-func share(g Group) float64 { return 100 * float64(g.Clean) / float64(g.Planned) }

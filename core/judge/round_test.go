@@ -40,7 +40,7 @@ func TestRoundSays(t *testing.T) {
 
 	r := JudgeRound(line, late(planned, shaky(0)), line.End, kept)
 	says(t, r, "100 % clean: 120 of 120 strikes, 120 in a row.")
-	says(t, r, "neither early nor late")
+	says(t, r, "Neither early nor late")
 	if r.Inbound < 0.99 { // met before the bag turns or hangs
 		t.Errorf("inbound %g", r.Inbound)
 	}
@@ -64,7 +64,7 @@ func TestRoundSoFar(t *testing.T) {
 		t.Errorf("%d planned, %d clean, %d extra, to %g", len(r.Planned), r.Clean, r.Extra, r.To)
 	}
 	says(t, JudgeRound(line, nil, line.Start, Source{}), "Stopped before the first strike")
-	says(t, JudgeRound(line, nil, line.End, Source{}), "No hits came in: 120 strikes were planned.")
+	says(t, JudgeRound(line, nil, line.End, Source{}), "Not judged: no hits were recorded, of 120 strikes.")
 	says(t, JudgeRound(line, late(planned[:3], steady(0)), line.End, Source{Latency: true}), "too few to say more")
 }
 

@@ -1,0 +1,200 @@
+package judge
+
+import (
+	"fmt"
+	"math"
+
+	"melodromos/core/drill"
+	"melodromos/core/words"
+)
+
+// tooFew hits say nothing about timing (assumed).
+const tooFew = 5
+
+// What is remarked on has to be larger than so many times its own standard error, and than a floor that a coach would care about. Both
+// assumed.
+const (
+	sure       = 3.0
+	lateFloor  = 0.010 // s
+	driftFloor = 0.010 // s over the round
+	trendFloor = 0.01  // of the tempo, over the round
+	handsFloor = 0.10  // of the strikes
+)
+
+// Judged says whether the round tells how well it went: there were strikes and hits, from a source that is fine enough.
+func (r Round) Judged() bool {
+	return len(r.Planned) > 0 && len(r.Hits) > 0 && (r.Followed == nil || r.Followed.Coarse == "")
+}
+
+// Share is the share of the strikes that met the bag, from 0 to 1, as far as it can be told: counted, or estimated where only times
+// came in. On the beat's clock it is the share that fell on the beat. NaN where nothing can be told.
+func (r Round) Share() float64 {
+	switch {
+	case !r.Judged():
+		return math.NaN()
+	case r.Followed != nil:
+		return r.Followed.Met
+	}
+	return r.CleanShare()
+}
+
+// Headline is the round in one sentence.
+func (r Round) Headline() string {
+	n := len(r.Planned)
+	switch {
+	case n == 0:
+		return "Stopped before the first strike: nothing to judge."
+	case len(r.Hits) == 0:
+		return fmt.Sprintf("Not judged: no hits were recorded, of %d strikes.", n)
+	case r.Followed == nil:
+		return fmt.Sprintf("%.0f %% clean: %d of %d strikes, %d in a row.", 100*r.CleanShare(), r.Clean, n, r.Longest)
+	case r.Followed.Coarse != "":
+		return fmt.Sprintf("%s recorded, not judged: this source is too coarse to tell clean from late.", words.Count(len(r.Hits), "hit"))
+	case r.Followed.Give < 0.005:
+		return fmt.Sprintf("%.0f %% clean: %d of %d strikes met the bag, %d in a row.", 100*r.CleanShare(), r.Clean, n, r.Longest)
+	}
+	return fmt.Sprintf("About %.0f %% met the bag, give or take %.0f. Counted: %d of %d, %d in a row.", 100*r.Followed.Met, math.Max(1, 100*r.Followed.Give), r.Clean, n, r.Longest)
+}
+
+// Remarks says what the round shows, one sentence each, the weightiest first. Where there are too few hits it says so.
+func (r Round) Remarks() []string {
+	if len(r.Matches) < tooFew {
+		if len(r.Planned) == 0 || len(r.Hits) == 0 {
+			return nil // the headline has said it
+		}
+		return []string{fmt.Sprintf("Only %d of the hits belong to a strike: too few to say more.", len(r.Matches))}
+	}
+	var list []string
+	if r.Followed != nil {
+		if r.Followed.Coarse != "" {
+			return append(r.tempo(), "Why it is not judged: "+r.Followed.Coarse+".")
+		}
+		list = r.tempo()
+	}
+	list = append(list, r.lateness()...)
+	if a, b, ok := r.uneven(); ok {
+		list = append(list, fmt.Sprintf("The %s hand is the weaker: %.0f %% clean against %.0f %%.", a.Hand, share(a), share(b)))
+	}
+	if span := (r.To - r.From) / 60; math.Abs(r.Drift) > sure*r.DriftError && math.Abs(r.Drift)*span > driftFloor {
+		side := "Running ahead"
+		if r.Drift > 0 {
+			side = "Falling behind"
+		}
+		list = append(list, fmt.Sprintf("%s by %.0f ms a minute.", side, 1000*math.Abs(r.Drift)))
+	}
+	if r.Followed != nil {
+		list = append(list, r.offPlan()...)
+	}
+	if r.Missed > 0 {
+		list = append(list, fmt.Sprintf("%d missed, %d extra.", r.Missed, r.Extra))
+	}
+	return list
+}
+
+// tempo tells the tempo that was held beside what was asked, the force it takes, and how it changed: results on the bag's clock, and
+// none of them a fault.
+func (r Round) tempo() []string {
+	h := r.Followed.Held
+	if math.IsNaN(h.Tempo) {
+		return nil
+	}
+	list := []string{fmt.Sprintf("%.0f strikes a minute; %.0f were asked.", h.Tempo, h.Asked)}
+	switch {
+	case !math.IsNaN(h.Struck):
+		list[0] += fmt.Sprintf(" Struck at %.1f m/s; %.1f were asked.", h.Struck, h.AskedLaunch)
+	case !math.IsNaN(h.Launch):
+		list[0] += fmt.Sprintf(" On this bag that takes %.1f m/s; %.1f were asked.", h.Launch, h.AskedLaunch)
+	}
+	if h.Firm && math.Abs(h.Trend) > trendFloor {
+		side := "Quicker"
+		if h.Trend < 0 {
+			side = "Slower"
+		}
+		list = append(list, fmt.Sprintf("%s by %.0f %% from the first strike to the last.", side, math.Max(1, 100*math.Abs(h.Trend))))
+	}
+	return list
+}
+
+// lateness tells early from late where that can be told, and else why it cannot.
+func (r Round) lateness() []string {
+	if math.IsNaN(r.Spread) {
+		if r.By == drill.ByBag {
+			return nil
+		}
+		return []string{"Each strike met a bag at rest: only the call timed it, and there is nothing to say of early and late."}
+	}
+	if r.Followed != nil && !r.Followed.Known {
+		return []string{fmt.Sprintf("Scatter: two hits in three within %.0f ms of the bag. Whether they were late on the whole, times alone cannot tell, since a softer strike looks the same: a bag sensor would.", 1000*r.Spread)}
+	}
+	if r.Followed == nil && !r.Kept {
+		return []string{fmt.Sprintf("A steady %.0f ms was taken off before judging, since the delay of this device is not measured; two hits in three then fall within %.0f ms.", 1000*r.Offset, 1000*r.Spread)}
+	}
+	if !(math.Abs(r.Bias) > math.Max(sure*r.BiasError, lateFloor)) {
+		return []string{fmt.Sprintf("Neither early nor late on the whole; two hits in three within %.0f ms.", 1000*r.Spread)}
+	}
+	side := "late"
+	if r.Bias < 0 {
+		side = "early"
+	}
+	return []string{fmt.Sprintf("%.0f ms %s on the whole; two hits in three within %.0f ms of that.", 1000*math.Abs(r.Bias), side, 1000*r.Spread)}
+}
+
+// offPlan tells of come-backs let through, counts that were off and a bag that was started anew.
+func (r Round) offPlan() []string {
+	var list []string
+	f := r.Followed
+	longer := map[CountOff]int{}
+	var order []CountOff
+	for _, c := range f.Counts {
+		c.Strike = 0
+		if longer[c]++; longer[c] == 1 {
+			order = append(order, c)
+		}
+	}
+	for _, c := range order {
+		list = append(list, fmt.Sprintf("%s %s instead of %s.", words.Upper(often(longer[c])), words.Number(c.Heard)+" "+f.unit(c.Heard), words.Number(c.Asked)))
+	}
+	if f.Anew > 0 {
+		list = append(list, fmt.Sprintf("The bag was lost and started anew %s.", often(f.Anew)))
+	}
+	return list
+}
+
+// unit is what come-backs are called on this bag.
+func (f *Followed) unit(n int) string {
+	word := "return"
+	if f.Boards {
+		word = "rebound"
+	}
+	if n != 1 {
+		word += "s"
+	}
+	return word
+}
+
+func often(n int) string {
+	switch n {
+	case 1:
+		return "once"
+	case 2:
+		return "twice"
+	}
+	return words.Number(n) + " times"
+}
+
+// uneven compares the hands where both have enough strikes: the difference must be larger than three times its standard
+// error and than ten points (assumed).
+func (r Round) uneven() (weak, strong Group, ok bool) {
+	if len(r.Hands) != 2 || r.Hands[0].Planned < tooFew || r.Hands[1].Planned < tooFew {
+		return
+	}
+	weak, strong = r.Hands[0], r.Hands[1]
+	if share(weak) > share(strong) {
+		weak, strong = strong, weak
+	}
+	p, q := share(weak)/100, share(strong)/100
+	se := math.Sqrt(p*(1-p)/float64(weak.Planned) + q*(1-q)/float64(strong.Planned))
+	return weak, strong, q-p > math.Max(sure*se, handsFloor)
+}
+
+func share(g Group) float64 { return 100 * float64(g.Clean) / float64(g.Planned) }
