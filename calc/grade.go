@@ -18,6 +18,7 @@ type gradeOut struct {
 type fitOut struct {
 	gradeOut
 	Clean   float64 `json:"clean"`
+	Counted float64 `json:"counted"`
 	Run     float64 `json:"run"`
 	Longest float64 `json:"longest"`
 }
@@ -50,8 +51,9 @@ func grade(o *input.Object) (any, error) {
 	if ability == nil {
 		return out, nil
 	}
-	f := level.For(plan, t, floor.Bag.Kind(), *ability, true)
-	return fitOut{out, f.Clean, f.Run, f.Longest}, nil
+	floor.Ability = *ability
+	f := level.For(plan, t, floor, level.Told{Latency: true})
+	return fitOut{out, f.Clean, f.Counted, level.Run(f.Clean, f.Strikes), level.Longest(f.Clean, f.Strikes)}, nil
 }
 
 func readAbility(o *input.Object) (trainee.Ability, error) {

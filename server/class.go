@@ -193,7 +193,7 @@ func (c class) propose(t store.Trainee, kind rig.Kind, fit bool) (Proposal, erro
 	if err != nil {
 		return out, err
 	}
-	g, f := level.Graded(plan, line, kind), level.For(plan, line, kind, on.Ability, false)
+	g, f := level.Graded(plan, line, kind), level.For(plan, line, on, level.Told{})
 	out.Level, out.Clean, out.Run = &g.Level, &f.Clean, &f.Longest
 	return out, nil
 }

@@ -124,7 +124,7 @@ func outlook(c caller, id string) (Outlook, error) {
 	}
 	out := Outlook{Held: ladder.HeldBack(cl.standing(row.TraineeID), plan, floor)}
 	if t, err := plan.Lay(floor); err == nil { // where it cannot be run any more, the screen says so
-		f := level.For(plan, t, floor.Bag.Kind(), floor.Ability, false)
+		f := level.For(plan, t, floor, level.Told{})
 		out.Clean, out.Run = f.Clean, f.Longest
 	}
 	for _, r := range cl.rounds[row.TraineeID] {
@@ -154,7 +154,7 @@ func drillFit(c caller, in DrillQuestion) (DrillFit, error) {
 		return DrillFit{}, input.Under("doc", err)
 	}
 	g := level.Graded(plan, t, floor.Bag.Kind())
-	f := level.For(plan, t, floor.Bag.Kind(), floor.Ability, false)
+	f := level.For(plan, t, floor, level.Told{})
 	out := DrillFit{
 		Grade: gradeOut(g), Fit: fitOut(f),
 		Easier: neighbourOut(level.Easier(plan, floor, f)), Harder: neighbourOut(level.Harder(plan, floor, g, f)),
@@ -168,7 +168,9 @@ func drillFit(c caller, in DrillQuestion) (DrillFit, error) {
 		if err != nil {
 			return out, err
 		}
-		out.Beside = &BesideOut{other.Name, fitOut(level.For(plan, t, floor.Bag.Kind(), a, false)), level.Differs(plan, t, floor.Bag.Kind(), floor.Ability, a).Why}
+		theirs := floor
+		theirs.Ability = a
+		out.Beside = &BesideOut{other.Name, fitOut(level.For(plan, t, theirs, level.Told{})), level.Differs(plan, t, floor, a).Why}
 	}
 	return out, nil
 }

@@ -189,7 +189,7 @@ func ladderOf(c caller, id string, kind rig.Kind) (Ladder, error) {
 		}
 		if plan, err := r.Plan(on); err == nil {
 			if line, err := plan.Lay(on); err == nil {
-				g, f := level.Graded(plan, line, kind), level.For(plan, line, kind, on.Ability, false)
+				g, f := level.Graded(plan, line, kind), level.For(plan, line, on, level.Told{})
 				rung.Level, rung.Clean = &g.Level, &f.Clean
 			}
 		}

@@ -10,6 +10,10 @@ import (
 	"net/http"
 	"strings"
 	"time"
+
+	"melodromos/core/drill"
+	"melodromos/core/input"
+	"melodromos/core/rig"
 )
 
 // Sensor is a device that is joined to one run by its key and sends what it feels.
@@ -17,6 +21,7 @@ type Sensor struct {
 	URL    string // of the server, such as http://127.0.0.1:8090
 	Key    string // of the run
 	Person Person
+	Coarse Coarse // what becomes of its hits on the way
 	Seed   uint64
 	Client *http.Client // nil takes one with a time limit
 }
@@ -31,14 +36,47 @@ type batchHit struct {
 	Seq  int    `json:"seq"`
 	At   int64  `json:"at"` // µs
 	Hand string `json:"hand,omitempty"`
+	// Launch is how hard the bag was driven off (m/s), where the sensor tells.
+	Launch float64 `json:"launch,omitempty"`
 }
 
 type answer struct {
 	State   string    `json:"state"`
 	ClockUS int64     `json:"clockUs"`
 	EndUS   int64     `json:"endUs"`
+	Clock   string    `json:"clock"`
 	Strikes []Planned `json:"strikes"`
 	Detail  string    `json:"detail"`
+
+	Rig   json.RawMessage `json:"rig"`
+	Drill json.RawMessage `json:"drill"`
+}
+
+// played is the round as the person before the bag plays it, whatever the screen does meanwhile.
+func (s Sensor) played(to answer) ([]Hit, error) {
+	end := float64(to.EndUS) / 1e6
+	if to.EndUS == 0 {
+		end = math.Inf(1)
+	}
+	var own Bag
+	if drill.Clock(to.Clock) == drill.ByBag {
+		bag, err := rig.Read(input.Parse(to.Rig))
+		if err != nil {
+			return nil, fmt.Errorf("the rig of the run: %w", err)
+		}
+		plan, err := drill.ReadPlan(input.Parse(to.Drill))
+		if err != nil {
+			return nil, fmt.Errorf("the drill of the run: %w", err)
+		}
+		t := drill.Timeline{Clock: drill.ByBag}
+		for _, k := range to.Strikes {
+			t.Events = append(t.Events, drill.Event{Count: k.Count})
+		}
+		if own, err = Before(bag, plan, t, s.Seed); err != nil {
+			return nil, fmt.Errorf("a bag like that of the run: %w", err)
+		}
+	}
+	return s.Coarse.Feel(s.Person.Play(to.Strikes, own, end, s.Seed).Hits, s.Seed), nil
 }
 
 // Play joins the run, waits for its clock, and sends each hit when it falls, in small batches. A batch that fails is sent
@@ -49,7 +87,10 @@ func (s Sensor) Play(ctx context.Context) error {
 	if err != nil {
 		return fmt.Errorf("join the run: %w", err)
 	}
-	hits := s.Person.Hits(joined.Strikes, s.Seed)
+	hits, err := s.played(joined)
+	if err != nil {
+		return err
+	}
 	sent, failed := 0, 0
 	waitUntil := time.Now().Add(patience)
 	now := joined
@@ -65,7 +106,7 @@ func (s Sensor) Play(ctx context.Context) error {
 		}
 		batch := make([]batchHit, 0, due-sent)
 		for i := sent; i < due; i++ {
-			batch = append(batch, batchHit{i, micros(hits[i].At), hits[i].Hand})
+			batch = append(batch, batchHit{i, micros(hits[i].At), hits[i].Hand, hits[i].Launch})
 		}
 		next, err := s.call(ctx, http.MethodPost, map[string]any{"device": "stand-in", "hits": batch})
 		if err != nil {

@@ -134,7 +134,7 @@ func TestSensorIsRefused(t *testing.T) {
 }
 
 func ExamplePerson_Hits() {
-	exact := Person{}
+	exact := Person{} // who makes no errors, and goes by the beat
 	for _, h := range exact.Hits([]Planned{{At: 1, Hand: "lead"}, {At: 1.5, Hand: "rear"}}, 1) {
 		fmt.Println(h.At, h.Hand)
 	}

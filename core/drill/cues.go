@@ -117,15 +117,20 @@ func (c Cues) LeadTime() float64 {
 	return c.Lead
 }
 
-// Need is how long (s) the slowest of the answers takes until the head is off the line, for somebody's reaction to a sound, and
-// among how many it is chosen (Hick 1952).
-func (c Cues) Need(reaction float64) (need float64, choices int) {
-	options := c.options()
-	for _, o := range options {
-		need = math.Max(need, trainee.TimesOf(o.Move).Off)
+// Off is how long (s) the slowest of the answers takes until the head is off the line.
+func (c Cues) Off() float64 {
+	off := 0.0
+	for _, o := range c.options() {
+		off = math.Max(off, trainee.TimesOf(o.Move).Off)
 	}
-	choices = max(1, len(options)) * max(1, len(c.Counters)) << c.Free
-	return reaction + trainee.PerBit*math.Log2(float64(choices)) + need, choices
+	return off
+}
+
+// Need is how long (s) the slowest of the answers takes until the head is off the line, for somebody's reaction to a sound, and
+// among how many cues it is chosen (Hick 1952). The counters after it are chosen while it is done.
+func (c Cues) Need(reaction float64) (need float64, choices int) {
+	choices = max(1, len(c.options()))
+	return reaction + trainee.PerBit*math.Log2(float64(choices)) + c.Off(), choices
 }
 
 // Held is how many strikes the answers hold in mind: those of each attack, the longest of set counters, or the free ones.

@@ -120,7 +120,7 @@ func (f *follower) label(r *Result, path []node) {
 }
 
 // wildShare is the share of hits off the plan's come-backs from which on meeting one that was let through counts as chance. Assumed.
-const wildShare = 0.25
+const wildShare = 0.3
 
 func (f *follower) wild(path []node) bool {
 	n := 0
@@ -149,7 +149,7 @@ func (f *follower) verdict(n node, e float64, again bool) Verdict {
 	case f.cannot[n.hit] < 0:
 		return Early
 	}
-	if s.Still && !s.answer {
+	if (s.Still || n.place < 0 && n.before >= 0) && !s.answer { // a bag at rest
 		if n.soon {
 			return Early
 		}

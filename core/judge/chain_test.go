@@ -1,8 +1,13 @@
 package judge
 
 import (
+	"flag"
+	"fmt"
 	"math"
 	"math/rand/v2"
+	"os"
+	"regexp"
+	"strings"
 	"testing"
 
 	"melodromos/core/rig"
@@ -121,7 +126,7 @@ func noise(seed uint64, sd float64) func(int) float64 {
 	return func(int) float64 { return sd * r.NormFloat64() }
 }
 
-func even(n int, apart float64) []Hit {
+func evenly(n int, apart float64) []Hit {
 	hits := make([]Hit, n)
 	for i := range hits {
 		hits[i].At = 0.1 + float64(i)*apart
@@ -129,9 +134,26 @@ func even(n int, apart float64) []Hit {
 	return hits
 }
 
-// A round on each kind of bag that is struck, as the bag's clock has it (models: the two clocks).
+var update = flag.Bool("update", false, "write the table of the bag's clock into docs/models.md")
+
+// rows of the table in docs/models.md, in order, with the shares of each bag.
+type shares struct {
+	order []string
+	of    map[string][]string
+}
+
+func (s *shares) add(what string, share float64) {
+	if s.of[what] == nil {
+		s.order = append(s.order, what)
+	}
+	s.of[what] = append(s.of[what], fmt.Sprintf("%.0f", 100*share))
+}
+
+// A round on each kind of bag that is struck, as the bag's clock has it (models: the two clocks). The table stands in docs/models.md.
 func TestTheBagsClock(t *testing.T) {
+	table, head := shares{of: map[string][]string{}}, "| round |"
 	for _, s := range struckBags() {
+		head += " " + s.name + " |"
 		t.Run(s.name, func(t *testing.T) {
 			n := strikesInRound
 			strikes, c, w := s.plan(t, n)
@@ -139,6 +161,7 @@ func TestTheBagsClock(t *testing.T) {
 			steadyForce := func(f float64) func(int) float64 { return func(int) float64 { return f } }
 			judged := func(what string, hits []Hit, o Options) Result {
 				r := JudgeBag(strikes, hits, c, o)
+				table.add(what, r.CleanShare())
 				t.Logf("%-34s clean %5.1f %% late %d early %d missed %d extra %d let go %d anew %d met %.3f±%.3f tempo %.1f/%.1f launch %.2f/%.2f trend %+.4f coarse %q", what, 100*r.CleanShare(), r.Late, r.Early, r.Missed, r.Extra, r.Followed.LetGo, r.Followed.Anew, r.Followed.Met, r.Followed.Give, r.Followed.Held.Tempo, r.Followed.Held.Asked, r.Followed.Held.Launch, r.Followed.Held.AskedLaunch, r.Followed.Held.Trend, r.Followed.Coarse)
 				return r
 			}
@@ -147,34 +170,37 @@ func TestTheBagsClock(t *testing.T) {
 					t.Errorf("%s: %.1f %% clean, want %.1f", what, 100*r.CleanShare(), 100*share)
 				}
 			}
-			for _, share := range []float64{s.slower, 1 + (s.quicker-1)/6, s.quicker} {
-				r := judged("perfectly even", even(n, apart/share), Options{})
+			for _, even := range []struct {
+				name  string
+				share float64
+			}{{"perfectly even, slower than planned", s.slower}, {"perfectly even, quicker", s.quicker}} {
+				r := judged(even.name, evenly(n, apart/even.share), Options{})
 				atLeast("perfectly even", r, 1)
-				near(t, "tempo", r.Followed.Held.Tempo, 60/apart*share, 0.01)
+				near(t, "tempo", r.Followed.Held.Tempo, 60/apart*even.share, 0.01)
 			}
-			atLeast("2 % harder", judged("2 % harder", w.hits(n, steadyForce(1.02*s.launch), steady(0), false, nil), Options{}), 0.97)
+			atLeast("2 % harder", judged("each strike 2 % harder", w.hits(n, steadyForce(1.02*s.launch), steady(0), false, nil), Options{}), 0.97)
 			spread := noise(1, 0.02)
 			forces := make([]float64, n)
 			for i := range forces {
 				forces[i] = s.launch * (1 + spread(i))
 			}
-			atLeast("force spread 2 %", judged("force spread 2 %", w.hits(n, func(i int) float64 { return forces[i] }, steady(0), false, nil), Options{}), 0.97)
+			atLeast("force spread 2 %", judged("force scatters by 2 %", w.hits(n, func(i int) float64 { return forces[i] }, steady(0), false, nil), Options{}), 0.97)
 			off := &world{s.other, s.meeting, map[[2]float64]float64{}}
-			atLeast("another bag", judged("another bag", off.hits(n, steadyForce(s.launch), steady(0), false, nil), Options{}), 0.97)
-			late := judged("late, force known", w.hits(n, steadyForce(s.launch), steady(1.8*half), true, nil), Options{})
+			atLeast("another bag", judged("a bag 2 to 4 % off its measures", off.hits(n, steadyForce(s.launch), steady(0), false, nil), Options{}), 0.97)
+			late := judged("each strike 0.9 windows late, force known", w.hits(n, steadyForce(s.launch), steady(1.8*half), true, nil), Options{})
 			if late.Late < n-1 || late.Clean > 1 {
 				t.Errorf("each strike late: %d late, %d clean", late.Late, late.Clean)
 			}
-			if r := judged("impossible tempo", even(n, apart/s.cannot), Options{}); r.Clean > n/50 {
+			if r := judged("a tempo the bag cannot have at that count", evenly(n, apart/s.cannot), Options{}); r.Clean > n/50 {
 				t.Errorf("a tempo the bag cannot have: %d clean", r.Clean)
 			}
-			let := judged("one let through", w.hits(n-1, steadyForce(s.launch), steady(0), false, map[int]bool{60: true}), Options{})
+			let := judged("one come-back let through", w.hits(n-1, steadyForce(s.launch), steady(0), false, map[int]bool{60: true}), Options{})
 			if let.Clean != n-1 || let.Missed != 1 || let.Followed.LetGo != 1 || let.Extra != 0 {
 				t.Errorf("one come-back let through: %d clean, %d missed, %d let go", let.Clean, let.Missed, let.Followed.LetGo)
 			}
 			some := 0.0
 			for seed := range uint64(6) {
-				some += judged("noise of half the window", w.hits(n, steadyForce(s.launch), noise(seed, 35.0/67*2*half), false, nil), Options{}).CleanShare() / 6
+				some += judged("noise of 0.52 windows (66 would be in time)", w.hits(n, steadyForce(s.launch), noise(seed, 35.0/67*2*half), false, nil), Options{}).CleanShare() / 6
 			}
 			if math.Abs(some-0.65) > 0.06 {
 				t.Errorf("noise of half the window: %.1f %% clean, want about 65", 100*some)
@@ -187,12 +213,24 @@ func TestTheBagsClock(t *testing.T) {
 					chance = append(chance, Hit{At: at})
 					at += apart * math.Max(0.05, 1+0.3*r.NormFloat64())
 				}
-				if got := judged("random moments", chance, Options{}); got.CleanShare() > math.Min(1, 2*share) {
+				if got := judged("random moments, 30 % of the interval", chance, Options{}); got.CleanShare() > math.Min(1, 2*share) {
 					t.Errorf("random moments: %.1f %% clean, more than twice the windows' share of %.1f %%", 100*got.CleanShare(), 100*share)
 				}
 			}
 		})
 	}
+	var text strings.Builder
+	text.WriteString(head + "\n|---|---|---|---|---|\n")
+	for _, what := range table.order {
+		if rows := table.of[what]; len(rows)%4 == 0 && len(rows) > 0 {
+			fmt.Fprintf(&text, "| %s |", what)
+			for k := 0; k < len(rows); k += len(rows) / 4 {
+				fmt.Fprintf(&text, " %s |", rowRange(rows[k:k+len(rows)/4]))
+			}
+			text.WriteString("\n")
+		}
+	}
+	documented(t, text.String())
 }
 
 // The sign of a trend is right in 99 rounds of 100, and there is none to tell where nothing changes.
@@ -237,5 +275,41 @@ func BenchmarkJudgeBag(b *testing.B) {
 				JudgeBag(strikes, hits, c, Options{})
 			}
 		})
+	}
+}
+
+// rowRange is one share, or the least and the greatest of several rounds.
+func rowRange(rows []string) string {
+	low, high := rows[0], rows[0]
+	for _, r := range rows {
+		if len(r) < len(low) || len(r) == len(low) && r < low {
+			low = r
+		}
+		if len(r) > len(high) || len(r) == len(high) && r > high {
+			high = r
+		}
+	}
+	if low == high {
+		return low
+	}
+	return low + " to " + high
+}
+
+// documented holds the table in docs/models.md against this one; with -update it writes it there.
+func documented(t *testing.T, table string) {
+	const file = "../../docs/models.md"
+	text, err := os.ReadFile(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	between := regexp.MustCompile(`(?s)(<!-- the bag's clock -->\n).*?(<!-- end of the bag's clock -->)`)
+	if *update {
+		text = between.ReplaceAll(text, []byte("${1}"+table+"${2}"))
+		if err := os.WriteFile(file, text, 0o644); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if found := between.FindString(string(text)); !strings.Contains(found, table) {
+		t.Error("the table in docs/models.md is not this one: go test ./core/judge -run TestTheBagsClock -update")
 	}
 }

@@ -18,6 +18,7 @@ type follower struct {
 	offset    float64   // s, of the moments that the plan gives
 	wide      float64   // s, the window that costs are counted in
 	ratio     []float64 // by hit: the time the bag takes from it, as a share of what the plan's force would give
+	calls     []int     // strikes on a bag at rest
 	nextLoose []int     // by strike: it or the next one that is loose; the number of strikes where there is none
 	apart     []float64 // s from the strike before, as planned; 0 for the first
 	pace      float64   // of the round, as a share of the planned time: strikes after the last hit are counted by it
@@ -79,7 +80,7 @@ type wayKey struct {
 // What a match costs, in windows.
 const (
 	anewCost  = 0.75 // a bag started anew, besides the miss and the extra hit
-	otherHand = 0.1  // a wrong hand, so that hands help to tell which strike was meant
+	otherHand = 0.5  // a wrong hand, so that hands help to tell which strike was meant
 	mostAlive = 8    // ways to read the round so far that are carried along
 	margin    = 3.5  // windows by which a reading may be dearer than the cheapest and still be carried along
 	callReach = 1.0  // s from its call at which a repetition costs as much as a miss to begin. Assumed
@@ -116,6 +117,11 @@ func newFollower(strikes []Strike, hits []Hit, c Chain, o Options) *follower {
 	for i := len(strikes) - 1; i >= 0; i-- {
 		if f.nextLoose[i] = f.nextLoose[i+1]; f.loose(i) {
 			f.nextLoose[i] = i
+		}
+	}
+	for i, s := range f.strikes {
+		if s.Still {
+			f.calls = append(f.calls, i)
 		}
 	}
 	f.ratio, f.ways = make([]float64, len(hits)), make([]ways, len(hits))
@@ -239,11 +245,23 @@ func (f *follower) prune(list []alive, now float64) []alive {
 	return list[:n]
 }
 
+// called is the last strike on a bag at rest whose call has gone by for good.
+func (f *follower) called(now float64) int {
+	i, _ := slices.BinarySearchFunc(f.calls, now-f.offset-callReach, func(i int, t float64) int { return cmp.Compare(f.strikes[i].At, t) })
+	if i == 0 {
+		return 0
+	}
+	return f.calls[i-1]
+}
+
 // owed is what the come-backs cost that went by since a reading's last hit: it has not paid for them yet.
 func (f *follower) owed(a alive, now float64) float64 {
 	next, since := 0, now-f.offset-f.strikes[0].At
 	if a.node >= 0 {
 		next, since = f.nodes[a.node].strike+1, now-f.hits[f.nodes[a.node].hit].at
+	}
+	if called := f.called(now); called > next {
+		return missCost * f.wide * float64(called-next)
 	}
 	if next >= len(f.strikes) || next > 0 && f.loose(next) || since < 0 {
 		return 0
@@ -306,7 +324,7 @@ func (f *follower) expand(a alive, j int, fresh []alive) []alive {
 	if from.kind == off {
 		since := t - f.hits[from.hit].at
 		if r := f.apart[next]; since > 0.25*r && since < 3*r {
-			fresh = f.add(node{strike: next, hit: j, kind: resumed, place: -1, cost: a.cost + 2*miss, before: a.node}, fresh)
+			fresh = f.add(node{strike: next, hit: j, kind: resumed, place: -1, cost: a.cost + miss, before: a.node}, fresh)
 		}
 		let := int(math.Max(0, since/f.apart[next]-0.5))
 		return f.offTheBag(a, from, next, j, let, fresh)
@@ -351,18 +369,27 @@ func (f *follower) leftOut(w *ways, from, to, k int) bool {
 	return false
 }
 
-// offTheBag reads a hit as one that meets no come-back: those that passed before it are missed, and the bag starts anew.
+// offTheBag reads a hit as one that meets no come-back: an attempt at the strike that was to come, or at the one after those that went by
+// before it. The bag starts anew.
 func (f *follower) offTheBag(a alive, from node, next, j, let int, fresh []alive) []alive {
+	fresh = f.attempt(a, from, j, max(1, let), let, fresh)
+	if let > 0 {
+		fresh = f.attempt(a, from, j, let+1, let, fresh)
+	}
+	return fresh
+}
+
+func (f *follower) attempt(a alive, from node, j, over, let int, fresh []alive) []alive {
 	last := from.strike
-	for range let {
+	for range over {
 		if last+1 >= len(f.strikes)-1 || f.loose(last+1) {
 			break
 		}
 		last++
 	}
-	let = last - from.strike
-	cost := a.cost + (missCost*(float64(let)+1)+anewCost)*f.wide
-	return f.add(node{strike: last, hit: j, kind: off, place: -1, let: let, cost: cost, before: a.node}, fresh)
+	over = last - from.strike
+	cost := a.cost + (missCost*(float64(over)+1)+anewCost)*f.wide
+	return f.add(node{strike: last, hit: j, kind: off, place: -1, let: min(let, over), cost: cost, before: a.node}, fresh)
 }
 
 // loose says whether a strike does not go by the one before it: it meets a bag at rest, or answers a cue.
@@ -406,6 +433,7 @@ func (f *follower) begin(a alive, from node, next, j int, fresh []alive) []alive
 			break
 		}
 		seen++
+		fresh = f.late(a, i, next, j, fresh)
 		e := t - s.At
 		n := node{strike: i, hit: j, kind: met, place: -1, err: e, window: s.Window, cost: a.cost + missCost*f.wide*float64(i-next), before: a.node}
 		switch {
@@ -418,6 +446,23 @@ func (f *follower) begin(a alive, from node, next, j int, fresh []alive) []alive
 			n.soon = s.Least > 0 && i == next && f.hits[j].at-f.hits[from.hit].at < s.Least
 		}
 		fresh = f.add(n, fresh)
+	}
+	return fresh
+}
+
+// leftOff is how many strikes at the beginning of a repetition may be missed, so that a later one sets the bag going.
+const leftOff = 3
+
+// late reads a hit as a later strike of a repetition whose first ones were missed: the bag still hangs at rest.
+func (f *follower) late(a alive, first, next, j int, fresh []alive) []alive {
+	t := f.hits[j].at - f.offset
+	for i := first + 1; i < min(len(f.strikes), first+leftOff+1) && !f.loose(i); i++ {
+		e := t - f.strikes[i].At
+		if math.Abs(e) > callReach {
+			continue
+		}
+		cost := a.cost + missCost*f.wide*(float64(i-next)+math.Abs(e)/callReach)
+		fresh = f.add(node{strike: i, hit: j, kind: met, place: -1, err: e, window: f.strikes[i].Window, cost: cost, before: a.node}, fresh)
 	}
 	return fresh
 }
@@ -475,7 +520,8 @@ func (f *follower) tracked(place int, planned, ratio float64) (launch, share flo
 	want := math.Min(math.Max(bag.At(place, planned)*ratio, soonest*(1-modelError)), latest*(1+modelError))
 	launch = planned
 	if f.trust > 0 {
-		launch *= math.Pow(bag.Launch(place, want)/planned, f.trust)
+		off := math.Log(bag.Launch(place, want) / planned)
+		launch = bag.Held(planned * math.Exp(f.trust*math.Max(-2*usualForce, math.Min(2*usualForce, off))))
 	}
 	return launch, want / bag.At(place, launch)
 }

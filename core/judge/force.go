@@ -108,6 +108,9 @@ func (f *follower) paceOf(path []node) float64 {
 // usualForce is how far the force of a round is from what is asked, as a logarithm (standard deviation). Assumed.
 const usualForce = 0.3
 
+// usualLate is how late or early (s, standard deviation) people are on the whole, which looks like another force. Assumed.
+const usualLate = 0.015
+
 // told is how far the times tell the force, from 0 to 1: what is known of it beforehand against how well the median of so many
 // intervals tells it, by how strongly the time goes by it. On a pole it hardly does.
 func (f *follower) told(list []transition) float64 {
@@ -121,7 +124,11 @@ func (f *follower) told(list []transition) float64 {
 	if steep == 0 {
 		return 0
 	}
-	off := stat.StdDev(ratios, nil) * math.Sqrt(math.Pi/2/round16) / steep
+	base := 0.0
+	for _, t := range list {
+		base += t.base / float64(len(list))
+	}
+	off := math.Hypot(stat.StdDev(ratios, nil)*math.Sqrt(math.Pi/2/round16), usualLate/base) / steep
 	return usualForce * usualForce / (usualForce*usualForce + off*off)
 }
 

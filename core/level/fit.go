@@ -6,7 +6,6 @@ import (
 	"slices"
 
 	"melodromos/core/drill"
-	"melodromos/core/rig"
 	"melodromos/core/trainee"
 )
 
@@ -23,22 +22,37 @@ const (
 
 const lowBand, highBand = 0.70, 0.90
 
+// Told is what the source of the hits tells of them, and how often the drill was done before.
+type Told struct {
+	Force   bool // of each strike: else, on the bag's clock, a steady lateness looks like a softer strike and is not scored
+	Latency bool // of the device: else, on the beat's, a steady offset is taken off before judging
+	Rounds  int  // judged rounds of this drill so far
+}
+
 // Fit is how a drill suits somebody.
 type Fit struct {
-	Clean   float64 // share of the strikes, predicted; where there are none, of the moves against a slip bag
+	Clean   float64 // share of the strikes that meet the bag, predicted; where there are none, of the moves against a slip bag
+	Counted float64 // share that will be counted clean: where only times come in, the scatter of the force shows as one of timing
 	Slips   float64 // share of the moves against the passes of a slip bag that are in time; NaN where there are none
+	Answers float64 // share of the unforeseen cues that are answered in time; NaN where there are none
 	Run     float64 // mean run of clean strikes
 	Longest float64 // the longest run to expect
 	Strikes int
 	Weakest Link
 }
 
-// Standing of the fit.
+// Standing of the fit: by what goes least well.
 func (f Fit) Standing() Standing {
+	least := f.Clean
+	for _, share := range []float64{f.Slips, f.Answers} {
+		if share < least { // false for NaN
+			least = share
+		}
+	}
 	switch {
-	case f.Clean < lowBand:
+	case least < lowBand:
 		return TooHard
-	case f.Clean > highBand:
+	case least > highBand:
 		return TooEasy
 	}
 	return Fits
@@ -52,6 +66,8 @@ const (
 	ByHands  Cause = "hands"  // the interval is shorter than these hands take
 	ByTiming Cause = "timing" // the window is narrow for this evenness
 	ByMiss   Cause = "miss"   // missed outright
+	ByMemory Cause = "memory" // more than can be held in mind
+	ByCue    Cause = "cue"    // an unforeseen cue comes too soon
 )
 
 // Link is the strike of a pattern that is clean least often, and why.
@@ -62,33 +78,27 @@ type Link struct {
 	Why    string
 }
 
-// chance is how one strike goes for somebody.
-type chance struct {
-	clean, spread, short float64
-}
-
-// For predicts how a plan that has been laid out suits somebody. With keepBias the person's own lateness counts, as it does where
-// the latency of the taps is known; else a steady offset is taken off before judging.
-func For(p drill.Plan, t drill.Timeline, kind rig.Kind, a trainee.Ability, keepBias bool) Fit {
+// For predicts how a plan that has been laid out suits whoever stands on the floor, on the clock that the timeline goes by.
+func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
+	kind, a := on.Bag.Kind(), on.Ability
 	strikes := Strikes(t, p.Way(kind), p.ByEar(), Senses{a.Sound, a.Sight})
-	f := Fit{Strikes: len(strikes), Clean: 1, Slips: math.NaN()}
+	f := Fit{Strikes: len(strikes), Clean: 1, Counted: 1, Slips: math.NaN(), Answers: answered(p, a)}
 	if len(strikes) == 0 {
 		return f
 	}
-	if !keepBias {
-		a.Bias = 0
-	}
-	start := t.Start.Seconds()
+	r := newReckoner(p, t, on, told, strikes)
 	if struck := slices.DeleteFunc(slices.Clone(strikes), func(s Strike) bool { return s.Slip }); len(struck) < len(strikes) {
 		sum := 0.0
 		for _, s := range strikes {
 			if s.Slip {
-				sum += chanceOf(s, a, a.Tired(s.At-start)).clean
+				sum += r.slip(s)
 			}
 		}
 		f.Slips = sum / float64(len(strikes)-len(struck))
 		if len(struck) > 0 {
 			strikes = struck
+		} else {
+			f.Clean, f.Counted = f.Slips, f.Slips
 		}
 	}
 	type group struct {
@@ -97,25 +107,30 @@ func For(p drill.Plan, t drill.Timeline, kind rig.Kind, a trainee.Ability, keepB
 		chance
 	}
 	groups := map[[2]int]*group{}
-	sum := 0.0
+	met, counted := 0.0, 0.0
 	for _, s := range strikes {
-		c := chanceOf(s, a, a.Tired(s.At-start))
-		sum += c.clean
+		c := r.chance(s)
+		met += c.met
+		counted += c.counted
 		key := [2]int{s.Move, s.Place}
 		g := groups[key]
 		if g == nil {
 			g = &group{worst: s, chance: c}
 			groups[key] = g
 		}
-		if c.clean < g.clean && !math.IsInf(s.Gap, 1) {
+		if c.met < g.met && !math.IsInf(s.Gap, 1) {
 			g.worst, g.chance = s, c
 		}
-		g.sum += c.clean
+		g.sum += c.met
 		g.n++
 	}
-	f.Strikes, f.Clean = len(strikes), sum/float64(len(strikes))
-	f.Run = run(f.Clean, len(strikes))
-	f.Longest = Longest(f.Clean, len(strikes))
+	n := float64(len(strikes))
+	f.Strikes, f.Clean, f.Counted = len(strikes), met/n, counted/n
+	shown := f.Counted
+	if told.Force {
+		shown = f.Clean
+	}
+	f.Run, f.Longest = Run(shown, len(strikes)), Longest(shown, len(strikes))
 	f.Weakest.Clean = 2
 	for i := range strikes { // in their order, so that the first of equals is named
 		g := groups[[2]int{strikes[i].Move, strikes[i].Place}]
@@ -123,21 +138,11 @@ func For(p drill.Plan, t drill.Timeline, kind rig.Kind, a trainee.Ability, keepB
 			f.Weakest = g.worst.link(mean, g.chance, a)
 		}
 	}
+	if f.Answers < f.Weakest.Clean {
+		f.Weakest.Clean, f.Weakest.Cause = f.Answers, ByCue
+		f.Weakest.Why = fmt.Sprintf("cues: %.0f %% of the unforeseen ones are answered in time", 100*f.Answers)
+	}
 	return f
-}
-
-// chanceOf is how likely a strike is clean.
-func chanceOf(s Strike, a trainee.Ability, tired float64) chance {
-	c := chance{spread: a.Spread(s.Age) * tired}
-	if s.Slip { // nothing is struck, and nothing missed outright
-		c.clean = within(s.Window, c.spread, 0)
-		return c
-	}
-	if s.Before != "" {
-		c.short = math.Max(0, a.Interval(s.Before, s.Hand)-s.ask())
-	}
-	c.clean = (1 - math.Min(1, a.Miss*tired)) * within(s.Window, c.spread, a.Bias+c.short)
-	return c
 }
 
 func (s Strike) link(mean float64, c chance, a trainee.Ability) Link {
@@ -146,7 +151,10 @@ func (s Strike) link(mean float64, c chance, a trainee.Ability) Link {
 	case c.short > c.spread/2:
 		l.Cause = ByHands
 		l.Why = fmt.Sprintf("hands: %.2f s to %s, these hands take %.2f s", s.ask(), s.Words(), a.Interval(s.Before, s.Hand))
-	case within(s.Window, c.spread, a.Bias) > 1-a.Miss:
+	case c.forgotten > math.Max(a.Miss, 1-within(s.Window, c.spread, 0)):
+		l.Cause = ByMemory
+		l.Why = fmt.Sprintf("memory: %s is forgotten in %.0f %% of the repetitions", s.Words(), 100*c.forgotten)
+	case s.Window > 0 && within(s.Window, c.spread, a.Bias) > 1-a.Miss:
 		l.Cause = ByMiss
 		l.Why = fmt.Sprintf("%s: %.0f %% are missed outright", s.Words(), 100*a.Miss)
 	default:
@@ -155,8 +163,8 @@ func (s Strike) link(mean float64, c chance, a trainee.Ability) Link {
 	return l
 }
 
-// run is the mean run of clean strikes, capped at their number.
-func run(p float64, n int) float64 {
+// Run is the mean run of clean strikes in n, of which each is clean with probability p; capped at their number.
+func Run(p float64, n int) float64 {
 	if p >= 1 {
 		return float64(n)
 	}
@@ -198,39 +206,34 @@ func Longest(p float64, n int) float64 {
 
 // Differs names the strike at which two people differ most on a drill, and by what: their timing, their hands, or what they miss. The
 // link's Clean is by how much the first of them is clean more often.
-func Differs(p drill.Plan, t drill.Timeline, kind rig.Kind, a, b trainee.Ability) Link {
-	seen, heard := Strikes(t, p.Way(kind), p.ByEar(), Senses{a.Sound, a.Sight}), Strikes(t, p.Way(kind), p.ByEar(), Senses{b.Sound, b.Sight})
+func Differs(p drill.Plan, t drill.Timeline, on drill.Floor, b trainee.Ability) Link {
+	a := on.Ability
 	a.Bias, b.Bias = 0, 0
+	one, two := reckon(p, t, on, a), reckon(p, t, on, b)
 	var l Link
 	at := -1
-	for i := range seen {
-		if d := chanceOf(seen[i], a, 1).clean - chanceOf(heard[i], b, 1).clean; at < 0 || math.Abs(d) > math.Abs(l.Clean)+1e-12 {
-			at, l.Strike, l.Clean = i, seen[i], d
+	for i := range one {
+		if d := one[i].met - two[i].met; at < 0 || math.Abs(d) > math.Abs(l.Clean)+1e-12 {
+			at, l.Strike, l.Clean = i, one[i].of, d
 		}
 	}
 	if at < 0 {
 		return l
 	}
-	first := chanceOf(seen[at], a, 1).clean
 	most := -1.0
-	for cause, other := range map[Cause]trainee.Ability{ByTiming: with(a, b, ByTiming), ByHands: with(a, b, ByHands), ByMiss: with(a, b, ByMiss)} {
-		s := seen[at]
-		if cause == ByTiming {
-			s = heard[at]
-		}
-		d := math.Abs(first - chanceOf(s, other, 1).clean)
-		if d > most+1e-12 || d > most-1e-12 && cause < l.Cause { // of equals always the same one
+	for _, cause := range []Cause{ByHands, ByMiss, ByTiming} { // of equals always the same one
+		d := math.Abs(one[at].met - reckon(p, t, on, with(a, b, cause))[at].met)
+		if d > most+1e-12 {
 			most, l.Cause = d, cause
 		}
 	}
-	one, two := chanceOf(seen[at], a, 1), chanceOf(heard[at], b, 1)
 	switch l.Cause {
 	case ByHands:
 		l.Why = fmt.Sprintf("hands: %.2f s to %s, for which one takes %.2f s and the other %.2f s", l.Strike.ask(), l.Strike.Words(), a.Interval(l.Strike.Before, l.Strike.Hand), b.Interval(l.Strike.Before, l.Strike.Hand))
 	case ByMiss:
 		l.Why = fmt.Sprintf("%s: one misses %.0f %% outright, the other %.0f %%", l.Strike.Words(), 100*a.Miss, 100*b.Miss)
 	default:
-		l.Why = fmt.Sprintf("timing: at %s, in a window of %.0f ms, one spreads by %.0f ms and the other by %.0f ms", l.Strike.Words(), 1000*l.Strike.Window, 1000*one.spread, 1000*two.spread)
+		l.Why = fmt.Sprintf("timing: at %s, in a window of %.0f ms, one spreads by %.0f ms and the other by %.0f ms", l.Strike.Words(), 1000*l.Strike.Window, 1000*one[at].spread, 1000*two[at].spread)
 	}
 	return l
 }

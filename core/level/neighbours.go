@@ -57,7 +57,7 @@ func first(p drill.Plan, on drill.Floor, list []change, good func(Neighbour) boo
 		if err != nil {
 			continue // the bag does not allow it
 		}
-		n := Neighbour{c.what, q, Graded(q, t, on.Bag.Kind()), For(q, t, on.Bag.Kind(), on.Ability, false)}
+		n := Neighbour{c.what, q, Graded(q, t, on.Bag.Kind()), For(q, t, on, Told{})}
 		if good(n) {
 			return n, true
 		}

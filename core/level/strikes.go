@@ -25,6 +25,15 @@ type Strike struct {
 	Place  int  // in the pattern
 	Text   string
 	Slip   bool // no strike but a move against the pass of a slip bag
+
+	Chained bool    // on the bag's clock it goes by the strike before
+	Count   int     // rebounds from the strike before
+	Launch  float64 // m/s at which it is planned to drive the bag off
+	Driven  float64 // m/s at which the strike before is planned to have driven it off
+	Share   float64 // of the bag's window that counts; 0 for all of it
+	Ahead   float64 // s by which it stands before the bag is back
+	Settle  float64 // s since the strike before, that the bag needs to come to rest
+	Cue     float64 // s on the timeline of the cue that it answers; 0 for none
 }
 
 // Senses are reactions (s) by which a cue is old enough.
@@ -43,11 +52,15 @@ func Strikes(t drill.Timeline, way float64, byEar bool, s Senses) []Strike {
 	var list []Strike
 	var boards []float64 // since the strike before
 	hear, see, last := s.Sound+way, s.Sight+way, -1
+	cue := 0.0
 	for _, e := range t.Events {
 		at := e.At.Seconds()
 		switch e.Kind {
 		case drill.Rebound:
 			boards = append(boards, at)
+			continue
+		case drill.Cued:
+			cue = at
 			continue
 		case drill.Strike:
 		case drill.Doing:
@@ -59,7 +72,14 @@ func Strikes(t drill.Timeline, way float64, byEar bool, s Senses) []Strike {
 			continue
 		}
 		n := Strike{At: at, Window: e.Window.Seconds(), Hand: e.Hand, Gap: math.Inf(1), Late: e.Late.Seconds(), Rep: e.Rep, Still: e.Still, Move: e.Move, Place: e.Position, Text: e.Text}
+		n.Count, n.Launch, n.Share, n.Ahead, n.Settle = e.Count, e.Launch, e.Share, e.Ahead.Seconds(), e.Settle.Seconds()
+		if n.Move < 0 {
+			n.Cue = cue
+		}
 		if last >= 0 {
+			n.Driven = list[last].Launch
+			n.Chained = t.Clock == drill.ByBag && !n.Still && n.Cue == 0 && list[last].Cue == 0 && n.Driven > 0
+
 			n.Before, n.Gap = list[last].Hand, at-list[last].At
 		}
 		n.Age = math.Inf(1)

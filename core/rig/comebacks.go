@@ -161,12 +161,26 @@ func (r *ComeBackRow) round() {
 	}
 }
 
+// spread is how much closer together the launches of a table are where strikes are soft, as most are.
+const spread = 1.5
+
+// SoftestTold is the softest launch (m/s) of a table between two limits: any softer, a speed bag hardly reaches its board.
+func SoftestTold(l Tempo) float64 {
+	least := 0.0
+	hardest := math.Max(l.FastestLaunch, l.SlowestLaunch)
+	if l.FastestLaunch > l.SlowestLaunch {
+		least = l.SlowestLaunch
+	}
+	x := math.Sqrt(hardest*hardest-least*least) * math.Pow(1.0/comeBackRows, spread)
+	return math.Sqrt(x*x + least*least)
+}
+
 func tabulate(counts []int, step int, least, hardest float64, row func(float64, []int) (ComeBackRow, error)) (*ComeBacks, error) {
 	c := &ComeBacks{Counts: counts, Step: step, Least: least}
 	top := c.x(hardest)
 	for k := range comeBackRows {
 		part := float64(k+1) / comeBackRows
-		x := top * math.Pow(part, 1.5) // closer together where strikes are soft, as most are
+		x := top * math.Pow(part, spread)
 		next, err := row(math.Sqrt(x*x+least*least), counts)
 		if err != nil {
 			return nil, err

@@ -36,24 +36,31 @@ type Ability struct {
 	Miss      float64    // share of strikes that are missed outright
 	Fade      float64    // share by which spread and misses have grown after three minutes of a round
 	Weak      combo.Hand // the weaker side; "" where there is none
+	Force     float64    // spread of the launch from strike to strike, as a share of it
+	Span      float64    // moves that can be held in mind
+	Slow      float64    // s by which the reaction to an unforeseen cue is longer than one in a test
+	Overlooks float64    // share of the unforeseen cues that are overlooked
 }
 
 // Start returns the abilities a band is begun with. All are assumed; tests and rounds replace them. An unknown band is
 // taken as a beginner's.
 func Start(b Band) Ability {
-	a := Ability{.09, .012, .26, .44, 6, 0, SoundReaction, SightReaction, .05, .4, ""}
+	a := Ability{.09, .012, .26, .44, 6, 0, SoundReaction, SightReaction, .05, .4, "", .06, 8, .05, .05}
 	switch b {
 	case FirstTimer:
-		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade = .12, .014, .30, .50, 5, .10, .5
+		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade, a.Force, a.Span, a.Slow, a.Overlooks = .12, .014, .30, .50, 5, .10, .5, .08, 6, .08, .08
 	case Intermediate:
-		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade = .06, .010, .22, .38, 7, .025, .3
+		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade, a.Force, a.Span, a.Slow, a.Overlooks = .06, .010, .22, .38, 7, .025, .3, .04, 11, .02, .03
 	case Advanced:
-		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade = .04, .009, .17, .31, 8, .012, .2
+		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade, a.Force, a.Span, a.Slow, a.Overlooks = .04, .009, .17, .31, 8, .012, .2, .03, 15, 0, .015
 	case Expert:
-		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade = .025, .008, .13, .25, 9, .005, .1
+		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade, a.Force, a.Span, a.Slow, a.Overlooks = .025, .008, .13, .25, 9, .005, .1, .02, 20, 0, .005
 	}
 	return a
 }
+
+// Correction is the share of the last error that is corrected on a beat each time. Assumed; found from rounds.
+const Correction = 0.5
 
 // StrikeMovement is the time (s, assumed) that a hand takes out to a bag, and about as long back again.
 func StrikeMovement(k rig.Kind) float64 {

@@ -23,10 +23,11 @@ const (
 	Sound     Figure = "sound"     // s
 	Sight     Figure = "sight"     // s
 	Miss      Figure = "miss"      // share of strikes
+	Force     Figure = "force"     // spread of the launch as a share
 )
 
 // Figures lists them in the order in which they are shown.
-var Figures = []Figure{Timing, Motor, Bias, Alternate, SameHand, Sound, Sight, FistSpeed, Miss}
+var Figures = []Figure{Timing, Motor, Bias, Alternate, SameHand, Sound, Sight, FistSpeed, Force, Miss}
 
 // Origin says where a figure comes from.
 type Origin string
@@ -55,6 +56,7 @@ var figureLimits = map[Figure]input.Limits{
 	Timing: {Min: 0.005, Max: 0.5}, Motor: {Min: 0.001, Max: 0.1, Unit: "s"}, Alternate: {Min: 0.05, Max: 1, Unit: "s"},
 	SameHand: {Min: 0.08, Max: 1.5, Unit: "s"}, FistSpeed: {Min: 1, Max: 15, Unit: "m/s"}, Bias: {Min: -0.3, Max: 0.3, Unit: "s"},
 	Sound: {Min: 0.08, Max: 0.6, Unit: "s"}, Sight: {Min: 0.1, Max: 0.7, Unit: "s"}, Miss: {Min: 0, Max: 0.9},
+	Force: {Min: 0.002, Max: 0.5},
 }
 
 // Check refuses what cannot be believed, by field.
@@ -131,6 +133,8 @@ func (a *Ability) at(f Figure) *float64 {
 		return &a.Sound
 	case Sight:
 		return &a.Sight
+	case Force:
+		return &a.Force
 	}
 	return &a.Miss
 }

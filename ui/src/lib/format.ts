@@ -50,12 +50,12 @@ export const dayNames = ['Su', 'Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa']
 export const bands: Record<string, string> = { 'first-timer': 'First-timer', beginner: 'Beginner', intermediate: 'Intermediate', advanced: 'Advanced', expert: 'Expert' }
 
 export const figureNames: Record<string, string> = {
-  timing: 'Evenness of timing', motor: 'Steadiness of the hand', bias: 'Lateness', alternate: 'Two hands in turn', sameHand: 'One hand again', sound: 'Reaction to sound', sight: 'Reaction to sight', fistSpeed: 'Fist speed, greatest', miss: 'Missed outright',
+  timing: 'Evenness of timing', motor: 'Steadiness of the hand', bias: 'Lateness', alternate: 'Two hands in turn', sameHand: 'One hand again', sound: 'Reaction to sound', sight: 'Reaction to sight', fistSpeed: 'Fist speed, greatest', force: 'Scatter of the force', miss: 'Missed outright',
 }
 /** A figure of what somebody can do. */
 export function ability(figure: string, v: number, units: Units): string {
   switch (figure) {
-    case 'timing': case 'miss': return `${(100 * v).toFixed(1)} %`
+    case 'timing': case 'force': case 'miss': return `${(100 * v).toFixed(1)} %`
     case 'motor': return ms(v)
     case 'bias': return Math.abs(v) < 0.0005 ? 'none' : `${ms(Math.abs(v))} ${v > 0 ? 'late' : 'early'}`
     case 'fistSpeed': return speed(v, units)
@@ -64,7 +64,7 @@ export function ability(figure: string, v: number, units: Units): string {
 }
 
 /** How sure a figure of somebody is. */
-export const sure = (figure: string, v: number, units: Units) => `± ${['timing', 'miss', 'fistSpeed'].includes(figure) ? ability(figure, v, units) : ms(v)}`
+export const sure = (figure: string, v: number, units: Units) => `± ${['timing', 'miss', 'force', 'fistSpeed'].includes(figure) ? ability(figure, v, units) : ms(v)}`
 
 /** A figure of a check in its unit. */
 export function figure(v: number, unit: string, units: Units): string {

@@ -1,0 +1,309 @@
+package standin
+
+import (
+	"cmp"
+	"math"
+	"math/rand/v2"
+	"slices"
+
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+)
+
+// Bag is the bag that a person stands before: one of its own, which answers the strikes as they really were.
+type Bag struct{ table *rig.ComeBacks }
+
+// own is by how much the least-known measure of a simulated bag may be off, as a share (standard deviation). Assumed.
+const own = 0.01
+
+// Before is the bag that somebody stands before for a plan that has been laid out on the bag's clock: the one that hangs there, a
+// little off its measures, by a seed.
+func Before(r rig.Rig, p drill.Plan, t drill.Timeline, seed uint64) (Bag, error) {
+	t.Bag = nil
+	err := drill.Hang(&t, p, drill.Floor{Bag: off(r, seed)})
+	return Bag{t.Bag}, err
+}
+
+// off is a rig that is a little off its measures.
+func off(r rig.Rig, seed uint64) rig.Rig {
+	by := 1 + own*rand.New(rand.NewPCG(seed, 0x626167)).NormFloat64()
+	switch b := r.(type) {
+	case rig.SpeedBag:
+		b.Restitution = math.Min(0.95, b.Restitution*by)
+		return b
+	case rig.DoubleEndBag:
+		b.Upper.Stiffness *= by
+		b.Lower.Stiffness *= by
+		return b
+	case rig.ReflexBag:
+		b.Spring *= by
+		return b
+	case rig.HangingBag:
+		b.Chain *= by
+		return b
+	}
+	return r
+}
+
+// Planned is a strike that is expected.
+type Planned struct {
+	At     float64 `json:"at"`     // s
+	Window float64 `json:"window"` // s
+	Hand   string  `json:"hand"`   // lead or rear, or both
+	Age    float64 `json:"age"`    // s: the cue that it is timed from comes so long before it
+	Rep    int     `json:"rep"`    // repetition of a combination
+	Still  bool    `json:"still"`  // on a bag at rest: the strikes of its repetition that follow go by it
+
+	Count  int     `json:"count,omitempty"`  // rebounds from the strike before, where the bag keeps the time
+	Launch float64 `json:"launch,omitempty"` // m/s at which it drives the bag off
+	Share  float64 `json:"share,omitempty"`  // of the bag's own window that counts; 0 for all
+	Ahead  float64 `json:"ahead,omitempty"`  // s by which it stands before the bag is back
+	Settle float64 `json:"settle,omitempty"` // s since the strike before, that the bag needs to come to rest
+	Late   float64 `json:"late,omitempty"`   // s by which the moves before it do not fit
+	Cue    float64 `json:"cue,omitempty"`    // s: it answers a cue of that moment
+	Choice float64 `json:"choice,omitempty"` // s that the choice between cues takes
+	Moves  float64 `json:"moves,omitempty"`  // to hold in mind, less what is called
+	Place  int     `json:"place,omitempty"`  // of the move among them, from 0
+}
+
+// Hit is one simulated hit.
+type Hit struct {
+	At     float64 // s
+	Hand   string
+	Launch float64 // m/s at which it drove the bag off
+}
+
+// Played is a round as it really was.
+type Played struct {
+	Hits []Hit
+	Due  int // strikes that came due
+	Met  int // of them met by the right hand while the bag was in reach
+}
+
+// stage is a round while it is played.
+type stage struct {
+	Person
+	bag    *rig.ComeBacks
+	r      *rand.Rand
+	start  float64
+	end    float64
+	wander float64 // standard normal
+	out    Played
+
+	struck float64 // s, when the bag was last struck
+	launch float64 // m/s, so hard; 0 where it hangs still
+	ahead  float64 // s before it came back
+	let    int     // come-backs since that nobody met
+	before string  // hand that struck last
+	last   float64 // s, when
+	y      float64 // s, of an inner beat: its error without the hand's own
+	cue    float64 // s, of the last cue that was answered
+	react  float64 // s, how late that was; NaN where it was overlooked
+}
+
+// Play plays the planned strikes up to end (s). On a bag, each is met when that bag comes back from the strike before, at the force it
+// really had; with none, the strikes go by the beat of the plan. The same seed gives the same round.
+func (p Person) Play(strikes []Planned, bag Bag, end float64, seed uint64) Played {
+	s := &stage{Person: p, bag: bag.table, r: rand.New(rand.NewPCG(seed, 0x6d656c6f)), end: end, last: math.Inf(-1)}
+	if len(strikes) == 0 {
+		return s.out
+	}
+	s.start = strikes[0].At
+	rep, shift, found := -1, 0.0, 0.0
+	for _, k := range strikes {
+		if k.Rep != rep || k.Still {
+			rep, shift = k.Rep, 0
+		}
+		at := math.Max(k.At+shift, found)
+		var more bool
+		if s.bag != nil {
+			more = s.follow(k, at, &found)
+		} else {
+			more = s.keepTime(k, at, &shift)
+		}
+		if !more {
+			break
+		}
+	}
+	slices.SortStableFunc(s.out.Hits, func(a, b Hit) int { return cmp.Compare(a.At, b.At) })
+	return s.out
+}
+
+// Hits plays the strikes by the beat alone and gives the hits.
+func (p Person) Hits(strikes []Planned, seed uint64) []Hit {
+	return p.Play(strikes, Bag{}, math.Inf(1), seed).Hits
+}
+
+// tired is by how much spread and misses have grown.
+func (s *stage) tired(at float64) float64 { return 1 + s.Fade*math.Max(0, at-s.start)/round }
+
+// noise is a standard normal error of which a part wanders slowly.
+func (s *stage) noise() float64 {
+	s.wander = 0.9*s.wander + math.Sqrt(1-0.81)*s.r.NormFloat64()
+	return s.Wander*s.wander + math.Sqrt(1-s.Wander*s.Wander)*s.r.NormFloat64()
+}
+
+// follow plays a strike on the bag. It says whether the round goes on.
+func (s *stage) follow(k Planned, called float64, found *float64) bool {
+	loose := k.Still || k.Cue > 0 || s.launch == 0
+	due, window := called, k.Window
+	if loose {
+		if k.Settle > 0 {
+			due = math.Max(due, s.last+k.Settle+0.15) // until it is seen to hang still
+		}
+		if k.Cue > 0 {
+			due = k.At
+		}
+	} else {
+		place := s.bag.Place(k.Count) + s.let*s.bag.Step
+		if place >= len(s.bag.Counts) { // it has swung out of reach
+			s.lose(s.struck+s.bag.At(len(s.bag.Counts)-1, s.launch), found)
+			return s.follow(k, math.Max(called, *found), found)
+		}
+		due = s.struck + s.ahead + s.bag.At(place, s.launch) - k.Ahead
+		window = s.bag.Window(place, s.launch) * share(k)
+	}
+	if due > s.end {
+		return false
+	}
+	s.out.Due++
+	tired := s.tired(due)
+	e := s.Bias + s.spread(k.Age)*tired*s.noise() + k.Late
+	if k.Cue > 0 {
+		e = s.Bias + s.answer(k)
+	} else if !math.IsInf(s.last, -1) {
+		e += s.short(s.before, k.Hand, due-k.Late-s.last)
+	}
+	at, struck := math.Max(0, due+e), s.throws(k, tired)
+	if !struck {
+		if loose && k.Cue == 0 {
+			s.launch = 0 // it still hangs there
+		} else if s.let++; s.r.Float64() < s.Lose {
+			s.lose(due, found)
+		}
+		return true
+	}
+	hand := s.hand(k, tired)
+	s.touch(at, hand, k.Hand, tired)
+	if window > 0 && (math.Abs(e) <= window/2 || loose && k.Cue == 0) && hand == k.Hand {
+		s.out.Met++
+	}
+	off := 1.0
+	if !loose && math.Abs(e) > window {
+		off = 0.7 + 0.3*s.r.Float64() // hardly caught
+	}
+	s.struck, s.ahead, s.let, s.before, s.last = at, k.Ahead, 0, k.Hand, at
+	s.launch = s.bag.Held(k.Launch * off * s.force(at))
+	s.out.Hits[len(s.out.Hits)-1].Launch = s.launch
+	if k.Hand == "both" {
+		s.out.Hits[len(s.out.Hits)-2].Launch = s.launch
+	}
+	return true
+}
+
+// force is how hard a strike is, as a share of the plan's.
+func (s *stage) force(at float64) float64 {
+	return (1 + s.Harder) * (1 + s.Trend*((at-s.start)/round-0.5)) * math.Exp(s.Force*s.r.NormFloat64())
+}
+
+// lose the bag: it is caught and hung still, and begun anew. The time that takes is assumed.
+func (s *stage) lose(at float64, found *float64) {
+	s.launch, s.let = 0, 0
+	*found = at + 1 + s.r.Float64()
+}
+
+// keepTime plays a strike by an inner beat that is corrected by a share of the last error, and takes the first strike of a repetition for
+// its beginning.
+func (s *stage) keepTime(k Planned, at float64, shift *float64) bool {
+	if at > s.end {
+		return false
+	}
+	s.out.Due++
+	tired := s.tired(k.At)
+	var e float64
+	m := s.Motor * tired * s.r.NormFloat64()
+	switch {
+	case k.Still || k.Cue > 0 || math.IsInf(s.last, -1) || s.Correct == 0:
+		e = s.spread(k.Age) * tired * s.noise()
+		s.y = -m
+	default:
+		s.y = (1-s.Correct)*s.y + s.Timing*(at-s.last)*tired*s.noise() - s.Correct*m
+		e = s.y + m
+	}
+	e += s.Bias + k.Late
+	if k.Cue > 0 {
+		e = s.Bias + s.answer(k)
+	} else if !math.IsInf(s.last, -1) {
+		e += s.short(s.before, k.Hand, at-k.Late-s.last)
+	}
+	s.before, s.last = k.Hand, at
+	hit, struck := math.Max(0, at+e), s.throws(k, tired)
+	if k.Still && struck {
+		*shift = e
+	}
+	if !struck {
+		return true
+	}
+	hand := s.hand(k, tired)
+	s.touch(hit, hand, k.Hand, tired)
+	if math.Abs(e) <= k.Window/2 && hand == k.Hand {
+		s.out.Met++
+	}
+	return true
+}
+
+// answer is how much later (s) than the plan has it a cue is answered: all strikes of one answer together. NaN where it is overlooked.
+func (s *stage) answer(k Planned) float64 {
+	if k.Cue != s.cue {
+		reaction := s.Reaction + k.Choice
+		s.cue, s.react = k.Cue, reaction-trainee.SoundReaction+reaction/4*s.r.NormFloat64()
+		if s.r.Float64() < s.Overlooks {
+			s.react = math.NaN()
+		}
+	}
+	return s.react
+}
+
+// throws says whether a strike is thrown at all: it may be missed, forgotten, or the answer to a cue that was overlooked.
+func (s *stage) throws(k Planned, tired float64) bool {
+	missed, forgotten := s.r.Float64() < s.Miss*tired, s.r.Float64() < s.forgets(k)
+	return !missed && !forgotten && !(k.Cue > 0 && math.IsNaN(s.react))
+}
+
+// forgets is the chance that a move is forgotten: past the first two thirds of the span, by how full it is.
+func (s *stage) forgets(k Planned) float64 {
+	if s.Span == 0 || float64(k.Place) < 2*s.Span/3 {
+		return 0
+	}
+	return 1 / (1 + math.Exp(6.99-4.80*k.Moves/s.Span))
+}
+
+// hand that strikes: now and then the other one.
+func (s *stage) hand(k Planned, tired float64) string {
+	if s.r.Float64() < s.WrongHand*tired/(1-math.Min(0.9, s.Miss*tired)) && (k.Hand == "lead" || k.Hand == "rear") {
+		return map[string]string{"lead": "rear", "rear": "lead"}[k.Hand]
+	}
+	return k.Hand
+}
+
+// touch adds the hit: two for a double punch, whose second fist meets the first rebound some hundredths of a second later, and now and
+// then one more touch of the bag.
+func (s *stage) touch(at float64, hand, planned string, tired float64) {
+	twice := s.r.Float64() < s.Extra*tired
+	switch {
+	case planned == "both":
+		s.out.Hits = append(s.out.Hits, Hit{At: at, Hand: "lead"}, Hit{At: at + 0.055 + 0.5*s.Motor*s.r.NormFloat64(), Hand: "rear"})
+	case twice:
+		s.out.Hits = append(s.out.Hits, Hit{At: at + 0.09 + 0.06*s.r.Float64(), Hand: hand}, Hit{At: at, Hand: hand})
+	default:
+		s.out.Hits = append(s.out.Hits, Hit{At: at, Hand: hand})
+	}
+}
+
+func share(k Planned) float64 {
+	if k.Share == 0 {
+		return 1
+	}
+	return k.Share
+}
