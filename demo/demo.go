@@ -219,12 +219,12 @@ func round(g *store.Gym, coach store.Coach, row store.Drill, plan drill.Plan, ri
 		return err
 	}
 	on := drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Band(p.Band)), Seed: p.seed}
-	run, err := server.NewRunRow(row, plan, rigRow, on)
+	run, err := server.NewRunRow(row, plan, rigRow, on, drill.Simulated, "")
 	if err != nil {
 		return err
 	}
 	none := int64(0)
-	run.CoachID, run.Source, run.Zone, run.LatencyUS, run.CreatedAt = coach.ID, "standin", gym.Zone, &none, at
+	run.CoachID, run.Zone, run.LatencyUS, run.CreatedAt = coach.ID, gym.Zone, &none, at
 	run.IntakeHash = fmt.Sprintf("demo %s %s", row.ID, at.Format(time.RFC3339)) // no key hashes to this
 	if err := g.AddRun(&run); err != nil {
 		return err
@@ -236,15 +236,27 @@ func round(g *store.Gym, coach store.Coach, row store.Drill, plan drill.Plan, ri
 	who := standin.Like(p.Band)
 	who.Timing *= 1.2 - 0.4*progress
 	who.Miss *= 1.3 - 0.6*progress
+	seed := p.seed*1000 + uint64(at.YearDay())
+	var own standin.Bag
+	if timeline.Clock == drill.ByBag {
+		if own, err = standin.Before(bag, plan, timeline, seed); err != nil {
+			return err
+		}
+	}
 	var hits []store.Hit
-	for i, h := range who.Hits(standin.Strikes(timeline, plan, bag.Kind()), p.seed*1000+uint64(at.YearDay())) {
-		hits = append(hits, store.Hit{Device: "stand-in", Seq: i, AtUS: int64(math.Round(h.At * 1e6)), Hand: &h.Hand})
+	for i, h := range who.Play(standin.Strikes(timeline, plan, bag.Kind()), own, timeline.End.Seconds(), seed).Hits {
+		hit := store.Hit{Device: "stand-in", Seq: i, AtUS: int64(math.Round(h.At * 1e6)), Hand: &h.Hand}
+		if h.Launch > 0 {
+			hit.Launch = &h.Launch
+		}
+		hits = append(hits, hit)
 	}
 	if _, err := g.AddHits(run.ID, hits, nil); err != nil {
 		return err
 	}
 	stopped := at.Add(time.Duration(timeline.End) * time.Microsecond)
 	run, err = g.UpdateRun(run.ID, func(r *store.Run) error {
+		r.Ending = store.AtBell
 		r.State, r.ClockUS, r.StartedAt, r.EndedAt, r.SeenAt = store.RunDone, int64(timeline.End), &at, &stopped, stopped
 		return nil
 	})

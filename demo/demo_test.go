@@ -37,14 +37,17 @@ func TestLoad(t *testing.T) {
 	if err != nil || len(runs) != want {
 		t.Fatalf("%d runs, want %d: %v", len(runs), want, err)
 	}
-	share := map[string]float64{}
+	share, perfect := map[string]float64{}, 0
 	for _, r := range runs {
 		var sum struct{ Share float64 }
 		if err := json.Unmarshal(r.Summary, &sum); err != nil {
 			t.Fatal(err)
 		}
 		share[r.TraineeID] += sum.Share
-		if sum.Share < 0.3 || sum.Share > 0.999 {
+		if sum.Share == 1 {
+			perfect++ // a dozen one-twos may all land
+		}
+		if sum.Share < 0.2 || perfect > 2 {
 			t.Errorf("%s: %g clean does not look like a person", r.DrillName, sum.Share)
 		}
 		if r.CreatedAt.After(now) || now.Sub(r.CreatedAt) > 15*24*time.Hour {

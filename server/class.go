@@ -114,7 +114,7 @@ func (c class) career(t store.Trainee, kind rig.Kind, on drill.Floor) ladder.Car
 	career := ladder.Career{Rungs: ladder.Rungs(kind, ladder.School(t.School)), Gate: c.gate, Now: c.now}
 	for _, r := range c.rounds[t.ID] {
 		var sum Summary
-		if ladder.KindOf(r.Rung) != kind || json.Unmarshal(r.Summary, &sum) != nil {
+		if ladder.KindOf(r.Rung) != kind || json.Unmarshal(r.Summary, &sum) != nil || !sum.Counts {
 			continue
 		}
 		career.Rounds = append(career.Rounds, ladder.Round{At: r.CreatedAt, Rung: r.Rung, Clean: sum.Share, Longest: sum.Longest, Planned: sum.Planned, Wild: sum.Wild})

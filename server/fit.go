@@ -129,7 +129,7 @@ func outlook(c caller, id string) (Outlook, error) {
 	}
 	for _, r := range cl.rounds[row.TraineeID] {
 		var sum Summary
-		if (r.DrillID == row.ID || row.Rung != "" && r.Rung == row.Rung) && json.Unmarshal(r.Summary, &sum) == nil {
+		if (r.DrillID == row.ID || row.Rung != "" && r.Rung == row.Rung) && json.Unmarshal(r.Summary, &sum) == nil && sum.Counts {
 			out.Best = max(out.Best, sum.Longest)
 		}
 	}

@@ -28,11 +28,12 @@ type Batch struct {
 
 // HitIn is one hit: at on the run's clock, or ago before the batch was sent.
 type HitIn struct {
-	Seq   int      `json:"seq" minimum:"0" maximum:"20000"`
-	At    *int64   `json:"at,omitempty" minimum:"0" maximum:"86400000000" doc:"µs on the run's clock"`
-	Ago   *int64   `json:"ago,omitempty" minimum:"0" maximum:"60000000" doc:"µs before sending, for a device that does not know the run's clock"`
-	Hand  string   `json:"hand,omitempty" enum:"lead,rear"`
-	Force *float64 `json:"force,omitempty" minimum:"0" maximum:"100000" doc:"newtons, where the sensor tells"`
+	Seq    int      `json:"seq" minimum:"0" maximum:"20000"`
+	At     *int64   `json:"at,omitempty" minimum:"0" maximum:"86400000000" doc:"µs on the run's clock"`
+	Ago    *int64   `json:"ago,omitempty" minimum:"0" maximum:"60000000" doc:"µs before sending, for a device that does not know the run's clock"`
+	Hand   string   `json:"hand,omitempty" enum:"lead,rear"`
+	Force  *float64 `json:"force,omitempty" minimum:"0" maximum:"100000" doc:"newtons, where the sensor tells"`
+	Launch *float64 `json:"launch,omitempty" exclusiveMinimum:"0" maximum:"30" doc:"m/s at which the bag was driven off, where the sensor tells"`
 }
 
 // MarkIn is something the coach saw: the strike was missed, the bag went off line or wild, the trainee was touched, or
@@ -55,6 +56,9 @@ type IntakeInfo struct {
 	State   string            `json:"state" enum:"ready,running,paused,done,stopped"`
 	ClockUS int64             `json:"clockUs"`
 	EndUS   int64             `json:"endUs"`
+	Clock   string            `json:"clock" enum:"bag,beat" doc:"whose clock the round goes by"`
+	Rig     RigDoc            `json:"rig"`
+	Drill   DrillDoc          `json:"drill"`
 	Strikes []standin.Planned `json:"strikes"`
 }
 
@@ -77,8 +81,8 @@ func (s *Server) registerIntake() {
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
-		if run.Source == "keys" && len(in.Body.Hits) > 0 {
-			return nil, huma.Error409Conflict("The hits of this run are tapped by hand; the sensor's were not kept.")
+		if (run.Source == "keys" || run.Source == "none") && len(in.Body.Hits) > 0 {
+			return nil, huma.Error409Conflict("No sensor records this round; what it sent was not kept.")
 		}
 		in.Body.ClockUS, in.Body.Marks = nil, nil // the clock and the marks are the run screen's
 		return s.keep(ctx, s.store.Gym(ctx, run.GymID), run, in.Body)
@@ -90,7 +94,10 @@ func intakeInfo(r store.Run) (IntakeInfo, error) {
 	if err != nil {
 		return IntakeInfo{}, err
 	}
-	return IntakeInfo{string(r.State), r.Now(time.Now()), int64(p.timeline.End), standin.Strikes(p.timeline, p.plan, p.bag.Kind())}, nil
+	return IntakeInfo{
+		State: string(r.State), ClockUS: r.Now(time.Now()), EndUS: int64(p.timeline.End), Clock: string(p.plan.KeptBy(p.bag.Kind())),
+		Rig: RigDoc{Rig: p.bag}, Drill: DrillDoc{Plan: p.plan}, Strikes: standin.Strikes(p.timeline, p.plan, p.bag.Kind()),
+	}, nil
 }
 
 // keep stores a batch and passes its hits on to the screens that watch the run. It is the one way in, for the run screen,
@@ -103,7 +110,7 @@ func (s *Server) keep(ctx context.Context, gym *store.Gym, run store.Run, in Bat
 		if (h.At == nil) == (h.Ago == nil) {
 			return nil, huma.Error422UnprocessableEntity("hits: expected either at or ago of each hit", &huma.ErrorDetail{Location: "body.hits", Message: "expected either at or ago"})
 		}
-		row := store.Hit{Device: in.Device, Seq: h.Seq, Force: h.Force}
+		row := store.Hit{Device: in.Device, Seq: h.Seq, Force: h.Force, Launch: h.Launch}
 		if h.At != nil {
 			row.AtUS = *h.At
 		} else {
@@ -113,7 +120,7 @@ func (s *Server) keep(ctx context.Context, gym *store.Gym, run store.Run, in Bat
 			row.Hand = &h.Hand
 		}
 		hits = append(hits, row)
-		shown = append(shown, feedHit{row.AtUS, h.Hand})
+		shown = append(shown, feedHit{row.AtUS, h.Hand, h.Launch})
 	}
 	marks := make([]store.Mark, 0, len(in.Marks))
 	for _, m := range in.Marks {
@@ -154,8 +161,9 @@ type feed struct {
 }
 
 type feedHit struct {
-	At   int64  `json:"at"`
-	Hand string `json:"hand,omitempty"`
+	At     int64    `json:"at"`
+	Hand   string   `json:"hand,omitempty"`
+	Launch *float64 `json:"launch,omitempty"`
 }
 
 // hub passes messages on to the watchers of each run. A watcher that does not keep up misses messages; the review does not.

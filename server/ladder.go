@@ -182,7 +182,7 @@ func ladderOf(c caller, id string, kind rig.Kind) (Ladder, error) {
 		}
 		for _, run := range cl.rounds[id] {
 			var sum Summary
-			if run.Rung == r.Key && json.Unmarshal(run.Summary, &sum) == nil {
+			if run.Rung == r.Key && json.Unmarshal(run.Summary, &sum) == nil && sum.Counts {
 				past := career.Gate.Passes(ladder.Round{Clean: sum.Share, Longest: sum.Longest, Planned: sum.Planned})
 				rung.Rounds = append(rung.Rounds, RungRun{run.ID, run.CreatedAt, sum.Share, sum.Longest, past})
 			}

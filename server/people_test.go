@@ -36,15 +36,17 @@ func (u user) struck(d Drill, hit func(i int) (bool, float64)) Run {
 	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
 	var hits []HitIn
+	moved := 0.0 // s, by which the bag is later than planned: it goes by the hit before
 	for _, e := range run.Timeline.Events {
 		if e.Kind != drill.Strike {
 			continue
 		}
-		if there, late := hit(len(hits)); there {
-			hits = append(hits, HitIn{Seq: len(hits), At: at(int64(e.At) + int64(1e6*late)), Hand: string(e.Hand)})
-		} else {
-			hits = append(hits, HitIn{Seq: len(hits), At: at(int64(e.At) + 400_000), Hand: string(e.Hand)})
+		there, late := hit(len(hits))
+		if !there {
+			late = 0.4
 		}
+		moved += late
+		hits = append(hits, HitIn{Seq: len(hits), At: at(int64(e.At) + int64(1e6*moved)), Hand: string(e.Hand)})
 	}
 	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "x", Hits: hits}, nil)
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
@@ -158,7 +160,7 @@ func TestRoundsTeach(t *testing.T) {
 	if f := figure(before, "timing"); f.Origin != string(trainee.Assumed) || f.Found != 0 {
 		t.Errorf("%+v", f)
 	}
-	run := u.struck(d, func(i int) (bool, float64) { return true, 0.012 * math.Sin(float64(i)*2.4) })
+	run := u.struck(d, func(i int) (bool, float64) { return true, 0.012 * math.Sin(float64(i)*0.9) })
 	after := page()
 	f := figure(after, "timing")
 	if f.Origin != string(trainee.Rounds) || len(f.Trail) != 1 || len(f.Bags) != 1 || !(f.Bags[0].Value < 0.09) || f.Trail[0].Kind != "speed" {

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"encoding/json"
+	"math"
 	"slices"
 	"time"
 
@@ -10,6 +11,8 @@ import (
 
 	"melodromos/core/drill"
 	"melodromos/core/judge"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
 	"melodromos/library"
 	"melodromos/store"
 )
@@ -21,9 +24,14 @@ type Summary struct {
 	Hits     int     `json:"hits"`
 	Clean    int     `json:"clean"`
 	Longest  int     `json:"longest"`
-	Share    float64 `json:"share" doc:"clean share of the planned strikes, 0 where none was planned"`
+	Share    float64 `json:"share" doc:"of the strikes, those that met the bag: counted, or estimated where only times came in; 0 where nothing is judged"`
+	Give     float64 `json:"give,omitempty" doc:"by how much an estimated share may be off, either way"`
+	Counts   bool    `json:"counts" doc:"it moves what is known of somebody, and the ladder: a judged round that came to its bell"`
 	Wild     bool    `json:"wild,omitempty" doc:"the coach marked it so"`
 	Passes   int     `json:"passes,omitempty" doc:"of a slip bag, where nothing is struck: the figures above count them"`
+	Tempo    float64 `json:"tempo,omitempty" doc:"strikes a minute that were held on the bag's clock"`
+
+	Rig *rig.RoundFit `json:"rig,omitempty" doc:"what the round tells of the bag"`
 }
 
 // Review is a judged run.
@@ -43,6 +51,14 @@ type Review struct {
 	Extra     int `json:"extra"`
 	WrongHand int `json:"wrongHand"`
 
+	KeptBy     string      `json:"keptBy" enum:"bag,beat" doc:"whose clock it was judged on"`
+	OnScreen   bool        `json:"onScreen" doc:"the bag was on the screen alone"`
+	Judged     bool        `json:"judged" doc:"there were hits, from a source that tells clean from late"`
+	Ended      string      `json:"ended" enum:"bell,stopped,vanished,"`
+	Tempo      *float64    `json:"tempo" doc:"strikes a minute that were held, on the bag's clock"`
+	Asked      *float64    `json:"asked" doc:"strikes a minute that were planned"`
+	Trend      *float64    `json:"trend" doc:"change of the tempo over the round as a share, quicker positive"`
+	LetGo      int         `json:"letGo" doc:"come-backs let through against the plan"`
 	OffsetKept bool        `json:"offsetKept" doc:"the latency is known, a steady lateness counts"`
 	Offset     float64     `json:"offset" doc:"s, taken off before judging"`
 	Bias       *float64    `json:"bias" doc:"s"`
@@ -145,9 +161,26 @@ func judgeRun(gym *store.Gym, p runParts) (judge.Round, []store.Mark, error) {
 		if h.Hand != nil {
 			hits[i].Hand = drill.Hand(*h.Hand)
 		}
+		if h.Launch != nil {
+			hits[i].Launch = *h.Launch
+		}
+	}
+	t, err := gym.Trainee(p.TraineeID)
+	if err != nil {
+		return judge.Round{}, nil, err
 	}
 	until := drill.Micros(p.Now(time.Now()))
-	return judge.JudgeRound(p.timeline, hits, until, judge.Source{Latency: p.LatencyUS != nil}), marks, nil
+	return judge.JudgeRound(p.timeline, hits, until, judge.Source{
+		Latency: p.LatencyUS != nil, Screen: drill.OnScreen(p.recorder(), p.playing()), ForceSpread: trainee.Start(trainee.Band(t.Band)).Force,
+	}), marks, nil
+}
+
+// ended is how a run ended, at its bell where it still runs: what is judged then is what has come so far.
+func (p runParts) ended() judge.Ended {
+	if p.Ending == "" {
+		return judge.AtBell
+	}
+	return judge.Ended(p.Ending)
 }
 
 func summaryOf(r judge.Round, p runParts, marks []store.Mark) Summary {
@@ -159,17 +192,40 @@ func summaryOf(r judge.Round, p runParts, marks []store.Mark) Summary {
 			touches = append(touches, drill.Micros(m.AtUS).Seconds())
 		}
 	}
-	if s := judge.JudgeSlips(p.timeline, touches, drill.Micros(p.Now(time.Now()))); len(r.Planned) == 0 && s.Passes > 0 {
-		return Summary{Headline: s.Headline(), Planned: s.Passes, Hits: s.Passes - s.Touched, Clean: s.Passes - s.Touched, Longest: s.Longest, Share: float64(s.Passes-s.Touched) / float64(s.Passes), Wild: wild, Passes: s.Passes}
+	if s := judge.JudgeSlips(p.timeline, touches, drill.Micros(p.Now(time.Now()))); len(r.Planned) == 0 && s.Passes > 0 && p.recorder() != drill.Nothing {
+		return Summary{
+			Headline: s.Headline(), Planned: s.Passes, Hits: s.Passes - s.Touched, Clean: s.Passes - s.Touched, Longest: s.Longest,
+			Share: float64(s.Passes-s.Touched) / float64(s.Passes), Wild: wild, Passes: s.Passes, Counts: p.ended() == judge.AtBell,
+		}
 	}
-	s := Summary{Headline: r.Headline(), Planned: len(r.Planned), Hits: len(r.Hits), Clean: r.Clean, Longest: r.Longest, Wild: wild}
-	if len(r.Planned) > 0 {
-		s.Share = r.CleanShare()
+	s := Summary{Headline: r.Logged(p.ended(), p.recorder()), Planned: len(r.Planned), Hits: len(r.Hits), Clean: r.Clean, Longest: r.Longest, Wild: wild, Counts: r.Counts(p.ended())}
+	if share := r.Share(); !math.IsNaN(share) {
+		s.Share = share
+	}
+	if f := r.Followed; f != nil {
+		s.Give = f.Give
+		if !math.IsNaN(f.Held.Tempo) {
+			s.Tempo = f.Held.Tempo
+		}
+		if s.Counts {
+			if fit, ok := rig.FitRound(p.bag, f.Steps, p.meeting()); ok {
+				s.Rig = &fit
+			}
+		}
 	}
 	return s
 }
 
-// Summarise stores what the log shows of an ended run.
+// meeting is how the drill of a run meets a speed bag.
+func (p runParts) meeting() rig.Meeting {
+	if d, ok := p.plan.(drill.Drill); ok {
+		return d.Meeting()
+	}
+	return everyday(p.bag.Kind())
+}
+
+// Summarise stores what the log shows of an ended run, and what it tells of whoever was on the bag. One that was removed from the log
+// tells nothing.
 func Summarise(gym *store.Gym, run store.Run) error {
 	p, err := open(run)
 	if err != nil {
@@ -179,12 +235,16 @@ func Summarise(gym *store.Gym, run store.Run) error {
 	if err != nil {
 		return err
 	}
-	doc, err := json.Marshal(summaryOf(round, p, marks))
+	sum := summaryOf(round, p, marks)
+	doc, err := json.Marshal(sum)
 	if err != nil {
 		return err
 	}
 	if _, err = gym.UpdateRun(run.ID, func(r *store.Run) error { r.Summary = doc; return nil }); err != nil {
 		return err
+	}
+	if !sum.Counts || run.RemovedAt != nil {
+		return gym.SetFindings(run.ID, nil)
 	}
 	return learn(gym, p, round)
 }
@@ -215,6 +275,7 @@ func (s *Server) registerReview(api huma.API) {
 	huma.Get(api, "/api/runs", func(ctx context.Context, in *struct {
 		Trainee string    `query:"trainee" doc:"only this trainee's"`
 		Before  time.Time `query:"before" doc:"only runs made before"`
+		Removed bool      `query:"removed" doc:"those that were removed from the log, instead of the others"`
 		Limit   int       `query:"limit" minimum:"1" maximum:"200" default:"50"`
 	}) (*many[LogRow], error) {
 		gym := who(ctx).gym
@@ -223,7 +284,7 @@ func (s *Server) registerReview(api huma.API) {
 				return nil, refused(ctx, "", err)
 			}
 		}
-		rows, err := gym.Runs(store.RunFilter{TraineeID: in.Trainee, Before: in.Before, Limit: in.Limit})
+		rows, err := gym.Runs(store.RunFilter{TraineeID: in.Trainee, Before: in.Before, Removed: in.Removed, Limit: in.Limit})
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
@@ -285,13 +346,18 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 		return Review{}, err
 	}
 	run.Cycle.Starts = some(round.Begun(p.timeline, run.Cycle.Starts))
+	sum := summaryOf(round, p, marks)
 	v := Review{
-		Run: run, StartedAt: row.StartedAt, Zone: row.Zone, Headline: summaryOf(round, p, marks).Headline, Remarks: round.Remarks(), Recap: some(library.Recap(p.plan)), Summary: summaryOf(round, p, marks),
+		Run: run, StartedAt: row.StartedAt, Zone: row.Zone, Headline: sum.Headline, Remarks: round.Remarks(), Recap: some(library.Recap(p.plan)), Summary: sum,
+		KeptBy: string(round.By), OnScreen: drill.OnScreen(p.recorder(), p.playing()) && round.By == drill.ByBag, Judged: round.Judged() || sum.Passes > 0, Ended: string(p.Ending),
 		UntilUS: run.ClockUS, Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand,
 		OffsetKept: round.Kept, Offset: round.Offset, Bias: number(round.Bias), Spread: number(round.Spread), Drift: number(round.Drift),
 		Variety: number(round.Variety), Inbound: number(round.Inbound), Clock: number(round.Measures.Clock), Motor: number(round.Motor),
 		Strikes: []StrikeOut{}, Hits: []HitOut{}, Marks: []MarkOut{}, Breaks: []BreakOut{}, Paces: []PaceOut{},
 		Hands: groupsOut(round.Hands), Positions: groupsOut(round.Positions),
+	}
+	if f := round.Followed; f != nil {
+		v.Tempo, v.Asked, v.Trend, v.LetGo = number(f.Held.Tempo), number(f.Held.Asked), number(f.Held.Trend), f.LetGo
 	}
 	if c, ok := p.plan.(drill.Combination); ok {
 		if pace := round.Pace(c.Tempo, c.Slower); pace != "" {

@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"fmt"
 	mathrand "math/rand/v2"
+	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -23,7 +24,8 @@ import (
 // NewRun asks for a run of a drill.
 type NewRun struct {
 	DrillID string         `json:"drillId" format:"uuid"`
-	Source  string         `json:"source" enum:"keys,standin,device" doc:"who captures the hits"`
+	Source  string         `json:"source" enum:"keys,standin,device,none" doc:"what records the hits"`
+	Plays   string         `json:"plays,omitempty" enum:"beat,follow,startThenFollow" doc:"the usual one by clock and source where nothing is said"`
 	StandIn *StandInChoice `json:"standIn,omitempty" doc:"with source standin"`
 }
 
@@ -31,6 +33,7 @@ type NewRun struct {
 type StandInChoice struct {
 	Ability string `json:"ability" enum:"first-timer,beginner,intermediate,advanced,expert"`
 	Seed    uint64 `json:"seed"`
+	Deaf    bool   `json:"deaf,omitempty" doc:"it tells times alone, and no force"`
 }
 
 // Run is a run as the run screen needs it. IntakeKey is told once, when the run is made.
@@ -41,7 +44,9 @@ type Run struct {
 	RigName   string         `json:"rigName"`
 	Rig       RigDoc         `json:"rig"`
 	Trainee   Trainee        `json:"trainee"`
-	Source    string         `json:"source" enum:"keys,standin,device"`
+	Source    string         `json:"source" enum:"keys,standin,device,none"`
+	Plays     string         `json:"plays" enum:"beat,follow,startThenFollow"`
+	FollowsUS int64          `json:"followsUs" doc:"from this moment on the bag on the screen follows the hits; past the end where it never does"`
 	State     string         `json:"state" enum:"ready,running,paused,done,stopped"`
 	ClockUS   int64          `json:"clockUs"`
 	Doc       DrillDoc       `json:"doc"`
@@ -49,6 +54,7 @@ type Run struct {
 	Timeline  drill.Timeline `json:"timeline"`
 	Cycle     Cycle          `json:"cycle"`
 	IntakeKey string         `json:"intakeKey,omitempty"`
+	Removed   bool           `json:"removed,omitempty" doc:"from the log"`
 }
 
 // Step moves a run's clock: what happened, and at which microsecond of the clock.
@@ -71,6 +77,10 @@ type runParts struct {
 	timeline drill.Timeline
 }
 
+// recorder and playing are how the run captures its hits, and what it plays.
+func (p runParts) recorder() drill.Recorder { return drill.Recorder(p.Source) }
+func (p runParts) playing() drill.Playing   { return drill.Playing(p.Plays) }
+
 func open(r store.Run) (runParts, error) {
 	p := runParts{Run: r}
 	var err error
@@ -82,6 +92,11 @@ func open(r store.Run) (runParts, error) {
 	}
 	if err = json.Unmarshal(r.Timeline, &p.timeline); err != nil {
 		return p, fmt.Errorf("run %s: stored timeline: %w", r.ID, err)
+	}
+	if p.timeline.Bag != nil {
+		if err = p.timeline.Bag.Ready(); err != nil {
+			return p, fmt.Errorf("run %s: stored table of the bag: %w", r.ID, asInternal(err))
+		}
 	}
 	return p, nil
 }
@@ -135,6 +150,11 @@ func (s *Server) registerRuns(api huma.API) {
 		row, err := s.step(ctx, in.ID, in.Body)
 		return single(ctx, row, err, sure(course))
 	})
+	for path, removed := range map[string]bool{"/api/runs/{id}/remove": true, "/api/runs/{id}/restore": false} {
+		huma.Post(api, path, func(ctx context.Context, in *ByID) (*struct{}, error) {
+			return nil, refusedOrNil(ctx, remove(who(ctx).gym, in.ID, removed))
+		})
+	}
 	huma.Post(api, "/api/runs/{id}/hits", func(ctx context.Context, in *struct {
 		ByID
 		Body Batch
@@ -145,10 +165,29 @@ func (s *Server) registerRuns(api huma.API) {
 			return nil, refused(ctx, "", err)
 		}
 		if run.Source != "keys" && len(in.Body.Hits) > 0 {
-			return nil, huma.Error422UnprocessableEntity("In this run a sensor captures the hits; taps were not kept.", &huma.ErrorDetail{Location: "body.hits", Message: "not for a run with a sensor"})
+			return nil, huma.Error422UnprocessableEntity("In this round taps are not recorded; they were not kept.", &huma.ErrorDetail{Location: "body.hits", Message: "only for a round that is tapped"})
 		}
 		return s.keep(ctx, gym, run, in.Body)
 	})
+}
+
+// remove takes an ended run out of the log, or brings it back, with all that it moved.
+func remove(gym *store.Gym, id string, removed bool) error {
+	run, err := gym.UpdateRun(id, func(r *store.Run) error {
+		switch now := time.Now().UTC(); {
+		case !r.State.Over():
+			return input.Refuse("", "this round is not over yet")
+		case removed && r.RemovedAt == nil:
+			r.RemovedAt = &now
+		case !removed:
+			r.RemovedAt = nil
+		}
+		return nil
+	})
+	if err != nil {
+		return err
+	}
+	return Summarise(gym, run)
 }
 
 func course(r store.Run) RunCourse { return RunCourse{string(r.State), r.Now(time.Now())} }
@@ -169,12 +208,12 @@ func (s *Server) newRun(ctx context.Context, in NewRun) (store.Run, string, erro
 		return store.Run{}, "", err
 	}
 	floor.Seed = mathrand.Uint64()
-	run, err := NewRunRow(row, plan, rigRow, floor)
+	run, err := NewRunRow(row, plan, rigRow, floor, drill.Recorder(in.Source), drill.Playing(in.Plays))
 	if err != nil {
 		return store.Run{}, "", err
 	}
 	key := rand.Text()
-	run.CoachID, run.Source, run.Zone, run.IntakeHash = c.Coach.ID, in.Source, c.row.Zone, intakeHash(key)
+	run.CoachID, run.Zone, run.IntakeHash = c.Coach.ID, c.row.Zone, intakeHash(key)
 	if in.Source == "standin" {
 		none := int64(0) // a simulated sensor is exact
 		run.LatencyUS = &none
@@ -192,16 +231,27 @@ func (s *Server) newRun(ctx context.Context, in NewRun) (store.Run, string, erro
 	return run, key, nil
 }
 
-// NewRunRow compiles a drill on a bag into a run that is not stored yet.
-func NewRunRow(row store.Drill, plan drill.Plan, rigRow store.Rig, on drill.Floor) (store.Run, error) {
+// NewRunRow compiles a drill on a bag into a run that is not stored yet, with how the bag answers its strikes. It plays the usual way
+// where none is named; a way that there is not is refused, naming plays.
+func NewRunRow(row store.Drill, plan drill.Plan, rigRow store.Rig, on drill.Floor, by drill.Recorder, plays drill.Playing) (store.Run, error) {
 	timeline, err := plan.Lay(on)
 	if err != nil {
 		return store.Run{}, err
 	}
+	if err := drill.Hang(&timeline, plan, on); err != nil {
+		return store.Run{}, err
+	}
+	ways := timeline.Playings(by)
+	if plays == "" {
+		plays = ways[0]
+	}
+	if !slices.Contains(ways, plays) {
+		return store.Run{}, input.Refuse("plays", "expected the beat: there is nothing to follow in this round")
+	}
 	doc, err := json.Marshal(timeline)
 	return store.Run{
 		DrillID: row.ID, RigID: rigRow.ID, TraineeID: row.TraineeID, DrillName: row.Name, Rung: row.Rung,
-		RigDoc: rigRow.Doc, DrillDoc: row.Doc, Timeline: doc,
+		RigDoc: rigRow.Doc, DrillDoc: row.Doc, Timeline: doc, Source: string(by), Plays: string(plays),
 	}, err
 }
 
@@ -211,7 +261,7 @@ func intakeHash(key string) string {
 }
 
 func (s *Server) playStandIn(key string, c StandInChoice) {
-	sensor := standin.Sensor{URL: s.self, Key: key, Person: standin.Like(c.Ability), Seed: c.Seed}
+	sensor := standin.Sensor{URL: s.self, Key: key, Person: standin.Like(c.Ability), Coarse: standin.Coarse{Deaf: c.Deaf}, Seed: c.Seed}
 	if err := sensor.Play(s.running); err != nil && s.running.Err() == nil {
 		logStandIn(err)
 	}
@@ -234,6 +284,7 @@ func (s *Server) runOut(ctx context.Context, r store.Run) (Run, error) {
 	c, err := p.cycle()
 	return Run{
 		ID: r.ID, DrillID: r.DrillID, DrillName: r.DrillName, RigName: rigRow.Name, Rig: RigDoc{Rig: p.bag}, Trainee: traineeOut(t), Source: r.Source,
+		Plays: r.Plays, FollowsUS: int64(p.timeline.Follows(p.playing())), Removed: r.RemovedAt != nil,
 		State: string(r.State), ClockUS: r.Now(time.Now()), Doc: DrillDoc{Plan: p.plan}, Tempo: p.tempo(), Timeline: p.timeline, Cycle: c,
 	}, err
 }
@@ -252,7 +303,7 @@ func (s *Server) step(ctx context.Context, id string, in Step) (store.Run, error
 		switch in.Action {
 		case "start", "resume":
 			zero := now.Add(-time.Duration(in.ClockUS) * time.Microsecond)
-			r.State, r.ZeroAt, r.EndedAt = store.RunRunning, &zero, nil
+			r.State, r.Ending, r.ZeroAt, r.EndedAt = store.RunRunning, "", &zero, nil
 			if r.StartedAt == nil {
 				r.StartedAt = &zero
 			}
@@ -262,7 +313,11 @@ func (s *Server) step(ctx context.Context, id string, in Step) (store.Run, error
 			if in.Action == "stop" && r.State == store.RunStopped {
 				return nil
 			}
-			end(r, map[string]store.RunState{"stop": store.RunStopped, "finish": store.RunDone}[in.Action], now)
+			if in.Action == "stop" {
+				end(r, store.RunStopped, store.Stopped, now)
+			} else {
+				end(r, store.RunDone, store.AtBell, now)
+			}
 		}
 		return nil
 	})
@@ -277,8 +332,8 @@ func (s *Server) step(ctx context.Context, id string, in Step) (store.Run, error
 }
 
 // end closes a run where its clock stands.
-func end(r *store.Run, state store.RunState, at time.Time) {
-	r.State, r.ZeroAt, r.EndedAt = state, nil, &at
+func end(r *store.Run, state store.RunState, how store.Ending, at time.Time) {
+	r.State, r.Ending, r.ZeroAt, r.EndedAt = state, how, nil, &at
 	if r.StartedAt == nil {
 		r.ClockUS = 0
 	}
@@ -295,7 +350,7 @@ func (s *Server) stopAbandoned(ctx context.Context) error {
 		gym := s.store.Gym(ctx, row.GymID)
 		run, err := gym.UpdateRun(row.ID, func(r *store.Run) error {
 			if !r.State.Over() {
-				end(r, store.RunStopped, r.SeenAt)
+				end(r, store.RunStopped, store.Vanished, r.SeenAt)
 			}
 			return nil
 		})

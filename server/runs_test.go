@@ -153,7 +153,7 @@ func TestStandInAndLiveFeed(t *testing.T) {
 	d.Doc = changed(d.Doc, func(d *drill.Drill) { d.Work, d.Strikes = 0, 6 })
 	u.want(200, "PUT", "/api/drills/"+d.ID, d, &d)
 	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "standin", StandIn: &StandInChoice{"expert", 3}}, &run)
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "standin", StandIn: &StandInChoice{"expert", 3, false}}, &run)
 
 	watching, stop := context.WithTimeout(ctx, 20*time.Second)
 	defer stop()
@@ -200,8 +200,8 @@ func TestIntake(t *testing.T) {
 	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "device"}, &run)
 	var info IntakeInfo
 	device.want(200, "GET", "/api/intake/"+run.IntakeKey, nil, &info)
-	if info.State != "ready" || len(info.Strikes) != len(planned(run)) {
-		t.Errorf("%+v", info)
+	if info.State != "ready" || len(info.Strikes) != len(planned(run))+len(run.Timeline.Beyond) || info.Clock != "bag" {
+		t.Errorf("%s, %s, %d strikes", info.State, info.Clock, len(info.Strikes))
 	}
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 3_000_000}, nil)
 	var kept Kept

@@ -150,7 +150,9 @@ type Run struct {
 	DrillDoc   Doc    `gorm:"type:jsonb"`
 	Timeline   Doc    `gorm:"type:jsonb"`
 	Source     string
+	Plays      string `gorm:"default:beat"` // "beat", "follow" or "startThenFollow"
 	State      RunState
+	Ending     Ending
 	IntakeHash string
 	LatencyUS  *int64
 	ClockUS    int64
@@ -159,9 +161,20 @@ type Run struct {
 	SeenAt     time.Time
 	StartedAt  *time.Time
 	EndedAt    *time.Time
-	Summary    Doc `gorm:"type:jsonb"`
+	Summary    Doc        `gorm:"type:jsonb"`
+	RemovedAt  *time.Time // from the log; it can be brought back
 	CreatedAt  time.Time
 }
+
+// Ending says how a run came to its end.
+type Ending string
+
+// A run ends at its bell, is stopped by the coach, or ends because its screen was not heard of any more.
+const (
+	AtBell   Ending = "bell"
+	Stopped  Ending = "stopped"
+	Vanished Ending = "vanished"
+)
 
 // Now returns the run's clock in microseconds at a wall time.
 func (r Run) Now(at time.Time) int64 {
@@ -179,7 +192,8 @@ type Hit struct {
 	Seq    int
 	AtUS   int64
 	Hand   *string
-	Force  *float64
+	Force  *float64 // N, where the sensor tells
+	Launch *float64 // m/s at which the bag was driven off, where the sensor tells
 }
 
 // Mark is something a coach saw at a moment of a run.

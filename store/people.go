@@ -1,6 +1,7 @@
 package store
 
 import (
+	"slices"
 	"time"
 
 	"gorm.io/gorm"
@@ -122,11 +123,11 @@ func (g *Gym) AddDecision(d *Decision) error {
 	return known(g.db.Create(d).Error)
 }
 
-// Rounds lists the ended runs of a trainee that were judged, the oldest first, without their timelines; of all trainees where the
-// id is empty.
+// Rounds lists the ended runs of a trainee that came to a first strike and were not removed from the log, the oldest first, without their
+// timelines; of all trainees where the id is empty.
 func (g *Gym) Rounds(traineeID string) ([]Run, error) {
-	q := g.rows().Select("id, gym_id, drill_id, trainee_id, rig_id, drill_name, rung, state, summary, zone, started_at, ended_at, created_at").
-		Where("started_at IS NOT NULL AND (summary ->> 'planned')::int > 0")
+	q := g.rows().Select("id, gym_id, drill_id, trainee_id, rig_id, drill_name, rung, state, ending, summary, zone, started_at, ended_at, created_at").
+		Where("started_at IS NOT NULL AND removed_at IS NULL AND (summary ->> 'planned')::int > 0")
 	if traineeID != "" {
 		q = q.Where("trainee_id = ?", traineeID)
 	}
@@ -139,4 +140,14 @@ func (g *Gym) DrillOn(traineeID, rigID, rung string) (Drill, error) {
 	var d Drill
 	return d, known(g.rows().Where("trainee_id = ? AND rig_id = ? AND rung = ? AND retired_at IS NULL", traineeID, rigID, rung).
 		Order("created_at DESC").Take(&d).Error)
+}
+
+// RoundsOn lists the newest ended runs on a rig that were not removed from the log, the oldest first, without their timelines.
+func (g *Gym) RoundsOn(rigID string, since time.Time, most int) ([]Run, error) {
+	rows := []Run{}
+	err := g.rows().Select("id, gym_id, rig_id, trainee_id, rig_doc, summary, created_at").
+		Where("rig_id = ? AND removed_at IS NULL AND created_at > ? AND jsonb_exists(summary, 'rig')", rigID, since).
+		Order("created_at DESC, id").Limit(most).Find(&rows).Error
+	slices.Reverse(rows)
+	return rows, known(err)
 }

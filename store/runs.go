@@ -17,9 +17,10 @@ func (g *Gym) AddRun(r *Run) error {
 // Run returns one run.
 func (g *Gym) Run(id string) (Run, error) { return one[Run](g, id) }
 
-// RunFilter narrows a list of runs. Zero values do not narrow.
+// RunFilter narrows a list of runs. Zero values do not narrow; runs that were removed from the log are left out unless asked for.
 type RunFilter struct {
 	TraineeID string
+	Removed   bool      // only those
 	Before    time.Time // created before
 	Limit     int
 }
@@ -27,6 +28,11 @@ type RunFilter struct {
 // Runs lists runs that have been started, newest first, without their timelines.
 func (g *Gym) Runs(f RunFilter) ([]Run, error) {
 	q := g.rows().Omit("timeline").Where("started_at IS NOT NULL").Order("created_at DESC, id")
+	if f.Removed {
+		q = q.Where("removed_at IS NOT NULL")
+	} else {
+		q = q.Where("removed_at IS NULL")
+	}
 	if f.TraineeID != "" {
 		q = q.Where("trainee_id = ?", f.TraineeID)
 	}
@@ -40,11 +46,11 @@ func (g *Gym) Runs(f RunFilter) ([]Run, error) {
 	return rows, known(q.Find(&rows).Error)
 }
 
-// LastRuns returns the newest ended run of each drill, runs that were stopped before their first strike left out.
+// LastRuns returns the newest ended run of each drill, those left out that were removed or stopped before their first strike.
 func (g *Gym) LastRuns() (map[string]Run, error) {
 	var rows []Run
 	err := g.rows().Select("DISTINCT ON (drill_id) id, gym_id, drill_id, trainee_id, rig_id, drill_name, state, summary, zone, started_at, ended_at, created_at").
-		Where("started_at IS NOT NULL AND (summary ->> 'planned')::int > 0").Order("drill_id, created_at DESC").Find(&rows).Error
+		Where("started_at IS NOT NULL AND removed_at IS NULL AND (summary ->> 'planned')::int > 0").Order("drill_id, created_at DESC").Find(&rows).Error
 	last := make(map[string]Run, len(rows))
 	for _, r := range rows {
 		last[r.DrillID] = r
@@ -65,7 +71,7 @@ func (g *Gym) UpdateRun(id string, change func(*Run) error) (Run, error) {
 			return err
 		}
 		return tx.Model(&Run{}).Where("gym_id = ? AND id = ?", g.ID, id).
-			Select("State", "ClockUS", "ZeroAt", "SeenAt", "StartedAt", "EndedAt", "Summary", "LatencyUS").Updates(&run).Error
+			Select("State", "ClockUS", "ZeroAt", "SeenAt", "StartedAt", "EndedAt", "Ending", "Summary", "LatencyUS", "RemovedAt").Updates(&run).Error
 	})
 	return run, known(err)
 }

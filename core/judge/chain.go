@@ -31,6 +31,7 @@ type Followed struct {
 	Known  bool       // the force of the hits was known, so that lateness can be told
 	Boards bool       // it is a bag under a board: its come-backs are counted in rebounds
 	Coarse string     // why the source is too coarse to tell clean from late; empty where it is not
+	Own    float64    // s, spread of the errors less what the scatter of the force brings; NaN where it cannot be told
 	Met    float64    // share of the strikes due that met the bag
 	Give   float64    // by how much Met may be off, either way; 0 where it was counted
 	Held   HeldTempo  // against what was asked
@@ -229,4 +230,5 @@ func (f *follower) tell(r *Result, path []node) {
 	w.Held = f.heldTempo(steps, w.Known)
 	w.Coarse = f.coarse(steps)
 	w.Met, w.Give = f.metShare(r, steps)
+	w.Own = f.own(r.Spread, steps, w.Known)
 }

@@ -320,6 +320,21 @@ func (f *follower) metShare(r *Result, list []transition) (met, give float64) {
 	return met, (high - low) / 2 * (1 - math.Max(0, others))
 }
 
+// own is the spread (s) of the errors that is the person's timing: where only times came in, less what the scatter of the force and the
+// tracking bring.
+func (f *follower) own(all float64, list []transition, known bool) float64 {
+	if known || len(list) == 0 {
+		return all
+	}
+	moves := 0.0
+	for _, t := range list {
+		place := f.c.Bag.Place(t.count)
+		moves += math.Abs(f.c.Bag.At(place, 1.05*t.planned)-f.c.Bag.At(place, 0.95*t.planned)) / 0.1 / float64(len(list))
+	}
+	force := f.c.ForceSpread * moves
+	return math.Sqrt(math.Max(all*all/trackedBy-force*force, all*all/16))
+}
+
 // trackedBy is by how much the median of the intervals round a strike adds to the variance of its error (π/2 over their number).
 const trackedBy = 1 + math.Pi/2/round16
 

@@ -1,6 +1,7 @@
 package judge
 
 import (
+	"slices"
 	"time"
 
 	"melodromos/core/drill"
@@ -12,7 +13,12 @@ import (
 // Heard is what a round tells of whoever was on the bag: the spread of the strikes that a bag timed, the mean age of their cues, and
 // how many were missed. Strikes on a bag at rest and answers to cues are timed by no bag.
 func (r Round) Heard(t drill.Timeline, p drill.Plan, kind rig.Kind, a trainee.Ability, at time.Time) trainee.Heard {
-	h := trainee.Heard{Bag: kind, At: at, Spread: r.Spread, Bias: r.Bias, Known: r.Kept}
+	h := trainee.Heard{Bag: kind, At: at, Spread: r.Spread, Bias: r.Bias, Known: r.Kept, Force: r.Force()}
+	lost := 0
+	if f := r.Followed; f != nil {
+		h.Spread, h.Known, lost = f.Own, r.Kept && f.Known, 2*f.Anew // a bag that was lost costs two strikes that nobody missed
+		t.Events = append(slices.Clone(t.Events), t.Beyond...)
+	}
 	sum, i := 0.0, 0
 	for _, s := range level.Strikes(t, p.Way(kind), p.ByEar(), level.Senses{Sound: a.Sound, Sight: a.Sight}) {
 		if s.Slip {
@@ -24,7 +30,7 @@ func (r Round) Heard(t drill.Timeline, p drill.Plan, kind rig.Kind, a trainee.Ab
 		v := r.Strikes[i]
 		i++
 		switch {
-		case s.Still || s.Move < 0:
+		case s.Still || s.Move < 0 || v == "":
 			continue
 		case v == Missed:
 			h.Missed++
@@ -34,6 +40,7 @@ func (r Round) Heard(t drill.Timeline, p drill.Plan, kind rig.Kind, a trainee.Ab
 		}
 		h.Planned++
 	}
+	h.Missed = max(0, h.Missed-lost)
 	if h.Matched > 0 {
 		h.Age = sum / float64(h.Matched)
 	}
@@ -45,7 +52,12 @@ func (r Round) Heard(t drill.Timeline, p drill.Plan, kind rig.Kind, a trainee.Ab
 func (r Round) Begun(t drill.Timeline, starts []float64) []float64 {
 	list := append([]float64(nil), starts...)
 	planned := Planned(t, -1)
+	seen := map[int]bool{}
 	for i, s := range r.Planned {
+		if i >= len(planned) || r.Followed != nil && seen[s.Rep] { // on the bag's clock the first strike tells, else those that follow it
+			continue
+		}
+		seen[s.Rep] = true
 		if d := s.At - planned[i].At; d != 0 && s.Rep < len(list) {
 			list[s.Rep] = starts[s.Rep] + d
 		}

@@ -231,6 +231,7 @@ type Heard struct {
 	Planned int
 	Missed  int
 	Bias    float64 // s
+	Force   float64 // scatter of the launch as a share; NaN where it was not known
 	Known   bool    // the latency of the taps was known, so that the bias is the person's own
 }
 
@@ -259,6 +260,9 @@ func FromRound(h Heard, a Ability) []Evidence {
 	}
 	if h.Known {
 		list = append(list, Evidence{Figure: Bias, Value: h.Bias, Spread: h.Spread / math.Sqrt(n)})
+	}
+	if h.Force > 0 { // not NaN
+		list = append(list, Evidence{Figure: Force, Value: h.Force, Spread: h.Force / math.Sqrt(2*n)})
 	}
 	p := (float64(h.Missed) + 0.5) / (float64(h.Planned) + 1) // Jeffreys
 	list = append(list, Evidence{Figure: Miss, Value: p, Spread: math.Sqrt(p * (1 - p) / float64(h.Planned+1))})

@@ -1,0 +1,62 @@
+package judge
+
+import (
+	"fmt"
+	"math"
+
+	"melodromos/core/drill"
+)
+
+// Ended says how a round came to its end.
+type Ended string
+
+// At its bell, stopped before it, or because its screen was not heard of any more.
+const (
+	AtBell   Ended = "bell"
+	Stopped  Ended = "stopped"
+	Vanished Ended = "vanished"
+)
+
+// Counts says whether a round moves what is known of somebody, and their ladder: one that came to its bell, with hits from a source that
+// tells clean from late. Any other is logged as what it is.
+func (r Round) Counts(e Ended) bool { return e == AtBell && r.Judged() }
+
+// Logged is the headline of a round in the log: what was judged, and else what it was.
+func (r Round) Logged(e Ended, by drill.Recorder) string {
+	done := fmt.Sprintf("%.0f s", r.To-r.From)
+	if s := r.To - r.From; s >= 60 {
+		done = fmt.Sprintf("%d:%02.0f min", int(s)/60, math.Mod(s, 60))
+	}
+	how := map[Ended]string{Stopped: "Stopped early, after " + done + ".", Vanished: "The screen was lost after " + done + "."}[e]
+	switch {
+	case by == drill.Nothing && e == AtBell:
+		return "Done, " + done + ". Nothing was recorded, so it is not judged."
+	case by == drill.Nothing:
+		return how + " Nothing was recorded."
+	case e == AtBell || len(r.Planned) == 0 && e == Stopped:
+		return r.Headline()
+	case len(r.Hits) == 0:
+		return how + " No hits were recorded."
+	}
+	return how + " So far: " + r.Headline()
+}
+
+// Force is what a round shows of the scatter of somebody's force, as a share of the launch: the standard deviation of the logarithm of
+// what was struck over what was planned. NaN where force was not known of enough strikes.
+func (r Round) Force() float64 {
+	sum, squares, n := 0.0, 0.0, 0.0
+	for _, m := range r.Matches {
+		h, s := r.Hits[m.Hit], r.Planned[m.Strike]
+		if h.Launch > 0 && s.Launch > 0 {
+			v := math.Log(h.Launch / s.Launch)
+			sum, squares, n = sum+v, squares+v*v, n+1
+		}
+	}
+	if n < leastForces {
+		return math.NaN()
+	}
+	return math.Sqrt((squares - sum*sum/n) / (n - 1))
+}
+
+// leastForces is how many strikes of known force tell of its scatter. Assumed.
+const leastForces = 20
