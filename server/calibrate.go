@@ -16,7 +16,7 @@ import (
 // Measured is what a coach measured on a rig: strikes that were tapped along, a count of returns in a time, or a time that was
 // started and stopped.
 type Measured struct {
-	Method  string      `json:"method" enum:"taps,count,period"`
+	Method  string      `json:"method" enum:"taps,count,period,rounds" doc:"rounds: what the judged rounds on this rig agree on"`
 	Strikes [][]float64 `json:"strikes,omitempty" maxItems:"10" doc:"s; of each strike the strike itself, then every return, pass or board sound"`
 	Count   int         `json:"count,omitempty" minimum:"0" maximum:"60"`
 	Seconds float64     `json:"seconds,omitempty"`
@@ -46,7 +46,7 @@ type Fit struct {
 type Calibration struct {
 	ID        string    `json:"id" readOnly:"true"`
 	At        time.Time `json:"at"`
-	Method    string    `json:"method" enum:"taps,count,period"`
+	Method    string    `json:"method" enum:"taps,count,period,rounds"`
 	Parameter string    `json:"parameter"`
 	Was       float64   `json:"was"`
 	Value     float64   `json:"value"`
@@ -146,7 +146,12 @@ func calibrate(gym *store.Gym, id string, in NewCalibration) (store.Rig, error) 
 	if err != nil {
 		return before, err
 	}
-	f, err := fit(r, in.Measured)
+	var f Fit
+	if in.Measured.Method == "rounds" {
+		f, err = fitRounds(gym, before, r)
+	} else {
+		f, err = fit(r, in.Measured)
+	}
 	if err != nil {
 		return before, input.Under("measured", err)
 	}

@@ -28,6 +28,8 @@ type Rig struct {
 	Wrong      []string  `json:"wrong,omitempty" readOnly:"true" doc:"what is wrong with it, whoever uses it"`
 	MeasuredAt time.Time `json:"measuredAt,omitzero" readOnly:"true" doc:"when a measure was last changed"`
 	Retired    bool      `json:"retired,omitempty" readOnly:"true"`
+
+	FromRounds *FromRounds `json:"fromRounds,omitempty" readOnly:"true" doc:"told where one rig is asked for"`
 }
 
 // readRig opens the documents of a stored rig.
@@ -120,8 +122,16 @@ func (s *Server) registerRigs(api huma.API) {
 		return single(ctx, *row, err, rigOut(who(ctx).units()))
 	})
 	huma.Get(api, "/api/rigs/{id}", func(ctx context.Context, in *ByID) (*one[Rig], error) {
-		row, err := who(ctx).gym.Rig(in.ID)
-		return single(ctx, row, err, rigOut(who(ctx).units()))
+		gym := who(ctx).gym
+		row, err := gym.Rig(in.ID)
+		return single(ctx, row, err, func(row store.Rig) (Rig, error) {
+			out, err := rigOut(who(ctx).units())(row)
+			if err != nil {
+				return out, err
+			}
+			out.FromRounds, err = fromRounds(gym, row, out.Doc.Rig)
+			return out, err
+		})
 	})
 	huma.Put(api, "/api/rigs/{id}", func(ctx context.Context, in *struct {
 		ByID
