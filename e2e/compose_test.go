@@ -60,7 +60,7 @@ func TestCompose(t *testing.T) {
 	c.ok(c.Press("Save and run"))
 	c.ok(c.See("Ready for the floor"))
 	c.ok(c.See("2 repetitions of 1:2-2"))
-	c.ok(c.Press("Stand-in sensor"))
+	c.ok(c.Press("Demo hits"))
 	c.ok(c.Press("Expert"))
 	c.ok(c.Press("Start"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))

@@ -198,7 +198,7 @@ func TestWholePath(t *testing.T) {
 
 	// A round with the stand-in.
 	c.ok(c.See("Ready for the floor"))
-	c.ok(c.Press("Stand-in sensor"))
+	c.ok(c.Press("Demo hits"))
 	c.ok(c.Press("Expert"))
 	c.ok(c.Press("Start"))
 	c.ok(c.Until("document.querySelector('[data-phase=running]')"))

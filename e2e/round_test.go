@@ -256,7 +256,7 @@ func TestTechniques(t *testing.T) {
 	c.ok(c.Until("[...document.querySelectorAll('dd')].some((d) => d.innerText === '6')"))
 	c.ok(c.Press("Save and run"))
 	c.ok(c.See("Ready for the floor"))
-	c.ok(c.Press("Stand-in sensor"))
+	c.ok(c.Press("Demo hits"))
 	c.ok(c.Press("Expert"))
 	c.ok(c.Press("Start"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))

@@ -139,6 +139,9 @@ type TechniqueQuestion struct {
 
 // DrillPreview is what a drill would be like, before it is saved.
 type DrillPreview struct {
+	KeptBy string              `json:"keptBy" enum:"bag,beat," doc:"whose clock it goes by; empty where it cannot be run"`
+	Plays  map[string][]string `json:"plays" doc:"for each way to record hits, how a round can run, the usual one first"`
+
 	Name     string       `json:"name"`
 	Strikes  int          `json:"strikes"`
 	Seconds  float64      `json:"seconds" doc:"from bell to bell"`
@@ -294,7 +297,7 @@ func preview(c caller, in DrillQuestion) (DrillPreview, error) {
 		return DrillPreview{}, err
 	}
 	bag := floor.Bag
-	p := DrillPreview{Name: plan.Name(), Pattern: []Beat{}, Counts: []int{}, Sets: []int{}, Tempos: []TempoRow{}, Change: []rig.Change{}, Cards: cardsOut(library.CardsFor(plan)), Cycle: cycleOut(rig.Picture{}, bag.Kind())}
+	p := DrillPreview{Plays: map[string][]string{}, Name: plan.Name(), Pattern: []Beat{}, Counts: []int{}, Sets: []int{}, Tempos: []TempoRow{}, Change: []rig.Change{}, Cards: cardsOut(library.CardsFor(plan)), Cycle: cycleOut(rig.Picture{}, bag.Kind())}
 	switch d := plan.(type) {
 	case drill.Combination:
 		err = p.combination(d, floor, c)
@@ -343,7 +346,12 @@ func (p *DrillPreview) technique(d drill.Drill, bag rig.SpeedBag, ability traine
 
 // count fills in what a timeline comes to, and the strikes of one pattern.
 func (p *DrillPreview) count(t drill.Timeline, positions int) {
-	p.Seconds, p.CountIn = (t.End - t.Start).Seconds(), t.Start.Seconds()
+	p.Seconds, p.CountIn, p.KeptBy = (t.End - t.Start).Seconds(), t.Start.Seconds(), string(t.Clock)
+	for _, by := range []drill.Recorder{drill.Taps, drill.Sensor, drill.Simulated, drill.Nothing} {
+		for _, way := range t.Playings(by) {
+			p.Plays[string(by)] = append(p.Plays[string(by)], string(way))
+		}
+	}
 	for _, e := range t.Events {
 		if e.Kind == drill.Strike {
 			if p.Strikes < positions {

@@ -136,6 +136,7 @@ type LogRow struct {
 	TraineeID string     `json:"traineeId"`
 	RigName   string     `json:"rigName"`
 	State     string     `json:"state" enum:"ready,running,paused,done,stopped"`
+	Ending    string     `json:"ending" enum:"bell,stopped,vanished,"`
 	StartedAt *time.Time `json:"startedAt"`
 	CreatedAt time.Time  `json:"createdAt"`
 	Zone      string     `json:"zone"`
@@ -323,7 +324,7 @@ func namesOf(gym *store.Gym) (names, error) {
 func (n names) logRow(r store.Run) LogRow {
 	row := LogRow{
 		ID: r.ID, DrillID: r.DrillID, DrillName: r.DrillName, Trainee: n.trainees[r.TraineeID], TraineeID: r.TraineeID,
-		RigName: n.rigs[r.RigID], State: string(r.State), StartedAt: r.StartedAt, CreatedAt: r.CreatedAt, Zone: r.Zone,
+		RigName: n.rigs[r.RigID], State: string(r.State), Ending: string(r.Ending), StartedAt: r.StartedAt, CreatedAt: r.CreatedAt, Zone: r.Zone,
 	}
 	var sum Summary
 	if len(r.Summary) > 0 && json.Unmarshal(r.Summary, &sum) == nil {

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"math"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -39,9 +40,29 @@ type TestPlan struct {
 	Reactions   int     `json:"reactions"`
 }
 
+// TapDelay is how a device was tapped along with clicks or flashes. Times are in s.
+type TapDelay struct {
+	Beats []float64 `json:"beats" maxItems:"60" doc:"when each was heard or seen"`
+	Taps  []float64 `json:"taps" maxItems:"200"`
+}
+
+// DelayFound is how late a device tells of a tap: taken off the taps of a round that is tapped on it.
+type DelayFound struct {
+	Late    float64 `json:"late" doc:"s; 0 where the taps came ahead"`
+	Spread  float64 `json:"spread" doc:"s"`
+	Matched int     `json:"matched"`
+}
+
 func (s *Server) registerTests(api huma.API) {
 	huma.Get(api, "/api/test-plan", func(context.Context, *struct{}) (*one[TestPlan], error) {
 		return &one[TestPlan]{TestPlan{trainee.RateTime, trainee.BeatPeriod, trainee.BeatWith, trainee.BeatAlone, trainee.Reactions}}, nil
+	})
+	huma.Post(api, "/api/tap-delay", func(ctx context.Context, in *one[TapDelay]) (*one[DelayFound], error) {
+		d, err := trainee.DelayOf(in.Body.Beats, in.Body.Taps)
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		return &one[DelayFound]{DelayFound{math.Max(0, d.Late), d.Spread, d.Matched}}, nil
 	})
 	huma.Post(api, "/api/trainees/{id}/tests", func(ctx context.Context, in *struct {
 		ByID

@@ -88,7 +88,7 @@ func link(prefix string) func(*browser.Page) error {
 
 // round starts a round of Yusuf's with the stand-in and lets it go on for a while.
 var round = steps(goTo("/"), see("Next on the floor"), press("Run Basic rhythm, three a side with Yusuf Brandvik"), see("Ready for the floor"),
-	press("Stand-in sensor"), press("Advanced"), press("Start"), wait(8*time.Second))
+	press("Demo hits"), press("Advanced"), press("Start"), wait(8*time.Second))
 
 // byKeys starts a round that is tapped on the pads.
 var byKeys = steps(goTo("/"), see("Next on the floor"), press("Run Basic rhythm, five a side with Ines Calder"), see("Ready for the floor"),

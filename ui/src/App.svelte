@@ -27,6 +27,7 @@
     '/compose/:id': wrap({ asyncComponent: () => import('./views/Composer.svelte') }),
     '/run/:id': wrap({ asyncComponent: () => import('./views/Run.svelte') }),
     '/review/:id': wrap({ asyncComponent: () => import('./views/Review.svelte') }),
+    '/delay': wrap({ asyncComponent: () => import('./views/Delay.svelte') }),
     '/log': wrap({ asyncComponent: () => import('./views/Log.svelte') }),
     '*': Today,
   }

@@ -21,6 +21,7 @@
   import Caution from '../lib/ui/Caution.svelte'
   import Choice from '../lib/ui/Choice.svelte'
   import Field from '../lib/ui/Field.svelte'
+  import FromRounds from '../lib/bench/FromRounds.svelte'
   import Notice from '../lib/ui/Notice.svelte'
   import TempoTable from '../lib/ui/TempoTable.svelte'
   import { WhatIf } from '../lib/whatif.svelte'
@@ -281,6 +282,7 @@
           </div>
           <div class="seam min-w-0 pt-3">
             <h2 class="mb-1 font-bold">Calibration</h2>
+            {#if saved?.fromRounds && !changed}<FromRounds rig={saved} offer={saved.fromRounds} onkept={take} />{/if}
             {#if saved}<Calibrate rig={saved} dirty={changed} {units} onkept={take} />{:else}<p class="text-soft">Save this bag; then a minute of measuring replaces what is assumed.</p>{/if}
           </div>
         </div>

@@ -156,7 +156,8 @@
     playing = true
     const clock = new RunClock()
     await clock.start(0.3)
-    const sound = new Sound(clock, [{ at: 0, kind: 'call', text: c.call }, ...c.events.map((e) => ({ ...e, at: e.at + spoken }))].toSorted((a, b) => a.at - b.at))
+    const events = [{ at: 0, kind: 'call', text: c.call }, ...c.events.map((e) => ({ ...e, at: e.at + spoken }))].toSorted((a, b) => a.at - b.at)
+    const sound = new Sound(clock, () => events)
     sound.volume = 0.8
     await new Promise((done) => setTimeout(done, 250)) // the words are fetched
     sound.start()
@@ -303,7 +304,8 @@
         <Choice label="Pace" value={doc.pace ?? 'combination'} options={[{ value: 'flow', text: 'Flow' }, { value: 'combination', text: 'Combination' }, { value: 'power', text: 'Power' }, { value: 'speed', text: 'Speed' }, { value: 'free', text: 'Free' }]} onchange={(pace) => set({ pace, fist: 0, tempo: 0 })} />
         <Choice label="Range" value={doc.range || 'pace'} options={[{ value: 'close', text: 'Close' }, { value: 'pace', text: 'By the pace' }, { value: 'far', text: 'Far' }]} onchange={(range) => set({ range })} />
         {#if kind !== 'slip'}<Choice label="The bag is" value={doc.earOnly ? 'ear' : 'seen'} options={[{ value: 'seen', text: 'Seen' }, { value: 'ear', text: 'Not seen' }]} onchange={(v) => set({ earOnly: v === 'ear' })} />{/if}
-        {#if kind !== 'slip'}<Choice label="Lands" value={doc.landing ?? 'returns'} options={[{ value: 'returns', text: 'On the bag’s returns' }, { value: 'free', text: 'Freely' }]} onchange={(landing) => set({ landing })} />{/if}
+        {#if kind !== 'slip'}<Choice label="Lands" value={doc.landing ?? 'returns'} options={[{ value: 'returns', text: 'On the bag’s returns' }, { value: 'free', text: 'Freely' }]} onchange={(landing) => set({ landing, clock: 'landing' })} />{/if}
+        {#if kind !== 'slip' && doc.landing !== 'free'}<Choice label="Who sets the time" value={doc.clock === 'beat' ? 'beat' : 'bag'} options={[{ value: 'bag', text: 'The bag' }, { value: 'beat', text: 'The beat' }]} onchange={(clock) => set({ clock: clock === 'bag' ? 'landing' : clock })} note={doc.clock === 'beat' ? 'Each strike is held against its planned moment.' : 'Each strike is due when the bag comes back from the one before.'} />{/if}
         {#if (kind === 'doubleEnd' || kind === 'reflex') && doc.landing !== 'free'}<Choice label="Rhythm on the bag" value={doc.rhythm || 'every'} options={[{ value: 'every', text: 'Every return' }, { value: 'second', text: 'Every second' }, { value: 'none', text: kind === 'reflex' ? 'Let it settle' : 'Stopped between' }]} onchange={(rhythm) => set({ rhythm })} />{/if}
         {#if kind === 'slip' && c.balance.strikes === 0}<Choice label="The bag" value={doc.noTouch ? 'no' : 'yes'} options={[{ value: 'yes', text: 'May touch' }, { value: 'no', text: 'No touch' }]} onchange={(v) => set({ noTouch: v === 'no' })} note={doc.noTouch ? 'An obstacle only: the window counts × 0.8.' : ''} />{/if}
         {#if kind === 'slip'}<Field label="Drawn back" value={c.pull} min={0.1} max={1.5} step={0.01} {...shownAs('height', units)} onchange={(pull) => set({ pull })} />

@@ -166,6 +166,7 @@
             note={doc.technique === 'linking' ? 'Even from face to face.' : doc.technique === 'doublePunch' ? 'Counted after the second fist.' : 'Odd from the front. Three is everyday.'} />
         {/if}
         <Field label="Tempo" value={doc.tempo} min={Math.max(10, Math.ceil(p?.slowest ?? 10))} max={Math.min(600, Math.floor(p?.fastest ?? 600))} step={1} unit="/min" onchange={(tempo) => set({ tempo })} problem={p?.field === 'tempo' ? p.problem : ''} />
+        <Choice label="Who sets the time" value={doc.clock || 'bag'} options={[{ value: 'bag', text: 'The bag' }, { value: 'beat', text: 'The beat' }]} onchange={(clock) => set({ clock })} note={doc.clock === 'beat' ? 'Each strike is held against its planned moment; force makes the bag follow.' : 'Each strike is due when the bag comes back from the one before.'} />
         <Choice label="The bag is" value={doc.earOnly ? 'ear' : 'seen'} options={[{ value: 'seen', text: 'Seen and heard' }, { value: 'ear', text: 'Heard only' }]} onchange={(v) => set({ earOnly: v === 'ear' })} />
         {#if doc.work}
           <Field label="From bell to bell" value={doc.work} min={10} max={600} step={5} unit="s" onchange={(work) => set({ work })} />

@@ -9,12 +9,13 @@
 
   const page = 50
   let trainee = $state('')
+  let removed = $state(false)
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
   const log = createInfiniteQuery(() => ({
-    queryKey: ['runs', trainee],
+    queryKey: ['runs', trainee, removed],
     initialPageParam: '',
     queryFn: ({ pageParam }) =>
-      ask(api.GET('/api/runs', { params: { query: { limit: page, ...(trainee ? { trainee } : {}), ...(pageParam ? { before: pageParam } : {}) } } })),
+      ask(api.GET('/api/runs', { params: { query: { limit: page, ...(trainee ? { trainee } : {}), ...(removed ? { removed } : {}), ...(pageParam ? { before: pageParam } : {}) } } })),
     getNextPageParam: (last: Schemas['LogRow'][]) => (last.length === page ? last[last.length - 1]?.createdAt : undefined),
   }))
   const rows = $derived(log.data?.pages.flat() ?? [])
@@ -23,7 +24,7 @@
 
 <svelte:head><title>Log · Melodromos</title></svelte:head>
 <div class="flex flex-wrap items-end justify-between gap-4">
-  <h1 class="text-3xl font-extrabold">Log</h1>
+  <h1 class="text-3xl font-extrabold">{removed ? 'Removed from the log' : 'Log'}</h1>
   <label class="w-64"><span class="label">Whose rounds</span>
     <select class="input mt-1" bind:value={trainee}>
       <option value="">Everybody's</option>
@@ -31,12 +32,13 @@
     </select>
   </label>
 </div>
+<p class="mt-2"><button class="button quiet" onclick={() => (removed = !removed)}>{removed ? 'Back to the log' : 'Show what was removed'}</button></p>
 {#if log.isError}
   <Notice title="The log could not be read" text={log.error.message} again={() => log.refetch()} />
 {:else if !log.data}
   <Notice title="Reading the log…" />
 {:else if rows.length === 0}
-  <Notice title="No round yet." text="A round stands here as soon as it has been started."><a class="button main" href="#/">To today</a></Notice>
+  <Notice title={removed ? 'Nothing was removed.' : 'No round yet.'} text={removed ? 'A round that is removed stands here and can be brought back.' : 'A round stands here as soon as it has been started.'}><a class="button main" href="#/">To today</a></Notice>
 {:else}
   {#each days as [name, list] (name)}
     <section class="seam mt-6 grid gap-x-8 pt-4 md:grid-cols-[14rem_1fr]">

@@ -8,7 +8,9 @@
   import { cautions } from '../lib/bench/measures'
   import BagPicture from '../lib/run/BagPicture.svelte'
   import SwayPicture from '../lib/run/SwayPicture.svelte'
-  import { Round } from '../lib/run/round.svelte'
+  import { kept } from '../lib/run/delay'
+  import { Round, type Plays } from '../lib/run/round.svelte'
+  import { session } from '../lib/session.svelte'
   import { composedMoves, composedStrikes, sample } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
   import Caution from '../lib/ui/Caution.svelte'
@@ -38,7 +40,20 @@
     },
   }))
   type Band = Schemas['StandInChoice']['ability']
-  let source = $state<Schemas['NewRun']['source']>('keys')
+  type Source = Schemas['NewRun']['source']
+  let source = $state<Source>('keys')
+  let chosen = $state<Plays | ''>('') // how it runs, where the coach chose
+  const ways = $derived((ready.data?.preview.plays[source] ?? ['beat']) as Plays[])
+  const plays = $derived(chosen && ways.includes(chosen) ? chosen : (ways[0] ?? 'beat'))
+  const wayNames: Record<Plays, string> = { beat: 'Play the beat', follow: 'Follow my hits', startThenFollow: 'Start me, then follow' }
+  const wayNotes = $derived<Record<Plays, string>>({
+    beat: source === 'none' ? 'The clock, the calls and the bag as planned. You may mark what you see.' : 'Plays the plan, whatever the hits do.',
+    follow: source === 'keys' ? 'The bag is on the screen: your taps strike it, miss it and find it again.' : 'The picture and the board sounds answer each hit.',
+    startThenFollow: 'Plays the first strikes, then lets go: from there the bag answers the hits.',
+  })
+  const recorders = $derived<{ value: Source; text: string }[]>([
+    { value: 'keys', text: 'Taps' }, { value: 'device', text: 'Bag sensor' }, { value: 'none', text: 'Nothing' }, ...(session.me?.demo ? [{ value: 'standin' as const, text: 'Demo hits' }] : []),
+  ])
   let ability = $state<Band>('intermediate')
   let seed = $state(Math.floor(Math.random() * 1e6))
   const stance = $derived(ready.data?.trainee.stance ?? 'orthodox')
@@ -49,7 +64,7 @@
   let traceHeight = $state(300)
   let traceWidth = $state(800)
 
-  const start = () => void round.start(params.id, source, { ability, seed })
+  const start = () => void round.start(params.id, source, plays, { ability, seed })
   const kinds = Object.keys(markNames) as Schemas['MarkIn']['kind'][]
 
   function strike(hand: string, page: number) {
@@ -103,8 +118,8 @@
         <p class="mt-1 text-soft">{preview.strikes} strikes, {countdown(preview.seconds)} from bell to bell. {#if drill.doc.firstHand}First hand: {drill.doc.firstHand}, the {side(drill.doc.firstHand, stance)}.{:else if preview.composed}{preview.composed.times} repetitions of {preview.composed.canonical}.{/if}</p>
       </div>
       <dl class="flex flex-wrap gap-x-10 gap-y-2">
-        <div><dt class="label">Streak to reach{outlook.best > 0 ? `, best ${outlook.best}` : ''}</dt><dd class="figure text-5xl">{outlook.target}</dd></div>
-        {#if outlook.clean > 0}<div><dt class="label">Clean, expected</dt><dd class="figure text-5xl">{Math.round(100 * outlook.clean)}<span class="text-2xl"> %</span></dd></div>{/if}
+        <div><dt class="label">Goal in a row{outlook.best > 0 ? `, best ${outlook.best}` : ''}</dt><dd class="figure text-5xl">{outlook.target}</dd></div>
+        {#if outlook.clean > 0}<div><dt class="label">Meet the bag, expected</dt><dd class="figure text-5xl">{Math.round(100 * outlook.clean)}<span class="text-2xl"> %</span></dd></div>{/if}
       </dl>
       </div>
       {#if outlook.held}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">Held back: {outlook.held}. <a href="#/people/{trainee.id}">To {trainee.name}</a></p>{/if}
@@ -114,19 +129,25 @@
       </div>
       <div class="grid gap-x-10 gap-y-3 md:grid-cols-[1fr_auto]">
         <div>
-          <Choice label="Who captures the hits" value={source} options={[{ value: 'keys', text: 'Taps: pads or F and J' }, { value: 'standin', text: 'Stand-in sensor' }, { value: 'device', text: 'A sensor' }]} onchange={(v) => { source = v; if (round.run && round.run.source !== v) round.run = null }} />
+          <Choice label="Hits recorded by" value={source} options={recorders} onchange={(v) => { source = v; if (round.run && round.run.source !== v) round.run = null }} />
+          {#if source === 'keys'}<p class="mt-1 text-sm text-soft">The pads on the screen, or the keys F and J. {kept() ? `This device is ${Math.round(1000 * (kept()?.late ?? 0))} ms late, which is taken off.` : ''} <a href="#/delay">{kept() ? 'Measure it again' : 'Measure the delay of this device'}</a></p>{/if}
           {#if source === 'standin'}
-            <Choice label="It hits like" value={ability} options={Object.entries(bands).map(([value, text]) => ({ value: value as Band, text }))} onchange={(v) => (ability = v)} note="Simulated, for trying things out: its hits are nobody's." />
+            <Choice label="They hit like" value={ability} options={Object.entries(bands).map(([value, text]) => ({ value: value as Band, text }))} onchange={(v) => (ability = v)} note="Simulated, for trying things out: these hits are nobody's." />
           {:else if source === 'device'}
             {#if round.run?.intakeKey}
               <p class="mt-1">Send hits to <code class="font-semibold break-all">{location.origin}/api/intake/{round.run.intakeKey}</code></p>
               <p class="text-sm text-soft">The key is for this round alone. Join the sensor, then start.</p>
             {:else}
-              <button class="button mt-1" onclick={() => round.prepare(params.id, 'device')}>Make the key for this round</button>
+              <button class="button mt-1" onclick={() => round.prepare(params.id, 'device', plays)}>Make the key for this round</button>
             {/if}
           {/if}
+          {#if ways.length > 1}
+            <Choice label={preview.keptBy === 'bag' ? 'The bag sets the time' : 'The beat sets the time'} value={plays} options={ways.map((value) => ({ value, text: wayNames[value] }))} onchange={(v) => (chosen = v)} note={wayNotes[plays]} />
+          {:else}
+            <p class="mt-2"><span class="label">{preview.keptBy === 'bag' ? 'The bag sets the time' : 'The beat sets the time'}</span><br />{wayNotes.beat}</p>
+          {/if}
         </div>
-        <div class="flex flex-col items-stretch gap-2 self-end">
+        <div class="flex flex-col items-stretch gap-2 self-end md:row-span-2">
           <button class="button main min-h-16! px-12! text-2xl!" disabled={!!preview.problem || round.phase === 'starting'} onclick={start}>Start</button>
           <p class="text-center text-sm text-soft">or Space</p>
         </div>
@@ -139,7 +160,7 @@
     <header class="flex items-center gap-4 px-4 pt-3 sm:px-6">
       <div class="min-w-0">
         <p class="line-clamp-2 text-lg leading-tight font-bold sm:text-2xl wall:text-4xl">{run.trainee.name}</p>
-        <p class="hidden truncate text-soft sm:block">{run.drillName}{run.doc.tempo ? `, ${Math.round(run.tempo)} a minute` : ''}</p>
+        <p class="hidden truncate text-soft sm:block">{run.drillName}{run.doc.tempo ? `, ${Math.round(run.tempo)} a minute` : ''}. <span data-testid="plays">{round.follows ? 'The bag follows the hits' : run.plays === 'startThenFollow' ? 'Plays, then follows the hits' : run.timeline.clock === 'bag' && run.plays === 'follow' ? 'Waits for the first hit' : 'Plays the beat'}</span></p>
       </div>
       <p class="figure ml-auto text-5xl sm:text-7xl wall:text-9xl" role="timer" aria-label="left">{countdown(round.left)}</p>
       <button class="button min-h-16! min-w-16!" onclick={() => round.togglePause()} disabled={round.phase === 'ending'}>{round.phase === 'paused' ? 'Go on' : 'Pause'}</button>
@@ -188,7 +209,7 @@
           </button>
         {/each}
         <p class="col-span-5 flex justify-between text-sm text-soft">
-          <span>{count(round.hits.length, 'hit')}, {count(round.marks, 'mark')}</span>
+          <span>{run.source === 'none' ? 'nothing recorded' : count(round.hits.length, 'hit')}, {count(round.marks, 'mark')}</span>
           <button class="min-h-8 px-2 underline" onclick={() => round.mute()}>{round.muted ? 'Sound on' : 'Sound off'} (M)</button>
         </p>
       </div>

@@ -507,6 +507,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API runs by ID remove */
+        post: operations["post-api-runs-by-id-remove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API runs by ID restore */
+        post: operations["post-api-runs-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{id}/review": {
         parameters: {
             query?: never;
@@ -553,6 +587,23 @@ export interface paths {
         put?: never;
         /** Post API sign out */
         post: operations["post-api-sign-out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tap-delay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API tap delay */
+        post: operations["post-api-tap-delay"];
         delete?: never;
         options?: never;
         head?: never;
@@ -965,7 +1016,7 @@ export interface components {
             at: string;
             readonly id: string;
             /** @enum {string} */
-            method: "taps" | "count" | "period";
+            method: "taps" | "count" | "period" | "rounds";
             parameter: string;
             /** Format: double */
             residual: number | null;
@@ -1025,6 +1076,22 @@ export interface components {
         };
         ComboText: {
             text: string;
+        };
+        ComeBackRow: {
+            at: number[];
+            boards?: number[];
+            /** Format: double */
+            launch: number;
+            swing: number[];
+            window: number[];
+        };
+        ComeBacks: {
+            counts: number[];
+            /** Format: double */
+            least: number;
+            rows: components["schemas"]["ComeBackRow"][];
+            /** Format: int64 */
+            step: number;
         };
         Composed: {
             balance: components["schemas"]["Balance"];
@@ -1244,6 +1311,20 @@ export interface components {
             reason?: string;
             rung: string;
         };
+        DelayFound: {
+            /**
+             * Format: double
+             * @description s; 0 where the taps came ahead
+             */
+            late: number;
+            /** Format: int64 */
+            matched: number;
+            /**
+             * Format: double
+             * @description s
+             */
+            spread: number;
+        };
         DemandOut: {
             /** Format: double */
             value: number;
@@ -1266,6 +1347,7 @@ export interface components {
         };
         DrillDoc: {
             calls?: boolean;
+            clock?: string;
             cues?: components["schemas"]["Cues"];
             earOnly?: boolean;
             firstHand?: string;
@@ -1336,9 +1418,18 @@ export interface components {
             field?: string;
             /** Format: double */
             fist: number | null;
+            /**
+             * @description whose clock it goes by; empty where it cannot be run
+             * @enum {string}
+             */
+            keptBy: "bag" | "beat" | "";
             name: string;
             /** @description strikes of one pattern */
             pattern: components["schemas"]["Beat"][];
+            /** @description for each way to record hits, how a round can run, the usual one first */
+            plays: {
+                [key: string]: string[];
+            };
             /** @description why it cannot be run, where it cannot */
             problem?: string;
             /**
@@ -1420,12 +1511,18 @@ export interface components {
         };
         Event: {
             /** Format: int64 */
+            ahead?: number;
+            /** Format: int64 */
             at: number;
+            /** Format: int64 */
+            count?: number;
             face?: string;
             hand?: string;
             kind: string;
             /** Format: int64 */
             late?: number;
+            /** Format: double */
+            launch?: number;
             /** Format: int64 */
             move?: number;
             /** Format: int64 */
@@ -1435,6 +1532,10 @@ export interface components {
             position?: number;
             /** Format: int64 */
             rep?: number;
+            /** Format: int64 */
+            settle?: number;
+            /** Format: double */
+            share?: number;
             still?: boolean;
             text?: string;
             /** Format: int64 */
@@ -1571,6 +1672,23 @@ export interface components {
             reason: string;
             suggest: string;
         };
+        FromRounds: {
+            parameter: string;
+            /** Format: int64 */
+            people: number;
+            /** Format: int64 */
+            rounds: number;
+            /**
+             * Format: double
+             * @description standard error of value
+             */
+            spread: number;
+            text: string;
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            was: number;
+        };
         GateDoc: {
             /** Format: double */
             clean: number;
@@ -1667,6 +1785,11 @@ export interface components {
             force?: number;
             /** @enum {string} */
             hand?: "lead" | "rear";
+            /**
+             * Format: double
+             * @description m/s at which the bag was driven off, where the sensor tells
+             */
+            launch?: number;
             /** Format: int64 */
             seq: number;
         };
@@ -1680,10 +1803,17 @@ export interface components {
             hand: string;
         };
         IntakeInfo: {
+            /**
+             * @description whose clock the round goes by
+             * @enum {string}
+             */
+            clock: "bag" | "beat";
             /** Format: int64 */
             clockUs: number;
+            drill: components["schemas"]["DrillDoc"];
             /** Format: int64 */
             endUs: number;
+            rig: components["schemas"]["RigDoc"];
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
             strikes: components["schemas"]["Planned"][];
@@ -1753,6 +1883,8 @@ export interface components {
             createdAt: string;
             drillId: string;
             drillName: string;
+            /** @enum {string} */
+            ending: "bell" | "stopped" | "vanished" | "";
             id: string;
             rigName: string;
             /** Format: date-time */
@@ -1798,8 +1930,11 @@ export interface components {
         Measured: {
             /** Format: int64 */
             count?: number;
-            /** @enum {string} */
-            method: "taps" | "count" | "period";
+            /**
+             * @description rounds: what the judged rounds on this rig agree on
+             * @enum {string}
+             */
+            method: "taps" | "count" | "period" | "rounds";
             /** Format: double */
             seconds?: number;
             /** @description s; of each strike the strike itself, then every return, pass or board sound */
@@ -1829,10 +1964,15 @@ export interface components {
             /** Format: uuid */
             drillId: string;
             /**
-             * @description who captures the hits
+             * @description the usual one by clock and source where nothing is said
              * @enum {string}
              */
-            source: "keys" | "standin" | "device";
+            plays?: "beat" | "follow" | "startThenFollow";
+            /**
+             * @description what records the hits
+             * @enum {string}
+             */
+            source: "keys" | "standin" | "device" | "none";
             /** @description with source standin */
             standIn?: components["schemas"]["StandInChoice"];
         };
@@ -1945,10 +2085,30 @@ export interface components {
             /** Format: double */
             age: number;
             /** Format: double */
+            ahead?: number;
+            /** Format: double */
             at: number;
+            /** Format: double */
+            choice?: number;
+            /** Format: int64 */
+            count?: number;
+            /** Format: double */
+            cue?: number;
             hand: string;
+            /** Format: double */
+            late?: number;
+            /** Format: double */
+            launch?: number;
+            /** Format: double */
+            moves?: number;
+            /** Format: int64 */
+            place?: number;
             /** Format: int64 */
             rep: number;
+            /** Format: double */
+            settle?: number;
+            /** Format: double */
+            share?: number;
             still: boolean;
             /** Format: double */
             window: number;
@@ -2021,6 +2181,11 @@ export interface components {
         Review: {
             /**
              * Format: double
+             * @description strikes a minute that were planned
+             */
+            asked: number | null;
+            /**
+             * Format: double
              * @description s
              */
             bias: number | null;
@@ -2037,6 +2202,8 @@ export interface components {
             drift: number | null;
             /** Format: int64 */
             early: number;
+            /** @enum {string} */
+            ended: "bell" | "stopped" | "vanished" | "";
             /** Format: int64 */
             extra: number;
             hands: components["schemas"]["GroupOut"][];
@@ -2044,8 +2211,20 @@ export interface components {
             hits: components["schemas"]["HitOut"][];
             /** Format: double */
             inbound: number | null;
+            /** @description there were hits, from a source that tells clean from late */
+            judged: boolean;
+            /**
+             * @description whose clock it was judged on
+             * @enum {string}
+             */
+            keptBy: "bag" | "beat";
             /** Format: int64 */
             late: number;
+            /**
+             * Format: int64
+             * @description come-backs let through against the plan
+             */
+            letGo: number;
             marks: components["schemas"]["MarkOut"][];
             /** Format: int64 */
             missed: number;
@@ -2061,6 +2240,8 @@ export interface components {
             offset: number;
             /** @description the latency is known, a steady lateness counts */
             offsetKept: boolean;
+            /** @description the bag was on the screen alone */
+            onScreen: boolean;
             paces: components["schemas"]["PaceOut"][];
             positions: components["schemas"]["GroupOut"][];
             /** @description three things to take home */
@@ -2077,6 +2258,16 @@ export interface components {
             strikes: components["schemas"]["StrikeOut"][];
             summary: components["schemas"]["Summary"];
             /**
+             * Format: double
+             * @description strikes a minute that were held, on the bag's clock
+             */
+            tempo: number | null;
+            /**
+             * Format: double
+             * @description change of the tempo over the round as a share, quicker positive
+             */
+            trend: number | null;
+            /**
              * Format: int64
              * @description how far the run came
              */
@@ -2089,6 +2280,8 @@ export interface components {
         };
         Rig: {
             doc: components["schemas"]["RigDoc"];
+            /** @description told where one rig is asked for */
+            readonly fromRounds?: components["schemas"]["FromRounds"];
             readonly id: string;
             /**
              * Format: date-time
@@ -2157,6 +2350,15 @@ export interface components {
             need: number;
             where: string;
         };
+        RoundFit: {
+            parameter: string;
+            /** Format: double */
+            spread: number;
+            /** Format: int64 */
+            steps: number;
+            /** Format: double */
+            value: number;
+        };
         Run: {
             /** Format: int64 */
             clockUs: number;
@@ -2164,12 +2366,21 @@ export interface components {
             doc: components["schemas"]["DrillDoc"];
             drillId: string;
             drillName: string;
+            /**
+             * Format: int64
+             * @description from this moment on the bag on the screen follows the hits; past the end where it never does
+             */
+            followsUs: number;
             id: string;
             intakeKey?: string;
+            /** @enum {string} */
+            plays: "beat" | "follow" | "startThenFollow";
+            /** @description from the log */
+            removed?: boolean;
             rig: components["schemas"]["RigDoc"];
             rigName: string;
             /** @enum {string} */
-            source: "keys" | "standin" | "device";
+            source: "keys" | "standin" | "device" | "none";
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
             /**
@@ -2310,6 +2521,8 @@ export interface components {
         StandInChoice: {
             /** @enum {string} */
             ability: "first-timer" | "beginner" | "intermediate" | "advanced" | "expert";
+            /** @description it tells times alone, and no force */
+            deaf?: boolean;
             /** Format: int64 */
             seed: number;
         };
@@ -2346,6 +2559,13 @@ export interface components {
         Summary: {
             /** Format: int64 */
             clean: number;
+            /** @description it moves what is known of somebody, and the ladder: a judged round that came to its bell */
+            counts: boolean;
+            /**
+             * Format: double
+             * @description by how much an estimated share may be off, either way
+             */
+            give?: number;
             headline: string;
             /** Format: int64 */
             hits: number;
@@ -2358,13 +2578,25 @@ export interface components {
             passes?: number;
             /** Format: int64 */
             planned: number;
+            /** @description what the round tells of the bag */
+            rig?: components["schemas"]["RoundFit"];
             /**
              * Format: double
-             * @description clean share of the planned strikes, 0 where none was planned
+             * @description of the strikes, those that met the bag: counted, or estimated where only times came in; 0 where nothing is judged
              */
             share: number;
+            /**
+             * Format: double
+             * @description strikes a minute that were held on the bag's clock
+             */
+            tempo?: number;
             /** @description the coach marked it so */
             wild?: boolean;
+        };
+        TapDelay: {
+            /** @description when each was heard or seen */
+            beats: number[];
+            taps: number[];
         };
         TechniqueQuestion: {
             doc: components["schemas"]["DrillDoc"];
@@ -2454,6 +2686,9 @@ export interface components {
             inside: number;
         };
         Timeline: {
+            bag?: components["schemas"]["ComeBacks"];
+            beyond?: components["schemas"]["Event"][];
+            clock?: string;
             /** Format: int64 */
             end: number;
             events: components["schemas"]["Event"][];
@@ -3669,6 +3904,8 @@ export interface operations {
                 trainee?: string;
                 /** @description only runs made before */
                 before?: string;
+                /** @description those that were removed from the log, instead of the others */
+                removed?: boolean;
                 limit?: number;
             };
             header?: never;
@@ -3831,6 +4068,64 @@ export interface operations {
             };
         };
     };
+    "post-api-runs-by-id-remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-runs-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-runs-by-id-review": {
         parameters: {
             query?: never;
@@ -3939,6 +4234,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-tap-delay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapDelay"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DelayFound"];
+                };
             };
             /** @description Error */
             default: {

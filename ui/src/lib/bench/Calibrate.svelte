@@ -29,7 +29,7 @@
   const good = $derived(strikes.filter((s) => s.length >= 4))
   const measured = $derived<Schemas['Measured']>(method === 'taps' ? { method, strikes: good } : { method, count, seconds: seconds ?? 0 })
   const newest = $derived(history.data?.find((c) => !c.undone))
-  const methods: Record<string, string> = { taps: 'tapped along', count: 'counted in a time', period: 'started and stopped' }
+  const methods: Record<string, string> = { taps: 'tapped along', count: 'counted in a time', period: 'started and stopped', rounds: 'rounds that agree' }
 
   // Three seconds without a tap, and the next one is another strike.
   function tap(e: Event) {

@@ -21,11 +21,14 @@ export class Outbox {
   #busy = false
   #heard = 0
   #clock: () => number
+  #delay: number | null
   #inflight: Promise<void> = Promise.resolve()
 
-  constructor(run: string, clock: () => number, left?: Kept) {
+  /** The delay of the device is in seconds, null where it was not measured; it is told once with the first batch. */
+  constructor(run: string, clock: () => number, left?: Kept, delay: number | null = null) {
     this.#run = run
     this.#clock = clock
+    this.#delay = delay
     this.#kept = left ?? { device: `screen ${crypto.randomUUID()}`, hits: [], marks: [], steps: [] }
   }
 
@@ -83,7 +86,7 @@ export class Outbox {
         await ask(
           api.POST('/api/runs/{id}/hits', {
             params: { path: { id: this.#run } },
-            body: { device: this.#kept.device, hits, marks, ...(now > 0 ? { clockUs: micros(now) } : {}) },
+            body: { device: this.#kept.device, hits, marks, ...(now > 0 ? { clockUs: micros(now) } : {}), ...(this.#delay === null ? {} : { latencyUs: micros(this.#delay) }) },
           }),
         )
         this.#kept.hits.splice(0, hits.length)

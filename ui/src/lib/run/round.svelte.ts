@@ -1,11 +1,14 @@
 import { api, ask, type Schemas } from '../api/client'
 import { RunClock } from './clock'
+import { delay } from './delay'
+import { Follow } from './follow'
 import { Outbox } from './outbox.svelte'
 import { Sound } from './sound'
 import { faced, timelineMoves, type TraceHit, type TraceMove, type TraceStrike } from '../trace/geometry'
 
 export type Phase = 'ready' | 'starting' | 'running' | 'paused' | 'ending' | 'over'
 type Source = Schemas['NewRun']['source']
+export type Plays = NonNullable<Schemas['NewRun']['plays']>
 const lead = 0.4 // s between the press of start and the clock's zero
 const tail = 0.7 // s after the closing bell until the round is over: its sound rings out
 
@@ -22,10 +25,13 @@ export class Round {
   problem = $state('')
   outbox = $state<Outbox | null>(null)
 
+  events = $state.raw<Schemas['Event'][]>([]) // as the hits have moved them
+  follows = $state(false) // the bag on the screen goes by the hits by now
   strikes: TraceStrike[] = $derived(
-    (this.run?.timeline.events ?? []).filter((e) => e.kind === 'strike').map((e) => ({ i: e.n ?? 0, at: e.at / 1e6, hand: e.hand ?? '', window: (e.window ?? 0) / 1e6, ...faced(e) })),
+    this.events.filter((e) => e.kind === 'strike').map((e) => ({ i: e.n ?? 0, at: e.at / 1e6, hand: e.hand ?? '', window: (e.window ?? 0) / 1e6, ...faced(e) })),
   )
-  moves: TraceMove[] = $derived(timelineMoves(this.run?.timeline.events ?? []))
+  moves: TraceMove[] = $derived(timelineMoves(this.events))
+  #follow: Follow | null = null
   #clock: RunClock | null = null
   #sound: Sound | null = null
   #frame = 0
@@ -41,10 +47,10 @@ export class Round {
   now = () => this.#clock?.now() ?? 0
 
   /** Makes the run, so that a sensor can be joined to it before it starts. */
-  async prepare(drillId: string, source: Source, standIn?: Schemas['StandInChoice']) {
+  async prepare(drillId: string, source: Source, plays?: Plays, standIn?: Schemas['StandInChoice']) {
     this.problem = ''
     try {
-      this.run = await ask(api.POST('/api/runs', { body: { drillId, source, ...(source === 'standin' && standIn ? { standIn } : {}) } }))
+      this.run = await ask(api.POST('/api/runs', { body: { drillId, source, ...(plays ? { plays } : {}), ...(source === 'standin' && standIn ? { standIn } : {}) } }))
     } catch (e) {
       this.problem = (e as Error).message
     }
@@ -52,25 +58,30 @@ export class Round {
   }
 
   /** Starts; call it from a key or a press, else the browser keeps silent. */
-  async start(drillId: string, source: Source, standIn?: Schemas['StandInChoice']) {
+  async start(drillId: string, source: Source, plays?: Plays, standIn?: Schemas['StandInChoice']) {
     if (this.phase !== 'ready') return
     this.phase = 'starting'
     const clock = new RunClock()
-    if ((!this.run || this.run.source !== source) && !(await this.prepare(drillId, source, standIn))) {
+    if ((!this.run || this.run.source !== source || (plays && this.run.plays !== plays)) && !(await this.prepare(drillId, source, plays, standIn))) {
       clock.close()
       this.phase = 'ready'
       return
     }
     const run = this.run!
-    this.outbox = new Outbox(run.id, () => this.now())
-    if (source !== 'keys') this.#listen(run.id)
+    this.outbox = new Outbox(run.id, () => this.now(), undefined, source === 'keys' ? delay() : null)
+    this.events = run.timeline.events
+    if (run.plays !== 'beat' && run.timeline.bag) {
+      this.#follow = new Follow(run.timeline, run.timeline.bag, run.followsUs)
+      this.events = this.#follow.events
+    }
+    if (source !== 'keys' && source !== 'none') this.#listen(run.id)
     await clock.start(lead)
     if (this.#left) {
       clock.close()
       return
     }
     this.#clock = clock
-    this.#sound = new Sound(clock, run.timeline.events)
+    this.#sound = new Sound(clock, () => this.#follow?.events ?? run.timeline.events, (e) => this.#follow?.handles(e) ?? false)
     this.#sound.volume = this.muted ? 0 : 0.8
     this.#sound.start()
     this.outbox.open()
@@ -91,7 +102,9 @@ export class Round {
     this.left = Math.max(0, (t.end - Math.max(micros, t.start)) / 1e6)
     let call = ''
     let count = 0
-    for (const e of t.events) {
+    if (this.#follow?.letBy(now)) this.events = [...this.#follow.events]
+    this.follows = !!this.#follow && micros >= (this.run?.followsUs ?? Infinity)
+    for (const e of this.events) {
       if (e.at > micros) break
       if (e.kind === 'call' || e.kind === 'cue') call = e.text ?? ''
       if (e.kind === 'count') count = e.n ?? 0
@@ -107,7 +120,18 @@ export class Round {
     const at = this.#clock.now(page)
     if (at < 0) return
     this.outbox?.hit(at, hand)
-    this.hits = [...this.hits, { at, hand }]
+    this.#struck(at, hand)
+  }
+
+  /** The bag on the screen answers a hit: its sounds first, then the picture. */
+  #struck(at: number, hand: string, launch?: number) {
+    const real = at - (this.run?.source === 'keys' ? (delay() ?? 0) : 0)
+    const boards = this.#follow?.hit(real, launch)
+    if (boards && this.#follow && real * 1e6 >= (this.run?.followsUs ?? Infinity)) {
+      this.#sound?.answer(boards, this.run?.source === 'keys')
+      this.events = [...this.#follow.events]
+    }
+    this.hits = [...this.hits, { at: real, hand }]
   }
 
   mark(kind: Schemas['MarkIn']['kind']) {
@@ -142,7 +166,7 @@ export class Round {
     this.phase = 'ending'
     cancelAnimationFrame(this.#frame)
     if (this.#clock && !this.#clock.paused) await this.#clock.pause()
-    if (this.run?.source !== 'keys') await new Promise((done) => setTimeout(done, 500)) // a sensor's last batch
+    if (this.run?.source === 'device' || this.run?.source === 'standin') await new Promise((done) => setTimeout(done, 500)) // a sensor's last batch
     void this.outbox?.step(action, at)
     for (let tries = 0; this.outbox && !this.outbox.empty; tries++) {
       await this.outbox.flush()
@@ -178,8 +202,8 @@ export class Round {
     const socket = new WebSocket(`${location.origin.replace(/^http/, 'ws')}/api/runs/${id}/live`)
     this.#socket = socket
     socket.onmessage = (m) => {
-      const feed = JSON.parse(m.data as string) as { kind: string; hits?: { at: number; hand?: string }[] }
-      if (feed.kind === 'hits') this.hits = [...this.hits, ...(feed.hits ?? []).map((h) => ({ at: h.at / 1e6, hand: h.hand ?? '' }))]
+      const feed = JSON.parse(m.data as string) as { kind: string; hits?: { at: number; hand?: string; launch?: number }[] }
+      if (feed.kind === 'hits') for (const h of feed.hits ?? []) this.#struck(h.at / 1e6, h.hand ?? '', h.launch)
     }
     socket.onclose = () => {
       if (this.phase === 'running' || this.phase === 'paused') setTimeout(() => this.#listen(id), 1000)

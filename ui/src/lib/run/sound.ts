@@ -4,22 +4,29 @@ import type { RunClock } from './clock'
 type Event = Schemas['Event']
 
 const ahead = 1.5 // s that sounds are scheduled before they fall: more than a hidden page's slowest timer
+const near = 0.25 // s that those are which the hits may move
+const late = 0.4 // s after which a call that was moved is not spoken any more
+const moving = new Set(['call', 'change', 'move'])
 
 const wordsOf = (text = '') => text.split(/[ ,;]+/).filter(Boolean)
 
 /** Plays a timeline: each sound is put on the audio clock well before it falls. */
 export class Sound {
   #clock: RunClock
-  #events: Event[]
-  #next = 0
+  #events: () => Event[]
+  #leave: (e: Event) => boolean // to the hits
+  #played = new WeakSet<Event>()
+  #boards: AudioScheduledSourceNode[] = [] // of the last hit
   #master: GainNode | null = null
   #noise: AudioBuffer | null = null
   #words = new Map<string, AudioBuffer>()
   #timer = 0
 
-  constructor(clock: RunClock, events: Event[]) {
+  /** Events may move while the round runs; those that `leave` names are left to the hits. */
+  constructor(clock: RunClock, events: () => Event[], leave: (e: Event) => boolean = () => false) {
     this.#clock = clock
     this.#events = events
+    this.#leave = leave
     const context = clock.context
     if (!context) return
     this.#master = context.createGain()
@@ -32,7 +39,7 @@ export class Sound {
 
   /** Fetches the clips of the words that are called. A clip that does not come is not spoken; the call stands on the screen. */
   async #loadWords() {
-    const words = new Set(this.#events.filter((e) => e.kind === 'call' || e.kind === 'cue').flatMap((e) => wordsOf(e.text)))
+    const words = new Set(this.#events().filter((e) => e.kind === 'call' || e.kind === 'cue').flatMap((e) => wordsOf(e.text)))
     await Promise.all(
       [...words].map(async (word) => {
         try {
@@ -60,22 +67,41 @@ export class Sound {
   }
 
   #fill() {
-    const until = (this.#clock.now() + ahead) * 1e6
-    for (let e = this.#events[this.#next]; e && e.at <= until; e = this.#events[++this.#next]) {
-      const when = this.#clock.when(e.at / 1e6)
-      if (when !== null && this.#clock.context && when >= this.#clock.context.currentTime - 0.005) this.#play(e, when)
+    const now = this.#clock.now() * 1e6
+    for (const e of this.#events()) {
+      // what moves with the hits is put on the clock no sooner than it has to be
+      if (e.at > now + (moving.has(e.kind) ? near : ahead) * 1e6) continue
+      if (e.at < now - late * 1e6 || this.#played.has(e) || this.#leave(e)) continue
+      const when = this.#clock.when(Math.max(e.at, now) / 1e6)
+      if (when === null || !this.#clock.context) continue
+      this.#played.add(e)
+      this.#play(e, Math.max(when, this.#clock.context.currentTime))
     }
   }
 
-  #play(e: Event, when: number) {
+  /** The board sounds (s on the run's clock) that come of a hit, in place of those of the hit before; with its own thud where the bag is
+   * on the screen alone. */
+  answer(boards: number[], thud: boolean) {
+    const c = this.#clock.context
+    if (!c) return
+    for (const b of this.#boards) b.stop()
+    this.#boards = []
+    if (thud) this.#play({ kind: 'strike', at: 0 }, c.currentTime)
+    boards.forEach((at, n) => {
+      const when = this.#clock.when(at)
+      if (when !== null && when >= c.currentTime) this.#play({ kind: 'rebound', at: 0, n: n + 1 }, when, this.#boards)
+    })
+  }
+
+  #play(e: Event, when: number, into?: AudioScheduledSourceNode[]) {
     switch (e.kind) {
       case 'strike': // leather: a low thud under a short slap
         this.#tone(when, 'sine', 150, 55, 0.12, 0.9)
         this.#burst(when, 1400, 0.045, 0.5)
         break
       case 'rebound': // the board: dry wood, the far one a little lower than the near one
-        this.#burst(when, e.n && e.n % 2 === 0 ? 2600 : 2100, 0.022, 0.55)
-        this.#tone(when, 'triangle', e.n && e.n % 2 === 0 ? 560 : 470, 420, 0.03, 0.22)
+        this.#burst(when, e.n && e.n % 2 === 0 ? 2600 : 2100, 0.022, 0.55, into)
+        this.#tone(when, 'triangle', e.n && e.n % 2 === 0 ? 560 : 470, 420, 0.03, 0.22, into)
         break
       case 'pass': // a slip bag going by
         this.#burst(when - 0.04, 420, 0.12, 0.3)
@@ -116,7 +142,7 @@ export class Sound {
     n.start(when)
   }
 
-  #tone(when: number, type: OscillatorType, from: number, to: number, length: number, loud: number) {
+  #tone(when: number, type: OscillatorType, from: number, to: number, length: number, loud: number, into?: AudioScheduledSourceNode[]) {
     const c = this.#clock.context
     if (!c || !this.#master) return
     const o = c.createOscillator()
@@ -130,9 +156,10 @@ export class Sound {
     o.connect(g).connect(this.#master)
     o.start(when)
     o.stop(when + length + 0.02)
+    into?.push(o)
   }
 
-  #burst(when: number, pitch: number, length: number, loud: number) {
+  #burst(when: number, pitch: number, length: number, loud: number, into?: AudioScheduledSourceNode[]) {
     const c = this.#clock.context
     if (!c || !this.#master) return
     const n = c.createBufferSource()
@@ -147,5 +174,6 @@ export class Sound {
     n.connect(f).connect(g).connect(this.#master)
     n.start(when)
     n.stop(when + length + 0.02)
+    into?.push(n)
   }
 }
