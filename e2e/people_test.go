@@ -17,7 +17,7 @@ func TestNewPersonRuns(t *testing.T) {
 	press("Add a person")
 	c.ok(c.Fill("Name", "Wilma Korr"))
 	press("Save")
-	c.ok(c.See("One hand, one count, on the"))
+	c.ok(c.See("Strike once, meet it once, on the"))
 	press("Run it")
 	c.ok(c.See("Ready for the floor"))
 	press("Start")

@@ -58,11 +58,11 @@ func (c coach) tappedRound() float64 {
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("stopped at"))
 	c.ok(c.See("clean"))
-	var clean, planned float64
-	if _, err := fmt.Sscanf(strings.SplitN(c.text(heading), ": ", 2)[1], "%f of %f", &clean, &planned); err != nil || planned < 10 {
-		c.t.Fatalf("%v in %q", err, c.text(heading))
+	clean, due := c.counted()
+	if due < 10 {
+		c.t.Fatalf("%g strikes in %q", due, c.text(heading))
 	}
-	return clean / planned
+	return clean / due
 }
 
 // The calls of a drill are spoken: their clips are fetched from the product itself and can be decoded.

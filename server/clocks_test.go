@@ -104,6 +104,7 @@ func TestWhatDoesNotCount(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Larch")
 	person, rigs := u.hung("speed")
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.once", Choice: "skip", Reason: "knows it"}, nil)
 	var d Drill
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &d)
 	ladder := func() (l Ladder) {
@@ -133,12 +134,12 @@ func TestWhatDoesNotCount(t *testing.T) {
 	_, v = u.round(d, "device", "finish", nothing)
 	says(t, v, "Not judged: no hits were recorded")
 	after := ladder()
-	if before.Proposal.Index != after.Proposal.Index || before.Proposal.Why != after.Proposal.Why || found() != 0 || len(after.Rungs[0].Rounds) != 0 {
+	if before.Proposal.Index != after.Proposal.Index || before.Proposal.Why != after.Proposal.Why || found() != 0 || len(after.Rungs[1].Rounds) != 0 {
 		t.Errorf("before %+v, after %+v, %d findings", before.Proposal, after.Proposal, found())
 	}
 	// One that counts does move them; removed from the log it is as if it had not been, and it can be brought back.
 	run, v := u.round(d, "device", "finish", func(r Run) []HitIn { return u.exact(r, 0.8, 1, r.Timeline.End) })
-	if !v.Summary.Counts || len(ladder().Rungs[0].Rounds) != 1 || found() == 0 {
+	if !v.Summary.Counts || len(ladder().Rungs[1].Rounds) != 1 || found() == 0 {
 		t.Errorf("a clean round moves nothing: %+v", v.Summary)
 	}
 	logged := func(query string) (list []LogRow) {
@@ -147,11 +148,11 @@ func TestWhatDoesNotCount(t *testing.T) {
 	}
 	all := len(logged(""))
 	u.want(204, "POST", "/api/runs/"+run.ID+"/remove", nil, nil)
-	if len(ladder().Rungs[0].Rounds) != 0 || found() != 0 || len(logged("")) != all-1 || len(logged("&removed=true")) != 1 {
+	if len(ladder().Rungs[1].Rounds) != 0 || found() != 0 || len(logged("")) != all-1 || len(logged("&removed=true")) != 1 {
 		t.Errorf("a removed round still moves: %d findings, %d logged", found(), len(logged("")))
 	}
 	u.want(204, "POST", "/api/runs/"+run.ID+"/restore", nil, nil)
-	if len(ladder().Rungs[0].Rounds) != 1 || found() == 0 || len(logged("")) != all {
+	if len(ladder().Rungs[1].Rounds) != 1 || found() == 0 || len(logged("")) != all {
 		t.Error("a round that was brought back does not count again")
 	}
 	other := s.coach(t, "Birch")

@@ -104,7 +104,7 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by calle
 		o := &out.Moves[m.Move]
 		o.At, o.Until, o.Window, o.Share, o.Still, o.Return, o.Late, o.Offers, o.Choices = m.At, m.Until, m.Window, m.Share, m.Still, m.Return, m.Late, some(m.Fits), some(choices[i])
 	}
-	for _, f := range combo.Flow(moves) {
+	for _, f := range drill.Joined(moves, on.Bag.Kind()) {
 		out.Flow = append(out.Flow, FlowMark{f.Move, string(f.Code), f.Reason, f.Deliberate, f.Caution(), f.Suggest})
 	}
 	for _, h := range drill.HalfBeats(moves, on.Ability) {

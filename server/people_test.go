@@ -61,13 +61,13 @@ func TestLadderOverRounds(t *testing.T) {
 	person, rigs := u.hung("speed", "doubleEnd")
 	var page PersonPage
 	u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &page)
-	if len(page.Bags) != 2 || page.Bags[0].Move != string(ladder.Start) || page.Bags[0].Rung != "speed.rear" || page.Bags[0].Clean == nil || page.Next != "speed" {
+	if len(page.Bags) != 2 || page.Bags[0].Move != string(ladder.Start) || page.Bags[0].Rung != "speed.once" || page.Bags[0].Clean == nil || page.Next != "speed" {
 		t.Fatalf("%+v", page.Bags)
 	}
 	var first, same Drill
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &first)
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &same)
-	if first.Rung != "speed.rear" || same.ID != first.ID {
+	if first.Rung != "speed.once" || same.ID != first.ID {
 		t.Errorf("%+v, then %+v", first, same)
 	}
 	// What the coach changes stays as they have it when the rung is taken again.
@@ -82,12 +82,14 @@ func TestLadderOverRounds(t *testing.T) {
 		t.Errorf("%+v became %+v", mine, kept)
 	}
 	// A drill that was written by hand stands on the ladder too, and is left alone.
-	byHand := Drill{RigID: rigs["speed"].ID, TraineeID: person.ID, Name: "My own", Doc: changed(first.Doc, func(d *drill.Drill) { d.Work = 45 })}
+	shortened := first.Doc.Plan.(drill.Combination)
+	shortened.Work = 45
+	byHand := Drill{RigID: rigs["speed"].ID, TraineeID: person.ID, Name: "My own", Doc: DrillDoc{Plan: shortened}}
 	u.want(200, "POST", "/api/drills", byHand, &byHand)
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &first)
 	var again Drill
 	u.want(200, "GET", "/api/drills/"+byHand.ID, nil, &again)
-	if byHand.Rung != "speed.rear" || first.ID == byHand.ID || again.Doc.Plan.(drill.Drill).Work != 45 || first.Doc.Plan.(drill.Drill).Work != 60 {
+	if byHand.Rung != "speed.once" || first.ID == byHand.ID || again.Doc.Plan.(drill.Combination).Work != 45 || first.Doc.Plan.(drill.Combination).Work != 60 {
 		t.Errorf("%+v beside %+v", again, first)
 	}
 	clean := func(int) (bool, float64) { return true, 0.004 }
@@ -96,7 +98,7 @@ func TestLadderOverRounds(t *testing.T) {
 	}
 	var l Ladder
 	u.want(200, "GET", "/api/trainees/"+person.ID+"/ladder/speed", nil, &l)
-	if !l.Rungs[0].Done || l.Rungs[0].Through != 2 || l.Rungs[0].At == nil || l.Rungs[1].Done || l.Proposal.Rung != "speed.lead" || l.Proposal.Move != string(ladder.Next) {
+	if !l.Rungs[0].Done || l.Rungs[0].Through != 2 || l.Rungs[0].At == nil || l.Rungs[1].Done || l.Proposal.Rung != "speed.rear" || l.Proposal.Move != string(ladder.Next) {
 		t.Errorf("%+v\n%+v", l.Rungs[0], l.Proposal)
 	}
 	var o Outlook
@@ -108,16 +110,16 @@ func TestLadderOverRounds(t *testing.T) {
 		t.Errorf("%+v", l.Decisions)
 	}
 	var p Proposal
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.lead", Choice: "skip", Reason: "did it all last year"}, &p)
-	if p.Rung != "speed.five" {
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.rear", Choice: "skip", Reason: "did it all last year"}, &p)
+	if p.Rung != "speed.lead" {
 		t.Errorf("%+v", p)
 	}
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.five", Choice: "hold", Reason: "shoulders"}, &p)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.lead", Choice: "hold", Reason: "shoulders"}, &p)
 	if p.Move != string(ladder.Stay) || !strings.Contains(p.Why, "shoulders") {
 		t.Errorf("%+v", p)
 	}
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.five", Choice: "goOn"}, &p)
-	if p.Move == string(ladder.Stay) || p.Rung != "speed.five" {
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.lead", Choice: "goOn"}, &p)
+	if p.Move == string(ladder.Stay) || p.Rung != "speed.lead" {
 		t.Errorf("%+v", p)
 	}
 	if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "reflex.two", Choice: "skip"}); status != 422 || !strings.Contains(string(out), "body.rung") {
@@ -141,6 +143,7 @@ func TestRoundsTeach(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Cedar")
 	person, rigs := u.hung("speed")
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.once", Choice: "skip", Reason: "knows it"}, nil)
 	var d Drill
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &d)
 	page := func() (p PersonPage) {

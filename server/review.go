@@ -13,6 +13,7 @@ import (
 	"melodromos/core/judge"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
+	"melodromos/core/words"
 	"melodromos/library"
 	"melodromos/store"
 )
@@ -58,6 +59,7 @@ type Review struct {
 	Tempo      *float64    `json:"tempo" doc:"strikes a minute that were held, on the bag's clock"`
 	Asked      *float64    `json:"asked" doc:"strikes a minute that were planned"`
 	Trend      *float64    `json:"trend" doc:"change of the tempo over the round as a share, quicker positive"`
+	Slips      *float64    `json:"slips" doc:"share of the moves against a slip bag that the coach did not mark as touched or missed"`
 	LetGo      int         `json:"letGo" doc:"come-backs let through against the plan"`
 	OffsetKept bool        `json:"offsetKept" doc:"the latency is known, a steady lateness counts"`
 	Offset     float64     `json:"offset" doc:"s, taken off before judging"`
@@ -184,19 +186,23 @@ func (p runParts) ended() judge.Ended {
 	return judge.Ended(p.Ending)
 }
 
-func summaryOf(r judge.Round, p runParts, marks []store.Mark) Summary {
-	wild := false
+// slipsOf is how the moves against a slip bag went, by the coach's marks.
+func slipsOf(p runParts, marks []store.Mark) judge.Slips {
 	var touches []float64
 	for _, m := range marks {
-		wild = wild || m.Kind == "wild"
-		if m.Kind == "touched" {
+		if m.Kind == "touched" || m.Kind == "missed" {
 			touches = append(touches, drill.Micros(m.AtUS).Seconds())
 		}
 	}
-	if s := judge.JudgeSlips(p.timeline, touches, drill.Micros(p.Now(time.Now()))); len(r.Planned) == 0 && s.Passes > 0 && p.recorder() != drill.Nothing {
+	return judge.JudgeSlips(p.timeline, touches, drill.Micros(p.Now(time.Now())))
+}
+
+func summaryOf(r judge.Round, p runParts, marks []store.Mark) Summary {
+	wild := slices.ContainsFunc(marks, func(m store.Mark) bool { return m.Kind == "wild" })
+	if s := slipsOf(p, marks); len(r.Planned) == 0 && s.Passes > 0 && p.recorder() != drill.Nothing {
 		return Summary{
 			Headline: s.Headline(), Planned: s.Passes, Hits: s.Passes - s.Touched, Clean: s.Passes - s.Touched, Longest: s.Longest,
-			Share: float64(s.Passes-s.Touched) / float64(s.Passes), Wild: wild, Passes: s.Passes, Counts: p.ended() == judge.AtBell,
+			Share: s.Share(), Wild: wild, Passes: s.Passes, Counts: p.ended() == judge.AtBell,
 		}
 	}
 	s := Summary{Headline: r.Logged(p.ended(), p.recorder()), Planned: len(r.Planned), Hits: len(r.Hits), Clean: r.Clean, Longest: r.Longest, Wild: wild, Counts: r.Counts(p.ended())}
@@ -363,6 +369,12 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 	if c, ok := p.plan.(drill.Combination); ok {
 		if pace := round.Pace(c.Tempo, c.Slower); pace != "" {
 			v.Remarks = append(v.Remarks, pace)
+		}
+	}
+	if s := slipsOf(p, marks); s.Passes > 0 {
+		v.Slips = number(s.Share())
+		if len(round.Planned) > 0 {
+			v.Remarks = append(v.Remarks, "Against the bag, by your marks: "+words.Lower(s.Headline()))
 		}
 	}
 	if v.Remarks == nil {

@@ -60,6 +60,7 @@ type Planned struct {
 	Share  float64 `json:"share,omitempty"`  // of the bag's own window that counts; 0 for all
 	Ahead  float64 `json:"ahead,omitempty"`  // s by which it stands before the bag is back
 	Settle float64 `json:"settle,omitempty"` // s since the strike before, that the bag needs to come to rest
+	Fresh  bool    `json:"fresh,omitempty"`  // timed by something newer than the strike before
 	Late   float64 `json:"late,omitempty"`   // s by which the moves before it do not fit
 	Cue    float64 `json:"cue,omitempty"`    // s: it answers a cue of that moment
 	Choice float64 `json:"choice,omitempty"` // s that the choice between cues takes
@@ -224,7 +225,7 @@ func (s *stage) keepTime(k Planned, at float64, shift *float64) bool {
 	var e float64
 	m := s.Motor * tired * s.r.NormFloat64()
 	switch {
-	case k.Still || k.Cue > 0 || math.IsInf(s.last, -1) || s.Correct == 0:
+	case k.Still || k.Fresh || math.IsInf(s.last, -1) || s.Correct == 0:
 		e = s.spread(k.Age) * tired * s.noise()
 		s.y = -m
 	default:

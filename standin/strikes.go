@@ -20,7 +20,7 @@ func Strikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []Planned {
 			continue
 		}
 		k := Planned{
-			At: s.At, Window: s.Window, Hand: string(s.Hand), Age: s.Age, Rep: s.Rep, Still: s.Still, Late: s.Late, Cue: s.Cue,
+			At: s.At, Window: s.Window, Hand: string(s.Hand), Age: s.Age, Rep: s.Rep, Still: s.Still, Late: s.Late, Cue: s.Cue, Fresh: s.Fresh,
 			Count: s.Count, Launch: s.Launch, Share: s.Share, Ahead: s.Ahead, Settle: s.Settle,
 		}
 		if s.Cue > 0 {
@@ -48,7 +48,7 @@ func inMind(p drill.Plan) (places []int, held float64, choice float64) {
 	if err != nil {
 		return nil, 0, choice
 	}
-	places, n := combo.Fold(line.Moves(c.Stance))
+	places, _, n := combo.Fold(line.Moves(c.Stance))
 	help := map[drill.Guidance]float64{drill.Called: 1.5, drill.Partly: 1.25, drill.Fading: 1.25, drill.Alone: 1}[c.Guidance]
 	for i := range places {
 		places[i] = int(float64(places[i]) / help)

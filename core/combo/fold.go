@@ -1,10 +1,10 @@
 package combo
 
 // Fold tells how a row of moves is held in mind: a group that is repeated at once is held once, and one more for its being repeated.
-// It gives the place of each move among those that are held, from 0, and how many places there are. Moves that are the same but for the
-// rebounds after them are the same; a wait is no move.
-func Fold(moves []Placed) (places []int, held int) {
-	places = make([]int, len(moves))
+// It gives the place of each move among those that are held, from 0, whether the move only repeats one that is held, and how many places
+// there are. Moves that are the same but for the rebounds after them are the same; a wait is no move.
+func Fold(moves []Placed) (places []int, again []bool, held int) {
+	places, again = make([]int, len(moves)), make([]bool, len(moves))
 	for i := 0; i < len(moves); {
 		length, times := group(moves[i:])
 		n := held
@@ -15,14 +15,14 @@ func Fold(moves []Placed) (places []int, held int) {
 			}
 		}
 		for k := length; k < length*times; k++ {
-			places[i+k] = places[i+k%length]
+			places[i+k], again[i+k] = places[i+k%length], true
 		}
 		if held = n; times > 1 {
 			held++
 		}
 		i += length * times
 	}
-	return places, held
+	return places, again, held
 }
 
 // group is the group at the beginning of a row whose repetition saves most to hold, and how often it comes; a single move once where

@@ -69,7 +69,7 @@ func (l *lander) betweenPasses() error {
 			s.Window *= s.Share
 		}
 		if s.Late > 0 {
-			s.Fits = []Offer{{"pull", 0.8 * l.c.Pull, "draw it back less: it comes slower"}}
+			s.Fits = l.pulls(bag, next, times.Off)
 		}
 		s.Until = s.At + times.Whole
 		l.add(s)
@@ -77,6 +77,27 @@ func (l *lander) betweenPasses() error {
 		next++
 	}
 	return l.fill(group, free, passes, next)
+}
+
+// pulls are how much less or more a bag would have to be drawn back so that the move against a pass can be done: it then comes slower, or
+// takes longer from side to side.
+func (l *lander) pulls(bag rig.SlipBag, pass int, off float64) []Offer {
+	if !l.helps {
+		return nil
+	}
+	use := rig.Use{Place: l.place}
+	for _, share := range []float64{0.85, 1.15, 0.7, 1.3, 0.5, 1.6} {
+		to := math.Round(100*l.c.Pull*share) / 100
+		passes, err := bag.Passes(to, pass+1, use)
+		if err != nil || passes[pass].Window+rig.DefaultAway(use.Place.Plane)-off <= 0 {
+			continue
+		}
+		if share < 1 {
+			return []Offer{{"pull", to, "draw it back less: it comes slower"}}
+		}
+		return []Offer{{"pull", to, "draw it back further: there is more time between passes"}}
+	}
+	return nil
 }
 
 // fill stands the strikes of a group between the last pass and the next, as quick as the hands allow; where they do not fit they

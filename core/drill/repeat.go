@@ -17,6 +17,9 @@ const (
 	LetGo EventKind = "letGo" // a slip bag is drawn back and let go
 )
 
+// Against says whether a move is one against the pass of a slip bag, one that cannot be done included: that has no window, and comes late.
+func (e Event) Against() bool { return e.Kind == Doing && e.Move >= 0 && (e.Window > 0 || e.Late > 0) }
+
 // beforeCall is how long (s) before a repetition it is called. Assumed.
 const beforeCall = 1.6
 

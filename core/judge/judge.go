@@ -96,7 +96,7 @@ func Judge(strikes []Strike, hits []Hit, o Options) Result {
 	m := newMatcher(strikes, hits)
 	offset := o.Offset
 	if !o.KeepOffset {
-		offset = m.findOffset()
+		offset = m.byHands(m.findOffset(), strikes, hits)
 	}
 	pairs := m.pairs(offset)
 	r := Result{Offset: offset, Strikes: make([]Verdict, len(strikes))}

@@ -290,3 +290,23 @@ func ExampleJudge() {
 	fmt.Println(r.Clean, "clean,", r.Late, "late,", r.Missed, "missed")
 	// Output: 1 clean, 1 late, 1 missed
 }
+
+// Hands tell an offset of a whole strike: alternating hands, all 0.30 s late in a row of 0.50 s, look 0.20 s early with every hand wrong.
+func TestHandsTellTheOffset(t *testing.T) {
+	strikes := row(60, 0.5, 0.060)
+	for i := range strikes {
+		strikes[i].Hand = []drill.Hand{drill.Lead, drill.Rear}[i%2]
+	}
+	r := Judge(strikes, late(strikes, steady(0.30)), Options{})
+	near(t, "offset", r.Offset, 0.30, 1e-9)
+	if r.Clean != 60 || r.WrongHand != 0 {
+		t.Errorf("%d clean, %d with the other hand", r.Clean, r.WrongHand)
+	}
+	silent := late(strikes, steady(0.30))
+	for i := range silent {
+		silent[i].Hand = ""
+	}
+	if r := Judge(strikes, silent, Options{}); r.Offset > 0 {
+		t.Errorf("without hands the offset is %g", r.Offset)
+	}
+}

@@ -16,12 +16,15 @@ type Slips struct {
 // it.
 const reachOfTouch = 3.0
 
-// JudgeSlips counts the touches (s) among the moves of a timeline against a slip bag's passes, as far as the round came.
+// Share of the passes that did not touch; NaN where there were none.
+func (s Slips) Share() float64 { return float64(s.Passes-s.Touched) / float64(s.Passes) }
+
+// JudgeSlips counts the touches and misses that the coach marked (s) among the moves of a timeline against a slip bag's passes, as far as the round came.
 func JudgeSlips(t drill.Timeline, touches []float64, until drill.Micros) Slips {
 	var s Slips
 	var at []float64
 	for _, e := range t.Events {
-		if e.Kind == drill.Doing && e.Window > 0 && e.At < until {
+		if e.Against() && e.At < until {
 			at = append(at, e.At.Seconds())
 		}
 	}
@@ -51,7 +54,7 @@ func JudgeSlips(t drill.Timeline, touches []float64, until drill.Micros) Slips {
 // Headline is the round in one sentence.
 func (s Slips) Headline() string {
 	if s.Touched == 0 {
-		return fmt.Sprintf("%d passes, and none touched.", s.Passes)
+		return fmt.Sprintf("None touched, of %d passes.", s.Passes)
 	}
 	return fmt.Sprintf("%d of %d passes without a touch, %d in a row.", s.Passes-s.Touched, s.Passes, s.Longest)
 }

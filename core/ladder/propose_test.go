@@ -65,7 +65,7 @@ func TestRungs(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			for _, f := range combo.Flow(line.Moves(combo.Orthodox)) {
+			for _, f := range drill.Joined(line.Moves(combo.Orthodox), kind) {
 				if !f.Caution() {
 					t.Errorf("%s: %+v", r.Key, f)
 				}
@@ -78,7 +78,7 @@ func TestRungs(t *testing.T) {
 		}
 	}
 	a, b := Rungs(rig.Speed, BasicFirst), Rungs(rig.Speed, RollFirst)
-	if a[0].Key != "speed.rear" || b[0].Key != "speed.roll" || len(a) != len(b) {
+	if a[0].Key != "speed.once" || b[0].Key != "speed.roll" || len(a) != len(b) {
 		t.Errorf("%s first, then %s", a[0].Key, b[0].Key)
 	}
 }
@@ -226,21 +226,21 @@ func TestDecisions(t *testing.T) {
 		c.Decisions = append(c.Decisions, Decision{c.Now, rung, choice, reason})
 		return c.Propose()
 	}
-	if p := decide("speed.rear", Hold, "shoulders first"); p.Move != Stay || !strings.Contains(p.Why, "shoulders first") {
+	if p := decide("speed.once", Hold, "shoulders first"); p.Move != Stay || !strings.Contains(p.Why, "shoulders first") {
 		t.Errorf("held: %+v", p)
 	}
 	// Running it goes on, and even past the gate it is not left.
-	if p := decide("speed.rear", Accept, ""); p.Move != Stay {
+	if p := decide("speed.once", Accept, ""); p.Move != Stay {
 		t.Errorf("held and taken: %+v", p)
 	}
 	c.days(3, func(int) (float64, int) { return 0.95, 40 })
 	if p := c.Propose(); c.Standing() != 1 || p.Index != 0 || p.Move != Stay {
 		t.Errorf("held past the gate: %+v", p)
 	}
-	if p := decide("speed.rear", GoOn, ""); p.Index != 1 || p.Move != Next {
+	if p := decide("speed.once", GoOn, ""); p.Index != 1 || p.Move != Next {
 		t.Errorf("let go on: %+v", p)
 	}
-	if p := decide("speed.lead", Skip, "can do it"); p.Index != 2 || !c.On(c.Rungs[1]).Skipped || c.On(c.Rungs[1]).Reason != "can do it" {
+	if p := decide("speed.rear", Skip, "can do it"); p.Index != 2 || !c.On(c.Rungs[1]).Skipped || c.On(c.Rungs[1]).Reason != "can do it" {
 		t.Errorf("skipped: %+v", p)
 	}
 	if p := c.On(c.Rungs[0]); !p.Done || p.Best != 40 || p.Through != 4 || p.At.IsZero() {

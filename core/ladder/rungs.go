@@ -35,7 +35,7 @@ type Rung struct {
 	Note string // what to watch
 
 	technique *drill.Drill
-	effort    float64 // share of the greatest fist speed that a technique is struck with
+	effort    float64 // share of the greatest fist speed that it is struck with; of a line 0 as its pace has it
 	line      *drill.Combination
 }
 
@@ -45,7 +45,11 @@ const easily, quickly = 0.6, 0.9
 // Plan is the rung's drill on a bag for somebody: the tempo of a technique is that of their own force, as far as their hands go.
 func (r Rung) Plan(on drill.Floor) (drill.Plan, error) {
 	if r.line != nil {
-		return r.line.With(on.Bag, on.Ability), nil
+		c := *r.line
+		if r.effort > 0 {
+			c.Fist = math.Round(10*r.effort*on.Ability.FistSpeed) / 10
+		}
+		return c.With(on.Bag, on.Ability), nil
 	}
 	d := *r.technique
 	bag, ok := on.Bag.(rig.SpeedBag)
@@ -94,6 +98,9 @@ func line(key, name, note, text string, change ...func(*drill.Combination)) Rung
 	return Rung{Key: key, Name: name, Note: note, line: &c}
 }
 
+// softly is a line that is struck with so small a share of the greatest fist speed.
+func softly(effort float64, r Rung) Rung { r.effort = effort; return r }
+
 func freely(c *drill.Combination)  { c.Landing, c.Work = drill.Freely, 90 }
 func settled(c *drill.Combination) { c.Rhythm = drill.NoReturn }
 func second(c *drill.Combination)  { c.Rhythm = drill.SecondReturn }
@@ -108,7 +115,8 @@ const half = 0.5
 // ladders are the rungs of each bag, from the first touch to the expert (common practice; the order is that of the trade).
 var ladders = map[rig.Kind][]Rung{
 	rig.Speed: {
-		basic("rear", "One hand, one count", "Strike once, hear three boards, meet it before it hangs straight.", half, drill.Drill{Technique: drill.OneHand}),
+		softly(0.25, line("speed.once", "Strike once, meet it once", "Soft. Hear three boards, meet it before it hangs straight, catch it, begin anew.", "2-2")),
+		basic("rear", "One hand, one count", "Let it come; the hand keeps its circle.", half, drill.Drill{Technique: drill.OneHand}),
 		basic("lead", "The other hand", "One more repetition on the weaker side.", half, drill.Drill{Technique: drill.OneHand, FirstHand: drill.Lead}),
 		basic("five", "Five a side", "The rhythm stays through the change.", half, drill.Drill{Technique: drill.OneHand, PerHand: 5}),
 		basic("three", "Three a side", "No gap at the change.", half, drill.Drill{Technique: drill.OneHand, PerHand: 3}),

@@ -110,7 +110,7 @@ func (r *reckoner) hold(c drill.Combination) {
 	if err != nil || r.a.Span <= 0 {
 		return
 	}
-	places, held := combo.Fold(line.Moves(c.Stance))
+	places, _, held := combo.Fold(line.Moves(c.Stance))
 	r.places = places
 	stretch := map[drill.Guidance]float64{drill.Called: 1.5, drill.Partly: 1.25, drill.Fading: 1.25}[c.Guidance]
 	r.span = r.a.Span * math.Max(1, stretch) * math.Min(2, 1+0.05*float64(r.told.Rounds))
@@ -247,7 +247,7 @@ func (r *reckoner) spread(s Strike, tired float64) float64 {
 		return r.a.Spread(s.Age) * tired
 	}
 	motor := r.a.Motor * tired
-	if s.Still || s.Cue > 0 || math.IsInf(s.Gap, 1) {
+	if s.Still || s.Fresh {
 		r.beat = motor * motor
 		return r.a.Spread(s.Age) * tired
 	}

@@ -41,14 +41,20 @@ type Fit struct {
 	Weakest Link
 }
 
-// Standing of the fit: by what goes least well.
-func (f Fit) Standing() Standing {
+// Least is the share of what goes least well: the strikes, the slips, or the answers to cues.
+func (f Fit) Least() float64 {
 	least := f.Clean
 	for _, share := range []float64{f.Slips, f.Answers} {
 		if share < least { // false for NaN
 			least = share
 		}
 	}
+	return least
+}
+
+// Standing of the fit: by what goes least well.
+func (f Fit) Standing() Standing {
+	least := f.Least()
 	switch {
 	case least < lowBand:
 		return TooHard

@@ -34,7 +34,6 @@ const (
 	steadyHand             = 0.008      // s, the hand's own spread that a demand is reckoned with
 	moveWeight, sideWeight = 1.5, 0.5   // moves to hold in mind: a defence or a step; one to the other side
 	turnWeight             = 1.0        // a change of direction, or of hands
-	waitWeight             = 0.5        // a return that is let go by. Assumed
 	setWeight              = 2.0        // divided by the strikes of a set: changing hands sooner is more to hold. Assumed
 	holds                  = 8.0        // moves
 	evenWaits              = 0.3        // spread of the waits as a share of their mean that cannot be foreseen
@@ -116,6 +115,11 @@ func timing(strikes []Strike) Demand {
 	list := classes(strikes)
 	if len(list) == 0 {
 		return Demand{1, "no strike has to be timed"}
+	}
+	for _, s := range strikes {
+		if s.Window <= 0 && s.Move >= 0 {
+			return Demand{most, s.Words() + " cannot be done: the bag leaves no time for it"}
+		}
 	}
 	total, narrowest := 0, list[0]
 	for _, c := range list {
@@ -224,14 +228,15 @@ func heldIn(c drill.Combination) (float64, string) {
 	moves := line.Moves(c.Stance)
 	n, turns, sides := 0.0, 0, 0
 	var side, stance = combo.Side(""), moves[0].Stance
-	struck := false
+	_, again, places := combo.Fold(moves)
+	struck, fresh := false, 0
 	for i, m := range moves {
-		switch m.Kind() {
-		case combo.Strike:
-			n, struck = n+1, true
+		if again[i] || m.Kind() == combo.Wait { // held already; or nothing to hold
 			continue
-		case combo.Wait:
-			n += waitWeight
+		}
+		fresh++
+		if m.Kind() == combo.Strike {
+			n, struck = n+1, true
 			continue
 		}
 		n += moveWeight
@@ -251,8 +256,11 @@ func heldIn(c drill.Combination) (float64, string) {
 			stance = m.Stance
 		}
 	}
-	n += sideWeight*float64(sides) + turnWeight*float64(turns)
-	why := words.Count(len(moves), "move")
+	n += sideWeight*float64(sides) + turnWeight*float64(turns) + float64(places-fresh)
+	why := words.Count(places, "move")
+	if fresh < places {
+		why += " in mind, what is repeated counted once"
+	}
 	if sides > 0 {
 		why += fmt.Sprintf(", %d to the other side", sides)
 	}

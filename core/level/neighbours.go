@@ -35,15 +35,15 @@ type change struct {
 // softer or slower, other rebounds, a shorter pattern, closer, a cue instead of surprise (common practice). False where nothing
 // helps.
 func Easier(p drill.Plan, on drill.Floor, now Fit) (Neighbour, bool) {
-	return first(p, on, easier, func(n Neighbour) bool { return n.Fit.Clean >= now.Clean+gain })
+	return first(p, on, easier, func(n Neighbour) bool { return n.Fit.Least() >= now.Least()+gain })
 }
 
 // Harder is the first neighbour that asks more and is still within reach: force or tempo, distance, the count, fewer hits a hand,
 // the other side too, fewer calls, surprise (common practice, one thing at a time).
 func Harder(p drill.Plan, on drill.Floor, g Grade, now Fit) (Neighbour, bool) {
 	return first(p, on, harder, func(n Neighbour) bool {
-		more := n.Grade.Level > g.Level+1e-9 || n.Fit.Clean < now.Clean-1e-9 && n.Grade.Level >= g.Level-1e-9
-		return more && n.Fit.Clean >= floorFit
+		more := n.Grade.Level > g.Level+1e-9 || n.Fit.Least() < now.Least()-1e-9 && n.Grade.Level >= g.Level-1e-9
+		return more && n.Fit.Least() >= floorFit
 	})
 }
 
@@ -107,7 +107,13 @@ func scaled(by float64) func(*drill.Combination, rig.Kind) bool {
 // control is how each kind of drill is brought under control.
 var control = []change{
 	{"slower", technique(func(d *drill.Drill) bool { d.Tempo = math.Round(d.Tempo * stepTempo); return true })},
-	{"softer", combination(scaled(stepForce))},
+	{"softer", combination(func(c *drill.Combination, k rig.Kind) bool { return k != rig.Slip && scaled(stepForce)(c, k) })},
+	{"drawn back less", combination(func(c *drill.Combination, k rig.Kind) bool { return k == rig.Slip && scaled(stepForce)(c, k) })},
+	{"drawn back further", combination(func(c *drill.Combination, k rig.Kind) bool { // some slips are longer from a wider swing
+		ok := k == rig.Slip && c.Pull > 0
+		c.Pull = math.Round(100*c.Pull/stepForce) / 100
+		return ok
+	})},
 }
 
 var easier = append(slices.Clone(control), []change{

@@ -33,6 +33,7 @@ type Strike struct {
 	Share   float64 // of the bag's window that counts; 0 for all of it
 	Ahead   float64 // s by which it stands before the bag is back
 	Settle  float64 // s since the strike before, that the bag needs to come to rest
+	Fresh   bool    // it is timed by something newer than the strike before: a pass, a cue or a call
 	Cue     float64 // s on the timeline of the cue that it answers; 0 for none
 }
 
@@ -52,19 +53,22 @@ func Strikes(t drill.Timeline, way float64, byEar bool, s Senses) []Strike {
 	var list []Strike
 	var boards []float64 // since the strike before
 	hear, see, last := s.Sound+way, s.Sight+way, -1
-	cue := 0.0
+	cue, fresh := 0.0, false
 	for _, e := range t.Events {
 		at := e.At.Seconds()
 		switch e.Kind {
 		case drill.Rebound:
 			boards = append(boards, at)
 			continue
+		case drill.Pass:
+			fresh = true
+			continue
 		case drill.Cued:
 			cue = at
 			continue
 		case drill.Strike:
 		case drill.Doing:
-			if e.Window > 0 { // seen, and the head is off the line in time
+			if e.Against() { // seen, and the head is off the line in time
 				list = append(list, Strike{At: at, Window: e.Window.Seconds(), Gap: math.Inf(1), Age: s.Sight + off(e.Text), Rep: e.Rep, Move: e.Move, Text: e.Text, Slip: true})
 			}
 			continue
@@ -76,6 +80,8 @@ func Strikes(t drill.Timeline, way float64, byEar bool, s Senses) []Strike {
 		if n.Move < 0 {
 			n.Cue = cue
 		}
+		n.Fresh = fresh || last < 0 || n.Cue > 0 || list[last].Cue > 0 || list[last].Rep != n.Rep || t.Film != nil && n.Place > list[last].Place+1
+		fresh = false
 		if last >= 0 {
 			n.Driven = list[last].Launch
 			n.Chained = t.Clock == drill.ByBag && !n.Still && n.Cue == 0 && list[last].Cue == 0 && n.Driven > 0

@@ -58,6 +58,8 @@
     <div class="flex flex-wrap gap-2"><a class="button main" href="#/run/{r.run.drillId}">Run it again</a><a class="button" href="#/{r.run.doc.text === undefined ? 'drills' : 'compose'}/{r.run.drillId}">Change one thing</a><a class="button quiet" href="#/log">To the log</a>{#if !r.run.removed}<button class="button quiet" onclick={() => remove(true)}>Remove from the log</button>{/if}</div>
   </div>
 
+  {#if r.marks.length > 0}<p class="mt-3">Marked: {Object.entries(Object.groupBy(r.marks, (m) => m.kind)).map(([k, list]) => `${count(list?.length ?? 0, markNames[k]?.toLowerCase() ?? k, markNames[k]?.toLowerCase())}`).join(', ')}.</p>{/if}
+
   {#if strikes.length > 0 && r.judged && r.hits.length > 0}
     <section class="mt-8" aria-labelledby="every">
       <h2 id="every" class="text-xl font-bold">Every strike{r.keptBy === 'bag' ? ' by the bag as it was struck' : ''}, early above and late below</h2>
@@ -106,7 +108,6 @@
         <p class="mt-2 text-sm text-soft">
           {#if r.inbound != null}{percent(r.inbound)} of the hits met the bag on its way in. {/if}{#if r.drift != null}Drift {signedMs(r.drift)} a minute.{/if}{#if r.tempo != null && r.asked != null} {r.tempo.toFixed(0)} strikes a minute held; {r.asked.toFixed(0)} were asked.{/if}
         </p>
-        {#if r.marks.length > 0}<p class="mt-2 text-sm">Marked: {Object.entries(Object.groupBy(r.marks, (m) => m.kind)).map(([k, list]) => `${count(list?.length ?? 0, markNames[k]?.toLowerCase() ?? k, markNames[k]?.toLowerCase())}`).join(', ')}.</p>{/if}
       </section>
     </div>
   {/if}

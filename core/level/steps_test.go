@@ -1,0 +1,118 @@
+package level
+
+import (
+	"fmt"
+	"math"
+	"testing"
+
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+)
+
+// No level jumps by more than 0.3 for a change of 1 % in force, tempo, a bag's size or its spring, but where another cue becomes the
+// freshest that is old enough to act on: that is the one threshold of the timing demand.
+func TestNoJumps(t *testing.T) {
+	type point struct {
+		plan drill.Plan
+		bag  rig.Rig
+	}
+	line := func(text string, bag rig.Rig) func(float64, float64) point {
+		return func(force, size float64) point {
+			c := thrown(text)
+			c.Fist *= force
+			on := bag
+			switch b := bag.(type) {
+			case rig.DoubleEndBag:
+				b.BallDiameter *= size
+				on = b
+			case rig.ReflexBag:
+				b.Spring *= size
+				on = b
+			case rig.HangingBag:
+				b.Mass *= size
+				on = b
+			}
+			return point{c, on}
+		}
+	}
+	free := func(force, size float64) point {
+		c := thrown("1-2-3 - step back - 2")
+		c.Landing, c.Tempo = drill.Freely, 150*force
+		return point{c, heavy}
+	}
+	basic := func(force, size float64) point {
+		bag := quay
+		bag.BagDiameter *= size
+		return point{drill.Drill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 100 * force, Work: 30, Calls: true}, bag}
+	}
+	slips := func(force, size float64) point {
+		c := thrown("slip lead - slip rear")
+		c.Pull, c.Fist = 0.6*force, 0
+		b := rope
+		b.BagDiameter *= size
+		return point{c, b}
+	}
+	age := func(p point) float64 {
+		l, err := p.plan.Lay(floor(p.bag))
+		if err != nil {
+			t.Fatal(err)
+		}
+		sum := 0.0
+		for _, s := range Strikes(l, p.plan.Way(p.bag.Kind()), false, Common) {
+			sum += s.Age
+		}
+		return sum
+	}
+	for name, at := range map[string]func(force, size float64) point{
+		"cords": line("1-2-3 - slip lead - 3-2", ball), "pole": line("1-2-3", pole), "as it comes": line("1-2", heavy), "freely": free, "speed bag": basic, "slips": slips,
+	} {
+		for _, vary := range []string{"force or tempo", "size"} {
+			before, aged := -1.0, 0.0
+			for k := range 60 {
+				x, y := math.Pow(1.01, float64(k-30)), 1.0
+				if vary == "size" {
+					x, y = 1, math.Pow(1.01, float64(k-30)/3) // a third of a per cent, over ten per cent either way
+				}
+				p := at(x, y)
+				g, err := Of(p.plan, floor(p.bag))
+				if err != nil {
+					before = -1
+					continue // the bag does not allow it
+				}
+				a := age(p)
+				if threshold := math.Abs(a-aged) > 0.02*aged; before > 0 && math.Abs(g.Level-before) > 0.3+1e-9 && !threshold {
+					t.Errorf("%s, %s step %d: %.1f, then %.1f: %s", name, vary, k, before, g.Level, fmt.Sprint(g))
+				}
+				before, aged = g.Level, a
+			}
+		}
+	}
+}
+
+// A wait holds nothing, and a repeated group is held once and one more: written as a group or out in full.
+func TestWhatIsHeld(t *testing.T) {
+	value := func(text string) float64 { return graded(t, thrown(text), ball).Pattern.Value }
+	if value("1 wait 2") != value("1-2") {
+		t.Error("a wait counts")
+	}
+	if value("(1-2)x3") != value("1-2-1-2-1-2") || value("(1-2)x3") <= value("1-2") || value("(1-2)x3") >= value("1-2-3-2-3-2") {
+		t.Errorf("%g, %g, %g", value("1-2"), value("(1-2)x3"), value("1-2-3-2-3-2"))
+	}
+}
+
+// What cannot be done is graded 10 and fails for certain: a slip bag that comes by quicker than a head can be off its line.
+func TestWhatCannotBeDone(t *testing.T) {
+	quick := rope
+	quick.AnchorHeight = 1.80
+	c := thrown("duck - duck")
+	c.Pull, c.Fist = 0.2, 0
+	g := graded(t, c, quick)
+	l, err := c.Lay(floor(quick))
+	if err != nil {
+		t.Fatal(err)
+	}
+	f := For(c, l, floor(quick), Told{})
+	if g.Level != 10 || g.Timing.Value != 10 || f.Slips != 0 || f.Clean != 0 || f.Standing() != TooHard {
+		t.Errorf("level %.1f (%s), %.2f of the slips in time", g.Level, g.Timing.Why, f.Slips)
+	}
+}
