@@ -79,7 +79,7 @@ func basic(t drill.Technique, first drill.Hand, perHand int, tempo, work float64
 
 var givens = []given{
 	{"ines", "quay", "speed.five", basic(drill.OneHand, drill.Rear, 5, 116, 60), "", []int{13, 11, 9, 6, 4, 2}},
-	{"tobi", "wren", "speed.rear", basic(drill.OneHand, drill.Rear, 0, 112, 30), "First touches, rear hand", []int{12, 9, 5, 2}},
+	{"tobi", "wren", "speed.rear", basic(drill.OneHand, drill.Rear, 0, 84, 30), "First touches, rear hand", []int{9, 4}},
 	{"greta", "lantern", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 104, 60), "", []int{13, 10, 8, 3, 1}},
 	{"yusuf", "quay", "speed.three", basic(drill.OneHand, drill.Rear, 3, 150, 90), "", []int{11, 8, 5, 4, 1}},
 	{"lerato", "wren", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 178, 120), "Hand after hand, quick", []int{12, 7, 5, 1}},

@@ -29,8 +29,13 @@ const tapping = `(() => {
 	window.AudioContext = class extends Real { constructor(...a) { super(...a); window.heard = this } }
 	let due = 0, n = 0, back = null, run = null
 	window.took = []
-	const asked = window.fetch
-	window.fetch = async (...a) => { const answer = await asked(...a); const url = a[0]?.url ?? String(a[0]); if (/\/api\/runs$/.test(url)) run = await answer.clone().json(); return answer }
+	performance.clearResourceTimings()
+	const find = async () => { // the run shows itself by what the page sends of it
+		const id = performance.getEntriesByType('resource').map((e) => e.name.match(/\/api\/runs\/([0-9a-f-]{36})\//)?.[1]).find(Boolean)
+		if (id) run = await (await fetch('/api/runs/' + id)).json()
+		else setTimeout(find, 20)
+	}
+	find()
 	const read = () => {
 		const { bag, launch, events } = run.timeline
 		const place = bag.counts.indexOf(events.find((e) => e.kind === 'strike').count)
@@ -66,7 +71,7 @@ func (c coach) followed() string {
 	c.ok(c.Key(" "))
 	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
 	c.ok(c.Until("/The bag follows the hits/.test(document.querySelector('[data-testid=plays]')?.textContent ?? '')"))
-	c.ok(c.left(13))
+	c.ok(c.left(10))
 	c.ok(c.Key("\x1b"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("The bag on the screen set the time"))
@@ -86,13 +91,13 @@ func TestFollowMyHits(t *testing.T) {
 		}
 	}
 	var held float64
-	if _, err := fmt.Sscanf(regexp.MustCompile(`\d+ strikes a minute; 112`).FindString(said), "%f", &held); err != nil || held < 114 || held > 119 {
+	if _, err := fmt.Sscanf(regexp.MustCompile(`\d+ strikes a minute; 84`).FindString(said), "%f", &held); err != nil || held < 85 || held > 90 {
 		t.Errorf("%v: %g a minute in %q", err, held, said)
 	}
 	if !regexp.MustCompile(`Once five rebounds instead of three`).MatchString(said) {
 		t.Errorf("nothing of what was let through in %q", said)
 	}
-	if clean, due := c.counted(); clean < 0.6*due || due < 20 {
+	if clean, due := c.counted(); clean < 0.6*due || due < 18 {
 		t.Errorf("%g of %g clean", clean, due)
 	}
 	worst, err := browser.Eval[float64](c.Page, "Math.max(...took.slice(2))")
@@ -136,7 +141,7 @@ func TestDelayOfTheDevice(t *testing.T) {
 		let lit = false
 		const look = () => {
 			const on = !!document.querySelector('main button .bg-strike')
-			if (on && !lit) setTimeout(() => window.dispatchEvent(new KeyboardEvent('keydown', { key: 'f', bubbles: true })), 90)
+			if (on && !lit) setTimeout(() => document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'f', bubbles: true })), 90)
 			lit = on
 			setTimeout(look, 2)
 		}

@@ -124,7 +124,7 @@ func TestLevelAndFit(t *testing.T) {
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills/new"))
 	c.ok(c.See("Weakest link"))
-	fit := "parseInt((document.body.innerText.match(/(\\d+) % clean for (\\w+)/) ?? [])[1])"
+	fit := "parseInt((document.body.innerText.match(/(\\d+) % meet the bag for (\\w+)/) ?? [])[1])"
 	first := c.number(fit)
 	level := "Number(document.querySelector('[aria-label=\"Level and fit\"] .figure').innerText)"
 	at := c.number(level)

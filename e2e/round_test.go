@@ -33,7 +33,7 @@ func (c coach) tappedRound() float64 {
 	c.ok(c.Go("/"))
 	c.ok(c.Press("Run First touches, rear hand with Tobias Amadi-Rein"))
 	c.ok(c.See("Ready for the floor"))
-	// From the bell on the page taps itself at the drill's 112 a minute, with the left hand, which is a southpaw's rear one.
+	// From the bell on the page taps itself at the drill's 84 a minute, with the left hand, which is a southpaw's rear one.
 	// It counts the time on the audio clock of the round: without a sound card that clock runs unevenly.
 	if _, err := browser.Eval[bool](c.Page, `(() => {
 		const Real = AudioContext
@@ -41,7 +41,7 @@ func (c coach) tappedRound() float64 {
 		let begin = 0, n = 0
 		const tap = () => {
 			if (begin === 0 && /[a-z]/i.test(document.querySelector('[data-phase=running] [data-testid=call]')?.innerText ?? '')) begin = heard.currentTime
-			if (begin !== 0 && heard.currentTime >= begin + n * 60 / 112) {
+			if (begin !== 0 && heard.currentTime >= begin + n * 60 / 84) {
 				n++
 				document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'f', bubbles: true }))
 			}
@@ -53,7 +53,7 @@ func (c coach) tappedRound() float64 {
 	}
 	c.ok(c.Key(" "))
 	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
-	c.ok(c.left(21))
+	c.ok(c.left(19))
 	c.ok(c.Key("\x1b"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("stopped at"))

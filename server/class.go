@@ -117,7 +117,7 @@ func (c class) career(t store.Trainee, kind rig.Kind, on drill.Floor) ladder.Car
 		if ladder.KindOf(r.Rung) != kind || json.Unmarshal(r.Summary, &sum) != nil || !sum.Counts {
 			continue
 		}
-		career.Rounds = append(career.Rounds, ladder.Round{At: r.CreatedAt, Rung: r.Rung, Clean: sum.Share, Longest: sum.Longest, Planned: sum.Planned, Wild: sum.Wild})
+		career.Rounds = append(career.Rounds, sum.round(r))
 	}
 	for _, d := range c.decisions[t.ID] {
 		if d.BagKind == string(kind) {
@@ -134,6 +134,47 @@ func (c class) career(t store.Trainee, kind rig.Kind, on drill.Floor) ladder.Car
 		}
 	}
 	return career
+}
+
+// outcomes are the judged rounds of somebody on a kind of bag, beside what was predicted of them; on all where the kind is empty.
+func (c class) outcomes(traineeID string, kind rig.Kind) []level.Outcome {
+	var list []level.Outcome
+	for _, r := range c.rounds[traineeID] {
+		var sum Summary
+		if r.Predicted == nil || json.Unmarshal(r.Summary, &sum) != nil || !sum.Counts || sum.Passes > 0 {
+			continue
+		}
+		if i := slices.IndexFunc(c.rigs, func(x store.Rig) bool { return x.ID == r.RigID }); kind != "" && (i < 0 || c.rigs[i].Kind != string(kind)) {
+			continue
+		}
+		list = append(list, level.Outcome{Predicted: *r.Predicted, Observed: sum.Share, Strikes: sum.Planned})
+	}
+	return list
+}
+
+// fit predicts a plan for somebody, with what their rounds on this kind of bag have taught.
+func (c class) fit(traineeID string, plan drill.Plan, t drill.Timeline, on drill.Floor) level.Fit {
+	return level.For(plan, t, on, level.Told{Rounds: c.done(traineeID, plan, on.Bag.Kind())}).With(level.Learn(c.outcomes(traineeID, on.Bag.Kind())))
+}
+
+// done is how many judged rounds somebody has done of a rung that a plan is the drill of.
+func (c class) done(traineeID string, plan drill.Plan, kind rig.Kind) int {
+	key, n := ladder.Match(plan, kind), 0
+	for _, r := range c.rounds[traineeID] {
+		if key != "" && r.Rung == key {
+			n++
+		}
+	}
+	return n
+}
+
+// round is a run as the ladder has it.
+func (s Summary) round(r store.Run) ladder.Round {
+	out := ladder.Round{At: r.CreatedAt, Rung: r.Rung, Clean: s.Share, Longest: s.Longest, Planned: s.Planned, Wild: s.Wild}
+	if ladder.Paced(r.Rung) && s.Asked > 0 {
+		out.Tempo = s.Tempo / s.Asked
+	}
+	return out
 }
 
 // standing are the cautions of somebody that nobody has lifted.
@@ -193,7 +234,7 @@ func (c class) propose(t store.Trainee, kind rig.Kind, fit bool) (Proposal, erro
 	if err != nil {
 		return out, err
 	}
-	g, f := level.Graded(plan, line, kind), level.For(plan, line, on, level.Told{})
+	g, f := level.Graded(plan, line, kind), c.fit(t.ID, plan, line, on)
 	out.Level, out.Clean, out.Run = &g.Level, &f.Clean, &f.Longest
 	return out, nil
 }

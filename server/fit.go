@@ -30,7 +30,10 @@ type GradeOut struct {
 
 // FitOut is how a drill suits somebody: modelled, from what was found out about them.
 type FitOut struct {
-	Clean    float64  `json:"clean" doc:"share, predicted"`
+	Clean    float64  `json:"clean" doc:"share that meets the bag, predicted"`
+	Counted  float64  `json:"counted" doc:"share that will be counted clean where only times come in"`
+	Answers  *float64 `json:"answers,omitempty" doc:"share of the unforeseen cues that are answered in time"`
+	Made     string   `json:"made" doc:"what the prediction is made of, in a sentence"`
 	Slips    *float64 `json:"slips,omitempty" doc:"share of the moves against a slip bag that are in time"`
 	Run      float64  `json:"run" doc:"mean run of clean strikes"`
 	Longest  float64  `json:"longest" doc:"longest run to expect"`
@@ -71,7 +74,7 @@ func gradeOut(g level.Grade) GradeOut {
 }
 
 func fitOut(f level.Fit) FitOut {
-	return FitOut{f.Clean, number(f.Slips), f.Run, f.Longest, string(f.Standing()), f.Weakest.Why, string(f.Weakest.Cause), f.Weakest.Strike.Move}
+	return FitOut{f.Clean, f.Counted, number(f.Answers), f.Made, number(f.Slips), f.Run, f.Longest, string(f.Standing()), f.Weakest.Why, string(f.Weakest.Cause), f.Weakest.Strike.Move}
 }
 
 func neighbourOut(n level.Neighbour, ok bool) *NeighbourOut {
@@ -85,15 +88,53 @@ func neighbourOut(n level.Neighbour, ok bool) *NeighbourOut {
 type Outlook struct {
 	Clean  float64 `json:"clean" doc:"share, predicted"`
 	Run    float64 `json:"run" doc:"longest run to expect"`
+	Made   string  `json:"made" doc:"what the prediction is made of, in a sentence"`
 	Best   int     `json:"best" doc:"longest run so far on this rung, or with this drill; 0 for none"`
 	Target int     `json:"target" doc:"streak to beat: three to begin with, then one more than the best"`
 	Held   string  `json:"held" doc:"why a caution holds the drill back; empty where none does"`
+}
+
+// Predictions hold the gym's judged rounds against what was predicted of them.
+type Predictions struct {
+	Rounds int      `json:"rounds"`
+	Miss   *float64 `json:"miss" doc:"by how much a round was off its prediction, on the mean, as a share"`
+	Bins   []BinOut `json:"bins"`
+}
+
+// BinOut is a tenth of the predictions.
+type BinOut struct {
+	From      float64  `json:"from"`
+	To        float64  `json:"to"`
+	Predicted *float64 `json:"predicted"`
+	Observed  *float64 `json:"observed"`
+	Rounds    int      `json:"rounds"`
+}
+
+func predictions(c caller) (Predictions, error) {
+	cl, err := classOf(c, "")
+	if err != nil {
+		return Predictions{}, err
+	}
+	var all []level.Outcome
+	for id := range cl.rounds {
+		all = append(all, cl.outcomes(id, "")...)
+	}
+	bins, miss := level.Calibrated(all)
+	out := Predictions{Rounds: len(all), Miss: number(miss), Bins: []BinOut{}}
+	for _, b := range bins {
+		out.Bins = append(out.Bins, BinOut{b.From, b.To, number(b.Predicted), number(b.Observed), b.Rounds})
+	}
+	return out, nil
 }
 
 func (s *Server) registerFit(api huma.API) {
 	huma.Get(api, "/api/drills/{id}/outlook", func(ctx context.Context, in *ByID) (*one[Outlook], error) {
 		o, err := outlook(who(ctx), in.ID)
 		return single(ctx, o, err, sure(func(o Outlook) Outlook { return o }))
+	})
+	huma.Get(api, "/api/predictions", func(ctx context.Context, _ *struct{}) (*one[Predictions], error) {
+		p, err := predictions(who(ctx))
+		return single(ctx, p, err, sure(func(p Predictions) Predictions { return p }))
 	})
 	huma.Post(api, "/api/drill-fit", func(ctx context.Context, in *one[DrillQuestion]) (*one[DrillFit], error) {
 		f, err := drillFit(who(ctx), in.Body)
@@ -124,8 +165,8 @@ func outlook(c caller, id string) (Outlook, error) {
 	}
 	out := Outlook{Held: ladder.HeldBack(cl.standing(row.TraineeID), plan, floor)}
 	if t, err := plan.Lay(floor); err == nil { // where it cannot be run any more, the screen says so
-		f := level.For(plan, t, floor, level.Told{})
-		out.Clean, out.Run = f.Clean, f.Longest
+		f := cl.fit(row.TraineeID, plan, t, floor)
+		out.Clean, out.Run, out.Made = f.Clean, f.Longest, f.Made
 	}
 	for _, r := range cl.rounds[row.TraineeID] {
 		var sum Summary
@@ -155,6 +196,13 @@ func drillFit(c caller, in DrillQuestion) (DrillFit, error) {
 	}
 	g := level.Graded(plan, t, floor.Bag.Kind())
 	f := level.For(plan, t, floor, level.Told{})
+	if in.TraineeID != "" {
+		cl, err := classOf(c, in.TraineeID)
+		if err != nil {
+			return DrillFit{}, err
+		}
+		f = cl.fit(in.TraineeID, plan, t, floor)
+	}
 	out := DrillFit{
 		Grade: gradeOut(g), Fit: fitOut(f),
 		Easier: neighbourOut(level.Easier(plan, floor, f)), Harder: neighbourOut(level.Harder(plan, floor, g, f)),

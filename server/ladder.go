@@ -183,13 +183,13 @@ func ladderOf(c caller, id string, kind rig.Kind) (Ladder, error) {
 		for _, run := range cl.rounds[id] {
 			var sum Summary
 			if run.Rung == r.Key && json.Unmarshal(run.Summary, &sum) == nil && sum.Counts {
-				past := career.Gate.Passes(ladder.Round{Clean: sum.Share, Longest: sum.Longest, Planned: sum.Planned})
+				past := career.Gate.Passes(sum.round(run))
 				rung.Rounds = append(rung.Rounds, RungRun{run.ID, run.CreatedAt, sum.Share, sum.Longest, past})
 			}
 		}
 		if plan, err := r.Plan(on); err == nil {
 			if line, err := plan.Lay(on); err == nil {
-				g, f := level.Graded(plan, line, kind), level.For(plan, line, on, level.Told{})
+				g, f := level.Graded(plan, line, kind), cl.fit(id, plan, line, on)
 				rung.Level, rung.Clean = &g.Level, &f.Clean
 			}
 		}

@@ -31,6 +31,7 @@ type Summary struct {
 	Wild     bool    `json:"wild,omitempty" doc:"the coach marked it so"`
 	Passes   int     `json:"passes,omitempty" doc:"of a slip bag, where nothing is struck: the figures above count them"`
 	Tempo    float64 `json:"tempo,omitempty" doc:"strikes a minute that were held on the bag's clock"`
+	Asked    float64 `json:"asked,omitempty" doc:"strikes a minute that were planned"`
 
 	Rig *rig.RoundFit `json:"rig,omitempty" doc:"what the round tells of the bag"`
 }
@@ -61,6 +62,7 @@ type Review struct {
 	Trend      *float64    `json:"trend" doc:"change of the tempo over the round as a share, quicker positive"`
 	Slips      *float64    `json:"slips" doc:"share of the moves against a slip bag that the coach did not mark as touched or missed"`
 	LetGo      int         `json:"letGo" doc:"come-backs let through against the plan"`
+	Predicted  *float64    `json:"predicted" doc:"share that was to meet the bag, by the models alone"`
 	OffsetKept bool        `json:"offsetKept" doc:"the latency is known, a steady lateness counts"`
 	Offset     float64     `json:"offset" doc:"s, taken off before judging"`
 	Bias       *float64    `json:"bias" doc:"s"`
@@ -212,7 +214,7 @@ func summaryOf(r judge.Round, p runParts, marks []store.Mark) Summary {
 	if f := r.Followed; f != nil {
 		s.Give = f.Give
 		if !math.IsNaN(f.Held.Tempo) {
-			s.Tempo = f.Held.Tempo
+			s.Tempo, s.Asked = f.Held.Tempo, f.Held.Asked
 		}
 		if s.Counts {
 			if fit, ok := rig.FitRound(p.bag, f.Steps, p.meeting()); ok {
@@ -356,7 +358,7 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 	sum := summaryOf(round, p, marks)
 	v := Review{
 		Run: run, StartedAt: row.StartedAt, Zone: row.Zone, Headline: sum.Headline, Remarks: round.Remarks(), Recap: some(library.Recap(p.plan)), Summary: sum,
-		KeptBy: string(round.By), OnScreen: drill.OnScreen(p.recorder(), p.playing()) && round.By == drill.ByBag, Judged: round.Judged() || sum.Passes > 0, Ended: string(p.Ending),
+		KeptBy: string(round.By), OnScreen: drill.OnScreen(p.recorder(), p.playing()) && round.By == drill.ByBag, Judged: round.Judged() || sum.Passes > 0, Ended: string(p.Ending), Predicted: row.Predicted,
 		UntilUS: run.ClockUS, Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand,
 		OffsetKept: round.Kept, Offset: round.Offset, Bias: number(round.Bias), Spread: number(round.Spread), Drift: number(round.Drift),
 		Variety: number(round.Variety), Inbound: number(round.Inbound), Clock: number(round.Measures.Clock), Motor: number(round.Motor),

@@ -16,6 +16,7 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/judge"
+	"melodromos/core/level"
 	"melodromos/core/rig"
 	"melodromos/standin"
 	"melodromos/store"
@@ -249,10 +250,16 @@ func NewRunRow(row store.Drill, plan drill.Plan, rigRow store.Rig, on drill.Floo
 		return store.Run{}, input.Refuse("plays", "expected the beat: there is nothing to follow in this round")
 	}
 	doc, err := json.Marshal(timeline)
+	predicted := number(level.For(plan, timeline, on, toldBy(by, plays)).Clean)
 	return store.Run{
-		DrillID: row.ID, RigID: rigRow.ID, TraineeID: row.TraineeID, DrillName: row.Name, Rung: row.Rung,
+		Predicted: predicted, DrillID: row.ID, RigID: rigRow.ID, TraineeID: row.TraineeID, DrillName: row.Name, Rung: row.Rung,
 		RigDoc: rigRow.Doc, DrillDoc: row.Doc, Timeline: doc, Source: string(by), Plays: string(plays),
 	}, err
+}
+
+// toldBy is what is told of the hits by how they are recorded. Whether a sensor tells force is seen once it does.
+func toldBy(by drill.Recorder, plays drill.Playing) level.Told {
+	return level.Told{Force: drill.OnScreen(by, plays) || by == drill.Simulated, Latency: by == drill.Simulated}
 }
 
 func intakeHash(key string) string {

@@ -162,6 +162,7 @@ type Run struct {
 	StartedAt  *time.Time
 	EndedAt    *time.Time
 	Summary    Doc        `gorm:"type:jsonb"`
+	Predicted  *float64   // share of the strikes that was to meet the bag, by the models alone; nil where nothing was predicted
 	RemovedAt  *time.Time // from the log; it can be brought back
 	CreatedAt  time.Time
 }

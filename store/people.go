@@ -126,7 +126,7 @@ func (g *Gym) AddDecision(d *Decision) error {
 // Rounds lists the ended runs of a trainee that came to a first strike and were not removed from the log, the oldest first, without their
 // timelines; of all trainees where the id is empty.
 func (g *Gym) Rounds(traineeID string) ([]Run, error) {
-	q := g.rows().Select("id, gym_id, drill_id, trainee_id, rig_id, drill_name, rung, state, ending, summary, zone, started_at, ended_at, created_at").
+	q := g.rows().Select("id, gym_id, drill_id, trainee_id, rig_id, drill_name, rung, state, ending, summary, predicted, zone, started_at, ended_at, created_at").
 		Where("started_at IS NOT NULL AND removed_at IS NULL AND (summary ->> 'planned')::int > 0")
 	if traineeID != "" {
 		q = q.Where("trainee_id = ?", traineeID)

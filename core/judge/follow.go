@@ -183,7 +183,7 @@ func (f *follower) best() []node {
 	if f.track(path) {
 		path, _ = f.run()
 	}
-	f.pace = f.paceOf(path)
+	f.pace = f.paceOf(f.transitions(path))
 	return path
 }
 

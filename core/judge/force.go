@@ -93,9 +93,9 @@ func (f *follower) track(path []node) bool {
 }
 
 // paceOf is the median of the times the bag took, as a share of the planned ones; 1 where there are none.
-func (f *follower) paceOf(path []node) float64 {
+func (f *follower) paceOf(list []transition) float64 {
 	var ratios []float64
-	for _, t := range f.transitions(path) {
+	for _, t := range list {
 		ratios = append(ratios, t.ratio())
 	}
 	if len(ratios) == 0 {
@@ -242,25 +242,65 @@ func (f *follower) coarse(list []transition) string {
 	if g := f.grid(list); g > widestGrid {
 		return "its clock ticks only every " + milliseconds(g)
 	}
-	at, ratios := make([]float64, len(list)), make([]float64, len(list))
-	for i, t := range list {
-		at[i], ratios[i] = float64(i), t.ratio()
-	}
-	a, b := stat.LinearRegression(at, ratios, nil, false)
-	sum, products, pairs := 0.0, 0.0, 0
-	for i := range ratios {
-		ratios[i] -= a + b*at[i]
-		sum += ratios[i] * ratios[i]
-		if i > 0 && list[i].from == list[i-1].to {
-			products += ratios[i] * ratios[i-1]
-			pairs++
-		}
-	}
-	variance := sum / float64(len(ratios))
-	if pairs >= jitterLeast && variance > 1e-10 && products/float64(pairs) <= jitterSign*variance {
+	if jitters(f.intervals(list)) {
 		return "its times jitter: a late hit is followed by a short interval, which no bag does"
 	}
 	return ""
+}
+
+// intervals are the times from hit to hit as shares of what was planned, NaN where the row is broken. Where one strike is like the next,
+// all hits count, also those that a jitter has put off the bag.
+func (f *follower) intervals(list []transition) []float64 {
+	low, high := list[0].base, list[0].base
+	for _, t := range list {
+		low, high = math.Min(low, t.base), math.Max(high, t.base)
+	}
+	var row []float64
+	if high > 1.02*low {
+		for i, t := range list {
+			if i > 0 && t.from != list[i-1].to {
+				row = append(row, math.NaN())
+			}
+			row = append(row, t.ratio())
+		}
+		return row
+	}
+	usual := f.paceOf(list) * low
+	for j := 1; j < len(f.hits); j++ {
+		d := f.hits[j].at - f.hits[j-1].at
+		if math.Abs(d/usual-1) > otherThan {
+			d = math.NaN()
+		}
+		row = append(row, d/low)
+	}
+	return row
+}
+
+// otherThan is how far off the usual interval one is no strike after a strike, but a touch or a pause.
+const otherThan = 0.5
+
+// jitters says whether neighbouring intervals make up for each other, more than people on a bag do.
+func jitters(row []float64) bool {
+	sum, n := 0.0, 0.0
+	for _, v := range row {
+		if !math.IsNaN(v) {
+			sum, n = sum+v, n+1
+		}
+	}
+	squares, products, pairs := 0.0, 0.0, 0.0
+	for i, v := range row {
+		if math.IsNaN(v) {
+			continue
+		}
+		v -= sum / n
+		squares += v * v
+		if i > 0 && !math.IsNaN(row[i-1]) {
+			products += v * (row[i-1] - sum/n)
+			pairs++
+		}
+	}
+	variance := squares / n
+	return pairs >= jitterLeast && variance > 1e-10 && products/pairs <= jitterSign*variance
 }
 
 // grid is the step (s) that all intervals are whole numbers of; 0 where there is none to be seen.

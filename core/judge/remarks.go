@@ -129,7 +129,11 @@ func (r Round) lateness() []string {
 	if r.Followed == nil && !r.Kept {
 		return []string{fmt.Sprintf("A steady %.0f ms was taken off before judging, since the delay of this device is not measured; two hits in three then fall within %.0f ms.", 1000*r.Offset, 1000*r.Spread)}
 	}
-	if !(math.Abs(r.Bias) > math.Max(sure*r.BiasError, lateFloor)) {
+	floor := lateFloor
+	if r.Followed != nil { // a bag that is a little off its model comes sooner or later as well
+		floor = math.Max(floor, modelError*60/r.Followed.Held.Tempo)
+	}
+	if !(math.Abs(r.Bias) > math.Max(sure*r.BiasError, floor)) {
 		return []string{fmt.Sprintf("Neither early nor late on the whole; two hits in three within %.0f ms.", 1000*r.Spread)}
 	}
 	side := "late"

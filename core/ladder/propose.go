@@ -16,7 +16,11 @@ type Round struct {
 	Longest int     // clean in a row
 	Planned int     // strikes, or passes
 	Wild    bool    // the coach marked it so, or it broke off
+	Tempo   float64 // held, as a share of what was asked, on a rung that names one; 0 where it does not, or was not told
 }
+
+// tempoWithin is how far off a tempo that a rung names may be held, as a share. Assumed.
+const tempoWithin = 0.05
 
 // Choice is what a coach did with a proposal.
 type Choice string
@@ -85,9 +89,11 @@ const (
 	plateau   = 6 // rounds on a rung without passing
 )
 
-// Passes says whether a round is past the gate; one with fewer strikes than the streak asks for has to be clean throughout.
+// Passes says whether a round is past the gate; one with fewer strikes than the streak asks for has to be clean throughout, and where a
+// rung names a tempo it has to be held.
 func (g Gate) Passes(r Round) bool {
-	return r.Planned > 0 && r.Clean >= g.Clean-1e-9 && r.Longest >= min(g.Run, r.Planned)
+	held := r.Tempo == 0 || math.Abs(r.Tempo-1) <= tempoWithin
+	return r.Planned > 0 && r.Clean >= g.Clean-1e-9 && r.Longest >= min(g.Run, r.Planned) && held
 }
 
 // Progress is how somebody stands on one rung.
@@ -199,6 +205,9 @@ func (c Career) follow(p *Proposal) {
 	default:
 		last := here[len(here)-1]
 		said := fmt.Sprintf("%.0f %% clean and %d in a row last time", 100*last.Clean, last.Longest)
+		if last.Tempo > 0 && math.Abs(last.Tempo-1) > tempoWithin {
+			said += fmt.Sprintf(", at %.0f %% of the tempo that the rung names", 100*last.Tempo)
+		}
 		switch {
 		case last.Wild || last.Clean < wildShare:
 			p.Move, p.Soft, p.Why = Softly, true, said+": it ran wild, so the same under control."

@@ -311,3 +311,15 @@ func TestWeeks(t *testing.T) {
 		t.Errorf("%+v", late)
 	}
 }
+
+// A rung that names a tempo wants it held within 5 %.
+func TestTempoIsHeld(t *testing.T) {
+	if !Paced("speed.quick") || Paced("speed.two") || Paced("nothing") {
+		t.Error("the wrong rungs name a tempo")
+	}
+	for tempo, want := range map[float64]bool{0: true, 1: true, 0.96: true, 1.04: true, 0.93: false, 1.08: false} {
+		if got := DefaultGate.Passes(Round{Clean: 0.9, Longest: 20, Planned: 100, Tempo: tempo}); got != want {
+			t.Errorf("%g of the tempo: %v", tempo, got)
+		}
+	}
+}

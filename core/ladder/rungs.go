@@ -34,6 +34,8 @@ type Rung struct {
 	Name string
 	Note string // what to watch
 
+	Paced bool // it names a tempo, which has to be held
+
 	technique *drill.Drill
 	effort    float64 // share of the greatest fist speed that it is struck with; of a line 0 as its pace has it
 	line      *drill.Combination
@@ -101,6 +103,9 @@ func line(key, name, note, text string, change ...func(*drill.Combination)) Rung
 // softly is a line that is struck with so small a share of the greatest fist speed.
 func softly(effort float64, r Rung) Rung { r.effort = effort; return r }
 
+// paced is a rung whose tempo is the point of it.
+func paced(r Rung) Rung { r.Paced = true; return r }
+
 func freely(c *drill.Combination)  { c.Landing, c.Work = drill.Freely, 90 }
 func settled(c *drill.Combination) { c.Rhythm = drill.NoReturn }
 func second(c *drill.Combination)  { c.Rhythm = drill.SecondReturn }
@@ -127,7 +132,7 @@ var ladders = map[rig.Kind][]Rung{
 		basic("linking", "Linking", "Out through the bag and back.", half, drill.Drill{Technique: drill.Linking, Rebounds: 2, PerHand: 4}),
 		basic("trap", "Trap", "Ride it up, hold it, go on from the fall.", half, drill.Drill{Technique: drill.Trap, PerHand: 4}),
 		basic("ear", "By ear alone", "The boards tell all there is to know.", half, drill.Drill{Technique: drill.OneHand, PerHand: 3, EarOnly: true}),
-		basic("quick", "Two a side, quick", "Pace only while the rhythm holds.", 0.75, drill.Drill{Technique: drill.OneHand, PerHand: 2}),
+		paced(basic("quick", "Two a side, quick", "Pace only while the rhythm holds.", 0.75, drill.Drill{Technique: drill.OneHand, PerHand: 2})),
 	},
 	rig.DoubleEnd: {
 		line("doubleEnd.jab", "The jab alone", "Learn the distance and how it comes back.", "1"),
@@ -178,6 +183,11 @@ var ladders = map[rig.Kind][]Rung{
 		line("hanging.surprise", "Surprised", "Roll when it is called.", "1-2-3 - step back", freely, surprise),
 		line("hanging.long", "Thirteen moves", "A, B, then A and B; the whole last.", "1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!", freely),
 	},
+}
+
+// Paced says whether the rung of that key names a tempo.
+func Paced(key string) bool {
+	return slices.ContainsFunc(ladders[KindOf(key)], func(r Rung) bool { return r.Key == key && r.Paced })
 }
 
 // KindOf is the kind of bag that the rung of that key belongs to; "" where there is no such rung.

@@ -18,6 +18,7 @@ type chance struct {
 	counted   float64 // that it is counted clean
 	spread    float64 // s, of the timing
 	short     float64 // s by which the interval is shorter than these hands take
+	missed    float64 // chance that it is missed outright
 	forgotten float64 // share of the repetitions in which it is
 }
 
@@ -181,7 +182,8 @@ func (r *reckoner) chance(s Strike) chance {
 		return c
 	}
 	tired := r.a.Tired(s.At - r.start)
-	there := 1 - math.Min(1, r.a.Miss*tired)
+	c.missed = math.Min(1, r.a.Miss*tired)
+	there := 1 - c.missed
 	if s.Move >= 0 && s.Move < len(r.places) && float64(r.places[s.Move]) >= 2*r.span/3 {
 		c.forgotten = r.forgets
 		there *= 1 - c.forgotten

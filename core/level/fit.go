@@ -39,6 +39,9 @@ type Fit struct {
 	Longest float64 // the longest run to expect
 	Strikes int
 	Weakest Link
+	Made    string // what the prediction is made of, in a sentence
+
+	byForce bool // the force of the strikes is told
 }
 
 // Least is the share of what goes least well: the strikes, the slips, or the answers to cues.
@@ -113,9 +116,11 @@ func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
 		chance
 	}
 	groups := map[[2]int]*group{}
-	met, counted := 0.0, 0.0
+	met, counted, missed, forgotten := 0.0, 0.0, 0.0, 0.0
 	for _, s := range strikes {
 		c := r.chance(s)
+		missed += c.missed
+		forgotten += c.forgotten
 		met += c.met
 		counted += c.counted
 		key := [2]int{s.Move, s.Place}
@@ -132,6 +137,8 @@ func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
 	}
 	n := float64(len(strikes))
 	f.Strikes, f.Clean, f.Counted = len(strikes), met/n, counted/n
+	f.byForce = told.Force
+	f.Made = made(f.Clean, missed/n, forgotten/n)
 	shown := f.Counted
 	if told.Force {
 		shown = f.Clean
@@ -149,6 +156,18 @@ func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
 		f.Weakest.Why = fmt.Sprintf("cues: %.0f %% of the unforeseen ones are answered in time", 100*f.Answers)
 	}
 	return f
+}
+
+// made says what a prediction is made of.
+func made(clean, missed, forgotten float64) string {
+	text := fmt.Sprintf("Of 100 strikes %.0f are missed outright", 100*missed)
+	if forgotten > 0.005 {
+		text += fmt.Sprintf(", %.0f are forgotten", 100*forgotten)
+	}
+	if off := 100 * ((1-missed)*(1-forgotten) - clean); off >= 0.5 {
+		text += fmt.Sprintf(", %.0f fall outside their window", off)
+	}
+	return text + "."
 }
 
 func (s Strike) link(mean float64, c chance, a trainee.Ability) Link {

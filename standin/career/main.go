@@ -1,93 +1,21 @@
-// Command career draws the ladder that a simulated learner walks in twelve weeks:  go run ./standin/career > docs/career.svg
+// Command career draws the ladder that a simulated learner walks in twelve weeks, and how well what was predicted of the rounds held:
 //
-// The learner is a first-timer whose evenness grows with practice, hits as the stand-in does, is judged as everybody is, does what
-// the ladder proposes, and is away for three weeks.
+//	go run ./standin/career > docs/career.svg
+//	go run ./standin/career -predictions > docs/predictions.svg
+//
+// The learner is a first-timer whose evenness grows with practice, stands before a bag of their own as the stand-in does, is judged as
+// everybody is, does what the ladder proposes, and is away for three weeks.
 package main
 
 import (
+	"flag"
 	"fmt"
 	"math"
 	"os"
 	"strings"
-	"time"
 
-	"melodromos/core/drill"
-	"melodromos/core/judge"
 	"melodromos/core/ladder"
-	"melodromos/core/level"
-	"melodromos/core/rig"
-	"melodromos/core/trainee"
-	"melodromos/standin"
 )
-
-// lived is a round of the career.
-type lived struct {
-	day   float64
-	index int
-	move  ladder.Move
-	ladder.Round
-	through bool
-}
-
-var cord = rig.Cord{Span: 0.80, Relaxed: 0.70, Stiffness: 85}
-
-// learner becomes more even by the power law of practice (Newell & Rosenbloom 1981; the exponent is assumed).
-func learner(rounds int) trainee.Ability {
-	a := trainee.Start(trainee.FirstTimer)
-	better := math.Pow(1+float64(rounds)/8, -0.36)
-	a.Timing = 0.03 + 0.09*better
-	a.Miss = 0.01 + 0.09*better
-	a.Alternate = 0.20 + 0.10*better
-	a.SameHand = 0.34 + 0.16*better
-	return a
-}
-
-// live walks a ladder: sessions on two days of each week, and half of their rounds on the rung.
-func live(bag rig.Rig, weeks int) ([]lived, []ladder.Rung) {
-	from := time.Date(2026, 1, 5, 0, 0, 0, 0, time.UTC)
-	career := ladder.Career{Rungs: ladder.Rungs(bag.Kind(), ladder.BasicFirst), Gate: ladder.DefaultGate}
-	var found []trainee.Evidence
-	var list []lived
-	for _, s := range ladder.DefaultWeeks(from).Plan(weeks, nil, from) {
-		if s.Week >= 7 && s.Week <= 9 {
-			continue // away
-		}
-		for n := range max(1, s.Rounds/2) {
-			at := s.Day.Add(18*time.Hour + time.Duration(5*n)*time.Minute)
-			career.Now = at
-			p := career.Propose()
-			known, _ := trainee.Estimates(trainee.FirstTimer, bag.Kind(), found, at)
-			on := drill.Floor{Bag: bag, Ability: known, Seed: uint64(len(list) + 1)}
-			plan, err := p.Rung.Plan(on)
-			if err != nil {
-				panic(err)
-			}
-			if p.Soft {
-				plan = level.Softer(plan, on)
-			}
-			line, err := plan.Lay(on)
-			if err != nil {
-				panic(err)
-			}
-			r, evidence := round(plan, line, bag.Kind(), learner(len(list)), known, uint64(len(list)), at)
-			r.Rung = p.Rung.Key
-			career.Rounds = append(career.Rounds, r)
-			found = append(found, evidence...)
-			list = append(list, lived{at.Sub(from).Hours() / 24, p.Index, p.Move, r, career.Gate.Passes(r)})
-		}
-	}
-	return list, career.Rungs
-}
-
-// round hits and judges one round.
-func round(plan drill.Plan, line drill.Timeline, kind rig.Kind, who, known trainee.Ability, seed uint64, at time.Time) (ladder.Round, []trainee.Evidence) {
-	var hits []judge.Hit
-	for _, h := range standin.Of(who).Hits(standin.Strikes(line, plan, kind), 100+seed) {
-		hits = append(hits, judge.Hit{At: h.At, Hand: drill.Hand(h.Hand)})
-	}
-	r := judge.JudgeRound(line, hits, line.End, judge.Source{Latency: true})
-	return ladder.Round{At: at, Clean: r.CleanShare(), Longest: r.Longest, Planned: len(r.Planned)}, trainee.FromRound(r.Heard(line, plan, kind, known, at), known)
-}
 
 const width, left, row, top, foot = 1000.0, 240.0, 34.0, 44.0, 66.0
 
@@ -133,8 +61,13 @@ func aside(list []lived, k int) float64 {
 }
 
 func main() {
-	bag := rig.DoubleEndBag{BallDiameter: 0.20, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.05}
-	list, rungs := live(bag, 12)
+	predictions := flag.Bool("predictions", false, "draw predicted against observed, over careers on each bag that is struck")
+	flag.Parse()
+	if *predictions {
+		fmt.Print(drawPredictions())
+		return
+	}
+	list, rungs := live(cords, 12, 0)
 	fmt.Fprintf(os.Stderr, "%d rounds, at the end on rung %d of %d\n", len(list), list[len(list)-1].index+1, len(rungs))
 	fmt.Print(draw(list, rungs, 12))
 }

@@ -9,6 +9,7 @@ ALTER TABLE runs
     ADD CONSTRAINT runs_source_check CHECK (source IN ('keys', 'standin', 'device', 'none')),
     ADD COLUMN plays text NOT NULL DEFAULT 'beat' CHECK (plays IN ('beat', 'follow', 'startThenFollow')),
     ADD COLUMN ending text NOT NULL DEFAULT '' CHECK (ending IN ('', 'bell', 'stopped', 'vanished')),
+    ADD COLUMN predicted double precision CHECK (predicted BETWEEN 0 AND 1), -- share that was to meet the bag, by the models alone
     ADD COLUMN removed_at timestamptz;
 UPDATE runs SET ending = CASE state WHEN 'done' THEN 'bell' WHEN 'stopped' THEN 'stopped' ELSE '' END;
 -- What counts for the ladder: a round that came to its bell and in which something was recorded.
@@ -29,5 +30,5 @@ DELETE FROM runs WHERE source = 'none' OR removed_at IS NOT NULL;
 ALTER TABLE runs
     DROP CONSTRAINT runs_source_check,
     ADD CONSTRAINT runs_source_check CHECK (source IN ('keys', 'standin', 'device')),
-    DROP COLUMN plays, DROP COLUMN ending, DROP COLUMN removed_at;
+    DROP COLUMN plays, DROP COLUMN ending, DROP COLUMN predicted, DROP COLUMN removed_at;
 ALTER TABLE hits DROP COLUMN launch;

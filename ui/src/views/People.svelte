@@ -11,6 +11,7 @@
   import { moves, take } from '../lib/people/take'
   import { session } from '../lib/session.svelte'
   import Notice from '../lib/ui/Notice.svelte'
+  import Predictions from '../lib/people/Predictions.svelte'
 
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
   const whole = createQuery(() => ({ queryKey: ['class'], queryFn: () => ask(api.GET('/api/class')) }))
@@ -85,4 +86,5 @@
       <p class="mt-1 text-sm text-soft">Rounds planned, or run. The weeks of a person are planned on their page.</p>
     </section>
   {/if}
+  <Predictions />
 {/if}

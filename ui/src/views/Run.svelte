@@ -119,7 +119,7 @@
       </div>
       <dl class="flex flex-wrap gap-x-10 gap-y-2">
         <div><dt class="label">Goal in a row{outlook.best > 0 ? `, best ${outlook.best}` : ''}</dt><dd class="figure text-5xl">{outlook.target}</dd></div>
-        {#if outlook.clean > 0}<div><dt class="label">Meet the bag, expected</dt><dd class="figure text-5xl">{Math.round(100 * outlook.clean)}<span class="text-2xl"> %</span></dd></div>{/if}
+        {#if outlook.clean > 0}<div><dt class="label" title={outlook.made}>Meet the bag, expected</dt><dd class="figure text-5xl">{Math.round(100 * outlook.clean)}<span class="text-2xl"> %</span></dd></div>{/if}
       </dl>
       </div>
       {#if outlook.held}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">Held back: {outlook.held}. <a href="#/people/{trainee.id}">To {trainee.name}</a></p>{/if}

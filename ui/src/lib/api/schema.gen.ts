@@ -332,6 +332,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/predictions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API predictions */
+        get: operations["get-api-predictions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs": {
         parameters: {
             query?: never;
@@ -973,6 +990,18 @@ export interface components {
             differs: string;
             fit: components["schemas"]["FitOut"];
             name: string;
+        };
+        BinOut: {
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            observed: number | null;
+            /** Format: double */
+            predicted: number | null;
+            /** Format: int64 */
+            rounds: number;
+            /** Format: double */
+            to: number;
         };
         Borders: {
             /** Format: double */
@@ -1631,18 +1660,30 @@ export interface components {
             was: number;
         };
         FitOut: {
+            /**
+             * Format: double
+             * @description share of the unforeseen cues that are answered in time
+             */
+            answers?: number;
             /** @description hands, timing or miss */
             cause: string;
             /**
              * Format: double
-             * @description share, predicted
+             * @description share that meets the bag, predicted
              */
             clean: number;
+            /**
+             * Format: double
+             * @description share that will be counted clean where only times come in
+             */
+            counted: number;
             /**
              * Format: double
              * @description longest run to expect
              */
             longest: number;
+            /** @description what the prediction is made of, in a sentence */
+            made: string;
             /**
              * Format: int64
              * @description of the weakest link
@@ -2012,6 +2053,8 @@ export interface components {
             clean: number;
             /** @description why a caution holds the drill back; empty where none does */
             held: string;
+            /** @description what the prediction is made of, in a sentence */
+            made: string;
             /**
              * Format: double
              * @description longest run to expect
@@ -2094,6 +2137,7 @@ export interface components {
             count?: number;
             /** Format: double */
             cue?: number;
+            fresh?: boolean;
             hand: string;
             /** Format: double */
             late?: number;
@@ -2132,6 +2176,16 @@ export interface components {
         "Post-api-rigs-by-id-undo-calibrationRequest": {
             /** Format: uuid */
             id: string;
+        };
+        Predictions: {
+            bins: components["schemas"]["BinOut"][];
+            /**
+             * Format: double
+             * @description by how much a round was off its prediction, on the mean, as a share
+             */
+            miss: number | null;
+            /** Format: int64 */
+            rounds: number;
         };
         Proposal: {
             barred: string;
@@ -2244,10 +2298,20 @@ export interface components {
             onScreen: boolean;
             paces: components["schemas"]["PaceOut"][];
             positions: components["schemas"]["GroupOut"][];
+            /**
+             * Format: double
+             * @description share that was to meet the bag, by the models alone
+             */
+            predicted: number | null;
             /** @description three things to take home */
             recap: string[];
             remarks: string[];
             run: components["schemas"]["Run"];
+            /**
+             * Format: double
+             * @description share of the moves against a slip bag that the coach did not mark as touched or missed
+             */
+            slips: number | null;
             /**
              * Format: double
              * @description s
@@ -2557,6 +2621,11 @@ export interface components {
             window: number;
         };
         Summary: {
+            /**
+             * Format: double
+             * @description strikes a minute that were planned
+             */
+            asked?: number;
             /** Format: int64 */
             clean: number;
             /** @description it moves what is known of somebody, and the ladder: a judged round that came to its bell */
@@ -3563,6 +3632,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Library"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-predictions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Predictions"];
                 };
             };
             /** @description Error */

@@ -15,8 +15,8 @@
     const q = question && beside ? { ...question, beside } : question
     if (q) untrack(() => void whatIf.ask(q))
   })
-  const demands = $derived(f ? ([['Timing', f.grade.timing], ['Hands', f.grade.hands], ['Pattern', f.grade.pattern], ['Reading', f.grade.reading]] as const) : [])
-  const standing = { tooHard: 'too hard to train in', fits: 'in the band to train in', tooEasy: 'easy by now' }
+  const demands = $derived(f ? ([['Timing', f.grade.timing], ['Hands', f.grade.hands], ['Memory', f.grade.pattern], ['Reaction', f.grade.reading]] as const) : [])
+  const standing = { tooHard: 'too hard', fits: 'the right level', tooEasy: 'too easy' }
 
   function keys(e: KeyboardEvent) {
     if (!f || e.ctrlKey || e.metaKey || e.altKey || (e.target as HTMLElement).closest('input, select, textarea, [role=slider], [role=dialog]')) return
@@ -38,9 +38,9 @@
       {/each}
     </dl>
     <div>
-      <p><b class="text-lg">{percent(f.fit.clean)} clean for {name}, {standing[f.fit.standing]}.</b> <span class="text-soft">A run of about {Math.round(f.fit.longest)} to expect (modelled).{f.fit.slips != null && f.fit.slips !== f.fit.clean ? ` Of the moves against the bag ${percent(f.fit.slips)} are in time.` : ''}</span></p>
+      <p><b class="text-lg">{percent(f.fit.clean)} meet the bag for {name}, {standing[f.fit.standing]}.</b> <span class="text-soft">About {Math.round(f.fit.longest)} in a row to expect (modelled).{f.fit.slips != null && f.fit.slips !== f.fit.clean ? ` Of the moves against the bag ${percent(f.fit.slips)} are in time.` : ''}{f.fit.answers != null ? ` Of the unforeseen cues ${percent(f.fit.answers)} are answered in time.` : ''} {f.fit.made}</span></p>
       {#if f.fit.weakest}<p class="text-sm">Weakest link: {f.fit.weakest}.</p>{/if}
-      {#if f.beside}<p class="mt-1 text-sm"><b>{percent(f.beside.fit.clean)} clean for {f.beside.name.split(' ')[0]}.</b> They differ by {f.beside.differs}.</p>{/if}
+      {#if f.beside}<p class="mt-1 text-sm"><b>{percent(f.beside.fit.clean)} meet the bag for {f.beside.name.split(' ')[0]}.</b> They differ by {f.beside.differs}.</p>{/if}
       <div class="mt-2 flex flex-wrap gap-2">
         {#if f.easier}<button class="button !min-h-9 !py-0" onclick={() => ontake(f.easier!.doc)} aria-label="Easier: {f.easier.what}"><span class="text-soft">[</span> {f.easier.what}: {percent(f.easier.clean)}, level {f.easier.level.toFixed(1)}</button>{/if}
         {#if f.harder}<button class="button !min-h-9 !py-0" onclick={() => ontake(f.harder!.doc)} aria-label="Harder: {f.harder.what}"><span class="text-soft">]</span> {f.harder.what}: {percent(f.harder.clean)}, level {f.harder.level.toFixed(1)}</button>{/if}

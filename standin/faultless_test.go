@@ -1,0 +1,124 @@
+package standin_test
+
+import (
+	"regexp"
+	"strings"
+	"testing"
+
+	"melodromos/core/drill"
+	"melodromos/core/judge"
+	"melodromos/core/trainee"
+	"melodromos/standin"
+)
+
+var faults = regexp.MustCompile(`\d+ ms (late|early) on the whole|Falling behind|Running ahead|Quicker by|Slower by|weaker|too coarse`)
+
+// faultless is somebody who scatters and does nothing else.
+func faultless() standin.Person {
+	a := trainee.Start(trainee.Intermediate)
+	a.Miss, a.Fade = 0, 0
+	p := standin.Of(a)
+	p.Wander, p.Overlooks, p.Lose = 0, 0, 0
+	return p
+}
+
+func rounds(t *testing.T, plan drill.Plan, line drill.Timeline, who standin.Person, through standin.Coarse, n int, see func(judge.Round)) {
+	t.Helper()
+	strikes := standin.Strikes(line, plan, speed.Kind())
+	for seed := range uint64(n) {
+		var own standin.Bag
+		var err error
+		if line.Clock == drill.ByBag {
+			if own, err = standin.Before(speed, plan, line, seed); err != nil {
+				t.Fatal(err)
+			}
+		}
+		var hits []judge.Hit
+		for _, h := range through.Feel(who.Play(strikes, own, line.End.Seconds(), seed+1).Hits, seed) {
+			hits = append(hits, judge.Hit{At: h.At, Hand: drill.Hand(h.Hand), Launch: h.Launch})
+		}
+		see(judge.JudgeRound(line, hits, line.End, judge.Source{Latency: true, ForceSpread: who.Force}))
+	}
+}
+
+func laid(t *testing.T, d drill.Drill) drill.Timeline {
+	t.Helper()
+	on := drill.Floor{Bag: speed, Ability: trainee.Start(trainee.Intermediate), Seed: 1}
+	line, err := d.Lay(on)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := drill.Hang(&line, d, on); err != nil {
+		t.Fatal(err)
+	}
+	return line
+}
+
+// Of rounds in which nothing is wrong at most one in twenty gets any remark of a fault, of lateness or of a drift, on either clock.
+func TestFaultlessRoundsAreLeftInPeace(t *testing.T) {
+	for _, clock := range []drill.Clock{drill.ByBag, drill.ByBeat} {
+		for _, deaf := range []bool{true, false} {
+			d := technique(drill.OneHand, 5, 3, 25, 112)
+			d.Clock = clock
+			const n = 400
+			remarked := 0
+			rounds(t, d, laid(t, d), faultless(), standin.Coarse{Deaf: deaf}, n, func(r judge.Round) {
+				if said := strings.Join(append(r.Remarks(), r.Headline()), " "); faults.MatchString(said) {
+					remarked++
+				}
+			})
+			t.Logf("the %s's clock, deaf to force %v: %d of %d rounds", clock, deaf, remarked, n)
+			if remarked > n/20 {
+				t.Errorf("the %s's clock, deaf to force %v: a fault in %d of %d rounds without one", clock, deaf, remarked, n)
+			}
+		}
+	}
+}
+
+// A sensor that is too coarse is told from people: it is not scored, and the round says why.
+func TestCoarseSensors(t *testing.T) {
+	d := technique(drill.OneHand, 5, 3, 25, 112)
+	line := laid(t, d)
+	for name, c := range map[string]struct {
+		through standin.Coarse
+		coarse  bool
+	}{
+		"exact":                  {standin.Coarse{Deaf: true}, false},
+		"loses a tenth":          {standin.Coarse{Deaf: true, Dropout: 0.1}, false},
+		"jitter of 60 ms":        {standin.Coarse{Deaf: true, Jitter: 0.060}, true},
+		"a clock of sixtieths":   {standin.Coarse{Deaf: true, Grid: 1.0 / 60}, true},
+		"a clock of hundredths":  {standin.Coarse{Deaf: true, Grid: 0.010}, true},
+		"a clock of thousandths": {standin.Coarse{Deaf: true, Grid: 0.001}, false},
+	} {
+		const n = 100
+		told := 0
+		rounds(t, d, line, faultless(), c.through, n, func(r judge.Round) {
+			if !r.Judged() {
+				told++
+			}
+		})
+		t.Logf("%s: %d of %d rounds are not scored", name, told, n)
+		if c.coarse && told < 3*n/4 || !c.coarse && told > n/20 {
+			t.Errorf("%s: %d of %d rounds are not scored", name, told, n)
+		}
+	}
+}
+
+// Somebody who strikes harder and harder is told so, with the right sign, and is not called early.
+func TestGrowingForce(t *testing.T) {
+	d := technique(drill.OneHand, 5, 3, 25, 112)
+	who := faultless()
+	who.Trend = 0.25 // over three minutes: 8 % in this one
+	told := 0
+	rounds(t, d, laid(t, d), who, standin.Coarse{}, 60, func(r judge.Round) {
+		if h := r.Followed.Held; h.Firm && h.Trend > 0 {
+			told++
+		}
+		if r.CleanShare() < 0.7 {
+			t.Errorf("%.0f %% clean", 100*r.CleanShare())
+		}
+	})
+	if told < 50 {
+		t.Errorf("told in %d of 60 rounds", told)
+	}
+}
