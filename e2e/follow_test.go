@@ -86,7 +86,7 @@ func TestFollowMyHits(t *testing.T) {
 	said := ""
 	for range 3 { // a machine that stutters while it draws and sounds at once gets more tries
 		said = c.followed()
-		if regexp.MustCompile(`Once five rebounds instead of three`).MatchString(said) {
+		if regexp.MustCompile(`Five rebounds instead of three, once`).MatchString(said) {
 			break
 		}
 	}
@@ -94,7 +94,7 @@ func TestFollowMyHits(t *testing.T) {
 	if _, err := fmt.Sscanf(regexp.MustCompile(`\d+ strikes a minute; 84`).FindString(said), "%f", &held); err != nil || held < 85 || held > 90 {
 		t.Errorf("%v: %g a minute in %q", err, held, said)
 	}
-	if !regexp.MustCompile(`Once five rebounds instead of three`).MatchString(said) {
+	if !regexp.MustCompile(`Five rebounds instead of three, once`).MatchString(said) {
 		t.Errorf("nothing of what was let through in %q", said)
 	}
 	if clean, due := c.counted(); clean < 0.6*due || due < 18 {

@@ -156,3 +156,39 @@ func TestCards(t *testing.T) {
 		}
 	}
 }
+
+// The drills of the speed bag spread over the scale, and a simple one is never harder than the trap.
+func TestSpeedBagDrillsSpread(t *testing.T) {
+	bag := rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8}
+	on := drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate), Seed: 1}
+	levels := map[int]int{}
+	trap, simple, n := 0.0, 0.0, 0
+	for _, e := range All() {
+		d, ok := e.Plan.(drill.Drill)
+		if !ok {
+			continue
+		}
+		g, err := level.Of(d, on)
+		if err != nil {
+			t.Fatalf("%s: %v", e.Name, err)
+		}
+		levels[int(g.Level)]++
+		n++
+		if d.Technique == drill.Trap {
+			trap = g.Level
+		} else if e.Step <= 2 {
+			simple = max(simple, g.Level)
+		}
+	}
+	if simple >= trap {
+		t.Errorf("a simple drill at %.1f, the trap at %.1f", simple, trap)
+	}
+	for whole, k := range levels {
+		if k > n/2 {
+			t.Errorf("%d of %d drills between %d and %d", k, n, whole, whole+1)
+		}
+	}
+	if levels[2] == 0 || levels[6]+levels[7]+levels[8] == 0 {
+		t.Errorf("levels %v", levels)
+	}
+}

@@ -5,12 +5,29 @@ import (
 
 	"melodromos/core/combo"
 	"melodromos/core/input"
+	"melodromos/core/rig"
 	"melodromos/core/trainee"
 )
 
 // freeWindow is how much of the interval before it a strike that no bag constrains may be off, early and late together.
 // Assumed.
 const freeWindow = 0.30
+
+// flush (m) is how far from where it is expected a heavy bag may be for a blow to land flush, on either side. Assumed.
+const flush = 0.03
+
+// moving is how long (s) a heavy bag that a blow of a combination has just driven off stays within reach of the next: less, the harder
+// that was and the lighter the bag is.
+func (l *lander) moving(before Landed) (float64, error) {
+	if l.limits == nil {
+		limits, err := l.bag.Limits(rig.Meeting{Rebounds: 1})
+		if err != nil {
+			return 0, err
+		}
+		l.limits = &limits
+	}
+	return 2 * flush / rig.Driven(l.bag, before.Fist, 0, *l.limits), nil
+}
 
 // freely paces the strikes by the tempo inside the combination.
 func (l *lander) freely() error {
@@ -49,6 +66,13 @@ func (l *lander) freely() error {
 				s.Fits = []Offer{{"tempo", math.Floor(60 / hands * gap / interval), "as quick as these hands are"}}
 			}
 			s.Window = freeWindow * gap
+			if l.bag.Kind() == rig.Hanging {
+				moving, err := l.moving(before)
+				if err != nil {
+					return err
+				}
+				s.Window = 1 / math.Hypot(1/s.Window, 1/moving)
+			}
 		}
 		l.narrow(&s, between)
 		s.Until = s.At + l.way

@@ -81,8 +81,8 @@ type wayKey struct {
 const (
 	anewCost  = 0.75 // a bag started anew, besides the miss and the extra hit
 	otherHand = 0.5  // a wrong hand, so that hands help to tell which strike was meant
-	mostAlive = 8    // ways to read the round so far that are carried along
-	margin    = 3.5  // windows by which a reading may be dearer than the cheapest and still be carried along
+	mostAlive = 6    // ways to read the round so far that are carried along
+	margin    = 3.0  // windows by which a reading may be dearer than the cheapest and still be carried along
 	callReach = 1.0  // s from its call at which a repetition costs as much as a miss to begin. Assumed
 )
 

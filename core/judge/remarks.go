@@ -156,10 +156,10 @@ func (r Round) offPlan() []string {
 		}
 	}
 	for _, c := range order {
-		list = append(list, fmt.Sprintf("%s %s instead of %s.", words.Upper(often(longer[c])), words.Number(c.Heard)+" "+f.unit(c.Heard), words.Number(c.Asked)))
+		list = append(list, fmt.Sprintf("%s %s instead of %s, %s.", words.Upper(words.Number(c.Heard)), f.unit(c.Heard), words.Number(c.Asked), often(longer[c])))
 	}
 	if f.Anew > 0 {
-		list = append(list, fmt.Sprintf("The bag was lost and started anew %s.", often(f.Anew)))
+		list = append(list, fmt.Sprintf("The bag was lost, and started anew %s.", often(f.Anew)))
 	}
 	return list
 }

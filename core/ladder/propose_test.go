@@ -8,6 +8,7 @@ import (
 
 	"melodromos/core/combo"
 	"melodromos/core/drill"
+	"melodromos/core/level"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
 )
@@ -321,5 +322,28 @@ func TestTempoIsHeld(t *testing.T) {
 		if got := DefaultGate.Passes(Round{Clean: 0.9, Longest: 20, Planned: 100, Tempo: tempo}); got != want {
 			t.Errorf("%g of the tempo: %v", tempo, got)
 		}
+	}
+}
+
+// The first rung of each bag is about as hard for a first-timer as that of any other: what is expected to meet the bag, with force known,
+// lies within fifteen points.
+func TestFirstRungsAreAlike(t *testing.T) {
+	low, high := 1.0, 0.0
+	for kind := range ladders {
+		f := on(kind, trainee.FirstTimer)
+		p, err := Rungs(kind, BasicFirst)[0].Plan(f)
+		if err != nil {
+			t.Fatal(err)
+		}
+		l, err := p.Lay(f)
+		if err != nil {
+			t.Fatal(err)
+		}
+		clean := level.For(p, l, f, level.Told{Force: true, Latency: true}).Clean
+		t.Logf("%s: %.0f %%", kind, 100*clean)
+		low, high = min(low, clean), max(high, clean)
+	}
+	if high-low > 0.15 {
+		t.Errorf("from %.0f to %.0f %%", 100*low, 100*high)
 	}
 }

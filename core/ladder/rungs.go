@@ -120,7 +120,7 @@ const half = 0.5
 // ladders are the rungs of each bag, from the first touch to the expert (common practice; the order is that of the trade).
 var ladders = map[rig.Kind][]Rung{
 	rig.Speed: {
-		softly(0.25, line("speed.once", "Strike once, meet it once", "Soft. Hear three boards, meet it before it hangs straight, catch it, begin anew.", "2-2")),
+		softly(0.2, line("speed.once", "Strike once, meet it once", "Soft. Hear three boards, meet it before it hangs straight, catch it, begin anew.", "2-2")),
 		basic("rear", "One hand, one count", "Let it come; the hand keeps its circle.", half, drill.Drill{Technique: drill.OneHand}),
 		basic("lead", "The other hand", "One more repetition on the weaker side.", half, drill.Drill{Technique: drill.OneHand, FirstHand: drill.Lead}),
 		basic("five", "Five a side", "The rhythm stays through the change.", half, drill.Drill{Technique: drill.OneHand, PerHand: 5}),

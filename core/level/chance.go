@@ -45,7 +45,9 @@ type reckoner struct {
 	cannot    bool    // these hands are slower than the bag can come back
 	steady    float64 // s, of lateness that is not scored, since nothing tells it from a softer strike
 	back      map[[2]float64][]answer
-	places    []int // of each move of the combination among those that are held
+	chains    map[chainKey][3]link
+	most      float64 // how tired somebody is at the end of the round
+	places    []int   // of each move of the combination among those that are held
 	span      float64
 	forgets   float64 // share of the repetitions in which a move past the first two thirds of the span is forgotten
 	bits      float64 // s that the choice between unforeseen cues takes
@@ -55,7 +57,7 @@ type reckoner struct {
 }
 
 func newReckoner(p drill.Plan, t drill.Timeline, on drill.Floor, told Told, strikes []Strike) *reckoner {
-	r := &reckoner{a: on.Ability, bag: on.Bag, kind: on.Bag.Kind(), told: told, byBag: t.Clock == drill.ByBag, start: t.Start.Seconds(), back: map[[2]float64][]answer{}}
+	r := &reckoner{a: on.Ability, bag: on.Bag, kind: on.Bag.Kind(), told: told, byBag: t.Clock == drill.ByBag, start: t.Start.Seconds(), back: map[[2]float64][]answer{}, chains: map[chainKey][3]link{}, most: on.Ability.Tired((t.End - t.Start).Seconds())}
 	switch d := p.(type) {
 	case drill.Drill:
 		r.technique = &d
@@ -155,14 +157,33 @@ func (r *reckoner) answers(s Strike) []answer {
 	}
 	list := make([]answer, len(forces))
 	planned, window := r.returns(s, s.Driven)
+	at := func(z float64) (float64, float64) { return r.returns(s, s.Driven*math.Exp(r.a.Force*z)) }
+	if r.kind != rig.Speed { // where no board is missed it goes smoothly with the force: read between three
+		at = between(at, planned, window)
+	}
 	for i, z := range forces {
 		list[i] = answer{0, 1, 1 / float64(len(forces))}
-		if at, w := r.returns(s, s.Driven*math.Exp(r.a.Force*z)); at > 0 && planned > 0 {
-			list[i].later, list[i].window = at-planned, w/window
+		if back, w := at(z); back > 0 && planned > 0 {
+			list[i].later, list[i].window = back-planned, w/window
 		}
 	}
 	r.back[key] = list
 	return list
+}
+
+// between reads a return and its window as a parabola through those at −e, 0 and e; 0 where one of them is not.
+func between(at func(float64) (float64, float64), back, window float64) func(float64) (float64, float64) {
+	const e = 1.5
+	soft, wide := at(-e)
+	hard, narrow := at(e)
+	return func(z float64) (float64, float64) {
+		if soft == 0 || hard == 0 {
+			return 0, 0
+		}
+		x := z / e
+		read := func(a, b, c float64) float64 { return b + x*(c-a)/2 + x*x*(a+c-2*b)/2 }
+		return read(soft, back, hard), read(wide, window, narrow)
+	}
 }
 
 // slip is the chance that a move against the pass of a slip bag is in time. One that cannot be done is certain to fail.
@@ -170,7 +191,8 @@ func (r *reckoner) slip(s Strike) float64 {
 	if s.Window <= 0 {
 		return 0
 	}
-	return within(s.Window, r.a.Spread(s.Age)*r.a.Tired(s.At-r.start), 0)
+	tired := r.a.Tired(s.At - r.start)
+	return (1 - math.Min(1, r.a.Miss*tired)) * within(s.Window, r.a.Spread(s.Age)*tired, 0)
 }
 
 // chance is how likely a strike is clean.
@@ -204,7 +226,7 @@ func (r *reckoner) chance(s Strike) chance {
 	case r.byBag && !s.Chained: // it meets a bag at rest
 		c.met, c.counted, r.off = there, there, 0
 	case r.byBag:
-		r.chained(s, there, &c)
+		r.chained(s, there, tired, &c)
 	default:
 		c.met = there * within(s.Window, c.spread, mean)
 		c.counted = c.met
@@ -212,33 +234,74 @@ func (r *reckoner) chance(s Strike) chance {
 	return c
 }
 
-// chained works out a strike that goes by the one before it. Where only times come in, the scatter of the force shows as one of timing.
-func (r *reckoner) chained(s Strike, there float64, c *chance) {
+// chained works out a strike that goes by the one before it. Strikes that ask the same differ by how tired somebody is by then, and
+// smoothly: they are worked out at three points of the round and read between them.
+func (r *reckoner) chained(s Strike, there, tired float64, c *chance) {
+	key := chainKey{s.Window, s.Age, s.Gap, s.Late, s.Driven, s.Count, s.Before, s.Hand, c.forgotten}
+	points, ok := r.chains[key]
+	if !ok {
+		for k := range points {
+			t := 1 + (r.most-1)*float64(k)/2
+			points[k] = r.inChain(s, (1-math.Min(1, r.a.Miss*t))*(1-c.forgotten), r.a.Spread(s.Age)*t)
+		}
+		r.chains[key] = points
+	}
+	x := 0.0
+	if r.most > 1 {
+		x = 2 * (tired - 1) / (r.most - 1) // 0, 1 and 2 at the points
+	}
+	read := func(f func(link) float64) float64 {
+		a, b, c := f(points[0]), f(points[1]), f(points[2])
+		return a*(x-1)*(x-2)/2 - b*x*(x-2) + c*x*(x-1)/2
+	}
+	c.met, c.counted = there*read(func(l link) float64 { return l.met }), there*read(func(l link) float64 { return l.counted })*(1-r.off)
+	if r.cannot {
+		c.counted = 0
+	}
+	r.off = there * read(func(l link) float64 { return l.away })
+	if r.told.Force {
+		c.met = c.counted
+	}
+}
+
+// chainKey is what a strike that goes by the one before it asks.
+type chainKey struct {
+	window, age, gap, late, driven float64
+	count                          int
+	before, hand                   drill.Hand
+	forgotten                      float64
+}
+
+// link is how likely a strike that is thrown meets the bag, is counted clean, and is off the bag altogether.
+type link struct{ met, counted, away float64 }
+
+// inChain works out a strike that is thrown with the chance there, with a spread (s). Where only times come in, the scatter of the force
+// shows as one of timing.
+func (r *reckoner) inChain(s Strike, there, spread float64) link {
 	lack := 0.0
 	if s.Before != "" {
 		lack = r.a.Interval(s.Before, s.Hand) - s.ask()
 	}
-	met, counted, away := 0.0, 0.0, 0.0
+	var l link
+	add := func(b answer, short, likely float64) {
+		mean, window, shown := r.a.Bias+short-r.steady, s.Window*b.window, spread
+		l.met += likely * within(window, shown, mean)
+		if !r.told.Force {
+			shown *= math.Sqrt(trackedBy)
+			mean, window = mean+b.later, s.Window
+		}
+		l.counted += likely * within(window, shown, mean)
+		l.away += likely * (1 - within(2*offBy*window, shown, mean))
+	}
 	for _, b := range r.answers(s) {
-		for _, h := range []struct{ short, chance float64 }{{math.Max(0, lack-b.later), there}, {0, 1 - there}} { // after one that was missed hands have time
-			mean, window, shown, likely := r.a.Bias+h.short-r.steady, s.Window*b.window, c.spread, b.chance*h.chance
-			met += likely * within(window, shown, mean)
-			if !r.told.Force {
-				shown *= math.Sqrt(trackedBy)
-				mean, window = mean+b.later, s.Window
-			}
-			counted += likely * within(window, shown, mean)
-			away += likely * (1 - within(2*offBy*window, shown, mean))
+		if short := math.Max(0, lack-b.later); short > 0 { // after one that was missed hands have time
+			add(b, short, b.chance*there)
+			add(b, 0, b.chance*(1-there))
+		} else {
+			add(b, 0, b.chance)
 		}
 	}
-	if r.cannot {
-		counted = 0
-	}
-	c.met, c.counted = there*met, there*counted*(1-r.off)
-	r.off = there * away
-	if r.told.Force {
-		c.met = c.counted
-	}
+	return l
 }
 
 // spread of a strike (s). On the bag's clock it comes from the freshest cue: what went before has moved the bag too. On the beat's it

@@ -116,3 +116,20 @@ func TestWhatCannotBeDone(t *testing.T) {
 		t.Errorf("level %.1f (%s), %.2f of the slips in time", g.Level, g.Timing.Why, f.Slips)
 	}
 }
+
+// A heavy bag answers force as well: struck harder, or lighter, it is away sooner, and a combination thrown freely asks more of timing.
+func TestHeavyBagsAnswerForce(t *testing.T) {
+	c := thrown("1-2-3-2")
+	c.Landing, c.Tempo, c.Fist = drill.Freely, 150, 3
+	hard := c
+	hard.Fist = 7
+	light := heavy
+	light.Mass = 15
+	soft := graded(t, c, heavy)
+	if g := graded(t, hard, heavy); !(g.Timing.Value > soft.Timing.Value+0.1) {
+		t.Errorf("timing %.2f, harder %.2f", soft.Timing.Value, g.Timing.Value)
+	}
+	if g := graded(t, c, light); !(g.Timing.Value > soft.Timing.Value+0.1) {
+		t.Errorf("timing %.2f, on a lighter bag %.2f", soft.Timing.Value, g.Timing.Value)
+	}
+}

@@ -32,7 +32,7 @@
     </select>
   </label>
 </div>
-<p class="mt-2"><button class="button quiet" onclick={() => (removed = !removed)}>{removed ? 'Back to the log' : 'Show what was removed'}</button></p>
+
 {#if log.isError}
   <Notice title="The log could not be read" text={log.error.message} again={() => log.refetch()} />
 {:else if !log.data}
@@ -48,3 +48,4 @@
   {/each}
   {#if log.hasNextPage}<button class="button mt-6" disabled={log.isFetchingNextPage} onclick={() => log.fetchNextPage()}>Earlier rounds</button>{/if}
 {/if}
+<p class="mt-8"><button class="button quiet" onclick={() => (removed = !removed)}>{removed ? 'Back to the log' : 'Show what was removed'}</button></p>
