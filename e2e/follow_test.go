@@ -127,6 +127,13 @@ func TestNothingRecorded(t *testing.T) {
 	c.ok(c.See("Removed from the log."))
 	c.ok(c.Press("Bring it back"))
 	c.ok(c.See("Remove from the log"))
+	// This device says it once; and where a sensor was meant and none is at hand, it is one press away.
+	c.ok(c.Go("/"))
+	c.ok(c.Press("Run it"))
+	c.ok(c.See("The clock, the calls and the bag as planned"))
+	c.ok(c.Press("Bag sensor"))
+	c.ok(c.Press("Run with nothing recorded"))
+	c.ok(c.See("The clock, the calls and the bag as planned"))
 }
 
 // The delay of a device is measured by tapping along, kept with it, and said where it is taken off.

@@ -9,6 +9,7 @@
   import BagPicture from '../lib/run/BagPicture.svelte'
   import SwayPicture from '../lib/run/SwayPicture.svelte'
   import { kept } from '../lib/run/delay'
+  import { lastRecorder, rememberRecorder } from '../lib/run/recorder'
   import { Round, type Plays } from '../lib/run/round.svelte'
   import { session } from '../lib/session.svelte'
   import { composedMoves, composedStrikes, sample } from '../lib/trace/geometry'
@@ -41,7 +42,7 @@
   }))
   type Band = Schemas['StandInChoice']['ability']
   type Source = Schemas['NewRun']['source']
-  let source = $state<Source>('keys')
+  let source = $state<Source>(lastRecorder())
   let chosen = $state<Plays | ''>('') // how it runs, where the coach chose
   const ways = $derived((ready.data?.preview.plays[source] ?? ['beat']) as Plays[])
   const plays = $derived(chosen && ways.includes(chosen) ? chosen : (ways[0] ?? 'beat'))
@@ -64,7 +65,14 @@
   let traceHeight = $state(300)
   let traceWidth = $state(800)
 
-  const start = () => void round.start(params.id, source, plays, { ability, seed })
+  function start() {
+    rememberRecorder(source)
+    void round.start(params.id, source, plays, { ability, seed })
+  }
+  function record(by: Source) {
+    source = by
+    if (round.run && round.run.source !== by) round.run = null
+  }
   const kinds = Object.keys(markNames) as Schemas['MarkIn']['kind'][]
 
   function strike(hand: string, page: number) {
@@ -129,16 +137,17 @@
       </div>
       <div class="grid gap-x-10 gap-y-3 md:grid-cols-[1fr_auto]">
         <div>
-          <Choice label="Hits recorded by" value={source} options={recorders} onchange={(v) => { source = v; if (round.run && round.run.source !== v) round.run = null }} />
+          <Choice label="Hits recorded by" value={source} options={recorders} onchange={record} />
           {#if source === 'keys'}<p class="mt-1 text-sm text-soft">The pads on the screen, or the keys F and J. {kept() ? `This device is ${Math.round(1000 * (kept()?.late ?? 0))} ms late, which is taken off.` : ''} <a href="#/delay">{kept() ? 'Measure it again' : 'Measure the delay of this device'}</a></p>{/if}
           {#if source === 'standin'}
             <Choice label="They hit like" value={ability} options={Object.entries(bands).map(([value, text]) => ({ value: value as Band, text }))} onchange={(v) => (ability = v)} note="Simulated, for trying things out: these hits are nobody's." />
           {:else if source === 'device'}
             {#if round.run?.intakeKey}
               <p class="mt-1">Send hits to <code class="font-semibold break-all">{location.origin}/api/intake/{round.run.intakeKey}</code></p>
-              <p class="text-sm text-soft">The key is for this round alone. Join the sensor, then start.</p>
+              <p class="text-sm text-soft">The key is for this round alone. Join the sensor, then start. None at hand? <button class="underline" onclick={() => record('none')}>Run with nothing recorded</button></p>
             {:else}
               <button class="button mt-1" onclick={() => round.prepare(params.id, 'device', plays)}>Make the key for this round</button>
+              <p class="mt-1 text-sm text-soft">None at hand? <button class="underline" onclick={() => record('none')}>Run with nothing recorded</button></p>
             {/if}
           {/if}
           {#if ways.length > 1}
