@@ -73,9 +73,9 @@ func today(c caller) (Today, error) {
 		if run, ok := last[row.ID]; ok {
 			entry := n.logRow(run)
 			next.Last = &entry
-			given.Last, given.Clean, given.Longest = run.CreatedAt, entry.Summary.Share, entry.Summary.Longest
+			given.Last, given.Counts, given.Clean, given.Longest = run.CreatedAt, entry.Summary.Counts, entry.Summary.Share, entry.Summary.Longest
 		}
-		next.Why, next.Through = given.Sentence(), !given.Last.IsZero() && given.Through()
+		next.Why, next.Through = given.Sentence(), given.Through()
 		if next.Held = cl.held(row, d.Doc.Plan); next.Held != "" {
 			next.Why = "Held back: " + next.Held + "."
 		}

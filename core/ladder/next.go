@@ -1,4 +1,4 @@
-// Package ladder decides what a trainee does next. So far it only says how a drill stands since it was last run.
+// Package ladder decides what a trainee does next.
 package ladder
 
 import (
@@ -18,6 +18,7 @@ const (
 type Given struct {
 	Drill   string    // id
 	Last    time.Time // zero where it was never run
+	Counts  bool      // the last run was judged and came to its bell
 	Clean   float64   // share of the last run
 	Longest int
 }
@@ -40,13 +41,15 @@ func (g Given) rank() int {
 }
 
 // Through says whether the last run passed the gate.
-func (g Given) Through() bool { return g.Clean >= GateClean && g.Longest >= GateRun }
+func (g Given) Through() bool { return g.Counts && g.Clean >= GateClean && g.Longest >= GateRun }
 
 // Sentence says why the drill stands where it does.
 func (g Given) Sentence() string {
 	switch {
 	case g.Last.IsZero():
 		return "Not run yet: half power, and wait for the bag."
+	case !g.Counts:
+		return "Last time nothing was judged up to the bell. Run it again."
 	case !g.Through():
 		return fmt.Sprintf("Last time %.0f %% clean, %d in a row. Run it again: %.0f %% and %d in a row are the gate.", 100*g.Clean, g.Longest, 100*GateClean, GateRun)
 	}

@@ -54,7 +54,7 @@
             <li class="grid grid-cols-[1fr_auto] items-center gap-3 border-b border-rope py-3">
               <div>
                 <p class="font-bold">{n.trainee} <span class="font-normal text-soft">on the {n.rigName}, {n.figures.map((f) => `${f.value} ${f.label}`).slice(0, 2).join(', ')}</span></p>
-                <p class="text-sm text-soft">{n.drillName}.{n.held ? ` ${n.why}` : n.last?.summary ? ` Last time ${percent(n.last.summary.share)} clean, ${n.last.summary.longest} in a row${n.through ? ': change one thing.' : '.'}` : ' Not run yet.'}</p>
+                <p class="text-sm text-soft">{n.drillName}.{n.held ? ` ${n.why}` : n.last?.summary && !n.last.summary.counts ? ' Last time nothing was judged up to the bell.' : n.last?.summary ? ` Last time ${percent(n.last.summary.share)} clean, ${n.last.summary.longest} in a row${n.through ? ': change one thing.' : '.'}` : ' Not run yet.'}</p>
               </div>
               {#if n.held}<a class="button quiet" href="#/people/{n.traineeId}" aria-label="To {n.trainee}">Held</a>{:else}<a class="button" href="#/run/{n.drillId}" aria-label="Run {n.drillName} with {n.trainee}">Run</a>{/if}
             </li>
