@@ -104,9 +104,7 @@ func TestWhatDoesNotCount(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Larch")
 	person, rigs := u.hung("speed")
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.once", Choice: "skip", Reason: "knows it"}, nil)
-	var d Drill
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &d)
+	d := u.rhythm(person, rigs["speed"])
 	ladder := func() (l Ladder) {
 		u.want(200, "GET", "/api/trainees/"+person.ID+"/ladder/speed", nil, &l)
 		return l

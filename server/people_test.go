@@ -29,6 +29,14 @@ func (u user) hung(names ...string) (Trainee, map[string]Rig) {
 	return person, rigs
 }
 
+// rhythm takes the second rung of a speed bag for somebody who knows the first: one hand, one count.
+func (u user) rhythm(person Trainee, bag Rig) (d Drill) {
+	u.t.Helper()
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.once", Choice: "skip", Reason: "knows it"}, nil)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: bag.ID, Choice: "accept"}, &d)
+	return d
+}
+
 // struck runs a drill by keys; hit says whether and how late (s) each strike is hit.
 func (u user) struck(d Drill, hit func(i int) (bool, float64)) Run {
 	u.t.Helper()
@@ -143,9 +151,7 @@ func TestRoundsTeach(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Cedar")
 	person, rigs := u.hung("speed")
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.once", Choice: "skip", Reason: "knows it"}, nil)
-	var d Drill
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &d)
+	d := u.rhythm(person, rigs["speed"])
 	page := func() (p PersonPage) {
 		u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &p)
 		return p
