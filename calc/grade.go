@@ -46,7 +46,10 @@ func grade(o *input.Object) (any, error) {
 	if err != nil {
 		return nil, d.Under(err)
 	}
-	g := level.Graded(plan, t, floor.Bag.Kind())
+	g, err := level.Graded(plan, t, floor)
+	if err != nil {
+		return nil, d.Under(err)
+	}
 	out := gradeOut{g.Level, g.Timing.Value, g.Hands.Value, g.Pattern.Value, g.Reading.Value}
 	if ability == nil {
 		return out, nil

@@ -234,7 +234,11 @@ func (c class) propose(t store.Trainee, kind rig.Kind, fit bool) (Proposal, erro
 	if err != nil {
 		return out, err
 	}
-	g, f := level.Graded(plan, line, kind), c.fit(t.ID, plan, line, on)
+	g, err := level.Graded(plan, line, on)
+	if err != nil {
+		return out, err
+	}
+	f := c.fit(t.ID, plan, line, on)
 	out.Level, out.Clean, out.Run = &g.Level, &f.Clean, &f.Longest
 	return out, nil
 }

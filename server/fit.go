@@ -187,14 +187,14 @@ func drillFit(c caller, in DrillQuestion) (DrillFit, error) {
 	if err != nil {
 		return DrillFit{}, err
 	}
-	if combination, ok := plan.(drill.Combination); ok {
-		plan = combination.With(floor.Bag, floor.Ability) // what is changed starts from figures
-	}
 	t, err := plan.Lay(floor)
 	if err != nil {
 		return DrillFit{}, input.Under("doc", err)
 	}
-	g := level.Graded(plan, t, floor.Bag.Kind())
+	g, err := level.Graded(plan, t, floor)
+	if err != nil {
+		return DrillFit{}, input.Under("doc", err)
+	}
 	f := level.For(plan, t, floor, level.Told{})
 	if in.TraineeID != "" {
 		cl, err := classOf(c, in.TraineeID)

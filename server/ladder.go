@@ -189,8 +189,11 @@ func ladderOf(c caller, id string, kind rig.Kind) (Ladder, error) {
 		}
 		if plan, err := r.Plan(on); err == nil {
 			if line, err := plan.Lay(on); err == nil {
-				g, f := level.Graded(plan, line, kind), cl.fit(id, plan, line, on)
-				rung.Level, rung.Clean = &g.Level, &f.Clean
+				f := cl.fit(id, plan, line, on)
+				rung.Clean = &f.Clean
+				if g, err := level.Graded(plan, line, on); err == nil {
+					rung.Level = &g.Level
+				}
 			}
 		}
 		if career.Held != nil {

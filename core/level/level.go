@@ -8,6 +8,7 @@ import (
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/rig"
+	"melodromos/core/trainee"
 	"melodromos/core/words"
 )
 
@@ -41,17 +42,28 @@ const (
 	others                 = 0.2        // of the mean of the other demands
 )
 
-// Of grades a plan on a bag. What the trainee on the floor can do sets only the force and the tempo that the plan leaves open.
+// pace is the common one. A level is the drill's alone: where it leaves force or tempo open, it is graded as somebody in the middle does it.
+var pace = trainee.Start(trainee.Intermediate)
+
+// Of grades a plan on the bag of a floor, whoever stands there.
 func Of(p drill.Plan, on drill.Floor) (Grade, error) {
+	on.Ability = pace
 	t, err := p.Lay(on)
 	if err != nil {
 		return Grade{}, err
 	}
-	return Graded(p, t, on.Bag.Kind()), nil
+	return grade(p, t, on.Bag.Kind()), nil
 }
 
-// Graded grades a plan that has been laid out on a bag of this kind.
-func Graded(p drill.Plan, t drill.Timeline, kind rig.Kind) Grade {
+// Graded grades a plan that has been laid out on a floor as t: anew where whoever stands there changes what it asks.
+func Graded(p drill.Plan, t drill.Timeline, on drill.Floor) (Grade, error) {
+	if _, ok := p.(drill.Combination); ok && on.Ability != pace {
+		return Of(p, on)
+	}
+	return grade(p, t, on.Bag.Kind()), nil
+}
+
+func grade(p drill.Plan, t drill.Timeline, kind rig.Kind) Grade {
 	strikes := Strikes(t, p.Way(kind), false, Common)
 	g := Grade{Timing: timing(strikes), Hands: hands(strikes), Pattern: pattern(p), Reading: reading(p)}
 	g.Level = overall(g.Timing.Value, g.Hands.Value, g.Pattern.Value, g.Reading.Value)

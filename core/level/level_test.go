@@ -330,7 +330,7 @@ func BenchmarkLevelAndFit(b *testing.B) {
 		}
 		b.Run(string(on.Kind()), func(b *testing.B) {
 			for b.Loop() {
-				Graded(c, line, on.Kind())
+				grade(c, line, on.Kind())
 				For(c, line, floor(on), Told{})
 			}
 		})
@@ -342,7 +342,7 @@ func BenchmarkLevelAndFit(b *testing.B) {
 	}
 	b.Run("speed", func(b *testing.B) {
 		for b.Loop() {
-			Graded(d, line, rig.Speed)
+			grade(d, line, rig.Speed)
 			For(d, line, standing(quay, able), Told{})
 		}
 	})

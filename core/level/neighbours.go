@@ -48,16 +48,25 @@ func Harder(p drill.Plan, on drill.Floor, g Grade, now Fit) (Neighbour, bool) {
 }
 
 func first(p drill.Plan, on drill.Floor, list []change, good func(Neighbour) bool) (Neighbour, bool) {
+	theirs, common := p, p // what is changed starts from figures
+	if line, ok := p.(drill.Combination); ok {
+		theirs, common = line.With(on.Bag, on.Ability), line.With(on.Bag, pace)
+	}
 	for _, c := range list {
-		q, ok := c.of(p, on.Bag.Kind())
-		if !ok {
+		q, ok := c.of(theirs, on.Bag.Kind())
+		r, alike := c.of(common, on.Bag.Kind())
+		if !ok || !alike {
 			continue
 		}
 		t, err := q.Lay(on)
 		if err != nil {
 			continue // the bag does not allow it
 		}
-		n := Neighbour{c.what, q, Graded(q, t, on.Bag.Kind()), For(q, t, on, Told{})}
+		g, err := Graded(r, t, on)
+		if err != nil {
+			continue
+		}
+		n := Neighbour{c.what, q, g, For(q, t, on, Told{})}
 		if good(n) {
 			return n, true
 		}

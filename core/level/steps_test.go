@@ -7,6 +7,7 @@ import (
 
 	"melodromos/core/drill"
 	"melodromos/core/rig"
+	"melodromos/core/trainee"
 )
 
 // No level jumps by more than 0.3 for a change of 1 % in force, tempo, a bag's size or its spring, but where another cue becomes the
@@ -131,5 +132,38 @@ func TestHeavyBagsAnswerForce(t *testing.T) {
 	}
 	if g := graded(t, c, light); !(g.Timing.Value > soft.Timing.Value+0.1) {
 		t.Errorf("timing %.2f, on a lighter bag %.2f", soft.Timing.Value, g.Timing.Value)
+	}
+}
+
+// A level is the drill's alone: the same whoever stands on the floor, also where the drill leaves force and tempo open.
+func TestSameForEverybody(t *testing.T) {
+	open, tempo := thrown("1-2-3 - slip lead - 3-2"), thrown("1-1-2")
+	open.Fist = 0
+	tempo.Landing, tempo.Fist = drill.Freely, 0
+	technique := drill.Drill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 112, Work: 30, Calls: true}
+	for _, c := range []struct {
+		plan drill.Plan
+		bag  rig.Rig
+	}{{open, ball}, {open, pole}, {tempo, heavy}, {thrown("1-2"), ball}, {technique, quay}} {
+		common, err := Of(c.plan, floor(c.bag))
+		if err != nil {
+			t.Fatal(err)
+		}
+		ways := map[string]bool{}
+		for _, band := range trainee.Bands {
+			on := floor(c.bag)
+			on.Ability = trainee.Start(band)
+			line, err := c.plan.Lay(on)
+			if err != nil {
+				t.Fatal(err)
+			}
+			ways[fmt.Sprint(line.Events)] = true
+			if g, err := Graded(c.plan, line, on); err != nil || g != common {
+				t.Errorf("%s, %s: %+v %v, elsewhere %+v", c.plan.Name(), band, g, err, common)
+			}
+		}
+		if line, ok := c.plan.(drill.Combination); ok && line.Fist == 0 && len(ways) < 2 {
+			t.Errorf("%s is done alike by everybody", line.Text)
+		}
 	}
 }
