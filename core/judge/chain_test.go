@@ -266,15 +266,20 @@ func TestTrend(t *testing.T) {
 }
 
 func BenchmarkJudgeBag(b *testing.B) {
-	for _, s := range struckBags() {
-		b.Run(s.name, func(b *testing.B) {
-			strikes, c, w := s.plan(b, 600)
-			hits := w.hits(600, func(int) float64 { return s.launch }, noise(1, strikes[1].Window/5), false, nil)
-			b.ResetTimer()
-			for b.Loop() {
-				JudgeBag(strikes, hits, c, Options{})
-			}
-		})
+	for _, hand := range []struct {
+		name   string
+		spread float64 // of the window
+	}{{"steady", 0.2}, {"ragged", 0.52}} {
+		for _, s := range struckBags() {
+			b.Run(s.name+", "+hand.name, func(b *testing.B) {
+				strikes, c, w := s.plan(b, 600)
+				hits := w.hits(600, func(int) float64 { return s.launch }, noise(1, strikes[1].Window*hand.spread), false, nil)
+				b.ResetTimer()
+				for b.Loop() {
+					JudgeBag(strikes, hits, c, Options{})
+				}
+			})
+		}
 	}
 }
 

@@ -23,6 +23,7 @@ type follower struct {
 	apart     []float64 // s from the strike before, as planned; 0 for the first
 	pace      float64   // of the round, as a share of the planned time: strikes after the last hit are counted by it
 	trust     float64   // how far the times tell the force, from 0 (then it is taken as planned) to 1
+	most      int       // readings that are carried along
 	nodes     []node
 	ways      []ways // by hit
 	cannot    []int  // by hit: −1 or 1 where the tempo round it is quicker or slower than the bag has it at this count
@@ -66,8 +67,9 @@ type node struct {
 const (
 	anewCost  = 0.75 // a bag started anew, besides the miss and the extra hit
 	otherHand = 0.5  // a wrong hand, so that hands help to tell which strike was meant
-	mostAlive = 6    // ways to read the round so far that are carried along
-	margin    = 3.0  // windows by which a reading may be dearer than the cheapest and still be carried along
+	sketched  = 3    // ways to read the round so far that are carried along while its tempo and force are looked for
+	carried   = 8    // and when it is judged
+	margin    = 3.5  // windows by which a reading may be dearer than the cheapest and still be carried along
 	callReach = 1.0  // s from its call at which a repetition costs as much as a miss to begin. Assumed
 )
 
@@ -110,6 +112,12 @@ func newFollower(strikes []Strike, hits []Hit, c Chain, o Options) *follower {
 		}
 	}
 	f.ratio, f.ways = make([]float64, len(hits)), make([]ways, len(hits))
+	const usual = 6 // come-backs that are looked at after a hit: one piece of memory for all
+	room := make([]float64, 2*usual*len(hits))
+	for j := range f.ways {
+		f.ways[j].due, f.ways[j].window = room[:0:usual], room[usual:usual:2*usual]
+		room = room[2*usual:]
+	}
 	return f
 }
 
@@ -140,8 +148,8 @@ func (f *follower) tries() []float64 {
 }
 
 // goodEnough is the cost for each hit, in windows, under which a tempo is not looked for any further; another tempo than the plan's is
-// taken where it costs less than this share of it.
-const goodEnough, clearlyBetter = 0.3, 0.75
+// taken where it costs less than this share of it. So many hits tell which it is.
+const goodEnough, clearlyBetter, tellTempo = 0.5, 0.75, 150
 
 // best gives the cheapest reading of the round: first at the planned tempo, or one that suits clearly better, then by the force that
 // shows in the intervals round each hit.
@@ -149,27 +157,42 @@ func (f *follower) best() []node {
 	if len(f.hits) == 0 || len(f.strikes) == 0 {
 		return nil
 	}
-	f.nodes = make([]node, 0, 6*len(f.hits))
+	f.nodes = make([]node, 0, 12*len(f.hits))
 	f.steady(1)
-	path, cost := f.run()
-	if f.c.Screen {
-		return path
+	if !f.c.Screen {
+		f.most = sketched
+		f.steady(f.tempo())
+		path, _ := f.run(len(f.hits))
+		f.track(path)
 	}
+	f.most = carried
+	path, _ := f.run(len(f.hits))
+	if !f.c.Screen {
+		f.pace = f.paceOf(f.transitions(path))
+	}
+	return path
+}
+
+// tempo is the one to look for the round at, as a share of the planned interval.
+func (f *follower) tempo() float64 {
+	n := min(len(f.hits), tellTempo)
+	_, cost := f.run(n)
+	enough := goodEnough * f.wide * float64(n)
+	if cost < enough {
+		return 1
+	}
+	best := 1.0
 	cost *= clearlyBetter
 	for _, share := range f.tries() {
-		if cost < clearlyBetter*goodEnough*f.wide*float64(len(f.hits)) {
+		f.steady(share)
+		if _, c := f.run(n); c < cost-1e-9 {
+			cost, best = c, share
+		}
+		if cost < enough {
 			break
 		}
-		f.steady(share)
-		if p, c := f.run(); c < cost-1e-9 {
-			cost, path = c, p
-		}
 	}
-	if f.track(path) {
-		path, _ = f.run()
-	}
-	f.pace = f.paceOf(f.transitions(path))
-	return path
+	return best
 }
 
 func (f *follower) steady(share float64) {
@@ -185,15 +208,15 @@ type alive struct {
 	cost, owes float64
 }
 
-// run reads the round once.
-func (f *follower) run() ([]node, float64) {
+// run reads the round once, up to so many hits.
+func (f *follower) run(hits int) ([]node, float64) {
 	f.nodes = f.nodes[:0]
 	for j := range f.ways {
 		f.ways[j].key = wayKey{}
 	}
 	list := []alive{{node: -1}}
 	var fresh []alive
-	for j := range f.hits {
+	for j := range hits {
 		fresh = fresh[:0]
 		for _, a := range list {
 			fresh = f.expand(a, j, fresh)
@@ -205,7 +228,11 @@ func (f *follower) run() ([]node, float64) {
 	}
 	at, cost := -1, math.Inf(1)
 	for _, a := range list {
-		if c := a.cost + f.rest(a); c < cost-1e-12 {
+		c := a.owes
+		if hits == len(f.hits) {
+			c = a.cost + f.rest(a)
+		}
+		if c < cost-1e-12 {
 			at, cost = a.node, c
 		}
 	}
@@ -219,15 +246,19 @@ func (f *follower) run() ([]node, float64) {
 
 // prune keeps the readings that are cheapest with what they owe.
 func (f *follower) prune(list []alive, now float64) []alive {
+	least, called := math.Inf(1), f.called(now)
 	for i, a := range list {
-		list[i].owes = a.cost + f.owed(a, now)
+		list[i].owes = a.cost + f.owed(a, now, called)
+		least = math.Min(least, list[i].owes)
 	}
-	slices.SortFunc(list, func(a, b alive) int { return cmp.Compare(a.owes, b.owes) })
-	n := 0
-	for n < len(list) && n < mostAlive && list[n].owes <= list[0].owes+margin*f.wide {
-		n++
+	near := list[:0]
+	for _, a := range list {
+		if a.owes <= least+margin*f.wide {
+			near = append(near, a)
+		}
 	}
-	return list[:n]
+	slices.SortFunc(near, func(a, b alive) int { return cmp.Compare(a.owes, b.owes) })
+	return near[:min(len(near), f.most)]
 }
 
 // called is the last strike on a bag at rest whose call has gone by for good.
@@ -239,13 +270,14 @@ func (f *follower) called(now float64) int {
 	return f.calls[i-1]
 }
 
-// owed is what the come-backs cost that went by since a reading's last hit: it has not paid for them yet.
-func (f *follower) owed(a alive, now float64) float64 {
+// owed is what the come-backs cost that went by since a reading's last hit: it has not paid for them yet. called is the last strike on a
+// bag at rest whose call has gone by.
+func (f *follower) owed(a alive, now float64, called int) float64 {
 	next, since := 0, now-f.offset-f.strikes[0].At
 	if a.node >= 0 {
 		next, since = f.nodes[a.node].strike+1, now-f.hits[f.nodes[a.node].hit].at
 	}
-	if called := f.called(now); called > next {
+	if called > next {
 		return missCost * f.wide * float64(called-next)
 	}
 	if next >= len(f.strikes) || next > 0 && f.loose(next) || since < 0 {

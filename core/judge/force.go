@@ -62,11 +62,11 @@ const (
 )
 
 // track estimates for each hit how hard it was, by the median of the intervals round it, its own left out: slow, and not moved by a
-// single strike. It says whether there is anything to track.
-func (f *follower) track(path []node) bool {
+// single strike. Where there is too little to track, the force stays as it was looked for.
+func (f *follower) track(path []node) {
 	list := f.transitions(path)
 	if len(list) <= fewest {
-		return false
+		return
 	}
 	ratios := make([]float64, len(list))
 	for i, t := range list {
@@ -89,7 +89,6 @@ func (f *follower) track(path []node) bool {
 		slices.Sort(near)
 		f.ratio[j] = (near[(len(near)-1)/2] + near[len(near)/2]) / 2
 	}
-	return true
 }
 
 // paceOf is the median of the times the bag took, as a share of the planned ones; 1 where there are none.
@@ -340,17 +339,15 @@ func (f *follower) metShare(r *Result, list []transition) (met, give float64) {
 	if w.Known || len(list) == 0 {
 		return counted, 0
 	}
-	inTime, half, moves := 0.0, 0.0, 0.0
+	inTime, half := 0.0, 0.0
 	for _, t := range list {
-		place := f.c.Bag.Place(t.count)
 		if t.inTime {
 			inTime++
 		}
-		half += f.c.Bag.Window(place, t.planned) * f.strikes[t.strike].share() / 2
-		moves += math.Abs(f.c.Bag.At(place, 1.05*t.planned)-f.c.Bag.At(place, 0.95*t.planned)) / 0.1
+		half += f.c.Bag.Window(f.c.Bag.Place(t.count), t.planned) * f.strikes[t.strike].share() / 2
 	}
-	n := float64(len(list))
-	q, half, moves := inTime/n, half/n, moves/n
+	n, moves := float64(len(list)), f.byForce(list)
+	q, half := inTime/n, half/n
 	back := func(q, spread float64) float64 { return ledBack(q, half, spread*moves) }
 	se := math.Sqrt(math.Max(q*(1-q), 0.25/n) / n)
 	likely := back(q, f.c.ForceSpread)
@@ -366,12 +363,21 @@ func (f *follower) own(all float64, list []transition, known bool) float64 {
 	if known || len(list) == 0 {
 		return all
 	}
-	moves := 0.0
+	return without(all, f.c.ForceSpread*f.byForce(list))
+}
+
+// byForce is how much (s) the time of the bag changes with its launch, for the whole of it, on the mean.
+func (f *follower) byForce(list []transition) float64 {
+	sum := 0.0
 	for _, t := range list {
 		place := f.c.Bag.Place(t.count)
-		moves += math.Abs(f.c.Bag.At(place, 1.05*t.planned)-f.c.Bag.At(place, 0.95*t.planned)) / 0.1 / float64(len(list))
+		sum += math.Abs(f.c.Bag.At(place, 1.05*t.planned)-f.c.Bag.At(place, 0.95*t.planned)) / 0.1
 	}
-	force := f.c.ForceSpread * moves
+	return sum / float64(len(list))
+}
+
+// without is a spread (s) less what tracking adds and less the part that the force brings; a quarter of it at the least.
+func without(all, force float64) float64 {
 	return math.Sqrt(math.Max(all*all/trackedBy-force*force, all*all/16))
 }
 
@@ -385,8 +391,7 @@ func ledBack(q, half, force float64) float64 {
 		return q
 	}
 	all := half / (math.Sqrt2 * math.Erfinv(q))
-	own := math.Sqrt(math.Max(all*all/trackedBy-force*force, all*all/16))
-	return math.Erf(half / (math.Sqrt2 * own))
+	return math.Erf(half / (math.Sqrt2 * without(all, force)))
 }
 
 func milliseconds(s float64) string { return fmt.Sprintf("%.0f ms", 1000*s) }
