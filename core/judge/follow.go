@@ -67,8 +67,8 @@ type node struct {
 const (
 	anewCost  = 0.75 // a bag started anew, besides the miss and the extra hit
 	otherHand = 0.5  // a wrong hand, so that hands help to tell which strike was meant
-	sketched  = 3    // ways to read the round so far that are carried along while its tempo and force are looked for
-	carried   = 8    // and when it is judged
+	sketched  = 4    // ways to read the round so far that are carried along while its tempo and force are looked for
+	carried   = 8    // and when it is judged, unless it is plain
 	margin    = 3.5  // windows by which a reading may be dearer than the cheapest and still be carried along
 	callReach = 1.0  // s from its call at which a repetition costs as much as a miss to begin. Assumed
 )
@@ -151,6 +151,9 @@ func (f *follower) tries() []float64 {
 // taken where it costs less than this share of it. So many hits tell which it is.
 const goodEnough, clearlyBetter, tellTempo = 0.5, 0.75, 150
 
+// plain is the cost for each hit, in windows, up to which there is little to choose between readings.
+const plain = 0.25
+
 // best gives the cheapest reading of the round: first at the planned tempo, or one that suits clearly better, then by the force that
 // shows in the intervals round each hit.
 func (f *follower) best() []node {
@@ -159,13 +162,16 @@ func (f *follower) best() []node {
 	}
 	f.nodes = make([]node, 0, 12*len(f.hits))
 	f.steady(1)
+	f.most = carried
 	if !f.c.Screen {
 		f.most = sketched
 		f.steady(f.tempo())
-		path, _ := f.run(len(f.hits))
+		path, cost := f.run(len(f.hits))
 		f.track(path)
+		if cost > plain*f.wide*float64(len(f.hits)) {
+			f.most = carried
+		}
 	}
-	f.most = carried
 	path, _ := f.run(len(f.hits))
 	if !f.c.Screen {
 		f.pace = f.paceOf(f.transitions(path))
