@@ -17,6 +17,7 @@ type ComeBacks struct {
 	Counts []int         `json:"counts"` // rebounds to each come-back, from 1 on unless the first ones cannot be met
 	Step   int           `json:"step"`   // places from one that comes to the hand to the next: 2 on a speed bag (the parity rule)
 	Least  float64       `json:"least"`  // m/s that a launch has to exceed, 0 where any will do
+	Touch  float64       `json:"touch"`  // s after a strike within which another hit is the same touch of the bag
 	Rows   []ComeBackRow `json:"rows"`   // by launch, ascending
 
 	at     []interp.NotAKnotCubic  // over x, one for each count
@@ -34,9 +35,10 @@ type ComeBackRow struct {
 }
 
 const (
-	comeBackRows = 24 // launches of the table: times are then within 0.2 ms of the motion itself (tested)
-	letThrough   = 2  // come-backs past the planned one that are told
-	rowPoints    = 64 // points of the way
+	comeBackRows = 24   // launches of the table: times are then within 0.2 ms of the motion itself (tested)
+	letThrough   = 2    // come-backs past the planned one that are told
+	oneTouch     = 0.12 // s: longer than two fists of one blow are apart, shorter than any bag takes to come back to a hand. Assumed
+	rowPoints    = 64   // points of the way
 )
 
 // NewComeBacks tabulates a bag for strikes that are planned to be met after a number of rebounds and no more than most; the meeting
@@ -176,7 +178,7 @@ func SoftestTold(l Tempo) float64 {
 }
 
 func tabulate(counts []int, step int, least, hardest float64, row func(float64, []int) (ComeBackRow, error)) (*ComeBacks, error) {
-	c := &ComeBacks{Counts: counts, Step: step, Least: least}
+	c := &ComeBacks{Counts: counts, Step: step, Least: least, Touch: oneTouch}
 	top := c.x(hardest)
 	for k := range comeBackRows {
 		part := float64(k+1) / comeBackRows

@@ -4,8 +4,6 @@ type Event = Schemas['Event']
 type Table = NonNullable<Schemas['Timeline']['bag']>
 type Way = { due: number[]; window: number[]; boards: number[] }
 
-const touch = 0.12 // s after a hit within which another is the same touch of the bag
-
 /** What is played by the hits, once a round follows them, and moves with the bag. */
 const byHits = new Set(['strike', 'rebound'])
 const moves = new Set(['strike', 'rebound', 'call', 'change', 'move'])
@@ -44,7 +42,7 @@ export class Follow {
   /** A hit at s on the clock, with the launch (m/s) where a sensor told. Gives the board sounds that come of it; null where it was but
    * one more touch. */
   hit(at: number, launch?: number): number[] | null {
-    if (this.#last >= 0 && at - this.#at < touch) return null
+    if (this.#last >= 0 && at - this.#at < this.#bag.touch) return null
     const i = this.#which(at)
     const strike = this.#strikes[i]
     if (!strike) return null
