@@ -131,6 +131,17 @@ func TestWhatDoesNotCount(t *testing.T) {
 	says(t, v, "Stopped early, after")
 	_, v = u.round(d, "device", "finish", nothing)
 	says(t, v, "Not judged: no hits were recorded")
+	_, v = u.round(d, "device", "finish", func(r Run) []HitIn { // a clock that ticks every 20 ms
+		hits := u.exact(r, 0.8, 1, r.Timeline.End)
+		for i := range hits {
+			*hits[i].At = *hits[i].At / 20_000 * 20_000
+		}
+		return hits
+	})
+	says(t, v, "too coarse to tell clean from late")
+	if !v.Summary.Unjudged || v.Summary.Counts || v.Summary.Share != 0 || v.Summary.Hits == 0 {
+		t.Errorf("a source that is too coarse: %+v", v.Summary)
+	}
 	after := ladder()
 	if before.Proposal.Index != after.Proposal.Index || before.Proposal.Why != after.Proposal.Why || found() != 0 || len(after.Rungs[1].Rounds) != 0 {
 		t.Errorf("before %+v, after %+v, %d findings", before.Proposal, after.Proposal, found())

@@ -28,6 +28,7 @@ type Summary struct {
 	Share    float64 `json:"share" doc:"of the strikes, those that met the bag: counted, or estimated where only times came in; 0 where nothing is judged"`
 	Give     float64 `json:"give,omitempty" doc:"by how much an estimated share may be off, either way"`
 	Counts   bool    `json:"counts" doc:"it moves what is known of somebody, and the ladder: a judged round that came to its bell"`
+	Unjudged bool    `json:"unjudged,omitempty" doc:"no hits came in, or from a source too coarse to tell clean from late: then share says nothing"`
 	Wild     bool    `json:"wild,omitempty" doc:"the coach marked it so"`
 	Passes   int     `json:"passes,omitempty" doc:"of a slip bag, where nothing is struck: the figures above count them"`
 	Tempo    float64 `json:"tempo,omitempty" doc:"strikes a minute that were held on the bag's clock"`
@@ -207,7 +208,7 @@ func summaryOf(r judge.Round, p runParts, marks []store.Mark) Summary {
 			Share: s.Share(), Wild: wild, Passes: s.Passes, Counts: p.ended() == judge.AtBell,
 		}
 	}
-	s := Summary{Headline: r.Logged(p.ended(), p.recorder()), Planned: len(r.Planned), Hits: len(r.Hits), Clean: r.Clean, Longest: r.Longest, Wild: wild, Counts: r.Counts(p.ended())}
+	s := Summary{Headline: r.Logged(p.ended(), p.recorder()), Planned: len(r.Planned), Hits: len(r.Hits), Clean: r.Clean, Longest: r.Longest, Wild: wild, Counts: r.Counts(p.ended()), Unjudged: !r.Judged()}
 	if share := r.Share(); !math.IsNaN(share) {
 		s.Share = share
 	}

@@ -1121,6 +1121,8 @@ export interface components {
             rows: components["schemas"]["ComeBackRow"][];
             /** Format: int64 */
             step: number;
+            /** Format: double */
+            touch: number;
         };
         Composed: {
             balance: components["schemas"]["Balance"];
@@ -2659,6 +2661,8 @@ export interface components {
              * @description strikes a minute that were held on the bag's clock
              */
             tempo?: number;
+            /** @description no hits came in, or from a source too coarse to tell clean from late: then share says nothing */
+            unjudged?: boolean;
             /** @description the coach marked it so */
             wild?: boolean;
         };

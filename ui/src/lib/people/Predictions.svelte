@@ -10,7 +10,9 @@
   const at = (v: number) => 20 + v * (size - 30)
 </script>
 
-{#if held.data && held.data.rounds > 0}
+{#if held.isError}
+  <p class="mt-8" role="alert">How well predictions hold could not be read. <button class="underline" onclick={() => void held.refetch()}>Try again</button></p>
+{:else if held.data && held.data.rounds > 0}
   <section class="mt-8" aria-labelledby="held">
     <h2 id="held" class="text-xl font-bold">How well predictions hold</h2>
     <div class="mt-2 flex flex-wrap items-start gap-8">

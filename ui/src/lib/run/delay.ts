@@ -7,7 +7,8 @@ const place = 'tap-delay'
 
 export function kept(): Kept | null {
   try {
-    return JSON.parse(localStorage.getItem(place) ?? 'null') as Kept | null
+    const k = JSON.parse(localStorage.getItem(place) ?? 'null') as Kept | null
+    return k && Number.isFinite(k.late) ? k : null
   } catch {
     return null
   }
@@ -27,5 +28,9 @@ export function keep(found: Schemas['DelayFound'], by: Kept['with']): boolean {
 }
 
 export function forget() {
-  localStorage.removeItem(place)
+  try {
+    localStorage.removeItem(place)
+  } catch {
+    // a browser that keeps nothing has nothing to forget
+  }
 }

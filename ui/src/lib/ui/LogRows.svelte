@@ -16,7 +16,7 @@
         <span class="min-w-0"><strong>{r.trainee}</strong> <span class="block truncate text-sm text-soft">{r.drillName}, {r.rigName}</span></span>
         <span class="hidden h-2 bg-shade sm:block" aria-hidden="true"><span class="block h-2 bg-ink" style:width={`${100 * (r.summary?.share ?? 0)}%`}></span></span>
         <span class="text-right">
-          {#if r.summary && (r.summary.hits === 0 || r.summary.planned === 0)}<span class="text-sm text-soft">{ended[r.ending] ?? ''} not judged</span>
+          {#if r.summary?.unjudged || r.summary?.planned === 0}<span class="text-sm text-soft">{ended[r.ending] ?? ''} not judged</span>
           {:else if r.summary}<strong>{r.summary.give ? 'about ' : ''}{percent(r.summary.share)}</strong> <span class="block text-sm text-soft">{r.summary.longest} in a row{ended[r.ending] ? `, ${ended[r.ending]}` : ''}</span>
           {:else}<span class="text-sm text-soft">{r.state === 'paused' ? 'paused' : 'running'}</span>{/if}
         </span>
