@@ -161,7 +161,8 @@ func (c class) fit(traineeID string, plan drill.Plan, t drill.Timeline, on drill
 func (c class) done(traineeID string, plan drill.Plan, kind rig.Kind) int {
 	key, n := ladder.Match(plan, kind), 0
 	for _, r := range c.rounds[traineeID] {
-		if key != "" && r.Rung == key {
+		var sum Summary
+		if key != "" && r.Rung == key && json.Unmarshal(r.Summary, &sum) == nil && sum.Counts {
 			n++
 		}
 	}

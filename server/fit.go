@@ -101,7 +101,7 @@ type Predictions struct {
 	Bins   []BinOut `json:"bins"`
 }
 
-// BinOut is a tenth of the predictions.
+// BinOut is ten points of prediction.
 type BinOut struct {
 	From      float64  `json:"from"`
 	To        float64  `json:"to"`
