@@ -22,7 +22,7 @@ const (
 	Nothing   Recorder = "none"
 )
 
-// started is how many strikes, or repetitions of a combination, are played before the round follows. Assumed.
+// So many strikes, or repetitions of a combination, are played before a round follows. Assumed.
 const startedStrikes, startedReps = 8, 2
 
 // Playings are the ways in which a round can run, the usual one first: with nothing recorded, and on the beat's clock, there is

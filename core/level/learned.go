@@ -60,7 +60,6 @@ func (l Learned) Apply(p float64) float64 {
 // With is a fit with what was learned of somebody on this bag.
 func (f Fit) With(l Learned) Fit {
 	model := f.Clean
-	shown := f.Longest
 	f.Clean, f.Counted = l.Apply(f.Clean), l.Apply(f.Counted)
 	if l.Rounds > 0 && model > 0 && f.Strikes > 0 {
 		p := f.Counted
@@ -75,8 +74,6 @@ func (f Fit) With(l Learned) Fit {
 			}
 			f.Made += fmt.Sprintf(" %s on this bag went %.0f points %s than that alone, as far as they tell.", words.Upper(words.Count(l.Rounds, "round")), math.Abs(points), side)
 		}
-	} else {
-		f.Longest = shown
 	}
 	return f
 }

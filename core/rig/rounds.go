@@ -21,6 +21,7 @@ type RoundFit struct {
 	Who       string  `json:"-"`         // struck it
 }
 
+// When rounds tell something of a bag. All assumed.
 const (
 	leastSteps  = 20      // strikes under which a round tells nothing of the bag
 	mostSteps   = 24      // strikes of a round that are worked out, evenly picked
@@ -33,7 +34,7 @@ const (
 	mostKept    = 0.98    // of its speed that a bag can keep at its board
 )
 
-// All assumed. FitRound works out the value of the least-known parameter of a rig with which the bag would have taken the times it took,
+// FitRound works out the value of the least-known parameter of a rig with which the bag would have taken the times it took,
 // in the middle (median). The meeting gives a speed bag's strike angle. False where the steps do not tell.
 func FitRound(r Rig, steps []Step, m Meeting) (RoundFit, bool) {
 	if len(steps) < leastSteps {

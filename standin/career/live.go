@@ -19,8 +19,9 @@ type lived struct {
 	index int
 	move  ladder.Move
 	ladder.Round
-	through bool
-	level.Outcome
+	through       bool
+	level.Outcome         // beside what was said of it beforehand
+	models        float64 // what the models alone said: rounds are learned from by that
 }
 
 var cord = rig.Cord{Span: 0.80, Relaxed: 0.70, Stiffness: 85}
@@ -68,15 +69,25 @@ func live(bag rig.Rig, weeks int, seed uint64) ([]lived, []ladder.Rung) {
 			if err := drill.Hang(&line, plan, on); err != nil {
 				panic(err)
 			}
-			fit := level.For(plan, line, on, level.Told{Force: true, Latency: true, Rounds: career.On(p.Rung).Through}).With(level.Learn(outcomes(list)))
+			fit := level.For(plan, line, on, level.Told{Force: true, Latency: true, Rounds: career.On(p.Rung).Through})
+			said := fit.With(level.Learn(learnable(list)))
 			r, evidence := round(plan, line, on, learner(len(list)), seed+uint64(len(list)), at)
 			r.Rung = p.Rung.Key
 			career.Rounds = append(career.Rounds, r)
 			found = append(found, evidence...)
-			list = append(list, lived{at.Sub(from).Hours() / 24, p.Index, p.Move, r, career.Gate.Passes(r), level.Outcome{Predicted: fit.Clean, Observed: r.Clean, Strikes: r.Planned}})
+			list = append(list, lived{at.Sub(from).Hours() / 24, p.Index, p.Move, r, career.Gate.Passes(r), level.Outcome{Predicted: said.Clean, Observed: r.Clean, Strikes: r.Planned}, fit.Clean})
 		}
 	}
 	return list, career.Rungs
+}
+
+// learnable are the rounds so far beside what the models alone said of them, as the product learns.
+func learnable(list []lived) []level.Outcome {
+	out := outcomes(list)
+	for i := range out {
+		out[i].Predicted = list[i].models
+	}
+	return out
 }
 
 // outcomes are the rounds so far beside what was predicted of them.
