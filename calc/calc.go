@@ -3,6 +3,7 @@
 package calc
 
 import (
+	"context"
 	"encoding/json"
 	"math"
 	"slices"
@@ -12,7 +13,7 @@ import (
 	"melodromos/core/rig"
 )
 
-var operations = map[string]func(*input.Object) (any, error){
+var operations = map[string]func(context.Context, *input.Object) (any, error){
 	"returns": returns,
 	"tempo":   tempo,
 	"judge":   judged,
@@ -35,15 +36,19 @@ func Operations() []string {
 func Has(op string) bool { _, ok := operations[op]; return ok }
 
 // MaxDocument is the greatest question in bytes that is taken.
-const MaxDocument = 16 << 20
+const MaxDocument = 4 << 20
 
-// Do carries out one operation on a JSON document. A refusal is an *input.Error that names the field.
-func Do(op string, doc []byte) ([]byte, error) {
+// Do carries out one operation on a JSON document. A refusal is an *input.Error that names the field. It ends with the context, whose
+// error it then returns.
+func Do(ctx context.Context, op string, doc []byte) ([]byte, error) {
 	do, ok := operations[op]
 	if !ok {
 		return nil, input.Refuse("", "no operation %q; there are %s", op, strings.Join(Operations(), ", "))
 	}
-	out, err := do(input.Parse(doc))
+	out, err := do(ctx, input.Parse(doc))
+	if gone := ctx.Err(); gone != nil {
+		return nil, gone
+	}
 	if err != nil {
 		return nil, err
 	}
@@ -56,7 +61,7 @@ type returnOut struct {
 	Window *float64 `json:"window"`
 }
 
-func returns(o *input.Object) (any, error) {
+func returns(_ context.Context, o *input.Object) (any, error) {
 	bag, meeting, err := bagAndMeeting(o)
 	if err != nil {
 		return nil, err
@@ -99,7 +104,7 @@ func bagAndMeeting(o *input.Object) (rig.Rig, rig.Meeting, error) {
 	return bag, rig.ReadCount(o), nil
 }
 
-func tempo(o *input.Object) (any, error) {
+func tempo(_ context.Context, o *input.Object) (any, error) {
 	bag, meeting, err := bagAndMeeting(o)
 	if err != nil {
 		return nil, err

@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -16,7 +17,7 @@ const bag = `{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,
 
 func ask[T any](t *testing.T, op, doc string) T {
 	t.Helper()
-	out, err := Do(op, []byte(doc))
+	out, err := Do(context.Background(), op, []byte(doc))
 	if err != nil {
 		t.Fatalf("%s %s: %v", op, doc, err)
 	}
@@ -121,13 +122,13 @@ func TestRefusals(t *testing.T) {
 		{"judge", `{"strikes":[],"hits":[{"at":0,"hand":"left"}]}`, "hits[0].hand"},
 		{"judge", `{"strikes":[]}`, "hits"},
 	} {
-		_, err := Do(c.op, []byte(c.doc))
+		_, err := Do(context.Background(), c.op, []byte(c.doc))
 		var refused *input.Error
 		if !errors.As(err, &refused) || refused.Field != c.field {
 			t.Errorf("%s %s: %v, want a refusal of %s", c.op, c.doc, err, c.field)
 		}
 	}
-	if _, err := Do("dance", nil); err == nil {
+	if _, err := Do(context.Background(), "dance", nil); err == nil {
 		t.Error("an unknown operation was done")
 	}
 }
@@ -176,7 +177,7 @@ func TestJudgeIsBounded(t *testing.T) {
 	}
 	s, _ := json.Marshal(strikes)
 	h, _ := json.Marshal(hits)
-	_, err := Do("judge", fmt.Appendf(nil, `{"strikes":%s,"hits":%s}`, s, h))
+	_, err := Do(context.Background(), "judge", fmt.Appendf(nil, `{"strikes":%s,"hits":%s}`, s, h))
 	var refused *input.Error
 	if !errors.As(err, &refused) || refused.Field != "strikes" {
 		t.Errorf("%v, want a refusal of strikes", err)
@@ -187,14 +188,14 @@ func FuzzDo(f *testing.F) {
 	f.Add("tempo", []byte(`{"rig":`+bag+`,"tempo":120}`))
 	f.Add("judge", []byte(`{"strikes":[{"at":0,"window":0.1}],"hits":[{"at":1e3}]}`))
 	f.Fuzz(func(t *testing.T, op string, doc []byte) {
-		if out, err := Do(op, doc); err == nil && !json.Valid(out) {
+		if out, err := Do(context.Background(), op, doc); err == nil && !json.Valid(out) {
 			t.Errorf("%s %s: %s", op, doc, out)
 		}
 	})
 }
 
 func ExampleDo() {
-	out, err := Do("judge", []byte(`{"strikes":[{"at":0,"window":0.06}],"hits":[{"at":0.01}],"removeOffset":false}`))
+	out, err := Do(context.Background(), "judge", []byte(`{"strikes":[{"at":0,"window":0.06}],"hits":[{"at":0.01}],"removeOffset":false}`))
 	fmt.Println(string(out), err)
 	// Output: {"clean":1,"late":0,"early":0,"missed":0,"extra":0,"wrongHand":0,"offset":0,"bias":0.01,"spread":null,"longestRun":1,"drift":null,"matches":[[0,0]],"faults":[],"tempo":null,"launch":null,"trend":null,"letGo":null,"met":null} <nil>
 }
@@ -218,7 +219,7 @@ func TestCombo(t *testing.T) {
 		t.Errorf("%+v %+v %+v", jab, slip, body)
 	}
 	for doc, says := range map[string]string{`{"text":"1-sipl"}`: `text: column 3: "sipl"`, `{}`: "text", `{"text":"1","stance":"square"}`: "stance", `{"text":7}`: "text"} {
-		if _, err := Do("combo", []byte(doc)); err == nil || !strings.Contains(err.Error(), says) {
+		if _, err := Do(context.Background(), "combo", []byte(doc)); err == nil || !strings.Contains(err.Error(), says) {
 			t.Errorf("%s: %v", doc, err)
 		}
 	}
@@ -249,8 +250,8 @@ func TestCompile(t *testing.T) {
 		if kinds["bell"] != 2 || kinds["strike"] < 3 {
 			t.Errorf("%s: %v", doc, kinds)
 		}
-		a, _ := Do("compile", []byte(doc))
-		b, _ := Do("compile", []byte(doc))
+		a, _ := Do(context.Background(), "compile", []byte(doc))
+		b, _ := Do(context.Background(), "compile", []byte(doc))
 		if string(a) != string(b) {
 			t.Errorf("%s: other bytes", doc)
 		}
@@ -263,7 +264,7 @@ func TestCompile(t *testing.T) {
 		`{"drill":{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"technique":"oneHand"}}`: "drill.rig.kind",
 	} {
 		var refused *input.Error
-		if _, err := Do("compile", []byte(doc)); !errors.As(err, &refused) || refused.Field != field {
+		if _, err := Do(context.Background(), "compile", []byte(doc)); !errors.As(err, &refused) || refused.Field != field {
 			t.Errorf("%s: %v", doc, err)
 		}
 	}
@@ -295,8 +296,26 @@ func TestGrade(t *testing.T) {
 		"extra":          `{"drill":{` + bag + `,"text":"1-2","work":30},"extra":1}`,
 	} {
 		var refused *input.Error
-		if _, err := Do("grade", []byte(doc)); !errors.As(err, &refused) || refused.Field != field {
+		if _, err := Do(context.Background(), "grade", []byte(doc)); !errors.As(err, &refused) || refused.Field != field {
 			t.Errorf("%s: %v", field, err)
+		}
+	}
+}
+
+// A question that nobody waits for any more ends, whatever it asks.
+func TestQuestionsStop(t *testing.T) {
+	gone, leave := context.WithCancel(context.Background())
+	leave()
+	drill := `{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"text":"duck - 2","landing":"returns","pace":"flow","work":60,"guidance":"alone"}`
+	for op, doc := range map[string]string{
+		"compile": `{"drill":` + drill + `}`, "grade": `{"drill":` + drill + `,"ability":{}}`,
+		"judge": `{"clock":"bag","cycle":{"rig":` + bag + `,"rebounds":3,"launch":2.8},"strikes":[{"at":0,"window":0.06},{"at":0.5,"window":0.06}],"hits":[{"at":0.01},{"at":0.5}]}`,
+	} {
+		if out, err := Do(gone, op, []byte(doc)); !errors.Is(err, context.Canceled) {
+			t.Errorf("%s: %s %v, want that the asker has gone", op, out, err)
+		}
+		if _, err := Do(context.Background(), op, []byte(doc)); err != nil {
+			t.Errorf("%s: %v", op, err)
 		}
 	}
 }

@@ -1,6 +1,8 @@
 package calc
 
 import (
+	"context"
+
 	"melodromos/core/combo"
 	"melodromos/core/input"
 )
@@ -20,7 +22,7 @@ type flowOut struct {
 	Deliberate bool   `json:"deliberate"`
 }
 
-func readCombo(o *input.Object) (any, error) {
+func readCombo(_ context.Context, o *input.Object) (any, error) {
 	text := o.Text("text", combo.MaxText)
 	stance := combo.Stance(o.ChoiceOr("stance", string(combo.Orthodox), string(combo.Orthodox), string(combo.Southpaw)))
 	if err := o.Done(); err != nil {

@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"context"
 	"math"
 
 	"melodromos/core/drill"
@@ -11,8 +12,8 @@ import (
 
 // readDrill reads a drill document that carries the rig it is for, and may name a skill band and a place:
 // {"rig":{…},"band":"beginner","text":"1-2 | duck - 2",…}, or a speed bag's technique instead of the text.
-func readDrill(d *input.Object) (drill.Plan, drill.Floor, error) {
-	floor := drill.Floor{Seed: 1}
+func readDrill(ctx context.Context, d *input.Object) (drill.Plan, drill.Floor, error) {
+	floor := drill.Floor{Seed: 1, Stop: ctx.Err}
 	bag, err := rig.Read(d.Object("rig"))
 	if err != nil {
 		return nil, floor, err
@@ -44,10 +45,10 @@ func readBand(o *input.Object) trainee.Band {
 }
 
 // compile lays a drill document out on one clock.
-func compile(o *input.Object) (any, error) {
+func compile(ctx context.Context, o *input.Object) (any, error) {
 	seed := uint64(o.WholeOr("seed", 0, math.MaxInt32, 1))
 	d := o.Object("drill")
-	plan, floor, err := readDrill(d)
+	plan, floor, err := readDrill(ctx, d)
 	if err != nil {
 		return nil, err
 	}

@@ -1,6 +1,8 @@
 package calc
 
 import (
+	"context"
+
 	"melodromos/core/combo"
 	"melodromos/core/input"
 	"melodromos/core/level"
@@ -25,9 +27,9 @@ type fitOut struct {
 
 // grade tells how hard a drill is, and, with an ability, how it fits. An ability names a skill band and whatever of its figures is
 // known better: {"band":"beginner","timing":0.07,"alternate":0.24,…}.
-func grade(o *input.Object) (any, error) {
+func grade(ctx context.Context, o *input.Object) (any, error) {
 	d := o.Object("drill")
-	plan, floor, err := readDrill(d)
+	plan, floor, err := readDrill(ctx, d)
 	if err != nil {
 		return nil, err
 	}

@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"context"
 	"math"
 
 	"melodromos/core/drill"
@@ -9,8 +10,8 @@ import (
 	"melodromos/core/rig"
 )
 
-// Limits of what is judged at once: ten hours of quick work, and windows up to a slow pendulum's (assumed).
-const maxJudged = 100_000
+// Limits of what is judged at once: several times what the longest round holds, and windows up to a slow pendulum's (assumed).
+const maxJudged = 20_000
 
 // maxWork bounds the pairs that are weighed, so that one question takes seconds at the most.
 const maxWork = 2_000_000
@@ -59,7 +60,7 @@ type cycle struct {
 	launch  float64
 }
 
-func judged(o *input.Object) (any, error) {
+func judged(ctx context.Context, o *input.Object) (any, error) {
 	byBag := o.ChoiceOr("clock", string(drill.ByBeat), string(drill.ByBeat), string(drill.ByBag)) == string(drill.ByBag)
 	var c cycle
 	if byBag {
@@ -89,7 +90,7 @@ func judged(o *input.Object) (any, error) {
 		o.Keep(row.Done())
 	}
 	remove := o.FlagOr("removeOffset", true)
-	options := judge.Options{KeepOffset: !remove}
+	options := judge.Options{KeepOffset: !remove, Stop: ctx.Err}
 	if byBag {
 		return c.judged(o, strikes, hits, most, options)
 	}

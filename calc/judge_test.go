@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -132,7 +133,7 @@ func TestJudgeCycleIsRefused(t *testing.T) {
 		{`{"clock":"bag","cycle":{"rig":` + bag + `,"rebounds":3,"launch":2.8},"strikes":[{"at":0,"window":0.06,"waits":8}],"hits":[]}`, "strikes[0].waits"},
 		{`{"cycle":{"rig":` + bag + `,"rebounds":3,"launch":2.8},` + strikes + `}`, "cycle"},
 	} {
-		_, err := Do("judge", []byte(c.doc))
+		_, err := Do(context.Background(), "judge", []byte(c.doc))
 		var refused *input.Error
 		if !errors.As(err, &refused) || refused.Field != c.field {
 			t.Errorf("%s: %v, want a refusal of %s", c.doc, err, c.field)

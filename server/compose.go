@@ -81,7 +81,7 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by calle
 		return err
 	}
 	c = c.With(on.Bag, on.Ability)
-	rep, err := drill.Land(c, on.Bag, on.Ability, on.Place)
+	rep, err := drill.Land(c, on)
 	if err != nil {
 		return err
 	}
@@ -94,7 +94,7 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by calle
 		Canonical: line.String(), Mirror: line.Mirror().String(), Counterpart: line.Counterpart().String(), Call: line.Call(c.Voice()),
 		Moves: make([]ComposedMove, len(moves)), Flow: []FlowMark{}, HalfBeats: []HalfBeatOut{}, Balance: combo.Balanced(moves),
 		Film: *t.Film, Events: []drill.Event{}, Length: rep.Length, Inside: number(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts), Cued: c.Cues != nil, Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo, Slower: c.Slower,
-		Ties: some(drill.Ties(c, on.Bag, on.Ability, on.Place)), Cautions: cautions(moves, on.Bag.Kind(), by.row.Kicks),
+		Ties: some(drill.Ties(c, on)), Cautions: cautions(moves, on.Bag.Kind(), by.row.Kicks),
 	}
 	for i, m := range moves {
 		out.Moves[i] = ComposedMove{Text: m.Move.String(), Kind: string(m.Kind()), Hand: string(m.Hand()), Side: string(m.Side()), Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
@@ -187,7 +187,7 @@ func atTempo(gym *store.Gym, in TempoQuestion) (drill.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	return drill.AtTempo(c, floor.Bag, floor.Ability, floor.Place, in.Tempo)
+	return drill.AtTempo(c, floor, in.Tempo)
 }
 
 // CountQuestion asks for a combination with another return named after one of its strikes.

@@ -50,7 +50,7 @@ func (s *Server) registerCalc() {
 		if !calc.Has(in.Op) {
 			return nil, huma.Error404NotFound("There is no operation " + strconv.Quote(in.Op) + "; there are " + strings.Join(calc.Operations(), ", ") + ".")
 		}
-		out, err := calc.Do(in.Op, in.RawBody)
+		out, err := calc.Do(ctx, in.Op, in.RawBody)
 		if err != nil {
 			return nil, refused(ctx, "body", err)
 		}

@@ -25,7 +25,7 @@ func calcCommand() *cobra.Command {
 			if len(doc) > calc.MaxDocument {
 				return input.Refuse("", "expected at most %d bytes", calc.MaxDocument)
 			}
-			out, err := calc.Do(args[0], doc)
+			out, err := calc.Do(cmd.Context(), args[0], doc)
 			if err != nil {
 				return err
 			}

@@ -7,7 +7,6 @@ import (
 	"melodromos/core/input"
 	"melodromos/core/motion"
 	"melodromos/core/rig"
-	"melodromos/core/trainee"
 )
 
 // Choice is a return that a strike could meet.
@@ -68,15 +67,15 @@ const softestTied = 0.15
 
 // Ties lists the tempo inside a combination by force, from soft to this trainee's greatest. It is empty where the bag does not
 // tie the two: one that lands freely, on passes, on a bag at rest, or has no two strikes in a row.
-func Ties(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place) []Tie {
-	if c.Landing == Freely || c.Rhythm == NoReturn || bag.Kind() == rig.Slip {
+func Ties(c Combination, on Floor) []Tie {
+	if c.Landing == Freely || c.Rhythm == NoReturn || on.Bag.Kind() == rig.Slip {
 		return nil
 	}
 	const samples = 8
 	var list []Tie
 	for k := range samples + 1 {
-		c.Fist = a.FistSpeed * (softestTied + (1-softestTied)*float64(k)/samples)
-		inside, err := tempoInside(c, bag, a, place)
+		c.Fist = on.Ability.FistSpeed * (softestTied + (1-softestTied)*float64(k)/samples)
+		inside, err := tempoInside(c, on)
 		if err != nil || math.IsNaN(inside) {
 			return nil
 		}
@@ -88,22 +87,22 @@ func Ties(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place) []Tie 
 	return list
 }
 
-func tempoInside(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place) (float64, error) {
-	rep, err := landed(c, bag, a, place, false)
+func tempoInside(c Combination, on Floor) (float64, error) {
+	rep, err := landed(c, on, false)
 	return rep.Inside, err
 }
 
 // AtTempo is the combination at the force that gives it this tempo inside (strikes a minute), which becomes its goal. A tempo out of
 // this bag's and this trainee's reach is refused, naming tempo, with what there is.
-func AtTempo(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place, tempo float64) (Combination, error) {
-	ties := Ties(c, bag, a, place)
+func AtTempo(c Combination, on Floor, tempo float64) (Combination, error) {
+	ties := Ties(c, on)
 	if len(ties) == 0 {
 		return c, input.Refuse("tempo", "expected strikes that meet the bag's returns: here force and tempo are not tied")
 	}
 	low, high := ties[0], ties[len(ties)-1]
 	off := func(fist float64) float64 {
 		c.Fist = fist
-		inside, err := tempoInside(c, bag, a, place)
+		inside, err := tempoInside(c, on)
 		if err != nil {
 			return math.NaN()
 		}

@@ -43,7 +43,7 @@ func TestChoices(t *testing.T) {
 // tempo gives it. On a pole force sets the window far more than the tempo.
 func TestTies(t *testing.T) {
 	for _, on := range []rig.Rig{bag, gentle, taut} {
-		ties := Ties(thrown("1-2-1-2"), on, able, rig.Place{})
+		ties := Ties(thrown("1-2-1-2"), Floor{Bag: on, Ability: able})
 		if len(ties) == 0 {
 			t.Fatalf("%s: not tied", on.Kind())
 		}
@@ -53,23 +53,23 @@ func TestTies(t *testing.T) {
 			}
 		}
 		want := (ties[2].Inside + ties[6].Inside) / 2
-		c, err := AtTempo(thrown("1-2-1-2"), on, able, rig.Place{}, want)
+		c, err := AtTempo(thrown("1-2-1-2"), Floor{Bag: on, Ability: able}, want)
 		if err != nil {
 			t.Fatal(err)
 		}
 		near(t, string(on.Kind())+" at the tempo", land(t, c, on, able).Inside, want, 1e-4)
 		var refused *input.Error
-		if _, err := AtTempo(thrown("1-2"), on, able, rig.Place{}, 5000); !errors.As(err, &refused) || refused.Field != "tempo" {
+		if _, err := AtTempo(thrown("1-2"), Floor{Bag: on, Ability: able}, 5000); !errors.As(err, &refused) || refused.Field != "tempo" {
 			t.Errorf("5000 a minute: %v", err)
 		}
 	}
-	if ties := Ties(thrown("1-2-1-2"), pole, able, rig.Place{}); ties != nil {
+	if ties := Ties(thrown("1-2-1-2"), Floor{Bag: pole, Ability: able}); ties != nil {
 		t.Errorf("on a pole: %+v", ties)
 	}
 	free := thrown("1-2")
 	free.Landing = Freely
 	for name, c := range map[string]Combination{"free": free, "a single strike": thrown("1"), "with a move between": thrown("1 - slip lead - 3")} {
-		if ties := Ties(c, gentle, able, rig.Place{}); ties != nil {
+		if ties := Ties(c, Floor{Bag: gentle, Ability: able}); ties != nil {
 			t.Errorf("%s: %+v", name, ties)
 		}
 	}

@@ -167,8 +167,13 @@ func (c Combination) Check() error {
 	if err != nil {
 		return err
 	}
-	if combo.Balanced(line.Moves(combo.Orthodox)).Strikes == 0 && c.Landing == Freely {
+	moves := line.Moves(combo.Orthodox)
+	strikes := combo.Balanced(moves).Strikes
+	if strikes == 0 && c.Landing == Freely {
 		return input.Refuse("text", "expected a strike where nothing but the hands keeps the pace")
+	}
+	if err := tooMany("repetitions", c.Repetitions, strikes, len(moves)); err != nil {
+		return err
 	}
 	switch {
 	case c.Work == 0 && c.Repetitions == 0:
@@ -193,7 +198,7 @@ func (c Combination) Check() error {
 			}
 		}
 	}
-	if c.NoTouch && combo.Balanced(line.Moves(combo.Orthodox)).Strikes > 0 {
+	if c.NoTouch && strikes > 0 {
 		return input.Refuse("text", "expected no strikes where no touch is allowed")
 	}
 	if c.Cues != nil {

@@ -199,6 +199,8 @@ type Cue struct {
 	Free    int        // or so many of one's own choice
 	Set     bool       // the counter belongs to the attack
 	Lead    float64    // s from the cue until the head has to be off the line
+
+	takes float64 // s that its answer takes, counters and all
 }
 
 // counterTime is how long (s) each strike of a counter takes. Assumed.
@@ -228,7 +230,7 @@ func (c Cues) Draw(seed uint64, from, to float64) []Cue {
 	for {
 		gap := c.Least + r.ExpFloat64()*(c.Mean-c.Least)
 		if n := len(list); n > 0 {
-			gap = math.Max(gap, list[n-1].answer())
+			gap = math.Max(gap, list[n-1].takes)
 		}
 		if at += gap; at >= to {
 			return list
@@ -243,6 +245,7 @@ func (c Cues) Draw(seed uint64, from, to float64) []Cue {
 		if !cue.Set && len(c.Counters) > 0 {
 			cue.Counter = c.Counters[r.IntN(len(c.Counters))]
 		}
+		cue.takes = cue.answer()
 		list = append(list, cue)
 		last = next
 	}

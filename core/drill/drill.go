@@ -159,7 +159,10 @@ func (d Drill) Check() error {
 	if err := rig.StrikeAngleLimits.Check("strikeAngle", d.StrikeAngle); err != nil {
 		return err
 	}
-	return TempoLimits.Check("tempo", d.Tempo)
+	if err := TempoLimits.Check("tempo", d.Tempo); err != nil {
+		return err
+	}
+	return tooLong("strikes", "strike", d.Strikes, 60/d.Tempo, 0)
 }
 
 // hand returns the hand of the strike with this index from 0.

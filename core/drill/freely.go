@@ -38,6 +38,9 @@ func (l *lander) freely() error {
 	interval := 60 / l.c.Tempo
 	var between []int
 	for i, m := range l.moves {
+		if err := l.stop(); err != nil {
+			return err
+		}
 		if m.Kind() != combo.Strike {
 			between = append(between, i)
 			continue

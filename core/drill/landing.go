@@ -46,6 +46,17 @@ type Repetition struct {
 	Inside float64   // strikes a minute inside the combination; NaN with a single strike
 }
 
+// strikes are how many of its moves are.
+func (r Repetition) strikes() int {
+	n := 0
+	for _, m := range r.Moves {
+		if m.Kind() == combo.Strike {
+			n++
+		}
+	}
+	return n
+}
+
 // Late lists the moves that do not fit.
 func (r Repetition) Late() []Landed {
 	var list []Landed
@@ -62,21 +73,22 @@ func (r Repetition) Late() []Landed {
 // defence on a double-end, reflex or slip bag. Freely, the strikes are paced by the hands. A move that does not fit stands where
 // the bag has it, with how late it would be and what would help. Punches that do not fit between two passes of a slip bag are
 // refused, with the time that is missing.
-func Land(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place) (Repetition, error) {
-	return landed(c, bag, a, place, true)
+func Land(c Combination, on Floor) (Repetition, error) {
+	return landed(c, on, true)
 }
 
 // landed is Land, with or without what would make late moves fit.
-func landed(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place, offers bool) (Repetition, error) {
+func landed(c Combination, on Floor, offers bool) (Repetition, error) {
 	line, err := combo.Parse(c.Text)
 	if err != nil {
 		return Repetition{}, err
 	}
+	bag := on.Bag
 	if err := c.suits(bag.Kind()); err != nil {
 		return Repetition{}, err
 	}
-	c = c.With(bag, a)
-	l := lander{c: c, bag: bag, a: a, place: place, helps: offers, way: c.Way(bag.Kind()), moves: line.Moves(c.Stance), ways: map[wayBack]rig.Return{}}
+	c = c.With(bag, on.Ability)
+	l := lander{c: c, bag: bag, a: on.Ability, place: on.Place, stop: on.Stopped, helps: offers, way: c.Way(bag.Kind()), moves: line.Moves(c.Stance), ways: map[wayBack]rig.Return{}}
 	switch {
 	case bag.Kind() == rig.Slip:
 		err = l.betweenPasses()
@@ -98,6 +110,7 @@ type lander struct {
 	bag   rig.Rig
 	a     trainee.Ability
 	place rig.Place
+	stop  func() error
 	helps bool    // look for what would make late moves fit
 	way   float64 // s a strike is on its way
 	moves []combo.Placed
@@ -157,6 +170,9 @@ func (l *lander) onReturns() error {
 	l.last = -1
 	var between []int // moves since the last strike
 	for i, m := range l.moves {
+		if err := l.stop(); err != nil {
+			return err
+		}
 		if m.Kind() != combo.Strike {
 			between = append(between, i)
 			continue

@@ -30,7 +30,7 @@ func thrown(text string) Combination {
 
 func land(t *testing.T, c Combination, on rig.Rig, a trainee.Ability) Repetition {
 	t.Helper()
-	r, err := Land(c, on, a, rig.Place{})
+	r, err := Land(c, Floor{Bag: on, Ability: a})
 	if err != nil {
 		t.Fatalf("%q on %s: %v", c.Text, on.Kind(), err)
 	}
@@ -172,7 +172,7 @@ func TestEveryStrikeMeetsItsReturn(t *testing.T) {
 	}
 	// An even count does not come back to the front of a speed bag.
 	var refused *input.Error
-	if _, err := Land(thrown("1:2 2"), bag, able, rig.Place{}); !errors.As(err, &refused) || refused.Field != "text" || !strings.Contains(refused.Reason, "move 2 (2)") {
+	if _, err := Land(thrown("1:2 2"), Floor{Bag: bag, Ability: able}); !errors.As(err, &refused) || refused.Field != "text" || !strings.Contains(refused.Reason, "move 2 (2)") {
 		t.Errorf("an even count: %v", err)
 	}
 }
@@ -201,7 +201,7 @@ func TestBetweenPasses(t *testing.T) {
 	c = thrown("slip lead - 3-2-3 - slip rear - 2")
 	c.Pull = 0.2
 	var refused *input.Error
-	_, err := Land(c, short, slow, rig.Place{})
+	_, err := Land(c, Floor{Bag: short, Ability: slow})
 	if !errors.As(err, &refused) || refused.Field != "text" || !strings.Contains(refused.Reason, "ms are missing") {
 		t.Fatalf("three punches between two quick passes: %v", err)
 	}

@@ -23,6 +23,9 @@ func (l *lander) betweenPasses() error {
 			need++
 		}
 	}
+	if need > rig.MaxRebounds {
+		return input.Refuse("text", "expected at most %d moves against the bag's passes, not %d", rig.MaxRebounds-1, need-1)
+	}
 	passes, err := bag.Passes(l.c.Pull, need, rig.Use{Place: l.place})
 	if err != nil {
 		return err
@@ -33,6 +36,9 @@ func (l *lander) betweenPasses() error {
 	next, group := 0, []int{} // pass that comes, strikes and steps since the last one
 	free := 0.0               // s from which on the hands are free
 	for i, m := range l.moves {
+		if err := l.stop(); err != nil {
+			return err
+		}
 		switch m.Kind() {
 		case combo.Strike, combo.Step:
 			group = append(group, i)

@@ -37,6 +37,10 @@ type Floor struct {
 	Place   rig.Place
 	Ability trainee.Ability
 	Seed    uint64
+
+	// Stop is asked in long loops, such as a context's Err; an error ends them, and what they have come to by then is not to be used.
+	// Nil never ends them.
+	Stop func() error
 }
 
 // Figure is a figure with its label.
@@ -94,7 +98,7 @@ func (c Combination) ByEar() bool { return c.EarOnly }
 
 // Lay compiles a combination.
 func (c Combination) Lay(on Floor) (Timeline, error) {
-	t, _, err := CompileCombination(c, on.Bag, on.Ability, on.Place, on.Seed)
+	t, _, err := CompileCombination(c, on)
 	return t, err
 }
 

@@ -1,7 +1,9 @@
 package drill
 
 import (
+	"cmp"
 	"math"
+	"slices"
 
 	"melodromos/core/combo"
 	"melodromos/core/input"
@@ -29,12 +31,13 @@ const counterWindow = 0.40
 // CompileCombination lays a combination drill out on one clock for this bag and this person. Repetitions stand a pause apart,
 // each lined up anew, as many as are done before the closing bell. The same drill, bag, person and seed give the same bytes. The
 // moves that do not fit come with it.
-func CompileCombination(c Combination, bag rig.Rig, a trainee.Ability, place rig.Place, seed uint64) (Timeline, Repetition, error) {
+func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
 	if err := c.Check(); err != nil {
 		return Timeline{}, Repetition{}, err
 	}
+	bag, a := on.Bag, on.Ability
 	c = c.With(bag, a)
-	rep, err := Land(c, bag, a, place)
+	rep, err := Land(c, on)
 	if err != nil {
 		return Timeline{}, rep, err
 	}
@@ -45,6 +48,17 @@ func CompileCombination(c Combination, bag rig.Rig, a trainee.Ability, place rig
 	}
 	if n == 0 {
 		return Timeline{}, rep, input.Refuse("work", "expected at least %.1f s, which one repetition takes", rep.Length)
+	}
+	field := "text"
+	if c.Repetitions > 0 {
+		field = "repetitions"
+		if err := tooLong(field, "repetition", n, every, c.Pause); err != nil {
+			return Timeline{}, rep, err
+		}
+	}
+	const besides = 2 // of each repetition: its call, and the bag let go
+	if err := tooMany(field, n, rep.strikes(), len(rep.Moves)+len(rep.Boards)+len(rep.Passes)+besides); err != nil {
+		return Timeline{}, rep, err
 	}
 	beat := math.Max(atLeast, 0.8)
 	start := countIn * beat
@@ -64,14 +78,17 @@ func CompileCombination(c Combination, bag rig.Rig, a trainee.Ability, place rig
 	l := layer{c: c, t: &t, rep: rep, call: line.Call(c.Voice()), slip: bag.Kind() == rig.Slip}
 	var cues []Cue
 	if c.Cues != nil {
-		cues = c.Cues.Draw(seed, start, end)
+		cues = c.Cues.Draw(on.Seed, start, end)
 	}
 	starts := make([]float64, n)
 	for k := range n {
+		if err := on.Stopped(); err != nil {
+			return Timeline{}, rep, err
+		}
 		starts[k] = start + float64(k)*every
 		l.repetition(k, n, starts[k], cues)
 	}
-	t.Film = film(c, rep, bag, place, starts)
+	t.Film = film(c, rep, bag, on.Place, starts)
 	for _, cue := range cues {
 		l.cue(cue, a, end)
 	}
@@ -131,14 +148,6 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 	if l.slip {
 		l.add(Event{At: micros(at), Kind: LetGo, Rep: k})
 	}
-	busy := func(from float64) bool {
-		for _, cue := range cues {
-			if from > cue.At-0.1 && from < cue.At+cue.answer() {
-				return true
-			}
-		}
-		return false
-	}
 	position := 0
 	for _, m := range l.rep.Moves {
 		e := Event{At: micros(at + m.At), Rep: k, Move: m.Move, Text: m.Placed.Move.String(), Window: micros(m.Window), Late: micros(m.Late)}
@@ -154,7 +163,7 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 		} else {
 			e.Kind = Doing
 		}
-		if !busy(at + m.At) {
+		if !busy(cues, at+m.At) {
 			l.add(e)
 		}
 	}
@@ -164,6 +173,14 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 	for i, p := range l.rep.Passes {
 		l.add(Event{At: micros(at + p), Kind: Pass, N: i + 1, Rep: k})
 	}
+}
+
+// busy says whether an answer to one of the cues is under way, or about to be, at a moment (s). The cues are in order, and no answer lasts
+// into the next one.
+func busy(cues []Cue, at float64) bool {
+	const before = 0.1 // s. Assumed
+	next, _ := slices.BinarySearchFunc(cues, at, func(c Cue, at float64) int { return cmp.Compare(c.At-before, at) })
+	return next > 0 && at < cues[next-1].At+cues[next-1].takes
 }
 
 // cue lays out a call, the move that answers it and the counter after it.

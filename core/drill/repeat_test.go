@@ -15,7 +15,7 @@ import (
 
 func compiled(t testing.TB, c Combination, on rig.Rig, seed uint64) (Timeline, Repetition) {
 	t.Helper()
-	line, rep, err := CompileCombination(c, on, able, rig.Place{}, seed)
+	line, rep, err := CompileCombination(c, Floor{Bag: on, Ability: able, Seed: seed})
 	if err != nil {
 		t.Fatalf("%q on %s: %v", c.Text, on.Kind(), err)
 	}
@@ -255,11 +255,11 @@ func TestCombinationRefusals(t *testing.T) {
 		}),
 	} {
 		var refused *input.Error
-		if _, _, err := CompileCombination(c, gentle, able, rig.Place{}, 1); !errors.As(err, &refused) || refused.Field != field {
+		if _, _, err := CompileCombination(c, Floor{Bag: gentle, Ability: able, Seed: 1}); !errors.As(err, &refused) || refused.Field != field {
 			t.Errorf("%s: %v", field, err)
 		}
 	}
-	if _, _, err := CompileCombination(with(func(c *Combination) { c.Text, c.Work = "(1-2 - duck - 3-2)x12", 10 }), gentle, able, rig.Place{}, 1); err == nil {
+	if _, _, err := CompileCombination(with(func(c *Combination) { c.Text, c.Work = "(1-2 - duck - 3-2)x12", 10 }), Floor{Bag: gentle, Ability: able, Seed: 1}); err == nil {
 		t.Error("a repetition longer than the round passed")
 	}
 }
@@ -295,7 +295,7 @@ func FuzzCombination(f *testing.F) {
 			}
 			return
 		}
-		line, _, err := CompileCombination(c, every[uint(which)%uint(len(every))], able, rig.Place{}, 1)
+		line, _, err := CompileCombination(c, Floor{Bag: every[uint(which)%uint(len(every))], Ability: able, Seed: 1})
 		if err != nil {
 			if !errors.As(err, &refused) {
 				t.Errorf("%s: %v names no field", doc, err)
@@ -319,7 +319,7 @@ func BenchmarkCompileCombination3Minutes(b *testing.B) {
 		c.Work = 180
 		b.Run(string(on.Kind()), func(b *testing.B) {
 			for b.Loop() {
-				if _, _, err := CompileCombination(c, on, able, rig.Place{}, 1); err != nil {
+				if _, _, err := CompileCombination(c, Floor{Bag: on, Ability: able, Seed: 1}); err != nil {
 					b.Fatal(err)
 				}
 			}
@@ -331,7 +331,7 @@ func ExampleLand() {
 	cord := rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
 	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
 	c := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Fist: 3, Work: 60}
-	r, err := Land(c, bag, trainee.Start(trainee.Intermediate), rig.Place{})
+	r, err := Land(c, Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate)})
 	if err != nil {
 		panic(err)
 	}

@@ -35,6 +35,14 @@ func (d Drill) size(turn int) int {
 	return max(1, d.PerHand)
 }
 
+// settled says whether no later set has another size than the one of that number.
+func (d Drill) settled(turn int) bool {
+	if d.Scheme == Falling {
+		return d.size(turn) == min(fewest, d.PerHand)
+	}
+	return d.size(turn) == MaxPerHand
+}
+
 // set tells in which set the strike with this index from 0 stands, at which place of it from 0, and how large it is. Hands that
 // change with every strike are sets of one; a hand that never changes stays in the first.
 func (d Drill) set(i int) (turn, place, size int) {
@@ -48,6 +56,11 @@ func (d Drill) set(i int) (turn, place, size int) {
 	}
 	for ; i >= d.size(turn); turn++ {
 		i -= d.size(turn)
+		if d.settled(turn) { // from here on they are all alike
+			turn++
+			size = d.size(turn)
+			return turn + i/size, i % size, size
+		}
 	}
 	return turn, i, d.size(turn)
 }

@@ -36,7 +36,7 @@ func judgeAnchored(planned []Strike, hits []Hit, o Options) ([]Strike, Result) {
 		}
 		from = to
 	}
-	r := Judge(narrow, hits, Options{KeepOffset: true, Offset: offset})
+	r := Judge(narrow, hits, Options{KeepOffset: true, Offset: offset, Stop: o.Stop})
 	for k, m := range r.Matches {
 		if s := moved[m.Strike]; s.Still {
 			e := hits[m.Hit].At - s.At - offset

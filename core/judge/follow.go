@@ -12,6 +12,7 @@ import (
 type follower struct {
 	c         Chain
 	keep      bool
+	stopped   func() bool
 	strikes   []chained
 	hits      []caught
 	reach     float64   // s, within which the first strike is looked for
@@ -74,7 +75,7 @@ const (
 )
 
 func newFollower(strikes []Strike, hits []Hit, c Chain, o Options) *follower {
-	f := &follower{c: c, keep: o.KeepOffset, offset: o.Offset, pace: 1}
+	f := &follower{c: c, keep: o.KeepOffset, stopped: o.stopped, offset: o.Offset, pace: 1}
 	for i, s := range strikes {
 		f.strikes = append(f.strikes, chained{s, i})
 	}
@@ -223,6 +224,9 @@ func (f *follower) run(hits int) ([]node, float64) {
 	list := []alive{{node: -1}}
 	var fresh []alive
 	for j := range hits {
+		if j%32 == 0 && f.stopped() {
+			return nil, 0
+		}
 		fresh = fresh[:0]
 		for _, a := range list {
 			fresh = f.expand(a, j, fresh)

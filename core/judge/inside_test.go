@@ -15,7 +15,7 @@ import (
 func TestInside(t *testing.T) {
 	bag := rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}
 	c := drill.Combination{Text: "1-2-3 - step back - 2", Stance: combo.Orthodox, Landing: drill.Freely, Pace: drill.Combining, Tempo: 150, Slower: 120, Pause: 3, Work: 40, Guidance: drill.Alone}
-	line, _, err := drill.CompileCombination(c, bag, trainee.Start(trainee.Intermediate), rig.Place{}, 1)
+	line, _, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate), Seed: 1})
 	if err != nil {
 		t.Fatal(err)
 	}

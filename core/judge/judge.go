@@ -62,7 +62,13 @@ type Options struct {
 	KeepOffset bool
 	// Offset (s) is taken off where KeepOffset is set: a steady one that has been found before.
 	Offset float64
+	// Stop is asked in long loops, such as a context's Err; an error ends them, and what they have come to by then is not to be used.
+	// Nil never ends them.
+	Stop func() error
 }
+
+// stopped asks whether whoever waits for the judgement has gone.
+func (o Options) stopped() bool { return o.Stop != nil && o.Stop() != nil }
 
 // Match joins a planned strike and a hit by their places in the lists that were judged.
 type Match struct {
@@ -94,6 +100,7 @@ type Result struct {
 // of the lists as given. Windows must be above 0 and times finite, or the outcome is unspecified.
 func Judge(strikes []Strike, hits []Hit, o Options) Result {
 	m := newMatcher(strikes, hits)
+	m.stopped = o.stopped
 	offset := o.Offset
 	if !o.KeepOffset {
 		offset = m.byHands(m.findOffset(), strikes, hits)

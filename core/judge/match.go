@@ -26,6 +26,7 @@ type matcher struct {
 	reached int // hits that have come within reach of a strike
 	paired  [][2]int
 	errors  []float64
+	stopped func() bool
 }
 
 type timed struct {
@@ -36,7 +37,7 @@ type timed struct {
 type link struct{ strike, hit, before int }
 
 func newMatcher(strikes []Strike, hits []Hit) *matcher {
-	m := &matcher{strikes: make([]timed, len(strikes)), hits: make([]timed, len(hits)), saved: make([]float64, len(hits)), tail: make([]int, len(hits))}
+	m := &matcher{stopped: Options{}.stopped, strikes: make([]timed, len(strikes)), hits: make([]timed, len(hits)), saved: make([]float64, len(hits)), tail: make([]int, len(hits))}
 	for i, s := range strikes {
 		m.strikes[i] = timed{s.At, s.Window, i}
 	}
@@ -144,7 +145,7 @@ func (m *matcher) offsetWithin(reach float64) float64 {
 	type place struct{ offset, saved float64 }
 	grid := []place{{0, m.saving(0, false)}}
 	n := min(int(math.Ceil(reach/step)), 60)
-	for k := 1; k <= n; k++ {
+	for k := 1; k <= n && !m.stopped(); k++ {
 		o := reach * float64(k) / float64(n)
 		grid = append(grid, place{o, m.saving(o, false)}, place{-o, m.saving(-o, false)})
 	}
@@ -153,6 +154,9 @@ func (m *matcher) offsetWithin(reach float64) float64 {
 	for _, start := range grid[:min(4, len(grid))] {
 		p := start
 		for range 20 {
+			if m.stopped() {
+				break
+			}
 			next := m.suits(m.pairs(p.offset), reach)
 			if next == p.offset {
 				break

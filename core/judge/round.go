@@ -25,9 +25,10 @@ const early = 0.25
 
 // Source is what is known of where the hits come from.
 type Source struct {
-	Latency     bool    // of the device is known and subtracted
-	Screen      bool    // the bag is on the screen alone: every hit drives it off as planned
-	ForceSpread float64 // of whoever strikes, as a share of the launch; 0 takes DefaultForceSpread
+	Latency     bool         // of the device is known and subtracted
+	Screen      bool         // the bag is on the screen alone: every hit drives it off as planned
+	ForceSpread float64      // of whoever strikes, as a share of the launch; 0 takes DefaultForceSpread
+	Stop        func() error // as in Options
 }
 
 // JudgeRound judges the hits of a run of a timeline as far as it came, on the clock that the timeline says. On the bag's it needs the
@@ -43,7 +44,7 @@ func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, from Source) R
 	if slices.ContainsFunc(r.Planned, func(s Strike) bool { return s.Hand == drill.Both }) {
 		r.Hits = oneBlow(r.Hits)
 	}
-	o := Options{KeepOffset: from.Latency}
+	o := Options{KeepOffset: from.Latency, Stop: from.Stop}
 	switch {
 	case t.Clock == drill.ByBag && t.Bag != nil:
 		r.By = drill.ByBag
@@ -64,7 +65,7 @@ func (r *Round) byBag(t drill.Timeline, from Source) {
 		c.ForceSpread = DefaultForceSpread
 	}
 	strikes := chain(t)
-	r.Result = JudgeBag(strikes, r.Hits, c, Options{})
+	r.Result = JudgeBag(strikes, r.Hits, c, Options{Stop: from.Stop})
 	f := r.Followed
 	r.Planned, r.Strikes, r.order = strikes[:f.Due], r.Strikes[:f.Due], r.order[:min(len(r.order), f.Due)]
 	for i := range r.Planned {

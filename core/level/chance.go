@@ -372,7 +372,9 @@ func reckon(p drill.Plan, t drill.Timeline, on drill.Floor, a trainee.Ability) [
 	r := newReckoner(p, t, on, Told{Force: true}, strikes)
 	list := make([]chance, len(strikes))
 	for i, s := range strikes {
-		list[i] = r.chance(s)
+		if list[i] = r.chance(s); on.Stopped() != nil {
+			break
+		}
 	}
 	return list
 }

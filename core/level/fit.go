@@ -118,6 +118,9 @@ func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
 	groups := map[[2]int]*group{}
 	met, counted, missed, forgotten := 0.0, 0.0, 0.0, 0.0
 	for _, s := range strikes {
+		if on.Stopped() != nil {
+			return f
+		}
 		c := r.chance(s)
 		missed += c.missed
 		forgotten += c.forgotten
@@ -208,19 +211,19 @@ func Longest(p float64, n int) float64 {
 	}
 	sum := 0.0
 	none := make([]float64, n+1)
+	for i := range none {
+		none[i] = 1
+	}
 	for k := 1; k <= n; k++ {
 		pk := math.Pow(p, float64(k))
-		for m := range none {
-			switch {
-			case m < k:
-				none[m] = 1
-			case m == k:
-				none[m] = 1 - pk
-			default:
+		some := pk * (1 + float64(n-k)*(1-p)) // where two such runs do not fit in: one begins the round, or follows a miss
+		if 2*k < n {
+			none[k-1], none[k] = 1, 1-pk
+			for m := k + 1; m <= n; m++ {
 				none[m] = none[m-1] - (1-p)*pk*none[m-1-k]
 			}
+			some = 1 - none[n]
 		}
-		some := 1 - none[n]
 		sum += some
 		if some < 1e-4 {
 			break

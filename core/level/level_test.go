@@ -236,9 +236,9 @@ func TestTighterCord(t *testing.T) {
 	if same.Hands.Value <= slack.Hands.Value {
 		t.Errorf("hands %.2f, tightened %.2f", slack.Hands.Value, same.Hands.Value)
 	}
-	ties := drill.Ties(c, tight, able, rig.Place{})
+	ties := drill.Ties(c, drill.Floor{Bag: tight, Ability: able})
 	at := func(on rig.Rig) Grade {
-		d, err := drill.AtTempo(c, on, able, rig.Place{}, ties[1].Inside)
+		d, err := drill.AtTempo(c, drill.Floor{Bag: on, Ability: able}, ties[1].Inside)
 		if err != nil {
 			t.Fatal(err)
 		}

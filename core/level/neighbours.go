@@ -53,6 +53,9 @@ func first(p drill.Plan, on drill.Floor, list []change, good func(Neighbour) boo
 		theirs, common = line.With(on.Bag, on.Ability), line.With(on.Bag, pace)
 	}
 	for _, c := range list {
+		if on.Stopped() != nil {
+			break
+		}
 		q, ok := c.of(theirs, on.Bag.Kind())
 		r, alike := c.of(common, on.Bag.Kind())
 		if !ok || !alike {
