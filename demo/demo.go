@@ -10,6 +10,7 @@ import (
 	"math"
 	"time"
 
+	"melodromos/account"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/input"
@@ -100,13 +101,21 @@ func Load(ctx context.Context, s *store.Store, now time.Time) error {
 	if _, err := s.DemoGym(ctx); err == nil || !errors.Is(err, store.ErrNotFound) {
 		return err
 	}
-	hash, err := server.HashPassword(Password)
+	hash, err := account.Hash(ctx, Password)
 	if err != nil {
 		return err
 	}
-	coach := store.Coach{Name: "Maren Okafor-Lind", Email: Email, PasswordHash: hash}
-	if err := s.AddCoach(ctx, gym, &coach); err != nil {
+	row := gym
+	if err := s.AddGym(ctx, &row); err != nil {
 		return fmt.Errorf("make the demo gym: %w", err)
+	}
+	coach := store.Coach{GymID: row.ID, Name: "Maren Okafor-Lind", Email: Email, PasswordHash: hash}
+	if err := s.AddCoach(ctx, &coach); err != nil {
+		dropped := s.DropGym(context.WithoutCancel(ctx), row.ID)
+		if _, other := s.DemoGym(ctx); errors.Is(err, store.ErrTaken) && other == nil {
+			return dropped // another server, started at the same time, is making it
+		}
+		return errors.Join(fmt.Errorf("make the demo gym: %w", err), dropped)
 	}
 	if err := fill(s.Gym(ctx, coach.GymID), coach, now); err != nil {
 		// All or nothing: half a demo gym would never be completed.
@@ -224,7 +233,7 @@ func round(g *store.Gym, coach store.Coach, row store.Drill, plan drill.Plan, ri
 		return err
 	}
 	none := int64(0)
-	run.CoachID, run.Zone, run.LatencyUS, run.CreatedAt = coach.ID, gym.Zone, &none, at
+	run.CoachID, run.Zone, run.LatencyUS, run.CreatedAt = &coach.ID, gym.Zone, &none, at
 	run.IntakeHash = fmt.Sprintf("demo %s %s", row.ID, at.Format(time.RFC3339)) // no key hashes to this
 	if err := g.AddRun(&run); err != nil {
 		return err

@@ -66,7 +66,10 @@ func serve(t testing.TB, s *store.Store, address string) (url string, stop func(
 	}
 	ctx, cancel := context.WithCancel(context.Background())
 	ended := make(chan error, 1)
-	srv := server.New(server.Options{Store: s, Interface: ui.Files(), DemoEmail: demo.Email, DemoPassword: demo.Password})
+	srv, err := server.New(server.Options{Store: s, Interface: ui.Files(), DemoEmail: demo.Email, DemoPassword: demo.Password})
+	if err != nil {
+		t.Fatal(err)
+	}
 	go func() { ended <- srv.Serve(ctx, l) }()
 	return "http://" + l.Addr().String(), func() {
 		cancel()

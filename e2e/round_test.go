@@ -7,9 +7,9 @@ import (
 	"testing"
 	"time"
 
+	"melodromos/account"
 	"melodromos/demo"
 	"melodromos/e2e/browser"
-	"melodromos/server"
 	"melodromos/store"
 )
 
@@ -158,12 +158,16 @@ func TestKeyboardAlone(t *testing.T) {
 // A new coach in an empty gym: from the first page to a running round in four presses and a name.
 func TestEmptyGym(t *testing.T) {
 	s := database(t)
-	hash, err := server.HashPassword("a long password")
+	hash, err := account.Hash(context.Background(), "a long password")
 	if err != nil {
 		t.Fatal(err)
 	}
-	coach := store.Coach{Email: "new@hall.example", Name: "New", PasswordHash: hash}
-	if err := s.AddCoach(context.Background(), store.GymRow{Name: "Hall", Units: "imperial", Zone: "UTC"}, &coach); err != nil {
+	hall := store.GymRow{Name: "Hall", Units: "imperial", Zone: "UTC"}
+	if err := s.AddGym(context.Background(), &hall); err != nil {
+		t.Fatal(err)
+	}
+	coach := store.Coach{GymID: hall.ID, Email: "new@hall.example", Name: "New", PasswordHash: hash}
+	if err := s.AddCoach(context.Background(), &coach); err != nil {
 		t.Fatal(err)
 	}
 	url, stop := serve(t, s, "127.0.0.1:0")

@@ -58,7 +58,7 @@ type Calibration struct {
 
 // NewCalibration keeps a fit, over the version of the rig that was read.
 type NewCalibration struct {
-	Version  int      `json:"version"`
+	Version  int      `json:"version" minimum:"1" maximum:"2147483646" doc:"of the rig, that was read"`
 	Measured Measured `json:"measured"`
 }
 

@@ -18,6 +18,7 @@ import (
 type class struct {
 	now       time.Time
 	zone      string
+	stop      func() error
 	gate      ladder.Gate
 	rigs      []store.Rig
 	bags      map[string]rig.Rig
@@ -31,7 +32,7 @@ type class struct {
 
 // classOf reads what is known of one trainee, or of all where the id is empty.
 func classOf(c caller, id string) (class, error) {
-	cl := class{now: time.Now(), zone: c.row.Zone, gate: ladder.Gate{Clean: c.row.GateClean, Run: c.row.GateRun, Rounds: c.row.GateRounds}, bags: map[string]rig.Rig{}, places: map[string]rig.Place{}}
+	cl := class{now: time.Now(), zone: c.row.Zone, stop: c.stop, gate: ladder.Gate{Clean: c.row.GateClean, Run: c.row.GateRun, Rounds: c.row.GateRounds}, bags: map[string]rig.Rig{}, places: map[string]rig.Place{}}
 	var err error
 	if cl.rigs, err = c.gym.Rigs(false); err != nil {
 		return cl, err
@@ -106,7 +107,7 @@ func (c class) mainKind(t store.Trainee) rig.Kind {
 }
 
 func (c class) floor(t store.Trainee, r store.Rig) drill.Floor {
-	return drill.Floor{Bag: c.bags[r.ID], Place: c.places[r.ID], Ability: abilityWith(t, rig.Kind(r.Kind), evidenceOf(c.findings[t.ID]), c.now), Seed: 1}
+	return drill.Floor{Bag: c.bags[r.ID], Place: c.places[r.ID], Ability: abilityWith(t, rig.Kind(r.Kind), evidenceOf(c.findings[t.ID]), c.now), Seed: 1, Stop: c.stop}
 }
 
 // career is what somebody did on a kind of bag.
@@ -178,16 +179,19 @@ func (s Summary) round(r store.Run) ladder.Round {
 	return out
 }
 
-// standing are the cautions of somebody that nobody has lifted.
-func (c class) standing(traineeID string) []ladder.Caution {
+// standing are the cautions that nobody has lifted.
+func standing(rows []store.Caution) []ladder.Caution {
 	var list []ladder.Caution
-	for _, k := range c.cautions[traineeID] {
+	for _, k := range rows {
 		if k.LiftedAt == nil {
 			list = append(list, ladder.Caution(k.Kind))
 		}
 	}
 	return list
 }
+
+// standing are those of somebody.
+func (c class) standing(traineeID string) []ladder.Caution { return standing(c.cautions[traineeID]) }
 
 // held says why a drill is held back from whoever it is for.
 func (c class) held(row store.Drill, plan drill.Plan) string {
@@ -241,5 +245,5 @@ func (c class) propose(t store.Trainee, kind rig.Kind, fit bool) (Proposal, erro
 	}
 	f := c.fit(t.ID, plan, line, on)
 	out.Level, out.Clean, out.Run = &g.Level, &f.Clean, &f.Longest
-	return out, nil
+	return out, c.stop()
 }

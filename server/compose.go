@@ -9,7 +9,6 @@ import (
 	"melodromos/core/input"
 	"melodromos/core/rig"
 	"melodromos/core/words"
-	"melodromos/store"
 )
 
 // Composed is what the composer shows of a combination.
@@ -174,7 +173,7 @@ type TempoQuestion struct {
 	Tempo     float64  `json:"tempo" doc:"strikes a minute"`
 }
 
-func atTempo(gym *store.Gym, in TempoQuestion) (drill.Plan, error) {
+func atTempo(by caller, in TempoQuestion) (drill.Plan, error) {
 	plan, err := in.Doc.read()
 	if err != nil {
 		return nil, input.Under("doc", err)
@@ -183,7 +182,7 @@ func atTempo(gym *store.Gym, in TempoQuestion) (drill.Plan, error) {
 	if !ok {
 		return nil, input.Refuse("doc", "expected a combination: a technique has its tempo in its document")
 	}
-	floor, _, _, err := floorOf(gym, in.RigID, in.TraineeID)
+	floor, _, _, err := by.floorOf(in.RigID, in.TraineeID)
 	if err != nil {
 		return nil, err
 	}

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -25,7 +26,7 @@ type Drill struct {
 	Name      string   `json:"name" maxLength:"120" doc:"left empty, the drill's own words"`
 	RigID     string   `json:"rigId" format:"uuid"`
 	TraineeID string   `json:"traineeId" format:"uuid"`
-	Version   int      `json:"version"`
+	Version   int      `json:"version,omitempty" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
 	Rung      string   `json:"rung,omitempty" maxLength:"60" doc:"of the ladder that it was made for"`
 	Doc       DrillDoc `json:"doc"`
 	// Figures are the few that tell it apart at a glance.
@@ -41,12 +42,12 @@ func drillOut(d store.Drill) (Drill, error) {
 }
 
 // row checks a drill against the bag it is for: one that the bag does not allow is not stored.
-func (d Drill) row(gym *store.Gym, id string) (*store.Drill, error) {
+func (d Drill) row(c caller, id string) (*store.Drill, error) {
 	plan, err := d.Doc.read()
 	if err != nil {
 		return nil, input.Under("doc", err)
 	}
-	floor, _, _, err := floorOf(gym, d.RigID, d.TraineeID)
+	floor, _, _, err := c.floorOf(d.RigID, d.TraineeID)
 	if err != nil {
 		return nil, err
 	}
@@ -57,11 +58,19 @@ func (d Drill) row(gym *store.Gym, id string) (*store.Drill, error) {
 	if d.Rung == "" {
 		d.Rung = ladder.Match(plan, floor.Bag.Kind())
 	}
-	name := d.Name
+	name := strings.TrimSpace(d.Name)
 	if name == "" {
 		name = shortened(plan.Name())
 	}
 	return &store.Drill{ID: id, Name: name, RigID: d.RigID, TraineeID: d.TraineeID, Doc: doc, Rung: d.Rung, Version: d.Version}, err
+}
+
+// read refuses a change of what nobody has read.
+func read(version int) error {
+	if version < 1 {
+		return input.Refuse("version", "expected the version that was read, so that nobody else's change is written over")
+	}
+	return nil
 }
 
 // shortened keeps a name within what is stored of one.
@@ -73,8 +82,8 @@ func shortened(name string) string {
 }
 
 // floorOf reads a bag of the gym and who is on it.
-func floorOf(gym *store.Gym, rigID, traineeID string) (drill.Floor, store.Rig, store.Trainee, error) {
-	row, err := gym.Rig(rigID)
+func (c caller) floorOf(rigID, traineeID string) (drill.Floor, store.Rig, store.Trainee, error) {
+	row, err := c.gym.Rig(rigID)
 	if err != nil {
 		return drill.Floor{}, row, store.Trainee{}, err
 	}
@@ -82,18 +91,18 @@ func floorOf(gym *store.Gym, rigID, traineeID string) (drill.Floor, store.Rig, s
 	if err != nil {
 		return drill.Floor{}, row, store.Trainee{}, err
 	}
-	t, err := gym.Trainee(traineeID)
+	t, err := c.gym.Trainee(traineeID)
 	if err != nil {
 		return drill.Floor{}, row, t, err
 	}
-	a, err := abilityOf(gym, t, bag.Kind())
-	return drill.Floor{Bag: bag, Place: place, Ability: a, Seed: 1}, row, t, err
+	a, err := abilityOf(c.gym, t, bag.Kind())
+	return drill.Floor{Bag: bag, Place: place, Ability: a, Seed: 1, Stop: c.stop}, row, t, err
 }
 
 // floor is where a question is asked: on a bag of the gym, for a trainee, or for somebody of a skill band.
 func (c caller) floor(in DrillQuestion) (drill.Floor, error) {
 	if in.TraineeID != "" {
-		floor, _, _, err := floorOf(c.gym, in.RigID, in.TraineeID)
+		floor, _, _, err := c.floorOf(in.RigID, in.TraineeID)
 		return floor, err
 	}
 	row, err := c.gym.Rig(in.RigID)
@@ -101,7 +110,7 @@ func (c caller) floor(in DrillQuestion) (drill.Floor, error) {
 		return drill.Floor{}, err
 	}
 	bag, place, err := readRig(row)
-	return drill.Floor{Bag: bag, Place: place, Ability: trainee.Start(trainee.Band(in.Band)), Seed: 1}, err
+	return drill.Floor{Bag: bag, Place: place, Ability: trainee.Start(trainee.Band(in.Band)), Seed: 1, Stop: c.stop}, err
 }
 
 // speedBag reads a speed bag of the gym, for what belongs to these alone.
@@ -172,12 +181,11 @@ func (s *Server) registerDrills(api huma.API) {
 		return listed(ctx, rows, err, drillOut)
 	})
 	huma.Post(api, "/api/drills", func(ctx context.Context, in *one[Drill]) (*one[Drill], error) {
-		gym := who(ctx).gym
-		row, err := in.Body.row(gym, "")
+		row, err := in.Body.row(who(ctx), "")
 		if err != nil {
 			return nil, refused(ctx, "body", err)
 		}
-		err = gym.AddDrill(row)
+		err = who(ctx).gym.AddDrill(row)
 		return single(ctx, *row, err, drillOut)
 	})
 	huma.Get(api, "/api/drills/{id}", func(ctx context.Context, in *ByID) (*one[Drill], error) {
@@ -188,12 +196,14 @@ func (s *Server) registerDrills(api huma.API) {
 		ByID
 		Body Drill
 	}) (*one[Drill], error) {
-		gym := who(ctx).gym
-		row, err := in.Body.row(gym, in.ID)
+		row, err := in.Body.row(who(ctx), in.ID)
+		if err == nil {
+			err = read(in.Body.Version)
+		}
 		if err != nil {
 			return nil, refused(ctx, "body", err)
 		}
-		err = gym.ChangeDrill(row)
+		err = who(ctx).gym.ChangeDrill(row)
 		return single(ctx, *row, err, drillOut)
 	})
 	huma.Delete(api, "/api/drills/{id}", func(ctx context.Context, in *ByID) (*struct{}, error) {
@@ -230,7 +240,7 @@ func (s *Server) registerDrills(api huma.API) {
 		return &one[ComboText]{text}, nil
 	})
 	huma.Post(api, "/api/combo-tempo", func(ctx context.Context, in *one[TempoQuestion]) (*one[DrillDoc], error) {
-		c, err := atTempo(who(ctx).gym, in.Body)
+		c, err := atTempo(who(ctx), in.Body)
 		if err != nil {
 			return nil, refused(ctx, "body", err)
 		}

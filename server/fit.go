@@ -155,7 +155,7 @@ func outlook(c caller, id string) (Outlook, error) {
 	if err != nil {
 		return Outlook{}, asInternal(err)
 	}
-	floor, _, _, err := floorOf(c.gym, row.RigID, row.TraineeID)
+	floor, _, _, err := c.floorOf(row.RigID, row.TraineeID)
 	if err != nil {
 		return Outlook{}, err
 	}
@@ -175,7 +175,7 @@ func outlook(c caller, id string) (Outlook, error) {
 		}
 	}
 	out.Target = ladder.Target(out.Best)
-	return out, nil
+	return out, c.stop()
 }
 
 func drillFit(c caller, in DrillQuestion) (DrillFit, error) {
@@ -220,5 +220,5 @@ func drillFit(c caller, in DrillQuestion) (DrillFit, error) {
 		theirs.Ability = a
 		out.Beside = &BesideOut{other.Name, fitOut(level.For(plan, t, theirs, level.Told{})), level.Differs(plan, t, floor, a).Why}
 	}
-	return out, nil
+	return out, c.stop()
 }

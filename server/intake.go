@@ -3,6 +3,8 @@ package server
 import (
 	"context"
 	"encoding/json"
+	"errors"
+	"fmt"
 	"log/slog"
 	"net/http"
 	"sync"
@@ -20,7 +22,7 @@ import (
 // is sent again, because its answer was lost, is kept once.
 type Batch struct {
 	Device  string   `json:"device" minLength:"1" maxLength:"64"`
-	ClockUS *int64   `json:"clockUs,omitempty" minimum:"0" doc:"how far the run's clock has come"`
+	ClockUS *int64   `json:"clockUs,omitempty" minimum:"0" maximum:"14400000000" doc:"how far the run's clock has come"`
 	Latency *int64   `json:"latencyUs,omitempty" minimum:"0" maximum:"1000000" doc:"measured latency of the device; at stands before it is subtracted"`
 	Hits    []HitIn  `json:"hits" maxItems:"500"`
 	Marks   []MarkIn `json:"marks,omitempty" maxItems:"500"`
@@ -29,7 +31,7 @@ type Batch struct {
 // HitIn is one hit: at on the run's clock, or ago before the batch was sent.
 type HitIn struct {
 	Seq    int      `json:"seq" minimum:"0" maximum:"20000"`
-	At     *int64   `json:"at,omitempty" minimum:"0" maximum:"86400000000" doc:"µs on the run's clock"`
+	At     *int64   `json:"at,omitempty" minimum:"0" maximum:"14400000000" doc:"µs on the run's clock"`
 	Ago    *int64   `json:"ago,omitempty" minimum:"0" maximum:"60000000" doc:"µs before sending, for a device that does not know the run's clock"`
 	Hand   string   `json:"hand,omitempty" enum:"lead,rear"`
 	Force  *float64 `json:"force,omitempty" minimum:"0" maximum:"100000" doc:"newtons, where the sensor tells"`
@@ -40,7 +42,7 @@ type HitIn struct {
 // order was found again.
 type MarkIn struct {
 	Seq  int    `json:"seq" minimum:"0" maximum:"1000000"`
-	At   int64  `json:"at" minimum:"0" maximum:"86400000000"`
+	At   int64  `json:"at" minimum:"0" maximum:"14400000000"`
 	Kind string `json:"kind" enum:"missed,offLine,wild,touched,found"`
 }
 
@@ -70,14 +72,14 @@ type ByKey struct {
 // registerIntake opens the way in for devices. The key of a run is all they need.
 func (s *Server) registerIntake() {
 	huma.Get(s.api, "/api/intake/{key}", func(ctx context.Context, in *ByKey) (*one[IntakeInfo], error) {
-		run, err := s.store.RunByIntake(ctx, intakeHash(in.Key))
+		run, err := s.runByKey(ctx, in.Key)
 		return single(ctx, run, err, intakeInfo)
 	})
 	huma.Post(s.api, "/api/intake/{key}", func(ctx context.Context, in *struct {
 		ByKey
 		Body Batch
 	}) (*one[Kept], error) {
-		run, err := s.store.RunByIntake(ctx, intakeHash(in.Key))
+		run, err := s.runByKey(ctx, in.Key)
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
@@ -87,6 +89,18 @@ func (s *Server) registerIntake() {
 		in.Body.ClockUS, in.Body.Marks = nil, nil // the clock and the marks are the run screen's
 		return s.keep(ctx, s.store.Gym(ctx, run.GymID), run, in.Body)
 	})
+}
+
+// grace is how long after a round's end its key still takes what a device could not send in time.
+const grace = 2 * time.Minute
+
+// runByKey finds the run that a key opens, while it does.
+func (s *Server) runByKey(ctx context.Context, key string) (store.Run, error) {
+	run, err := s.store.RunByIntake(ctx, intakeHash(key))
+	if err == nil && run.State.Over() && run.EndedAt != nil && time.Since(*run.EndedAt) > grace {
+		return store.Run{}, huma.Error410Gone("This round is over, and its key opens nothing any more. What was sent with it was not kept.")
+	}
+	return run, err
 }
 
 func intakeInfo(r store.Run) (IntakeInfo, error) {
@@ -127,11 +141,14 @@ func (s *Server) keep(ctx context.Context, gym *store.Gym, run store.Run, in Bat
 		marks = append(marks, store.Mark{Device: in.Device, Seq: m.Seq, AtUS: m.At, Kind: m.Kind})
 	}
 	added, err := gym.AddHits(run.ID, hits, marks)
+	if errors.Is(err, store.ErrFull) {
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("This round holds as many hits or marks as one may, %d; what was sent was not kept.", store.MostHits))
+	}
 	if err != nil {
 		return nil, refused(ctx, "", err)
 	}
 	run, err = gym.UpdateRun(run.ID, func(r *store.Run) error {
-		if in.Latency != nil {
+		if in.Latency != nil && !r.State.Over() { // what is judged stays judged by what was known then
 			r.LatencyUS = in.Latency
 		}
 		if in.ClockUS != nil && !r.State.Over() { // only the run screen's word keeps a run open
@@ -222,14 +239,19 @@ func (h *hub) close() {
 
 // serveLive streams a run's hits and states to a screen of the same gym.
 func (s *Server) serveLive(c *gin.Context) {
-	who, ok := s.caller(c.Request.Context())
-	if !ok {
+	who, err := s.caller(c.Request.Context())
+	if errors.Is(err, errNobody) {
 		problem(c.Writer, http.StatusUnauthorized, "Sign in first.")
 		return
 	}
-	run, err := who.gym.Run(c.Param("id"))
+	var run store.Run
+	if err == nil {
+		run, err = who.gym.Run(c.Param("id"))
+	}
 	if err != nil {
-		problem(c.Writer, http.StatusNotFound, "This is not here any more, or never was.")
+		var status huma.StatusError
+		errors.As(refused(c.Request.Context(), "", err), &status)
+		problem(c.Writer, status.GetStatus(), status.Error())
 		return
 	}
 	conn, err := websocket.Accept(c.Writer, c.Request, nil)
@@ -240,10 +262,18 @@ func (s *Server) serveLive(c *gin.Context) {
 	ctx := conn.CloseRead(c.Request.Context())
 	messages, leave := s.live.watch(run.ID)
 	defer leave()
+	look := time.NewTicker(s.pulse)
+	defer look.Stop()
+	token := s.sessions.Token(c.Request.Context())
 	for {
 		select {
 		case <-ctx.Done():
 			return
+		case <-look.C:
+			if s.ended(ctx, token) {
+				_ = conn.Close(websocket.StatusPolicyViolation, "signed out")
+				return
+			}
 		case m, open := <-messages:
 			if !open {
 				_ = conn.Close(websocket.StatusGoingAway, "the server is shutting down")
@@ -255,6 +285,15 @@ func (s *Server) serveLive(c *gin.Context) {
 			}
 		}
 	}
+}
+
+// ended says whether nobody is signed in any more with a session. While the database does not answer, it goes on.
+func (s *Server) ended(ctx context.Context, token string) bool {
+	again, err := s.sessions.Load(ctx, token)
+	if err == nil {
+		_, err = s.caller(again)
+	}
+	return errors.Is(err, errNobody)
 }
 
 func logStandIn(err error) { slog.Warn("stand-in", "error", err) }

@@ -206,7 +206,7 @@ func ladderOf(c caller, id string, kind rig.Kind) (Ladder, error) {
 			out.Decisions = append(out.Decisions, DecisionOut{d.BagKind, d.Rung, d.Choice, d.Reason, d.Coach, d.CreatedAt})
 		}
 	}
-	return out, nil
+	return out, c.stop()
 }
 
 // decide keeps a coach's choice on a rung and gives what is proposed from then on.
@@ -267,18 +267,25 @@ func accept(c caller, id string, in Acceptance) (store.Drill, error) {
 	if err != nil {
 		return store.Drill{}, err
 	}
-	row, err := c.gym.DrillOn(id, in.RigID, p.Rung)
-	theirs := changedByCoach(cl.decisions[id], p.Rung)
-	switch {
-	case errors.Is(err, store.ErrNotFound), err == nil && !theirs && row.Name != p.Name: // one written by hand is left alone
-		row = store.Drill{Name: p.Name, RigID: in.RigID, TraineeID: id, Doc: doc, Rung: p.Rung}
-		err = c.gym.AddDrill(&row)
-	case err == nil && in.Choice == string(ladder.Accept) && !theirs:
-		row.Doc = doc // as it is proposed now, softer or by what is known by now
-		err = c.gym.ChangeDrill(&row)
-	}
-	if err != nil {
-		return row, err
-	}
-	return row, c.gym.AddDecision(&store.Decision{TraineeID: id, BagKind: string(kind), Rung: p.Rung, Choice: in.Choice, Reason: in.Reason, Coach: c.Coach.Name})
+	took := store.Decision{TraineeID: id, BagKind: string(kind), Rung: p.Rung, Choice: in.Choice, Reason: in.Reason, Coach: c.Coach.Name}
+	var row store.Drill
+	err = c.gym.Together(func(gym *store.Gym) error {
+		if row, err = gym.DrillOn(id, in.RigID, p.Rung); err != nil && !errors.Is(err, store.ErrNotFound) {
+			return err
+		}
+		theirs := changedByCoach(cl.decisions[id], p.Rung)
+		switch {
+		case err != nil, !theirs && row.Name != p.Name: // one written by hand is left alone
+			row = store.Drill{Name: p.Name, RigID: in.RigID, TraineeID: id, Doc: doc, Rung: p.Rung}
+			err = gym.AddDrill(&row)
+		case in.Choice == string(ladder.Accept) && !theirs:
+			row.Doc = doc // as it is proposed now, softer or by what is known by now
+			err = gym.ChangeDrill(&row)
+		}
+		if err != nil {
+			return err
+		}
+		return gym.AddDecision(&took)
+	})
+	return row, err
 }

@@ -12,6 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
 
+	"melodromos/account"
 	"melodromos/core/input"
 	"melodromos/core/words"
 	"melodromos/store"
@@ -29,6 +30,9 @@ func headers(next http.Handler) http.Handler {
 		h.Set("Referrer-Policy", "same-origin")
 		h.Set("Permissions-Policy", "camera=(), geolocation=(), microphone=(self), screen-wake-lock=(self)")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		if strings.HasPrefix(r.URL.Path, "/api/") {
+			h.Set("Cache-Control", "no-store") // a gym's own; no shared screen keeps it
+		}
 		next.ServeHTTP(w, r)
 	})
 }
@@ -77,6 +81,8 @@ func recovered(c *gin.Context, what any) {
 	c.Abort()
 }
 
+const noDatabase = "The database does not answer just now. What was saved before is kept; try again in a moment."
+
 const wentWrong = "Something went wrong on the server. What was saved before is kept; try again."
 
 // problem writes an RFC 9457 problem outside of huma's routes.
@@ -103,6 +109,15 @@ func refused(ctx context.Context, prefix string, err error) error {
 		return huma.Error409Conflict("Somebody else has changed this meanwhile. Your change was not saved; read it anew and try again.")
 	case errors.Is(err, store.ErrTaken):
 		return huma.Error409Conflict("This is taken already.")
+	case errors.Is(err, store.ErrUnfit):
+		return huma.Error422UnprocessableEntity("Something in this cannot be kept: a name of blanks, a character that no text holds, or a number beyond all measure. Nothing was changed.")
+	case errors.Is(err, store.ErrUnavailable):
+		slog.Error("database", "error", err)
+		return huma.Error503ServiceUnavailable(noDatabase)
+	case errors.Is(err, account.ErrBusy):
+		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("Too many are signing in at once. Try again in a moment."), http.Header{"Retry-After": {"2"}})
+	case errors.Is(err, errTooLong):
+		return huma.Error422UnprocessableEntity("This would take too long to work out. Nothing was changed; make it shorter and try again.")
 	}
 	var status huma.StatusError
 	if errors.As(err, &status) {
@@ -116,39 +131,57 @@ func refused(ctx context.Context, prefix string, err error) error {
 
 type callerKey struct{}
 
-// caller is the signed-in coach and the data of the coach's gym.
+// caller is the signed-in coach, the data of the coach's gym, and how long is worked for them.
 type caller struct {
 	store.Coach
-	row store.GymRow
-	gym *store.Gym
+	row  store.GymRow
+	gym  *store.Gym
+	stop func() error
 }
 
 func (c caller) units() words.Units { return words.Units(c.row.Units) }
 
 func who(ctx context.Context) caller { return ctx.Value(callerKey{}).(caller) }
 
-const coachKey = "coach"
-
 func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
-	c, ok := s.caller(ctx.Context())
-	if !ok {
+	c, err := s.caller(ctx.Context())
+	switch {
+	case errors.Is(err, errNobody):
 		_ = huma.WriteErr(s.api, ctx, http.StatusUnauthorized, "Sign in first.")
+		return
+	case err != nil:
+		var status huma.StatusError
+		errors.As(refused(ctx.Context(), "", err), &status)
+		_ = huma.WriteErr(s.api, ctx, status.GetStatus(), status.Error())
 		return
 	}
 	next(huma.WithValue(ctx, callerKey{}, c))
 }
 
-// caller finds who is signed in with the session of a request.
-func (s *Server) caller(ctx context.Context) (caller, bool) {
+// errNobody says that nobody is signed in.
+var errNobody = errors.New("nobody is signed in")
+
+// caller finds who is signed in with the session of a request, or errNobody: the coach may have been removed since, have signed out
+// everywhere, or belong to a demo gym that is closed. A sign-in that is used goes on.
+func (s *Server) caller(ctx context.Context) (caller, error) {
 	id := s.sessions.GetString(ctx, coachKey)
 	if id == "" {
-		return caller{}, false
+		return caller{}, errNobody
 	}
 	coach, err := s.store.Coach(ctx, id)
+	if errors.Is(err, store.ErrNotFound) || err == nil && coach.Epoch != s.sessions.GetInt(ctx, epochKey) {
+		return caller{}, errNobody
+	}
 	if err != nil {
-		return caller{}, false
+		return caller{}, err
 	}
 	gym := s.store.Gym(ctx, coach.GymID)
 	row, err := gym.Row()
-	return caller{coach, row, gym}, err == nil
+	if errors.Is(err, store.ErrNotFound) || err == nil && s.closed(row) {
+		return caller{}, errNobody
+	}
+	if until := s.sessions.Deadline(ctx); time.Until(until) < idle-time.Hour {
+		s.sessions.SetDeadline(ctx, time.Now().Add(idle))
+	}
+	return caller{coach, row, gym, stopper(ctx)}, err
 }

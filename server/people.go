@@ -6,6 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"melodromos/account"
 	"melodromos/core/input"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
@@ -121,7 +122,11 @@ func (s *Server) registerPeople(api huma.API) {
 		ByID
 		Body Lift
 	}) (*struct{}, error) {
-		return nil, refusedOrNil(ctx, who(ctx).gym.LiftCaution(in.ID, in.Body.By))
+		by, err := account.Name("by", in.Body.By)
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		return nil, refusedOrNil(ctx, who(ctx).gym.LiftCaution(in.ID, by))
 	})
 }
 

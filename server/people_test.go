@@ -326,7 +326,7 @@ func BenchmarkClass(b *testing.B) {
 		for n := range 20 {
 			began := time.Now().Add(-time.Duration(n) * 24 * time.Hour)
 			sum, _ := json.Marshal(Summary{Planned: 60, Clean: 40, Longest: 8, Share: 0.67})
-			run := store.Run{DrillID: d.ID, RigID: r.ID, TraineeID: p.ID, CoachID: coach.ID, DrillName: d.Name, Rung: d.Rung, RigDoc: []byte(`{}`), DrillDoc: []byte(`{}`), Timeline: []byte(`{"events":[]}`), Source: "keys", Zone: "UTC", IntakeHash: fmt.Sprintf("%s %d", p.ID, n), CreatedAt: began}
+			run := store.Run{DrillID: d.ID, RigID: r.ID, TraineeID: p.ID, CoachID: &coach.ID, DrillName: d.Name, Rung: d.Rung, RigDoc: []byte(`{}`), DrillDoc: []byte(`{}`), Timeline: []byte(`{"events":[]}`), Source: "keys", Zone: "UTC", IntakeHash: fmt.Sprintf("%s %d", p.ID, n), CreatedAt: began}
 			if err := g.AddRun(&run); err != nil {
 				b.Fatal(err)
 			}

@@ -8,6 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"melodromos/account"
 	"melodromos/core/bench"
 	"melodromos/core/input"
 	"melodromos/core/rig"
@@ -20,7 +21,7 @@ import (
 type Rig struct {
 	ID      string   `json:"id" readOnly:"true"`
 	Name    string   `json:"name" minLength:"1" maxLength:"120"`
-	Version int      `json:"version"`
+	Version int      `json:"version,omitempty" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
 	Doc     RigDoc   `json:"doc"`
 	Place   PlaceDoc `json:"place,omitempty"`
 	// Sentence is the everyday tempo at half the power of somebody in the middle.
@@ -85,7 +86,11 @@ func (r Rig) row(id string) (*store.Rig, error) {
 	if r.Place.err != nil {
 		return nil, input.Under("place", r.Place.err)
 	}
-	return rigRow(id, r.Name, r.Version, bag, r.Place.Place)
+	name, err := account.Name("name", r.Name)
+	if err != nil {
+		return nil, err
+	}
+	return rigRow(id, name, r.Version, bag, r.Place.Place)
 }
 
 func rigRow(id, name string, version int, bag rig.Rig, place rig.Place) (*store.Rig, error) {
@@ -138,6 +143,9 @@ func (s *Server) registerRigs(api huma.API) {
 		Body Rig
 	}) (*one[Rig], error) {
 		row, err := in.Body.row(in.ID)
+		if err == nil {
+			err = read(in.Body.Version)
+		}
 		if err == nil {
 			err = sameKind(who(ctx).gym, row)
 		}

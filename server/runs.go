@@ -16,8 +16,10 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/judge"
+	"melodromos/core/ladder"
 	"melodromos/core/level"
 	"melodromos/core/rig"
+	"melodromos/core/words"
 	"melodromos/standin"
 	"melodromos/store"
 )
@@ -61,7 +63,7 @@ type Run struct {
 // Step moves a run's clock: what happened, and at which microsecond of the clock.
 type Step struct {
 	Action  string `json:"action" enum:"start,pause,resume,stop,finish"`
-	ClockUS int64  `json:"clockUs" minimum:"0"`
+	ClockUS int64  `json:"clockUs" minimum:"0" maximum:"14400000000"`
 }
 
 // RunCourse is how a run stands.
@@ -204,8 +206,11 @@ func (s *Server) newRun(ctx context.Context, in NewRun) (store.Run, string, erro
 	if err != nil {
 		return store.Run{}, "", fmt.Errorf("stored drill %s: %w", row.ID, asInternal(err))
 	}
-	floor, rigRow, _, err := floorOf(c.gym, row.RigID, row.TraineeID)
+	floor, rigRow, _, err := c.floorOf(row.RigID, row.TraineeID)
 	if err != nil {
+		return store.Run{}, "", err
+	}
+	if err := barred(c.gym, row.TraineeID); err != nil {
 		return store.Run{}, "", err
 	}
 	floor.Seed = mathrand.Uint64()
@@ -214,7 +219,7 @@ func (s *Server) newRun(ctx context.Context, in NewRun) (store.Run, string, erro
 		return store.Run{}, "", err
 	}
 	key := rand.Text()
-	run.CoachID, run.Zone, run.IntakeHash = c.Coach.ID, c.row.Zone, intakeHash(key)
+	run.CoachID, run.Zone, run.IntakeHash = &c.Coach.ID, c.row.Zone, intakeHash(key)
 	if in.Source == "standin" {
 		none := int64(0) // a simulated sensor is exact
 		run.LatencyUS = &none
@@ -230,6 +235,27 @@ func (s *Server) newRun(ctx context.Context, in NewRun) (store.Run, string, erro
 		go s.playStandIn(key, choice)
 	}
 	return run, key, nil
+}
+
+// barred refuses a round of somebody for whom nothing is started while a caution stands.
+func barred(gym *store.Gym, traineeID string) error {
+	rows, err := gym.Cautions(traineeID)
+	if err != nil {
+		return err
+	}
+	if why := ladder.Bars(standing(rows)); why != "" {
+		return huma.Error409Conflict("This round does not start. " + words.Upper(why) + ", and the caution is lifted by name on their page.")
+	}
+	return nil
+}
+
+// mayStart refuses to start a round whose person was held back since it was made.
+func mayStart(gym *store.Gym, id string) error {
+	run, err := gym.Run(id)
+	if err != nil || run.StartedAt != nil {
+		return err
+	}
+	return barred(gym, run.TraineeID)
 }
 
 // NewRunRow compiles a drill on a bag into a run that is not stored yet, with how the bag answers its strikes. It plays the usual way
@@ -300,6 +326,11 @@ func (s *Server) runOut(ctx context.Context, r store.Run) (Run, error) {
 // was cut off goes on when the browser comes back, and ending a run twice changes nothing.
 func (s *Server) step(ctx context.Context, id string, in Step) (store.Run, error) {
 	gym := who(ctx).gym
+	if in.Action == "start" {
+		if err := mayStart(gym, id); err != nil {
+			return store.Run{}, err
+		}
+	}
 	run, err := gym.UpdateRun(id, func(r *store.Run) error {
 		now := time.Now().UTC()
 		if r.State == store.RunDone {

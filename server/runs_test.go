@@ -126,7 +126,7 @@ func TestAbandonedRun(t *testing.T) {
 	}
 	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "screen", ClockUS: &reached, Hits: hits}, nil)
 
-	other := New(Options{Store: s.store, Quiet: time.Millisecond}) // the next start
+	other := must(New(Options{Store: s.store, Quiet: time.Millisecond})) // the next start
 	time.Sleep(5 * time.Millisecond)
 	if err := other.stopAbandoned(ctx); err != nil {
 		t.Fatal(err)
@@ -280,7 +280,7 @@ func TestServeStopsCleanly(t *testing.T) {
 		t.Fatal(err)
 	}
 	ended := make(chan error, 1)
-	go func() { ended <- New(Options{Store: s.store}).Serve(running, l) }()
+	go func() { ended <- must(New(Options{Store: s.store})).Serve(running, l) }()
 	guest := user{t, "http://" + l.Addr().String(), &http.Client{}, nil, ""}
 	guest.want(200, "GET", "/healthz", nil, nil)
 	stop()

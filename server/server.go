@@ -4,6 +4,7 @@ package server
 import (
 	"context"
 	"errors"
+	"fmt"
 	"io/fs"
 	"log/slog"
 	"net"
@@ -28,6 +29,8 @@ type Options struct {
 	Secure    bool  // the site is reached through HTTPS: cookies are marked so
 	// DemoEmail and DemoPassword are shown on the sign-in page when set.
 	DemoEmail, DemoPassword string
+	// Proxies are the addresses or networks of reverse proxies whose word is taken for where a request came from.
+	Proxies []string
 	// Quiet is after how long without a word from its browser an open run counts as stopped; 0 takes 45 s.
 	Quiet time.Duration
 }
@@ -44,19 +47,21 @@ type Server struct {
 	self     string          // base URL on loopback, for devices simulated here
 	running  context.Context // ends when the server shuts down
 	levels   levels
+	calcGate *calcGate
+	pulse    time.Duration // between looks at whether the watcher of a live feed is still signed in
 }
 
-// New puts the routes together.
-func New(o Options) *Server {
+// New puts the routes together. Proxies that are no addresses are refused.
+func New(o Options) (*Server, error) {
 	if o.Quiet == 0 {
 		o.Quiet = 45 * time.Second
 	}
-	s := &Server{Options: o, store: o.Store, tries: newTries(), live: newHub(), running: context.Background()}
+	s := &Server{Options: o, store: o.Store, tries: newTries(), live: newHub(), running: context.Background(), calcGate: newCalcGate(), pulse: 5 * time.Second}
 	s.sessions = scs.New()
 	if o.Store != nil {
 		s.sessions.Store = o.Store.Sessions()
 	}
-	s.sessions.Lifetime = 30 * 24 * time.Hour
+	s.sessions.Lifetime = idle // from its last use: caller carries it on
 	s.sessions.HashTokenInStore = true
 	s.sessions.Cookie.Name = "melodromos"
 	s.sessions.Cookie.HttpOnly = true
@@ -66,17 +71,23 @@ func New(o Options) *Server {
 		if r.Context().Err() == nil {
 			slog.Error("session", "error", err)
 		}
+		if errors.Is(err, store.ErrUnavailable) {
+			problem(w, http.StatusServiceUnavailable, noDatabase)
+			return
+		}
 		problem(w, http.StatusInternalServerError, wentWrong)
 	}
 
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
-	engine.Use(gin.CustomRecovery(recovered), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs([]string{"^/api/runs/.*/live$"})))
-	_ = engine.SetTrustedProxies(nil) // never fails for nil
+	engine.Use(gin.CustomRecovery(recovered), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs([]string{"^/api/runs/.*/live$", "^/api/calc/"})))
+	if err := engine.SetTrustedProxies(o.Proxies); err != nil {
+		return nil, fmt.Errorf("trusted proxies: expected addresses or networks such as 127.0.0.1 or 10.0.0.0/8: %w", err)
+	}
 	s.api = humagin.New(engine, apiConfig())
 	s.routes(engine)
 	s.handler = s.guarded(engine)
-	return s
+	return s, nil
 }
 
 func apiConfig() huma.Config {
@@ -136,6 +147,7 @@ func (s *Server) routes(engine *gin.Engine) {
 
 	authed := huma.NewGroup(s.api)
 	authed.UseMiddleware(s.signedIn)
+	s.registerAccount(authed)
 	s.registerTrainees(authed)
 	s.registerRigs(authed)
 	s.registerCalibrations(authed)

@@ -2,20 +2,22 @@ package server
 
 import (
 	"context"
-	"net"
+	"errors"
+	"fmt"
+	"log/slog"
 	"net/http"
-	"slices"
-	"sync"
 	"time"
 
-	"github.com/alexedwards/argon2id"
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 
+	"melodromos/account"
 	"melodromos/store"
 )
 
 // Me is who is signed in.
 type Me struct {
+	ID    string `json:"id"`
 	Name  string `json:"name"`
 	Email string `json:"email"`
 	Gym   string `json:"gym"`
@@ -37,37 +39,55 @@ type signInBody struct {
 	Password string `json:"password" maxLength:"200"`
 }
 
-// RemoteAddr is where a request came from.
-type RemoteAddr struct{ ip string }
+// Source is where a request came from.
+type Source struct{ ip string }
 
-// Resolve takes the address that the request came from.
-func (r *RemoteAddr) Resolve(ctx huma.Context) []error {
-	host, _, err := net.SplitHostPort(ctx.RemoteAddr())
-	if err != nil {
-		host = ctx.RemoteAddr()
-	}
-	r.ip = host
+// Resolve takes the address that the request came from, or that a trusted proxy says it did.
+func (s *Source) Resolve(ctx huma.Context) []error {
+	s.ip = sourceOf(ctx)
 	return nil
 }
+
+func sourceOf(ctx huma.Context) string { return humagin.Unwrap(ctx).ClientIP() }
+
+// What a session holds: the coach who is signed in and since which epoch, and the coach who signed in with this browser last.
+const (
+	coachKey  = "coach"
+	epochKey  = "epoch"
+	deviceKey = "device"
+)
+
+// idle is how long a sign-in lasts that is not used.
+const idle = 30 * 24 * time.Hour
 
 func (s *Server) registerSignIn() {
 	huma.Get(s.api, "/api/sign-in", func(ctx context.Context, _ *struct{}) (*one[SignInInfo], error) {
 		info := SignInInfo{DemoEmail: s.DemoEmail, DemoPassword: s.DemoPassword}
-		if c, ok := s.caller(ctx); ok {
+		switch c, err := s.caller(ctx); {
+		case err == nil:
 			me := meOf(c.Coach, c.row)
 			info.Me = &me
+		case !errors.Is(err, errNobody):
+			return nil, refused(ctx, "", err)
 		}
 		return &one[SignInInfo]{info}, nil
 	})
 	huma.Post(s.api, "/api/sign-in", func(ctx context.Context, in *struct {
-		RemoteAddr
+		Source
 		Body signInBody
 	}) (*one[Me], error) {
 		return s.signIn(ctx, in.ip, in.Body)
 	})
 	huma.Post(s.api, "/api/sign-out", func(ctx context.Context, _ *struct{}) (*struct{}, error) {
-		return nil, refusedOrNil(ctx, s.sessions.Destroy(ctx))
+		return nil, refusedOrNil(ctx, s.signOut(ctx))
 	})
+}
+
+// signOut ends a sign-in. The browser stays known, so that wrong tries of others do not hold up the next one.
+func (s *Server) signOut(ctx context.Context) error {
+	s.sessions.Remove(ctx, coachKey)
+	s.sessions.Remove(ctx, epochKey)
+	return s.sessions.RenewToken(ctx)
 }
 
 func refusedOrNil(ctx context.Context, err error) error {
@@ -77,93 +97,82 @@ func refusedOrNil(ctx context.Context, err error) error {
 	return refused(ctx, "", err)
 }
 
-// nobody's hash is compared against when an address is unknown, so that the time of an answer does not tell which
-// addresses have an account.
-var nobody = sync.OnceValue(func() string { h, _ := HashPassword("nobody has this password"); return h })
+// tryPassword checks a password of a coach, in turn and with a wait after wrong tries from the same source, or from the same browser where
+// it is known. It returns whether it is right.
+func (s *Server) tryPassword(ctx context.Context, ip, email, password string, coach store.Coach) (bool, error) {
+	source := network(ip)
+	own := "as " + email + " from " + source
+	keys := map[string]allowance{own: forAddress, "from " + source: fromSource}
+	seen := coach.ID != "" && s.sessions.GetString(ctx, deviceKey) == coach.ID
+	if seen {
+		own = "as " + email + " by " + s.sessions.Token(ctx)
+		keys = map[string]allowance{own: forAddress}
+	}
+	right, wait := s.tries.begin(time.Now(), keys)
+	if wait > 0 {
+		slog.Warn("sign-in has to wait", "source", ip, "seconds", seconds(wait))
+		return false, huma.ErrorWithHeaders(
+			huma.Error429TooManyRequests(fmt.Sprintf("Too many wrong tries. Wait %s s, then try again.", seconds(wait))),
+			http.Header{"Retry-After": {seconds(wait)}})
+	}
+	match, err := account.Matches(ctx, password, coach.PasswordHash, seen)
+	switch {
+	case err != nil:
+		right() // it was no try
+		return false, err
+	case !match:
+		slog.Warn("sign-in refused", "source", ip)
+		return false, nil
+	}
+	right(own)
+	return true, nil
+}
+
+var errWrong = huma.Error401Unauthorized("E-mail and password do not belong together.")
 
 func (s *Server) signIn(ctx context.Context, ip string, in signInBody) (*one[Me], error) {
 	email := store.NormalEmail(in.Email)
-	done, wait := s.tries.begin(time.Now(), "from "+ip, "as "+email)
-	if wait > 0 {
-		return nil, huma.ErrorWithHeaders(
-			huma.Error429TooManyRequests("Ten wrong tries within a minute. Wait a minute, then try again."),
-			http.Header{"Retry-After": {seconds(wait)}})
-	}
 	coach, err := s.store.CoachByEmail(ctx, email)
-	hash := coach.PasswordHash
-	if err != nil {
-		hash = nobody()
-	}
-	match, compareErr := argon2id.ComparePasswordAndHash(in.Password, hash)
-	if err != nil || compareErr != nil || !match {
-		return nil, huma.Error401Unauthorized("E-mail and password do not belong together.")
-	}
-	done()
-	if err := s.sessions.RenewToken(ctx); err != nil {
+	if err != nil && !errors.Is(err, store.ErrNotFound) && !errors.Is(err, store.ErrUnfit) {
 		return nil, refused(ctx, "", err)
 	}
-	s.sessions.Put(ctx, coachKey, coach.ID)
-	gym, err := s.store.Gym(ctx, coach.GymID).Row()
+	var gym store.GymRow
+	if coach.ID != "" {
+		if gym, err = s.store.Gym(ctx, coach.GymID).Row(); err != nil {
+			return nil, refused(ctx, "", err)
+		}
+		if s.closed(gym) {
+			coach = store.Coach{}
+		}
+	}
+	match, err := s.tryPassword(ctx, ip, email, in.Password, coach)
 	if err != nil {
+		return nil, refused(ctx, "", err)
+	}
+	if !match {
+		return nil, errWrong
+	}
+	if err := s.begin(ctx, coach.ID, coach.Epoch); err != nil {
 		return nil, refused(ctx, "", err)
 	}
 	return &one[Me]{meOf(coach, gym)}, nil
 }
 
+// begin signs a coach in with the session of a request.
+func (s *Server) begin(ctx context.Context, coachID string, epoch int) error {
+	if err := s.sessions.RenewToken(ctx); err != nil {
+		return err
+	}
+	s.sessions.Put(ctx, coachKey, coachID)
+	s.sessions.Put(ctx, epochKey, epoch)
+	s.sessions.Put(ctx, deviceKey, coachID)
+	s.sessions.SetDeadline(ctx, time.Now().Add(idle))
+	return nil
+}
+
+// closed says whether nobody gets into a gym: the demo's, where the demo is not started with.
+func (s *Server) closed(gym store.GymRow) bool { return gym.Demo && s.DemoEmail == "" }
+
 func meOf(c store.Coach, gym store.GymRow) Me {
-	return Me{Name: c.Name, Email: c.Email, Gym: gym.Name, Units: gym.Units, Kicks: gym.Kicks, Zone: gym.Zone, Demo: gym.Demo}
-}
-
-// HashPassword makes the hash that is stored: argon2id with the library's parameters (64 MiB, one pass; RFC 9106 allows
-// them).
-func HashPassword(password string) (string, error) {
-	return argon2id.CreateHash(password, argon2id.DefaultParams)
-}
-
-// tries counts wrong sign-ins. A try counts from when it begins, so that many at once do not slip through, and is struck
-// off when it proves right.
-type tries struct {
-	mu    sync.Mutex
-	since map[string][]time.Time
-}
-
-const (
-	maxTries   = 10
-	tryStretch = time.Minute
-)
-
-func newTries() *tries { return &tries{since: map[string][]time.Time{}} }
-
-// begin enters a try under each key, or says how long to wait. Calling done takes it back.
-func (t *tries) begin(now time.Time, keys ...string) (done func(), wait time.Duration) {
-	t.mu.Lock()
-	defer t.mu.Unlock()
-	for key, list := range t.since { // forget what is over
-		for len(list) > 0 && now.Sub(list[0]) >= tryStretch {
-			list = list[1:]
-		}
-		if t.since[key] = list; len(list) == 0 {
-			delete(t.since, key)
-		}
-	}
-	for _, key := range keys {
-		if list := t.since[key]; len(list) >= maxTries {
-			wait = max(wait, tryStretch-now.Sub(list[0]))
-		}
-	}
-	if wait > 0 {
-		return nil, wait
-	}
-	for _, key := range keys {
-		t.since[key] = append(t.since[key], now)
-	}
-	return func() {
-		t.mu.Lock()
-		defer t.mu.Unlock()
-		for _, key := range keys {
-			if i := slices.Index(t.since[key], now); i >= 0 {
-				t.since[key] = slices.Delete(t.since[key], i, i+1)
-			}
-		}
-	}, 0
+	return Me{ID: c.ID, Name: c.Name, Email: c.Email, Gym: gym.Name, Units: gym.Units, Kicks: gym.Kicks, Zone: gym.Zone, Demo: gym.Demo}
 }

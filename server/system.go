@@ -39,7 +39,7 @@ func (s *Server) registerHealth() {
 func (s *Server) registerCalc() {
 	huma.Register(s.api, huma.Operation{
 		OperationID: "calc", Method: http.MethodPost, Path: "/api/calc/{op}", MaxBodyBytes: calc.MaxDocument,
-		Summary: "One question to the calculator, as on its command line",
+		Summary: "One question to the calculator, as on its command line", Middlewares: huma.Middlewares{s.guard},
 	}, func(ctx context.Context, in *struct {
 		Op      string `path:"op" maxLength:"20"`
 		RawBody []byte
@@ -50,7 +50,7 @@ func (s *Server) registerCalc() {
 		if !calc.Has(in.Op) {
 			return nil, huma.Error404NotFound("There is no operation " + strconv.Quote(in.Op) + "; there are " + strings.Join(calc.Operations(), ", ") + ".")
 		}
-		out, err := calc.Do(ctx, in.Op, in.RawBody)
+		out, err := s.calcGate.compute(ctx, func(ctx context.Context) ([]byte, error) { return calc.Do(ctx, in.Op, in.RawBody) })
 		if err != nil {
 			return nil, refused(ctx, "body", err)
 		}

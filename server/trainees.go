@@ -9,6 +9,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"melodromos/account"
 	"melodromos/core/input"
 	"melodromos/core/rig"
 	"melodromos/store"
@@ -60,8 +61,12 @@ func traineeOut(t store.Trainee) Trainee {
 
 // row refuses heights that are out of order.
 func (t Trainee) row(id string) (*store.Trainee, error) {
+	name, err := account.Name("name", t.Name)
+	if err != nil {
+		return nil, err
+	}
 	r := &store.Trainee{
-		ID: id, Name: t.Name, Stance: t.Stance, Band: t.Band, AgeBand: t.AgeBand, Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
+		ID: id, Name: name, Stance: t.Stance, Band: t.Band, AgeBand: t.AgeBand, Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
 		Notes: t.Notes, Goals: t.Goals, Dominant: t.Dominant, Weak: t.Weak, Sport: t.Sport, School: t.School, WeeksDays: "2,4", WeeksRounds: 4, WeeksMost: 8,
 	}
 	if r.Sport == "" {

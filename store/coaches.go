@@ -2,6 +2,8 @@ package store
 
 import (
 	"context"
+	"errors"
+	"slices"
 	"strings"
 	"time"
 
@@ -24,22 +26,67 @@ func (s *Store) Coach(ctx context.Context, id string) (Coach, error) {
 // NormalEmail is the form in which addresses are kept and compared.
 func NormalEmail(email string) string { return strings.ToLower(strings.TrimSpace(email)) }
 
-// AddCoach stores a coach, and the gym of that name if there is none yet. An address that is in use is ErrTaken.
-func (s *Store) AddCoach(ctx context.Context, gym GymRow, c *Coach) error {
+// AddGym stores a new gym and fills in its id. Two gyms may have the same name.
+func (s *Store) AddGym(ctx context.Context, gym *GymRow) error {
+	return known(s.db.WithContext(ctx).Create(gym).Error)
+}
+
+// Gyms lists all gyms, the oldest first.
+func (s *Store) Gyms(ctx context.Context) ([]GymRow, error) {
+	rows := []GymRow{}
+	return rows, known(s.db.WithContext(ctx).Order("created_at, id").Find(&rows).Error)
+}
+
+// AddCoach stores a coach of the gym whose id it names, and fills in its own. An address that is in use is ErrTaken.
+func (s *Store) AddCoach(ctx context.Context, c *Coach) error {
 	c.Email = NormalEmail(c.Email)
-	return known(s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		found := tx.Where("name = ? AND demo = ?", gym.Name, gym.Demo).Limit(1).Find(&gym)
-		if found.Error != nil {
-			return found.Error
+	return known(s.db.WithContext(ctx).Create(c).Error)
+}
+
+// Coaches lists the gym's coaches by name.
+func (g *Gym) Coaches() ([]Coach, error) {
+	rows := []Coach{}
+	return rows, known(g.rows().Order("name, id").Find(&rows).Error)
+}
+
+// SetPassword stores the hash of a coach's new password and ends all their sign-ins. It returns the epoch from which sign-ins hold.
+func (g *Gym) SetPassword(coachID, hash string) (int, error) {
+	return g.nextEpoch(coachID, map[string]any{"password_hash": hash})
+}
+
+// SignOutEverywhere ends all sign-ins of a coach, and returns the epoch from which new ones hold.
+func (g *Gym) SignOutEverywhere(coachID string) (int, error) {
+	return g.nextEpoch(coachID, map[string]any{})
+}
+
+func (g *Gym) nextEpoch(coachID string, columns map[string]any) (int, error) {
+	var c Coach
+	columns["epoch"] = gorm.Expr("epoch + 1")
+	done := g.rows().Model(&c).Clauses(clause.Returning{Columns: []clause.Column{{Name: "epoch"}}}).Where("id = ?", coachID).Updates(columns)
+	if done.Error == nil && done.RowsAffected == 0 {
+		return 0, ErrNotFound
+	}
+	return c.Epoch, known(done.Error)
+}
+
+// ErrLast refuses to remove the last coach of a gym: nobody could sign in to it any more.
+var ErrLast = errors.New("the last coach of the gym")
+
+// RemoveCoach deletes a coach with all sign-ins; the rounds they ran stay. The last one of a gym is ErrLast.
+func (g *Gym) RemoveCoach(coachID string) error {
+	return g.Together(func(in *Gym) error {
+		var rows []Coach
+		if err := in.rows().Clauses(clause.Locking{Strength: "UPDATE"}).Find(&rows).Error; err != nil {
+			return known(err)
 		}
-		if found.RowsAffected == 0 {
-			if err := tx.Create(&gym).Error; err != nil {
-				return err
-			}
+		switch {
+		case !slices.ContainsFunc(rows, func(c Coach) bool { return c.ID == coachID }):
+			return ErrNotFound
+		case len(rows) == 1:
+			return ErrLast
 		}
-		c.GymID = gym.ID
-		return tx.Create(c).Error
-	}))
+		return known(in.rows().Where("id = ?", coachID).Delete(&Coach{}).Error)
+	})
 }
 
 // DemoGym returns the demo gym, ErrNotFound where none is loaded.
@@ -50,14 +97,14 @@ func (s *Store) DemoGym(ctx context.Context) (GymRow, error) {
 
 // DropGym deletes a gym and all that belongs to it.
 func (s *Store) DropGym(ctx context.Context, id string) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	return known(s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		for _, table := range []string{"runs", "drills", "rigs", "trainees", "coaches"} {
 			if err := tx.Exec("DELETE FROM "+table+" WHERE gym_id = ?", id).Error; err != nil {
 				return err
 			}
 		}
 		return tx.Exec("DELETE FROM gyms WHERE id = ?", id).Error
-	})
+	}))
 }
 
 // Sessions keeps sign-in sessions as rows; it is a store of alexedwards/scs.
@@ -76,17 +123,17 @@ type session struct {
 func (s *Sessions) FindCtx(ctx context.Context, token string) ([]byte, bool, error) {
 	var row session
 	found := s.db.WithContext(ctx).Where("token = ? AND expiry > ?", token, time.Now().UTC()).Limit(1).Find(&row)
-	return row.Data, found.RowsAffected > 0, found.Error
+	return row.Data, found.RowsAffected > 0, known(found.Error)
 }
 
 // CommitCtx stores a session.
 func (s *Sessions) CommitCtx(ctx context.Context, token string, data []byte, expiry time.Time) error {
-	return s.db.WithContext(ctx).Clauses(clause.OnConflict{UpdateAll: true}).Create(&session{token, data, expiry.UTC()}).Error
+	return known(s.db.WithContext(ctx).Clauses(clause.OnConflict{UpdateAll: true}).Create(&session{token, data, expiry.UTC()}).Error)
 }
 
 // DeleteCtx deletes a session.
 func (s *Sessions) DeleteCtx(ctx context.Context, token string) error {
-	return s.db.WithContext(ctx).Where("token = ?", token).Delete(&session{}).Error
+	return known(s.db.WithContext(ctx).Where("token = ?", token).Delete(&session{}).Error)
 }
 
 // Find, Commit and Delete satisfy the store's older interface.
@@ -104,5 +151,5 @@ func (s *Sessions) Delete(token string) error { return s.DeleteCtx(context.Backg
 
 // Sweep deletes sessions that have expired.
 func (s *Sessions) Sweep(ctx context.Context) error {
-	return s.db.WithContext(ctx).Where("expiry < ?", time.Now().UTC()).Delete(&session{}).Error
+	return known(s.db.WithContext(ctx).Where("expiry < ?", time.Now().UTC()).Delete(&session{}).Error)
 }

@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"fmt"
 	"time"
 
 	"gorm.io/gorm"
@@ -36,6 +35,14 @@ func (g *Gym) ChangeRow(row GymRow) error {
 	}).Error)
 }
 
+// Counts tells how many people and rounds there are, retired and removed ones included.
+func (g *Gym) Counts() (people, runs int64, err error) {
+	if err := g.rows().Model(&Trainee{}).Count(&people).Error; err != nil {
+		return 0, 0, known(err)
+	}
+	return people, runs, known(g.rows().Model(&Run{}).Count(&runs).Error)
+}
+
 func one[T any](g *Gym, id string) (T, error) {
 	var row T
 	return row, known(g.rows().Where("id = ?", id).Take(&row).Error)
@@ -65,7 +72,7 @@ func (g *Gym) ChangeTrainee(t *Trainee) error {
 		"height": t.Height, "reach": t.Reach, "eye": t.Eye, "mouth": t.Mouth, "chin": t.Chin, "notes": t.Notes,
 		"goals": t.Goals, "dominant": t.Dominant, "weak": t.Weak, "sport": t.Sport, "school": t.School,
 		"weeks_from": t.WeeksFrom, "weeks_days": t.WeeksDays, "weeks_rounds": t.WeeksRounds, "weeks_most": t.WeeksMost,
-	}, 0)
+	})
 }
 
 // Drills lists the gym's drills, newest first; retired ones, and those for a retired rig, are left out.
@@ -84,13 +91,13 @@ func (g *Gym) AddDrill(d *Drill) error {
 	return known(g.db.Create(d).Error)
 }
 
-// ChangeDrill stores a drill anew over the version that was read.
+// ChangeDrill stores a drill anew over the version that was read, and reads it back; ErrConflict where another has been stored meanwhile.
 func (g *Gym) ChangeDrill(d *Drill) error {
-	err := g.change(d, d.ID, map[string]any{
-		"name": d.Name, "rig_id": d.RigID, "trainee_id": d.TraineeID, "doc": string(d.Doc), "rung": d.Rung, "version": d.Version + 1,
-	}, d.Version)
+	err := g.over(&Drill{}, d.ID, d.Version, map[string]any{
+		"name": d.Name, "rig_id": d.RigID, "trainee_id": d.TraineeID, "doc": string(d.Doc), "rung": d.Rung,
+	})
 	if err == nil {
-		d.Version++
+		*d, err = g.Drill(d.ID)
 	}
 	return err
 }
@@ -101,28 +108,39 @@ func (g *Gym) Retire(model any, id string, back bool) error {
 	if back {
 		at = nil
 	}
-	return g.change(model, id, map[string]any{"retired_at": at}, 0)
+	return g.change(model, id, map[string]any{"retired_at": at})
 }
 
-// change updates columns of one row of the gym; with a version, only over that version.
-func (g *Gym) change(model any, id string, columns map[string]any, version int) error {
-	q := g.rows().Model(model).Where("id = ?", id)
-	if version > 0 {
-		q = q.Where("version = ?", version)
-	}
-	done := q.Updates(columns)
-	if done.Error != nil {
+// over updates columns of one row of the gym over the version that was read, and counts the version up. A version below 1 is none that
+// was ever read, and is ErrConflict.
+func (g *Gym) over(model any, id string, version int, columns map[string]any) error {
+	columns["version"] = version + 1
+	done := g.rows().Model(model).Where("id = ? AND version = ?", id, version).Updates(columns)
+	if done.Error != nil || done.RowsAffected > 0 {
 		return known(done.Error)
 	}
-	if done.RowsAffected > 0 {
-		return nil
+	if err := g.exists(model, id); err != nil {
+		return err
 	}
+	return ErrConflict
+}
+
+// change updates columns of one row of the gym, whatever its version.
+func (g *Gym) change(model any, id string, columns map[string]any) error {
+	done := g.rows().Model(model).Where("id = ?", id).Updates(columns)
+	if done.Error == nil && done.RowsAffected == 0 {
+		return g.exists(model, id)
+	}
+	return known(done.Error)
+}
+
+func (g *Gym) exists(model any, id string) error {
 	var n int64
 	if err := g.rows().Model(model).Where("id = ?", id).Count(&n).Error; err != nil {
-		return fmt.Errorf("look for the row: %w", err)
+		return known(err)
 	}
 	if n == 0 {
 		return ErrNotFound
 	}
-	return ErrConflict
+	return nil
 }

@@ -42,6 +42,7 @@ type Coach struct {
 	Email        string // lower case
 	Name         string
 	PasswordHash string
+	Epoch        int // sign-ins of an earlier one have ended
 	CreatedAt    time.Time
 }
 
@@ -143,7 +144,7 @@ type Run struct {
 	DrillID    string
 	RigID      string
 	TraineeID  string
-	CoachID    string
+	CoachID    *string // nil where the coach was removed
 	DrillName  string
 	Rung       string // of the drill, as it was
 	RigDoc     Doc    `gorm:"type:jsonb"`

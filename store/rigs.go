@@ -27,10 +27,10 @@ func (g *Gym) AddRig(r *Rig) error {
 // ChangeRig stores a rig's new name, measures and place over the version that was read; ErrConflict where another has been
 // stored meanwhile.
 func (g *Gym) ChangeRig(r *Rig) error {
-	err := g.change(r, r.ID, map[string]any{
-		"name": r.Name, "doc": string(r.Doc), "place": string(placed(r.Place)), "version": r.Version + 1,
+	err := g.over(&Rig{}, r.ID, r.Version, map[string]any{
+		"name": r.Name, "doc": string(r.Doc), "place": string(placed(r.Place)),
 		"measured_at": gorm.Expr("CASE WHEN doc = ?::jsonb THEN measured_at ELSE now() END", string(r.Doc)),
-	}, r.Version)
+	})
 	if err == nil {
 		*r, err = g.Rig(r.ID)
 	}
@@ -52,7 +52,7 @@ func (g *Gym) Calibrations(rigID string) ([]Calibration, error) {
 
 // Calibrate stores a calibration and the measures it gives the rig, over the version that was read: both or neither.
 func (g *Gym) Calibrate(c *Calibration, r *Rig) error {
-	return g.together(func(in *Gym) error {
+	return g.Together(func(in *Gym) error {
 		before, err := in.Rig(r.ID)
 		if err != nil {
 			return err
@@ -71,7 +71,7 @@ func (g *Gym) Calibrate(c *Calibration, r *Rig) error {
 // Uncalibrate marks a calibration as undone and stores the rig's measures without it: both or neither. What was measured
 // before holds again, unless the rig was changed since. ErrConflict where it is undone already.
 func (g *Gym) Uncalibrate(c Calibration, r *Rig) error {
-	return g.together(func(in *Gym) error {
+	return g.Together(func(in *Gym) error {
 		before, err := in.Rig(r.ID)
 		if err != nil {
 			return err
@@ -90,13 +90,13 @@ func (g *Gym) Uncalibrate(c Calibration, r *Rig) error {
 			return nil
 		}
 		r.MeasuredAt = c.WasMeasuredAt
-		return in.change(&Rig{}, r.ID, map[string]any{"measured_at": c.WasMeasuredAt}, 0)
+		return in.change(&Rig{}, r.ID, map[string]any{"measured_at": c.WasMeasuredAt})
 	})
 }
 
-// together runs steps in one transaction.
-func (g *Gym) together(steps func(in *Gym) error) error {
-	return g.db.Transaction(func(tx *gorm.DB) error { return steps(&Gym{g.ID, tx}) })
+// Together runs steps in one transaction: all of them hold, or none.
+func (g *Gym) Together(steps func(in *Gym) error) error {
+	return known(g.db.Transaction(func(tx *gorm.DB) error { return steps(&Gym{g.ID, tx}) }))
 }
 
 // Calibration returns one calibration.

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"errors"
 	"time"
 
 	"gorm.io/gorm"
@@ -76,7 +77,14 @@ func (g *Gym) UpdateRun(id string, change func(*Run) error) (Run, error) {
 	return run, known(err)
 }
 
-// AddHits stores hits and marks of a run; those that were sent before are kept once. It returns how many hits were new.
+// MostHits is how many hits, and how many marks, a run holds: several times what anybody strikes in the longest round.
+const MostHits = 20_000
+
+// ErrFull refuses hits and marks beyond MostHits.
+var ErrFull = errors.New("the run holds as many hits or marks as it may")
+
+// AddHits stores hits and marks of a run; those that were sent before are kept once. It returns how many hits were new. All are kept or
+// none: ErrFull where there would be too many.
 func (g *Gym) AddHits(runID string, hits []Hit, marks []Mark) (int, error) {
 	var added int64
 	err := g.db.Transaction(func(tx *gorm.DB) error {
@@ -86,20 +94,33 @@ func (g *Gym) AddHits(runID string, hits []Hit, marks []Mark) (int, error) {
 		for i := range marks {
 			marks[i].GymID, marks[i].RunID = g.ID, runID
 		}
-		once := clause.OnConflict{DoNothing: true}
-		if len(hits) > 0 {
-			done := tx.Clauses(once).Create(&hits)
-			if done.Error != nil {
-				return done.Error
-			}
-			added = done.RowsAffected
+		var err error
+		if added, err = keepOnce(tx, runID, hits); err != nil {
+			return err
 		}
-		if len(marks) > 0 {
-			return tx.Clauses(once).Create(&marks).Error
-		}
-		return nil
+		_, err = keepOnce(tx, runID, marks)
+		return err
 	})
 	return int(added), known(err)
+}
+
+// keepOnce stores what a run captured and tells how much of it was new.
+func keepOnce[T any](tx *gorm.DB, runID string, list []T) (added int64, err error) {
+	if len(list) == 0 {
+		return 0, nil
+	}
+	done := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&list)
+	if done.Error != nil {
+		return 0, done.Error
+	}
+	var n int64
+	if err := tx.Model(new(T)).Where("run_id = ?", runID).Count(&n).Error; err != nil {
+		return 0, err
+	}
+	if n > MostHits {
+		return 0, ErrFull
+	}
+	return done.RowsAffected, nil
 }
 
 // Hits lists a run's hits by their time.

@@ -7,12 +7,12 @@ package store
 import (
 	"context"
 	"embed"
-	"errors"
 	"fmt"
 	"io/fs"
 	"time"
 
 	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/lock"
 	"gorm.io/driver/postgres"
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
@@ -20,13 +20,6 @@ import (
 
 //go:embed migrations/*.sql
 var migrations embed.FS
-
-// Errors that callers tell apart.
-var (
-	ErrNotFound = errors.New("not found")
-	ErrConflict = errors.New("changed meanwhile")
-	ErrTaken    = errors.New("already taken")
-)
 
 // Store is a connection pool to one database.
 type Store struct{ db *gorm.DB }
@@ -100,18 +93,9 @@ func (s *Store) provider() (*goose.Provider, error) {
 	if err != nil {
 		return nil, err
 	}
-	return goose.NewProvider(goose.DialectPostgres, pool, files)
-}
-
-// known turns the database layer's errors into this package's.
-func known(err error) error {
-	switch {
-	case errors.Is(err, gorm.ErrRecordNotFound):
-		return ErrNotFound
-	case errors.Is(err, gorm.ErrDuplicatedKey):
-		return ErrTaken
-	case errors.Is(err, gorm.ErrForeignKeyViolated):
-		return ErrNotFound
+	alone, err := lock.NewPostgresSessionLocker(lock.WithLockTimeout(1, 300)) // of several servers that start at once, one migrates and the others wait
+	if err != nil {
+		return nil, err
 	}
-	return err
+	return goose.NewProvider(goose.DialectPostgres, pool, files, goose.WithSessionLocker(alone))
 }

@@ -3,6 +3,7 @@ package store_test
 import (
 	"context"
 	"errors"
+	"fmt"
 	"testing"
 	"time"
 
@@ -23,7 +24,7 @@ func furnish(t *testing.T, g *store.Gym, coach store.Coach) store.Run {
 	must(t, g.AddRig(&rig))
 	drill := store.Drill{Name: "Drill", RigID: rig.ID, TraineeID: trainee.ID, Doc: store.Doc(`{"version":1}`)}
 	must(t, g.AddDrill(&drill))
-	run := store.Run{DrillID: drill.ID, RigID: rig.ID, TraineeID: trainee.ID, CoachID: coach.ID, DrillName: "Drill", RigDoc: rig.Doc,
+	run := store.Run{DrillID: drill.ID, RigID: rig.ID, TraineeID: trainee.ID, CoachID: &coach.ID, DrillName: "Drill", RigDoc: rig.Doc,
 		DrillDoc: drill.Doc, Timeline: store.Doc(`{}`), Source: "keys", IntakeHash: "hash of " + g.ID, Zone: "UTC"}
 	must(t, g.AddRun(&run))
 	return run
@@ -138,6 +139,8 @@ func TestVersions(t *testing.T) {
 	}
 	theirs.Name = "Lost"
 	wants(t, "a change over an old version", g.ChangeRig(&theirs), store.ErrConflict)
+	theirs.Version = 0
+	wants(t, "a change of no version", g.ChangeRig(&theirs), store.ErrConflict)
 	mine.Doc = store.Doc(`{"kind":"speed","bagLength":0.25,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02,"restitution":0.8}`)
 	must(t, g.ChangeRig(&mine))
 	if !mine.MeasuredAt.After(before) {
@@ -145,6 +148,21 @@ func TestVersions(t *testing.T) {
 	}
 	if err := g.AddRig(&store.Rig{Name: "Odd", Kind: "speed", Doc: store.Doc(`{"kind":"slip"}`)}); err == nil {
 		t.Error("a document of another kind was stored")
+	}
+	d, err := g.Drill(run.DrillID)
+	must(t, err)
+	for want := range 2 {
+		d.Name = "Changed"
+		if err := g.ChangeDrill(&d); err != nil || d.Version != want+2 {
+			t.Errorf("a saved drill says version %d, want %d: %v", d.Version, want+2, err)
+		}
+	}
+	if kept, _ := g.Drill(d.ID); kept.Version != d.Version || kept.Name != "Changed" {
+		t.Errorf("said version %d, kept %+v", d.Version, kept)
+	}
+	for _, version := range []int{-1, 0, 1, 9} {
+		d.Version = version
+		wants(t, fmt.Sprintf("a change over version %d", version), g.ChangeDrill(&d), store.ErrConflict)
 	}
 	must(t, g.Retire(&store.Drill{}, run.DrillID, false))
 	if list, _ := g.Drills(); len(list) != 0 {
@@ -200,19 +218,42 @@ func TestRuns(t *testing.T) {
 
 func TestCoachesAndSessions(t *testing.T) {
 	s := storetest.Open(t)
-	c := store.Coach{Email: " Mixed@Example.org ", Name: "M", PasswordHash: "h"}
-	must(t, s.AddCoach(ctx, store.GymRow{Name: "G", Units: "metric", Zone: "UTC"}, &c))
+	g, first := storetest.Gym(t, s, "G")
+	c := store.Coach{GymID: g.ID, Email: " Mixed@Example.org ", Name: "M", PasswordHash: "h"}
+	must(t, s.AddCoach(ctx, &c))
 	found, err := s.CoachByEmail(ctx, "mixed@example.ORG")
 	must(t, err)
 	if found.ID != c.ID {
 		t.Error("not found by address in other letters")
 	}
-	second := store.Coach{Email: "second@example.org", Name: "S", PasswordHash: "h"}
-	must(t, s.AddCoach(ctx, store.GymRow{Name: "G", Units: "metric", Zone: "UTC"}, &second))
-	if second.GymID != c.GymID {
-		t.Error("the second coach got another gym of that name")
+	other, alone := storetest.Gym(t, s, "G")
+	if other.ID == g.ID {
+		t.Error("two gyms of one name are one")
 	}
-	wants(t, "address in use", s.AddCoach(ctx, store.GymRow{Name: "H", Units: "metric", Zone: "UTC"}, &store.Coach{Email: "mixed@example.org", Name: "X", PasswordHash: "h"}), store.ErrTaken)
+	wants(t, "address in use", s.AddCoach(ctx, &store.Coach{GymID: other.ID, Email: "mixed@example.org", Name: "X", PasswordHash: "h"}), store.ErrTaken)
+	wants(t, "no such gym", s.AddCoach(ctx, &store.Coach{GymID: c.ID, Email: "x@example.org", Name: "X", PasswordHash: "h"}), store.ErrNotFound)
+	wants(t, "a name of blanks", s.AddCoach(ctx, &store.Coach{GymID: g.ID, Email: "x@example.org", Name: "  ", PasswordHash: "h"}), store.ErrUnfit)
+
+	epoch, err := g.SetPassword(c.ID, "h2")
+	must(t, err)
+	again, err := g.SignOutEverywhere(c.ID)
+	must(t, err)
+	if found, _ = s.CoachByEmail(ctx, c.Email); epoch != 1 || again != 2 || found.Epoch != 2 || found.PasswordHash != "h2" {
+		t.Errorf("epochs %d and %d, and then %+v", epoch, again, found)
+	}
+	_, err = other.SetPassword(c.ID, "theirs")
+	wants(t, "another gym's password", err, store.ErrNotFound)
+
+	run := furnish(t, g, c)
+	wants(t, "another gym's coach removed", other.RemoveCoach(c.ID), store.ErrNotFound)
+	wants(t, "the last coach removed", other.RemoveCoach(alone.ID), store.ErrLast)
+	must(t, g.RemoveCoach(c.ID))
+	if run, err = g.Run(run.ID); err != nil || run.CoachID != nil {
+		t.Errorf("a round of a coach who was removed: %v, coach %v", err, run.CoachID)
+	}
+	if list, err := g.Coaches(); err != nil || len(list) != 1 || list[0].ID != first.ID {
+		t.Errorf("%+v %v", list, err)
+	}
 
 	sessions := s.Sessions()
 	must(t, sessions.Commit("one", []byte("a"), time.Now().Add(time.Hour)))

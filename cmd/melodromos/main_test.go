@@ -183,31 +183,70 @@ func TestKilledInMidRound(t *testing.T) {
 	}
 }
 
-func TestCoachAdd(t *testing.T) {
+// Gyms and coaches are made and removed by command. A gym is never joined by a name, and nothing goes unless both questions are answered.
+func TestGymsAndCoaches(t *testing.T) {
 	database := storetest.URL(t)
-	add := func(password string, args ...string) (string, error) {
-		cmd := program(t, append([]string{"coach", "add"}, args...)...)
+	run := func(input string, args ...string) (string, error) {
+		cmd := program(t, args...)
 		cmd.Env = append(cmd.Env, "DATABASE_URL="+database)
-		cmd.Stdin = strings.NewReader(password + "\n")
-		out, err := cmd.CombinedOutput()
-		return string(out), err
-	}
-	full := []string{"--email", "Anna@hall.example", "--name", "Anna", "--gym", "Hall", "--zone", "Europe/Oslo", "--units", "imperial"}
-	if out, err := add("a long password", full...); err != nil || !strings.Contains(out, "can sign in to Hall") {
-		t.Errorf("%v %s", err, out)
-	}
-	for what, c := range map[string]struct {
-		password string
-		args     []string
-	}{
-		"twice":           {"a long password", full},
-		"short password":  {"short", []string{"--email", "b@hall.example", "--name", "B", "--gym", "Hall"}},
-		"no such zone":    {"a long password", []string{"--email", "b@hall.example", "--name", "B", "--gym", "Hall", "--zone", "Sea/Deep"}},
-		"no e-mail":       {"a long password", []string{"--name", "B", "--gym", "Hall"}},
-		"no such address": {"a long password", []string{"--email", "nonsense", "--name", "B", "--gym", "Hall"}},
-	} {
-		if out, err := add(c.password, c.args...); err == nil {
-			t.Errorf("%s: went through: %s", what, out)
+		cmd.Stdin = strings.NewReader(input)
+		out, err := cmd.Output()
+		var exit *exec.ExitError
+		if errors.As(err, &exit) {
+			return string(exit.Stderr), err
 		}
+		return strings.TrimSpace(string(out)), err
+	}
+	must := func(input string, args ...string) string {
+		t.Helper()
+		out, err := run(input, args...)
+		if err != nil {
+			t.Fatalf("%v: %v %s", args, err, out)
+		}
+		return out
+	}
+	refused := func(what, tells, input string, args ...string) {
+		t.Helper()
+		if out, err := run(input, args...); err == nil || !strings.Contains(out, tells) {
+			t.Errorf("%s: %v %q, want %q", what, err, out, tells)
+		}
+	}
+	coach := func(email string, more ...string) []string {
+		return append([]string{"coach", "add", "--email", email, "--name", "B"}, more...)
+	}
+	const password = "a long password\n"
+	refused("a coach of no gym", "there is none yet", password, coach("a@hall.example")...)
+	refused("no such zone", "Europe/Lisbon", "", "gym", "add", "--name", "Hall", "--zone", "Sea/Deep")
+	refused("blanks", "not blanks", "", "gym", "add", "--name", "   ")
+	one := must("", "gym", "add", "--name", "Hall", "--zone", "Europe/Oslo", "--units", "imperial")
+	if out := must(password, coach("Anna@hall.example")...); out != "anna@hall.example can sign in to Hall." {
+		t.Errorf("%q", out)
+	}
+	two := must("", "gym", "add", "--name", "Hall")
+	if one == two || !strings.Contains(must("", "gym", "list"), two+"  Hall") {
+		t.Errorf("a second gym of the same name: %s and %s", one, two)
+	}
+	refused("which of two", "one of the 2 gyms", password, coach("b@hall.example")...)
+	refused("by a name", "a gym of this name is "+one, password, coach("b@hall.example", "--gym", "Hall")...)
+	refused("twice", "signs in already", password, coach("anna@hall.example", "--gym", two)...)
+	refused("short password", "10 to 200 characters, not 5", "short\n", coach("b@hall.example", "--gym", two)...)
+	refused("long password", "10 to 200 characters, not 201", strings.Repeat("x", 201)+"\n", coach("b@hall.example", "--gym", two)...)
+	refused("long address", "at most 254", password, coach(strings.Repeat("x", 250)+"@hall.example", "--gym", two)...)
+	refused("no such address", "such as you@gym.example", password, coach("nonsense", "--gym", two)...)
+	must(password, coach("b@hall.example", "--gym", one)...)
+
+	must("another password\n", "coach", "password", "--email", "b@hall.example")
+	must("", "coach", "sign-out", "--email", "b@hall.example")
+	refused("nobody", "no coach signs in as", "", "coach", "sign-out", "--email", "c@hall.example")
+	refused("asked once", "nothing was removed", "b@hall.example\nyes\n", "coach", "remove", "--email", "b@hall.example")
+	if out := must("", "coach", "list"); !strings.Contains(out, "b@hall.example  B  Hall") {
+		t.Errorf("%q", out)
+	}
+	must("b@hall.example\nremove\n", "coach", "remove", "--email", "b@hall.example")
+	refused("the last one", "last coach", "anna@hall.example\nremove\n", "coach", "remove", "--email", "anna@hall.example")
+	refused("another name", "nothing was removed", "Hell\nremove\n", "gym", "remove", one)
+	must("Hall\nremove\n", "gym", "remove", one)
+	if out := must("", "gym", "list"); out != two+"  Hall" {
+		t.Errorf("%q", out)
 	}
 }

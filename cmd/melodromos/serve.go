@@ -25,7 +25,8 @@ type settings struct {
 	Database string     `env:"DATABASE_URL,required,notEmpty"` // postgres://…
 	Host     string     `env:"HOST" envDefault:"127.0.0.1"`
 	Port     string     `env:"PORT" envDefault:"8090"`
-	Secure   bool       `env:"SECURE_COOKIES"` // the site is reached through HTTPS
+	Secure   bool       `env:"SECURE_COOKIES"`  // the site is reached through HTTPS
+	Proxies  []string   `env:"TRUSTED_PROXIES"` // addresses or networks of reverse proxies, parted by commas
 	LogLevel slog.Level `env:"LOG_LEVEL" envDefault:"info"`
 }
 
@@ -55,7 +56,7 @@ func serveCommand() *cobra.Command {
 	var withDemo bool
 	cmd := &cobra.Command{
 		Use:   "serve",
-		Short: "Serve the application; settings come from DATABASE_URL, HOST, PORT, SECURE_COOKIES and LOG_LEVEL",
+		Short: "Serve the application; settings come from DATABASE_URL, HOST, PORT, SECURE_COOKIES, TRUSTED_PROXIES and LOG_LEVEL",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			ctx, stop := signal.NotifyContext(cmd.Context(), os.Interrupt, syscall.SIGTERM)
@@ -73,12 +74,16 @@ func serve(ctx context.Context, withDemo bool) error {
 		return err
 	}
 	defer func() { _ = s.Close() }()
-	o := server.Options{Store: s, Interface: ui.Files(), Secure: cfg.Secure}
+	o := server.Options{Store: s, Interface: ui.Files(), Secure: cfg.Secure, Proxies: cfg.Proxies}
 	if withDemo {
 		if err := demo.Load(ctx, s, time.Now()); err != nil {
 			return err
 		}
 		o.DemoEmail, o.DemoPassword = demo.Email, demo.Password
+	}
+	app, err := server.New(o)
+	if err != nil {
+		return err
 	}
 	l, err := net.Listen("tcp", net.JoinHostPort(cfg.Host, cfg.Port))
 	if errors.Is(err, syscall.EADDRINUSE) {
@@ -90,5 +95,5 @@ func serve(ctx context.Context, withDemo bool) error {
 	if withDemo {
 		fmt.Printf("Sign in to the demo gym as %s with the password: %s\n", demo.Email, demo.Password)
 	}
-	return server.New(o).Serve(ctx, l)
+	return app.Serve(ctx, l)
 }

@@ -2,6 +2,7 @@ package ladder
 
 import (
 	"fmt"
+	"slices"
 
 	"melodromos/core/combo"
 	"melodromos/core/drill"
@@ -51,6 +52,15 @@ func (c Caution) Held(p drill.Plan, on drill.Floor) string {
 		if hard && curved(d) {
 			return "a sore shoulder: no hard hooks and uppercuts"
 		}
+	}
+	return ""
+}
+
+// Bars says why nothing at all is started for somebody with these cautions; "" where something may be. What a caution merely holds back
+// is the coach's to decide; after a knock to the head nobody decides it.
+func Bars(list []Caution) string {
+	if slices.Contains(list, Head) {
+		return Head.Held(nil, drill.Floor{})
 	}
 	return ""
 }

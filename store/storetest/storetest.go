@@ -67,8 +67,12 @@ func Open(t testing.TB) *store.Store {
 // Gym adds a gym with one coach and opens it.
 func Gym(t testing.TB, s *store.Store, name string) (*store.Gym, store.Coach) {
 	t.Helper()
-	c := store.Coach{Email: strings.ToLower(rand.Text()) + "@example.org", Name: "Coach of " + name, PasswordHash: "none"}
-	if err := s.AddCoach(context.Background(), store.GymRow{Name: name, Units: "metric", Zone: "UTC"}, &c); err != nil {
+	row := store.GymRow{Name: name, Units: "metric", Zone: "UTC"}
+	if err := s.AddGym(context.Background(), &row); err != nil {
+		t.Fatal(err)
+	}
+	c := store.Coach{GymID: row.ID, Email: strings.ToLower(rand.Text()) + "@example.org", Name: "Coach of " + name, PasswordHash: "none"}
+	if err := s.AddCoach(context.Background(), &c); err != nil {
 		t.Fatal(err)
 	}
 	return s.Gym(context.Background(), c.GymID), c

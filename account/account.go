@@ -1,0 +1,69 @@
+// Package account holds what may be set of a coach's account and of a gym, and keeps passwords as hashes.
+package account
+
+import (
+	"strings"
+	"time"
+	"unicode"
+	"unicode/utf8"
+
+	"melodromos/core/input"
+)
+
+// Limits of what is set, in characters. Whoever signs in is held to the same.
+const (
+	LeastPassword = 10
+	MostPassword  = 200
+	MostEmail     = 254 // RFC 5321, 4.5.3.1.3
+	MostName      = 120
+)
+
+// Password refuses one that is too short or too long.
+func Password(password string) error {
+	if n := utf8.RuneCountInString(password); n < LeastPassword || n > MostPassword {
+		return input.Refuse("password", "expected %d to %d characters, not %d", LeastPassword, MostPassword, n)
+	}
+	return nil
+}
+
+// Email refuses what cannot be an address.
+func Email(email string) error {
+	switch at := strings.LastIndex(email, "@"); {
+	case utf8.RuneCountInString(email) > MostEmail:
+		return input.Refuse("email", "expected at most %d characters", MostEmail)
+	case at < 1 || at == len(email)-1 || strings.ContainsFunc(email, func(r rune) bool { return unicode.IsSpace(r) || unicode.IsControl(r) }):
+		return input.Refuse("email", "expected an address such as you@gym.example")
+	}
+	return nil
+}
+
+// Name gives a name without blanks around it, or refuses one that is empty, too long, or holds characters that cannot be seen. field is
+// what a refusal names.
+func Name(field, name string) (string, error) {
+	name = strings.TrimSpace(name)
+	switch n := utf8.RuneCountInString(name); {
+	case n == 0:
+		return "", input.Refuse(field, "expected a name, not blanks")
+	case n > MostName:
+		return "", input.Refuse(field, "expected at most %d characters, not %d", MostName, n)
+	case strings.ContainsFunc(name, unicode.IsControl):
+		return "", input.Refuse(field, "expected a name without control characters")
+	}
+	return name, nil
+}
+
+// Zone refuses a time zone that this machine does not know.
+func Zone(zone string) error {
+	if _, err := time.LoadLocation(zone); err != nil || zone == "" || zone == "Local" {
+		return input.Refuse("zone", "expected a name such as Europe/Lisbon, not %q", zone)
+	}
+	return nil
+}
+
+// Units refuses other units than metric and imperial.
+func Units(units string) error {
+	if units != "metric" && units != "imperial" {
+		return input.Refuse("units", "expected metric or imperial, not %q", units)
+	}
+	return nil
+}

@@ -1,0 +1,82 @@
+package account
+
+import (
+	"context"
+	"errors"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+)
+
+var ctx = context.Background()
+
+func TestLimits(t *testing.T) {
+	name := func(s string) error { _, err := Name("name", s); return err }
+	for _, c := range []struct {
+		check  func(string) error
+		value  string
+		refuse bool
+	}{
+		{Password, "ten letter", false}, {Password, "nine char", true}, {Password, strings.Repeat("é", 200), false}, {Password, strings.Repeat("a", 201), true},
+		{Email, "a@b", false}, {Email, "a b@c.example", true}, {Email, "@b", true}, {Email, "a@", true}, {Email, "nobody", true}, {Email, strings.Repeat("a", 250) + "@b.c", false}, {Email, strings.Repeat("a", 251) + "@b.c", true}, {Email, "a\x00@b", true},
+		{name, "Ann", false}, {name, " \t\u00a0", true}, {name, strings.Repeat("x", 121), true}, {name, "  " + strings.Repeat("x", 120), false}, {name, "a\x00b", true},
+		{Zone, "Europe/Lisbon", false}, {Zone, "Nowhere", true}, {Zone, "", true}, {Units, "imperial", false}, {Units, "cubits", true},
+	} {
+		if err := c.check(c.value); (err != nil) != c.refuse {
+			t.Errorf("%.20q: %v, refused %v", c.value, err, c.refuse)
+		}
+	}
+	if got, _ := Name("name", " Ann \n"); got != "Ann" {
+		t.Errorf("%q", got)
+	}
+}
+
+func TestHash(t *testing.T) {
+	hash, err := Hash(ctx, "a long password")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for password, want := range map[string]bool{"a long password": true, "a long passwore": false} {
+		for _, seen := range []bool{false, true} {
+			if got, err := Matches(ctx, password, hash, seen); got != want || err != nil {
+				t.Errorf("%q: %v %v", password, got, err)
+			}
+		}
+	}
+	if got, err := Matches(ctx, "nobody has this password", "", false); got || err != nil {
+		t.Errorf("no hash: %v %v", got, err)
+	}
+}
+
+// No more passwords are checked at once than there are places, however many ask; a browser that is known has a place of its own.
+func TestPlaces(t *testing.T) {
+	var held []func()
+	for range strangersAtOnce {
+		done, err := turn(ctx, strangers)
+		if err != nil {
+			t.Fatal(err)
+		}
+		held = append(held, done)
+	}
+	short, cancel := context.WithTimeout(ctx, 20*time.Millisecond)
+	defer cancel()
+	if _, err := Matches(short, "x", "", false); !errors.Is(err, ErrBusy) {
+		t.Errorf("one more stranger: %v", err)
+	}
+	if _, err := Matches(ctx, "x", "", true); err != nil {
+		t.Errorf("a known browser: %v", err)
+	}
+	for _, done := range held {
+		done()
+	}
+	var all sync.WaitGroup
+	for range 2 * strangersAtOnce {
+		all.Go(func() {
+			if _, err := Matches(ctx, "x", "", false); err != nil {
+				t.Errorf("in turn: %v", err)
+			}
+		})
+	}
+	all.Wait()
+}

@@ -1,0 +1,75 @@
+package account
+
+import (
+	"context"
+	"errors"
+	"sync"
+	"time"
+
+	"github.com/alexedwards/argon2id"
+	"golang.org/x/sync/semaphore"
+)
+
+// What is hashed at once. Each hash takes 64 MiB (argon2id with its library's parameters, one pass, which RFC 9106 allows), so that all
+// sign-ins together take 192 MiB at most: two hashes for whoever asks, and one that is kept for browsers that have signed in before, which
+// a flood of strangers cannot hold up.
+const (
+	strangersAtOnce = 2
+	knownAtOnce     = 1
+	patience        = 5 * time.Second // for a turn
+)
+
+// ErrBusy says that too many passwords are being checked already.
+var ErrBusy = errors.New("too many sign-ins at once")
+
+var (
+	strangers = semaphore.NewWeighted(strangersAtOnce)
+	known     = semaphore.NewWeighted(knownAtOnce)
+)
+
+// turn waits for a place among those that hash.
+func turn(ctx context.Context, places *semaphore.Weighted) (func(), error) {
+	ctx, cancel := context.WithTimeout(ctx, patience)
+	defer cancel()
+	if places.Acquire(ctx, 1) != nil {
+		return nil, ErrBusy
+	}
+	return func() { places.Release(1) }, nil
+}
+
+// Hash makes the hash that is stored of a password. ErrBusy where no turn came in time.
+func Hash(ctx context.Context, password string) (string, error) {
+	done, err := turn(ctx, strangers)
+	if err != nil {
+		return "", err
+	}
+	defer done()
+	return argon2id.CreateHash(password, argon2id.DefaultParams)
+}
+
+// Matches compares a password with a hash; seen says that the browser has signed in before. An empty hash is compared like any other, so
+// that the time of an answer does not tell which addresses have an account. ErrBusy where no turn came in time.
+func Matches(ctx context.Context, password, hash string, seen bool) (bool, error) {
+	places := strangers
+	if seen {
+		places = known
+	}
+	done, err := turn(ctx, places)
+	if err != nil {
+		return false, err
+	}
+	defer done()
+	if hash == "" {
+		_, err = argon2id.ComparePasswordAndHash(password, nobody())
+		return false, err
+	}
+	return argon2id.ComparePasswordAndHash(password, hash)
+}
+
+var nobody = sync.OnceValue(func() string {
+	h, err := argon2id.CreateHash("nobody has this password", argon2id.DefaultParams)
+	if err != nil {
+		panic(err) // no randomness: nothing can be kept safe
+	}
+	return h
+})
