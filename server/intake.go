@@ -270,7 +270,7 @@ func (s *Server) serveLive(c *gin.Context) {
 		case <-ctx.Done():
 			return
 		case <-look.C:
-			if s.ended(ctx, token) {
+			if s.ended(token) {
 				_ = conn.Close(websocket.StatusPolicyViolation, "signed out")
 				return
 			}
@@ -288,8 +288,8 @@ func (s *Server) serveLive(c *gin.Context) {
 }
 
 // ended says whether nobody is signed in any more with a session. While the database does not answer, it goes on.
-func (s *Server) ended(ctx context.Context, token string) bool {
-	again, err := s.sessions.Load(ctx, token)
+func (s *Server) ended(token string) bool {
+	again, err := s.sessions.Load(s.running, token) // not the request's context, which still has the session as it was
 	if err == nil {
 		_, err = s.caller(again)
 	}

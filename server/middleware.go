@@ -180,8 +180,8 @@ func (s *Server) caller(ctx context.Context) (caller, error) {
 	if errors.Is(err, store.ErrNotFound) || err == nil && s.closed(row) {
 		return caller{}, errNobody
 	}
-	if until := s.sessions.Deadline(ctx); time.Until(until) < idle-time.Hour {
-		s.sessions.SetDeadline(ctx, time.Now().Add(idle))
+	if until := s.sessions.Deadline(ctx); time.Until(until) < s.idle-s.idle/720 { // written an hour apart, not at every request
+		s.sessions.SetDeadline(ctx, time.Now().Add(s.idle))
 	}
 	return caller{coach, row, gym, stopper(ctx)}, err
 }

@@ -48,6 +48,7 @@ type Server struct {
 	running  context.Context // ends when the server shuts down
 	levels   levels
 	calcGate *calcGate
+	idle     time.Duration // that a sign-in lasts which is not used
 	pulse    time.Duration // between looks at whether the watcher of a live feed is still signed in
 }
 
@@ -56,12 +57,12 @@ func New(o Options) (*Server, error) {
 	if o.Quiet == 0 {
 		o.Quiet = 45 * time.Second
 	}
-	s := &Server{Options: o, store: o.Store, tries: newTries(), live: newHub(), running: context.Background(), calcGate: newCalcGate(), pulse: 5 * time.Second}
+	s := &Server{Options: o, store: o.Store, tries: newTries(), live: newHub(), running: context.Background(), calcGate: newCalcGate(), idle: 30 * 24 * time.Hour, pulse: 5 * time.Second}
 	s.sessions = scs.New()
 	if o.Store != nil {
 		s.sessions.Store = o.Store.Sessions()
 	}
-	s.sessions.Lifetime = idle // from its last use: caller carries it on
+	s.sessions.Lifetime = s.idle // from its last use: caller carries it on
 	s.sessions.HashTokenInStore = true
 	s.sessions.Cookie.Name = "melodromos"
 	s.sessions.Cookie.HttpOnly = true

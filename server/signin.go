@@ -57,9 +57,6 @@ const (
 	deviceKey = "device"
 )
 
-// idle is how long a sign-in lasts that is not used.
-const idle = 30 * 24 * time.Hour
-
 func (s *Server) registerSignIn() {
 	huma.Get(s.api, "/api/sign-in", func(ctx context.Context, _ *struct{}) (*one[SignInInfo], error) {
 		info := SignInInfo{DemoEmail: s.DemoEmail, DemoPassword: s.DemoPassword}
@@ -166,7 +163,7 @@ func (s *Server) begin(ctx context.Context, coachID string, epoch int) error {
 	s.sessions.Put(ctx, coachKey, coachID)
 	s.sessions.Put(ctx, epochKey, epoch)
 	s.sessions.Put(ctx, deviceKey, coachID)
-	s.sessions.SetDeadline(ctx, time.Now().Add(idle))
+	s.sessions.SetDeadline(ctx, time.Now().Add(s.idle))
 	return nil
 }
 

@@ -88,7 +88,7 @@ func landed(c Combination, on Floor, offers bool) (Repetition, error) {
 		return Repetition{}, err
 	}
 	c = c.With(bag, on.Ability)
-	l := lander{c: c, bag: bag, a: on.Ability, place: on.Place, stop: on.Stopped, helps: offers, way: c.Way(bag.Kind()), moves: line.Moves(c.Stance), ways: map[wayBack]rig.Return{}}
+	l := lander{c: c, bag: bag, a: on.Ability, place: on.Place, stop: on.Stopped, helps: offers, way: c.Way(bag.Kind()), moves: line.Moves(c.Stance), ways: map[wayBack]rig.Return{}, drawn: map[float64][]rig.Pass{}}
 	switch {
 	case bag.Kind() == rig.Slip:
 		err = l.betweenPasses()
@@ -121,7 +121,8 @@ type lander struct {
 	ways   map[wayBack]rig.Return
 	limits *rig.Tempo // of the everyday count
 
-	against float64 // s that the move against the last pass of a slip bag took
+	drawn   map[float64][]rig.Pass // of a slip bag, by how far it is drawn back
+	against float64                // s that the move against the last pass of a slip bag took
 }
 
 // wayBack is a return of a blow.

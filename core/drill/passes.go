@@ -94,8 +94,12 @@ func (l *lander) pulls(bag rig.SlipBag, pass int, off float64) []Offer {
 	use := rig.Use{Place: l.place}
 	for _, share := range []float64{0.85, 1.15, 0.7, 1.3, 0.5, 1.6} {
 		to := math.Round(100*l.c.Pull*share) / 100
-		passes, err := bag.Passes(to, pass+1, use)
-		if err != nil || passes[pass].Window+rig.DefaultAway(use.Place.Plane)-off <= 0 {
+		passes, known := l.drawn[to]
+		if !known { // all that are needed at once: moves that are late come in numbers
+			passes, _ = bag.Passes(to, l.needed(), use) // none where it cannot be drawn back so far
+			l.drawn[to] = passes
+		}
+		if pass >= len(passes) || passes[pass].Window+rig.DefaultAway(use.Place.Plane)-off <= 0 {
 			continue
 		}
 		if share < 1 {

@@ -30,14 +30,14 @@ const counterWindow = 0.40
 
 // CompileCombination lays a combination drill out on one clock for this bag and this person. Repetitions stand a pause apart,
 // each lined up anew, as many as are done before the closing bell. The same drill, bag, person and seed give the same bytes. The
-// moves that do not fit come with it.
+// moves that do not fit come with it; what would make them fit, Land tells.
 func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
 	if err := c.Check(); err != nil {
 		return Timeline{}, Repetition{}, err
 	}
 	bag, a := on.Bag, on.Ability
 	c = c.With(bag, a)
-	rep, err := Land(c, on)
+	rep, err := landed(c, on, false)
 	if err != nil {
 		return Timeline{}, rep, err
 	}
