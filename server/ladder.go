@@ -219,14 +219,18 @@ func decide(c caller, id string, in DecisionOut) (Proposal, error) {
 	if !slices.ContainsFunc(ladder.Rungs(kind, ladder.BasicFirst), func(r ladder.Rung) bool { return r.Key == in.Rung }) {
 		return Proposal{}, input.Refuse("rung", "expected a rung of the ladder for this bag, not %q", in.Rung)
 	}
-	row := store.Decision{TraineeID: id, BagKind: in.Kind, Rung: in.Rung, Choice: in.Choice, Reason: in.Reason, Coach: c.Coach.Name}
-	if err := c.gym.AddDecision(&row); err != nil {
-		return Proposal{}, err
-	}
 	cl, err := classOf(c, id)
 	if err != nil {
 		return Proposal{}, err
 	}
+	if !slices.Contains(cl.kinds(), kind) {
+		return Proposal{}, input.Refuse("kind", "expected a kind of bag that hangs in this gym")
+	}
+	row := store.Decision{TraineeID: id, BagKind: in.Kind, Rung: in.Rung, Choice: in.Choice, Reason: in.Reason, Coach: c.Coach.Name}
+	if err := c.gym.AddDecision(&row); err != nil {
+		return Proposal{}, err
+	}
+	cl.decisions[id] = append(cl.decisions[id], row)
 	return cl.propose(t, kind, true)
 }
 

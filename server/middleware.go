@@ -6,6 +6,7 @@ import (
 	"errors"
 	"log/slog"
 	"net/http"
+	"runtime/debug"
 	"strings"
 	"time"
 
@@ -76,7 +77,7 @@ func logPath(path string) string {
 }
 
 func recovered(c *gin.Context, what any) {
-	slog.Error("panic", "what", what, "path", logPath(c.Request.URL.Path))
+	slog.Error("panic", "what", what, "stack", string(debug.Stack()), "path", logPath(c.Request.URL.Path))
 	problem(c.Writer, http.StatusInternalServerError, wentWrong)
 	c.Abort()
 }

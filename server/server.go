@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"io/fs"
 	"log/slog"
 	"net"
@@ -81,7 +82,7 @@ func New(o Options) (*Server, error) {
 
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
-	engine.Use(gin.CustomRecovery(recovered), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs([]string{"^/api/runs/.*/live$", "^/api/calc/"})))
+	engine.Use(gin.CustomRecoveryWithWriter(io.Discard, recovered), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs([]string{"^/api/runs/.*/live$", "^/api/calc/"})))
 	if err := engine.SetTrustedProxies(o.Proxies); err != nil {
 		return nil, fmt.Errorf("trusted proxies: expected addresses or networks such as 127.0.0.1 or 10.0.0.0/8: %w", err)
 	}
@@ -97,6 +98,8 @@ func apiConfig() huma.Config {
 	c.DocsPath, c.SchemasPath = "", ""
 	huma.DefaultArrayNullable = false // a list is never null
 	c.CreateHooks = nil               // no $schema links in answers
+	format := huma.Format{Marshal: huma.DefaultJSONFormat.Marshal, Unmarshal: readText}
+	c.Formats = map[string]huma.Format{"application/json": format, "json": format}
 	return c
 }
 

@@ -1,0 +1,237 @@
+package server
+
+import (
+	"encoding/json"
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"melodromos/core/drill"
+	"melodromos/store"
+)
+
+// What cannot be kept is refused in words, and never as a fault of the server; nothing of it is saved.
+func TestWhatCannotBeKept(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Kapok")
+	person, bag, d := u.furnished(10)
+	var run Run
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	var caution CautionOut
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/cautions", CautionOut{Kind: "wrist"}, &caution)
+	with := func(v any, field string, value any) map[string]any {
+		text, _ := json.Marshal(v)
+		out := map[string]any{}
+		if err := json.Unmarshal(text, &out); err != nil {
+			t.Fatal(err)
+		}
+		out[field] = value
+		return out
+	}
+	const urn = "urn:uuid:00000000-0000-4000-8000-000000000000"
+	batch := Batch{Device: "pad", Hits: []HitIn{}}
+	for _, c := range []struct {
+		status       int
+		method, path string
+		body         any
+		tells        string
+	}{
+		{422, "POST", "/api/trainees", with(person, "name", "   "), "not blanks"},
+		{422, "PUT", "/api/trainees/" + person.ID, with(person, "name", "\u00a0\t"), "not blanks"},
+		{422, "POST", "/api/rigs", with(bag, "name", "   "), "not blanks"},
+		{422, "PUT", "/api/rigs/" + bag.ID, with(bag, "name", "  "), "not blanks"},
+		{422, "POST", "/api/cautions/" + caution.ID + "/lift", Lift{"   "}, "not blanks"},
+		{400, "POST", "/api/trainees", with(person, "name", "a\x00b"), "character numbered 0"},
+		{400, "PUT", "/api/trainees/" + person.ID, with(person, "notes", "\x00"), "character numbered 0"},
+		{400, "POST", "/api/drills", with(d, "name", "a\x00b"), "character numbered 0"},
+		{400, "POST", "/api/runs/" + run.ID + "/hits", with(batch, "device", "\x00"), "character numbered 0"},
+		{400, "POST", "/api/sign-in", signInBody{"a\x00@b", "x"}, "character numbered 0"},
+		{422, "GET", "/api/runs?trainee=%00", nil, "cannot be kept"},
+		{404, "GET", "/api/runs?trainee=x", nil, "not here"},
+		{404, "GET", "/api/runs?trainee=" + urn, nil, "not here"},
+		{404, "GET", "/api/trainees/" + urn, nil, "not here"},
+		{422, "GET", "/api/trainees/x", nil, "UUID"},
+		{404, "POST", "/api/drills", with(d, "rigId", urn), "not here"},
+		{404, "POST", "/api/drills", with(d, "traineeId", urn), "not here"},
+		{404, "POST", "/api/bench", with(BenchQuestion{Rig: quay, Rebounds: 3, StrikeAngle: 25}, "traineeId", urn), "not here"},
+		{422, "PUT", "/api/drills/" + d.ID, with(d, "version", 0), "version"},
+		{422, "PUT", "/api/drills/" + d.ID, with(d, "version", -1), "version"},
+		{422, "PUT", "/api/drills/" + d.ID, with(d, "version", 1<<31), "version"},
+		{409, "PUT", "/api/drills/" + d.ID, with(d, "version", 9), "Somebody else has changed this"},
+		{422, "PUT", "/api/rigs/" + bag.ID, with(bag, "version", 0), "version"},
+		{422, "PUT", "/api/rigs/" + bag.ID, with(bag, "version", 1<<40), "version"},
+		{422, "POST", "/api/rigs/" + bag.ID + "/calibrations", NewCalibration{Version: 0, Measured: Measured{Method: "count", Count: 3, Seconds: 0.4}}, "version"},
+		{422, "POST", "/api/runs/" + run.ID + "/clock", Step{"start", 1 << 60}, "clockUs"},
+		{422, "POST", "/api/runs/" + run.ID + "/hits", with(batch, "clockUs", 1<<60), "clockUs"},
+		{422, "POST", "/api/runs/" + run.ID + "/hits", with(batch, "latencyUs", 1<<40), "latencyUs"},
+	} {
+		if status, _, out := u.do(c.method, c.path, c.body); status != c.status || !strings.Contains(string(out), c.tells) {
+			t.Errorf("%s %s: %d %.400s, want %d … %s", c.method, c.path, status, out, c.status, c.tells)
+		}
+	}
+	without := with(d, "name", "Unread")
+	delete(without, "version")
+	u.want(422, "PUT", "/api/drills/"+d.ID, without, nil)
+	var again Drill
+	u.want(200, "GET", "/api/drills/"+d.ID, nil, &again)
+	if again.Version != d.Version || again.Name != d.Name {
+		t.Errorf("a refused change left its mark: %+v", again)
+	}
+	u.want(204, "POST", "/api/cautions/"+caution.ID+"/lift", Lift{" Dr Amsel "}, nil)
+	if rows, err := u.gym.Cautions(person.ID); err != nil || rows[0].LiftedBy != "Dr Amsel" {
+		t.Errorf("%+v %v", rows, err)
+	}
+}
+
+// Saved is what is answered: the next save, and taking a change back, go over it.
+func TestSavingAgain(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Larch")
+	_, _, d := u.furnished(10)
+	first := d
+	for want := 2; want <= 4; want++ {
+		d.Name = fmt.Sprint("Saved ", want)
+		u.want(200, "PUT", "/api/drills/"+d.ID, d, &d)
+		if d.Version != want {
+			t.Fatalf("saved as version %d, want %d", d.Version, want)
+		}
+	}
+	first.Version = d.Version // undo
+	u.want(200, "PUT", "/api/drills/"+d.ID, first, &d)
+	if d.Name != first.Name || d.Version != 5 {
+		t.Errorf("taken back: %+v", d)
+	}
+}
+
+// A proposal is taken whole or not at all, and a decision on a bag that does not hang is none.
+func TestAcceptingIsWhole(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Maple")
+	person, rigs := u.hung("speed")
+	var before []Drill
+	u.want(200, "GET", "/api/drills", nil, &before)
+	if err := u.gym.AddDecision(&store.Decision{TraineeID: person.ID, BagKind: "speed", Rung: "x", Choice: "accept", Reason: strings.Repeat("y", 401), Coach: "C"}); err == nil {
+		t.Fatal("the database takes any reason")
+	}
+	// A reason that only the database refuses: the words of the request are checked before.
+	if _, err := accept(caller{Coach: store.Coach{Name: "C"}, gym: u.gym, row: must(u.gym.Row()), stop: ctx.Err}, person.ID, Acceptance{RigID: rigs["speed"].ID, Choice: "accept", Reason: "a\x00b"}); err == nil {
+		t.Error("a bad reason was taken")
+	}
+	var after []Drill
+	u.want(200, "GET", "/api/drills", nil, &after)
+	if len(after) != len(before) {
+		t.Errorf("%d drills, before %d: half of it was saved", len(after), len(before))
+	}
+	u.want(204, "DELETE", "/api/rigs/"+rigs["speed"].ID, nil, nil)
+	u.want(422, "POST", "/api/trainees/"+person.ID+"/decisions", DecisionOut{Kind: "speed", Rung: "speed.once", Choice: "hold"}, nil)
+	if rows, err := u.gym.Decisions(person.ID); err != nil || len(rows) != 0 {
+		t.Errorf("%+v %v", rows, err)
+	}
+}
+
+// While a knock to the head is not cleared no round of that person starts, whichever way it is asked for; others do, and so do theirs once
+// it is lifted by name.
+func TestHeadCautionBars(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Nutmeg")
+	person, bag, d := u.furnished(10)
+	other := Trainee{Name: "Odd", Stance: "orthodox", Band: "beginner", AgeBand: "adult"}
+	u.want(200, "POST", "/api/trainees", other, &other)
+	theirs := d
+	theirs.ID, theirs.TraineeID = "", other.ID
+	u.want(200, "POST", "/api/drills", theirs, &theirs)
+	var ready, running, next Run
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &ready)
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &running)
+	u.want(200, "POST", "/api/runs/"+running.ID+"/clock", Step{"start", 0}, nil)
+
+	var wrist, head CautionOut
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/cautions", CautionOut{Kind: "wrist"}, &wrist)
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &next) // the coach's to decide
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/cautions", CautionOut{Kind: "head"}, &head)
+	for _, source := range []string{"keys", "device", "standin", "none"} {
+		if out := u.want(409, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: source}, nil); !strings.Contains(out, "knock to the head") {
+			t.Errorf("%s: %s", source, out)
+		}
+	}
+	u.want(409, "POST", "/api/runs/"+ready.ID+"/clock", Step{"start", 0}, nil)
+	if out := u.want(422, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: bag.ID, Choice: "accept"}, nil); !strings.Contains(out, "knock to the head") {
+		t.Errorf("%s", out)
+	}
+	u.want(200, "POST", "/api/runs/"+running.ID+"/clock", Step{"stop", 100}, nil) // what runs can be ended
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: theirs.ID, Source: "keys"}, nil)
+
+	u.want(422, "POST", "/api/cautions/"+head.ID+"/lift", Lift{" "}, nil)
+	u.want(409, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, nil)
+	u.want(204, "POST", "/api/cautions/"+head.ID+"/lift", Lift{"Dr Amsel"}, nil)
+	u.want(200, "POST", "/api/runs/"+ready.ID+"/clock", Step{"start", 0}, nil)
+}
+
+// A device's key ends with its round, and what comes late does not change what was judged.
+func TestKeysEnd(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Oak")
+	_, _, d := u.furnished(10)
+	var run Run
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "device"}, &run)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
+	early, late := int64(20_000), int64(300_000)
+	var hits []HitIn
+	for i, e := range run.Timeline.Events {
+		if e.Kind == drill.Strike {
+			hits = append(hits, HitIn{Seq: i, At: at(int64(e.At) + early)})
+		}
+	}
+	device := s.stranger(t)
+	device.want(200, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Latency: &early, Hits: hits}, nil)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
+	device.want(200, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Latency: &late, Hits: []HitIn{{Seq: 5000, At: at(int64(run.Timeline.End) + 5_000_000)}}}, nil)
+	kept, err := u.gym.Run(run.ID)
+	if err != nil || kept.LatencyUS == nil || *kept.LatencyUS != early {
+		t.Errorf("the latency that the round was judged with: %v %v", kept.LatencyUS, err)
+	}
+	if _, err := u.gym.UpdateRun(run.ID, func(r *store.Run) error {
+		ago := time.Now().Add(-grace - time.Second)
+		r.EndedAt = &ago
+		return nil
+	}); err != nil {
+		t.Fatal(err)
+	}
+	device.want(410, "GET", "/api/intake/"+run.IntakeKey, nil, nil)
+	device.want(410, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Hits: []HitIn{{Seq: 5001, At: at(1)}}}, nil)
+	u.want(422, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "pad", Hits: hits}, nil) // not by the coach's screen either, which taps other rounds
+	if rows, err := u.gym.Hits(run.ID); err != nil || len(rows) != len(hits)+1 {
+		t.Errorf("%d hits, want %d: %v", len(rows), len(hits)+1, err)
+	}
+}
+
+// A round takes so many hits and marks and no more; what is too many is refused whole.
+func TestRoundsGetFull(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Pine")
+	_, _, d := u.furnished(10)
+	var run Run
+	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	list := make([]store.Hit, 0, 5000)
+	for n := 0; n < store.MostHits-2; n += len(list) {
+		list = list[:0]
+		for i := range min(5000, store.MostHits-2-n) {
+			list = append(list, store.Hit{Device: "flood", Seq: n + i, AtUS: int64(n + i)})
+		}
+		if _, err := u.gym.AddHits(run.ID, list, nil); err != nil {
+			t.Fatal(err)
+		}
+	}
+	three := Batch{Device: "pad", Hits: []HitIn{{Seq: 0, At: at(1)}, {Seq: 1, At: at(2)}, {Seq: 2, At: at(3)}}}
+	if out := u.want(422, "POST", "/api/runs/"+run.ID+"/hits", three, nil); !strings.Contains(out, "20000") {
+		t.Errorf("%s", out)
+	}
+	three.Hits = three.Hits[:2]
+	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", three, nil)
+	began := time.Now()
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
+	u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, nil)
+	t.Logf("judged twice in %s", time.Since(began).Round(time.Millisecond))
+}
