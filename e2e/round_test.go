@@ -7,7 +7,6 @@ import (
 	"testing"
 	"time"
 
-	"melodromos/account"
 	"melodromos/demo"
 	"melodromos/e2e/browser"
 	"melodromos/store"
@@ -158,22 +157,11 @@ func TestKeyboardAlone(t *testing.T) {
 // A new coach in an empty gym: from the first page to a running round in four presses and a name.
 func TestEmptyGym(t *testing.T) {
 	s := database(t)
-	hash, err := account.Hash(context.Background(), "a long password")
-	if err != nil {
-		t.Fatal(err)
-	}
-	hall := store.GymRow{Name: "Hall", Units: "imperial", Zone: "UTC"}
-	if err := s.AddGym(context.Background(), &hall); err != nil {
-		t.Fatal(err)
-	}
-	coach := store.Coach{GymID: hall.ID, Email: "new@hall.example", Name: "New", PasswordHash: hash}
-	if err := s.AddCoach(context.Background(), &coach); err != nil {
-		t.Fatal(err)
-	}
+	coach := hall(t, s)
 	url, stop := serve(t, s, "127.0.0.1:0")
 	t.Cleanup(stop)
 	c := open(t, url, 1280, 800)
-	c.ok(c.SignIn(coach.Email, "a long password"))
+	c.ok(c.SignIn(coach.Email, hallPassword))
 	c.ok(c.See("Nothing is planned yet"))
 	c.ok(c.Press("Add a bag"))
 	c.ok(c.See("trike at"))

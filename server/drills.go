@@ -26,7 +26,7 @@ type Drill struct {
 	Name      string   `json:"name" maxLength:"120" doc:"left empty, the drill's own words"`
 	RigID     string   `json:"rigId" format:"uuid"`
 	TraineeID string   `json:"traineeId" format:"uuid"`
-	Version   int      `json:"version,omitempty" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
+	Version   int      `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
 	Rung      string   `json:"rung,omitempty" maxLength:"60" doc:"of the ladder that it was made for"`
 	Doc       DrillDoc `json:"doc"`
 	// Figures are the few that tell it apart at a glance.

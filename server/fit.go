@@ -92,6 +92,7 @@ type Outlook struct {
 	Best   int     `json:"best" doc:"longest run so far on this rung, or with this drill; 0 for none"`
 	Target int     `json:"target" doc:"streak to beat: three to begin with, then one more than the best"`
 	Held   string  `json:"held" doc:"why a caution holds the drill back; empty where none does"`
+	Barred bool    `json:"barred" doc:"no round starts while it stands"`
 }
 
 // Predictions hold the gym's judged rounds against what was predicted of them.
@@ -163,7 +164,8 @@ func outlook(c caller, id string) (Outlook, error) {
 	if err != nil {
 		return Outlook{}, err
 	}
-	out := Outlook{Held: ladder.HeldBack(cl.standing(row.TraineeID), plan, floor)}
+	cautions := cl.standing(row.TraineeID)
+	out := Outlook{Held: ladder.HeldBack(cautions, plan, floor), Barred: ladder.Bars(cautions) != ""}
 	if t, err := plan.Lay(floor); err == nil { // where it cannot be run any more, the screen says so
 		f := cl.fit(row.TraineeID, plan, t, floor)
 		out.Clean, out.Run, out.Made = f.Clean, f.Longest, f.Made

@@ -312,7 +312,7 @@ func TestRequestsFromTheDescription(t *testing.T) {
 	for _, e := range m.plans {
 		if len(m.ids["drills"]) < 12 {
 			var d Drill
-			u.want(200, "POST", "/api/drills", map[string]any{"rigId": rigs[string(e.Kind)].ID, "traineeId": person.ID, "name": "", "doc": DrillDoc{Plan: e.Plan}}, &d)
+			u.want(200, "POST", "/api/drills", map[string]any{"rigId": rigs[string(e.Kind)].ID, "traineeId": person.ID, "name": "", "version": 0, "doc": DrillDoc{Plan: e.Plan}}, &d)
 			for _, source := range []string{"keys", "device"} {
 				var run Run
 				u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: source}, &run)

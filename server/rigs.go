@@ -21,7 +21,7 @@ import (
 type Rig struct {
 	ID      string   `json:"id" readOnly:"true"`
 	Name    string   `json:"name" minLength:"1" maxLength:"120"`
-	Version int      `json:"version,omitempty" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
+	Version int      `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
 	Doc     RigDoc   `json:"doc"`
 	Place   PlaceDoc `json:"place,omitempty"`
 	// Sentence is the everyday tempo at half the power of somebody in the middle.

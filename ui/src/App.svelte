@@ -41,7 +41,7 @@
     })
   })
   $effect(() => {
-    if (session.me) void sendLeftovers()
+    if (session.me) void sendLeftovers(session.me.id)
     else client.clear()
   })
   $effect(() => {

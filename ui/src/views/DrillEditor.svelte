@@ -171,7 +171,7 @@
         {#if doc.work}
           <Field label="From bell to bell" value={doc.work} min={10} max={600} step={5} unit="s" onchange={(work) => set({ work })} />
         {:else}
-          <Field label="Strikes" value={doc.strikes} min={1} max={400} step={1} unit="" onchange={(v) => set({ strikes: Math.round(v) })} />
+          <Field label="Strikes" value={doc.strikes} min={1} max={400} most={2000} step={1} unit="" onchange={(v) => set({ strikes: Math.round(v) })} />
         {/if}
         <Choice label="Ends by" value={doc.work ? 'time' : 'count'} options={[{ value: 'time', text: 'The bell' }, { value: 'count', text: 'A number of strikes' }]} onchange={(v) => set(v === 'time' ? { work: 60, strikes: 0 } : { work: 0, strikes: 50 })} />
       </div>

@@ -73,6 +73,10 @@
     source = by
     if (round.run && round.run.source !== by) round.run = null
   }
+  // A round that is refused may be so for what others have changed since the page was read.
+  $effect(() => {
+    if (round.problem) void ready.refetch()
+  })
   const kinds = Object.keys(markNames) as Schemas['MarkIn']['kind'][]
 
   function strike(hand: string, page: number) {
@@ -130,7 +134,7 @@
         {#if outlook.clean > 0}<div><dt class="label" title={outlook.made}>Meet the bag, expected</dt><dd class="figure text-5xl">{Math.round(100 * outlook.clean)}<span class="text-2xl"> %</span></dd></div>{/if}
       </dl>
       </div>
-      {#if outlook.held}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">Held back: {outlook.held}. <a href="#/people/{trainee.id}">To {trainee.name}</a></p>{/if}
+      {#if outlook.held}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{outlook.barred ? 'No round starts' : 'Held back'}: {outlook.held}. <a href="#/people/{trainee.id}">To {trainee.name}</a></p>{/if}
       {#if preview.problem}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{preview.problem} <a href="#/{preview.composed ? 'compose' : 'drills'}/{drill.id}">Change the drill</a></p>{/if}
       <div class="bg-sheet py-2">
         <SwingTrace cycle={preview.cycle} strikes={preview.composed ? composedStrikes(preview.composed.moves) : sample(preview.cycle, preview.pattern)} moves={preview.composed ? composedMoves(preview.composed.moves) : []} tempo={preview.shown} from={-0.2} to={preview.composed ? preview.cycle.return : preview.cycle.return * 2 + 0.2} height={270} />
@@ -157,7 +161,7 @@
           {/if}
         </div>
         <div class="flex flex-col items-stretch gap-2 self-end md:row-span-2">
-          <button class="button main min-h-16! px-12! text-2xl!" disabled={!!preview.problem || round.phase === 'starting'} onclick={start}>Start</button>
+          <button class="button main min-h-16! px-12! text-2xl!" disabled={!!preview.problem || outlook.barred || round.phase === 'starting'} onclick={start}>Start</button>
           <p class="text-center text-sm text-soft">or Space</p>
         </div>
       </div>
@@ -187,7 +191,9 @@
         <div class="flex min-h-0 flex-1 items-center" bind:clientHeight={traceHeight} bind:clientWidth={traceWidth}>
           <SwingTrace cycle={run.cycle} strikes={round.strikes} tempo={run.tempo} moves={round.moves} clock={round.now} hits={round.hits} height={Math.max(150, Math.min(traceHeight, Math.max(330, traceWidth * 0.58)))} span={(run.cycle.passes.length > 0 ? 1.8 : 1) * Math.max(1.2, Math.min(2.2, traceWidth / 560))} axis={false} />
         </div>
-        {#if round.outbox?.offline}
+        {#if round.outbox?.foreign}
+          <p class="border-l-4 border-ink pl-3 font-semibold" role="alert">Somebody else is signed in with this browser. {round.outbox.waiting} hits and marks are kept here and sent when you sign in again.</p>
+        {:else if round.outbox?.offline}
           <p class="border-l-4 border-ink pl-3 font-semibold" role="alert">No connection. {round.outbox.waiting} hits and marks are kept here and sent as soon as it is back.</p>
         {:else if round.phase === 'paused'}
           <p class="text-lg text-soft">Paused at {countdown(round.left)} to go. Space goes on, Escape stops and keeps the hits.</p>

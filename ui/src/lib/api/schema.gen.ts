@@ -4,6 +4,40 @@
  */
 
 export interface paths {
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API account password */
+        post: operations["post-api-account-password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sign-out-everywhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API account sign out everywhere */
+        post: operations["post-api-account-sign-out-everywhere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench": {
         parameters: {
             query?: never;
@@ -100,6 +134,40 @@ export interface paths {
         get: operations["list-api-class"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coaches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API coaches */
+        get: operations["list-api-coaches"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coaches/{id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API coaches by ID remove */
+        post: operations["post-api-coaches-by-id-remove"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1103,6 +1171,12 @@ export interface components {
             /** Format: int64 */
             count: number;
         };
+        CoachOut: {
+            email: string;
+            id: string;
+            name: string;
+            you: boolean;
+        };
         ComboText: {
             text: string;
         };
@@ -1224,6 +1298,10 @@ export interface components {
             until: number;
             /** Format: double */
             window: number;
+        };
+        Confirmation: {
+            /** @description of whoever is signed in */
+            password: string;
         };
         Conflict: {
             /** Format: double */
@@ -1373,7 +1451,10 @@ export interface components {
             rung?: string;
             /** Format: uuid */
             traineeId: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description the one that was read, on a change
+             */
             version: number;
         };
         DrillDoc: {
@@ -1963,6 +2044,7 @@ export interface components {
             demo: boolean;
             email: string;
             gym: string;
+            id: string;
             /** @description kicks, knees and elbows are trained here */
             kicks: boolean;
             name: string;
@@ -2000,7 +2082,10 @@ export interface components {
         };
         NewCalibration: {
             measured: components["schemas"]["Measured"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of the rig, that was read
+             */
             version: number;
         };
         NewRun: {
@@ -2043,6 +2128,8 @@ export interface components {
             what: string;
         };
         Outlook: {
+            /** @description no round starts while it stands */
+            barred: boolean;
             /**
              * Format: int64
              * @description longest run so far on this rung, or with this drill; 0 for none
@@ -2086,6 +2173,11 @@ export interface components {
             speed: number;
             /** Format: double */
             window: number;
+        };
+        PasswordChange: {
+            /** @description 10 to 200 characters */
+            new: string;
+            old: string;
         };
         PersonPage: {
             /** @description for each kind of bag that hangs: where they stand and what comes next */
@@ -2358,7 +2450,10 @@ export interface components {
             place?: components["schemas"]["Place"];
             readonly retired?: boolean;
             readonly sentence?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description the one that was read, on a change
+             */
             version: number;
             /** @description what is wrong with it, whoever uses it */
             readonly wrong?: string[];
@@ -2886,6 +2981,64 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "post-api-account-password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordChange"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-account-sign-out-everywhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-bench": {
         parameters: {
             query?: never;
@@ -3067,6 +3220,68 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Proposal"][];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-coaches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoachOut"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-coaches-by-id-remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Confirmation"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

@@ -3,16 +3,22 @@ import { Refusal, api, ask, type Schemas } from '../api/client'
 type Hit = Schemas['HitIn']
 type Mark = Schemas['MarkIn']
 type Step = Schemas['Step']
-type Kept = { device: string; hits: Hit[]; marks: Mark[]; steps: Step[] }
+type Kept = { device: string; hits: Hit[]; marks: Mark[]; steps: Step[]; coach?: string; delay?: number | null; at?: number }
 
 const prefix = 'outbox:'
 const beat = 400 // ms between batches
 const silence = 1500 // ms after which the server hears from us even without a hit
+const batch = 200 // hits, and marks, that are sent at once
+const forgotten = 90 * 24 * 3600e3 // ms after which what nobody takes any more goes
 
 /** Takes what is captured and sees to it that it arrives once: everything is numbered, written to the browser's own store
  * before it is sent, and sent again until the server has answered. What a closed page left behind is sent by the next. */
 export class Outbox {
   offline = $state(false)
+  /** Somebody else is signed in with this browser: what waits is kept until its coach is back. */
+  foreign = $state(false)
+  /** Why the round may not start; then nothing of it is kept. */
+  barred = $state('')
   waiting = $state(0)
   #run: string
   #kept: Kept
@@ -21,15 +27,13 @@ export class Outbox {
   #busy = false
   #heard = 0
   #clock: () => number
-  #delay: number | null
   #inflight: Promise<void> = Promise.resolve()
 
-  /** The delay of the device is in seconds, null where it was not measured; it is told once with the first batch. */
-  constructor(run: string, clock: () => number, left?: Kept, delay: number | null = null) {
+  /** The delay of the device is in seconds, null where it was not measured; coach is whose round it is. */
+  constructor(run: string, clock: () => number, from: { coach: string; delay: number | null } | Kept) {
     this.#run = run
     this.#clock = clock
-    this.#delay = delay
-    this.#kept = left ?? { device: `screen ${crypto.randomUUID()}`, hits: [], marks: [], steps: [] }
+    this.#kept = 'hits' in from ? from : { device: `screen ${crypto.randomUUID()}`, hits: [], marks: [], steps: [], at: Date.now(), ...from }
   }
 
   open() {
@@ -77,34 +81,47 @@ export class Outbox {
     if (this.empty && !due) return
     this.#busy = true
     try {
-      const starts = this.#kept.steps[0]?.action === 'start'
-      if (starts) await this.#sendStep()
-      const hits = this.#kept.hits.slice(0, 200)
-      const marks = this.#kept.marks.slice(0, 200)
-      if (hits.length + marks.length > 0 || due) {
-        const now = this.#clock()
-        await ask(
-          api.POST('/api/runs/{id}/hits', {
-            params: { path: { id: this.#run } },
-            body: { device: this.#kept.device, hits, marks, ...(now > 0 ? { clockUs: micros(now) } : {}), ...(this.#delay === null ? {} : { latencyUs: micros(this.#delay) }) },
-          }),
-        )
-        this.#kept.hits.splice(0, hits.length)
-        this.#kept.marks.splice(0, marks.length)
-        this.#save()
-      }
-      while (this.#kept.steps.length > 0 && this.#kept.hits.length + this.#kept.marks.length === 0) await this.#sendStep()
+      if (this.#kept.steps[0]?.action === 'start') await this.#sendStep()
+      for (let told = due; told || this.#kept.hits.length + this.#kept.marks.length > 0; told = false) await this.#sendBatch()
+      while (this.#kept.steps.length > 0) await this.#sendStep()
       this.#heard = performance.now()
-      this.offline = false
+      this.offline = this.foreign = false
     } catch (e) {
-      if (e instanceof Refusal && (e.status === 404 || e.status === 422)) {
-        // The server will never take this: the run is gone, or it is not ours to tap.
-        this.#kept = { ...this.#kept, hits: [], marks: [], steps: [] }
-        this.#save()
-      } else this.offline = true
+      this.#refused(e)
     } finally {
       this.#busy = false
     }
+  }
+
+  #refused(e: unknown) {
+    const status = e instanceof Refusal ? e.status : 0
+    this.foreign = status === 404 // or gone; then it waits until it is forgotten
+    if (status === 409) {
+      this.barred = (e as Refusal).message
+      this.#drop()
+    } else if (status === 422) this.#drop() // the server will never take this: it is not ours to tap
+    else this.offline = true
+  }
+
+  #drop() {
+    this.#kept = { ...this.#kept, hits: [], marks: [], steps: [] }
+    this.#save()
+  }
+
+  async #sendBatch() {
+    const hits = this.#kept.hits.slice(0, batch)
+    const marks = this.#kept.marks.slice(0, batch)
+    const now = this.#clock()
+    const delay = this.#kept.delay ?? null
+    await ask(
+      api.POST('/api/runs/{id}/hits', {
+        params: { path: { id: this.#run } },
+        body: { device: this.#kept.device, hits, marks, ...(now > 0 ? { clockUs: micros(now) } : {}), ...(delay === null ? {} : { latencyUs: micros(delay) }) },
+      }),
+    )
+    this.#kept.hits.splice(0, hits.length)
+    this.#kept.marks.splice(0, marks.length)
+    this.#save()
   }
 
   async #sendStep() {
@@ -119,8 +136,8 @@ export class Outbox {
   leave(at: number) {
     const send = (path: string, body: unknown) =>
       void fetch(`/api/runs/${this.#run}/${path}`, { method: 'POST', keepalive: true, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }).catch(() => {})
-    const { device, hits, marks } = this.#kept
-    if (hits.length + marks.length > 0) send('hits', { device, hits: hits.slice(0, 500), marks: marks.slice(0, 500) })
+    const { device, hits, marks, delay = null } = this.#kept
+    if (hits.length + marks.length > 0) send('hits', { device, hits: hits.slice(0, batch), marks: marks.slice(0, batch), ...(delay === null ? {} : { latencyUs: micros(delay) }) })
     this.#kept.steps.push({ action: 'stop', clockUs: micros(at) })
     this.#save() // sent again by the next page, should this not arrive
     send('clock', { action: 'stop', clockUs: micros(at) })
@@ -133,14 +150,19 @@ export class Outbox {
 
 const micros = (seconds: number) => Math.max(0, Math.round(seconds * 1e6))
 
-/** Sends on what earlier pages could not. Called once somebody is signed in. */
-export async function sendLeftovers() {
+/** Sends on all that earlier pages could not, of the rounds of whoever is signed in. What belongs to another coach waits for them. */
+export async function sendLeftovers(coach: string) {
   for (const key of Object.keys(localStorage).filter((k) => k.startsWith(prefix))) {
+    let left: Kept
     try {
-      const left = JSON.parse(localStorage.getItem(key) ?? '') as Kept
-      await new Outbox(key.slice(prefix.length), () => 0, left).flush()
+      left = JSON.parse(localStorage.getItem(key) ?? '') as Kept
     } catch {
-      localStorage.removeItem(key)
+      localStorage.removeItem(key) // no outbox of ours
+      continue
     }
+    if (left.coach && left.coach !== coach) continue
+    const outbox = new Outbox(key.slice(prefix.length), () => 0, left)
+    await outbox.flush()
+    if (outbox.foreign && Date.now() - (left.at ?? 0) > forgotten && left.at) localStorage.removeItem(key)
   }
 }

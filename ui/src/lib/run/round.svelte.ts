@@ -3,6 +3,7 @@ import { RunClock } from './clock'
 import { delay } from './delay'
 import { Follow } from './follow'
 import { Outbox } from './outbox.svelte'
+import { session } from '../session.svelte'
 import { Sound } from './sound'
 import { faced, timelineMoves, type TraceHit, type TraceMove, type TraceStrike } from '../trace/geometry'
 
@@ -68,7 +69,7 @@ export class Round {
       return
     }
     const run = this.run!
-    this.outbox = new Outbox(run.id, () => this.now(), undefined, source === 'keys' ? delay() : null)
+    this.outbox = new Outbox(run.id, () => this.now(), { coach: session.me?.id ?? '', delay: source === 'keys' ? delay() : null })
     this.events = run.timeline.events
     if (run.plays !== 'beat' && run.timeline.bag) {
       this.#follow = new Follow(run.timeline, run.timeline.bag, run.followsUs)
@@ -88,9 +89,18 @@ export class Round {
     this.left = (run.timeline.end - run.timeline.start) / 1e6
     this.phase = 'running'
     // The clock's zero lies a moment ahead; the server is told where it stands when it passes.
-    setTimeout(() => void this.outbox?.step('start', Math.max(0, this.now())), Math.max(0, -this.now() * 1000))
+    setTimeout(() => void this.#tellStart(), Math.max(0, -this.now() * 1000))
     void this.#keepAwake()
     this.#frame = requestAnimationFrame(this.#tick)
+  }
+
+  async #tellStart() {
+    await this.outbox?.step('start', Math.max(0, this.now()))
+    if (!this.outbox?.barred) return
+    this.problem = this.outbox.barred // a caution was set since the round was made: it does not start
+    this.#release()
+    this.outbox = this.run = this.#clock = null
+    this.phase = 'ready'
   }
 
   #tick = () => {
@@ -168,7 +178,7 @@ export class Round {
     if (this.#clock && !this.#clock.paused) await this.#clock.pause()
     if (this.run?.source === 'device' || this.run?.source === 'standin') await new Promise((done) => setTimeout(done, 500)) // a sensor's last batch
     void this.outbox?.step(action, at)
-    for (let tries = 0; this.outbox && !this.outbox.empty; tries++) {
+    for (let tries = 0; this.outbox && !this.outbox.empty && !this.outbox.foreign; tries++) {
       await this.outbox.flush()
       if (!this.outbox.empty) await new Promise((done) => setTimeout(done, Math.min(4000, 300 * (tries + 1))))
     }

@@ -8,6 +8,7 @@
     value: number
     min: number
     max: number
+    most?: number // that may be typed, where it is more than the slider reaches
     step: number
     unit: string
     factor?: number // shown = value × factor
@@ -16,7 +17,7 @@
     problem?: string
     onchange: (value: number) => void
   }
-  let { label, value, min, max, step, unit, factor = 1, digits = 0, note = '', problem = '', onchange }: Props = $props()
+  let { label, value, min, max, most = max, step, unit, factor = 1, digits = 0, note = '', problem = '', onchange }: Props = $props()
 
   const id = $props.id()
   let text = $state<string | null>(null) // while the field has the focus: an answer that comes late changes nothing under the fingers
@@ -29,9 +30,9 @@
   function typed(raw: string) {
     text = raw
     const n = Number(raw.replace(',', '.'))
-    const range = `${(min * factor).toFixed(digits)} to ${(max * factor).toFixed(digits)} ${unit}`
+    const range = `${(min * factor).toFixed(digits)} to ${(most * factor).toFixed(digits)} ${unit}`.trim()
     if (raw.trim() === '' || !Number.isFinite(n)) complaint = `Expected a number, ${range}.`
-    else if (n < min * factor - 1e-9 || n > max * factor + 1e-9) complaint = `Expected ${range}.`
+    else if (n < min * factor - 1e-9 || n > most * factor + 1e-9) complaint = `Expected ${range}.`
     else {
       complaint = ''
       onchange(n / factor)
