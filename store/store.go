@@ -74,6 +74,12 @@ func (s *Store) Migrate(ctx context.Context) error {
 	return nil
 }
 
+// NewestSchema is the version of the tables that this release brings a database up to.
+func NewestSchema() (int64, error) {
+	files, err := fs.ReadDir(migrations, "migrations")
+	return int64(len(files)), err
+}
+
 // MigrateDown takes all tables away again, data and all; for tests of the migrations.
 func (s *Store) MigrateDown(ctx context.Context) error {
 	p, err := s.provider()
