@@ -15,13 +15,14 @@ import (
 // The calculator answers without sign-in, so it is kept from taking the place of those who are: one processor is always left to them, a
 // source may ask so much at once, and compute so long at a stretch.
 const (
-	askedAtOnce   = 4               // by one source; more are refused
-	longest       = 2 * time.Second // that one answer may take
-	stretch       = 10_000          // ms of computing that a source may use at a stretch
-	refill        = 250             // ms a second that it gets back
-	mostNetworks  = 10_000          // kept; then those that wait for nothing go
-	calcPatience  = 5 * time.Second // for a turn
-	askAgainAfter = "1"             // s
+	askedAtOnce   = 4                      // by one source; more are refused
+	longest       = 2 * time.Second        // that one answer may take
+	stretch       = 10_000                 // ms of computing that a source may use at a stretch
+	refill        = 250                    // ms a second that it gets back
+	mostNetworks  = 10_000                 // kept; then those that wait for nothing go
+	calcPatience  = 5 * time.Second        // for a turn
+	askAgainAfter = "1"                    // s
+	unhurried     = 500 * time.Millisecond // until a refusal, so that whoever asks without a pause is slowed down
 )
 
 type calcGate struct {
@@ -73,6 +74,7 @@ func (g *calcGate) enter(source string) (s *calcSource, leave func(), why string
 func (s *Server) guard(ctx huma.Context, next func(huma.Context)) {
 	source, leave, why := s.calcGate.enter(network(sourceOf(ctx)))
 	if why != "" {
+		wait(ctx.Context(), unhurried)
 		ctx.SetHeader("Retry-After", askAgainAfter)
 		_ = huma.WriteErr(s.api, ctx, http.StatusTooManyRequests, why)
 		return
@@ -90,16 +92,26 @@ func (g *calcGate) compute(ctx context.Context, do func(context.Context) ([]byte
 	if g.places.Acquire(waiting, 1) != nil {
 		return nil, huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("The calculator is busy. Ask again in a moment."), http.Header{"Retry-After": {askAgainAfter}})
 	}
-	defer g.places.Release(1)
 	limited, stop := context.WithTimeoutCause(ctx, longest, errTooLong)
 	defer stop()
 	began := time.Now()
 	out, err := do(limited)
+	took := time.Since(began)
+	// Then the place rests for as long, so that at most half of a processor's time goes to the calculator.
+	time.AfterFunc(min(took, longest), func() { g.places.Release(1) })
 	if source, ok := ctx.Value(calcSourceKey{}).(*calcSource); ok {
-		source.budget.ReserveN(time.Now(), int(time.Since(began).Milliseconds()))
+		source.budget.ReserveN(time.Now(), int(took.Milliseconds()))
 	}
 	if err != nil && limited.Err() != nil {
 		err = context.Cause(limited)
 	}
 	return out, err
+}
+
+// wait lets time pass, or whoever waits go.
+func wait(ctx context.Context, d time.Duration) {
+	select {
+	case <-ctx.Done():
+	case <-time.After(d):
+	}
 }

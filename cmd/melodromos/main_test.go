@@ -28,7 +28,7 @@ func TestMain(m *testing.M) {
 }
 
 // program prepares a run of the real program.
-func program(t *testing.T, args ...string) *exec.Cmd {
+func program(t testing.TB, args ...string) *exec.Cmd {
 	t.Helper()
 	self, err := os.Executable()
 	if err != nil {
@@ -42,7 +42,6 @@ func program(t *testing.T, args ...string) *exec.Cmd {
 // On the command line a refusal is exit status 2, one line on standard error that names the field, and nothing on
 // standard output.
 func TestCalc(t *testing.T) {
-	const bag = `{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02,"restitution":0.8}`
 	for _, c := range []struct {
 		op, in string
 		status int
@@ -77,10 +76,11 @@ type serving struct {
 	client *http.Client
 }
 
-func serveProgram(t *testing.T, database string) serving {
+func serveProgram(t testing.TB, database string, settings ...string) serving {
 	t.Helper()
 	cmd := program(t, "serve", "--demo")
 	cmd.Env = append(cmd.Env, "DATABASE_URL="+database, "PORT=0", "LOG_LEVEL=error")
+	cmd.Env = append(cmd.Env, settings...)
 	out, err := cmd.StdoutPipe()
 	if err != nil {
 		t.Fatal(err)
@@ -101,7 +101,7 @@ func serveProgram(t *testing.T, database string) serving {
 	return s
 }
 
-func (s serving) ask(t *testing.T, method, path string, body, into any) {
+func (s serving) ask(t testing.TB, method, path string, body, into any) {
 	t.Helper()
 	text, err := json.Marshal(body)
 	if err != nil {

@@ -8,6 +8,7 @@ import (
 	"net"
 	"os"
 	"os/signal"
+	"runtime/debug"
 	"syscall"
 	"time"
 
@@ -74,6 +75,12 @@ func serve(ctx context.Context, withDemo bool) error {
 		return err
 	}
 	defer func() { _ = s.Close() }()
+	if os.Getenv("GOGC") == "" && os.Getenv("GOMEMLIMIT") == "" {
+		// The program lives on little memory: its collector need not work beside everybody else for each large answer, but passwords that
+		// are hashed take a lot for a moment, and are not to pile up.
+		debug.SetGCPercent(400)
+		debug.SetMemoryLimit(384 << 20)
+	}
 	o := server.Options{Store: s, Interface: ui.Files(), Secure: cfg.Secure, Proxies: cfg.Proxies}
 	if withDemo {
 		if err := demo.Load(ctx, s, time.Now()); err != nil {
