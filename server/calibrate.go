@@ -63,13 +63,13 @@ type NewCalibration struct {
 }
 
 // fit runs a measurement through the core.
-func fit(r rig.Rig, m Measured) (Fit, error) {
+func fit(r rig.Rig, m Measured, stop func() error) (Fit, error) {
 	var fitted rig.Rig
 	var c rig.Calibration
 	var err error
 	switch m.Method {
 	case "taps":
-		fitted, c, err = rig.Calibrate(r, m.Strikes)
+		fitted, c, err = rig.Calibrate(r, m.Strikes, stop)
 	case "count":
 		fitted, c, err = rig.CalibrateCount(r, m.Count, m.Seconds)
 	case "period":
@@ -102,7 +102,7 @@ func (s *Server) registerCalibrations(api huma.API) {
 		if err != nil {
 			return nil, refused(ctx, "body.rig", err)
 		}
-		f, err := fit(r, in.Body.Measured)
+		f, err := fit(r, in.Body.Measured, who(ctx).stop)
 		if err != nil {
 			return nil, refused(ctx, "body.measured", err)
 		}
@@ -120,7 +120,7 @@ func (s *Server) registerCalibrations(api huma.API) {
 		ByID
 		Body NewCalibration
 	}) (*one[Rig], error) {
-		row, err := calibrate(who(ctx).gym, in.ID, in.Body)
+		row, err := calibrate(who(ctx), in.ID, in.Body)
 		if err != nil {
 			return nil, refused(ctx, "body", err)
 		}
@@ -137,7 +137,8 @@ func (s *Server) registerCalibrations(api huma.API) {
 	})
 }
 
-func calibrate(gym *store.Gym, id string, in NewCalibration) (store.Rig, error) {
+func calibrate(by caller, id string, in NewCalibration) (store.Rig, error) {
+	gym := by.gym
 	before, err := gym.Rig(id)
 	if err != nil {
 		return before, err
@@ -150,7 +151,7 @@ func calibrate(gym *store.Gym, id string, in NewCalibration) (store.Rig, error) 
 	if in.Measured.Method == "rounds" {
 		f, err = fitRounds(gym, before, r)
 	} else {
-		f, err = fit(r, in.Measured)
+		f, err = fit(r, in.Measured, by.stop)
 	}
 	if err != nil {
 		return before, input.Under("measured", err)

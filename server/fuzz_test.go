@@ -1,6 +1,7 @@
 package server
 
 import (
+	"cmp"
 	"encoding/json"
 	"flag"
 	"fmt"
@@ -13,6 +14,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"golang.org/x/time/rate"
@@ -341,15 +343,18 @@ func TestRequestsFromTheDescription(t *testing.T) {
 	}
 	slices.SortFunc(operations, func(a, b operation) int { return strings.Compare(a.path+a.method, b.path+b.method) })
 	answered, taken := map[int]int{}, map[string]int{}
+	longest := map[string]time.Duration{}
 	for n := range *fuzzRequests {
 		o := operations[n%len(operations)]
 		req, body := m.request(u.url, o.method, o.path, o.op)
+		began := time.Now()
 		res, err := u.client.Do(req)
 		if err != nil {
 			t.Fatalf("request %d: %s %s %.500s: %v", n, o.method, req.URL, body, err)
 		}
 		out, _ := io.ReadAll(res.Body)
 		_ = res.Body.Close()
+		longest[o.path] = max(longest[o.path], time.Since(began))
 		answered[res.StatusCode]++
 		switch {
 		case res.StatusCode >= 500:
@@ -361,6 +366,10 @@ func TestRequestsFromTheDescription(t *testing.T) {
 			u.client = s.stranger(t).client
 			u.want(200, "POST", "/api/sign-in", signInBody{u.email, password}, nil)
 		}
+	}
+	slow := slices.SortedFunc(maps.Keys(longest), func(a, b string) int { return cmp.Compare(longest[b], longest[a]) })
+	for _, path := range slow[:5] {
+		t.Logf("took at most %s: %s", longest[path].Round(time.Millisecond), path)
 	}
 	t.Logf("%v; %d of %d operations were carried out", answered, len(taken), len(operations))
 	if good := answered[200] + answered[204]; good < *fuzzRequests/5 {

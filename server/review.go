@@ -148,7 +148,7 @@ type LogRow struct {
 	Summary   *Summary   `json:"summary,omitempty"`
 }
 
-func judgeRun(gym *store.Gym, p runParts) (judge.Round, []store.Mark, error) {
+func judgeRun(gym *store.Gym, p runParts, stop func() error) (judge.Round, []store.Mark, error) {
 	rows, err := gym.Hits(p.ID)
 	if err != nil {
 		return judge.Round{}, nil, err
@@ -177,7 +177,7 @@ func judgeRun(gym *store.Gym, p runParts) (judge.Round, []store.Mark, error) {
 	}
 	until := drill.Micros(p.Now(time.Now()))
 	return judge.JudgeRound(p.timeline, hits, until, judge.Source{
-		Latency: p.LatencyUS != nil, Screen: drill.OnScreen(p.recorder(), p.playing()), ForceSpread: trainee.Start(trainee.Band(t.Band)).Force,
+		Latency: p.LatencyUS != nil, Screen: drill.OnScreen(p.recorder(), p.playing()), ForceSpread: trainee.Start(trainee.Band(t.Band)).Force, Stop: stop,
 	}), marks, nil
 }
 
@@ -241,7 +241,7 @@ func Summarise(gym *store.Gym, run store.Run) error {
 	if err != nil {
 		return err
 	}
-	round, marks, err := judgeRun(gym, p)
+	round, marks, err := judgeRun(gym, p, nil) // what is kept is judged to the end
 	if err != nil {
 		return err
 	}
@@ -347,8 +347,11 @@ func (s *Server) review(ctx context.Context, row store.Run) (Review, error) {
 	if err != nil {
 		return Review{}, err
 	}
-	round, marks, err := judgeRun(who(ctx).gym, p)
+	round, marks, err := judgeRun(who(ctx).gym, p, who(ctx).stop)
 	if err != nil {
+		return Review{}, err
+	}
+	if err := who(ctx).stop(); err != nil {
 		return Review{}, err
 	}
 	run, err := s.runOut(ctx, row)

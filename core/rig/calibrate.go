@@ -5,7 +5,6 @@ import (
 	"math"
 	"slices"
 
-	"gonum.org/v1/gonum/optimize"
 	"gonum.org/v1/gonum/stat"
 
 	"melodromos/core/input"
@@ -60,7 +59,11 @@ const (
 // strike, the strike itself first and then every return, pass or board sound in order. How hard each strike was is fitted
 // with it, and so is a steady lateness of the taps, which shifts the strike's own tap as well. Taps far off count for less
 // (Huber 1964). A pendulum is to be let swing gently; its launch is not fitted. The rig that comes back carries the fitted value. Rows that cannot be read are refused, naming taps.
-func Calibrate(r Rig, strikes [][]float64) (Rig, Calibration, error) {
+// stop is asked all along, such as a context's Err; an error ends the fit and is returned. Nil never ends it.
+func Calibrate(r Rig, strikes [][]float64, stop func() error) (Rig, Calibration, error) {
+	if stop == nil {
+		stop = func() error { return nil }
+	}
 	f := r.leastKnown()
 	if err := r.Check(); err != nil {
 		return r, Calibration{}, err
@@ -80,24 +83,26 @@ func Calibrate(r Rig, strikes [][]float64) (Rig, Calibration, error) {
 		}
 	}
 	spread := 0.05 // s; tightened once a first fit shows what the taps are worth
-	var best *optimize.Result
+	var best []float64
 	for range 2 {
-		problem := optimize.Problem{Func: func(p []float64) float64 { return f.misfit(p, strikes, spread) }}
-		var failed error
-		best, failed = optimize.Minimize(problem, start, &optimize.Settings{FuncEvaluations: 600, Converger: &optimize.FunctionConverge{Absolute: 1e-6, Iterations: 30}}, &optimize.NelderMead{SimplexSize: 0.15})
-		if failed != nil || math.IsInf(best.F, 0) {
+		var misfit float64
+		var err error
+		if best, misfit, err = f.least(start, strikes, spread, stop); err != nil {
+			return r, Calibration{}, err
+		}
+		if math.IsInf(misfit, 0) {
 			return r, Calibration{}, input.Refuse("taps", "expected taps that this bag could have given; is it the right bag, and was every return tapped?")
 		}
-		start = best.X
-		spread = math.Max(0.003, 1.4826*median(f.left(best.X, strikes))) // robust: 1.4826 × the median is the spread of a normal
+		start = best
+		spread = math.Max(0.003, 1.4826*median(f.left(best, strikes))) // robust: 1.4826 × the median is the spread of a normal
 	}
-	left := f.left(best.X, strikes)
+	left := f.left(best, strikes)
 	// What was fitted takes some of the spread out of what is left.
-	if free := len(left) - len(best.X) - len(strikes); free > 0 {
+	if free := len(left) - len(best) - len(strikes); free > 0 {
 		spread *= math.Sqrt(float64(len(left)) / float64(free))
 	}
-	c := Calibration{Parameter: f.parameter, Value: math.Exp(best.X[0]), TapError: spread}
-	c.Spread = c.Value * f.uncertain(best.X, strikes, spread)
+	c := Calibration{Parameter: f.parameter, Value: math.Exp(best[0]), TapError: spread}
+	c.Spread = c.Value * f.uncertain(best, strikes, spread)
 	squares := 0.0
 	for _, e := range left {
 		squares += e * e
@@ -106,7 +111,7 @@ func Calibrate(r Rig, strikes [][]float64) (Rig, Calibration, error) {
 		}
 	}
 	c.Residual = math.Sqrt(squares / float64(len(left)))
-	for _, v := range best.X[1:] {
+	for _, v := range best[1:] {
 		c.Launches = append(c.Launches, math.Exp(v))
 	}
 	fit := f.with(c.Value)

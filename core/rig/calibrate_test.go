@@ -7,6 +7,8 @@ import (
 	"math/rand/v2"
 	"testing"
 
+	"gonum.org/v1/gonum/optimize"
+
 	"melodromos/core/input"
 )
 
@@ -47,7 +49,7 @@ func TestCalibrateExact(t *testing.T) {
 		{cylinder, chained, 0.5, []float64{0.5}},
 		{checked, pumped, 0.8, []float64{3}},
 	} {
-		fit, found, err := Calibrate(c.believed, tapped(t, c.real, 1, 0, 9, c.launches...))
+		fit, found, err := Calibrate(c.believed, tapped(t, c.real, 1, 0, 9, c.launches...), nil)
 		if err != nil {
 			t.Fatalf("%s: %v", c.real.Kind(), err)
 		}
@@ -65,7 +67,7 @@ func TestCalibrateNoisyCords(t *testing.T) {
 	const rounds = 20
 	good := 0
 	for seed := range uint64(rounds) {
-		_, found, err := Calibrate(believed, tapped(t, doubleEnd, seed, 0.030, 10, 2, 3))
+		_, found, err := Calibrate(believed, tapped(t, doubleEnd, seed, 0.030, 10, 2, 3), nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -87,7 +89,7 @@ func TestCalibrateOutlier(t *testing.T) {
 	believed.Upper.Stiffness, believed.Lower.Stiffness = 120, 120
 	rows := tapped(t, doubleEnd, 3, 0.005, 12, 2.5)
 	rows[0][6] += 0.2
-	_, found, err := Calibrate(believed, rows)
+	_, found, err := Calibrate(believed, rows, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -120,7 +122,7 @@ func TestCalibrateRefusals(t *testing.T) {
 	for what, rows := range map[string][][]float64{
 		"none": {}, "too few": {{0, 1}}, "out of order": {{0, 1, 0.5, 2}}, "no numbers": {{0, 1, 2, math.NaN()}}, "endless": {{0, 1, 2, math.Inf(1)}},
 	} {
-		_, _, err := Calibrate(doubleEnd, rows)
+		_, _, err := Calibrate(doubleEnd, rows, nil)
 		var refused *input.Error
 		if !errors.As(err, &refused) {
 			t.Errorf("%s: %v, want a refusal", what, err)
@@ -133,7 +135,7 @@ func BenchmarkCalibrate(b *testing.B) {
 	believed.Upper.Stiffness, believed.Lower.Stiffness = 200, 200
 	rows := [][]float64{{0, 0.25, 0.75, 1.25, 1.75, 2.25, 2.76, 3.26}}
 	for b.Loop() {
-		if _, _, err := Calibrate(believed, rows); err != nil {
+		if _, _, err := Calibrate(believed, rows, nil); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -185,7 +187,7 @@ func TestCalibrationError(t *testing.T) {
 	const rounds = 16
 	within, taps := 0, 0.0
 	for seed := range uint64(rounds) {
-		_, found, err := Calibrate(believed, tapped(t, doubleEnd, 900+seed, 0.02, 10, 2.2, 3))
+		_, found, err := Calibrate(believed, tapped(t, doubleEnd, 900+seed, 0.02, 10, 2.2, 3), nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -198,4 +200,41 @@ func TestCalibrationError(t *testing.T) {
 		t.Errorf("within two errors %d times in %d", within, rounds)
 	}
 	near(t, "spread of the taps", taps, 0.02, 0.005)
+}
+
+// Whoever has gone is worked for no longer, and gets no fit of half the work.
+func TestCalibrateStops(t *testing.T) {
+	rows := tapped(t, doubleEnd, 1, 0.01, 9, 2, 3)
+	gone := errors.New("gone")
+	asked := 0
+	_, _, err := Calibrate(doubleEnd, rows, func() error {
+		if asked++; asked > 3 {
+			return gone
+		}
+		return nil
+	})
+	if !errors.Is(err, gone) || asked > 5 {
+		t.Errorf("%v after %d", err, asked)
+	}
+}
+
+// Down the slope comes to the same foot as another way of looking for it, gonum's simplex of Nelder and Mead, which knows no slope.
+func TestDescendAgainstSimplex(t *testing.T) {
+	pole := ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06}
+	for _, bag := range []Rig{doubleEnd, pole} {
+		f := bag.leastKnown()
+		f.now *= 1.15
+		strikes := tapped(t, bag, 4, 0.02, 8, 2.1, 3)
+		strikes[1][5] += 0.2 // one tap far off
+		start := []float64{math.Log(f.now), math.Log(halfPower), math.Log(halfPower)}
+		misfit := func(p []float64) float64 { return f.misfit(p, strikes, 0.02) }
+		simplex, err := optimize.Minimize(optimize.Problem{Func: misfit}, start, &optimize.Settings{FuncEvaluations: 2000}, &optimize.NelderMead{SimplexSize: 0.15})
+		if err != nil {
+			t.Fatal(err)
+		}
+		foot, least, err := f.descend(start, strikes, 0.02, func() error { return nil })
+		if err != nil || least > simplex.F+1e-4 || math.Abs(foot[0]-simplex.X[0]) > 1e-3 {
+			t.Errorf("%s: %.6f at %.5f, the simplex %.6f at %.5f, %v", bag.Kind(), least, foot, simplex.F, simplex.X, err)
+		}
+	}
 }
