@@ -105,7 +105,7 @@ func (s *Server) tryPassword(ctx context.Context, ip, email, password string, co
 		own = "as " + email + " by " + s.sessions.Token(ctx)
 		keys = map[string]allowance{own: forAddress}
 	}
-	right, wait := s.tries.begin(time.Now(), keys)
+	right, wait := s.tries.begin(keys)
 	if wait > 0 {
 		slog.Warn("sign-in has to wait", "source", ip, "seconds", seconds(wait))
 		return false, huma.ErrorWithHeaders(

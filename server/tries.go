@@ -11,6 +11,7 @@ import (
 type tries struct {
 	mu    sync.Mutex
 	known map[string]*tried
+	now   func() time.Time
 }
 
 type tried struct {
@@ -43,11 +44,12 @@ func (a allowance) wait(wrong int) time.Duration {
 	return min(a.most, time.Second<<min(wrong-a.free, 20))
 }
 
-func newTries() *tries { return &tries{known: map[string]*tried{}} }
+func newTries() *tries { return &tries{known: map[string]*tried{}, now: time.Now} }
 
 // begin enters a try under each key, or says how long to wait; a try that has to wait is none. Calling right takes it back, and what went
 // wrong before it under the keys that are its own.
-func (t *tries) begin(now time.Time, keys map[string]allowance) (right func(own ...string), wait time.Duration) {
+func (t *tries) begin(keys map[string]allowance) (right func(own ...string), wait time.Duration) {
+	now := t.now()
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	for key := range keys {
