@@ -167,6 +167,6 @@ func TestHeadCaution(t *testing.T) {
 	c.ok(c.Go("/"))
 	c.ok(c.See("Next on the floor"))
 	c.ok(c.Go("/run/" + drills[0].ID))
-	c.ok(c.See("No round starts: a knock to the head"))
+	c.ok(c.See("No round starts. A knock to the head"))
 	c.ok(c.Until("[...document.querySelectorAll('button')].find((b) => b.innerText === 'Start').disabled"))
 }

@@ -79,3 +79,6 @@ export function figure(v: number, unit: string, units: Units): string {
     default: return v.toFixed(Number.isInteger(v) ? 0 : 2)
   }
 }
+
+/** A text with a capital first letter. */
+export const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

@@ -6,7 +6,7 @@
   import { toast } from 'svelte-sonner'
   import { api, ask, Refusal, type Schemas } from '../lib/api/client'
   import { kindNames, labelOf, shownAs, valueOf } from '../lib/bench/measures'
-  import { duration, ms, speed } from '../lib/format'
+  import { duration, ms, speed, upper } from '../lib/format'
   import { RunClock } from '../lib/run/clock'
   import { Sound } from '../lib/run/sound'
   import { session } from '../lib/session.svelte'
@@ -50,7 +50,7 @@
   const kind = $derived(bag?.doc.kind ?? 'doubleEnd')
   const units = $derived(session.units)
   const refused = $derived(whatIf.refusal?.message.replace(/^[\w.[\]]+: /, (field) => (field.startsWith('doc.cues') ? 'Surprise: ' : '')) ?? '')
-  const tooOften = $derived(whatIf.refusal?.field.endsWith('.repetitions') ? `${refused.charAt(0).toUpperCase()}${refused.slice(1)}.` : '')
+  const tooOften = $derived(whatIf.refusal?.field.endsWith('.repetitions') ? `${upper(refused)}.` : '')
   const misread = $derived(tooOften ? '' : refused)
 
   $effect(() => {
@@ -230,7 +230,7 @@
   <label class="mt-4 block"><span class="label">What is thrown</span>
     <input bind:this={line} class="input mt-1 !text-2xl !font-bold" spellcheck="false" autocomplete="off" maxlength="4000" value={text} oninput={(e) => typed(e.currentTarget.value)}
       aria-invalid={misread ? 'true' : undefined} aria-describedby="said" placeholder="1-2 | slip lead - 3" /></label>
-  <p id="said" class="mt-1 min-h-6 {misread ? 'font-semibold' : 'text-soft'}" role={misread ? 'alert' : undefined}>{misread ? misread.charAt(0).toUpperCase() + misread.slice(1) : c && c.canonical !== text ? `Read as ${c.canonical}` : (c?.call ?? '')}</p>
+  <p id="said" class="mt-1 min-h-6 {misread ? 'font-semibold' : 'text-soft'}" role={misread ? 'alert' : undefined}>{misread ? upper(misread) : c && c.canonical !== text ? `Read as ${c.canonical}` : (c?.call ?? '')}</p>
   <div class="mt-1 flex flex-wrap gap-1" aria-label="Moves to pick">
     {#each punches as m (m)}<button class="button !min-h-9 !min-w-9 !px-2 !py-0 !border-strike text-strike" onclick={() => pick(m)}>{m}</button>{/each}
     {#each session.me?.kicks ? legs : [] as m (m)}<button class="button !min-h-9 !px-2 !py-0 !border-strike text-sm text-strike" onclick={() => pick(m)}>{m}</button>{/each}
@@ -318,7 +318,7 @@
         <Field label="Wait between repetitions" value={doc.pause ?? 2} min={0} max={20} step={0.25} unit="s" digits={2} onchange={(pause) => set({ pause })} />
         {#if doc.work}<Field label="From bell to bell" value={doc.work} min={10} max={600} step={5} unit="s" onchange={(work) => set({ work })} />
         {:else}<Field label="Repetitions" value={doc.repetitions ?? 10} min={1} max={100} most={2000} step={1} unit="" problem={tooOften} onchange={(repetitions) => set({ repetitions })} />{/if}
-        <Choice label="Ends by" value={doc.work ? 'time' : 'count'} options={[{ value: 'time', text: 'The bell' }, { value: 'count', text: 'Repetitions' }]} onchange={(v) => set(v === 'time' ? { work: 60, repetitions: 0 } : { work: 0, repetitions: 10 })} note={`${c.times} repetitions, ${duration(p.seconds)} from bell to bell.`} />
+        <Choice label="Ends by" value={doc.work ? 'time' : 'count'} options={[{ value: 'time', text: 'The bell' }, { value: 'count', text: 'Repetitions' }]} onchange={(v) => set(v === 'time' ? { work: 60, repetitions: 0 } : { work: 0, repetitions: 10 })} note={refused ? '' : `${c.times} repetitions, ${duration(p.seconds)} from bell to bell.`} />
         <Choice label="Called" value={doc.guidance ?? 'fading'} options={[{ value: 'fading', text: 'Fading' }, { value: 'called', text: 'Always' }, { value: 'partly', text: 'Every second' }, { value: 'alone', text: 'Never' }]} onchange={(guidance) => set({ guidance })} />
         <Choice label="By" value={doc.names ? 'names' : 'numbers'} options={[{ value: 'numbers', text: 'Numbers' }, { value: 'names', text: 'Names' }]} onchange={(v) => set({ names: v === 'names' })} />
         {#if c.balance.slipsLead + c.balance.slipsRear > 0}<Choice label="Slips by" value={doc.inside ? 'inside' : 'sides'} options={[{ value: 'sides', text: 'Lead and rear' }, { value: 'inside', text: 'Inside and outside' }]} onchange={(v) => set({ inside: v === 'inside' })} />{/if}

@@ -4,6 +4,7 @@
   import { api, ask, type Schemas } from '../lib/api/client'
   import { kindNames } from '../lib/bench/measures'
   import type { Doc } from '../lib/bench/fields'
+  import { upper } from '../lib/format'
   import Choice from '../lib/ui/Choice.svelte'
   import Notice from '../lib/ui/Notice.svelte'
 
@@ -38,8 +39,8 @@
 </div>
 <div class="mt-2 grid gap-x-8 md:grid-cols-2">
   <Choice label="Bag" value={bag} options={[{ value: 'all', text: 'All' }, ...Object.entries(kindNames).map(([value, text]) => ({ value: value as Doc['kind'], text: text.replace(' bag', '') }))]} onchange={(v) => (bag = v as typeof bag)} />
-  <Choice label="Level, on this gym’s bags" value={level} options={[{ value: 'all', text: 'All' }, ...Object.keys(levels).map((v) => ({ value: v, text: v.charAt(0).toUpperCase() + v.slice(1) }))]} onchange={(v) => (level = String(v))} />
-  <Choice label="For" value={purpose} options={[{ value: 'all', text: 'All' }, ...(library.data?.purposes ?? []).map((v) => ({ value: v, text: v.charAt(0).toUpperCase() + v.slice(1) })), { value: 'own', text: 'Our own' }]} onchange={(v) => (purpose = String(v))} />
+  <Choice label="Level, on this gym’s bags" value={level} options={[{ value: 'all', text: 'All' }, ...Object.keys(levels).map((v) => ({ value: v, text: upper(v) }))]} onchange={(v) => (level = String(v))} />
+  <Choice label="For" value={purpose} options={[{ value: 'all', text: 'All' }, ...(library.data?.purposes ?? []).map((v) => ({ value: v, text: upper(v) })), { value: 'own', text: 'Our own' }]} onchange={(v) => (purpose = String(v))} />
   <div class="flex flex-wrap gap-x-8">
     <Choice label="Length" value={size} options={[{ value: 'all', text: 'All' }, { value: 'short', text: '1 to 3 moves' }, { value: 'middle', text: '4 to 7' }, { value: 'long', text: '8 and more' }]} onchange={(v) => (size = String(v))} />
     <Choice label="Tag" value={tag} options={[{ value: 'all', text: 'All' }, { value: 'flow drill', text: 'Flow drill' }, { value: 'segment', text: 'Segment' }, { value: 'one hand', text: 'One hand' }, { value: 'finisher', text: 'Finisher' }]} onchange={(v) => (tag = String(v))} />
@@ -55,10 +56,10 @@
     <ul>
       {#each g.entries as e (e.key)}
         <li class="grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-1 border-b border-rope py-2.5 md:grid-cols-[16rem_1fr_auto]">
-          <div class="grid grid-cols-[2.75rem_1fr] gap-x-2"><span class="figure row-span-2 self-center text-3xl" title="Level">{e.level != null ? e.level.toFixed(1) : '–'}</span><p class="font-bold">{e.name}</p><p class="text-sm text-soft">{e.drillId ? 'Our own' : `${e.purpose.charAt(0).toUpperCase() + e.purpose.slice(1)}; ${steps[e.step]?.toLowerCase()}`}</p></div>
+          <div class="grid grid-cols-[2.75rem_1fr] gap-x-2"><span class="figure row-span-2 self-center text-3xl" title="Level">{e.level != null ? e.level.toFixed(1) : '–'}</span><p class="font-bold">{e.name}</p><p class="text-sm text-soft">{e.drillId ? 'Our own' : `${upper(e.purpose)}; ${steps[e.step]?.toLowerCase()}`}</p></div>
           <div class="max-md:col-span-2 max-md:row-start-2">
             {#if e.moves > 0}<p class="font-semibold">{e.canonical}</p>{:else}<p>{e.figures.slice(0, 2).map((f) => `${f.value} ${f.label}`).join(', ')}</p>{/if}
-            <p class="text-sm text-soft">{e.note}{e.tags.length > 0 ? ` ${e.tags.map((t) => t.charAt(0).toUpperCase() + t.slice(1)).join(', ')}.` : ''}{e.twin ? ` The same as “${e.twin}”.` : ''}</p>
+            <p class="text-sm text-soft">{e.note}{e.tags.length > 0 ? ` ${e.tags.map((t) => upper(t)).join(', ')}.` : ''}{e.twin ? ` The same as “${e.twin}”.` : ''}</p>
           </div>
           <a class="button" href={link(e)} aria-label="{e.drillId ? 'Change' : 'Take'} {e.name}">{e.drillId ? 'Change' : 'Take it'}</a>
         </li>

@@ -4,7 +4,7 @@
   import { onDestroy } from 'svelte'
   import { push } from 'svelte-spa-router'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { bands, count, countdown, markNames, side } from '../lib/format'
+  import { bands, count, countdown, markNames, side, upper } from '../lib/format'
   import { cautions } from '../lib/bench/measures'
   import BagPicture from '../lib/run/BagPicture.svelte'
   import SwayPicture from '../lib/run/SwayPicture.svelte'
@@ -66,6 +66,7 @@
   let traceWidth = $state(800)
 
   function start() {
+    if (ready.data?.outlook.barred) return
     rememberRecorder(source)
     void round.start(params.id, source, plays, { ability, seed })
   }
@@ -134,7 +135,7 @@
         {#if outlook.clean > 0}<div><dt class="label" title={outlook.made}>Meet the bag, expected</dt><dd class="figure text-5xl">{Math.round(100 * outlook.clean)}<span class="text-2xl"> %</span></dd></div>{/if}
       </dl>
       </div>
-      {#if outlook.held}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{outlook.barred ? 'No round starts' : 'Held back'}: {outlook.held}. <a href="#/people/{trainee.id}">To {trainee.name}</a></p>{/if}
+      {#if outlook.held}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{outlook.barred ? `No round starts. ${upper(outlook.held)}` : `Held back: ${outlook.held}`}. <a href="#/people/{trainee.id}">To {trainee.name}</a></p>{/if}
       {#if preview.problem}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{preview.problem} <a href="#/{preview.composed ? 'compose' : 'drills'}/{drill.id}">Change the drill</a></p>{/if}
       <div class="bg-sheet py-2">
         <SwingTrace cycle={preview.cycle} strikes={preview.composed ? composedStrikes(preview.composed.moves) : sample(preview.cycle, preview.pattern)} moves={preview.composed ? composedMoves(preview.composed.moves) : []} tempo={preview.shown} from={-0.2} to={preview.composed ? preview.cycle.return : preview.cycle.return * 2 + 0.2} height={270} />

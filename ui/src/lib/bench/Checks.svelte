@@ -1,7 +1,7 @@
 <!-- What was looked at on a rig: what is wrong first, each with its figure, the limit, where that comes from, and what to do. -->
 <script lang="ts">
   import type { Schemas } from '../api/client'
-  import { figure, type Units } from '../format'
+  import { figure, upper, type Units } from '../format'
 
   type Props = { findings: Schemas['Finding'][]; units: Units; onset?: (changes: Schemas['Setting'][]) => void }
   let { findings, units, onset }: Props = $props()
@@ -21,8 +21,8 @@
         <p class={f.weight === 'right' ? '' : 'font-bold'}>{f.title}.</p>
         {#if f.figure !== null || f.what}
           <p class="text-sm">
-            {#if f.figure !== null}{f.what.charAt(0).toUpperCase() + f.what.slice(1)}: <b>{figure(f.figure, f.unit, units)}</b>{#if f.limit !== null}; limit {figure(f.limit, f.unit, units)}{/if}
-            {:else}{f.what.charAt(0).toUpperCase() + f.what.slice(1)}{/if}
+            {#if f.figure !== null}{upper(f.what)}: <b>{figure(f.figure, f.unit, units)}</b>{#if f.limit !== null}; limit {figure(f.limit, f.unit, units)}{/if}
+            {:else}{upper(f.what)}{/if}
             <span class="text-soft">({f.source})</span>
           </p>
         {/if}
