@@ -95,13 +95,15 @@ func (g *calcGate) compute(ctx context.Context, do func(context.Context) ([]byte
 	limited, stop := context.WithTimeoutCause(ctx, longest, errTooLong)
 	defer stop()
 	began := time.Now()
+	defer func() {
+		took := min(time.Since(began), 2*longest)
+		// Then the place rests for as long, so that at most half of a processor's time goes to the calculator.
+		time.AfterFunc(took, func() { g.places.Release(1) })
+		if source, ok := ctx.Value(calcSourceKey{}).(*calcSource); ok {
+			source.budget.ReserveN(time.Now(), int(took.Milliseconds()))
+		}
+	}()
 	out, err := do(limited)
-	took := time.Since(began)
-	// Then the place rests for as long, so that at most half of a processor's time goes to the calculator.
-	time.AfterFunc(min(took, longest), func() { g.places.Release(1) })
-	if source, ok := ctx.Value(calcSourceKey{}).(*calcSource); ok {
-		source.budget.ReserveN(time.Now(), int(took.Milliseconds()))
-	}
 	if err != nil && limited.Err() != nil {
 		err = context.Cause(limited)
 	}

@@ -112,7 +112,7 @@ func refused(ctx context.Context, prefix string, err error) error {
 		return huma.Error409Conflict("This is taken already.")
 	case errors.Is(err, store.ErrUnfit):
 		return huma.Error422UnprocessableEntity("Something in this cannot be kept: a name of blanks, a character that no text holds, or a number beyond all measure. Nothing was changed.")
-	case errors.Is(err, store.ErrUnavailable):
+	case errors.Is(err, store.ErrUnavailable), errors.Is(err, context.DeadlineExceeded):
 		slog.Error("database", "error", err)
 		return huma.Error503ServiceUnavailable(noDatabase)
 	case errors.Is(err, account.ErrBusy):

@@ -16,10 +16,8 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/judge"
-	"melodromos/core/ladder"
 	"melodromos/core/level"
 	"melodromos/core/rig"
-	"melodromos/core/words"
 	"melodromos/standin"
 	"melodromos/store"
 )
@@ -235,27 +233,6 @@ func (s *Server) newRun(ctx context.Context, in NewRun) (store.Run, string, erro
 		go s.playStandIn(key, choice)
 	}
 	return run, key, nil
-}
-
-// barred refuses a round of somebody for whom nothing is started while a caution stands.
-func barred(gym *store.Gym, traineeID string) error {
-	rows, err := gym.Cautions(traineeID)
-	if err != nil {
-		return err
-	}
-	if why := ladder.Bars(standing(rows)); why != "" {
-		return huma.Error409Conflict("This round does not start. " + words.Upper(why) + ", and the caution is lifted by name on their page.")
-	}
-	return nil
-}
-
-// mayStart refuses to start a round whose person was held back since it was made.
-func mayStart(gym *store.Gym, id string) error {
-	run, err := gym.Run(id)
-	if err != nil || run.StartedAt != nil {
-		return err
-	}
-	return barred(gym, run.TraineeID)
 }
 
 // NewRunRow compiles a drill on a bag into a run that is not stored yet, with how the bag answers its strikes. It plays the usual way

@@ -50,6 +50,7 @@ type Server struct {
 	levels   levels
 	calcGate *calcGate
 	idle     time.Duration // that a sign-in lasts which is not used
+	patience time.Duration // with the database, from the start of a request
 	pulse    time.Duration // between looks at whether the watcher of a live feed is still signed in
 }
 
@@ -58,7 +59,7 @@ func New(o Options) (*Server, error) {
 	if o.Quiet == 0 {
 		o.Quiet = 45 * time.Second
 	}
-	s := &Server{Options: o, store: o.Store, tries: newTries(), live: newHub(), running: context.Background(), calcGate: newCalcGate(), idle: 30 * 24 * time.Hour, pulse: 5 * time.Second}
+	s := &Server{Options: o, store: o.Store, tries: newTries(), live: newHub(), running: context.Background(), calcGate: newCalcGate(), idle: 30 * 24 * time.Hour, patience: 15 * time.Second, pulse: 5 * time.Second}
 	s.sessions = scs.New()
 	if o.Store != nil {
 		s.sessions.Store = o.Store.Sessions()
@@ -73,7 +74,7 @@ func New(o Options) (*Server, error) {
 		if r.Context().Err() == nil {
 			slog.Error("session", "error", err)
 		}
-		if errors.Is(err, store.ErrUnavailable) {
+		if errors.Is(err, store.ErrUnavailable) || errors.Is(err, context.DeadlineExceeded) {
 			problem(w, http.StatusServiceUnavailable, noDatabase)
 			return
 		}
@@ -173,6 +174,11 @@ func (s *Server) routes(engine *gin.Engine) {
 func (s *Server) guarded(engine http.Handler) http.Handler {
 	withSession := s.sessions.LoadAndSave(engine)
 	byPath := http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if strings.HasPrefix(r.URL.Path, "/api/") && !strings.HasSuffix(r.URL.Path, "/live") {
+			ctx, cancel := context.WithTimeout(r.Context(), s.patience)
+			defer cancel()
+			r = r.WithContext(ctx)
+		}
 		if strings.HasPrefix(r.URL.Path, "/api/") && !strings.HasPrefix(r.URL.Path, "/api/intake/") {
 			withSession.ServeHTTP(w, r)
 			return

@@ -30,13 +30,15 @@ var ctx = context.Background()
 // site is a server on a fresh database.
 type site struct {
 	*Server
-	url   string
-	store *store.Store
+	url      string
+	store    *store.Store
+	database string
 }
 
 func newSite(t testing.TB, with ...func(*Options)) site {
 	t.Helper()
-	s := storetest.Open(t)
+	database := storetest.URL(t)
+	s := storetest.At(t, database)
 	o := Options{Store: s, Interface: fstest.MapFS{
 		"index.html": {Data: []byte("<title>page</title>")}, "assets/a.js": {Data: []byte("//" + strings.Repeat("x", 4000))},
 	}}
@@ -50,7 +52,7 @@ func newSite(t testing.TB, with ...func(*Options)) site {
 	t.Cleanup(stop)
 	srv.running = running
 	srv.At(h.URL)
-	return site{srv, h.URL, s}
+	return site{srv, h.URL, s, database}
 }
 
 // user is a coach at a browser.

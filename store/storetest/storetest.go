@@ -53,7 +53,13 @@ func URL(t testing.TB) string {
 // Open opens a fresh database with all tables.
 func Open(t testing.TB) *store.Store {
 	t.Helper()
-	s, err := store.Open(URL(t))
+	return At(t, URL(t))
+}
+
+// At opens the database at an address and makes all its tables.
+func At(t testing.TB, url string) *store.Store {
+	t.Helper()
+	s, err := store.Open(url)
 	if err != nil {
 		t.Fatal(err)
 	}
