@@ -13,7 +13,6 @@ import (
 	"github.com/coder/websocket"
 
 	"melodromos/account"
-	"melodromos/store"
 )
 
 // With the database down every route says so, and sign-in never that the password is wrong.
