@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"regexp"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -152,6 +153,22 @@ func TestHeadCaution(t *testing.T) {
 	t.Cleanup(stop)
 	c := open(t, url, 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
+	// It happens in a round, and is noted in the pause: the round does not go on, and what was hit is kept.
+	other := slices.IndexFunc(drills, func(d store.Drill) bool { return d.TraineeID != drills[0].TraineeID })
+	c.ok(c.Go("/run/" + drills[other].ID))
+	c.ok(c.See("Ready for the floor"))
+	c.ok(c.Press("Start"))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	time.Sleep(3 * time.Second)
+	c.ok(c.Press("Pause"))
+	c.ok(c.See("Paused"))
+	if err := gym.AddCaution(&store.Caution{TraineeID: drills[other].TraineeID, Kind: "head", SetBy: "Another coach"}); err != nil {
+		t.Fatal(err)
+	}
+	c.ok(c.Press("Go on"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+	c.ok(c.See("stopped at"))
+
 	c.ok(c.Go("/run/" + drills[0].ID))
 	c.ok(c.See("Ready for the floor"))
 	if err := gym.AddCaution(&store.Caution{TraineeID: drills[0].TraineeID, Kind: "head", SetBy: "Another coach"}); err != nil {

@@ -20,10 +20,11 @@ func barred(gym *store.Gym, traineeID string) error {
 	return nil
 }
 
-// mayStart refuses to start a round whose person was held back since it was made.
-func mayStart(gym *store.Gym, id string) error {
+// mayGoOn refuses to start a round, or to take it up again after a pause or an end, whose person was held back since. What was captured in
+// it can come all the same.
+func mayGoOn(gym *store.Gym, id string) error {
 	run, err := gym.Run(id)
-	if err != nil || run.StartedAt != nil {
+	if err != nil || run.State == store.RunRunning || run.State == store.RunDone {
 		return err
 	}
 	return barred(gym, run.TraineeID)

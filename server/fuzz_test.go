@@ -35,6 +35,7 @@ type maker struct {
 	wild  bool                // half of the requests: else they are as they should be, but for what no schema tells
 	ids   map[string][]string // that there are, by the word in the address
 	key   string
+	email string
 	plans []library.Entry
 	on    string                     // the kind of bag that the last plan is for
 	rigs  map[string]json.RawMessage // by kind
@@ -126,7 +127,7 @@ func (m *maker) value(name string, s *huma.Schema, depth int) any {
 		case s.Format == "date" && !m.odd(0.2):
 			return "2026-03-02"
 		case name == "email":
-			return "juniper@example.org"
+			return m.email
 		case strings.Contains("password old new", name):
 			return password
 		case name == "band" && !m.odd(0.3):
@@ -295,58 +296,68 @@ func (m *maker) request(base, method, path string, op *huma.Operation) (*http.Re
 	return req, body
 }
 
-// Whatever is asked along the description of the interface, the server has an answer of its own: no request ends in a fault of it.
-func TestRequestsFromTheDescription(t *testing.T) {
-	if testing.Short() {
-		t.Skip("it has a step of its own in ./test")
-	}
-	s := newSite(t)
-	u := s.coach(t, "Juniper")
-	s.calcGate.known[network("127.0.0.1")] = &calcSource{budget: rate.NewLimiter(rate.Inf, 0)} // here all may be asked
-	m := &maker{Rand: rand.New(rand.NewPCG(*fuzzSeed, 1)), doc: s.api.OpenAPI()}
-	person, rigs := u.hung("speed", "doubleEnd", "reflex", "slip", "hanging")
+// furnish gives a gym one of everything, for requests to name.
+func (m *maker) furnish(u user) {
+	person, rigs := u.hung(fuzzKinds...)
 	m.ids, m.rigs = map[string][]string{"trainees": {person.ID}}, map[string]json.RawMessage{}
 	for _, kind := range fuzzKinds {
 		m.rigs[kind], _ = json.Marshal(rigs[kind].Doc)
 		m.ids["rigs"] = append(m.ids["rigs"], rigs[kind].ID)
 	}
 	m.plans = library.All()
-	for _, e := range m.plans {
-		if len(m.ids["drills"]) < 12 {
-			var d Drill
-			u.want(200, "POST", "/api/drills", map[string]any{"rigId": rigs[string(e.Kind)].ID, "traineeId": person.ID, "name": "", "version": 0, "doc": DrillDoc{Plan: e.Plan}}, &d)
-			for _, source := range []string{"keys", "device"} {
-				var run Run
-				u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: source}, &run)
-				m.ids["runs"], m.key = append(m.ids["runs"], run.ID), run.IntakeKey
-			}
-			m.ids["drills"] = append(m.ids["drills"], d.ID)
+	for _, e := range m.plans[:12] {
+		var d Drill
+		u.want(200, "POST", "/api/drills", Drill{RigID: rigs[string(e.Kind)].ID, TraineeID: person.ID, Doc: DrillDoc{Plan: e.Plan}}, &d)
+		for _, source := range []string{"keys", "device"} {
+			var run Run
+			u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: source}, &run)
+			m.ids["runs"], m.key = append(m.ids["runs"], run.ID), run.IntakeKey
 		}
+		m.ids["drills"] = append(m.ids["drills"], d.ID)
 	}
 	var caution CautionOut
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/cautions", CautionOut{Kind: "wrist"}, &caution)
 	var coaches []CoachOut
 	u.want(200, "GET", "/api/coaches", nil, &coaches)
 	m.ids["cautions"], m.ids["coaches"] = []string{caution.ID}, []string{coaches[0].ID}
+}
 
-	type operation struct {
-		method, path string
-		op           *huma.Operation
-	}
-	var operations []operation
-	for path, item := range m.doc.Paths {
+type operation struct {
+	method, path string
+	*huma.Operation
+}
+
+func operations(doc *huma.OpenAPI) (list []operation) {
+	for path, item := range doc.Paths {
 		for method, op := range map[string]*huma.Operation{"GET": item.Get, "POST": item.Post, "PUT": item.Put, "DELETE": item.Delete} {
 			if op != nil {
-				operations = append(operations, operation{method, path, op})
+				list = append(list, operation{method, path, op})
 			}
 		}
 	}
-	slices.SortFunc(operations, func(a, b operation) int { return strings.Compare(a.path+a.method, b.path+b.method) })
-	answered, taken := map[int]int{}, map[string]int{}
-	longest := map[string]time.Duration{}
+	slices.SortFunc(list, func(a, b operation) int { return strings.Compare(a.path+a.method, b.path+b.method) })
+	return list
+}
+
+// Whatever is asked along the description of the interface, the server has an answer of its own: no request ends in a fault of it.
+func TestRequestsFromTheDescription(t *testing.T) {
+	if testing.Short() {
+		t.Skip("it has a step of its own in ./test")
+	}
+	s := newSite(t)
+	s.calcGate.known[network("127.0.0.1")] = &calcSource{budget: rate.NewLimiter(1e9, 1e9)} // here all may be asked
+	m := &maker{Rand: rand.New(rand.NewPCG(*fuzzSeed, 1)), doc: s.api.OpenAPI()}
+	all := operations(m.doc)
+	var u user
+	answered, taken, longest := map[int]int{}, map[string]int{}, map[string]time.Duration{}
 	for n := range *fuzzRequests {
-		o := operations[n%len(operations)]
-		req, body := m.request(u.url, o.method, o.path, o.op)
+		if n%2000 == 0 { // what has been made makes answers long
+			u = s.coach(t, fmt.Sprint("Juniper", n))
+			m.email = u.email
+			m.furnish(u)
+		}
+		o := all[n%len(all)]
+		req, body := m.request(u.url, o.method, o.path, o.Operation)
 		began := time.Now()
 		res, err := u.client.Do(req)
 		if err != nil {
@@ -371,16 +382,16 @@ func TestRequestsFromTheDescription(t *testing.T) {
 	for _, path := range slow[:5] {
 		t.Logf("took at most %s: %s", longest[path].Round(time.Millisecond), path)
 	}
-	t.Logf("%v; %d of %d operations were carried out", answered, len(taken), len(operations))
+	t.Logf("%v; %d of %d operations were carried out", answered, len(taken), len(all))
 	if good := answered[200] + answered[204]; good < *fuzzRequests/5 {
 		t.Errorf("only %d of %d requests were taken: the rest was refused too soon to try anything", good, *fuzzRequests)
 	}
-	if len(taken) < len(operations)*9/10 {
-		for _, o := range operations {
-			if taken[o.method+" "+o.path] == 0 {
-				t.Logf("never carried out: %s %s", o.method, o.path)
-			}
+	for _, o := range all {
+		if taken[o.method+" "+o.path] == 0 {
+			t.Logf("never carried out: %s %s", o.method, o.path)
 		}
-		t.Errorf("%d of %d operations were carried out", len(taken), len(operations))
+	}
+	if len(taken) < len(all)*9/10 {
+		t.Errorf("only %d of %d operations were carried out", len(taken), len(all))
 	}
 }

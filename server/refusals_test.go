@@ -159,7 +159,12 @@ func TestHeadCautionBars(t *testing.T) {
 	if out := u.want(422, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: bag.ID, Choice: "accept"}, nil); !strings.Contains(out, "knock to the head") {
 		t.Errorf("%s", out)
 	}
+	u.want(409, "POST", "/api/runs/"+ready.ID+"/clock", Step{"resume", 0}, nil)
+	u.want(200, "POST", "/api/runs/"+running.ID+"/clock", Step{"pause", 50}, nil)
+	u.want(409, "POST", "/api/runs/"+running.ID+"/clock", Step{"resume", 50}, nil) // it happened in this round
+	u.want(200, "POST", "/api/runs/"+running.ID+"/hits", Batch{Device: "x", Hits: []HitIn{{Seq: 0, At: at(40)}}}, nil)
 	u.want(200, "POST", "/api/runs/"+running.ID+"/clock", Step{"stop", 100}, nil) // what runs can be ended
+	u.want(409, "POST", "/api/runs/"+running.ID+"/clock", Step{"resume", 100}, nil)
 	u.want(200, "POST", "/api/runs", NewRun{DrillID: theirs.ID, Source: "keys"}, nil)
 
 	u.want(422, "POST", "/api/cautions/"+head.ID+"/lift", Lift{" "}, nil)

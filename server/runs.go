@@ -303,8 +303,8 @@ func (s *Server) runOut(ctx context.Context, r store.Run) (Run, error) {
 // was cut off goes on when the browser comes back, and ending a run twice changes nothing.
 func (s *Server) step(ctx context.Context, id string, in Step) (store.Run, error) {
 	gym := who(ctx).gym
-	if in.Action == "start" {
-		if err := mayStart(gym, id); err != nil {
+	if in.Action == "start" || in.Action == "resume" {
+		if err := mayGoOn(gym, id); err != nil {
 			return store.Run{}, err
 		}
 	}

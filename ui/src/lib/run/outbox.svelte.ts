@@ -17,7 +17,7 @@ export class Outbox {
   offline = $state(false)
   /** Somebody else is signed in with this browser: what waits is kept until its coach is back. */
   foreign = $state(false)
-  /** Why the round may not start; then nothing of it is kept. */
+  /** Why the round may not start, or go on after a pause. */
   barred = $state('')
   waiting = $state(0)
   #run: string
@@ -98,7 +98,10 @@ export class Outbox {
     this.foreign = status === 404 // or gone; then it waits until it is forgotten
     if (status === 409) {
       this.barred = (e as Refusal).message
-      this.#drop()
+      // Without a hit there was no round. One that was told of too late waits until it may be told; what came before a pause is sent.
+      if (this.#kept.steps[0]?.action !== 'start') this.#kept.steps.shift()
+      else if (this.#kept.hits.length + this.#kept.marks.length === 0) this.#kept.steps = []
+      this.#save()
     } else if (status === 422) this.#drop() // the server will never take this: it is not ours to tap
     else this.offline = true
   }

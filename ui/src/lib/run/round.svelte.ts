@@ -160,6 +160,7 @@ export class Round {
       await this.#clock.resume()
       this.phase = 'running'
       await this.outbox?.step('resume', Math.max(0, this.now()))
+      if (this.outbox?.barred) await this.stop()
     }
   }
 
