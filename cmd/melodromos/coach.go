@@ -52,15 +52,15 @@ func coachAdd() *cobra.Command {
 			if c.Name, err = account.Name("name", c.Name); err != nil {
 				return err
 			}
-			if c.PasswordHash, err = newPassword(cmd); err != nil {
-				return err
-			}
 			return withStore(cmd.Context(), func(s *store.Store) error {
 				row, err := gymNamed(cmd.Context(), s, gym)
 				if err != nil {
 					return err
 				}
 				c.GymID = row.ID
+				if c.PasswordHash, err = newPassword(cmd); err != nil {
+					return err
+				}
 				if err := s.AddCoach(cmd.Context(), &c); errors.Is(err, store.ErrTaken) {
 					return input.Refuse("email", "%s signs in already", c.Email)
 				} else if err != nil {

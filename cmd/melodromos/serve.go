@@ -9,6 +9,7 @@ import (
 	"os"
 	"os/signal"
 	"runtime/debug"
+	"slices"
 	"syscall"
 	"time"
 
@@ -99,6 +100,9 @@ func serve(ctx context.Context, withDemo bool) error {
 		return err
 	}
 	fmt.Printf("Melodromos is at http://%s\n", l.Addr())
+	if gyms, err := s.Gyms(ctx); err == nil && !withDemo && !slices.ContainsFunc(gyms, func(g store.GymRow) bool { return !g.Demo }) {
+		fmt.Println("There is no gym yet: melodromos gym add --name \"Your gym\" makes one.")
+	}
 	if withDemo {
 		fmt.Printf("Sign in to the demo gym as %s with the password: %s\n", demo.Email, demo.Password)
 	}
