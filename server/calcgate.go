@@ -19,6 +19,7 @@ const (
 	longest       = 2 * time.Second        // that one answer may take
 	stretch       = 10_000                 // ms of computing that a source may use at a stretch
 	refill        = 250                    // ms a second that it gets back
+	leastRest     = 10 * time.Millisecond  // of a place after a question: to read and refuse one takes its time, too
 	mostNetworks  = 10_000                 // kept; then those that wait for nothing go
 	calcPatience  = 5 * time.Second        // for a turn
 	askAgainAfter = "1"                    // s
@@ -98,7 +99,7 @@ func (g *calcGate) compute(ctx context.Context, do func(context.Context) ([]byte
 	defer func() {
 		took := min(time.Since(began), 2*longest)
 		// Then the place rests for as long, so that at most half of a processor's time goes to the calculator.
-		time.AfterFunc(took, func() { g.places.Release(1) })
+		time.AfterFunc(max(took, leastRest), func() { g.places.Release(1) })
 		if source, ok := ctx.Value(calcSourceKey{}).(*calcSource); ok {
 			source.budget.ReserveN(time.Now(), int(took.Milliseconds()))
 		}
