@@ -102,13 +102,13 @@ func TestCalculatorGate(t *testing.T) {
 	s := newSite(t, behind)
 	u := s.stranger(t)
 	g := s.calcGate
-	a, leave, why := g.enter("a")
+	a, leave, _ := g.enter("a")
 	for range askedAtOnce - 1 {
 		if _, _, why := g.enter("a"); why != "" {
 			t.Fatal(why)
 		}
 	}
-	if _, _, why = g.enter("a"); !strings.Contains(why, "at once") {
+	if _, _, why := g.enter("a"); !strings.Contains(why, "at once") {
 		t.Errorf("one more at once: %q", why)
 	}
 	if _, _, why := g.enter("b"); why != "" {
@@ -119,12 +119,11 @@ func TestCalculatorGate(t *testing.T) {
 	if _, _, why := g.enter("a"); !strings.Contains(why, "too long") {
 		t.Errorf("after ten seconds of computing: %q", why)
 	}
-	status, header, out := u.do("POST", "/api/calc/returns", `{}`, "X-Forwarded-For", "a")
-	if status != 422 {
+	if status, _, out := u.do("POST", "/api/calc/returns", `{}`, "X-Forwarded-For", "a"); status != 422 {
 		t.Errorf("a source that is no address is the proxy's own: %d %s", status, out)
 	}
 	g.known[network("203.0.113.7")] = a
-	if status, header, out = u.do("POST", "/api/calc/returns", `{}`, "X-Forwarded-For", "203.0.113.7"); status != 429 || header.Get("Retry-After") == "" {
+	if status, header, out := u.do("POST", "/api/calc/returns", `{}`, "X-Forwarded-For", "203.0.113.7"); status != 429 || header.Get("Retry-After") == "" {
 		t.Errorf("a source without budget: %d %s", status, out)
 	}
 	_, err := g.compute(ctx, func(ctx context.Context) ([]byte, error) {
