@@ -106,7 +106,6 @@ func TestUndoAfterSave(t *testing.T) {
 		c.ok(c.Fill("Name, if it shall have its own", name))
 		c.ok(c.Press("Save"))
 		c.ok(c.See(name + " is saved"))
-		time.Sleep(600 * time.Millisecond) // the notice slides in
 		c.ok(c.Press("Undo"))
 		c.ok(c.See("First touches, rear hand is as it was"))
 		c.ok(c.Until("!document.body.innerText.includes('Changed')")) // nor its notice

@@ -133,11 +133,28 @@ func (p *Page) Press(name string) error {
 	if err := p.wait("the button "+name, find); err != nil {
 		return err
 	}
-	at, err := Eval[struct{ X, Y float64 }](p, fmt.Sprintf(`(() => { const e = %s; e.scrollIntoView({block: 'center'}); const b = e.getBoundingClientRect(); return {X: b.x + b.width / 2, Y: b.y + b.height / 2} })()`, find))
+	at, err := p.settled(find)
 	if err != nil {
 		return err
 	}
 	return p.do(chromedp.MouseClickXY(at.X, at.Y))
+}
+
+type place struct{ X, Y float64 }
+
+// settled scrolls an element into sight and returns its middle once it stands still: an answer that comes meanwhile moves what is below it.
+func (p *Page) settled(find string) (place, error) {
+	middle := fmt.Sprintf(`((e) => { if (!e) return {X: -1, Y: -1}; e.scrollIntoView({block: 'center'}); const b = e.getBoundingClientRect(); return {X: b.x + b.width / 2, Y: b.y + b.height / 2} })(%s)`, find)
+	before := place{-1, -1}
+	for range 30 {
+		at, err := Eval[place](p, middle)
+		if err != nil || at == before && at.X >= 0 {
+			return at, err
+		}
+		before = at
+		time.Sleep(80 * time.Millisecond)
+	}
+	return before, nil
 }
 
 // Fill types a text into the field of that label, in place of what stands there.
@@ -163,7 +180,7 @@ func (p *Page) Drag(selector string, dx, dy float64) error {
 	if err := p.wait(selector, find); err != nil {
 		return err
 	}
-	at, err := Eval[struct{ X, Y float64 }](p, fmt.Sprintf(`(() => { const e = %s; e.scrollIntoView({block: 'center'}); const b = e.getBoundingClientRect(); return {X: b.x + b.width / 2, Y: b.y + b.height / 2} })()`, find))
+	at, err := p.settled(find)
 	if err != nil {
 		return err
 	}
