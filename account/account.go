@@ -15,7 +15,6 @@ const (
 	LeastPassword = 10
 	MostPassword  = 200
 	MostEmail     = 254 // RFC 5321, 4.5.3.1.3
-	MostName      = 120
 )
 
 // Password refuses one that is too short or too long.
@@ -35,21 +34,6 @@ func Email(email string) error {
 		return input.Refuse("email", "expected an address such as you@gym.example")
 	}
 	return nil
-}
-
-// Name gives a name without blanks around it, or refuses one that is empty, too long, or holds characters that cannot be seen. field is
-// what a refusal names.
-func Name(field, name string) (string, error) {
-	name = strings.TrimSpace(name)
-	switch n := utf8.RuneCountInString(name); {
-	case n == 0:
-		return "", input.Refuse(field, "expected a name, not blanks")
-	case n > MostName:
-		return "", input.Refuse(field, "expected at most %d characters, not %d", MostName, n)
-	case strings.ContainsFunc(name, unicode.IsControl):
-		return "", input.Refuse(field, "expected a name without control characters")
-	}
-	return name, nil
 }
 
 // Zone refuses a time zone that this machine does not know.

@@ -16,7 +16,6 @@ import (
 // source may ask so much at once, and compute so long at a stretch.
 const (
 	askedAtOnce   = 4                      // by one source; more are refused
-	longest       = 2 * time.Second        // that one answer may take
 	stretch       = 10_000                 // ms of computing that a source may use at a stretch
 	refill        = 250                    // ms a second that it gets back
 	leastRest     = 10 * time.Millisecond  // of a place after a question: to read and refuse one takes its time, too

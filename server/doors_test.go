@@ -176,7 +176,7 @@ func TestEndlessRounds(t *testing.T) {
 	}
 }
 
-// Answers are kept by no shared browser, and a flood of sign-ins by none that is let in first.
+// Answers are kept by no browser and no proxy, and a sign-in that found no turn is told to come back.
 func TestAnswersArePrivate(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Ivy")

@@ -65,8 +65,8 @@ func (d Drill) row(c caller, id string) (*store.Drill, error) {
 	return &store.Drill{ID: id, Name: name, RigID: d.RigID, TraineeID: d.TraineeID, Doc: doc, Rung: d.Rung, Version: d.Version}, err
 }
 
-// read refuses a change of what nobody has read.
-func read(version int) error {
+// wasRead refuses a change of what nobody has read.
+func wasRead(version int) error {
 	if version < 1 {
 		return input.Refuse("version", "expected the version that was read, so that nobody else's change is written over")
 	}
@@ -198,7 +198,7 @@ func (s *Server) registerDrills(api huma.API) {
 	}) (*one[Drill], error) {
 		row, err := in.Body.row(who(ctx), in.ID)
 		if err == nil {
-			err = read(in.Body.Version)
+			err = wasRead(in.Body.Version)
 		}
 		if err != nil {
 			return nil, refused(ctx, "body", err)

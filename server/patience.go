@@ -6,6 +6,9 @@ import (
 	"time"
 )
 
+// longest is how long one answer may take to work out.
+const longest = 2 * time.Second
+
 var errTooLong = errors.New("takes longer to work out than anybody waits")
 
 // stopper tells long loops when to end: when whoever asked has gone, or when they have gone on for longer than anybody waits.

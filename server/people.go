@@ -6,7 +6,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"melodromos/account"
 	"melodromos/core/input"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
@@ -122,7 +121,7 @@ func (s *Server) registerPeople(api huma.API) {
 		ByID
 		Body Lift
 	}) (*struct{}, error) {
-		by, err := account.Name("by", in.Body.By)
+		by, err := input.Name("by", in.Body.By)
 		if err != nil {
 			return nil, refused(ctx, "body", err)
 		}

@@ -8,7 +8,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"melodromos/account"
 	"melodromos/core/bench"
 	"melodromos/core/input"
 	"melodromos/core/rig"
@@ -86,7 +85,7 @@ func (r Rig) row(id string) (*store.Rig, error) {
 	if r.Place.err != nil {
 		return nil, input.Under("place", r.Place.err)
 	}
-	name, err := account.Name("name", r.Name)
+	name, err := input.Name("name", r.Name)
 	if err != nil {
 		return nil, err
 	}
@@ -144,7 +143,7 @@ func (s *Server) registerRigs(api huma.API) {
 	}) (*one[Rig], error) {
 		row, err := in.Body.row(in.ID)
 		if err == nil {
-			err = read(in.Body.Version)
+			err = wasRead(in.Body.Version)
 		}
 		if err == nil {
 			err = sameKind(who(ctx).gym, row)

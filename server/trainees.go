@@ -9,7 +9,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"melodromos/account"
 	"melodromos/core/input"
 	"melodromos/core/rig"
 	"melodromos/store"
@@ -61,7 +60,7 @@ func traineeOut(t store.Trainee) Trainee {
 
 // row refuses heights that are out of order.
 func (t Trainee) row(id string) (*store.Trainee, error) {
-	name, err := account.Name("name", t.Name)
+	name, err := input.Name("name", t.Name)
 	if err != nil {
 		return nil, err
 	}

@@ -49,7 +49,7 @@ func coachAdd() *cobra.Command {
 			if err = account.Email(c.Email); err != nil {
 				return err
 			}
-			if c.Name, err = account.Name("name", c.Name); err != nil {
+			if c.Name, err = input.Name("name", c.Name); err != nil {
 				return err
 			}
 			return withStore(cmd.Context(), func(s *store.Store) error {
@@ -81,29 +81,13 @@ func coachAdd() *cobra.Command {
 }
 
 func coachList() *cobra.Command {
-	return &cobra.Command{
-		Use:   "list",
-		Short: "List the coaches of all gyms",
-		Args:  cobra.NoArgs,
-		RunE: func(cmd *cobra.Command, _ []string) error {
-			return withStore(cmd.Context(), func(s *store.Store) error {
-				gyms, err := s.Gyms(cmd.Context())
-				if err != nil {
-					return err
-				}
-				for _, gym := range gyms {
-					coaches, err := s.Gym(cmd.Context(), gym.ID).Coaches()
-					if err != nil {
-						return err
-					}
-					for _, c := range coaches {
-						fmt.Fprintf(cmd.OutOrStdout(), "%s  %s  %s\n", c.Email, c.Name, gym.Name)
-					}
-				}
-				return nil
-			})
-		},
-	}
+	return listing("List the coaches of all gyms", func(cmd *cobra.Command, s *store.Store, gym store.GymRow) error {
+		coaches, err := s.Gym(cmd.Context(), gym.ID).Coaches()
+		for _, c := range coaches {
+			fmt.Fprintf(cmd.OutOrStdout(), "%s  %s  %s\n", c.Email, c.Name, gym.Name)
+		}
+		return err
+	})
 }
 
 // ofCoach is a command that does something with the coach of an address.

@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 
@@ -26,7 +27,7 @@ func gymAdd() *cobra.Command {
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			var err error
-			if gym.Name, err = account.Name("name", gym.Name); err != nil {
+			if gym.Name, err = input.Name("name", gym.Name); err != nil {
 				return err
 			}
 			if err := account.Zone(gym.Zone); err != nil {
@@ -53,24 +54,27 @@ func gymAdd() *cobra.Command {
 }
 
 func gymList() *cobra.Command {
+	return listing("List the gyms with their ids", func(cmd *cobra.Command, _ *store.Store, gym store.GymRow) error {
+		note := ""
+		if gym.Demo {
+			note = "  (demo)"
+		}
+		fmt.Fprintf(cmd.OutOrStdout(), "%s  %s%s\n", gym.ID, gym.Name, note)
+		return nil
+	})
+}
+
+// listing is a command that prints something of each gym.
+func listing(short string, of func(cmd *cobra.Command, s *store.Store, gym store.GymRow) error) *cobra.Command {
 	return &cobra.Command{
-		Use:   "list",
-		Short: "List the gyms with their ids",
-		Args:  cobra.NoArgs,
+		Use: "list", Short: short, Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			return withStore(cmd.Context(), func(s *store.Store) error {
 				gyms, err := s.Gyms(cmd.Context())
-				if err != nil {
-					return err
-				}
 				for _, gym := range gyms {
-					note := ""
-					if gym.Demo {
-						note = "  (demo)"
-					}
-					fmt.Fprintf(cmd.OutOrStdout(), "%s  %s%s\n", gym.ID, gym.Name, note)
+					err = errors.Join(err, of(cmd, s, gym))
 				}
-				return nil
+				return err
 			})
 		},
 	}

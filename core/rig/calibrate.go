@@ -31,6 +31,8 @@ type fitted struct {
 	// gentle is the launch (pull) that is taken for granted where the motion does not tell it: a pendulum's time hardly
 	// depends on it. 0 where it is fitted along.
 	gentle float64
+	// abrupt says that a rebound more or less is a step: the events do not go smoothly with the parameter and the launch.
+	abrupt bool
 }
 
 func returnsOf(r Rig, launch float64, n int) ([]float64, error) {

@@ -12,7 +12,7 @@ import (
 // them it goes down the slope; at a speed bag, where a rebound more or less is a step, it feels its way (Nelder & Mead 1965). An error is
 // that of stop.
 func (f fitted) least(start []float64, strikes [][]float64, spread float64, stop func() error) ([]float64, float64, error) {
-	if f.parameter != "restitution" {
+	if !f.abrupt {
 		return f.descend(start, strikes, spread, stop)
 	}
 	problem := optimize.Problem{

@@ -241,7 +241,7 @@ func (b DoubleEndBag) leastKnown() fitted {
 		c := b
 		c.Upper.Stiffness, c.Lower.Stiffness = v, b.Lower.Stiffness*v/b.Upper.Stiffness
 		return c
-	}, returnsOf, 0}
+	}, returnsOf, 0, false}
 }
 
 // Slower lets both cords out so that a strike at launch m/s comes back, the n-th time, after so many seconds. False where no

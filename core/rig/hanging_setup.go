@@ -175,5 +175,5 @@ func (b HangingBag) Side(p Place) Side {
 
 // leastKnown: the effective length, through the chain; the bag is to be let swing gently.
 func (b HangingBag) leastKnown() fitted {
-	return fitted{"chain", b.Chain, func(v float64) Rig { c := b; c.Chain = v; return c }, returnsOf, 0.5}
+	return fitted{"chain", b.Chain, func(v float64) Rig { c := b; c.Chain = v; return c }, returnsOf, 0.5, false}
 }

@@ -169,5 +169,5 @@ func (b ReflexBag) Side(p Place) Side {
 
 // leastKnown: the spring.
 func (b ReflexBag) leastKnown() fitted {
-	return fitted{"spring", b.Spring, func(v float64) Rig { c := b; c.Spring = v; return c }, returnsOf, 0}
+	return fitted{"spring", b.Spring, func(v float64) Rig { c := b; c.Spring = v; return c }, returnsOf, 0, false}
 }

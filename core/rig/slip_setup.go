@@ -252,5 +252,5 @@ func (b SlipBag) Side(p Place) Side {
 
 // leastKnown: the effective length, through the height of the anchor; the bag is to be let swing gently.
 func (b SlipBag) leastKnown() fitted {
-	return fitted{"anchorHeight", b.AnchorHeight, func(v float64) Rig { c := b; c.AnchorHeight = v; return c }, returnsOf, 0.3 * b.Drop()}
+	return fitted{"anchorHeight", b.AnchorHeight, func(v float64) Rig { c := b; c.AnchorHeight = v; return c }, returnsOf, 0.3 * b.Drop(), false}
 }

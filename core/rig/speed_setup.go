@@ -121,5 +121,5 @@ func (b SpeedBag) leastKnown() fitted {
 			}
 			back, err := speed.Return(launch, Meeting{Rebounds: n})
 			return back.Boards, err
-		}, 0}
+		}, 0, true}
 }

@@ -216,8 +216,9 @@ export class Round {
       const feed = JSON.parse(m.data as string) as { kind: string; hits?: { at: number; hand?: string; launch?: number }[] }
       if (feed.kind === 'hits') for (const h of feed.hits ?? []) this.#struck(h.at / 1e6, h.hand ?? '', h.launch)
     }
-    socket.onclose = () => {
-      if (this.phase === 'running' || this.phase === 'paused') setTimeout(() => this.#listen(id), 1000)
+    socket.onclose = (e) => {
+      const signedOut = e.code === 1008 // until somebody signs in again there is no hurry
+      if (this.phase === 'running' || this.phase === 'paused') setTimeout(() => this.#listen(id), signedOut ? 5000 : 1000)
     }
   }
 

@@ -1,0 +1,25 @@
+package input
+
+import (
+	"strings"
+	"unicode"
+	"unicode/utf8"
+)
+
+// MostName is how many characters a name has at most: of a person, a bag, a gym.
+const MostName = 120
+
+// Name gives a name without blanks around it, or refuses one that is empty, too long, or holds characters that cannot be seen. field is
+// what a refusal names.
+func Name(field, name string) (string, error) {
+	name = strings.TrimSpace(name)
+	switch n := utf8.RuneCountInString(name); {
+	case n == 0:
+		return "", Refuse(field, "expected a name, not blanks")
+	case n > MostName:
+		return "", Refuse(field, "expected at most %d characters, not %d", MostName, n)
+	case strings.ContainsFunc(name, unicode.IsControl):
+		return "", Refuse(field, "expected a name without control characters")
+	}
+	return name, nil
+}
