@@ -22,13 +22,21 @@ type flowOut struct {
 	Deliberate bool   `json:"deliberate"`
 }
 
+// noteOut tells how a word was read that leaves something open.
+type noteOut struct {
+	Column int    `json:"column"`
+	Said   string `json:"said"`
+	Read   string `json:"read"`
+	Why    string `json:"why"`
+}
+
 func readCombo(_ context.Context, o *input.Object) (any, error) {
 	text := o.Text("text", combo.MaxText)
 	stance := combo.Stance(o.ChoiceOr("stance", string(combo.Orthodox), string(combo.Orthodox), string(combo.Southpaw)))
 	if err := o.Done(); err != nil {
 		return nil, err
 	}
-	c, err := combo.Parse(text)
+	c, notes, err := combo.Read(text, stance)
 	if err != nil {
 		return nil, err
 	}
@@ -41,9 +49,10 @@ func readCombo(_ context.Context, o *input.Object) (any, error) {
 		Count       int       `json:"count"`
 		Strikes     int       `json:"strikes"`
 		Flow        []flowOut `json:"flow"`
+		Notes       []noteOut `json:"notes"`
 	}{
 		Moves: []moveOut{}, Canonical: c.String(), Mirror: c.Mirror().String(), Counterpart: c.Counterpart().String(),
-		Count: len(moves), Strikes: combo.Balanced(moves).Strikes, Flow: []flowOut{},
+		Count: len(moves), Strikes: combo.Balanced(moves).Strikes, Flow: []flowOut{}, Notes: []noteOut{},
 	}
 	for _, m := range moves {
 		one := moveOut{Text: m.Move.String(), Kind: string(m.Kind()), Side: orNone(string(m.Side()))}
@@ -57,6 +66,9 @@ func readCombo(_ context.Context, o *input.Object) (any, error) {
 	}
 	for _, f := range combo.Flow(moves) {
 		out.Flow = append(out.Flow, flowOut{f.Move, string(f.Code), f.Reason, f.Deliberate})
+	}
+	for _, n := range notes {
+		out.Notes = append(out.Notes, noteOut{n.Column, n.Said, n.Read, n.Why})
 	}
 	return out, nil
 }

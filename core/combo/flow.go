@@ -5,17 +5,19 @@ import "fmt"
 // Code names a way in which a move does not grow out of the one before.
 type Code string
 
-// The joining rules (common practice).
+// The joining rules (common practice): what one coach's lines show and others break on purpose. Advice, never a bar.
 const (
 	SlipHand    Code = "slipHand"    // a slip loads the hand on its side
 	RollHand    Code = "rollHand"    // a roll ends on a foot and loads its hand
 	DuckHand    Code = "duckHand"    // after a duck the hand that threw last throws again
-	Doubling    Code = "doubling"    // hands alternate; a doubled jab is everyday
+	Doubling    Code = "doubling"    // the rear hand twice running is a challenge; two of the lead hand are everyday
 	PullBack    Code = "pull"        // a change of direction, on purpose
-	OutsideSlip Code = "outsideSlip" // toward an opponent's power hand: correct, for those who have the timing
+	OutsideSlip Code = "outsideSlip" // the way back leads in: correct, for those who have the timing
+	SameSide    Code = "sameSide"    // slips and rolls alternate sides
+	GrowsOut    Code = "growsOut"    // a slip or a roll grows out of the turn of the punch before it
 )
 
-// Mark is a place where a rule of flow is broken, on purpose or not, or where care is needed.
+// Mark is a place where a tendency of flow is left, on purpose or not, or where care is needed.
 type Mark struct {
 	Move       int // index in the expanded combination
 	Code       Code
@@ -27,8 +29,11 @@ type Mark struct {
 // Caution says whether the mark is no break of a rule.
 func (m Mark) Caution() bool { return m.Code == OutsideSlip || m.Deliberate }
 
-// Flow looks at how the moves join. Before a strike only the last defence counts; a group of punches ends at a defence, a step,
-// a wait or a part.
+// Hint says whether the mark only says what is easier.
+func (m Mark) Hint() bool { return m.Code == Doubling || m.Code == SameSide || m.Code == GrowsOut }
+
+// Flow looks at how each strike joins what went before. Before a strike only the last defence counts; a step or a wait between the two
+// resets it. A group of punches ends at a defence, a step, a wait or a part.
 func Flow(moves []Placed) []Mark {
 	var list []Mark
 	lastSide := Side("") // of the hand that threw last
@@ -40,11 +45,10 @@ func Flow(moves []Placed) []Mark {
 			continue
 		}
 		side := m.Side()
-		if d, at, ok := loaded(moves, i); ok && side != "" {
-			list = append(list, after(moves, d, at, i, lastSide)...)
-		} else if i > 0 && side != "" && moves[i-1].Kind() == Strike && moves[i-1].Part == m.Part && moves[i-1].Side() == side && moves[i-1].Leg() == m.Leg() && !(jab(m) && jab(moves[i-1])) {
-			other := mirrored(m.Move)
-			list = append(list, Mark{Move: i, Code: Doubling, Reason: fmt.Sprintf("the %s %s strikes twice running", m.Hand(), limb(m)), Suggest: other.String()})
+		if d, ok := loaded(moves, i); ok && side != "" {
+			list = append(list, answered(d, m, i, lastSide)...)
+		} else if i > 0 && doubled(moves[i-1], m) {
+			list = append(list, Mark{Move: i, Code: Doubling, Reason: fmt.Sprintf("the rear %s strikes twice running: a challenge, the turn has to go back first", limb(m)), Suggest: mirrored(m.Move).String()})
 		}
 		if side != "" {
 			lastSide = side
@@ -53,7 +57,38 @@ func Flow(moves []Placed) []Mark {
 	return list
 }
 
-func jab(m Placed) bool { return m.Word == "1" }
+// Hints looks at how each slip and roll joins: it grows best out of the turn of the punch before it (the rear hand's to the lead side, a
+// lead hook's to the rear side), and sides alternate from one to the next, since a repeated side first needs its way back. Nothing is
+// wrong where they are left.
+func Hints(moves []Placed) []Mark {
+	var list []Mark
+	for i, m := range moves {
+		if i == 0 || !swings(m) {
+			continue
+		}
+		before := moves[i-1]
+		other := string(m.Word) + " " + otherWay[m.Way]
+		switch {
+		case swings(before) && before.Side() == m.Side():
+			list = append(list, Mark{Move: i, Code: SameSide, Suggest: other,
+				Reason: fmt.Sprintf("sides alternate from one %s to the next: the same side again first needs its way back", m.Word)})
+		case before.Kind() == Strike && !before.Leg() && before.Hand() == Rear && m.Way == string(Rear):
+			list = append(list, Mark{Move: i, Code: GrowsOut, Suggest: other,
+				Reason: fmt.Sprintf("the turn of the rear hand carries to the lead side, where a %s grows out of it", m.Word)})
+		case before.Word == "3" && m.Way == string(Lead):
+			list = append(list, Mark{Move: i, Code: GrowsOut, Suggest: other,
+				Reason: fmt.Sprintf("the turn of a lead hook carries to the rear side, where a %s grows out of it", m.Word)})
+		}
+	}
+	return list
+}
+
+func swings(m Placed) bool { return m.Word == Slip || m.Word == Roll }
+
+// doubled says whether the rear hand, or leg, strikes twice running in one group.
+func doubled(before, m Placed) bool {
+	return before.Kind() == Strike && before.Part == m.Part && m.Hand() == Rear && before.Side() == m.Side() && before.Leg() == m.Leg()
+}
 
 func limb(m Placed) string {
 	if m.Leg() {
@@ -62,22 +97,16 @@ func limb(m Placed) string {
 	return "hand"
 }
 
-// loaded finds the last defence between the strike before and this one. A wait undoes what it loaded.
-func loaded(moves []Placed, strike int) (Placed, int, bool) {
-	for i := strike - 1; i >= 0; i-- {
-		switch moves[i].Kind() {
-		case Strike, Wait:
-			return Placed{}, 0, false
-		case Defence:
-			return moves[i], i, true
-		}
+// loaded finds the last defence between the strike before and this one. A step or a wait undoes what it loaded.
+func loaded(moves []Placed, strike int) (Placed, bool) {
+	if strike > 0 && moves[strike-1].Kind() == Defence {
+		return moves[strike-1], true
 	}
-	return Placed{}, 0, false
+	return Placed{}, false
 }
 
-// after applies the rule of a defence to the strike that follows it.
-func after(moves []Placed, d Placed, at, strike int, lastSide Side) []Mark {
-	m := moves[strike]
+// answered applies the rule of a defence to the strike that follows it.
+func answered(d, m Placed, strike int, lastSide Side) []Mark {
 	side, lead := m.Side(), m.Stance.Side(Lead)
 	name := map[bool]string{true: "lead", false: "rear"}
 	switch d.Word {
@@ -85,8 +114,8 @@ func after(moves []Placed, d Placed, at, strike int, lastSide Side) []Mark {
 		if side != d.Side() {
 			return []Mark{{Move: strike, Code: SlipHand, Reason: fmt.Sprintf("a slip to the %s side loads the %s hand", d.Way, name[d.Side() == lead]), Suggest: handsOn(d.Side() == lead)}}
 		}
-		if d.Way == string(Rear) && at == strike-1 {
-			return []Mark{{Move: strike, Code: OutsideSlip, Reason: "a slip to the rear side answered at once by the rear hand walks toward an opponent's power hand: for those who have the timing"}}
+		if d.Way == string(Rear) {
+			return []Mark{{Move: strike, Code: OutsideSlip, Reason: "a slip to the rear side answered at once by the rear hand: the slip leads out, but the way back leads in, and the head can walk into an opponent's rear hand: for those who have the timing"}}
 		}
 	case Roll:
 		if side != d.Side() {

@@ -42,10 +42,21 @@ func mirrored(m Move) Move {
 		m.Word = w
 	}
 	m.Way = otherWay[m.Way]
+	return m.feinting(mirrored)
+}
+
+// feinting changes the punch that is feinted along with the rest. What is parried or blocked is somebody else's.
+func (m Move) feinting(change func(Move) Move) Move {
+	if ph, ok := phrases[m.Of]; ok && m.Word == Feint {
+		m.Of = change(ph.Move).spoken()
+	}
 	return m
 }
 
 func countered(m Move) Move {
+	if m.Word == Feint {
+		return m.feinting(countered)
+	}
 	if w, ok := counterparts[m.Word]; ok && !m.Body {
 		m.Word = w
 		return m

@@ -111,6 +111,7 @@ const (
 	Feint     Word = "feint"
 	Switch    Word = "switch" // of the feet: the stance changes for what follows
 	WaitOne   Word = "wait"   // lets one return go
+	Jam       Word = "jam"    // the forearms against a heavy bag that comes: it hangs still then
 )
 
 // entry is what belongs to a word.
@@ -132,7 +133,7 @@ var vocabulary = map[Word]entry{
 	KneeUp: {Strike, "", Knee, true, sides}, ElbowIn: {Strike, "", Elbow, false, sides},
 	Slip: {Defence, "", "", false, sides}, Duck: {Defence, "", "", false, nil}, Roll: {Defence, "", "", false, sides}, Weave: {Defence, "", "", false, nil},
 	Pull: {Defence, "", "", false, nil}, Block: {Defence, "", "", false, nil}, Parry: {Defence, "", "", false, nil}, Cover: {Defence, "", "", false, nil},
-	LongGuard: {Defence, "", "", false, nil}, Feint: {Defence, "", "", false, nil},
+	LongGuard: {Defence, "", "", false, nil}, Feint: {Defence, "", "", false, nil}, Jam: {Defence, "", "", false, nil},
 	StepTo: {Step, "", "", false, []string{"in", "back", "lead", "rear"}}, Pivot: {Step, "", "", false, sides}, Switch: {Step, "", "", false, nil},
 	WaitOne: {Wait, "", "", false, nil},
 }
@@ -141,7 +142,9 @@ var vocabulary = map[Word]entry{
 type Move struct {
 	Word     Word
 	Way      string // lead, rear, in or back, where the word has one
-	Body     bool   // a punch to the body
+	Of       string // the punch that is feinted, parried or blocked, by its name; "" where none is said
+	Body     bool   // to the body, of a strike that goes to the head by itself
+	High     bool   // to the head, of a strike that goes to the body by itself
 	Accent   bool   // the power shot
 	Rebounds int8   // board sounds or returns to the next strike, where they are said; 0 where not
 }
@@ -168,7 +171,7 @@ func (m Move) Hand() Hand {
 func (m Move) Punch() bool { return len(m.Word) == 1 }
 
 // ToBody says whether a strike goes to the body.
-func (m Move) ToBody() bool { return m.Body || vocabulary[m.Word].body }
+func (m Move) ToBody() bool { return m.Body || vocabulary[m.Word].body && !m.High }
 
 // Leg says whether a strike is a kick or a knee.
 func (m Move) Leg() bool { return m.Shape() == Kick || m.Shape() == Knee }

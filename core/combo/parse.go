@@ -4,7 +4,6 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-	"unicode"
 	"unicode/utf8"
 
 	"melodromos/core/input"
@@ -14,75 +13,128 @@ import (
 const (
 	MaxText     = 4000 // characters
 	MaxMoves    = 400  // expanded
-	maxTimes    = 50
+	maxTimes    = MaxMoves
 	maxRebounds = 9
 	maxDepth    = 8
 )
 
-// token is a word, a number or a sign, with its column from 1 in characters.
-type token struct {
-	text   string
-	column int
-	joined bool // by a space or a dash to the one before: two-word moves bind across these
+// Parse reads a line for an orthodox boxer; a line in lead and rear, as String prints it, reads the same for either stance.
+func Parse(text string) (Combination, error) {
+	c, _, err := Read(text, Orthodox)
+	return c, err
 }
 
-// Parse reads a line as people type it: commas, dashes or spaces between moves, capitals or not, numbers or names, "one two", |
-// between parts, (1-2)x3, 1b or "jab body", ! for the power shot, 2:3 for three rebounds. An unknown word is refused with its
-// column and the nearest known word. The refusal names the field text.
-func Parse(text string) (Combination, error) {
+// Read reads a line as coaches type it: numbers or names, dashes, commas, spaces, +, /, "then" or "and" between the moves, capitals or
+// not, | between parts, (1-2)x3 or 1-2 x3, 100 jabs, double jab, 1b or "jab to the body", ! for the power shot, 2:3 for three rebounds.
+// Left and right are lead and rear by the stance, also after a switch of the feet. A hook, an uppercut or a kick without its hand is the
+// hand that alternates; each of these is told in a Note. An unknown word is refused with its column and the nearest known word, and so is
+// a line that could be meant in two ways. The refusal names the field text.
+func Read(text string, s Stance) (Combination, []Note, error) {
 	if n := utf8.RuneCountInString(text); n > MaxText {
-		return Combination{}, input.Refuse("text", "expected at most %d characters, not %d", MaxText, n)
+		return Combination{}, nil, input.Refuse("text", "expected at most %d characters, not %d", MaxText, n)
 	}
-	p := parser{tokens: scan(text)}
-	var c Combination
+	p := parser{tokens: scan(text), end: utf8.RuneCountInString(text) + 1}
+	var parts [][]node
+	total := 0
 	for {
-		items, err := p.items(0)
+		row, err := p.row(0)
 		if err != nil {
-			return Combination{}, err
+			return Combination{}, nil, err
 		}
-		if len(items) == 0 {
-			return Combination{}, p.refuse("expected a move here")
+		if len(row) == 0 {
+			return Combination{}, nil, p.refuse("expected a move here")
 		}
-		c.Parts = append(c.Parts, items)
+		parts, total = append(parts, row), total+size(row)
 		if p.peek() == "" {
 			break
 		}
 		p.at++ // the |
 	}
-	if n := c.count(); n > MaxMoves {
-		return Combination{}, input.Refuse("text", "expected at most %d moves, not %d", MaxMoves, n)
+	if total > MaxMoves {
+		return Combination{}, nil, input.Refuse("text", "expected at most %d moves, not %s", MaxMoves, counted(total))
 	}
-	return c, nil
+	return resolve(parts, s)
+}
+
+// counted writes a number of moves, or that there are more than anybody counts.
+func counted(n int) string {
+	if n > 1e6 {
+		return "millions"
+	}
+	return strconv.Itoa(n)
+}
+
+// node is what stands at one place of a line: a move as it was said, or a group that is done a number of times.
+type node struct {
+	phrase
+	token, words int
+	gap          gap
+	column       int
+	width        int
+	typed        string
+	copies       int    // of the same strike: a double jab has 2
+	target       target // as it was said
+	of           *node  // what is feinted, parried or blocked
+	group        []node
+	times        int
+}
+
+type target int
+
+const (
+	unsaid target = iota
+	toHead
+	toBody
+)
+
+// size is the number of moves of a row.
+func size(row []node) int {
+	n := 0
+	for _, it := range row {
+		switch {
+		case it.group != nil:
+			n += it.times * size(it.group)
+		case it.then != "":
+			n += it.copies + 1
+		default:
+			n += it.copies
+		}
+		n = min(n, 1e9)
+	}
+	return n
 }
 
 type parser struct {
 	tokens []token
 	at     int
+	end    int // the column after the last
 }
 
-func (p *parser) peek() string {
-	if p.at < len(p.tokens) {
-		return p.tokens[p.at].text
+func (p *parser) peek() string { return p.ahead(0).text }
+
+// ahead is the token n further on; an empty one behind the last.
+func (p *parser) ahead(n int) token {
+	if p.at+n >= 0 && p.at+n < len(p.tokens) {
+		return p.tokens[p.at+n]
 	}
-	return ""
+	return token{}
 }
 
-// refuse names the column of the token at hand, or the end of the line.
-func (p *parser) refuse(format string, args ...any) error {
-	if p.at >= len(p.tokens) {
-		return input.Refuse("text", "at the end: "+format, args...)
-	}
-	return input.Refuse("text", "column %d: "+format, append([]any{p.tokens[p.at].column}, args...)...)
-}
-
-// items reads moves and groups up to a |, a closing bracket or the end.
-func (p *parser) items(depth int) ([]Item, error) {
+// row reads moves and groups up to a |, a closing bracket or the end.
+func (p *parser) row(depth int) ([]node, error) {
 	if depth > maxDepth {
 		return nil, p.refuse("expected fewer brackets within brackets")
 	}
-	list := make([]Item, 0, 8)
+	list := make([]node, 0, 8)
 	for {
-		switch next := p.peek(); next {
+		next := p.peek()
+		if n, words := p.times(); words > 0 && next != "" {
+			if err := p.again(&list, n, words); err != nil {
+				return nil, err
+			}
+			continue
+		}
+		switch next {
 		case "", "|":
 			if depth > 0 {
 				return nil, p.refuse("expected a closing bracket: a group stands within one part")
@@ -90,265 +142,240 @@ func (p *parser) items(depth int) ([]Item, error) {
 			return list, nil
 		case ")":
 			if depth == 0 {
-				return nil, p.refuse("a bracket is closed that was not opened")
+				return nil, p.refuse("this bracket closes none that was opened")
 			}
 			return list, nil
 		case "(":
-			group, err := p.group(depth)
-			if err != nil {
+			if err := p.group(&list, depth); err != nil {
 				return nil, err
 			}
-			list = append(list, group...)
 		default:
-			m, err := p.move()
+			it, err := p.several(depth)
 			if err != nil {
 				return nil, err
 			}
-			list = append(list, Item{Move: m})
+			list = append(list, it)
 		}
 	}
 }
 
-// group reads (…)x3. One that is done once is no group, and one that holds nothing but a group is that one so many times more.
-func (p *parser) group(depth int) ([]Item, error) {
+// group reads (…). What stands in brackets with nothing but how often is how often: 1-2 (x3).
+func (p *parser) group(list *[]node, depth int) error {
+	opened := p.ahead(0)
+	at := p.at
 	p.at++
-	inner, err := p.items(depth + 1)
+	if n, words := p.times(); words > 0 && p.ahead(words).text == ")" && len(*list) > 0 {
+		if err := p.again(list, n, words); err != nil {
+			return err
+		}
+		p.at++
+		return nil
+	}
+	inner, err := p.row(depth + 1)
 	if err != nil {
-		return nil, err
+		return err
 	}
 	if len(inner) == 0 {
-		return nil, p.refuse("expected a move in the brackets")
+		return p.refuse("expected a move in the brackets")
 	}
 	p.at++ // the bracket
-	times := 1
-	if next := p.peek(); len(next) > 1 && (next[0] == 'x') && digits(next[1:]) {
-		n, err := strconv.Atoi(next[1:])
-		if err != nil || n < 1 || n > maxTimes {
-			return nil, p.refuse("expected a group 1 to %d times, not %s", maxTimes, next[1:])
+	*list = append(*list, node{group: inner, times: 1, token: at, gap: opened.gap, column: opened.column, width: 1})
+	return nil
+}
+
+// times reads how often something is done: x3, x 3, 3x at the end, 3 times, three times, twice. words is 0 where nothing such stands here.
+func (p *parser) times() (n, words int) {
+	switch t := p.ahead(0); {
+	case t.text == "twice":
+		return 2, 1
+	case t.text == "thrice":
+		return 3, 1
+	case t.text == "x" && digits(p.ahead(1).text):
+		return number(p.ahead(1).text), 2
+	case number(t.text) > 0 && p.ahead(1).text == "times":
+		return number(t.text), 2
+	case digits(t.text) && p.ahead(1).text == "x" && p.ahead(1).gap == tight && t.gap != tight && p.at > 0:
+		if next := p.ahead(2); next.text == "" || next.text == ")" || next.text == "|" || next.gap >= listed {
+			return number(t.text), 2
 		}
-		times = n
-		p.at++
 	}
-	if times == 1 {
-		return inner, nil
-	}
-	return []Item{{Group: &Group{inner, times}}}, nil
+	return 0, 0
 }
 
-func digits(s string) bool {
-	return s != "" && strings.Trim(s, "0123456789") == ""
+// number reads digits or a number word; 0 where it is none.
+func number(text string) int {
+	if i := slices.Index(numbered, text); i >= 0 {
+		return i + 1
+	}
+	if !digits(text) {
+		return 0
+	}
+	n, err := strconv.Atoi(text)
+	if err != nil {
+		return 1e9
+	}
+	return n
 }
 
-// move reads one move with what hangs on it.
-func (p *parser) move() (Move, error) {
-	body := false
-	if p.peek() == "body" && p.at+1 < len(p.tokens) {
-		body = true
-		p.at++
+// again repeats what stands last in the row: a group, or the moves that are written together with no comma before them.
+func (p *parser) again(list *[]node, n, words int) error {
+	row := *list
+	if len(row) == 0 {
+		return p.refuse("expected a move or a group before it")
 	}
-	m, words := p.phrase()
-	if words == 0 {
-		return m, p.unknown()
+	if n < 1 || n > maxTimes {
+		p.at += words - 1
+		return p.refuse("expected a group 1 to %d times, not %s", maxTimes, p.peek())
 	}
-	if body && !m.Punch() {
-		return m, p.refuse("expected a punch after \"body\"")
+	if words == 2 && p.ahead(0).text == "x" && digits(p.ahead(-1).text) && p.ahead(2).gap == tight && p.ahead(2).text != "" && p.ahead(2).text != ")" {
+		return p.refuse("this can be read in two ways: write (%s)x%d, or put what is done %d times in brackets", p.ahead(-1).text, n, max(2, number(p.ahead(-1).text)))
 	}
-	m.Body = m.Body || body
+	last := len(row) - 1
+	if it := row[last]; it.group != nil && it.times == 1 {
+		row[last].times = n
+		p.at += words
+		return nil
+	}
+	from, dashed := last, last
+	for from > 0 && row[from].group == nil && (row[from].gap == blank || row[from].gap == tight) && row[from-1].times == 0 {
+		from--
+	}
+	for dashed > 0 && row[dashed].gap == tight && row[dashed-1].times == 0 {
+		dashed--
+	}
+	if dashed > from && dashed < last || from == last && last > 0 && row[from].gap == listed && row[last-1].times == 0 {
+		first := max(0, min(from, last-1))
+		for first > 0 && row[first].gap == listed && row[first-1].times == 0 {
+			first--
+		}
+		return p.refuse("this can be read in two ways: write (%s)x%d, or (%s)x%d", p.text(row[first:]), n, p.text(row[max(dashed, from):]), n)
+	}
+	some := slices.Clone(row[from:])
+	*list = append(row[:from:from], node{group: some, times: n, token: some[0].token, gap: some[0].gap, column: some[0].column, width: some[0].width})
 	p.at += words
-	if m.Punch() {
-		for _, suffix := range toBody {
-			if p.follows(suffix) {
-				m.Body = true
-				p.at += len(suffix)
-				break
-			}
-		}
-	}
-	for {
-		switch next := p.peek(); {
-		case next == "!":
-			if m.Kind() != Strike {
-				return m, p.refuse("only a strike can be the power shot")
-			}
-			m.Accent = true
-		case strings.HasPrefix(next, ":"):
-			n, err := strconv.Atoi(next[1:])
-			if m.Kind() != Strike || err != nil || n < 1 || n > maxRebounds {
-				return m, p.refuse("expected rebounds from 1 to %d after a strike, such as 2:3", maxRebounds)
-			}
-			m.Rebounds = int8(n)
-		default:
-			return m, nil
-		}
-		p.at++
-	}
+	return nil
 }
 
-var toBody = [][]string{{"to", "the", "body"}, {"to", "body"}, {"body"}}
-
-// follows says whether these words come next.
-func (p *parser) follows(words []string) bool {
-	if p.at+len(words) > len(p.tokens) {
-		return false
-	}
-	for i, w := range words {
-		if t := p.tokens[p.at+i]; t.text != w || !t.joined {
-			return false
-		}
-	}
-	return true
-}
-
-// phrase finds the longest name of a move that begins here, and of how many words it is.
-func (p *parser) phrase() (Move, int) {
-	var room [64]byte
-	name := room[:0]
-	found, words := Move{}, 0
-	for n := 0; n < longest && p.at+n < len(p.tokens); n++ {
-		t := p.tokens[p.at+n]
-		if n > 0 {
-			if !t.joined || words == 1 && found.Punch() && len(t.text) == 1 {
-				break
-			}
-			name = append(name, ' ')
-		}
-		name = append(name, t.text...)
-		if m, ok := phrases[string(name)]; ok {
-			found, words = m, n+1
-		}
-	}
-	return found, words
-}
-
-// unknown says what cannot be read here and which word is nearest.
-func (p *parser) unknown() error {
-	word := p.peek()
-	if ways := incomplete[word]; ways != "" {
-		return p.refuse("%q needs its side: %s", word, ways)
-	}
-	if digits(word) && len(word) > 1 {
-		return p.refuse("%q is not known; write it %s", word, strings.Join(strings.Split(word, ""), "-"))
-	}
-	return p.refuse("%q is not known; the nearest word is %q", word, nearest(word))
-}
-
-// scan cuts a line into tokens, in small letters.
-func scan(text string) []token {
-	text = strings.ReplaceAll(strings.ToLower(text), "×", "x")
-	list := make([]token, 0, len(text)/2+2)
-	column, from, begins, broken := 0, 0, -1, true
-	flush := func(end int) {
-		if begins >= 0 {
-			list = append(list, token{text[begins:end], from, !broken})
-			begins, broken = -1, false
-		}
-	}
-	for at, r := range text {
-		column++
+// text is what was typed of some nodes at the end of a row, up to the token at hand.
+func (p *parser) text(row []node) string {
+	var b strings.Builder
+	for i, t := range p.tokens[row[0].token:p.at] {
 		switch {
-		case unicode.IsLetter(r) || unicode.IsDigit(r):
-			if begins < 0 {
-				begins, from = at, column
-			}
-		case r == '-' || r == '–' || r == '—' || r == '·' || unicode.IsSpace(r):
-			flush(at)
-		case r == ':':
-			flush(at)
-			begins, from = at, column
-		default:
-			flush(at)
-			broken = r != '!' // two-word moves do not bind across it
-			if r != ',' && r != ';' && r != '.' {
-				list = append(list, token{text[at : at+utf8.RuneLen(r)], column, false})
-			}
+		case i == 0 || t.gap == opening:
+		case t.gap == tight && t.text != "!":
+			b.WriteString("-")
+		case t.gap == listed:
+			b.WriteString(", ")
+		case t.gap == ended:
+			b.WriteString(" then ")
+		case t.gap == blank:
+			b.WriteString(" ")
 		}
+		b.WriteString(t.text)
 	}
-	flush(len(text))
-	return list
+	return b.String()
 }
 
-// phrases are the names of all moves.
-var phrases, incomplete, longest = func() (map[string]Move, map[string]string, int) {
-	all := map[string]Move{}
-	need := map[string]string{}
-	for w, e := range vocabulary {
-		if e.ways == nil {
-			all[string(w)] = Move{Word: w}
-			continue
+// several reads a move, or a number of the same: 100 jabs, ten one-twos, 3 x jab.
+func (p *parser) several(depth int) (node, error) {
+	t := p.ahead(0)
+	n := number(t.text)
+	if n == 0 || t.gap == tight {
+		return p.move()
+	}
+	if next := p.ahead(1); next.text == "x" && !digits(p.ahead(2).text) && p.ahead(2).text != "" {
+		p.at += 2
+		return p.multiplied(t, n, depth)
+	}
+	if next := p.ahead(1); next.gap != blank {
+		return p.move()
+	}
+	p.at++
+	if many, ok := p.plural(); ok {
+		many.token, many.gap, many.column = p.at-1, t.gap, t.column
+		p.at += many.words
+		if n > maxTimes {
+			p.at = many.token
+			return node{}, p.refuse("expected at most %d of them, not %s", maxTimes, t.text)
 		}
-		for _, way := range e.ways {
-			all[string(w)+" "+way] = Move{Word: w, Way: way}
-			if e.kind == Strike { // "lead knee" as well as "knee lead"
-				all[way+" "+string(w)] = Move{Word: w, Way: way}
-			}
+		row := []node{many}
+		if many.group != nil {
+			row = many.group
 		}
-		need[string(w)] = orList(string(w), e.ways)
+		if err := p.suffixes(&row[len(row)-1]); err != nil {
+			return node{}, err
+		}
+		return node{group: row, times: n, token: many.token, gap: t.gap, column: t.column, width: t.width}, nil
 	}
-	for name, w := range map[string]Word{
-		"jab": "1", "lead straight": "1", "cross": "2", "rear straight": "2", "straight": "2", "lead hook": "3", "rear hook": "4",
-		"lead uppercut": "5", "rear uppercut": "6", "one": "1", "two": "2", "three": "3", "four": "4", "five": "5", "six": "6",
-		"bob": Duck, "double punch": Double, "guard": Cover,
-	} {
-		all[name] = Move{Word: w}
-	}
-	for n := range 6 {
-		d := strconv.Itoa(n + 1)
-		all[d+"b"] = Move{Word: Word(d), Body: true}
-	}
-	all["overhand"] = Move{Word: Overhand, Way: "rear"} // thrown by the rear hand where nothing else is said
-	all["slip inside"], all["slip outside"] = Move{Word: Slip, Way: "lead"}, Move{Word: Slip, Way: "rear"}
-	all["switch feet"], all["let one go"] = Move{Word: Switch}, Move{Word: WaitOne}
-	all["step forward"] = Move{Word: StepTo, Way: "in"}
-	delete(need, "overhand")
-	need["hook"], need["uppercut"] = "lead hook or rear hook", "lead uppercut or rear uppercut"
-	need["push"], need["round"], need["low"] = orList("push kick", sides), orList("round kick", sides), orList("low kick", sides)
-	long := 0
-	for name := range all {
-		long = max(long, strings.Count(name, " ")+1)
-	}
-	return all, need, long
-}()
-
-func orList(word string, ways []string) string {
-	list := make([]string, len(ways))
-	for i, way := range ways {
-		list[i] = word + " " + way
-	}
-	return strings.Join(list, " or ")
+	p.at--
+	return p.move()
 }
 
-// nearest is the known word with the fewest letters to change (Levenshtein 1966), the first by the alphabet of equals.
-func nearest(word string) string {
-	var words []string
-	for name := range phrases {
-		words = append(words, strings.Fields(name)...)
+// multiplied reads what is done n times where that is said before it.
+func (p *parser) multiplied(t token, n, depth int) (node, error) {
+	if n > maxTimes {
+		return node{}, p.refuse("expected a group 1 to %d times, not %d", maxTimes, n)
 	}
-	slices.Sort(words)
-	best, least := "", len(word)+100
-	for _, w := range slices.Compact(words) {
-		if d := distance([]rune(word), []rune(w)); d < least {
-			best, least = w, d
+	var row []node
+	if p.peek() == "(" {
+		if err := p.group(&row, depth); err != nil {
+			return node{}, err
+		}
+	} else {
+		it, err := p.move()
+		if err != nil {
+			return node{}, err
+		}
+		if row = append(row, it); p.ahead(0).gap == tight && p.peek() != "" && p.peek() != ")" {
+			return node{}, p.refuse("this can be read in two ways: put what is done %d times in brackets", n)
 		}
 	}
-	return best
+	return node{group: row, times: n, token: p.at, gap: t.gap, column: t.column, width: t.width}, nil
 }
 
-func distance(a, b []rune) int {
-	row := make([]int, len(b)+1)
-	for j := range row {
-		row[j] = j
-	}
-	for i, x := range a {
-		before := row[0]
-		row[0] = i + 1
-		for j, y := range b {
-			change := before
-			if x != y {
-				change++
-			}
-			before = row[j+1]
-			row[j+1] = min(change, row[j+1]+1, row[j]+1)
+// plural reads "jabs", "lead hooks" or "one-twos": many of one move, or of a short row.
+func (p *parser) plural() (node, bool) {
+	var row []node
+	for n := 0; n < 6; n++ { // one-twos
+		t := p.ahead(n)
+		word, many := strings.CutSuffix(t.text, "s")
+		ph, known := phrases[word]
+		if !known || number(word) == 0 || ph.Word == "" || n > 0 && t.gap != tight {
+			break
+		}
+		row = append(row, node{phrase: ph, copies: 1, token: p.at + n, words: 1, gap: t.gap, column: t.column, width: t.width, typed: t.text})
+		if many {
+			return node{group: row, words: n + 1}, true
 		}
 	}
-	return row[len(b)]
+	name := ""
+	found, words := phrase{}, 0
+	for n := 0; n < longest && p.ahead(n).text != ""; n++ {
+		t := p.ahead(n)
+		if n > 0 && !t.binds {
+			break
+		}
+		for _, end := range []string{"s", "es"} {
+			if one, many := strings.CutSuffix(t.text, end); many {
+				if ph, ok := phrases[name+one]; ok && ph.strikes() && number(one) == 0 {
+					found, words = ph, n+1
+				}
+			}
+		}
+		name += t.text + " "
+	}
+	if words == 0 {
+		return node{}, false
+	}
+	return p.noded(found, words, 1), true
+}
+
+// noded is a phrase of so many tokens at hand.
+func (p *parser) noded(ph phrase, words, copies int) node {
+	first, last := p.ahead(0), p.ahead(words-1)
+	typed := make([]string, words)
+	for i := range typed {
+		typed[i] = p.ahead(i).text
+	}
+	return node{phrase: ph, token: p.at, words: words, gap: first.gap, column: first.column, width: last.column + last.width - first.column, typed: strings.Join(typed, " "), copies: copies}
 }

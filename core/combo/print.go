@@ -57,9 +57,13 @@ func (m Move) String() string {
 	case m.Way != "":
 		text += " " + m.Way
 	}
-	if m.Body {
-		text += "b"
+	if m.Of != "" {
+		text += " " + m.Of
 	}
+	if m.Body && m.Word == Double {
+		text += " punch"
+	}
+	text += m.aim("b")
 	if m.Accent {
 		text += "!"
 	}
@@ -67,6 +71,32 @@ func (m Move) String() string {
 		text += ":" + strconv.Itoa(int(m.Rebounds))
 	}
 	return text
+}
+
+// aim is what is said of where a strike goes, where it is not where its kind goes by itself.
+func (m Move) aim(number string) string {
+	switch {
+	case m.High:
+		return " high"
+	case m.Body && m.Punch():
+		return number
+	case m.Body:
+		return " body"
+	}
+	return ""
+}
+
+// spoken is a strike by its name, its hand first.
+func (m Move) spoken() string {
+	said := names[m.Word]
+	switch {
+	case said != "":
+	case m.Word == Overhand && m.Way == "rear":
+		said = string(m.Word)
+	default:
+		said = m.Way + " " + string(m.Word)
+	}
+	return said + m.aim(" body")
 }
 
 var names = map[Word]string{"1": "jab", "2": "cross", "3": "lead hook", "4": "rear hook", "5": "lead uppercut", "6": "rear uppercut"}
@@ -91,10 +121,10 @@ func (m Move) Call(v Voice) string {
 	case m.Way != "":
 		said += " " + m.Way
 	}
-	if m.Body {
-		said += " body"
+	if m.Of != "" {
+		said += " " + m.Of
 	}
-	return said
+	return said + m.aim(" body")
 }
 
 // Call is the combination as it is called: groups in full, parts a breath apart.

@@ -75,7 +75,7 @@ const (
 
 // Combination is a drill that is thrown from a line of the notation, on any bag.
 type Combination struct {
-	Text        string       `json:"text"`
+	Text        string       `json:"text"` // in lead and rear
 	Stance      combo.Stance `json:"stance,omitempty"`
 	Landing     Landing      `json:"landing"`
 	Rhythm      Rhythm       `json:"rhythm,omitempty"`
@@ -95,7 +95,12 @@ type Combination struct {
 	Inside      bool         `json:"inside,omitempty"`  // slips are called inside and outside, not lead and rear
 	Clock       Clock        `json:"clock,omitempty"`   // as the landing has it where nothing is said
 	Cues        *Cues        `json:"cues,omitempty"`    // unforeseeable ones on top
+
+	notes []combo.Note
 }
+
+// Notes tell how words of the line were read that leave something open; none for a line that was not read from a document.
+func (c Combination) Notes() []combo.Note { return c.notes }
 
 // Limits of a combination drill.
 var (
@@ -104,7 +109,8 @@ var (
 	pullLimits  = input.Limits{Min: 0, Max: 3, Open: true, Unit: "m"}
 )
 
-// ReadCombination reads the document of a combination drill.
+// ReadCombination reads the document of a combination drill. Lines are kept in the form in which they are printed, in lead and rear, so that
+// a drill stays what it is when somebody of the other stance takes it.
 func ReadCombination(o *input.Object) (Combination, error) {
 	o.WholeOr("version", CombinationVersion, CombinationVersion, CombinationVersion)
 	o.ChoiceOr("kind", "combination", "combination")
@@ -130,13 +136,18 @@ func ReadCombination(o *input.Object) (Combination, error) {
 		Clock:       Clock(unlessUsual(o, "clock", "landing", string(ByBag), string(ByBeat))),
 	}
 	if o.Has("cues") {
-		cues, err := readCues(o.Object("cues"))
+		cues, err := readCues(o.Object("cues"), c.Stance)
 		o.Keep(err)
 		c.Cues = &cues
 	}
 	if err := o.Done(); err != nil {
 		return Combination{}, err
 	}
+	line, notes, err := combo.Read(c.Text, c.Stance)
+	if err != nil {
+		return c, o.Under(err)
+	}
+	c.Text, c.notes = line.String(), notes
 	return c, o.Under(c.Check())
 }
 

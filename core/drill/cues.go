@@ -41,7 +41,8 @@ var cueLimits = struct{ least, mean, lead input.Limits }{
 	mean:  input.Limits{Min: 1, Max: 120, Unit: "s"},
 }
 
-func readCues(o *input.Object) (Cues, error) {
+// readCues reads cues; their lines are kept as they are printed, like the drill's own. What cannot be read is left for Check to refuse.
+func readCues(o *input.Object, s combo.Stance) (Cues, error) {
 	c := Cues{
 		Least: o.NumberOr("least", cueLimits.least, 3), Mean: o.NumberOr("mean", cueLimits.mean, 7),
 		Lead: o.NumberOr("lead", input.Limits{Max: cueLimits.lead.Max, Unit: "s"}, 0), Free: o.WholeOr("free", 0, mostCounters, 0),
@@ -57,6 +58,20 @@ func readCues(o *input.Object) (Cues, error) {
 			c.Attacks = append(c.Attacks, Attack{row.Text("name", 40), row.Text("answer", 100)})
 			o.Keep(row.Done())
 		}
+	}
+	printed := func(text *string) {
+		if line, _, err := combo.Read(*text, s); err == nil {
+			*text = line.String()
+		}
+	}
+	for i := range c.Moves {
+		printed(&c.Moves[i])
+	}
+	for i := range c.Counters {
+		printed(&c.Counters[i])
+	}
+	for i := range c.Attacks {
+		printed(&c.Attacks[i].Answer)
 	}
 	return c, o.Done()
 }

@@ -17,17 +17,24 @@ import (
 	"unicode/utf8"
 )
 
-// Error says which field was refused and what was expected of it. Field is a dotted path such as "rig.bagLength".
+// Error says which field was refused and what was expected of it. Field is a dotted path such as "rig.bagLength". Where one word of a
+// text was refused, Column (from 1) and Width say which, in characters.
 type Error struct {
-	Field  string
-	Reason string
+	Field         string
+	Reason        string
+	Column, Width int
 }
 
+// Error is the refusal for somebody who wrote the document: with the field, and the column in a text.
 func (e *Error) Error() string {
-	if e.Field == "" {
-		return e.Reason
+	text := e.Reason
+	if e.Column > 0 {
+		text = fmt.Sprintf("column %d: %s", e.Column, text)
 	}
-	return e.Field + ": " + e.Reason
+	if e.Field == "" {
+		return text
+	}
+	return e.Field + ": " + text
 }
 
 // Refuse makes an Error for a field.
@@ -42,7 +49,9 @@ func Under(prefix string, err error) error {
 	if prefix == "" || !errors.As(err, &refused) {
 		return err
 	}
-	return &Error{Field: join(prefix, refused.Field), Reason: refused.Reason}
+	moved := *refused
+	moved.Field = join(prefix, refused.Field)
+	return &moved
 }
 
 func join(prefix, name string) string {
