@@ -17,6 +17,7 @@ type Composed struct {
 	Mirror      string         `json:"mirror"`
 	Counterpart string         `json:"counterpart"`
 	Call        string         `json:"call"`
+	Notes       []LineNote     `json:"notes" doc:"how words were read that leave something open"`
 	Moves       []ComposedMove `json:"moves"`
 	Flow        []FlowMark     `json:"flow"`
 	HalfBeats   []HalfBeatOut  `json:"halfBeats"`
@@ -63,7 +64,17 @@ type FlowMark struct {
 	Reason     string `json:"reason"`
 	Deliberate bool   `json:"deliberate"`
 	Caution    bool   `json:"caution"`
+	Hint       bool   `json:"hint" doc:"it only says what is easier"`
 	Suggest    string `json:"suggest"`
+}
+
+// LineNote tells how a word was read that leaves something open, with its place in the line, in characters from 1.
+type LineNote struct {
+	Column int    `json:"column"`
+	Width  int    `json:"width"`
+	Said   string `json:"said"`
+	Read   string `json:"read"`
+	Why    string `json:"why"`
 }
 
 // HalfBeatOut is where one more hand fits.
@@ -91,7 +102,7 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by calle
 	moves := line.Moves(c.Stance)
 	out := Composed{
 		Canonical: line.String(), Mirror: line.Mirror().String(), Counterpart: line.Counterpart().String(), Call: line.Call(c.Voice()),
-		Moves: make([]ComposedMove, len(moves)), Flow: []FlowMark{}, HalfBeats: []HalfBeatOut{}, Balance: combo.Balanced(moves),
+		Moves: make([]ComposedMove, len(moves)), Flow: []FlowMark{}, Notes: []LineNote{}, HalfBeats: []HalfBeatOut{}, Balance: combo.Balanced(moves),
 		Film: *t.Film, Events: []drill.Event{}, Length: rep.Length, Inside: number(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts), Cued: c.Cues != nil, Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo, Slower: c.Slower,
 		Ties: some(drill.Ties(c, on)), Cautions: cautions(moves, on.Bag.Kind(), by.row.Kicks),
 	}
@@ -103,8 +114,11 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by calle
 		o := &out.Moves[m.Move]
 		o.At, o.Until, o.Window, o.Share, o.Still, o.Return, o.Late, o.Offers, o.Choices = m.At, m.Until, m.Window, m.Share, m.Still, m.Return, m.Late, some(m.Fits), some(choices[i])
 	}
+	for _, n := range c.Notes() {
+		out.Notes = append(out.Notes, LineNote(n))
+	}
 	for _, f := range drill.Joined(moves, on.Bag.Kind()) {
-		out.Flow = append(out.Flow, FlowMark{f.Move, string(f.Code), f.Reason, f.Deliberate, f.Caution(), f.Suggest})
+		out.Flow = append(out.Flow, FlowMark{f.Move, string(f.Code), f.Reason, f.Deliberate, f.Caution(), f.Hint(), f.Suggest})
 	}
 	for _, h := range drill.HalfBeats(moves, on.Ability) {
 		out.HalfBeats = append(out.HalfBeats, HalfBeatOut{h.Move, h.Free, string(h.Hand)})

@@ -93,17 +93,38 @@ func problem(w http.ResponseWriter, status int, detail string) {
 	_ = json.NewEncoder(w).Encode(huma.ErrorModel{Title: http.StatusText(status), Status: status, Detail: detail})
 }
 
-// refused turns an error of the core or the store into an answer. prefix is where the refused document stands in the
-// request, such as "body.rig".
+// place is where in a text something was refused, for the interface to underline.
+type place struct {
+	Column int `json:"column"`
+	Width  int `json:"width"`
+}
+
+// plainly makes the sentence of a request that does not fit its description.
+func plainly(status int, message string, errs ...error) huma.StatusError {
+	model := &huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: message}
+	for _, err := range errs {
+		if err == nil {
+			continue
+		}
+		detail := &huma.ErrorDetail{Message: err.Error()}
+		if d, ok := err.(huma.ErrorDetailer); ok {
+			detail = d.ErrorDetail()
+		}
+		model.Errors = append(model.Errors, detail)
+	}
+	if message == "validation failed" && len(model.Errors) > 0 {
+		model.Detail = input.Sentence(model.Errors[0].Location, model.Errors[0].Message)
+	}
+	return model
+}
+
+// refused turns an error of the core or the store into an answer: a sentence for whoever reads it, and the field beside it. prefix is where
+// the refused document stands in the request, such as "body.rig".
 func refused(ctx context.Context, prefix string, err error) error {
 	var field *input.Error
 	switch {
 	case errors.As(err, &field):
-		where := field.Field
-		if prefix != "" {
-			where = strings.TrimSuffix(prefix+"."+where, ".")
-		}
-		return huma.Error422UnprocessableEntity(field.Error(), &huma.ErrorDetail{Location: where, Message: field.Reason})
+		return unfit(field.Plain(), prefix, field)
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("This is not here any more, or never was.")
 	case errors.Is(err, store.ErrConflict):
@@ -128,6 +149,19 @@ func refused(ctx context.Context, prefix string, err error) error {
 		slog.Error("request failed", "error", err)
 	}
 	return huma.Error500InternalServerError(wentWrong)
+}
+
+// unfit is the answer to a document that was refused.
+func unfit(sentence, prefix string, field *input.Error) error {
+	where := field.Field
+	if prefix != "" {
+		where = strings.TrimSuffix(prefix+"."+where, ".")
+	}
+	detail := &huma.ErrorDetail{Location: where, Message: field.Reason}
+	if field.Column > 0 {
+		detail.Value = place{field.Column, field.Width}
+	}
+	return huma.Error422UnprocessableEntity(sentence, detail)
 }
 
 type callerKey struct{}

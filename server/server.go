@@ -98,7 +98,8 @@ func apiConfig() huma.Config {
 	c.OpenAPIPath = "/api/openapi"
 	c.DocsPath, c.SchemasPath = "", ""
 	huma.DefaultArrayNullable = false // a list is never null
-	c.CreateHooks = nil               // no $schema links in answers
+	huma.NewError = plainly
+	c.CreateHooks = nil // no $schema links in answers
 	format := huma.Format{Marshal: huma.DefaultJSONFormat.Marshal, Unmarshal: readText}
 	c.Formats = map[string]huma.Format{"application/json": format, "json": format}
 	return c

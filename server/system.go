@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"errors"
 	"io/fs"
 	"math"
 	"net/http"
@@ -13,6 +14,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"melodromos/calc"
+	"melodromos/core/input"
 )
 
 func seconds(d time.Duration) string { return strconv.Itoa(int(math.Ceil(d.Seconds()))) }
@@ -51,7 +53,11 @@ func (s *Server) registerCalc() {
 			return nil, huma.Error404NotFound("There is no operation " + strconv.Quote(in.Op) + "; there are " + strings.Join(calc.Operations(), ", ") + ".")
 		}
 		out, err := s.calcGate.compute(ctx, func(ctx context.Context) ([]byte, error) { return calc.Do(ctx, in.Op, in.RawBody) })
-		if err != nil {
+		var field *input.Error
+		switch {
+		case errors.As(err, &field): // as on the command line, with the field
+			return nil, unfit(field.Error(), "body", field)
+		case err != nil:
 			return nil, refused(ctx, "body", err)
 		}
 		return &struct {

@@ -59,14 +59,14 @@ func TestLayingOutStops(t *testing.T) {
 
 // What falls into an answer to a cue is left out, and nothing else: the same as going through all cues for each move.
 func TestBusy(t *testing.T) {
-	cues := Cues{Moves: []string{"duck", "roll lead"}, Least: 0.5, Mean: 2, Counters: []string{"1", "2-3-2"}}.Draw(7, 3, 200)
+	cues := Cues{Moves: []string{"duck", "roll lead"}, Least: 0.5, Mean: 2, Counters: []string{"1", "2-3-2"}}.Draw(7, 3, 200, nil)
 	if len(cues) < 40 {
 		t.Fatalf("%d cues", len(cues))
 	}
 	for at := 0.0; at < 205; at += 0.013 {
 		want := false
 		for _, c := range cues {
-			want = want || at > c.At-0.1 && at < c.At+c.answer()
+			want = want || at > c.At-0.1 && at < c.At+c.takes
 		}
 		if got := busy(cues, at); got != want {
 			t.Fatalf("at %.3f s: %v, want %v", at, got, want)

@@ -1,6 +1,7 @@
 package drill
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"math/rand/v2"
@@ -86,13 +87,13 @@ func (c Cues) Check() error {
 			return input.Refuse(fmt.Sprintf("attacks[%d].name", i), "expected the attack that is called")
 		}
 		if _, _, err := a.split(); err != nil {
-			return input.Refuse(fmt.Sprintf("attacks[%d].answer", i), "%v", err)
+			return input.Refuse(fmt.Sprintf("attacks[%d].answer", i), "%s", err)
 		}
 	}
 	for _, text := range c.Moves {
 		line, err := combo.Parse(text)
 		if err != nil {
-			return input.Refuse("moves", "%q: %v", text, err)
+			return misread("moves", text, err)
 		}
 		if moves := line.Moves(combo.Orthodox); len(moves) != 1 || moves[0].Kind() != combo.Defence {
 			return input.Refuse("moves", "expected single defences, and %q is none", text)
@@ -101,7 +102,7 @@ func (c Cues) Check() error {
 	for _, text := range c.Counters {
 		line, err := combo.Parse(text)
 		if err != nil {
-			return input.Refuse("counters", "%q: %v", text, err)
+			return misread("counters", text, err)
 		}
 		if moves := line.Moves(combo.Orthodox); len(moves) > 3 || combo.Balanced(moves).Strikes != len(moves) {
 			return input.Refuse("counters", "expected up to three strikes, and not %q", text)
@@ -122,6 +123,20 @@ func (c Cues) Check() error {
 		return input.Refuse("free", "expected counters that are either set or free")
 	}
 	return cueLimits.mean.Check("mean", c.Mean)
+}
+
+// misread refuses a line within the cues, with the line.
+func misread(field, text string, err error) error {
+	return input.Refuse(field, "%s", reason(text, err))
+}
+
+// reason is why a line cannot be read, with the line.
+func reason(text string, err error) string {
+	var refused *input.Error
+	if errors.As(err, &refused) {
+		return fmt.Sprintf("%q: %s", text, refused.Reason)
+	}
+	return fmt.Sprintf("%q: %v", text, err)
 }
 
 // LeadTime is how long (s) a cue comes before the head has to be off the line.
@@ -168,7 +183,7 @@ func (c Cues) Held() int {
 func (a Attack) split() (combo.Move, string, error) {
 	line, err := combo.Parse(a.Answer)
 	if err != nil {
-		return combo.Move{}, "", fmt.Errorf("%q: %w", a.Answer, err)
+		return combo.Move{}, "", fmt.Errorf("%s", reason(a.Answer, err))
 	}
 	moves := line.Moves(combo.Orthodox)
 	if moves[0].Kind() != combo.Defence || len(moves) > 4 {
@@ -215,53 +230,125 @@ type Cue struct {
 	Set     bool       // the counter belongs to the attack
 	Lead    float64    // s from the cue until the head has to be off the line
 
-	takes float64 // s that its answer takes, counters and all
+	takes float64    // s that its answer takes, counters and all
+	ends  combo.Move // the last punch of its counter
 }
 
 // counterTime is how long (s) each strike of a counter takes. Assumed.
 const counterTime = 0.3
 
-// answer is how long (s) the answer to a cue takes, counters and all.
-func (c Cue) answer() float64 {
+// answer is how long (s) the answer to a cue takes, counters and all, and the last punch of a set counter.
+func (c Cue) answer() (takes float64, ends combo.Move) {
 	strikes := c.Free
 	if line, err := combo.Parse(c.Counter); err == nil {
-		strikes += len(line.Moves(combo.Orthodox))
+		moves := line.Moves(combo.Orthodox)
+		strikes += len(moves)
+		ends = moves[len(moves)-1].Move
 	}
-	return trainee.SoundReaction + trainee.TimesOf(c.Move).Whole + counterTime*float64(strikes)
+	return trainee.SoundReaction + trainee.TimesOf(c.Move).Whole + counterTime*float64(strikes), ends
 }
 
-// Draw gives the cues from one moment to another (s), by a seed: the same seed the same cues. The gaps are the least one and a
-// random wait of a memoryless kind, so that nothing tells when the next one comes; one never falls while the last one's answer
-// is still under way, and the same move never comes twice running where there is a choice.
-func (c Cues) Draw(seed uint64, from, to float64) []Cue {
+// lastPunch tells which punch of a drill comes last before a moment (s), and when, were there no cues; false before the first.
+type lastPunch func(at float64) (punch combo.Move, when float64, ok bool)
+
+// Draw gives the cues from one moment to another (s), by a seed: the same seed the same cues. The gaps are the least one and a random wait
+// of a memoryless kind, at least a quarter of it on the mean, so that nothing tells when the next one comes. One never falls while the last
+// one's answer is still under way; the same move never comes twice running where there is a choice, and no three cues come after the same
+// punch (common practice). The counter after a roll or a slip is the hand on the side it ends on, after a duck the hand that threw last;
+// where none of the set ones is, one is taken in its counterpart. before is nil where the punches are not told apart.
+func (c Cues) Draw(seed uint64, from, to float64, before lastPunch) []Cue {
 	r := rand.New(rand.NewPCG(seed, 0x63756573))
 	options := c.options()
 	if len(options) == 0 {
 		return nil
 	}
+	random := math.Max(c.Mean-c.Least, unevenly*c.Least)
 	var list []Cue
-	last := -1
-	at := from
+	last, at, wait := -1, from, c.Least
+	var punch, previous combo.Move // before the last cue, and before the one before it
 	for {
-		gap := c.Least + r.ExpFloat64()*(c.Mean-c.Least)
-		if n := len(list); n > 0 {
-			gap = math.Max(gap, list[n-1].takes)
+		next := at + wait + r.ExpFloat64()*random
+		now := punch
+		if before != nil {
+			now = struckLast(list, next, punch, before)
+			for try := 0; try < punchTries && now == punch && now == previous; try++ {
+				next = at + wait + r.ExpFloat64()*random
+				now = struckLast(list, next, punch, before)
+			}
 		}
-		if at += gap; at >= to {
+		if at = next; at >= to {
 			return list
 		}
-		next := r.IntN(len(options))
-		if len(options) > 1 && next == last {
-			next = (last + 1 + r.IntN(len(options)-1)) % len(options)
+		if before != nil && now == punch && now == previous && len(list) > 1 {
+			wait = 0
+			continue // no other punch comes near: this one is left out
 		}
-		cue := options[next]
+		previous, punch = punch, now
+		choice := r.IntN(len(options))
+		if len(options) > 1 && choice == last {
+			choice = (last + 1 + r.IntN(len(options)-1)) % len(options)
+		}
+		cue := options[choice]
 		cue.At = at
 		cue.Lead = c.LeadTime()
 		if !cue.Set && len(c.Counters) > 0 {
-			cue.Counter = c.Counters[r.IntN(len(c.Counters))]
+			cue.Counter = c.counter(r, cue.Move, now.Hand())
 		}
-		cue.takes = cue.answer()
+		cue.takes, cue.ends = cue.answer()
 		list = append(list, cue)
-		last = next
+		last, wait = choice, math.Max(c.Least, cue.takes)
 	}
+}
+
+// struckLast is the punch that comes last before a moment (s): the drill's, or one of the counter to the last cue. What falls into an answer is
+// left out of the drill.
+func struckLast(list []Cue, at float64, punch combo.Move, before lastPunch) combo.Move {
+	m, when, ok := before(at - beforeCue)
+	if n := len(list); n > 0 && (!ok || when < list[n-1].At+list[n-1].takes) {
+		if m = list[n-1].ends; m == (combo.Move{}) {
+			return punch
+		}
+	}
+	return m
+}
+
+// How far gaps are from even, as a share of the least one, and how often another moment is drawn so that a cue comes after another punch.
+// Assumed.
+const (
+	unevenly   = 0.25
+	punchTries = 120
+)
+
+// counter draws one of the set counters that begins with the hand that the move loads.
+func (c Cues) counter(r *rand.Rand, move combo.Move, threw combo.Hand) string {
+	loaded := combo.Hand("")
+	switch move.Word {
+	case combo.Roll, combo.Slip:
+		loaded = combo.Hand(move.Way)
+	case combo.Duck:
+		loaded = threw
+	}
+	var fitting []string
+	for _, text := range c.Counters {
+		if first, ok := firstHand(text); ok && (loaded == "" || loaded == combo.Both || first == loaded || first == combo.Both) {
+			fitting = append(fitting, text)
+		}
+	}
+	if len(fitting) > 0 {
+		return fitting[r.IntN(len(fitting))]
+	}
+	line, err := combo.Parse(c.Counters[r.IntN(len(c.Counters))])
+	if err != nil {
+		return ""
+	}
+	return line.Counterpart().String()
+}
+
+// firstHand is the hand that a line of strikes begins with.
+func firstHand(text string) (combo.Hand, bool) {
+	line, err := combo.Parse(text)
+	if err != nil {
+		return "", false
+	}
+	return line.Moves(combo.Orthodox)[0].Hand(), true
 }

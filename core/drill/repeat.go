@@ -25,6 +25,9 @@ func (e Event) Against() bool { return e.Kind == Doing && e.Move >= 0 && (e.Wind
 // beforeCall is how long (s) before a repetition it is called. Assumed.
 const beforeCall = 1.6
 
+// beforeCue (s) is how shortly before a cue nothing is struck any more. Assumed.
+const beforeCue = 0.1
+
 // counterWindow (s) is how much a counter to a cue may be off: it waits for a reaction. Assumed.
 const counterWindow = 0.40
 
@@ -78,7 +81,7 @@ func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
 	l := layer{c: c, t: &t, rep: rep, call: line.Call(c.Voice()), slip: bag.Kind() == rig.Slip}
 	var cues []Cue
 	if c.Cues != nil {
-		cues = c.Cues.Draw(on.Seed, start, end)
+		cues = c.Cues.Draw(on.Seed, start, end, l.thrown(start, every, n))
 	}
 	starts := make([]float64, n)
 	for k := range n {
@@ -175,11 +178,36 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 	}
 }
 
+// thrown tells which punch comes last before a moment, of n repetitions from start, so far apart (s). Nil where all are the same one.
+func (l *layer) thrown(start, every float64, n int) lastPunch {
+	var strikes []Landed
+	varied := false
+	for _, m := range l.rep.Moves {
+		if m.Kind() == combo.Strike {
+			m.Rebounds, m.Accent = 0, false
+			strikes = append(strikes, m)
+			varied = varied || m.Placed.Move != strikes[0].Placed.Move
+		}
+	}
+	if !varied {
+		return nil
+	}
+	return func(at float64) (combo.Move, float64, bool) {
+		for k := min(n-1, int(math.Floor((at-start)/every))); k >= 0; k-- {
+			for i := len(strikes) - 1; i >= 0; i-- {
+				if when := start + float64(k)*every + strikes[i].At; when < at {
+					return strikes[i].Placed.Move, when, true
+				}
+			}
+		}
+		return combo.Move{}, 0, false
+	}
+}
+
 // busy says whether an answer to one of the cues is under way, or about to be, at a moment (s). The cues are in order, and no answer lasts
 // into the next one.
 func busy(cues []Cue, at float64) bool {
-	const before = 0.1 // s. Assumed
-	next, _ := slices.BinarySearchFunc(cues, at, func(c Cue, at float64) int { return cmp.Compare(c.At-before, at) })
+	next, _ := slices.BinarySearchFunc(cues, at, func(c Cue, at float64) int { return cmp.Compare(c.At-beforeCue, at) })
 	return next > 0 && at < cues[next-1].At+cues[next-1].takes
 }
 

@@ -39,7 +39,7 @@ func (e *Error) Error() string {
 
 // Refuse makes an Error for a field.
 func Refuse(field, format string, args ...any) error {
-	return &Error{Field: field, Reason: fmt.Sprintf(format, args...)}
+	return &Error{Field: field, Reason: fmt.Sprintf(format, rounded(args)...)}
 }
 
 // Under puts a path in front of the field of an Error, so that a refusal of "bagLength" reads "rig.bagLength" where the
@@ -138,8 +138,6 @@ func (l Limits) String() string {
 	}
 	return fmt.Sprintf("a number from %s to %s%s", figure(l.Min), figure(l.Max), unit)
 }
-
-func figure(v float64) string { return strconv.FormatFloat(v, 'g', -1, 64) }
 
 // Check refuses a value outside the limits, not a number and infinities included.
 func (l Limits) Check(field string, v float64) error {

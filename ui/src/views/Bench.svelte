@@ -176,7 +176,7 @@
     place = { ...place, ...change }
   }
   const value = (field: string) => read(doc, place, field)
-  const of = (field: string) => (whatIf.refusal?.field.endsWith(`.${field.replace('place.', '')}`) ? whatIf.refusal.message.replace(/^[\w.]+: /, '') : '')
+  const of = (field: string) => (whatIf.refusal?.field.endsWith(`.${field.replace('place.', '')}`) ? whatIf.refusal.message : '')
   const strikes = $derived(a && kind !== 'slip' ? sample(a.cycle, ['lead', 'rear']) : [])
   const span = $derived(!a ? 1 : kind === 'slip' ? a.cycle.trace.at(-1)!.at : kind === 'speed' ? Math.max(0.75, a.cycle.return + 0.22) : Math.max(0.75, a.cycle.return * (rebounds > 1 ? 1.15 : 2.2)))
   const pulls = $derived(kind === 'slip' ? shownAs('height', units) : { unit: 'm/s', factor: 1, digits: 2 })

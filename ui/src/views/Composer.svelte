@@ -17,6 +17,7 @@
   import Choice from '../lib/ui/Choice.svelte'
   import Field from '../lib/ui/Field.svelte'
   import Fit from '../lib/ui/Fit.svelte'
+  import LineInput from '../lib/ui/LineInput.svelte'
   import Notice from '../lib/ui/Notice.svelte'
   import Surprise from '../lib/ui/Surprise.svelte'
   import Tied from '../lib/ui/Tied.svelte'
@@ -49,9 +50,11 @@
   const bag = $derived(bags.data?.find((b) => b.id === drill?.rigId))
   const kind = $derived(bag?.doc.kind ?? 'doubleEnd')
   const units = $derived(session.units)
-  const refused = $derived(whatIf.refusal?.message.replace(/^[\w.[\]]+: /, (field) => (field.startsWith('doc.cues') ? 'Surprise: ' : '')) ?? '')
-  const tooOften = $derived(whatIf.refusal?.field.endsWith('.repetitions') ? `${upper(refused)}.` : '')
-  const misread = $derived(tooOften ? '' : refused)
+  const refused = $derived(whatIf.refusal?.message ?? '')
+  const about = $derived(whatIf.refusal?.field ?? '')
+  const tooOften = $derived(about.endsWith('.repetitions') ? refused : '')
+  const cuesWrong = $derived(about.includes('.cues') ? refused : '')
+  const misread = $derived(tooOften || cuesWrong ? '' : refused)
 
   $effect(() => {
     const id = params.id
@@ -135,7 +138,7 @@
       const found = await ask(api.POST('/api/combo-tempo', { body: { rigId: drill.rigId, traineeId: drill.traineeId, doc: $state.snapshot(drill.doc), tempo } }))
       replace(found)
     } catch (e) {
-      outOfReach = (e as Error).message.replace(/^[\w.]+: /, '')
+      outOfReach = (e as Error).message
     }
   }
   function atFist(fist: number) {
@@ -228,9 +231,10 @@
   {#if problem}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
 
   <label class="mt-4 block"><span class="label">What is thrown</span>
-    <input bind:this={line} class="input mt-1 !text-2xl !font-bold" spellcheck="false" autocomplete="off" maxlength="4000" value={text} oninput={(e) => typed(e.currentTarget.value)}
-      aria-invalid={misread ? 'true' : undefined} aria-describedby="said" placeholder="1-2 | slip lead - 3" /></label>
-  <p id="said" class="mt-1 min-h-6 {misread ? 'font-semibold' : 'text-soft'}" role={misread ? 'alert' : undefined}>{misread ? upper(misread) : c && c.canonical !== text ? `Read as ${c.canonical}` : (c?.call ?? '')}</p>
+    <LineInput bind:field={line} {text} wrong={misread !== ''} place={misread ? (whatIf.refusal?.place ?? null) : null} describedby="said" onchange={typed} /></label>
+  <div id="said" class="mt-1 min-h-6 {misread ? 'font-semibold' : 'text-soft'}" role={misread ? 'alert' : undefined}>
+    {#if misread}{misread}{:else if c}{c.canonical === text ? '' : `Read as ${c.canonical}: `}{c.call}.{#each c.notes as n (n.column)}{' '}<b>{upper(n.said)}</b> is read as {n.read}, {n.why}.{/each}{/if}
+  </div>
   <div class="mt-1 flex flex-wrap gap-1" aria-label="Moves to pick">
     {#each punches as m (m)}<button class="button !min-h-9 !min-w-9 !px-2 !py-0 !border-strike text-strike" onclick={() => pick(m)}>{m}</button>{/each}
     {#each session.me?.kicks ? legs : [] as m (m)}<button class="button !min-h-9 !px-2 !py-0 !border-strike text-sm text-strike" onclick={() => pick(m)}>{m}</button>{/each}
@@ -257,7 +261,7 @@
           {#each marks as m (m.move + m.code)}
             <li class="border-b border-rope py-1.5"><b>{c.moves[m.move]?.text}, move {m.move + 1}:</b> {m.reason}.
               {#if m.suggest}<span class="text-soft">What would join: {m.suggest}.</span>{/if}
-              {#if m.caution}<span class="text-soft">{m.deliberate ? 'Deliberate.' : 'A caution, no fault.'}</span>{/if}</li>
+              {#if m.caution}<span class="text-soft">{m.deliberate ? 'Deliberate.' : 'A caution, no fault.'}</span>{:else if m.hint}<span class="text-soft">A hint, no fault.</span>{/if}</li>
           {/each}
           {#each c.halfBeats as h (h.move)}<li class="border-b border-rope py-1.5 text-soft"><b>{c.moves[h.move]?.text}, move {h.move + 1}:</b> room for one more {h.hand} hand, {ms(h.free)} free.</li>{/each}
         </ul>
@@ -322,7 +326,7 @@
         <Choice label="Called" value={doc.guidance ?? 'fading'} options={[{ value: 'fading', text: 'Fading' }, { value: 'called', text: 'Always' }, { value: 'partly', text: 'Every second' }, { value: 'alone', text: 'Never' }]} onchange={(guidance) => set({ guidance })} />
         <Choice label="By" value={doc.names ? 'names' : 'numbers'} options={[{ value: 'numbers', text: 'Numbers' }, { value: 'names', text: 'Names' }]} onchange={(v) => set({ names: v === 'names' })} />
         {#if c.balance.slipsLead + c.balance.slipsRear > 0}<Choice label="Slips by" value={doc.inside ? 'inside' : 'sides'} options={[{ value: 'sides', text: 'Lead and rear' }, { value: 'inside', text: 'Inside and outside' }]} onchange={(v) => set({ inside: v === 'inside' })} />{/if}
-        <Surprise cues={doc.cues} problem={refused.startsWith('Surprise: ') ? refused.slice(10) : ''} onchange={(cues) => { const { cues: _, ...rest } = $state.snapshot(doc) as Doc; replace(cues ? { ...rest, cues } : rest) }} />
+        <Surprise cues={doc.cues} problem={cuesWrong} onchange={(cues) => { const { cues: _, ...rest } = $state.snapshot(doc) as Doc; replace(cues ? { ...rest, cues } : rest) }} />
         <label class="mt-2 block"><span class="label">Name, if it shall have its own</span><input class="input mt-1" maxlength="120" bind:value={drill.name} placeholder={c.canonical} /></label>
       </section>
     </div>

@@ -23,7 +23,7 @@
     try {
       found = await ask(api.POST('/api/tap-delay', { body: taken }))
     } catch (e) {
-      problem = `${(e as Error).message.replace(/^[\w.]+: /, '')}. Nothing was kept.`
+      problem = `${(e as Error).message} Nothing was kept.`
     }
   }
   function use() {

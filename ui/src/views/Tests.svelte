@@ -41,7 +41,7 @@
       result = await ask(api.POST('/api/trainees/{id}/tests', { params: { path: { id: params.id } }, body: { test: kind, taps, fists: rate && fists } }))
       await client.invalidateQueries({ queryKey: ['person', params.id] })
     } catch (e) {
-      problem = `${(e as Error).message.replace(/^[\w.]+: /, '')} Nothing was kept.`
+      problem = `${(e as Error).message} Nothing was kept.`
     }
   }
   function key(e: KeyboardEvent) {

@@ -1227,6 +1227,8 @@ export interface components {
             length: number;
             mirror: string;
             moves: components["schemas"]["ComposedMove"][];
+            /** @description how words were read that leave something open */
+            notes: components["schemas"]["LineNote"][];
             /**
              * Format: double
              * @description s between two repetitions
@@ -1458,6 +1460,7 @@ export interface components {
             version: number;
         };
         DrillDoc: {
+            ""?: components["schemas"]["Note"][];
             calls?: boolean;
             clock?: string;
             cues?: components["schemas"]["Cues"];
@@ -1791,6 +1794,8 @@ export interface components {
             caution: boolean;
             code: string;
             deliberate: boolean;
+            /** @description it only says what is easier */
+            hint: boolean;
             /** Format: int64 */
             move: number;
             reason: string;
@@ -1995,6 +2000,15 @@ export interface components {
         Lift: {
             by: string;
         };
+        LineNote: {
+            /** Format: int64 */
+            column: number;
+            read: string;
+            said: string;
+            why: string;
+            /** Format: int64 */
+            width: number;
+        };
         Load: {
             part: string;
             /** Format: double */
@@ -2120,6 +2134,15 @@ export interface components {
             trainee: string;
             traineeId: string;
             why: string;
+        };
+        Note: {
+            /** Format: int64 */
+            Column: number;
+            Read: string;
+            Said: string;
+            Why: string;
+            /** Format: int64 */
+            Width: number;
         };
         Offer: {
             reason: string;

@@ -70,7 +70,7 @@
       const f = await ask(api.POST('/api/calibrate', { body: { rig: rig.doc, measured } }))
       if (mine === turn) [fit, problem] = [f, '']
     } catch (e) {
-      if (mine === turn) [fit, problem] = [null, (e as Error).message.replace(/^[\w.[\]]+: /, '')]
+      if (mine === turn) [fit, problem] = [null, (e as Error).message]
     }
   }
 

@@ -28,7 +28,7 @@
       toast('The gym is saved.')
       open = false
     } catch (cause) {
-      problem = `${(cause as Error).message.replace(/^[\w.]+: /, '')} Nothing was saved.`
+      problem = `${(cause as Error).message} Nothing was saved.`
     }
   }
   const borders = [
