@@ -73,6 +73,9 @@ func TestRungs(t *testing.T) {
 			}
 		}
 	}
+	if key := Match(drill.Combination{Text: "1-2 - roll rear - 2-3", Landing: drill.OnReturns}, rig.Reflex); key != "reflex.roll" {
+		t.Errorf("a round of the former line counts for %q", key)
+	}
 	for _, text := range []string{"1-2-4", "1!"} {
 		if key := Match(drill.Combination{Text: text, Landing: drill.OnReturns}, rig.DoubleEnd); key != "" {
 			t.Errorf("%q is taken for %s", text, key)

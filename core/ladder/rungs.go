@@ -39,6 +39,7 @@ type Rung struct {
 	technique *drill.Drill
 	effort    float64 // share of the greatest fist speed that it is struck with; of a line 0 as its pace has it
 	line      *drill.Combination
+	formerly  string // a line that counted for it before; rounds of it still do
 }
 
 // easily and quickly are the shares of what the hands can do that a rung asks of them at the most. Assumed.
@@ -106,6 +107,9 @@ func softly(effort float64, r Rung) Rung { r.effort = effort; return r }
 // paced is a rung whose tempo is the point of it.
 func paced(r Rung) Rung { r.Paced = true; return r }
 
+// before is a rung that had another line once.
+func before(text string, r Rung) Rung { r.formerly = text; return r }
+
 func freely(c *drill.Combination)  { c.Landing, c.Work = drill.Freely, 90 }
 func settled(c *drill.Combination) { c.Rhythm = drill.NoReturn }
 func second(c *drill.Combination)  { c.Rhythm = drill.SecondReturn }
@@ -156,9 +160,9 @@ var ladders = map[rig.Kind][]Rung{
 		line("reflex.three", "One-two-three", "Over the ball.", "1-2-3"),
 		line("reflex.flow", "One-two twice", "For the whole round.", "1-2 - wait - 1-2", flowing),
 		line("reflex.answer", "Slip and answer", "The hand on the side slipped to.", "1-2 - slip lead - 3-2"),
-		line("reflex.roll", "Roll and answer", "It ends on the foot that loads the hand.", "1-2 - roll rear - 2-3"),
+		before("1-2 - roll rear - 2-3", line("reflex.roll", "Roll and answer", "It ends on the foot that loads the hand.", "1-2 - roll lead - 3-2")),
 		line("reflex.surprise", "Surprised", "Roll when it is called.", "1-2 - slip lead - 3", surprise),
-		line("reflex.long", "The long one", "Three parts.", "1-2-3 | slip lead - 3-2 | duck - 2-3!"),
+		before("1-2-3 | slip lead - 3-2 | duck - 2-3!", line("reflex.long", "The long one", "Three parts.", "1-2 | slip lead - 3-2 | duck - 2-3!")),
 	},
 	rig.Slip: {
 		line("slip.lead", "Slip to the lead side", "Just enough, eyes up.", "slip lead - wait"),
@@ -226,7 +230,7 @@ func Match(p drill.Plan, kind rig.Kind) string {
 			}
 		case drill.Combination:
 			c := r.line
-			if c != nil && c.Name() == d.Name() && c.Landing == d.Landing && c.Rhythm == d.Rhythm && (c.Cues == nil) == (d.Cues == nil) && !d.EarOnly && !d.NoTouch {
+			if c != nil && (c.Name() == d.Name() || r.formerly == d.Name()) && c.Landing == d.Landing && c.Rhythm == d.Rhythm && (c.Cues == nil) == (d.Cues == nil) && !d.EarOnly && !d.NoTouch {
 				return r.Key
 			}
 		}

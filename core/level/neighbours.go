@@ -145,6 +145,7 @@ var easier = append(slices.Clone(control), []change{
 		return ok
 	})},
 	{"a part of it", combination(func(c *drill.Combination, _ rig.Kind) bool { return shorter(c) })},
+	{"straight punches only", combination(func(c *drill.Combination, _ rig.Kind) bool { return punches(c, straightened, false) })},
 	{"closer", combination(func(c *drill.Combination, _ rig.Kind) bool {
 		ok := c.Range != drill.Close
 		c.Range = drill.Close
@@ -162,6 +163,8 @@ var harder = []change{
 		c.Range = drill.Far
 		return ok
 	})},
+	{"a hook for the last straight", combination(func(c *drill.Combination, _ rig.Kind) bool { return punches(c, hooked, true) })},
+	{"an uppercut for the last hook", combination(func(c *drill.Combination, _ rig.Kind) bool { return punches(c, lifted, true) })},
 	{"every return", combination(func(c *drill.Combination, _ rig.Kind) bool {
 		ok := c.Rhythm != drill.EveryReturn
 		c.Rhythm = drill.EveryReturn
@@ -203,6 +206,34 @@ func shorter(c *drill.Combination) bool {
 	}
 	c.Text = combo.Combination{Parts: [][]combo.Item{items[:len(items)-1]}}.String()
 	return true
+}
+
+// Straights come before hooks and hooks before uppercuts (common practice), each of the same hand.
+var (
+	straightened = map[combo.Word]combo.Word{"3": "1", "4": "2", "5": "1", "6": "2"}
+	hooked       = map[combo.Word]combo.Word{"1": "3", "2": "4"}
+	lifted       = map[combo.Word]combo.Word{"3": "5", "4": "6"}
+)
+
+// punches changes punches of a line into others, all that can be or the last one; a jab that is thrown alone stays.
+func punches(c *drill.Combination, into map[combo.Word]combo.Word, last bool) bool {
+	line, err := combo.Parse(c.Text)
+	if err != nil || last && combo.Balanced(line.Moves(c.Stance)).Strikes < 2 {
+		return false
+	}
+	changed := false
+	for i := len(line.Parts) - 1; i >= 0; i-- {
+		for k := len(line.Parts[i]) - 1; k >= 0; k-- {
+			m := &line.Parts[i][k].Move
+			other, ok := into[m.Word]
+			if !ok || line.Parts[i][k].Group != nil || last && changed {
+				continue
+			}
+			m.Word, changed = other, true
+		}
+	}
+	c.Text = line.String()
+	return changed
 }
 
 // twice throws it and its mirror: the other side too.
