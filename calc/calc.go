@@ -109,25 +109,32 @@ func tempo(_ context.Context, o *input.Object) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	name, limits := force(bag)
+	name, bounds := force(bag)
 	if o.Has("tempo") == o.Has(name) {
 		o.Fail("tempo", "expected either a tempo or a %s, and not both", name)
 	}
 	struck := o.Has(name)
-	launch := o.NumberOr(name, limits, 0)
+	launch := o.NumberOr(name, bounds, 0)
 	wanted := o.NumberOr("tempo", rig.TempoLimits, 0)
 	if err := o.Done(); err != nil {
 		return nil, err
 	}
 	var a rig.Answer
 	if struck {
-		a, err = bag.Struck(launch, meeting)
+		if a, err = bag.Struck(launch, meeting); err == nil && !rig.Anybody.Can(bag.Kind(), a) {
+			a = rig.Anybody.Softer(bag, meeting, a)
+		}
 	} else {
-		a, err = bag.Solve(wanted, meeting)
+		a, err = rig.Reach(bag, wanted, meeting, rig.Anybody)
 	}
 	if err != nil {
 		return nil, err
 	}
+	limits, err := bag.Limits(meeting)
+	if err != nil {
+		return nil, err
+	}
+	a.Limits = limits // the bag's own, whoever strikes
 	return tempoAnswer(bag, a), nil
 }
 

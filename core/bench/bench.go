@@ -3,6 +3,7 @@
 package bench
 
 import (
+	"melodromos/core/combo"
 	"melodromos/core/input"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
@@ -69,8 +70,9 @@ func Ask(q Question) (Answer, error) {
 	if a.Launch = a.Strike.Launch; !a.Strike.Feasible {
 		a.Launch = a.Strike.Nearest()
 	}
-	if a.Tempos, err = rig.Tempos(q.Rig, q.Meeting.Angle); err != nil {
-		return a, err
+	a.Tempos = q.striker().Ranges(q.Rig, q.Meeting.Angle)
+	if a.Strike.Feasible {
+		a.Strike.Limits = within(q, a.Tempos, a.Strike.Limits)
 	}
 	use := rig.Use{
 		Place: q.Place, Body: q.Body, Launch: a.Launch, Fist: a.Strike.FistSpeed, Hardest: q.Ability.FistSpeed, SameHand: q.Ability.SameHand, Alternate: q.Ability.Alternate,
@@ -103,11 +105,34 @@ func strike(q Question) (rig.Answer, error) {
 	case q.Tempo != nil && q.Launch != nil:
 		return rig.Answer{}, input.Refuse("tempo", "expected either a tempo or a launch, and not both")
 	case q.Tempo != nil:
-		return q.Rig.Solve(*q.Tempo, q.Meeting)
+		return rig.Reach(q.Rig, *q.Tempo, q.Meeting, q.striker())
 	case q.Launch != nil:
 		return q.Rig.Struck(*q.Launch, q.Meeting)
 	}
 	return q.Rig.AtFist(q.Ability.FistSpeed/2, q.Meeting)
+}
+
+// striker is who strikes: both hands in turn, under a roof that is no higher than where a bag that swings is anchored now.
+func (q Question) striker() rig.Striker {
+	s := q.Ability.Striker(combo.Lead, combo.Rear)
+	s.Place, s.Body = q.Place, q.Body
+	if bag, ok := q.Rig.(rig.SlipBag); ok {
+		s.Roof = bag.AnchorHeight
+	}
+	return s
+}
+
+// within is what this striker's hands reach at the count that is asked about; the bag's own limits where they reach nothing.
+func within(q Question, table []rig.Tempo, limits rig.Tempo) rig.Tempo {
+	for _, t := range table {
+		if t.Rebounds == q.Meeting.Rebounds {
+			return t
+		}
+	}
+	if t, ok := q.striker().Range(q.Rig, q.Meeting); ok {
+		return t
+	}
+	return limits
 }
 
 // hung is the tempo of the same strike once the rig hangs as set up.

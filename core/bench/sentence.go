@@ -3,6 +3,7 @@ package bench
 import (
 	"fmt"
 	"math"
+	"strconv"
 	"strings"
 
 	"melodromos/core/rig"
@@ -16,11 +17,33 @@ func Said(kind rig.Kind, a rig.Answer, ability trainee.Ability, units words.Unit
 	if a.Feasible {
 		return words.Upper(tempo(kind, a, ability, units)) + "."
 	}
-	reach := fmt.Sprintf("too slow for this bag with %s: it starts at %.0f.", counted(kind, a.Limits.Rebounds), math.Ceil(a.Limits.Slowest))
-	if a.Tempo > a.Limits.Fastest {
-		reach = fmt.Sprintf("too fast for this bag with %s: it ends at %.0f.", counted(kind, a.Limits.Rebounds), math.Floor(a.Limits.Fastest))
+	return strings.TrimSpace(fmt.Sprintf("%s a minute is %s %s", words.Trimmed(a.Tempo), outOfReach(kind, a), advised(a, units)))
+}
+
+// outOfReach says on which side a tempo lies out of reach, and whether the bag or the hands do not allow it.
+func outOfReach(kind rig.Kind, a rig.Answer) string {
+	slow, with := a.Tempo < a.Limits.Slowest, counted(kind, a.Limits.Rebounds)
+	switch {
+	case a.ByBag && kind == rig.Slip:
+		return fmt.Sprintf("a swing of next to nothing with %s.", with)
+	case a.ByBag && slow:
+		return fmt.Sprintf("softer than a strike with %s: these hands start at %s.", with, limit(a, a.Limits.Slowest, math.Ceil))
+	case a.ByBag && a.Tempo > a.Limits.Fastest:
+		return fmt.Sprintf("quicker than these hands with %s: they end at %s.", with, limit(a, a.Limits.Fastest, math.Floor))
+	case a.ByBag:
+		return fmt.Sprintf("out of these hands' reach with %s.", with)
+	case slow:
+		return fmt.Sprintf("too slow for this bag with %s: it starts at %s.", with, limit(a, a.Limits.Slowest, math.Ceil))
 	}
-	return strings.TrimSpace(fmt.Sprintf("%s a minute is %s %s", words.Trimmed(a.Tempo), reach, advised(a, units)))
+	return fmt.Sprintf("too fast for this bag with %s: it ends at %s.", with, limit(a, a.Limits.Fastest, math.Floor))
+}
+
+// limit writes a limit as a whole number on its inner side; with a decimal where the range is a narrow one.
+func limit(a rig.Answer, v float64, inward func(float64) float64) string {
+	if a.Limits.Fastest-a.Limits.Slowest < 3 {
+		return words.Trimmed(v)
+	}
+	return fmt.Sprintf("%.0f", inward(v))
 }
 
 // tempo says what to do at the tempo that was found.
@@ -79,11 +102,7 @@ func advised(a rig.Answer, units words.Units) string {
 			}
 			cords = true
 		case "tempo":
-			whole := math.Ceil(c.To) // on the side of the limit that the bag allows
-			if a.Tempo > a.Limits.Fastest {
-				whole = math.Floor(c.To)
-			}
-			ways = append(ways, fmt.Sprintf("take %.0f a minute", whole))
+			ways = append(ways, fmt.Sprintf("take %s a minute", strconv.FormatFloat(c.To, 'f', -1, 64)))
 		}
 	}
 	if len(ways) == 0 {

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"melodromos/core/rig"
+	"melodromos/core/trainee"
 )
 
 // Technique names a way of striking the speed bag: a sequence of hands, faces and rebounds to the next strike (common
@@ -101,12 +102,14 @@ func (d Drill) With(t Technique, bag rig.SpeedBag) (Drill, error) {
 	return d, nil
 }
 
-// Solve answers for the drill's tempo on a bag: the strike that gives it, or what to change.
-func Solve(d Drill, bag rig.SpeedBag) (rig.Answer, error) {
+// Solve answers for the drill's tempo on a bag: the strike that gives it, where the bag allows it.
+func Solve(d Drill, bag rig.SpeedBag) (rig.Answer, error) { return d.solve(bag, d.Tempo) }
+
+func (d Drill) solve(bag rig.SpeedBag, tempo float64) (rig.Answer, error) {
 	if d.Technique == DoublePunch {
-		return bag.SolveDouble(d.Tempo, d.Meeting())
+		return bag.SolveDouble(tempo, d.Meeting())
 	}
-	a, err := bag.Solve(d.Tempo, d.Meeting())
+	a, err := bag.Solve(tempo, d.Meeting())
 	if err != nil || d.Technique != Trap {
 		return a, err
 	}
@@ -116,11 +119,27 @@ func Solve(d Drill, bag rig.SpeedBag) (rig.Answer, error) {
 	}
 	// A trap takes its time as well: the quickest is one that lets the bag go at once.
 	a.Limits.Fastest = math.Min(a.Limits.Fastest, 60/pin.Least)
-	if d.Tempo > a.Limits.Fastest && a.Feasible {
-		limits := a.Limits
-		a = rig.Answer{Tempo: d.Tempo, Limits: limits, Change: []rig.Change{{What: "tempo", To: limits.Fastest, Reason: "quicker, a trap has no time to hold the bag"}}}
+	if tempo > a.Limits.Fastest {
+		a = rig.Answer{Tempo: tempo, Limits: a.Limits}
 	}
 	return a, nil
+}
+
+// Reach answers for the drill's tempo on a bag for somebody: the strike that gives it, or what to change so that they reach it.
+func Reach(d Drill, bag rig.SpeedBag, who trainee.Ability) (rig.Answer, error) {
+	s := who.Striker(d.hands())
+	if d.Technique == DoublePunch || d.Technique == Trap {
+		return rig.ReachBy(func(tempo float64) (rig.Answer, error) { return d.solve(bag, tempo) }, d.Tempo, s)
+	}
+	return rig.Reach(bag, d.Tempo, d.Meeting(), s)
+}
+
+// hands are two that follow each other.
+func (d Drill) hands() (before, next Hand) {
+	if d.Technique == Alternating || d.Technique == FistRoll {
+		return Lead, Rear
+	}
+	return Rear, Rear
 }
 
 // Pictures draws one cycle of the drill on its bag, and, for a trap, the one after it. The launch is in m/s; cycle is the

@@ -133,25 +133,9 @@ func (b DoubleEndBag) Struck(launch float64, m Meeting) (Answer, error) {
 	return b.swing().struck(launch, m)
 }
 
-// Solve answers from a wanted tempo to the strike, or to what to change: the count, or how far the cords are wound.
+// Solve answers from a wanted tempo to the strike, where the cords allow it.
 func (b DoubleEndBag) Solve(tempo float64, m Meeting) (Answer, error) {
-	return b.swing().solve(tempo, m, func(tooFast bool) []Change {
-		share, ok := tune(tempo, m, 0.2, 0.999*math.Min(b.Upper.Span/b.Upper.Relaxed, b.Lower.Span/b.Lower.Relaxed), func(share float64) oscillator {
-			return b.Wound(share).swing()
-		})
-		if !ok {
-			return nil
-		}
-		reason := "let both cords out, in proportion; struck at half power it then comes back so"
-		if tooFast {
-			reason = "wind both cords up, in proportion; struck at half power it then comes back so"
-		}
-		var list []Change
-		for _, c := range b.wind(share) {
-			list = append(list, Change{c.Field, c.To, reason})
-		}
-		return list
-	})
+	return b.swing().solve(tempo, m)
 }
 
 // Feel is what the cords are good for, by the time of the half-power return.

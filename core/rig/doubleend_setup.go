@@ -145,12 +145,8 @@ func (b DoubleEndBag) tensed(at Borders, purpose string) []Setting {
 	if purpose == ForHeadMovement {
 		want = (at.Slack + at.Head) / 2
 	}
-	slackest := 0.999 * math.Min(b.Upper.Span/b.Upper.Relaxed, b.Lower.Span/b.Lower.Relaxed)
-	share, ok := tune(60/want, Meeting{Rebounds: 1}, 0.1, slackest, func(share float64) oscillator { return b.Wound(share).swing() })
-	if !ok {
-		return nil
-	}
-	return b.wind(share)
+	settings, _ := b.Slower(halfPower, 1, want)
+	return settings
 }
 
 // Winding is where the cords stand between too slack and too tight, and what one step of winding does to them.

@@ -164,7 +164,7 @@ func (b HangingBag) Struck(launch float64, m Meeting) (Answer, error) {
 // straight punches lie near 2 to 4 kg, from memory.
 const hangingFist = 2.5
 
-// Solve answers from a wanted tempo to the strike, or to what to change: the count, or the chain.
+// Solve answers from a wanted tempo to the strike, where the bag allows it.
 func (b HangingBag) Solve(tempo float64, m Meeting) (Answer, error) {
 	return solvePendulum(tempo, m, b.Limits,
 		func(launch float64) (float64, error) {
@@ -174,18 +174,7 @@ func (b HangingBag) Solve(tempo float64, m Meeting) (Answer, error) {
 			}
 			return list[m.Rebounds-1].At, nil
 		},
-		func(launch float64) (Answer, error) { return b.Struck(launch, m) },
-		func() []Change {
-			with := func(chain float64) HangingBag { c := b; c.Chain = chain; return c }
-			part := float64(m.Rebounds) - 0.5
-			chain, err := motion.Root(func(chain float64) float64 {
-				return part*with(chain).pendulum().Period(0) - 60/tempo
-			}, 0, hangingLimits.chain.Max, 1e-6)
-			if err != nil || with(chain).Check() != nil {
-				return nil
-			}
-			return []Change{{"chain", chain, "on a chain this long a small swing keeps this tempo"}}
-		})
+		func(launch float64) (Answer, error) { return b.Struck(launch, m) })
 }
 
 // Load returns the pull in newtons on the anchor: at rest, and at its greatest, as the bag swings back through the low point

@@ -183,57 +183,12 @@ func TestKindsSolveBothWays(t *testing.T) {
 				near(t, fmt.Sprintf("%s, %d at %g", r.Kind(), n, tempo), back.Tempo/tempo, 1, 1e-8)
 			}
 			for _, tempo := range []float64{l.Slowest * 0.5, l.Fastest * 1.7} {
-				a, err := r.Solve(tempo, m)
+				a, err := Reach(r, tempo, m, Anybody)
 				if err != nil || a.Feasible || len(a.Change) == 0 {
 					t.Errorf("%s, %d at %g: %+v %v, want advice", r.Kind(), n, tempo, a, err)
 				}
 			}
 		}
-	}
-}
-
-// What is advised brings the tempo within reach.
-func TestKindsAdviceHelps(t *testing.T) {
-	struckAt := func(r Rig) float64 {
-		a, err := r.Struck(halfPower, Meeting{Rebounds: 1})
-		if err != nil {
-			t.Fatal(err)
-		}
-		return a.Tempo
-	}
-	advice := func(r Rig, tempo float64) map[string]float64 {
-		a, err := r.Solve(tempo, Meeting{Rebounds: 1})
-		if err != nil {
-			t.Fatal(err)
-		}
-		to := map[string]float64{}
-		for _, c := range a.Change {
-			to[c.What] = c.To
-		}
-		return to
-	}
-	d := doubleEnd
-	share := advice(d, 400)["upper.relaxed"] / d.Upper.Relaxed
-	d.Upper, d.Lower = d.Upper.wound(share), d.Lower.wound(share)
-	near(t, "cords", struckAt(d), 400, 0.01)
-	p := advice(reflex, 150)
-	for what, with := range map[string]func(*ReflexBag){
-		"spring": func(b *ReflexBag) { b.Spring = p["spring"] }, "ballMass": func(b *ReflexBag) { b.BallMass = p["ballMass"] },
-		"poleLength": func(b *ReflexBag) { b.PoleLength = p["poleLength"] },
-	} {
-		b := reflex
-		with(&b)
-		near(t, what, struckAt(b), 150, 0.01)
-	}
-	s := slip
-	s.AnchorHeight = advice(slip, 49)["anchorHeight"]
-	if l, _ := s.Limits(Meeting{Rebounds: 1}); math.Abs(l.Fastest-49) > 1e-9 {
-		t.Errorf("anchor: %+v", l)
-	}
-	h := cylinder
-	h.Chain = advice(cylinder, 60)["chain"]
-	if l, _ := h.Limits(Meeting{Rebounds: 1}); math.Abs(l.Fastest-60) > 1e-3 {
-		t.Errorf("chain: %+v", l)
 	}
 }
 

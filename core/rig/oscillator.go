@@ -20,7 +20,7 @@ type oscillator struct {
 	fist     float64 // kg, effective mass of the fist; assumed
 }
 
-// halfPower is the launch in m/s at which a rig is tuned to a tempo. Assumed: what a coach calls half power.
+// halfPower is the launch in m/s at which cords are felt. Assumed: what a coach calls half power.
 const halfPower = 2.0
 
 // swingLimit is the greatest angle (rad) to which tempos of a pole or a pendulum are looked for.
@@ -153,25 +153,38 @@ func (o oscillator) atFist(fist float64, m Meeting) (Answer, error) {
 	if err != nil {
 		return Answer{}, err
 	}
-	launch := atFist(limits.FastestLaunch, func(launch float64) float64 {
-		r, err := o.back(launch, m)
-		if err != nil {
-			return math.NaN()
-		}
-		return impact(launch, r.Speed, o.fist, o.felt) - fist
-	})
-	r, err := o.back(launch, m)
+	launch, r, err := o.driven(fist, limits.FastestLaunch, m)
 	if err != nil {
 		return Answer{}, err
 	}
 	return o.answer(60/r.At, launch, r, limits), nil
 }
 
+// driven finds the launch (m/s), most at the most, that a fist of that speed gives, and the return after it. The fist is nearly
+// in proportion to the launch, since the swing dies away by nearly the same share whatever its size: a few proportional steps find it.
+func (o oscillator) driven(fist, most float64, m Meeting) (float64, Return, error) {
+	launch := math.Min(most, fist)
+	for range 30 {
+		r, err := o.back(launch, m)
+		if err != nil {
+			return launch, r, err
+		}
+		given := impact(launch, r.Speed, o.fist, o.felt)
+		next := math.Min(math.Max(launch*fist/given, 1e-3*most), most)
+		if math.Abs(next-launch) <= 1e-9*most {
+			return launch, r, nil
+		}
+		launch = next
+	}
+	r, err := o.back(launch, m)
+	return launch, r, err
+}
+
 func (o oscillator) answer(tempo, launch float64, r Return, limits Tempo) Answer {
 	return Answer{Feasible: true, Tempo: tempo, Launch: launch, Window: r.Window, FistSpeed: impact(launch, r.Speed, o.fist, o.felt), Limits: limits}
 }
 
-func (o oscillator) solve(tempo float64, m Meeting, rigChanges func(tooFast bool) []Change) (Answer, error) {
+func (o oscillator) solve(tempo float64, m Meeting) (Answer, error) {
 	if err := TempoLimits.Check("tempo", tempo); err != nil {
 		return Answer{}, err
 	}
@@ -180,10 +193,7 @@ func (o oscillator) solve(tempo float64, m Meeting, rigChanges func(tooFast bool
 		return Answer{}, err
 	}
 	if tempo <= limits.Slowest || tempo > limits.Fastest {
-		tooFast := tempo > limits.Fastest
-		changes := otherCounts(tempo, m, func(n Meeting) (Tempo, error) { return o.limits(n) })
-		changes = append(changes, rigChanges(tooFast)...)
-		return Answer{Tempo: tempo, Limits: limits, Change: append(changes, nearest(tooFast, limits))}, nil
+		return Answer{Tempo: tempo, Limits: limits}, nil
 	}
 	launch, err := motion.Root(func(v float64) float64 {
 		r, err := o.back(v, m)
@@ -200,17 +210,4 @@ func (o oscillator) solve(tempo float64, m Meeting, rigChanges func(tooFast bool
 		return Answer{}, err
 	}
 	return o.answer(tempo, launch, r, limits), nil
-}
-
-// tune finds the value of one part of a rig, between low and top, with which it comes back at the wanted tempo when
-// struck at half power.
-func tune(tempo float64, m Meeting, low, top float64, with func(float64) oscillator) (float64, bool) {
-	v, err := motion.Root(func(v float64) float64 {
-		r, err := with(v).back(halfPower, m)
-		if err != nil {
-			return math.NaN()
-		}
-		return r.At - 60/tempo
-	}, low, top, 1e-7*top)
-	return v, err == nil
 }

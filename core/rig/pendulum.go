@@ -7,7 +7,7 @@ import (
 )
 
 // solvePendulum solves for the launch or pull of a pendulum, whose swing slows as it grows.
-func solvePendulum(tempo float64, m Meeting, limitsOf func(Meeting) (Tempo, error), cycle func(float64) (float64, error), answer func(float64) (Answer, error), rigChanges func() []Change) (Answer, error) {
+func solvePendulum(tempo float64, m Meeting, limitsOf func(Meeting) (Tempo, error), cycle func(float64) (float64, error), answer func(float64) (Answer, error)) (Answer, error) {
 	if err := TempoLimits.Check("tempo", tempo); err != nil {
 		return Answer{}, err
 	}
@@ -16,8 +16,7 @@ func solvePendulum(tempo float64, m Meeting, limitsOf func(Meeting) (Tempo, erro
 		return Answer{}, err
 	}
 	if tempo < limits.Slowest || tempo >= limits.Fastest {
-		changes := append(otherCounts(tempo, m, limitsOf), rigChanges()...)
-		return Answer{Tempo: tempo, Limits: limits, Change: append(changes, nearest(tempo >= limits.Fastest, limits))}, nil
+		return Answer{Tempo: tempo, Limits: limits}, nil
 	}
 	launch, err := motion.Root(func(v float64) float64 {
 		t, err := cycle(v)

@@ -103,33 +103,8 @@ func (b ReflexBag) Struck(launch float64, m Meeting) (Answer, error) {
 	return b.swing().struck(launch, m)
 }
 
-// Solve answers from a wanted tempo to the strike, or to what to change. Force hardly moves the tempo of a pole, so the
-// spring, the ball and the pole are offered.
-func (b ReflexBag) Solve(tempo float64, m Meeting) (Answer, error) {
-	return b.swing().solve(tempo, m, func(bool) []Change {
-		var list []Change
-		for _, part := range []struct {
-			what     string
-			low, top float64
-			reason   string
-			with     func(float64) ReflexBag
-		}{
-			{"spring", b.weight() * 1.02, poleLimits.spring.Max, "with this spring it comes back so", func(v float64) ReflexBag { c := b; c.Spring = v; return c }},
-			{"ballMass", 0.05, 5, "with a ball this heavy it comes back so", func(v float64) ReflexBag { c := b; c.BallMass = v; return c }},
-			{"poleLength", 0.4, 2, "with a pole this long it comes back so", func(v float64) ReflexBag { c := b; c.PoleLength = v; return c }},
-		} {
-			stands := func(v float64) bool { return part.with(v).Check() == nil }
-			low, top := part.low, part.top
-			for top > low && !stands(top) { // a ball or a pole that the spring no longer holds up
-				top *= 0.95
-			}
-			if v, ok := tune(tempo, m, low, top, func(v float64) oscillator { return part.with(v).swing() }); ok && stands(v) {
-				list = append(list, Change{part.what, v, part.reason})
-			}
-		}
-		return list
-	})
-}
+// Solve answers from a wanted tempo to the strike, where the pole allows it. Force hardly moves the tempo of a pole.
+func (b ReflexBag) Solve(tempo float64, m Meeting) (Answer, error) { return b.swing().solve(tempo, m) }
 
 // fistRadius (m) of a gloved fist that meets a ball. Assumed.
 const fistRadius = 0.045

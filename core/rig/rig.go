@@ -40,7 +40,8 @@ type Rig interface {
 	Returns(launch float64, m Meeting, n int) ([]Return, error)
 	// Limits gives the slowest and the fastest tempo of a count.
 	Limits(m Meeting) (Tempo, error)
-	// Struck answers from a strike to its tempo, Solve from a wanted tempo to the strike or to what to change.
+	// Struck answers from a strike to its tempo, Solve from a wanted tempo to the strike, where the bag allows it; Reach tells what to
+	// change where it does not.
 	Struck(launch float64, m Meeting) (Answer, error)
 	Solve(tempo float64, m Meeting) (Answer, error)
 	// AtFist answers for a fist of that speed (m/s), held to what the rig allows; a slip bag, which nobody has to strike,
@@ -137,7 +138,8 @@ type Answer struct {
 	Window    float64 // s; 0 where not feasible
 	FistSpeed float64 // m/s; 0 where not feasible
 	Limits    Tempo
-	Change    []Change // empty where feasible
+	ByBag     bool     // not feasible, though the bag allows it: no hand of the striker's does
+	Change    []Change // from Reach; empty where feasible
 }
 
 // Nearest is the launch (m/s) that comes nearest to the tempo: the one that gives it, or, where none does, one a hair
@@ -211,32 +213,7 @@ func impact(launch, inbound, fist, felt float64) float64 {
 	return (launch+inbound)/share - inbound
 }
 
-// otherCounts offers the nearest other rebound count up to 5 that allows a tempo.
-func otherCounts(tempo float64, m Meeting, limits func(Meeting) (Tempo, error)) []Change {
-	best := 0
-	for n := 1; n <= 5; n++ {
-		if n == m.Rebounds || best != 0 && abs(n-m.Rebounds) >= abs(best-m.Rebounds) {
-			continue
-		}
-		if l, err := limits(Meeting{Rebounds: n}); err == nil && l.Slowest <= tempo && tempo <= l.Fastest {
-			best = n
-		}
-	}
-	if best == 0 {
-		return nil
-	}
-	return []Change{{"rebounds", float64(best), fmt.Sprintf("with %d %s this bag allows it", best, plural(best, "rebound"))}}
-}
-
 func abs(n int) int { return max(n, -n) }
-
-// nearest offers the limit that a wanted tempo lies beyond.
-func nearest(tooFast bool, l Tempo) Change {
-	if tooFast {
-		return Change{"tempo", l.Fastest, "the fastest this bag allows with this count"}
-	}
-	return Change{"tempo", l.Slowest, "the slowest this bag allows with this count"}
-}
 
 // document writes the fields of a rig as the document that Read reads.
 func document(kind Kind, fields any) ([]byte, error) {

@@ -2,7 +2,6 @@ package rig
 
 import (
 	"errors"
-	"fmt"
 	"math"
 
 	"melodromos/core/input"
@@ -142,21 +141,11 @@ func (b SlipBag) Struck(pull float64, m Meeting) (Answer, error) {
 	return Answer{Feasible: true, Tempo: 60 / t, Launch: pull, Window: math.NaN(), FistSpeed: math.NaN(), Limits: limits}, nil
 }
 
-// Solve answers from a wanted tempo to the pull, or to what to change: the count, or the height of the anchor.
+// Solve answers from a wanted tempo to the pull, where the drop allows it.
 func (b SlipBag) Solve(tempo float64, m Meeting) (Answer, error) {
 	return solvePendulum(tempo, m, b.Limits,
 		func(pull float64) (float64, error) { return b.cycle(pull, m) },
-		func(pull float64) (Answer, error) { return b.Struck(pull, m) },
-		func() []Change {
-			// The small swing's drop for this tempo; the bag itself stays at the trainee's height.
-			drop := motion.Gravity * math.Pow(60/tempo/(float64(m.Rebounds)*math.Pi), 2)
-			c := b
-			c.AnchorHeight = b.CentreHeight + drop
-			if c.Check() != nil {
-				return nil
-			}
-			return []Change{{"anchorHeight", c.AnchorHeight, fmt.Sprintf("with a drop of %.2f m a small swing keeps this tempo", drop)}}
-		})
+		func(pull float64) (Answer, error) { return b.Struck(pull, m) })
 }
 
 // slipReach is how far (m) beside the bag's edge a head has to be out of the way; half a head's width. Assumed.

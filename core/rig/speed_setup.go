@@ -69,7 +69,7 @@ func (b SpeedBag) Inspect(u Use) []Finding {
 			"the least interval of one hand of this trainee", "", nil}
 		if f.Figure < f.Limit {
 			f.Code, f.Weight, f.Title, f.Remedy = "tooSmall", Wrong, "Too quick a bag for this hand", "Hang a larger bag, or count five"
-			if size, ok := b.sizeFor(60/u.SameHand, Three, false); ok {
+			if size, ok := b.slower(60 / u.SameHand); ok {
 				f.Change = []Setting{{"bagLength", b.BagLength, size}}
 			}
 		}
@@ -79,6 +79,19 @@ func (b SpeedBag) Inspect(u Use) []Finding {
 		list = append(list, carried(loads, u.Place))
 	}
 	return append(append(list, anchored(u.Place, b.BagMass)...), capped(u)...)
+}
+
+// slower is the least length (m) of a bag whose slowest tempo at three rebounds is no quicker than this, whether the rest of it stays or
+// grows with it.
+func (b SpeedBag) slower(tempo float64) (float64, bool) {
+	for cm := math.Ceil(100*b.BagLength + 1e-9); cm <= 100*largestBag; cm++ {
+		longer := b
+		longer.BagLength = cm / 100
+		if longer.Check() == nil && longer.limits(Three).Slowest <= tempo && b.scaled(cm/100).limits(Three).Slowest <= tempo {
+			return cm / 100, true
+		}
+	}
+	return 0, false
 }
 
 // Loads gives the pull on the swivel: the weight, and the centripetal force at the lowest point, m(g + v²/d). What the

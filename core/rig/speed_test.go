@@ -249,7 +249,7 @@ func TestChangeMakesItFeasible(t *testing.T) {
 		rebounds int
 		want     string
 	}{{600, 3, "rebounds"}, {20, 1, "rebounds"}, {600, 3, "bagLength"}, {120, 1, "rebounds"}} {
-		a, err := checked.Solve(c.tempo, Meeting{Rebounds: c.rebounds})
+		a, err := Reach(checked, c.tempo, Meeting{Rebounds: c.rebounds}, Anybody)
 		if err != nil || a.Feasible || len(a.Change) == 0 {
 			t.Fatalf("%+v: %+v %v, want advice", c, a, err)
 		}

@@ -86,11 +86,7 @@ func (b SpeedBag) SolveDouble(tempo float64, m Meeting) (Answer, error) {
 	}
 	l := Tempo{Rebounds: m.Rebounds, Face: Front, Slowest: 60 / slow.Return.At, SlowestLaunch: softest, Fastest: 60 / fast.Return.At, FastestLaunch: MaxLaunch}
 	if tempo < l.Slowest || tempo > l.Fastest {
-		change := nearest(tempo > l.Fastest, l)
-		if tempo < l.Slowest {
-			change.Reason = "the slowest at which the two fists are still heard as one"
-		}
-		return Answer{Tempo: tempo, Limits: l, Change: []Change{change}}, nil
+		return Answer{Tempo: tempo, Limits: l}, nil
 	}
 	launch, err := motion.Root(func(v float64) float64 {
 		d, err := b.DoublePunch(v, m)

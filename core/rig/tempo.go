@@ -72,8 +72,7 @@ func (b SpeedBag) Struck(launch float64, m Meeting) (Answer, error) {
 	}, nil
 }
 
-// Solve answers from a wanted tempo (strikes a minute) to the strike, or, where the bag does not allow it, to what to
-// change. Solved to 1e-12 in the speed at the board.
+// Solve answers from a wanted tempo (strikes a minute) to the strike, where the bag allows it. Solved to 1e-12 in the speed at the board.
 func (b SpeedBag) Solve(tempo float64, m Meeting) (Answer, error) {
 	m, err := b.settle(m)
 	if err != nil {
@@ -84,7 +83,7 @@ func (b SpeedBag) Solve(tempo float64, m Meeting) (Answer, error) {
 	}
 	limits := b.limits(m)
 	if tempo < limits.Slowest || tempo > limits.Fastest {
-		return Answer{Tempo: tempo, Limits: limits, Change: b.changes(tempo, m, limits)}, nil
+		return Answer{Tempo: tempo, Limits: limits}, nil
 	}
 	// The time of a cycle is smooth in the speed at the board and has infinite slope in the launch near the softest strike.
 	u, err := motion.Root(func(u float64) float64 { return b.cycle(u, m) - 60/tempo }, 0, b.first(MaxLaunch, m.Angle), 1e-12)
@@ -132,66 +131,6 @@ const mostOffered = 9
 // Sizes in m of the bags that are made, from a child's fast one to a large slow one (from memory); the range in which
 // another bag is offered as a remedy.
 const smallestBag, largestBag = 0.14, 0.38
-
-// changes lists what would bring a tempo out of reach within it: the count first, since it costs nothing, then another
-// bag, then the nearest tempo of the bag as it hangs.
-func (b SpeedBag) changes(tempo float64, m Meeting, l Tempo) []Change {
-	var list []Change
-	tooFast := tempo > l.Fastest
-	for n := m.Rebounds % 2; n <= mostOffered; n += 2 {
-		if n < 1 || n == m.Rebounds {
-			continue
-		}
-		other := b.limits(Meeting{Rebounds: n, Angle: m.Angle, Face: m.Face})
-		if other.Slowest <= tempo && tempo <= other.Fastest {
-			list = append(list, Change{"rebounds", float64(n), fmt.Sprintf(
-				"with %d %s this bag goes from %.0f to %.0f a minute", n, plural(n, "rebound"), other.Slowest, other.Fastest)})
-			break
-		}
-	}
-	if size, ok := b.sizeFor(tempo, m, tooFast); ok {
-		reason := "a longer bag of the same build swings slower; this long it just allows it"
-		if tooFast {
-			reason = "a shorter bag of the same build swings quicker; this short it just allows it"
-		}
-		list = append(list, Change{"bagLength", size, reason})
-	}
-	if tooFast {
-		return append(list, Change{"tempo", l.Fastest, fmt.Sprintf(
-			"the fastest with %d %s, struck at %.0f m/s, harder than anybody needs to", m.Rebounds, plural(m.Rebounds, "rebound"), MaxLaunch)})
-	}
-	return append(list, Change{"tempo", l.Slowest, fmt.Sprintf(
-		"the slowest with %d %s; struck any softer this bag does not reach its board", m.Rebounds, plural(m.Rebounds, "rebound"))})
-}
-
-// sizeFor finds the length of a bag of the same build (lengths in proportion, mass with the surface) whose limit is the
-// wanted tempo.
-func (b SpeedBag) sizeFor(tempo float64, m Meeting, tooFast bool) (float64, bool) {
-	scaled := func(length float64) SpeedBag {
-		s := length / b.BagLength
-		c := b
-		c.BagLength, c.BagDiameter, c.SwivelDrop, c.BagMass = length, b.BagDiameter*s, b.SwivelDrop*s, b.BagMass*s*s
-		return c
-	}
-	gap := func(length float64) float64 {
-		l := scaled(length).limits(m)
-		if tooFast {
-			return l.Fastest - tempo
-		}
-		return l.Slowest - tempo
-	}
-	size, err := motion.Root(gap, smallestBag, largestBag, 1e-6)
-	if err != nil {
-		return 0, false
-	}
-	// Rounded to the centimetre on the side that works.
-	if tooFast {
-		size = math.Floor(size*100) / 100
-	} else {
-		size = math.Ceil(size*100) / 100
-	}
-	return size, size >= smallestBag && size <= largestBag && scaled(size).Check() == nil
-}
 
 // ReadMeeting reads rebounds, strikeAngle (degrees) and face of an object, all optional, and checks them against the bag.
 func (b SpeedBag) ReadMeeting(o *input.Object) Meeting {

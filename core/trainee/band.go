@@ -125,6 +125,11 @@ func (a Ability) Interval(before, next combo.Hand) float64 {
 	return h
 }
 
+// Striker is what a tempo has to be within reach of for somebody whose strikes come from these hands in turn, at no place in particular.
+func (a Ability) Striker(before, next combo.Hand) rig.Striker {
+	return rig.Striker{Softest: rig.Touch, Hardest: a.FistSpeed, Interval: rig.Quickest * a.Interval(before, next), Swing: rig.Fresh}
+}
+
 // fadeTime (s) is a contest round.
 const fadeTime = 180
 
