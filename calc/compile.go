@@ -18,6 +18,7 @@ func readDrill(ctx context.Context, d *input.Object) (drill.Plan, drill.Floor, e
 	if err != nil {
 		return nil, floor, err
 	}
+	floor.Theirs = d.Has("band")
 	floor.Bag, floor.Ability = bag, trainee.Start(readBand(d))
 	if d.Has("place") {
 		if floor.Place, err = rig.ReadPlace(d.Object("place")); err != nil {

@@ -19,6 +19,7 @@ type class struct {
 	now       time.Time
 	zone      string
 	stop      func() error
+	kicks     bool // are trained here
 	gate      ladder.Gate
 	rigs      []store.Rig
 	bags      map[string]rig.Rig
@@ -32,7 +33,7 @@ type class struct {
 
 // classOf reads what is known of one trainee, or of all where the id is empty.
 func classOf(c caller, id string) (class, error) {
-	cl := class{now: time.Now(), zone: c.row.Zone, stop: c.stop, gate: ladder.Gate{Clean: c.row.GateClean, Run: c.row.GateRun, Rounds: c.row.GateRounds}, bags: map[string]rig.Rig{}, places: map[string]rig.Place{}}
+	cl := class{now: time.Now(), zone: c.row.Zone, stop: c.stop, kicks: c.row.Kicks, gate: ladder.Gate{Clean: c.row.GateClean, Run: c.row.GateRun, Rounds: c.row.GateRounds}, bags: map[string]rig.Rig{}, places: map[string]rig.Place{}}
 	var err error
 	if cl.rigs, err = c.gym.Rigs(false); err != nil {
 		return cl, err
@@ -107,7 +108,7 @@ func (c class) mainKind(t store.Trainee) rig.Kind {
 }
 
 func (c class) floor(t store.Trainee, r store.Rig) drill.Floor {
-	return drill.Floor{Bag: c.bags[r.ID], Place: c.places[r.ID], Ability: abilityWith(t, rig.Kind(r.Kind), evidenceOf(c.findings[t.ID]), c.now), Seed: 1, Stop: c.stop}
+	return drill.Floor{Bag: c.bags[r.ID], Place: c.places[r.ID], Ability: abilityWith(t, rig.Kind(r.Kind), evidenceOf(c.findings[t.ID]), c.now), Theirs: true, NoKicks: !c.kicks, Seed: 1, Stop: c.stop}
 }
 
 // career is what somebody did on a kind of bag.

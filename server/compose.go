@@ -3,6 +3,7 @@ package server
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"melodromos/core/combo"
 	"melodromos/core/drill"
@@ -104,7 +105,7 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by calle
 		Canonical: line.String(), Mirror: line.Mirror().String(), Counterpart: line.Counterpart().String(), Call: line.Call(c.Voice()),
 		Moves: make([]ComposedMove, len(moves)), Flow: []FlowMark{}, Notes: []LineNote{}, HalfBeats: []HalfBeatOut{}, Balance: combo.Balanced(moves),
 		Film: *t.Film, Events: []drill.Event{}, Length: rep.Length, Inside: number(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts), Cued: c.Cues != nil, Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo, Slower: c.Slower,
-		Ties: some(drill.Ties(c, on)), Cautions: cautions(moves, on.Bag.Kind(), by.row.Kicks),
+		Ties: some(drill.Ties(c, on)), Cautions: cautions(moves, on.Bag.Kind()),
 	}
 	for i, m := range moves {
 		out.Moves[i] = ComposedMove{Text: m.Move.String(), Kind: string(m.Kind()), Hand: string(m.Hand()), Side: string(m.Side()), Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
@@ -164,16 +165,9 @@ func composedSentence(c drill.Combination, rep drill.Repetition, out Composed, u
 }
 
 // cautions are those that belong to what is thrown (common practice).
-func cautions(moves []combo.Placed, bag rig.Kind, trained bool) []string {
+func cautions(moves []combo.Placed, bag rig.Kind) []string {
 	list := []string{}
-	legs, elbows := false, false
-	for _, m := range moves {
-		legs, elbows = legs || m.Leg(), elbows || m.Shape() == combo.Elbow
-	}
-	if (legs || elbows) && !trained {
-		list = append(list, "Kicks, knees and elbows only where they are trained: by its settings this gym does not.")
-	}
-	if (legs || elbows) && bag != rig.Hanging {
+	if bag != rig.Hanging && bag != rig.Slip && slices.ContainsFunc(moves, func(m combo.Placed) bool { return m.Leg() || m.Shape() == combo.Elbow }) {
 		list = append(list, "Kicks, knees and elbows belong on a hanging bag that is made for them.")
 	}
 	return list

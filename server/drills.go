@@ -96,7 +96,7 @@ func (c caller) floorOf(rigID, traineeID string) (drill.Floor, store.Rig, store.
 		return drill.Floor{}, row, t, err
 	}
 	a, err := abilityOf(c.gym, t, bag.Kind())
-	return drill.Floor{Bag: bag, Place: place, Ability: a, Seed: 1, Stop: c.stop}, row, t, err
+	return drill.Floor{Bag: bag, Place: place, Ability: a, Theirs: true, NoKicks: !c.row.Kicks, Seed: 1, Stop: c.stop}, row, t, err
 }
 
 // floor is where a question is asked: on a bag of the gym, for a trainee, or for somebody of a skill band.
@@ -110,7 +110,7 @@ func (c caller) floor(in DrillQuestion) (drill.Floor, error) {
 		return drill.Floor{}, err
 	}
 	bag, place, err := readRig(row)
-	return drill.Floor{Bag: bag, Place: place, Ability: trainee.Start(trainee.Band(in.Band)), Seed: 1, Stop: c.stop}, err
+	return drill.Floor{Bag: bag, Place: place, Ability: trainee.Start(trainee.Band(in.Band)), NoKicks: !c.row.Kicks, Seed: 1, Stop: c.stop}, err
 }
 
 // speedBag reads a speed bag of the gym, for what belongs to these alone.
@@ -217,11 +217,11 @@ func (s *Server) registerDrills(api huma.API) {
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
-		bag, _, err := readRig(row)
+		bag, place, err := readRig(row)
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
-		plan, err := drill.FirstOn(bag)
+		plan, err := drill.FirstOn(bag, place)
 		gym := who(ctx).row
 		return single(ctx, plan, err, func(p drill.Plan) (DrillDoc, error) { return DrillDoc{Plan: inSchool(p, gym)}, nil })
 	})
@@ -323,7 +323,7 @@ func preview(c caller, in DrillQuestion) (DrillPreview, error) {
 
 func (p *DrillPreview) technique(d drill.Drill, bag rig.SpeedBag, ability trainee.Ability, units words.Units) error {
 	p.Where, p.Counts, p.Sets = d.Where(), d.Counts(), d.Sets()
-	a, err := drill.Solve(d, bag)
+	a, err := drill.Reach(d, bag, ability)
 	if err != nil {
 		return err
 	}
@@ -331,11 +331,7 @@ func (p *DrillPreview) technique(d drill.Drill, bag rig.SpeedBag, ability traine
 	if a.Feasible {
 		p.Window, p.Fist, p.Effort = number(a.Window), number(a.FistSpeed), ability.Effort(a.FistSpeed)
 	}
-	table, err := rig.Tempos(bag, d.Meeting().Angle)
-	if err != nil {
-		return err
-	}
-	p.Tempos = tempoRows(table)
+	p.Tempos = tempoRows(ability.Striker(d.Hands()).Ranges(bag, d.Meeting().Angle))
 	tempo := min(max(a.Tempo, a.Limits.Slowest), a.Limits.Fastest)
 	if p.Cycle, err = drillCycle(d, bag, a.Nearest(), 60/tempo); err != nil {
 		return err

@@ -282,7 +282,7 @@ func TestCombinationOnEveryKind(t *testing.T) {
 		}
 		bad := c
 		bad.Text = "1-sipl"
-		if status, _, out := u.do("POST", "/api/drills", Drill{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: bad}}); status != 422 || !strings.Contains(string(out), "column 3") {
+		if status, _, out := u.do("POST", "/api/drills", Drill{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: bad}}); status != 422 || !strings.Contains(string(out), `"column":3`) || strings.Contains(string(out), `detail":"text`) {
 			t.Errorf("%s: %d %s", kind, status, out)
 		}
 	}

@@ -84,8 +84,8 @@ func example(word string) string {
 	return "; it belongs to a name such as " + best
 }
 
-// nearest is the known word with the fewest letters to change or to swap, the first by the alphabet of equals; "" where nearly all
-// would change.
+// nearest is the known word with the fewest letters to change or to swap, one of the same letters before others, and else the first by the
+// alphabet; "" where nearly all would change.
 func nearest(word string) string {
 	words := make([]string, 0, len(inNames))
 	for w := range inNames {
@@ -98,13 +98,23 @@ func nearest(word string) string {
 	if letters > 20 {
 		return ""
 	}
-	best, least := "", 1+letters/2
+	best, least := "", 2*(1+letters/2)
 	for _, w := range words {
-		if d := distance([]rune(word), []rune(w)); d < least {
+		d := 2 * distance([]rune(word), []rune(w))
+		if sorted(w) == sorted(word) {
+			d--
+		}
+		if d < least {
 			best, least = w, d
 		}
 	}
 	return best
+}
+
+func sorted(word string) string {
+	letters := []rune(word)
+	slices.Sort(letters)
+	return string(letters)
 }
 
 // distance is how many letters are put in, left out, changed or swapped with their neighbour (Damerau 1964; each letter once).

@@ -3,6 +3,7 @@ package drill
 import (
 	"encoding/json"
 	"math"
+	"slices"
 
 	"melodromos/core/combo"
 	"melodromos/core/input"
@@ -209,8 +210,8 @@ func (c Combination) Check() error {
 			}
 		}
 	}
-	if c.NoTouch && strikes > 0 {
-		return input.Refuse("text", "expected no strikes where no touch is allowed")
+	if c.NoTouch && slices.ContainsFunc(moves, func(m combo.Placed) bool { return m.Kind() == combo.Strike && !m.Leg() }) {
+		return input.Refuse("text", "expected no strikes where no touch is allowed, but for kicks that stop short of it")
 	}
 	if c.Cues != nil {
 		return input.Under("cues", c.Cues.Check())

@@ -88,7 +88,11 @@ func landed(c Combination, on Floor, offers bool) (Repetition, error) {
 		return Repetition{}, err
 	}
 	c = c.With(bag, on.Ability)
-	l := lander{c: c, bag: bag, a: on.Ability, place: on.Place, stop: on.Stopped, helps: offers, way: c.Way(bag.Kind()), moves: line.Moves(c.Stance), ways: map[wayBack]rig.Return{}, drawn: map[float64][]rig.Pass{}}
+	moves := line.Moves(c.Stance)
+	if err := c.belongs(moves, on); err != nil {
+		return Repetition{}, err
+	}
+	l := lander{c: c, bag: bag, most: on.hardest(), a: on.Ability, place: on.Place, stop: on.Stopped, helps: offers, way: c.Way(bag.Kind()), moves: moves, ways: map[wayBack]rig.Return{}, drawn: map[float64][]rig.Pass{}}
 	switch {
 	case bag.Kind() == rig.Slip:
 		err = l.betweenPasses()
@@ -111,6 +115,7 @@ type lander struct {
 	a     trainee.Ability
 	place rig.Place
 	stop  func() error
+	most  float64 // m/s of the fist, of an accent
 	helps bool    // look for what would make late moves fit
 	way   float64 // s a strike is on its way
 	moves []combo.Placed
@@ -146,7 +151,7 @@ func inside(moves []Landed) float64 {
 // force is the strike of a move: a power shot is harder.
 func (l *lander) force(m combo.Placed) float64 {
 	if m.Accent {
-		return l.c.Fist * accentForce
+		return math.Max(l.c.Fist, math.Min(l.c.Fist*accentForce, l.most))
 	}
 	return l.c.Fist
 }

@@ -38,6 +38,9 @@ type Floor struct {
 	Ability trainee.Ability
 	Seed    uint64
 
+	Theirs  bool // the ability is a person's own: no harder than they strike
+	NoKicks bool // this gym trains no kicks, knees and elbows
+
 	// Stop is asked in long loops, such as a context's Err; an error ends them, and what they have come to by then is not to be used.
 	// Nil never ends them.
 	Stop func() error
@@ -133,15 +136,17 @@ func lasting(seconds float64) string {
 }
 
 // FirstOn is the drill that a new trainee is given on a bag: the basic rhythm on a speed bag; on the others the jab alone, half
-// power, to learn how it comes back (common practice), and on a slip bag a slip with a light lead hook after it.
-func FirstOn(bag rig.Rig) (Plan, error) {
+// power, to learn how it comes back (common practice), and on a slip bag a slip with a light lead hook after it; a bottle is only slipped.
+func FirstOn(bag rig.Rig, at rig.Place) (Plan, error) {
 	if speed, ok := bag.(rig.SpeedBag); ok {
 		return First(speed)
 	}
 	c := Combination{Text: "1", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60, Guidance: Fading}
 	switch bag.Kind() {
 	case rig.Slip:
-		c.Text = "slip lead - 3"
+		if c.Text = "slip lead - 3"; at.Made == rig.Bottle {
+			c.Text = "slip lead - slip rear"
+		}
 	case rig.Hanging:
 		c.Landing = Freely
 	}

@@ -127,15 +127,28 @@ func (d Drill) solve(bag rig.SpeedBag, tempo float64) (rig.Answer, error) {
 
 // Reach answers for the drill's tempo on a bag for somebody: the strike that gives it, or what to change so that they reach it.
 func Reach(d Drill, bag rig.SpeedBag, who trainee.Ability) (rig.Answer, error) {
-	s := who.Striker(d.hands())
-	if d.Technique == DoublePunch || d.Technique == Trap {
-		return rig.ReachBy(func(tempo float64) (rig.Answer, error) { return d.solve(bag, tempo) }, d.Tempo, s)
-	}
-	return rig.Reach(bag, d.Tempo, d.Meeting(), s)
+	return d.reach(bag, who.Striker(d.Hands()))
 }
 
-// hands are two that follow each other.
-func (d Drill) hands() (before, next Hand) {
+func (d Drill) reach(bag rig.SpeedBag, s rig.Striker) (rig.Answer, error) {
+	if d.Technique != DoublePunch && d.Technique != Trap {
+		return rig.Reach(bag, d.Tempo, d.Meeting(), s)
+	}
+	a, err := rig.ReachBy(func(tempo float64) (rig.Answer, error) { return d.solve(bag, tempo) }, d.Tempo, s)
+	for i := range a.Change {
+		switch {
+		case a.ByBag:
+		case d.Technique == DoublePunch && d.Tempo < a.Limits.Slowest:
+			a.Change[i].Reason = "the slowest at which the two fists are still heard as one"
+		case d.Technique == Trap && d.Tempo > a.Limits.Fastest:
+			a.Change[i].Reason = "quicker, a trap has no time to hold the bag"
+		}
+	}
+	return a, err
+}
+
+// Hands are two that follow each other.
+func (d Drill) Hands() (before, next Hand) {
 	if d.Technique == Alternating || d.Technique == FistRoll {
 		return Lead, Rear
 	}

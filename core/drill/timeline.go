@@ -92,7 +92,7 @@ func Compile(d Drill, bag rig.SpeedBag) (Timeline, error) {
 		return Timeline{}, err
 	}
 	if !answer.Feasible {
-		return Timeline{}, refuseTempo(d, answer)
+		return Timeline{}, refuseTempo(d, bag, answer)
 	}
 	back, fallen, err := returns(d, bag, answer.Launch)
 	if err != nil {
@@ -164,10 +164,13 @@ func returns(d Drill, bag rig.SpeedBag, launch float64) (rig.Return, float64, er
 	return back, 0, err
 }
 
-func refuseTempo(d Drill, a rig.Answer) error {
+// refuseTempo says what the bag allows instead, whoever strikes.
+func refuseTempo(d Drill, bag rig.SpeedBag, a rig.Answer) error {
 	help := ""
-	for _, c := range a.Change {
-		help += "; " + c.Reason
+	if advised, err := d.reach(bag, rig.Anybody); err == nil {
+		for _, c := range advised.Change {
+			help += "; " + c.Reason
+		}
 	}
 	return input.Refuse("tempo", "%s: with %d %s this bag goes from %.0f to %.0f a minute, not %g%s",
 		d.style().words, d.Rebounds, map[bool]string{true: "rebound", false: "rebounds"}[d.Rebounds == 1], math.Ceil(a.Limits.Slowest), math.Floor(a.Limits.Fastest), d.Tempo, help)

@@ -163,14 +163,19 @@ func (o oscillator) atFist(fist float64, m Meeting) (Answer, error) {
 // driven finds the launch (m/s), most at the most, that a fist of that speed gives, and the return after it. The fist is nearly
 // in proportion to the launch, since the swing dies away by nearly the same share whatever its size: a few proportional steps find it.
 func (o oscillator) driven(fist, most float64, m Meeting) (float64, Return, error) {
+	least := 1e-3 * most
 	launch := math.Min(most, fist)
+	if launch <= least {
+		r, err := o.back(least, m)
+		return least, r, err
+	}
 	for range 30 {
 		r, err := o.back(launch, m)
 		if err != nil {
 			return launch, r, err
 		}
 		given := impact(launch, r.Speed, o.fist, o.felt)
-		next := math.Min(math.Max(launch*fist/given, 1e-3*most), most)
+		next := math.Min(math.Max(launch*fist/given, least), most)
 		if math.Abs(next-launch) <= 1e-9*most {
 			return launch, r, nil
 		}

@@ -1,0 +1,66 @@
+package drill
+
+import (
+	"math"
+
+	"melodromos/core/combo"
+	"melodromos/core/input"
+	"melodromos/core/rig"
+)
+
+// overEstimate is by how much a force may lie over somebody's greatest, which is an estimate, before it is refused. Assumed.
+const overEstimate = 1.1
+
+// belongs refuses, by field, what has no place on this bag as it hangs, in this gym or for this person (common practice).
+func (c Combination) belongs(moves []combo.Placed, on Floor) error {
+	for i, m := range moves {
+		if why := misplaced(m, c, on); why != "" {
+			return input.Refuse("text", "%s, move %d: %s", m.Move, i+1, why)
+		}
+	}
+	if on.Bag.Kind() == rig.Slip || combo.Balanced(moves).Strikes == 0 {
+		return nil
+	}
+	switch {
+	case on.Place.PowerCap > 0 && c.Fist > on.Place.PowerCap:
+		return input.Refuse("fist", "expected at most %.1f m/s, which is all this bag takes, not %.1f", on.Place.PowerCap, c.Fist)
+	case on.Theirs && c.Fist > overEstimate*on.Ability.FistSpeed:
+		return input.Refuse("fist", "expected at most %.1f m/s, which is this person's greatest, not %.1f", on.Ability.FistSpeed, c.Fist)
+	}
+	return nil
+}
+
+// misplaced says why a move has no place on this bag or in this gym; "" where it has.
+func misplaced(m combo.Placed, c Combination, on Floor) string {
+	kind := on.Bag.Kind()
+	leg, elbow := m.Leg(), m.Shape() == combo.Elbow
+	switch {
+	case (leg || elbow) && on.NoKicks:
+		return "kicks, knees and elbows only where they are trained, and by its settings this gym does not"
+	case leg && (kind == rig.Speed || kind == rig.Reflex):
+		return "no kicks or knees on a " + bagNames[kind] + ": it is hung for the hands"
+	case elbow && kind == rig.Reflex:
+		return "no elbows on a pole: it comes back into the arm"
+	case leg && kind == rig.Slip && !c.NoTouch:
+		return "kicks at a slip bag only without touching it"
+	case m.Kind() == combo.Strike && !leg && kind == rig.Slip && on.Place.Made == rig.Bottle:
+		return "a bottle is dodged and never hit"
+	case m.Word == combo.Jam && kind != rig.Hanging:
+		return "a jam stops a hanging bag, and no other"
+	}
+	return ""
+}
+
+var bagNames = map[rig.Kind]string{rig.Speed: "speed bag", rig.DoubleEnd: "double-end bag", rig.Reflex: "reflex bag", rig.Slip: "slip bag", rig.Hanging: "hanging bag"}
+
+// hardest is the greatest force (m/s of the fist) of an accent: no more than the bag takes or this person has.
+func (on Floor) hardest() float64 {
+	most := math.Inf(1)
+	if on.Place.PowerCap > 0 {
+		most = on.Place.PowerCap
+	}
+	if on.Theirs {
+		most = math.Min(most, overEstimate*on.Ability.FistSpeed)
+	}
+	return most
+}
