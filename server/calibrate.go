@@ -20,6 +20,7 @@ type Measured struct {
 	Strikes [][]float64 `json:"strikes,omitempty" maxItems:"10" doc:"s; of each strike the strike itself, then every return, pass or board sound"`
 	Count   int         `json:"count,omitempty" minimum:"0" maximum:"60"`
 	Seconds float64     `json:"seconds,omitempty"`
+	Reading string      `json:"reading,omitempty" enum:",twice,half" doc:"twice: every crossing was tapped, both ways; half: every second moment only"`
 }
 
 // CalibrationQuestion asks what a measurement says about a rig, and changes nothing.
@@ -39,7 +40,20 @@ type Fit struct {
 	Assumed   bool      `json:"assumed" doc:"the error of the taps is assumed, not measured"`
 	Outliers  int       `json:"outliers"`
 	Launches  []float64 `json:"launches" doc:"m/s of each strike, fitted along"`
+	Doubt     *Doubt    `json:"doubt" doc:"another way in which it may have been tapped or counted, to be asked about"`
 	Doc       RigDoc    `json:"doc" doc:"the rig with the fitted value"`
+}
+
+// Doubt is another reading of a measurement.
+type Doubt struct {
+	Reading string  `json:"reading" enum:"twice,half"`
+	Value   float64 `json:"value" doc:"that it comes to"`
+}
+
+// Moments are when a bag is tapped.
+type Moments struct {
+	At    []float64        `json:"at" doc:"s after the strike"`
+	Trace []rig.TracePoint `json:"trace" doc:"the swing meanwhile, as the bag is known now"`
 }
 
 // Calibration is a fit that was kept.
@@ -62,6 +76,8 @@ type NewCalibration struct {
 	Measured Measured `json:"measured"`
 }
 
+const momentsShown = 5
+
 // fit runs a measurement through the core.
 func fit(r rig.Rig, m Measured, stop func() error) (Fit, error) {
 	var fitted rig.Rig
@@ -69,11 +85,11 @@ func fit(r rig.Rig, m Measured, stop func() error) (Fit, error) {
 	var err error
 	switch m.Method {
 	case "taps":
-		fitted, c, err = rig.Calibrate(r, m.Strikes, stop)
+		fitted, c, err = rig.CalibrateAs(r, m.Strikes, rig.Reading(m.Reading), stop)
 	case "count":
-		fitted, c, err = rig.CalibrateCount(r, m.Count, m.Seconds)
+		fitted, c, err = rig.CalibrateCount(r, m.Count, m.Seconds, rig.Reading(m.Reading))
 	case "period":
-		fitted, c, err = rig.CalibratePeriod(r, m.Count, m.Seconds)
+		fitted, c, err = rig.CalibratePeriod(r, m.Count, m.Seconds, rig.Reading(m.Reading))
 	default:
 		err = input.Refuse("method", `expected "taps", "count" or "period"`)
 	}
@@ -86,6 +102,9 @@ func fit(r rig.Rig, m Measured, stop func() error) (Fit, error) {
 	}
 	if m.Method == "taps" {
 		out.Residual = number(c.Residual)
+	}
+	if c.Doubt != nil {
+		out.Doubt = &Doubt{string(c.Doubt.Reading), c.Doubt.Value}
 	}
 	return out, nil
 }
@@ -107,6 +126,17 @@ func (s *Server) registerCalibrations(api huma.API) {
 			return nil, refused(ctx, "body.measured", err)
 		}
 		return &one[Fit]{f}, nil
+	})
+	huma.Post(api, "/api/tap-moments", func(ctx context.Context, in *one[RigDoc]) (*one[Moments], error) {
+		r, err := in.Body.read()
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		at, trace, _, err := rig.Moments(r, momentsShown)
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		return &one[Moments]{Moments{at, trace}}, nil
 	})
 	huma.Get(api, "/api/rigs/{id}/calibrations", func(ctx context.Context, in *ByID) (*many[Calibration], error) {
 		row, err := who(ctx).gym.Rig(in.ID)

@@ -19,6 +19,7 @@ type Calibration struct {
 	Residual  float64   // s, root mean square of what the fit leaves over: the spread of the taps, where they were good
 	TapError  float64   // s, spread of the taps, outliers set aside; assumed where a time was measured by hand
 	Outliers  int       // taps that were further off than three spreads and counted for less
+	Doubt     *Doubt    // another way in which it may have been measured, to be asked about; nil for none
 }
 
 // fitted is one parameter of a rig that calibration looks for.
@@ -61,12 +62,29 @@ const (
 // strike, the strike itself first and then every return, pass or board sound in order. How hard each strike was is fitted
 // with it, and so is a steady lateness of the taps, which shifts the strike's own tap as well. Taps far off count for less
 // (Huber 1964). A pendulum is to be let swing gently; its launch is not fitted. The rig that comes back carries the fitted value. Rows that cannot be read are refused, naming taps.
-// stop is asked all along, such as a context's Err; an error ends the fit and is returned. Nil never ends it.
+// Where another reading of the taps explains them better, Doubt tells which. stop is asked all along, such as a context's Err; an error ends
+// the fit and is returned. Nil never ends it.
 func Calibrate(r Rig, strikes [][]float64, stop func() error) (Rig, Calibration, error) {
+	return CalibrateAs(r, strikes, AsAsked, stop)
+}
+
+// CalibrateAs is Calibrate where the taps were made in another way than asked for.
+func CalibrateAs(r Rig, strikes [][]float64, as Reading, stop func() error) (Rig, Calibration, error) {
 	if stop == nil {
 		stop = func() error { return nil }
 	}
-	f := r.leastKnown()
+	fit, c, err := r.leastKnown().asTapped(as, func(f fitted) (Rig, Calibration, error) { return f.calibrate(r, strikes, stop) })
+	if as == AsAsked {
+		return r.leastKnown().doubted(fit, c, err, func(as Reading) (Calibration, error) {
+			_, c, err := CalibrateAs(r, strikes, as, stop)
+			return c, err
+		})
+	}
+	return fit, c, err
+}
+
+// calibrate fits to taps of the moments that f lists.
+func (f fitted) calibrate(r Rig, strikes [][]float64, stop func() error) (Rig, Calibration, error) {
 	if err := r.Check(); err != nil {
 		return r, Calibration{}, err
 	}

@@ -106,12 +106,12 @@ func TestCalibrateCount(t *testing.T) {
 	}
 	believed := doubleEnd
 	believed.Upper.Stiffness, believed.Lower.Stiffness = 90, 90
-	_, found, err := CalibrateCount(believed, 6, list[5].At)
+	_, found, err := CalibrateCount(believed, 6, list[5].At, AsAsked)
 	if err != nil {
 		t.Fatal(err)
 	}
 	near(t, "stiffness", found.Value, 150, 1e-3)
-	_, _, err = CalibrateCount(believed, 6, 200)
+	_, _, err = CalibrateCount(believed, 6, 200, AsAsked)
 	var refused *input.Error
 	if !errors.As(err, &refused) || refused.Field != "seconds" {
 		t.Errorf("six returns in 200 s: %v", err)
@@ -165,7 +165,7 @@ func TestCalibratePeriod(t *testing.T) {
 			d.Upper.Relaxed, d.Lower.Relaxed, d.Upper.Span, d.Lower.Span = cord.Relaxed, cord.Relaxed, cord.Span, cord.Span
 			believed = d
 		}
-		_, found, err := CalibratePeriod(believed, c.n, at[c.n]-at[0])
+		_, found, err := CalibratePeriod(believed, c.n, at[c.n]-at[0], AsAsked)
 		if err != nil {
 			t.Fatalf("%s: %v", c.real.Kind(), err)
 		}
@@ -174,7 +174,7 @@ func TestCalibratePeriod(t *testing.T) {
 			t.Errorf("%s: %+v", c.real.Kind(), found)
 		}
 	}
-	if _, _, err := CalibratePeriod(slip, 4, 0.2); err == nil {
+	if _, _, err := CalibratePeriod(slip, 4, 0.2, AsAsked); err == nil {
 		t.Error("four passes in a fifth of a second were believed")
 	}
 }

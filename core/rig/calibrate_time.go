@@ -15,19 +15,29 @@ const handError = 0.03
 // CalibrateCount fits the least-known parameter so that, struck at half power (a pendulum gently),
 // the n-th return, pass or board sound comes so many seconds after the strike: "6 returns in 2.9 s". It is coarser than
 // tapping along, since the force is assumed.
-func CalibrateCount(r Rig, n int, seconds float64) (Rig, Calibration, error) {
-	return calibrateTime(r, 0, n, seconds)
+func CalibrateCount(r Rig, n int, seconds float64, as Reading) (Rig, Calibration, error) {
+	return calibrateTime(r, 0, n, seconds, as)
 }
 
 // CalibratePeriod fits the least-known parameter to a time that was started at a return, pass or board sound and stopped n
 // of them later. The force is assumed as for CalibrateCount.
-func CalibratePeriod(r Rig, n int, seconds float64) (Rig, Calibration, error) {
-	return calibrateTime(r, 1, n, seconds)
+func CalibratePeriod(r Rig, n int, seconds float64, as Reading) (Rig, Calibration, error) {
+	return calibrateTime(r, 1, n, seconds, as)
 }
 
 // calibrateTime fits the time from event from (0 the strike, 1 the first return) to the n-th event after it.
-func calibrateTime(r Rig, from, n int, seconds float64) (Rig, Calibration, error) {
-	f := r.leastKnown()
+func calibrateTime(r Rig, from, n int, seconds float64, as Reading) (Rig, Calibration, error) {
+	fit, c, err := r.leastKnown().asTapped(as, func(f fitted) (Rig, Calibration, error) { return f.time(r, from, n, seconds) })
+	if as == AsAsked {
+		return r.leastKnown().doubted(fit, c, err, func(as Reading) (Calibration, error) {
+			_, c, err := calibrateTime(r, from, n, seconds, as)
+			return c, err
+		})
+	}
+	return fit, c, err
+}
+
+func (f fitted) time(r Rig, from, n int, seconds float64) (Rig, Calibration, error) {
 	if err := r.Check(); err != nil {
 		return r, Calibration{}, err
 	}

@@ -2,8 +2,8 @@
 export type Units = 'metric' | 'imperial'
 
 export const tempo = (v: number) => Math.round(v).toString()
-/** A whole tempo on the side of a limit that the bag allows: under the fastest, over the slowest. */
-export const inside = (limit: number, fastest: number) => (limit > fastest - 1 ? Math.floor(limit) : Math.ceil(limit))
+/** A tempo with one decimal where it has one. */
+export const tempoOf = (v: number) => String(Math.round(v * 10) / 10)
 /** What a count allows, in whole tempos, or in tenths where it is narrower than that. */
 export const range = (slowest: number, fastest: number) => (Math.floor(fastest) - Math.ceil(slowest) >= 1 ? `${Math.ceil(slowest)} to ${Math.floor(fastest)}` : `${(Math.ceil(slowest * 10) / 10).toFixed(1)} to ${(Math.floor(fastest * 10) / 10).toFixed(1)}`)
 export const percent = (share: number) => `${Math.round(100 * share)} %`

@@ -14,7 +14,7 @@
   import SetUp from '../lib/bench/SetUp.svelte'
   import SharedAnchor from '../lib/bench/SharedAnchor.svelte'
   import SideView from '../lib/bench/SideView.svelte'
-  import { figure, inside, length, ms, range, speed } from '../lib/format'
+  import { figure, length, ms, range, speed, tempoOf } from '../lib/format'
   import { session } from '../lib/session.svelte'
   import { sample } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
@@ -223,7 +223,7 @@
       <div class="mt-2 flex flex-wrap gap-2" aria-label="What would help">
         {#each a.change.filter((c) => !c.what.includes('.')) as c (c.what)}
           {#if c.what === 'rebounds'}<button class="button" title={c.reason} onclick={() => (rebounds = c.to)}>Count {c.to}</button>
-          {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => (wanted = { tempo: inside(c.to, a.fastest) })}>Take {inside(c.to, a.fastest)} a minute</button>
+          {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => (wanted = { tempo: c.to })}>Take {c.to} a minute</button>
           {:else if c.what === 'bagLength'}<span class="self-center text-sm text-soft">or hang a bag of {length(c.to, units)}: {c.reason}</span>
           {:else}<button class="button" title={c.reason} onclick={() => set([{ field: c.what, to: c.to }])}>{labelOf(c.what)}: {valueOf(c.what, c.to, units)}</button>{/if}
         {/each}
@@ -245,13 +245,13 @@
         <div class="bg-sheet py-2">
           <SwingTrace cycle={a.cycle} {strikes} tempo={a.shown} from={kind === 'slip' ? -0.25 : -Math.min(0.3 * a.cycle.return, 0.4)} to={span} height={290} />
         </div>
-        {#if !a.feasible}<p class="mt-1 text-sm text-soft">Drawn at {inside(a.shown, a.fastest)} a minute, the nearest this bag allows.</p>{/if}
+        {#if !a.feasible}<p class="mt-1 text-sm text-soft">Drawn at {tempoOf(a.shown)} a minute, the nearest within reach.</p>{/if}
 
         <div class="mt-4 grid gap-x-8 gap-y-6 xl:grid-cols-2">
           <div>
             <Choice label={countLabel} value={rebounds} options={[1, 2, 3, 4, 5].map((n) => ({ value: n, text: String(n) }))} onchange={(n) => (rebounds = n)}
               note={kind !== 'speed' ? '' : behind ? 'An even count brings the bag to a hand behind it.' : 'An odd count brings the bag back to the front.'} />
-            <Field label="Tempo" value={wanted.tempo ?? a.tempo} min={5} max={700} step={1} unit="/min" onchange={(v) => (wanted = { tempo: v })} problem={of('tempo')} note={`This count allows ${range(a.slowest, a.fastest)}.`} />
+            <Field label="Tempo" value={wanted.tempo ?? a.tempo} min={5} max={700} step={1} unit="/min" onchange={(v) => (wanted = { tempo: v })} problem={of('tempo')} note={`Within reach with this count: ${range(a.slowest, a.fastest)}.`} />
             <Field label={kind === 'slip' ? 'Drawn back' : 'Strike: speed of the bag after it'} value={wanted.launch ?? a.launch ?? a.drawn} min={kind === 'slip' ? 0.05 : 0.1} max={Math.max(0.5, a.most)} step={kind === 'slip' ? 0.01 : 0.05} {...pulls} problem={of('launch') || of('pull')} onchange={(v) => (wanted = { launch: v })} note={kind === 'speed' ? `Softer than ${a.least.toFixed(2)} m/s it does not reach the board.` : ''} />
             {#if kind === 'speed'}<Field label="Strike angle" value={strikeAngle} min={5} max={60} step={1} unit="°" problem={of('strikeAngle')} onchange={(v) => (strikeAngle = v)} note="On the far side, before it hangs straight. 25° is assumed." />{/if}
             <dl class="grid grid-cols-2 gap-x-6 gap-y-3 py-2">
@@ -263,7 +263,7 @@
                 <div><dt class="label">Fist speed, {a.effort || 'none reaches it'}</dt><dd class="figure text-4xl">{a.fist ? speed(a.fist, units) : '–'}</dd></div>
               {/if}
             </dl>
-            <TempoTable rows={a.tempos} tempo={a.tempo} {rebounds} caption={kind === 'speed' ? 'Tempos by rebound count, a minute' : kind === 'slip' ? 'Tempos by passes let by, a minute' : 'Tempos by return, a minute'} onchoose={(n) => (rebounds = n)} />
+            <TempoTable rows={a.tempos} tempo={a.tempo} {rebounds} caption={kind === 'speed' ? 'Tempos within reach by rebound count, a minute' : kind === 'slip' ? 'Tempos within reach by passes let by, a minute' : 'Tempos within reach by return, a minute'} onchoose={(n) => (rebounds = n)} />
             {#if drillable}<button class="button mt-4" disabled={!a.feasible || changed || behind} onclick={() => push(`/drills/new?rig=${params.id}&rebounds=${rebounds}&tempo=${Math.round(a.tempo)}&angle=${strikeAngle}`)}>Make a drill of this</button>
               {#if changed}<p class="mt-1 text-sm text-soft">Save the measures first.</p>{/if}{/if}
           </div>

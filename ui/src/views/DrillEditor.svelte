@@ -5,7 +5,7 @@
   import { push, router } from 'svelte-spa-router'
   import { toast } from 'svelte-sonner'
   import { api, ask, Refusal, type Schemas } from '../lib/api/client'
-  import { count, duration, inside, ms, side, speed } from '../lib/format'
+  import { count, duration, ms, side, speed } from '../lib/format'
   import { session } from '../lib/session.svelte'
   import { sample } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
@@ -189,7 +189,7 @@
           <div class="mt-2 flex flex-wrap gap-2">
             {#each p.change as c (c.what)}
               {#if c.what === 'rebounds' && c.to <= 5}<button class="button" title={c.reason} onclick={() => set({ rebounds: c.to })}>Count {c.to}</button>
-              {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => set({ tempo: inside(c.to, p.fastest) })}>Take {inside(c.to, p.fastest)} a minute</button>{/if}
+              {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => set({ tempo: c.to })}>Take {c.to} a minute</button>{/if}
             {/each}
           </div>
         {:else if p.problem}

@@ -695,6 +695,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tap-moments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API tap moments */
+        post: operations["post-api-tap-moments"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/test-plan": {
         parameters: {
             query?: never;
@@ -1441,6 +1458,15 @@ export interface components {
             value: number;
             why: string;
         };
+        Doubt: {
+            /** @enum {string} */
+            reading: "twice" | "half";
+            /**
+             * Format: double
+             * @description that it comes to
+             */
+            value: number;
+        };
         Drill: {
             doc: components["schemas"]["DrillDoc"];
             readonly figures?: components["schemas"]["Figure"][];
@@ -1719,6 +1745,8 @@ export interface components {
             assumed: boolean;
             /** @description the rig with the fitted value */
             doc: components["schemas"]["RigDoc"];
+            /** @description another way in which it may have been tapped or counted, to be asked about */
+            doubt: components["schemas"]["Doubt"];
             /** @description m/s of each strike, fitted along */
             launches: number[];
             /** Format: int64 */
@@ -2074,10 +2102,21 @@ export interface components {
              * @enum {string}
              */
             method: "taps" | "count" | "period" | "rounds";
+            /**
+             * @description twice: every crossing was tapped, both ways; half: every second moment only
+             * @enum {string}
+             */
+            reading?: "" | "twice" | "half";
             /** Format: double */
             seconds?: number;
             /** @description s; of each strike the strike itself, then every return, pass or board sound */
             strikes?: number[][];
+        };
+        Moments: {
+            /** @description s after the strike */
+            at: number[];
+            /** @description the swing meanwhile, as the bag is known now */
+            trace: components["schemas"]["TracePoint"][];
         };
         Move: {
             field: string;
@@ -4606,6 +4645,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DelayFound"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-tap-moments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigDoc"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moments"];
                 };
             };
             /** @description Error */

@@ -8,26 +8,32 @@
   import { session } from '../session.svelte'
   import Choice from '../ui/Choice.svelte'
   import { tapping, valueOf } from './measures'
+  import TapMoments from './TapMoments.svelte'
 
   type Props = { rig: Schemas['Rig']; dirty: boolean; units: Units; onkept: (rig: Schemas['Rig']) => void }
   let { rig, dirty, units, onkept }: Props = $props()
   const client = useQueryClient()
   const history = createQuery(() => ({ queryKey: ['calibrations', rig.id, rig.version], queryFn: () => ask(api.GET('/api/rigs/{id}/calibrations', { params: { path: { id: rig.id } } })) }))
 
+  const moments = createQuery(() => ({ queryKey: ['tap-moments', rig.id, rig.version], queryFn: () => ask(api.POST('/api/tap-moments', { body: rig.doc })) }))
+
   type Method = Schemas['Measured']['method']
+  type Reading = NonNullable<Schemas['Measured']['reading']>
   let method = $state<Method>('taps')
   let strikes = $state<number[][]>([[]])
   let count = $state(6)
   let seconds = $state<number | null>(null)
   let started = $state<number | null>(null)
   let fit = $state<Schemas['Fit'] | null>(null)
+  let reading = $state<Reading>('')
+  let settled = $state(false) // what a doubt asked was answered
   let problem = $state('')
   let turn = 0 // answers that come late are dropped
 
   const words = $derived(tapping[rig.doc.kind])
   const last = $derived(strikes.at(-1)!)
   const good = $derived(strikes.filter((s) => s.length >= 4))
-  const measured = $derived<Schemas['Measured']>(method === 'taps' ? { method, strikes: good } : { method, count, seconds: seconds ?? 0 })
+  const measured = $derived<Schemas['Measured']>({ ...(method === 'taps' ? { method, strikes: good } : { method, count, seconds: seconds ?? 0 }), reading })
   const newest = $derived(history.data?.find((c) => !c.undone))
   const methods: Record<string, string> = { taps: 'tapped along', count: 'counted in a time', period: 'started and stopped', rounds: 'rounds that agree' }
 
@@ -60,8 +66,18 @@
     seconds = null
     started = null
     fit = null
+    reading = ''
+    settled = false
     problem = ''
   }
+
+  /** Reads the measurement in another way, or keeps to what was asked for. */
+  function readAs(as: Reading) {
+    reading = as
+    settled = true
+    void look()
+  }
+  const doubted = $derived(!settled ? fit?.doubt : null)
 
   async function look() {
     const mine = ++turn
@@ -105,8 +121,9 @@
 {#if dirty}
   <p class="mt-2 text-soft">Save the measures first; then it is calibrated as saved.</p>
 {:else}
+  {#if moments.data}<TapMoments moments={moments.data} kind={rig.doc.kind} first={words.first} counted={words.counted} />{/if}
   {#if method === 'taps'}
-    <p class="mt-1 text-sm">{words.how} Two strikes of ten taps tell it well. Space taps; Enter, or three seconds of quiet, begins the next strike.</p>
+    <p class="mt-2 text-sm">{words.how} Two strikes of ten taps tell it well. Space taps; Enter, or three seconds of quiet, begins the next strike.</p>
     <button class="button main mt-2 min-h-20 w-full text-xl" onpointerdown={(e) => { e.preventDefault(); (e.currentTarget as HTMLElement).focus(); tap(e) }} onkeydown={keys}>
       {last.length === 0 ? 'Tap with the strike' : `Tap ${words.counted} (${last.length - 1})`}
     </button>
@@ -137,8 +154,18 @@
       {#if fit.outliers > 0}{fit.outliers} of them {fit.outliers === 1 ? 'is' : 'are'} far off and count for less.{/if}
     </p>
   {/if}
+  {#if fit && doubted}
+    <div class="mt-3 border-l-4 border-brass pl-3" role="alert">
+      <p class="font-semibold">{doubted.reading === 'twice' ? words.twice : `Only every second one of the ${words.counted}?`}</p>
+      <p>Then it is {value(fit.parameter, doubted.value)}, nearer to the {value(fit.parameter, fit.was)} that stood, and not {value(fit.parameter, fit.value)}.</p>
+      <div class="mt-1 flex flex-wrap gap-2">
+        <button class="button" onclick={() => readAs(doubted.reading)}>{doubted.reading === 'twice' ? 'Yes, both' : 'Yes, every second one'}</button>
+        <button class="button" onclick={() => readAs('')}>No, as shown above</button>
+      </div>
+    </div>
+  {/if}
   <div class="mt-2 flex flex-wrap gap-2">
-    <button class="button main" disabled={!fit} onclick={keep}>Keep this</button>
+    <button class="button main" disabled={!fit || !!doubted} onclick={keep}>Keep this</button>
     <button class="button" disabled={!fit && last.length === 0 && strikes.length === 1 && !seconds && !problem} onclick={again}>Begin again</button>
   </div>
 {/if}

@@ -134,12 +134,12 @@ export const choices: Record<Doc['kind'], Choosable[]> = {
 }
 
 /** What to tap along with when a rig is calibrated, and what is counted. */
-export const tapping: Record<Doc['kind'], { how: string; counted: string; parameter: string }> = {
-  speed: { how: 'Strike it once and tap with the strike, then tap every board sound.', counted: 'board sounds', parameter: 'Speed kept at the board' },
-  doubleEnd: { how: 'Strike it once and tap with the strike, then tap each time the ball comes back through the middle.', counted: 'returns', parameter: 'Stiffness of the cords' },
-  reflex: { how: 'Strike it once and tap with the strike, then tap each time the ball comes back through the upright.', counted: 'returns', parameter: 'Spring' },
-  slip: { how: 'Draw it back a little, about a third of its rope. Tap as you let go, then at every pass through the low point.', counted: 'passes', parameter: 'Effective length, as height of the anchor' },
-  hanging: { how: 'Push it gently. Tap with the push, then each time it comes back through the low point.', counted: 'returns', parameter: 'Effective length, as chain' },
+export const tapping: Record<Doc['kind'], { how: string; first: string; counted: string; twice: string; parameter: string }> = {
+  speed: { how: 'Strike it once and tap with the strike, then tap every board sound.', first: 'strike', counted: 'board sounds', twice: 'Did you tap more than the board sounds?', parameter: 'Speed kept at the board' },
+  doubleEnd: { how: 'Strike it once and tap with the strike, then tap each time the ball comes back to you through the middle, not as it goes out.', first: 'strike', counted: 'returns', twice: 'Did you tap each time it went through the middle, on its way out as well?', parameter: 'Stiffness of the cords' },
+  reflex: { how: 'Strike it once and tap with the strike, then tap each time the ball comes back to you through the upright, not as it goes out.', first: 'strike', counted: 'returns', twice: 'Did you tap each time it stood upright, on its way out as well?', parameter: 'Spring' },
+  slip: { how: 'Draw it back a little, about a third of its rope. Tap as you let go, then at every pass through the low point, from both sides.', first: 'let go', counted: 'passes', twice: 'Did you tap where it turned as well as where it passed?', parameter: 'Effective length, as height of the anchor' },
+  hanging: { how: 'Push it gently. Tap with the push, then each time it comes back to you through the low point, not as it goes out.', first: 'push', counted: 'returns', twice: 'Did you tap each time it went through the low point, on its way out as well?', parameter: 'Effective length, as chain' },
 }
 
 export const cautions: Record<Doc['kind'], string> = {

@@ -24,7 +24,7 @@ export type TraceHit = { at: number; hand: string; extra?: boolean }
 type Point = Schemas['TracePoint']
 
 /** Reads a row of points off at a moment. */
-function read(points: Point[], t: number): number {
+export function read(points: Point[], t: number): number {
   let lo = 0
   let hi = points.length - 1
   if (hi < 0) return 0

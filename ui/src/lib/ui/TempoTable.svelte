@@ -1,10 +1,10 @@
-<!-- What each rebound count allows, on one scale of tempo, with the wanted tempo across all of them. -->
+<!-- What each rebound count allows within these hands' reach, on one scale of tempo, with the wanted tempo across all of them. -->
 <script lang="ts">
   import type { Schemas } from '../api/client'
   import { range } from '../format'
 
   type Props = { rows: Schemas['TempoRow'][]; tempo: number; rebounds: number; caption?: string; onchoose: (n: number) => void }
-  let { rows, tempo, rebounds, caption = 'Tempos by rebound count, a minute', onchoose }: Props = $props()
+  let { rows, tempo, rebounds, caption = 'Tempos within reach by rebound count, a minute', onchoose }: Props = $props()
 
   // A logarithmic scale from 20 to 600 a minute: what is quicker is off every scale of a hand.
   const at = (v: number) => (100 * Math.log(Math.min(600, Math.max(20, v)) / 20)) / Math.log(30)
@@ -25,6 +25,8 @@
         </td>
         <td class="w-32 pl-3 text-right text-sm whitespace-nowrap">{range(r.slowest, r.fastest)}{r.face === 'behind' ? ', behind' : ''}</td>
       </tr>
+    {:else}
+      <tr><td class="py-1 text-sm text-soft">None of these counts is within these hands’ reach.</td></tr>
     {/each}
   </tbody>
 </table>
