@@ -121,7 +121,7 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by calle
 	for _, f := range drill.Joined(moves, on.Bag.Kind()) {
 		out.Flow = append(out.Flow, FlowMark{f.Move, string(f.Code), f.Reason, f.Deliberate, f.Caution(), f.Hint(), f.Suggest})
 	}
-	for _, h := range drill.HalfBeats(moves, on.Ability) {
+	for _, h := range drill.HalfBeats(rep, on.Ability) {
 		out.HalfBeats = append(out.HalfBeats, HalfBeatOut{h.Move, h.Free, string(h.Hand)})
 	}
 	for _, e := range t.Events {

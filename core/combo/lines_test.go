@@ -59,6 +59,8 @@ var lines = []line{
 	{"step forward, jab", "step in - 1", ""}, {"1-2-step back", "1-2 - step back", ""}, {"check hook", "3 - pivot lead", ""}, {"1-2, check hook", "1-2-3 - pivot lead", ""}, {"teep", "push kick lead", ""}, {"1-2-teep", "1-2 - push kick lead", ""},
 	{"jab, teep rear", "1 - push kick rear", ""}, {"feint", "feint", ""}, {"feint jab", "feint jab", ""}, {"feint jab, cross", "feint jab - 2", ""}, {"feint the jab then cross", "feint jab - 2", ""}, {"feint 1 2", "feint jab - 2", ""}, {"feint - 1", "feint - 1", ""},
 	{"feint low jab, cross", "feint jab body - 2", ""}, {"parry jab", "parry jab", ""}, {"parry the jab, cross", "parry jab - 2", ""}, {"parry, jab", "parry - 1", ""}, {"block hook, cross", "block hook - 2", ""}, {"block 1-2", "block - 1-2", ""},
+	{"2, stop jab, 2", "2 - stop 1 - 2", ""}, {"2 - stop it with a jab - 2", "2 - stop 1 - 2", ""}, {"2, stop with a push kick lead, 2", "2 - stop push kick lead - 2", ""}, {"2, stop long guard, 2", "2 - long guard - 2", ""},
+	{"2, stop step left, low kick rear", "2 - stop step lead - low kick rear", "2 - stop step rear - low kick rear"}, {"2, stop straight right, 2", "2 - stop 2 - 2", "2 - stop 1 - 2"},
 	{"jam, 5-6", "jam - 5-6", ""}, {"long guard, cross", "long guard - 2", ""}, {"switch feet, 2", "switch - 2", ""}, {"1-2 | slip lead 3", "1-2 | slip lead - 3", ""}, {"wait, jab", "wait - 1", ""},
 }
 
@@ -162,6 +164,7 @@ func TestTypos(t *testing.T) {
 		{"jabs", 1, `how many jabs? Write 3 jabs, or jab for one`},
 		{"low jab to the head", 9, `jab goes either to the head or to the body`},
 		{"banana", 1, `"banana" is not known; write a punch as 1 to 6 or by its name, or a move such as slip lead, duck or step in`},
+		{"2 - stop hook", 10, `a swinging bag is stopped by a straight in time, a step aside, a round kick, a push kick, a long guard or a jam`},
 		{"1-2-lean", 5, `"lean" is only part of a name: lean back`},
 	}
 	for _, typo := range list {

@@ -17,6 +17,7 @@ var (
 func (p *parser) move() (node, error) {
 	start, first := p.at, p.ahead(0)
 	copies, goes := 1, unsaid
+	stop := p.stop()
 	if n := map[string]int{"double": 2, "triple": 3}[first.text]; n > 0 && !strings.HasPrefix(p.ahead(1).text, "punch") {
 		if next := p.ahead(1); next.text != "" && next.gap <= tight && next.gap != opening && next.text != "!" && next.text[0] != ':' {
 			p.at++
@@ -45,6 +46,9 @@ func (p *parser) move() (node, error) {
 	}
 	it := p.noded(ph, words, copies)
 	it.token, it.gap, it.target = start, first.gap, goes
+	if it.Stop = stop; stop && (copies > 1 || !(it.pair == kinds[0].pair || it.CanStop() || sided[it.Word] != nil && it.Word == StepTo)) {
+		return node{}, p.refuse("a swinging bag is stopped by a straight in time, a step aside, a round kick, a push kick, a long guard or a jam")
+	}
 	p.at += words
 	if ph.Word == Feint || ph.Word == Parry || ph.Word == Block {
 		if err := p.object(&it); err != nil {
@@ -52,6 +56,18 @@ func (p *parser) move() (node, error) {
 		}
 	}
 	return it, p.suffixes(&it)
+}
+
+// stop passes over "stop", "stop it with a" and the like before a move.
+func (p *parser) stop() bool {
+	if p.peek() != "stop" || !p.ahead(1).binds {
+		return false
+	}
+	p.at++
+	for slices.Contains([]string{"it", "with", "a", "the"}, p.peek()) && p.ahead(1).binds {
+		p.at++
+	}
+	return true
 }
 
 // aimed is the phrase at hand, behind a word that says where it goes.

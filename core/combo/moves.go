@@ -146,6 +146,7 @@ type Move struct {
 	Body     bool   // to the body, of a strike that goes to the head by itself
 	High     bool   // to the head, of a strike that goes to the body by itself
 	Accent   bool   // the power shot
+	Stop     bool   // it stops a heavy bag that swings
 	Rebounds int8   // board sounds or returns to the next strike, where they are said; 0 where not
 }
 
@@ -169,6 +170,20 @@ func (m Move) Hand() Hand {
 
 // Punch says whether the move is one of the six punches.
 func (m Move) Punch() bool { return len(m.Word) == 1 }
+
+// CanStop says whether the move can be one that stops a heavy bag that swings: a straight in time, a push kick, a step aside and a round kick
+// (common practice). A long guard and a jam stop it without being told to.
+func (m Move) CanStop() bool {
+	switch m.Word {
+	case "1", "2", PushKick, RoundKick:
+		return !m.Body && !m.High
+	case StepTo:
+		return m.Way == string(Lead) || m.Way == string(Rear)
+	case LongGuard, Jam:
+		return true
+	}
+	return false
+}
 
 // ToBody says whether a strike goes to the body.
 func (m Move) ToBody() bool { return m.Body || vocabulary[m.Word].body && !m.High }

@@ -123,6 +123,7 @@ var phrases, incomplete, longest = func() (map[string]phrase, map[string]string,
 	}
 	need["kick"], need["push"], need["round"] = "push kick, round kick or low kick", "push kick", "round kick"
 	need["check"], need["lean"], need["long"] = "check hook", "lean back", "long guard"
+	need["stop"] = "stop jab, stop push kick lead"
 	need["triple"], need["side"] = "triple jab", need["side step"]
 	long := 0
 	for name := range all {

@@ -37,7 +37,7 @@ func between(a, b Item) string {
 	return " - "
 }
 
-func short(it Item) bool { return it.Group == nil && it.Move.Punch() }
+func short(it Item) bool { return it.Group == nil && it.Move.Punch() && !it.Move.Stop }
 
 // String prints a move or a group.
 func (it Item) String() string {
@@ -48,8 +48,11 @@ func (it Item) String() string {
 }
 
 // String prints a move.
-func (m Move) String() string {
+func (m Move) String() (printed string) {
 	text := string(m.Word)
+	if m.Stop {
+		defer func() { printed = "stop " + printed }()
+	}
 	switch {
 	case m.Word == Overhand && m.Way == "rear":
 	case m.Word == Overhand:
@@ -123,6 +126,9 @@ func (m Move) Call(v Voice) string {
 	}
 	if m.Of != "" {
 		said += " " + m.Of
+	}
+	if m.Stop {
+		said = "stop " + said
 	}
 	return said + m.aim(" body")
 }

@@ -93,10 +93,16 @@ func (r *reader) moves(it node) ([]Move, error) {
 			return nil, err
 		}
 	}
+	if m.Stop && (m.Word == LongGuard || m.Word == Jam) {
+		m.Stop = false // as they are
+	}
 	natural := vocabulary[m.Word].body
 	m.Body = m.Body || it.target == toBody && !natural
 	if it.target == toHead {
 		m.Body, m.High = false, natural
+	}
+	if m.Stop && !m.CanStop() {
+		return nil, &input.Error{Field: "text", Column: it.column, Width: it.width, Reason: "what stops a bag goes to the head's height"}
 	}
 	list := make([]Move, 0, it.copies+1)
 	for n := range it.copies {

@@ -41,12 +41,12 @@ func misplaced(m combo.Placed, c Combination, on Floor) string {
 		return "no kicks or knees on a " + bagNames[kind] + ": it is hung for the hands"
 	case elbow && kind == rig.Reflex:
 		return "no elbows on a pole: it comes back into the arm"
-	case leg && kind == rig.Slip && !c.NoTouch:
+	case leg && kind == rig.Slip && !c.NoTouch && c.Guard == Touched:
 		return "kicks at a slip bag only without touching it"
-	case m.Kind() == combo.Strike && !leg && kind == rig.Slip && on.Place.Made == rig.Bottle:
+	case m.Kind() == combo.Strike && !leg && kind == rig.Slip && on.Place.Made == rig.Bottle && c.Guard == Touched:
 		return "a bottle is dodged and never hit"
-	case m.Word == combo.Jam && kind != rig.Hanging:
-		return "a jam stops a hanging bag, and no other"
+	case (m.Word == combo.Jam || m.Stop) && kind != rig.Hanging:
+		return "what stops a swinging bag belongs on a hanging bag, and on no other"
 	}
 	return ""
 }

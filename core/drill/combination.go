@@ -74,6 +74,18 @@ const (
 	NoReturn     Rhythm = "none"
 )
 
+// Guard says how a slip bag that hangs still is worked as somebody's guard (common practice): a light touch where nothing is said, else
+// without touching it, as close as can be, the hands back fast.
+type Guard string
+
+// Round it, through beside it to where the head would be, or stopped short of it.
+const (
+	Touched   Guard = "" // "touch" in a document that says it
+	RoundIt   Guard = "round"
+	ThroughIt Guard = "through"
+	StopShort Guard = "short"
+)
+
 // Combination is a drill that is thrown from a line of the notation, on any bag.
 type Combination struct {
 	Text        string       `json:"text"` // in lead and rear
@@ -92,6 +104,7 @@ type Combination struct {
 	Range       Range        `json:"range,omitempty"`   // by the pace mode where nothing is said
 	EarOnly     bool         `json:"earOnly,omitempty"` // the bag is not seen
 	NoTouch     bool         `json:"noTouch,omitempty"` // a slip bag is an obstacle only
+	Guard       Guard        `json:"guard,omitempty"`   // of a slip bag that hangs still
 	Names       bool         `json:"names,omitempty"`   // called by the names of the punches, not by numbers
 	Inside      bool         `json:"inside,omitempty"`  // slips are called inside and outside, not lead and rear
 	Clock       Clock        `json:"clock,omitempty"`   // as the landing has it where nothing is said
@@ -132,6 +145,7 @@ func ReadCombination(o *input.Object) (Combination, error) {
 		Range:       Range(unlessUsual(o, "range", "pace", string(Close), string(Far))),
 		EarOnly:     o.FlagOr("earOnly", false),
 		NoTouch:     o.FlagOr("noTouch", false),
+		Guard:       Guard(unlessUsual(o, "guard", "touch", string(RoundIt), string(ThroughIt), string(StopShort))),
 		Names:       o.FlagOr("names", false),
 		Inside:      o.FlagOr("inside", false),
 		Clock:       Clock(unlessUsual(o, "clock", "landing", string(ByBag), string(ByBeat))),
@@ -210,6 +224,9 @@ func (c Combination) Check() error {
 			}
 		}
 	}
+	if c.Guard != Touched && c.Rhythm != NoReturn {
+		return input.Refuse("guard", "expected a slip bag that hangs still (rhythm none)")
+	}
 	if c.NoTouch && slices.ContainsFunc(moves, func(m combo.Placed) bool { return m.Kind() == combo.Strike && !m.Leg() }) {
 		return input.Refuse("text", "expected no strikes where no touch is allowed, but for kicks that stop short of it")
 	}
@@ -231,13 +248,18 @@ func (c Combination) suits(k rig.Kind) error {
 		return input.Refuse("clock", "expected the beat's: a slip bag swings by itself, whoever strikes")
 	case c.Rhythm != EveryReturn && k == rig.Speed:
 		return input.Refuse("rhythm", "expected every return: on a speed bag the rebounds are said after the strike, such as 1:5")
-	case c.Rhythm != EveryReturn && k == rig.Slip:
-		return input.Refuse("rhythm", "expected every pass: say wait to let one go by")
+	case c.Rhythm == SecondReturn && k == rig.Slip:
+		return input.Refuse("rhythm", "expected every pass, or none where it hangs still: say wait to let one go by")
+	case c.Guard != Touched && k != rig.Slip:
+		return input.Refuse("guard", "expected a slip bag")
 	case c.Rhythm == NoReturn && k == rig.Hanging:
 		return input.Refuse("rhythm", "expected every return or every second: a heavy bag does not hang still between strikes")
 	}
 	return nil
 }
+
+// still says whether it is thrown at a slip bag that hangs still, as somebody's guard.
+func (c Combination) still(k rig.Kind) bool { return k == rig.Slip && c.Rhythm == NoReturn }
 
 // With fills in what was left open: force and tempo by the pace mode and what this trainee can do, a slip bag's pull.
 func (c Combination) With(bag rig.Rig, a trainee.Ability) Combination {
@@ -245,10 +267,13 @@ func (c Combination) With(bag rig.Rig, a trainee.Ability) Combination {
 	if c.Fist == 0 {
 		c.Fist = math.Round(p.effort*a.FistSpeed*10) / 10
 	}
-	if c.Tempo == 0 && c.Landing == Freely {
+	still := c.still(bag.Kind())
+	if c.Tempo == 0 && (c.Landing == Freely || still) {
 		c.Tempo = math.Round(p.tempo * 60 / math.Max(a.Alternate, c.Way(bag.Kind())))
 	}
-	if c.Pull == 0 && bag.Kind() == rig.Slip {
+	if still {
+		c.Pull = 0
+	} else if c.Pull == 0 && bag.Kind() == rig.Slip {
 		if everyday, err := bag.AtFist(0, rig.Meeting{Rebounds: 1}); err == nil {
 			c.Pull = everyday.Launch
 		}

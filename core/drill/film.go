@@ -22,13 +22,24 @@ const after = 0.8
 func film(c Combination, rep Repetition, bag rig.Rig, place rig.Place, starts []float64) *Film {
 	f := &Film{Length: rep.Length + min(after, c.Pause), Starts: starts, Marks: []rig.Mark{}, Passes: []rig.Pass{}}
 	var blows []rig.Blow
+	rests := c.Rhythm == NoReturn
 	for _, m := range rep.Moves {
+		stops := Stops(m.Placed.Move, bag.Kind())
 		if m.Kind() == combo.Strike {
 			if n := len(blows); n > 0 {
 				blows[n-1].Count = m.Return
 			}
-			blows = append(blows, rig.Blow{At: m.Back, Launch: m.Launch, Fist: m.Fist, Still: c.Rhythm == NoReturn})
+			blow := rig.Blow{At: m.Back, Launch: m.Launch, Fist: m.Fist, Still: rests}
+			if stops {
+				blow.Fist = 0
+			}
+			blows, rests = append(blows, blow), c.Rhythm == NoReturn
 		}
+		rests = rests || stops
+	}
+	if c.still(bag.Kind()) {
+		f.Trace, f.Reach = []rig.TracePoint{{}, {At: f.Length}}, 1
+		return f
 	}
 	f.Trace, f.Reach = rig.Trail(bag, blows, c.Pull, f.Length)
 	if slip, ok := bag.(rig.SlipBag); ok && len(rep.Passes) > 0 {

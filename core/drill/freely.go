@@ -52,7 +52,7 @@ func (l *lander) freely() error {
 			s.Window, s.Still = restWindow, true
 		} else {
 			before := l.rep.Moves[l.last]
-			gap *= l.a.Interval(before.Hand(), s.Hand()) / l.a.Alternate // the tempo is that of hands in turn; one hand takes longer
+			gap *= l.a.Between(before.Placed, s.Placed) / l.a.Alternate // the tempo is that of hands in turn; one hand or a leg takes longer
 			sum := 0.0
 			for _, k := range between {
 				sum += trainee.TimesOf(l.moves[k].Move).Whole
@@ -64,12 +64,12 @@ func (l *lander) freely() error {
 				gap = math.Max(gap, sum+l.way)
 			}
 			s.At = before.At + gap
-			if hands := l.a.Interval(before.Hand(), s.Hand()); hands > gap+1e-9 {
+			if hands := l.a.Between(before.Placed, s.Placed); hands > gap+1e-9 {
 				s.Late = hands - gap
 				s.Fits = []Offer{{"tempo", math.Floor(60 / hands * gap / interval), "as quick as these hands are"}}
 			}
 			s.Window = freeWindow * gap
-			if l.bag.Kind() == rig.Hanging {
+			if l.bag.Kind() == rig.Hanging && !l.stopping(before.Placed.Move) && l.stopIn(between) < 0 {
 				moving, err := l.moving(before)
 				if err != nil {
 					return err

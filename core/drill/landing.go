@@ -94,10 +94,10 @@ func landed(c Combination, on Floor, offers bool) (Repetition, error) {
 	}
 	l := lander{c: c, bag: bag, most: on.hardest(), a: on.Ability, place: on.Place, stop: on.Stopped, helps: offers, way: c.Way(bag.Kind()), moves: moves, ways: map[wayBack]rig.Return{}, drawn: map[float64][]rig.Pass{}}
 	switch {
+	case c.Landing == Freely || c.still(bag.Kind()):
+		err = l.freely()
 	case bag.Kind() == rig.Slip:
 		err = l.betweenPasses()
-	case c.Landing == Freely:
-		err = l.freely()
 	default:
 		err = l.onReturns()
 	}
@@ -220,6 +220,9 @@ func (l *lander) drive(s *Landed) error {
 	}
 	launch := rig.Driven(l.bag, l.force(s.Placed), s.Speed, *l.limits)
 	s.Launch, s.Fist = launch, rig.Fist(l.bag, launch, s.Speed)
+	if l.stopping(s.Placed.Move) { // it takes the bag's way, and drives it nowhere
+		s.Launch = rig.Driven(l.bag, 0, 0, *l.limits)
+	}
 	if s.Window == 0 {
 		s.Window, s.Still = restWindow, true
 	}
@@ -273,13 +276,21 @@ func (l *lander) need(before Landed, s Landed, between []int) float64 {
 	if sum > 0 {
 		sum += l.way
 	}
-	return math.Max(sum, l.a.Interval(before.Hand(), s.Hand()))
+	return math.Max(sum, l.a.Between(before.Placed, s.Placed))
 }
 
 // meet places a strike on a return.
 func (l *lander) meet(s *Landed, before Landed, m rig.Meeting, between []int) error {
 	if l.c.Rhythm == NoReturn {
 		return l.still(s, before, between)
+	}
+	if l.stopping(before.Placed.Move) {
+		s.At = before.At + l.need(before, *s, between)
+		s.Back = s.At
+		return nil
+	}
+	if k := l.stopIn(between); k >= 0 {
+		return l.stopped(s, before, m, between, k)
 	}
 	back, err := l.back(before.Launch, m)
 	var refused *input.Error
@@ -290,7 +301,7 @@ func (l *lander) meet(s *Landed, before Landed, m rig.Meeting, between []int) er
 		return err
 	}
 	s.Back, s.Window, s.Return, s.Speed = before.Back+back.At, back.Window, m.Rebounds, back.Speed
-	if s.At = s.Back; l.bag.Kind() == rig.Hanging {
+	if s.At = s.Back; l.bag.Kind() == rig.Hanging && !l.stopping(s.Placed.Move) { // what stops it meets it where it hangs
 		s.At -= s.Window / 2
 	}
 	for _, b := range back.Boards {
@@ -347,6 +358,9 @@ func (l *lander) narrow(s *Landed, between []int) {
 		s.Share = hookShare
 	case combo.Uppercut:
 		s.Share = uppercutShare
+	}
+	if l.c.Guard != Touched {
+		s.Share *= noTouchShare
 	}
 	if l.last >= 0 {
 		for _, i := range between {

@@ -124,7 +124,7 @@ func (l *lander) fill(group []int, free float64, passes []rig.Pass, next int) er
 		}
 		gap, since := l.way, l.against+l.way
 		if n > 0 && before.Word != "" {
-			gap = math.Max(l.a.Interval(before.Hand(), m.Hand()), 0)
+			gap = l.a.Between(before.Placed, m)
 			since = gap
 		}
 		s := Landed{Placed: m, Move: i, At: at + gap, Fist: l.force(m), Window: freeWindow * since}
@@ -153,7 +153,7 @@ func (l *lander) room(group []int, passes []rig.Pass, next int) error {
 		case strikes == 0:
 			need += l.way
 		default:
-			need += l.a.Interval(before.Hand(), m.Hand())
+			need += l.a.Between(before, m)
 		}
 		before = m
 		strikes++

@@ -78,7 +78,7 @@ func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
 		t.Events = append(t.Events, Event{At: micros(start - float64(k)*beat), Kind: Count, N: k})
 	}
 	t.Events = append(t.Events, Event{At: t.Start, Kind: Bell, Text: "start"})
-	l := layer{c: c, t: &t, rep: rep, call: line.Call(c.Voice()), slip: bag.Kind() == rig.Slip}
+	l := layer{c: c, t: &t, rep: rep, call: line.Call(c.Voice()), slip: bag.Kind() == rig.Slip && !c.still(bag.Kind())}
 	var cues []Cue
 	if c.Cues != nil {
 		cues = c.Cues.Draw(on.Seed, start, end, l.thrown(start, every, n))
@@ -237,30 +237,4 @@ func (l *layer) cue(cue Cue, a trainee.Ability, end float64) {
 			l.add(Event{At: micros(at), Kind: Strike, Hand: m.Hand(), Text: m.Move.String(), Move: -1, Window: micros(counterWindow)})
 		}
 	}
-}
-
-// HalfBeat is a long transition with room for one more hand.
-type HalfBeat struct {
-	Move int        // index of the step, the pivot or the switch
-	Free float64    // s that are left once the hand is back
-	Hand combo.Hand // that alternates with the one before
-}
-
-// HalfBeats finds where one more hand fits: a side step, a pivot or a switch of the feet keeps the feet busy and leaves the hands
-// free (common practice). The time free is that of the move less this trainee's interval of alternate hands.
-func HalfBeats(moves []combo.Placed, a trainee.Ability) []HalfBeat {
-	var list []HalfBeat
-	last := combo.Hand("")
-	for i, m := range moves {
-		if h := m.Hand(); h == combo.Lead || h == combo.Rear {
-			last = h
-		}
-		if m.Kind() != combo.Step || m.Way == "in" || m.Way == "back" || last == "" {
-			continue
-		}
-		if free := trainee.TimesOf(m.Move).Whole - a.Alternate; free >= 0 {
-			list = append(list, HalfBeat{i, free, last.Other()})
-		}
-	}
-	return list
 }

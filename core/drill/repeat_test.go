@@ -264,23 +264,6 @@ func TestCombinationRefusals(t *testing.T) {
 	}
 }
 
-// A switch of the feet (0.40 s) leaves 0.18 s beside hands of 0.22 s, worked by hand; a step in is no transition of that kind.
-func TestHalfBeats(t *testing.T) {
-	line, err := combo.Parse("1 - switch - 2 - step in - 1 - pivot lead - 2")
-	if err != nil {
-		t.Fatal(err)
-	}
-	list := HalfBeats(line.Moves(combo.Orthodox), able)
-	if len(list) != 2 || list[0].Move != 1 || list[0].Hand != combo.Rear || list[1].Move != 5 {
-		t.Fatalf("%+v", list)
-	}
-	near(t, "switch", list[0].Free, 0.40-0.22, 1e-12)
-	near(t, "pivot", list[1].Free, 0.45-0.22, 1e-12)
-	if len(HalfBeats(line.Moves(combo.Orthodox), trainee.Ability{Alternate: 0.5})) != 0 {
-		t.Error("slow hands found room")
-	}
-}
-
 // Whatever the document, there is a timeline or a refusal by field.
 func FuzzCombination(f *testing.F) {
 	doc, _ := json.Marshal(thrown("1-2 | slip lead - 3-2!"))

@@ -98,6 +98,7 @@ var moveTimes = map[combo.Word]Times{
 	combo.Slip: {0.35, 0.25}, combo.Duck: {0.50, 0.30}, combo.Roll: {0.60, 0.35}, combo.Weave: {0.60, 0.35}, combo.Pull: {0.35, 0.20},
 	combo.StepTo: {0.35, 0}, combo.Pivot: {0.45, 0}, combo.Switch: {0.40, 0},
 	combo.Block: {0.25, 0}, combo.Parry: {0.25, 0}, combo.Cover: {0.25, 0}, combo.LongGuard: {0.25, 0}, combo.Feint: {0.25, 0},
+	combo.Jam: {0.35, 0},
 }
 
 // TimesOf gives the times of a defence or a step; zero for a strike or a wait.
@@ -128,6 +129,23 @@ func (a Ability) Interval(before, next combo.Hand) float64 {
 // Striker is what a tempo has to be within reach of for somebody whose strikes come from these hands in turn, at no place in particular.
 func (a Ability) Striker(before, next combo.Hand) rig.Striker {
 	return rig.Striker{Softest: rig.Touch, Hardest: a.FistSpeed, Interval: rig.Quickest * a.Interval(before, next), Swing: rig.Fresh}
+}
+
+// LegTime (s) is the least from a strike to a kick or a knee, or from one of them to the next strike: the weight has to go over. Assumed.
+const LegTime = 0.45
+
+// Between is the least time (s) from one strike to another. A switch of the feet between them makes the lead hand the rear one, and it is
+// the same hand.
+func (a Ability) Between(before, next combo.Placed) float64 {
+	first := before.Hand()
+	if before.Stance != next.Stance {
+		first = first.Other()
+	}
+	h := a.Interval(first, next.Hand())
+	if before.Leg() || next.Leg() {
+		h = math.Max(h, LegTime)
+	}
+	return h
 }
 
 // fadeTime (s) is a contest round.
