@@ -47,6 +47,9 @@ var cards = []Card{
 	{"parry", "Parry", "A small push past the chin.", [3]string{"A hand's breadth, no more.", "Late rather than early.", "Home at once."}},
 	{"cover", "Cover", "Both arms tight, chin down.", [3]string{"Elbows together.", "Look through.", "Out of it with a move."}},
 	{"long guard", "Long guard", "The lead arm long, the shoulder high.", [3]string{"The chin behind the shoulder.", "The rear hand home.", "The arm measures, it does not push."}},
+	{"jam", "Jam", "Both forearms against a heavy bag that comes, and in with it.", [3]string{"Meet it early, elbows in.", "Chin down, close.", "Work inside at once; never grab it."}},
+	{"stop", "Stopping the bag", "A heavy bag that swings is met in time and hangs still.", [3]string{"As it comes, not as it goes.", "Firm, with the feet under you.", "Never by grabbing it: that is unreal and a hidden rest."}},
+	{"guard", "As somebody's guard", "A slip bag that hangs still is a guard: round it, through beside it, or stopped short.", [3]string{"As close as can be without touching.", "Hands back fast.", "Think what could come back."}},
 	{"feint", "Feint", "The beginning of a punch that does not come.", [3]string{"Shoulder and eyes, not the hand alone.", "Small.", "Ready for the answer."}},
 	{"wait", "Let one go", "The bag comes and is let by.", [3]string{"Hands home.", "Eyes on it.", "Meet the next one."}},
 	{string(drill.OneHand), "Basic rhythm, one hand", "One hand, one count, by ear.", [3]string{"Hear three boards.", "Meet it before it hangs straight.", "Small circles at any pace."}},
@@ -78,7 +81,13 @@ func CardsFor(p drill.Plan) []Card {
 		if err != nil {
 			return nil
 		}
+		if d.Guard != drill.Touched {
+			keys = append(keys, "guard")
+		}
 		for _, m := range line.Moves(combo.Orthodox) {
+			if m.Stop {
+				keys = append(keys, "stop")
+			}
 			keys = append(keys, string(m.Word))
 			if m.Body {
 				keys = append(keys, "body")

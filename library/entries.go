@@ -26,6 +26,8 @@ var speedBag = []Entry{
 	technique(Conditioning, 5, "Fast hands, three a side", "Pace only while the rhythm holds.", drill.Drill{Technique: drill.OneHand, PerHand: 3, Rebounds: 3, Tempo: 165, Work: 30}, Finisher),
 	technique(Conditioning, 5, "Sprint, two a side", "Fifteen quick seconds, as soft as the boards allow.", drill.Drill{Technique: drill.OneHand, PerHand: 2, Rebounds: 3, Tempo: 200, Work: 15}, Finisher),
 	technique(Conditioning, 5, "Two minutes, hand after hand", "Shoulders: keep the elbows up and the circles small.", drill.Drill{Technique: drill.Alternating, Rebounds: 3, Tempo: 140, Work: 120}, Finisher),
+	line(rig.Speed, Building, 3, "Double punch and catch", "double", "Catch the bag as it comes back, and begin anew: five in a row.", Segment),
+	technique(Building, 5, "Double punch, back and forth", "The hands exchange places every time.", drill.Drill{Technique: drill.DoublePunch, PerHand: 1, Rebounds: 3, Tempo: 120}, Segment),
 }
 
 var doubleEnd = []Entry{
@@ -79,6 +81,10 @@ var slip = []Entry{
 	line(rig.Slip, Themes, 4, "Jab, slip, hook, duck, hook", "1 - slip lead - 3 - duck - 3", "A slip grows best out of the punch before it."),
 	line(rig.Slip, Themes, 5, "Both sides, high and low", "1 - slip lead - 3-2 - duck - 2 - slip rear - 2-3 - duck - 3", "Back to the middle after each; light hands."),
 	line(rig.Slip, Conditioning, 3, "Ten times side and side", "slip lead - slip rear - duck", "Stop when it touches you twice.", Finisher),
+	guard(drill.RoundIt, line(rig.Slip, FirstTouches, 1, "Round the guard", "3-4", "It hangs still, as somebody's guard: round it, as close as can be without touching.", Segment)),
+	guard(drill.ThroughIt, line(rig.Slip, FirstTouches, 1, "Through the guard", "1-2", "Past it to where the head would be; hands back fast.", Segment)),
+	guard(drill.StopShort, line(rig.Slip, FirstTouches, 1, "Stop short", "1-2", "Full extension, and not a touch.", Segment)),
+	guard(drill.StopShort, line(rig.Slip, Building, 3, "At the guard, slip and answer", "1-2 - slip lead - 3", "Without touching; think what could come back.", Segment)),
 }
 
 var hanging = []Entry{
@@ -97,5 +103,10 @@ var hanging = []Entry{
 	line(rig.Hanging, Themes, 4, "Thirteen moves", "1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!", "A, B, then A and B; the whole last."),
 	line(rig.Hanging, Themes, 5, "Both hands low", "1b-2b - slip rear - 2-3b - roll lead - 3-2!", "Low hands mean an open chin: home at once."),
 	line(rig.Hanging, Conditioning, 3, "Ten one-twos", "1-2-1-2", "Straight, in tens; form before pace.", Finisher),
+	returning(line(rig.Hanging, Defending, 3, "Stop it with a jab", "2 - stop 1 - 2", "A jab in time; the next one meets it at rest.", Segment)),
+	returning(line(rig.Hanging, Defending, 3, "A firm long guard", "2 - long guard - 2", "The arm long, the shoulder high; never grab it.", Segment)),
+	returning(line(rig.Hanging, Defending, 4, "Jam it and work inside", "2 - jam - 5", "Forearms against it, elbows in.", Segment)),
+	returning(line(rig.Hanging, Defending, 4, "Stop it with a push kick", "2 - stop push kick lead - 2", "The foot in time, then stand before you punch.", Segment)),
+	returning(line(rig.Hanging, Angles, 4, "Step aside and kick", "2 - stop step lead - round kick rear", "Let it come past, and kick it where it is.", Segment)),
 	line(rig.Hanging, Conditioning, 4, "Switch and go", "1-2 - switch - 1-2 - switch", "Both stances, ten times.", Finisher),
 }

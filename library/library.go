@@ -110,3 +110,29 @@ func line(kind rig.Kind, purpose Purpose, step int, name, text, note string, tag
 	}
 	return Entry{"", kind, purpose, step, name, note, tags, c}
 }
+
+// guard is an entry at a slip bag that hangs still.
+func guard(way drill.Guard, e Entry) Entry {
+	c := e.Plan.(drill.Combination)
+	c.Rhythm, c.Guard = drill.NoReturn, way
+	e.Plan = c
+	return e
+}
+
+// returning is an entry that lands on a heavy bag's returns.
+func returning(e Entry) Entry {
+	c := e.Plan.(drill.Combination)
+	c.Landing, c.Work = drill.OnReturns, 60
+	e.Plan = c
+	return e
+}
+
+// Legs says whether an entry asks for kicks, knees or elbows, which belong only where they are trained.
+func (e Entry) Legs() bool {
+	c, ok := e.Plan.(drill.Combination)
+	if !ok {
+		return false
+	}
+	line, err := combo.Parse(c.Text)
+	return err == nil && slices.ContainsFunc(line.Moves(combo.Orthodox), func(m combo.Placed) bool { return m.Leg() || m.Shape() == combo.Elbow })
+}

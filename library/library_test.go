@@ -131,7 +131,7 @@ func flows(t *testing.T, e Entry, c drill.Combination) {
 func TestCards(t *testing.T) {
 	for _, text := range []string{
 		"1-2-3-4-5-6-1b", "overhand - double", "push kick lead - round kick lead - low kick lead - knee lead - elbow lead",
-		"slip lead - duck - roll lead - weave - pull 1 - block - parry - cover - long guard - feint", "step in - pivot lead - switch - wait",
+		"slip lead - duck - roll lead - weave - pull 1 - block - parry - cover - long guard - feint - jam", "step in - pivot lead - switch - wait",
 	} {
 		line, err := combo.Parse(text)
 		if err != nil {

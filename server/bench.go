@@ -74,6 +74,7 @@ type SetUp struct {
 	Stand    float64       `json:"stand"`
 	Room     []rig.Room    `json:"room"`
 	Needs    string        `json:"needs" doc:"the field to be measured first; empty where nothing is missing"`
+	Targets  []rig.Target  `json:"targets" doc:"heights that blows go to, on a straight hanging bag"`
 }
 
 // Points are heights of a body above the floor in m, as they stand in the picture.
@@ -245,7 +246,7 @@ func cycleOut(p rig.Picture, kind rig.Kind) Cycle {
 }
 
 func setUpOut(s rig.SetUp) SetUp {
-	out := SetUp{s.Point, s.Between, s.Low, s.High, s.Now, s.Move, some(s.Settings), nil, s.Stand, some(s.Room), s.Needs}
+	out := SetUp{s.Point, s.Between, s.Low, s.High, s.Now, s.Move, some(s.Settings), nil, s.Stand, some(s.Room), s.Needs, some(s.Targets)}
 	if c := s.Conflict; c != nil {
 		out.Conflict = &Conflict{c.Midway, c.Wanted, c.Off, number(c.Uneven), number(c.Anchor)}
 	}

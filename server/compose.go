@@ -14,28 +14,32 @@ import (
 
 // Composed is what the composer shows of a combination.
 type Composed struct {
-	Canonical   string         `json:"canonical"`
-	Mirror      string         `json:"mirror"`
-	Counterpart string         `json:"counterpart"`
-	Call        string         `json:"call"`
-	Notes       []LineNote     `json:"notes" doc:"how words were read that leave something open"`
-	Moves       []ComposedMove `json:"moves"`
-	Flow        []FlowMark     `json:"flow"`
-	HalfBeats   []HalfBeatOut  `json:"halfBeats"`
-	Balance     combo.Balance  `json:"balance"`
-	Film        drill.Film     `json:"film"`
-	Events      []drill.Event  `json:"events" doc:"of one repetition, from 0, for a preview with sound"`
-	Length      float64        `json:"length" doc:"s of a repetition"`
-	Inside      *float64       `json:"inside" doc:"strikes a minute inside the combination"`
-	Pause       float64        `json:"pause" doc:"s between two repetitions"`
-	Cued        bool           `json:"cued"`
-	Ties        []drill.Tie    `json:"ties" doc:"tempo inside by force, where the bag ties the two; else empty"`
-	Cautions    []string       `json:"cautions"`
-	Times       int            `json:"times" doc:"repetitions in the round"`
-	Fist        float64        `json:"fist" doc:"m/s of an ordinary strike"`
-	Pull        float64        `json:"pull" doc:"m, of a slip bag"`
-	Tempo       float64        `json:"tempo" doc:"goal, strikes a minute inside; 0 where the bag sets it"`
-	Slower      float64        `json:"slower" doc:"acceptable slower tempo; 0 none"`
+	Canonical   string          `json:"canonical"`
+	Mirror      string          `json:"mirror"`
+	Counterpart string          `json:"counterpart"`
+	Call        string          `json:"call"`
+	Notes       []LineNote      `json:"notes" doc:"how words were read that leave something open"`
+	Moves       []ComposedMove  `json:"moves"`
+	Flow        []FlowMark      `json:"flow"`
+	HalfBeats   []HalfBeatOut   `json:"halfBeats"`
+	Balance     combo.Balance   `json:"balance"`
+	Film        drill.Film      `json:"film"`
+	Events      []drill.Event   `json:"events" doc:"of one repetition, from 0, for a preview with sound"`
+	Length      float64         `json:"length" doc:"s of a repetition"`
+	Inside      *float64        `json:"inside" doc:"strikes a minute inside the combination"`
+	Pause       float64         `json:"pause" doc:"s between two repetitions"`
+	Cued        bool            `json:"cued"`
+	Ties        []drill.Tie     `json:"ties" doc:"tempo inside by force, where the bag ties the two; else empty"`
+	Cautions    []string        `json:"cautions"`
+	Flush       []string        `json:"flush" doc:"strikes that land flush on a bag of this shape, to be offered; empty where it makes no difference"`
+	Glances     []string        `json:"glances" doc:"strikes of the line that do not"`
+	Off         float64         `json:"off" doc:"m beside the middle of the ball, of the error that is followed"`
+	Carried     []drill.Carried `json:"carried" doc:"how far off its line the bag comes to the later strikes then"`
+	Times       int             `json:"times" doc:"repetitions in the round"`
+	Fist        float64         `json:"fist" doc:"m/s of an ordinary strike"`
+	Pull        float64         `json:"pull" doc:"m, of a slip bag"`
+	Tempo       float64         `json:"tempo" doc:"goal, strikes a minute inside; 0 where the bag sets it"`
+	Slower      float64         `json:"slower" doc:"acceptable slower tempo; 0 none"`
 }
 
 // ComposedMove is a move where it lands.
@@ -107,6 +111,8 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by calle
 		Film: *t.Film, Events: []drill.Event{}, Length: rep.Length, Inside: number(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts), Cued: c.Cues != nil, Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo, Slower: c.Slower,
 		Ties: some(drill.Ties(c, on)), Cautions: cautions(moves, on.Bag.Kind()),
 	}
+	out.Off, out.Carried = drill.CarriedError(rep, on.Bag)
+	out.Flush, out.Glances, out.Carried = some(drill.Flush(on)), some(drill.Glances(moves, on)), some(out.Carried)
 	for i, m := range moves {
 		out.Moves[i] = ComposedMove{Text: m.Move.String(), Kind: string(m.Kind()), Hand: string(m.Hand()), Side: string(m.Side()), Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
 	}

@@ -76,6 +76,9 @@ func (s *Server) libraryOf(c caller) (Library, error) {
 		kinds[rigs[i].ID], hung[rigs[i].Kind] = rigs[i].Kind, rigs[i]
 	}
 	for _, e := range library.All() {
+		if e.Legs() && !c.row.Kicks {
+			continue
+		}
 		out.Entries = append(out.Entries, LibraryEntry{
 			Key: e.Key, Kind: string(e.Kind), Purpose: string(e.Purpose), Step: e.Step, Name: e.Name, Note: e.Note, Tags: some(e.Tags),
 			Canonical: library.Canonical(e.Plan), Moves: moves(e.Plan), Figures: e.Plan.Figures(), Doc: DrillDoc{Plan: inSchool(e.Plan, c.row)},

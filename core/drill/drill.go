@@ -124,7 +124,7 @@ func (d Drill) Check() error {
 		return input.Refuse("firstHand", "expected lead or rear")
 	case d.PerHand < 0 || d.PerHand > MaxPerHand:
 		return input.Refuse("perHand", "expected a whole number from 0 to %d, not %d", MaxPerHand, d.PerHand)
-	case !d.style().sets && d.PerHand != 0:
+	case !d.style().sets && d.PerHand != 0 && d.Technique != DoublePunch:
 		return input.Refuse("perHand", "expected 0 here: the hands change at every strike, or work together")
 	case d.Technique == Trap && d.PerHand < 2:
 		return input.Refuse("perHand", "expected 2 or more: the last strike of each set is the trap")
@@ -174,6 +174,15 @@ func (d Drill) hand(i int) Hand {
 		return d.FirstHand
 	}
 	return d.FirstHand.Other()
+}
+
+// first is the fist that goes first in a double punch: after so many a hand, where they are counted, the hands exchange places (common
+// practice: back and forth).
+func (d Drill) first(i int) Hand {
+	if d.PerHand > 0 && i/d.PerHand%2 == 1 {
+		return d.FirstHand.Other()
+	}
+	return d.FirstHand
 }
 
 // face returns the face that the strike with this index from 0 meets: linking goes out from the front and back from behind.
@@ -226,6 +235,8 @@ func (d Drill) Name() string {
 	switch {
 	case d.Technique == Alternating:
 		return name + ", hand after hand"
+	case d.Technique == DoublePunch && d.PerHand > 0:
+		return name + ", back and forth"
 	case !d.style().sets:
 		return name
 	case d.PerHand == 0:

@@ -105,13 +105,13 @@ func (c Combination) Lay(on Floor) (Timeline, error) {
 	return t, err
 }
 
-// Name of a combination is its line, as it is printed.
+// Name of a combination is its line, as it is printed, and how a guard is worked.
 func (c Combination) Name() string {
-	line, err := combo.Parse(c.Text)
-	if err != nil {
-		return c.Text
+	text := c.Text
+	if line, err := combo.Parse(c.Text); err == nil {
+		text = line.String()
 	}
-	return line.String()
+	return text + map[Guard]string{RoundIt: ", round the guard", ThroughIt: ", through the guard", StopShort: ", stopped short"}[c.Guard]
 }
 
 // Figures of a combination: moves and strikes, both, and how long.

@@ -68,6 +68,8 @@ func (d Drill) Counts() []int {
 // one hand. Empty where the hands do not take turns in sets.
 func (d Drill) Sets() []int {
 	switch {
+	case d.Technique == DoublePunch: // double punches before the hands exchange places
+		return []int{0, 4, 2, 1}
 	case !d.style().sets:
 		return []int{}
 	case d.Technique == Linking:

@@ -92,6 +92,33 @@ func TestHeardAsTwo(t *testing.T) {
 	}
 }
 
+// Back and forth: after so many double punches the hands exchange places, and that is called; the blows stay those of both fists.
+func TestDoubleExchange(t *testing.T) {
+	for _, c := range []struct{ perHand, changes int }{{0, 0}, {1, 9}, {2, 4}, {4, 2}} {
+		d := in(t, DoublePunch)
+		d.PerHand, d.Strikes, d.Work, d.Calls = c.perHand, 10, 0, true
+		line := mustCompile(t, d)
+		changes := of(line, Change)
+		if len(changes) != c.changes || len(of(line, Strike)) != 10 {
+			t.Fatalf("%d: %d changes, %d strikes", c.perHand, len(changes), len(of(line, Strike)))
+		}
+		for i, e := range changes {
+			if want := map[bool]Hand{true: d.FirstHand.Other(), false: d.FirstHand}[i%2 == 0]; e.Hand != want {
+				t.Errorf("%d: change %d to the %s fist first", c.perHand, i, e.Hand)
+			}
+		}
+		for _, s := range of(line, Strike) {
+			if s.Hand != Both {
+				t.Errorf("a strike of the %s hand", s.Hand)
+			}
+		}
+	}
+	d := in(t, DoublePunch)
+	if d.PerHand = 1; d.Name() != "Double punch, back and forth" {
+		t.Error(d.Name())
+	}
+}
+
 // After a trap there is no board sound until the next strike, whose window is that of a bag let go at the board.
 func TestTrapIsQuiet(t *testing.T) {
 	d := in(t, Trap)
@@ -137,9 +164,9 @@ func TestTechniqueRefusals(t *testing.T) {
 			t.Errorf("%s: %v", field, err)
 		}
 	}
-	roll, trap, double := in(t, FistRoll), in(t, Trap), in(t, DoublePunch)
-	roll.Rebounds, trap.PerHand, double.PerHand = 3, 1, 5
-	for _, d := range []Drill{roll, trap, double} {
+	roll, trap, turns := in(t, FistRoll), in(t, Trap), in(t, Alternating)
+	roll.Rebounds, trap.PerHand, turns.PerHand = 3, 1, 5
+	for _, d := range []Drill{roll, trap, turns} {
 		if d.Check() == nil {
 			t.Errorf("%+v passed", d)
 		}

@@ -201,6 +201,12 @@ func (d Drill) strike(i, strikes int, start, cycle float64, back rig.Return, fal
 			events = append(events, Event{At: micros(at - callIn*cycle), Kind: Call, Hand: hand, Text: d.call(hand, min(size, strikes-i))})
 		}
 	}
+	if d.Technique == DoublePunch && i > 0 && d.first(i) != d.first(i-1) {
+		events = append(events, Event{At: micros(at), Kind: Change, Hand: d.first(i)})
+		if d.Calls {
+			events = append(events, Event{At: micros(at - callIn*cycle), Kind: Call, Hand: d.first(i), Text: string(d.first(i)) + " first"})
+		}
+	}
 	if strike.Pin {
 		return events // it is led into the board and held there: no board sounds until the next strike
 	}
@@ -216,6 +222,8 @@ func (d Drill) call(hand Hand, count int) string {
 
 func (d Drill) opening() string {
 	switch {
+	case d.Technique == DoublePunch && d.PerHand > 0:
+		return string(d.FirstHand) + " first"
 	case d.Technique == DoublePunch:
 		return "both"
 	case !d.style().sets:

@@ -131,11 +131,21 @@ func (c Career) On(r Rung) Progress {
 // Standing is the index of the first rung whose gate is not passed; the number of rungs where all are.
 func (c Career) Standing() int {
 	for i, r := range c.Rungs {
-		if !c.On(r).Done {
+		if !c.On(r).Done && !(r.added && c.past(i)) {
 			return i
 		}
 	}
 	return len(c.Rungs)
+}
+
+// past says whether a rung after that of the index is done, or has been run.
+func (c Career) past(index int) bool {
+	for _, r := range c.Rungs[index+1:] {
+		if len(c.on(r.Key)) > 0 || c.On(r).Done {
+			return true
+		}
+	}
+	return false
 }
 
 // on are the rounds on a rung.

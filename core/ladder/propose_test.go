@@ -350,3 +350,18 @@ func TestFirstRungsAreAlike(t *testing.T) {
 		t.Errorf("from %.0f to %.0f %%", 100*low, 100*high)
 	}
 }
+
+// A rung that came in later sends nobody back who is past a later one, and is not left out for a beginner.
+func TestAddedRungs(t *testing.T) {
+	rungs := Rungs(rig.Slip, BasicFirst)
+	c := Career{Rungs: rungs, Gate: DefaultGate, Now: at(9)}
+	if p := c.Propose(); p.Rung.Key != "slip.guard" {
+		t.Errorf("the first on a slip bag is %s", p.Rung.Key)
+	}
+	for n := range 2 {
+		c.Rounds = append(c.Rounds, Round{At: at(n + 1), Rung: "slip.lead", Clean: 0.9, Longest: 12, Planned: 20})
+	}
+	if p := c.Propose(); p.Rung.Key != "slip.rear" {
+		t.Errorf("after the slip to the lead side comes %s", p.Rung.Key)
+	}
+}

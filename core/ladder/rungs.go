@@ -40,6 +40,7 @@ type Rung struct {
 	effort    float64 // share of the greatest fist speed that it is struck with; of a line 0 as its pace has it
 	line      *drill.Combination
 	formerly  string // a line that counted for it before; rounds of it still do
+	added     bool   // it came in among the others: whoever is past a later one need not come back for it
 }
 
 // easily and quickly are the shares of what the hands can do that a rung asks of them at the most. Assumed.
@@ -110,6 +111,13 @@ func paced(r Rung) Rung { r.Paced = true; return r }
 // before is a rung that had another line once.
 func before(text string, r Rung) Rung { r.formerly = text; return r }
 
+// added is a rung that came in later than those about it.
+func added(r Rung) Rung { r.added = true; return r }
+
+func atRest(g drill.Guard) func(*drill.Combination) {
+	return func(c *drill.Combination) { c.Rhythm, c.Guard = drill.NoReturn, g }
+}
+
 func freely(c *drill.Combination)  { c.Landing, c.Work = drill.Freely, 90 }
 func settled(c *drill.Combination) { c.Rhythm = drill.NoReturn }
 func second(c *drill.Combination)  { c.Rhythm = drill.SecondReturn }
@@ -132,9 +140,11 @@ var ladders = map[rig.Kind][]Rung{
 		basic("two", "Two a side", "Two and change.", half, drill.Drill{Technique: drill.OneHand, PerHand: 2}),
 		basic("alternating", "Hand after hand", "Both circles the same size.", half, drill.Drill{Technique: drill.Alternating}),
 		basic("roll", "Fist roll", "Soft, near the board.", 0.3, drill.Drill{Technique: drill.FistRoll, Rebounds: 1, StrikeAngle: 30}),
+		added(line("speed.catch", "Double punch and catch", "Both fists land as one; catch the bag as it comes back. Five in a row.", "double")),
 		basic("double", "Double punch", "Heard as one.", half, drill.Drill{Technique: drill.DoublePunch}),
 		basic("linking", "Linking", "Out through the bag and back.", half, drill.Drill{Technique: drill.Linking, Rebounds: 2, PerHand: 4}),
 		basic("trap", "Trap", "Ride it up, hold it, go on from the fall.", half, drill.Drill{Technique: drill.Trap, PerHand: 4}),
+		added(basic("exchange", "Double punch, back and forth", "The hands exchange places.", half, drill.Drill{Technique: drill.DoublePunch, PerHand: 1})),
 		basic("ear", "By ear alone", "The boards tell all there is to know.", half, drill.Drill{Technique: drill.OneHand, PerHand: 3, EarOnly: true}),
 		paced(basic("quick", "Two a side, quick", "Pace only while the rhythm holds.", 0.75, drill.Drill{Technique: drill.OneHand, PerHand: 2})),
 	},
@@ -165,6 +175,7 @@ var ladders = map[rig.Kind][]Rung{
 		before("1-2-3 | slip lead - 3-2 | duck - 2-3!", line("reflex.long", "The long one", "Three parts.", "1-2 | slip lead - 3-2 | duck - 2-3!")),
 	},
 	rig.Slip: {
+		added(line("slip.guard", "As somebody's guard", "It hangs still: as close as can be without touching, hands back fast.", "1", atRest(drill.StopShort))),
 		line("slip.lead", "Slip to the lead side", "Just enough, eyes up.", "slip lead - wait"),
 		line("slip.rear", "Slip to the rear side", "Chin down.", "slip rear - wait"),
 		line("slip.sides", "Side and side", "Every pass, small and even.", "slip lead - slip rear"),
@@ -183,6 +194,7 @@ var ladders = map[rig.Kind][]Rung{
 		line("hanging.step", "In and out", "Feet first, then hands.", "step in - 1-2-3 - step back", freely),
 		line("hanging.roll", "Roll and answer", "Every combination ends with a move.", "1-2 - roll lead - 3-2 - step back", freely),
 		line("hanging.comes", "As it comes", "On its way in, again and again.", "1-2"),
+		added(line("hanging.stop", "Stop it, then strike", "A jab in time; the next one meets it at rest. Never grab it.", "2 - stop 1 - 2")),
 		line("hanging.pivot", "Pivot and go on", "Set before the 2.", "1-2-3 - pivot lead - 2-3", freely),
 		line("hanging.surprise", "Surprised", "Roll when it is called.", "1-2-3 - step back", freely, surprise),
 		line("hanging.long", "Thirteen moves", "A, B, then A and B; the whole last.", "1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!", freely),
@@ -230,7 +242,7 @@ func Match(p drill.Plan, kind rig.Kind) string {
 			}
 		case drill.Combination:
 			c := r.line
-			if c != nil && (c.Name() == d.Name() || r.formerly == d.Name()) && c.Landing == d.Landing && c.Rhythm == d.Rhythm && (c.Cues == nil) == (d.Cues == nil) && !d.EarOnly && !d.NoTouch {
+			if c != nil && (c.Name() == d.Name() || r.formerly == d.Name()) && c.Landing == d.Landing && c.Rhythm == d.Rhythm && c.Guard == d.Guard && (c.Cues == nil) == (d.Cues == nil) && !d.EarOnly && !d.NoTouch {
 				return r.Key
 			}
 		}

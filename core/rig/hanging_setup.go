@@ -85,6 +85,10 @@ func (b HangingBag) SetUp(p Place, body Body, force float64) SetUp {
 		} else {
 			s.heights(now, low, high)
 		}
+		for _, t := range []Target{{Name: "head", Height: at.Chin}, {Name: "body", Height: (at.Shoulder + at.Hip) / 2}} { // the body's is assumed
+			t.Down = now + s.Move - t.Height
+			s.Targets = append(s.Targets, t)
+		}
 	}
 	if to := b.Chain - s.Move; to >= 0 {
 		s.Settings = []Setting{{"chain", b.Chain, to}}

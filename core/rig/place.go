@@ -39,6 +39,7 @@ const (
 	Toward, Across     = "toward", "across" // Plane of a slip bag's swing
 	Bag, SoftBall      = "bag", "softBall"  // Made: what hangs there
 	Bottle             = "bottle"           // to be dodged and never hit
+	TwoLobed           = "twoLobed"         // a double-end ball of two halves
 )
 
 var placeLimits = struct{ room, mass, load, cap, width input.Limits }{
@@ -66,7 +67,7 @@ func ReadPlace(o *input.Object) (Place, error) {
 		School:       o.ChoiceOr("school", UsualHeight, UsualHeight, ForShoulders, HeadHeight),
 		Stand:        o.ChoiceOr("stand", AtLowPoint, AtLowPoint, AtTurn),
 		Plane:        o.ChoiceOr("plane", Toward, Toward, Across),
-		Made:         o.ChoiceOr("made", Bag, Bag, SoftBall, Bottle),
+		Made:         o.ChoiceOr("made", Bag, Bag, SoftBall, Bottle, TwoLobed),
 		Kicks:        o.FlagOr("kicks", false),
 	}
 	return p, o.Done()

@@ -115,6 +115,13 @@ func OffLine(ballDiameter, off float64) float64 {
 	return math.Asin(off / (ballDiameter/2 + fistRadius))
 }
 
+// CarriedOff returns the angle (rad) off its line at which a ball leaves that came in off line by in (rad) at inbound m/s and was met flush by
+// a straight that drives it off at launch m/s: the blow gives it no speed sideways and takes none, so it keeps what it had. The error
+// carries over from hit to hit until it is straightened.
+func CarriedOff(in, inbound, launch float64) float64 {
+	return math.Atan2(inbound*math.Sin(in), launch)
+}
+
 // Settle returns the time (s) after a strike at launch m/s until the swing stays within one ball radius.
 func (b ReflexBag) Settle(launch float64) (float64, error) {
 	if _, err := b.Returns(launch, Meeting{}, 1); err != nil {

@@ -19,6 +19,15 @@ type SetUp struct {
 	Stand    float64   // m from the bag's axis to the plumb line of the head
 	Room     []Room    // what the work needs around the bag
 	Needs    string    // the field to be measured first, or ""
+	Targets  []Target  // on a straight hanging bag: where blows go
+}
+
+// Target is a height that blows go to, that of an opponent as tall as the trainee. It is marked with tape; between the two is a fault
+// (common practice).
+type Target struct {
+	Name   string  `json:"name"`   // head or body
+	Height float64 `json:"height"` // m above the floor
+	Down   float64 `json:"down"`   // m below the top of the bag as it should hang
 }
 
 // Setting is one measure to set anew: the field of the rig's document, or of its place after "place.".

@@ -273,3 +273,26 @@ func TestApply(t *testing.T) {
 		}
 	}
 }
+
+// On a straight bag head shots go to the chin and body shots between shoulder and hip of somebody as tall in stance (common practice; the
+// body's height is assumed). The tape is measured from the top of the bag as it should hang.
+func TestTargets(t *testing.T) {
+	body := Body{Height: 1.80}
+	s := cylinder.SetUp(Place{}, body, 0.5)
+	at := body.InStance()
+	if len(s.Targets) != 2 || s.Targets[0].Name != "head" || s.Targets[1].Name != "body" {
+		t.Fatalf("%+v", s.Targets)
+	}
+	near(t, "head", s.Targets[0].Height, at.Chin, 1e-12)
+	near(t, "body", s.Targets[1].Height, (0.818+0.530)/2*1.80-0.04*1.80, 0.02) // Drillis & Contini (1966), bent knees off
+	top := cylinder.AnchorHeight - cylinder.Chain + s.Move
+	for _, m := range s.Targets {
+		near(t, m.Name+" from the top", m.Down, top-m.Height, 1e-12)
+		if m.Down < 0 || m.Down > cylinder.Length {
+			t.Errorf("%s: %.2f m down a bag of %.2f m", m.Name, m.Down, cylinder.Length)
+		}
+	}
+	if s := (HangingBag{Shape: "ball", Mass: 30, Diameter: 0.45, Chain: 0.6, AnchorHeight: 2.9}).SetUp(Place{}, body, 0.5); len(s.Targets) != 0 {
+		t.Errorf("a ball: %+v", s.Targets)
+	}
+}

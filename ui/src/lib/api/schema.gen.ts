@@ -1164,6 +1164,12 @@ export interface components {
             watch: string[];
             what: string;
         };
+        Carried: {
+            /** Format: double */
+            angle: number;
+            /** Format: int64 */
+            move: number;
+        };
         CautionOut: {
             /** Format: date-time */
             readonly at?: string;
@@ -1219,6 +1225,8 @@ export interface components {
             balance: components["schemas"]["Balance"];
             call: string;
             canonical: string;
+            /** @description how far off its line the bag comes to the later strikes then */
+            carried: components["schemas"]["Carried"][];
             cautions: string[];
             counterpart: string;
             cued: boolean;
@@ -1231,6 +1239,10 @@ export interface components {
              */
             fist: number;
             flow: components["schemas"]["FlowMark"][];
+            /** @description strikes that land flush on a bag of this shape, to be offered; empty where it makes no difference */
+            flush: string[];
+            /** @description strikes of the line that do not */
+            glances: string[];
             halfBeats: components["schemas"]["HalfBeatOut"][];
             /**
              * Format: double
@@ -1246,6 +1258,11 @@ export interface components {
             moves: components["schemas"]["ComposedMove"][];
             /** @description how words were read that leave something open */
             notes: components["schemas"]["LineNote"][];
+            /**
+             * Format: double
+             * @description m beside the middle of the ball, of the error that is followed
+             */
+            off: number;
             /**
              * Format: double
              * @description s between two repetitions
@@ -1494,6 +1511,7 @@ export interface components {
             firstHand?: string;
             /** Format: double */
             fist?: number;
+            guard?: string;
             guidance?: string;
             inside?: boolean;
             kind?: string;
@@ -2694,6 +2712,8 @@ export interface components {
             settings: components["schemas"]["Setting"][];
             /** Format: double */
             stand: number;
+            /** @description heights that blows go to, on a straight hanging bag */
+            targets: components["schemas"]["Target"][];
         };
         Setting: {
             field: string;
@@ -2827,6 +2847,13 @@ export interface components {
             /** @description when each was heard or seen */
             beats: number[];
             taps: number[];
+        };
+        Target: {
+            /** Format: double */
+            down: number;
+            /** Format: double */
+            height: number;
+            name: string;
         };
         TechniqueQuestion: {
             doc: components["schemas"]["DrillDoc"];
