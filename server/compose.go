@@ -145,12 +145,12 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by calle
 	}
 	p.count(t, out.Balance.Strikes)
 	p.Fist, p.Effort = number(c.Fist), on.Ability.Effort(c.Fist)
-	p.Sentence = composedSentence(c, rep, out, by.units())
+	p.Sentence = composedSentence(c, on.Bag.Kind(), rep, out, by.units())
 	return nil
 }
 
 // composedSentence says the two tempos, and what does not fit.
-func composedSentence(c drill.Combination, rep drill.Repetition, out Composed, units words.Units) string {
+func composedSentence(c drill.Combination, kind rig.Kind, rep drill.Repetition, out Composed, units words.Units) string {
 	text := words.Count(out.Balance.Moves, "move")
 	if out.Balance.Strikes < out.Balance.Moves {
 		text += ", " + words.Count(out.Balance.Strikes, "strike")
@@ -166,6 +166,8 @@ func composedSentence(c drill.Combination, rep drill.Repetition, out Composed, u
 		text += fmt.Sprintf("; the %s is %.0f ms late", m.Placed.Move, 1000*m.Late)
 	case c.Pull > 0:
 		text += ", the bag drawn back " + units.Length(c.Pull)
+	case kind == rig.Slip:
+		text += ", the bag hanging still" + map[drill.Guard]string{drill.RoundIt: ": go round it", drill.ThroughIt: ": go through beside it", drill.StopShort: ": stop short of it"}[c.Guard]
 	}
 	return words.Upper(text) + "."
 }

@@ -154,6 +154,7 @@ func TestTypos(t *testing.T) {
 		{"1-2 #3", 5, `"#" means nothing here`},
 		{"jab body hook", 5, `"body" could belong to either punch: write jab to the body, hook or jab, hook to the body`},
 		{"jab, cross x3", 12, `this can be read in two ways: write (jab, cross)x3, or (cross)x3`},
+		{"double jab cross, slip left, hook x2", 35, `this can be read in two ways: write (double jab cross, slip left, hook)x2, or (hook)x2`},
 		{"jab 1-2 x3", 9, `this can be read in two ways: write (jab 1-2)x3, or (1-2)x3`},
 		{"3 x 1-2", 3, `this can be read in two ways: write (3)x1, or put what is done 3 times in brackets`},
 		{"double slip lead", 8, `expected a punch after "double"; for both fists at once write double punch`},

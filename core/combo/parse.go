@@ -245,7 +245,7 @@ func (p *parser) again(list *[]node, n, words int) error {
 	}
 	if dashed > from && dashed < last || from == last && last > 0 && row[from].gap == listed && row[last-1].times == 0 {
 		first := max(0, min(from, last-1))
-		for first > 0 && row[first].gap == listed && row[first-1].times == 0 {
+		for first > 0 && row[first].gap != ended && row[first-1].times == 0 {
 			first--
 		}
 		return p.refuse("this can be read in two ways: write (%s)x%d, or (%s)x%d", p.text(row[first:]), n, p.text(row[max(dashed, from):]), n)

@@ -18,6 +18,9 @@ type Film struct {
 // after is how long (s) the bag is drawn once everything is home. Assumed: then it is steadied.
 const after = 0.8
 
+// atRest (m/s) is what a bag that was stopped still moves with. Assumed.
+const atRest = 0.02
+
 // film draws a repetition.
 func film(c Combination, rep Repetition, bag rig.Rig, place rig.Place, starts []float64) *Film {
 	f := &Film{Length: rep.Length + min(after, c.Pause), Starts: starts, Marks: []rig.Mark{}, Passes: []rig.Pass{}}
@@ -34,6 +37,8 @@ func film(c Combination, rep Repetition, bag rig.Rig, place rig.Place, starts []
 				blow.Fist = 0
 			}
 			blows, rests = append(blows, blow), c.Rhythm == NoReturn
+		} else if stops {
+			blows = append(blows, rig.Blow{At: m.At, Launch: atRest})
 		}
 		rests = rests || stops
 	}

@@ -285,7 +285,7 @@ func (l *lander) meet(s *Landed, before Landed, m rig.Meeting, between []int) er
 		return l.still(s, before, between)
 	}
 	if l.stopping(before.Placed.Move) {
-		s.At = before.At + l.need(before, *s, between)
+		s.At = math.Max(before.At+l.need(before, *s, between), before.Back+restsAfter)
 		s.Back = s.At
 		return nil
 	}
@@ -301,7 +301,7 @@ func (l *lander) meet(s *Landed, before Landed, m rig.Meeting, between []int) er
 		return err
 	}
 	s.Back, s.Window, s.Return, s.Speed = before.Back+back.At, back.Window, m.Rebounds, back.Speed
-	if s.At = s.Back; l.bag.Kind() == rig.Hanging && !l.stopping(s.Placed.Move) { // what stops it meets it where it hangs
+	if s.At = s.Back; l.bag.Kind() == rig.Hanging {
 		s.At -= s.Window / 2
 	}
 	for _, b := range back.Boards {

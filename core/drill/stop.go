@@ -13,6 +13,9 @@ import (
 // Stopping a swinging hanging bag is work of its own (common practice): a jab in time, a step aside and a kick, a firm long guard, a jam with
 // the forearms, a push kick. The next strike then meets it at rest. It is never grabbed.
 
+// restsAfter is how long (s) a heavy bag that was stopped takes until it hangs still. Assumed.
+const restsAfter = 0.25
+
 // Stops says whether a move stops a bag of this kind: one that says so, and what never does anything else to a heavy bag.
 func Stops(m combo.Move, k rig.Kind) bool {
 	return k == rig.Hanging && (m.Stop || m.Word == combo.LongGuard || m.Word == combo.Jam)
@@ -51,7 +54,7 @@ func (l *lander) stopped(s *Landed, before Landed, m rig.Meeting, between []int,
 	if first := before.At + sum(between[:k]) + l.way; first > comes+1e-9 { // it is there before the stop can be
 		s.Late = first - comes
 	}
-	s.At = math.Max(comes, before.At+l.a.Between(before.Placed, s.Placed)) + sum(between[k:]) + l.way
+	s.At = math.Max(comes, before.At+l.a.Between(before.Placed, s.Placed)) + math.Max(sum(between[k:]), restsAfter) + l.way
 	s.Back = s.At
 	return nil
 }

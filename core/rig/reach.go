@@ -108,6 +108,9 @@ func Reach(r Rig, tempo float64, m Meeting, s Striker) (Answer, error) {
 	m.Face = a.Limits.Face
 	out := Answer{Tempo: tempo, Limits: a.Limits, ByBag: a.Feasible}
 	limits, some := s.Range(r, m)
+	if r.Kind() == Hanging && some && s.Softest > 0 && tempo >= limits.Slowest*(1-sluggish) && tempo <= limits.Fastest*(1+sluggish) {
+		return s.near(r, tempo, m, limits)
+	}
 	if some {
 		out.Limits = limits
 	}
@@ -123,6 +126,24 @@ func Reach(r Rig, tempo float64, m Meeting, s Striker) (Answer, error) {
 		}
 	}
 	return out, nil
+}
+
+// sluggish is by how much (as a share) a tempo may lie off the narrow range of a heavy bag and still be kept: it is met all the way in, a quarter of
+// its period. Assumed, and far less than that.
+const sluggish = 0.02
+
+// near answers with the strike whose tempo lies nearest.
+func (s Striker) near(r Rig, tempo float64, m Meeting, l Tempo) (Answer, error) {
+	launch := l.SlowestLaunch
+	if tempo > (l.Slowest+l.Fastest)/2 {
+		launch = l.FastestLaunch
+	}
+	if tempo >= l.Slowest && tempo <= l.Fastest {
+		launch = (l.SlowestLaunch + l.FastestLaunch) / 2
+	}
+	a, err := r.Struck(launch, m)
+	a.Tempo = tempo
+	return a, err
 }
 
 // Softer is the answer to a launch that no hand of this striker's gives: the hardest that one does.

@@ -5,7 +5,11 @@ export const tempo = (v: number) => Math.round(v).toString()
 /** A tempo with one decimal where it has one. */
 export const tempoOf = (v: number) => String(Math.round(v * 10) / 10)
 /** What a count allows, in whole tempos, or in tenths where it is narrower than that. */
-export const range = (slowest: number, fastest: number) => (Math.floor(fastest) - Math.ceil(slowest) >= 1 ? `${Math.ceil(slowest)} to ${Math.floor(fastest)}` : `${(Math.ceil(slowest * 10) / 10).toFixed(1)} to ${(Math.floor(fastest * 10) / 10).toFixed(1)}`)
+export const range = (slowest: number, fastest: number) => {
+  if (Math.floor(fastest) - Math.ceil(slowest) >= 1) return `${Math.ceil(slowest)} to ${Math.floor(fastest)}`
+  const [low, high] = [slowest.toFixed(1), fastest.toFixed(1)]
+  return low === high ? low : `${low} to ${high}`
+}
 export const percent = (share: number) => `${Math.round(100 * share)} %`
 export const ms = (s: number) => `${Math.round(1000 * s)} ms`
 export const signedMs = (s: number) => `${s > 0 ? '+' : s < 0 ? '−' : ''}${Math.abs(Math.round(1000 * s))} ms`

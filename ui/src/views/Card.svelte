@@ -4,7 +4,7 @@
   import { api, ask } from '../lib/api/client'
   import { cautions, isSet, kindNames, labelOf, parts, valueOf } from '../lib/bench/measures'
   import SideView from '../lib/bench/SideView.svelte'
-  import { about, figure, ms, speed } from '../lib/format'
+  import { about, figure, ms, speed, range } from '../lib/format'
   import { session } from '../lib/session.svelte'
   import Notice from '../lib/ui/Notice.svelte'
 
@@ -44,6 +44,13 @@
         <dl class="grid grid-cols-[1fr_auto] gap-x-4">
           {#each c.set.filter((m) => isSet(m.field)) as m (m.field)}<dt class="border-b border-rope">{labelOf(m.field)}</dt><dd class="border-b border-rope text-right font-bold">{valueOf(m.field, m.to, units)}</dd>{/each}
         </dl>
+        {#if s.targets.length > 0}
+          <h2 class="label mt-4">Tape two marks</h2>
+          <dl class="grid grid-cols-[1fr_auto_auto] gap-x-4">
+            {#each s.targets as t (t.name)}<dt class="border-b border-rope">{t.name === 'head' ? 'Head shots, chin height' : 'Body shots'}</dt><dd class="border-b border-rope text-right font-bold">{about(t.height, units)}</dd><dd class="border-b border-rope text-right text-soft">{about(t.down, units)} from the top</dd>{/each}
+          </dl>
+          <p class="text-sm text-soft">Those of an opponent as tall, above the floor. Between the two is a miss.</p>
+        {/if}
         <h2 class="label mt-4">Stand</h2>
         <p>{southpaw ? 'Southpaw: right hand and foot lead.' : 'Orthodox: left hand and foot lead.'} {s.stand > 0.05 ? `Head ${about(s.stand, units)} from the bag’s middle.` : 'Head under the anchor.'}</p>
         {#if s.conflict?.uneven != null}<p class="mt-1 text-sm">Not midway between its anchors: it comes back {about(Math.abs(s.conflict.uneven), units)} {s.conflict.uneven > 0 ? 'higher' : 'lower'} than struck.</p>{/if}
@@ -55,8 +62,8 @@
         {:else if c.hung.window}Window {ms(c.hung.window)}{c.hung.fist ? `; fist ${speed(c.hung.fist, units)}, ${c.hung.effort}` : ''}.{/if} Modelled.
       </p>
       <table class="mt-2 w-full text-left text-sm">
-        <thead class="text-soft"><tr><th class="font-semibold">{c.rig.doc.kind === 'speed' ? 'Rebounds' : 'Every'}</th><th class="text-right font-semibold">slowest</th><th class="text-right font-semibold">fastest a minute</th></tr></thead>
-        <tbody>{#each c.hung.tempos.slice(0, 5) as t (t.rebounds)}<tr><td>{t.rebounds}{t.face === 'behind' ? ', from behind' : ''}</td><td class="text-right">{Math.ceil(t.slowest)}</td><td class="text-right">{Math.floor(t.fastest)}</td></tr>{/each}</tbody>
+        <thead class="text-soft"><tr><th class="font-semibold">{c.rig.doc.kind === 'speed' ? 'Rebounds' : 'Every'}</th><th class="text-right font-semibold">within reach, a minute</th></tr></thead>
+        <tbody>{#each c.hung.tempos.slice(0, 5) as t (t.rebounds)}<tr><td>{t.rebounds}{t.face === 'behind' ? ', from behind' : ''}</td><td class="text-right">{range(t.slowest, t.fastest)}</td></tr>{/each}</tbody>
       </table>
       <h2 class="label mt-4">Room</h2>
       <p class="text-sm">{s.room.map((r) => `${about(r.need, units)} ${r.where} ${uses[r.for]}`).join('; ')}.</p>

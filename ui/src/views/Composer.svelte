@@ -6,7 +6,7 @@
   import { toast } from 'svelte-sonner'
   import { api, ask, Refusal, type Schemas } from '../lib/api/client'
   import { kindNames, labelOf, shownAs, valueOf } from '../lib/bench/measures'
-  import { duration, ms, speed, upper } from '../lib/format'
+  import { duration, length, ms, speed, upper } from '../lib/format'
   import { RunClock } from '../lib/run/clock'
   import { Sound } from '../lib/run/sound'
   import { session } from '../lib/session.svelte'
@@ -199,7 +199,10 @@
 
   const punches = ['1', '2', '3', '4', '5', '6', '1b', '2b', '3b']
   const legs = ['push kick lead', 'push kick rear', 'round kick lead', 'round kick rear', 'low kick lead', 'low kick rear', 'knee lead', 'knee rear', 'elbow lead', 'elbow rear']
-  const rest = ['slip lead', 'slip rear', 'duck', 'roll lead', 'roll rear', 'pull', 'step in', 'step back', 'pivot lead', 'pivot rear', 'switch', 'wait', '|', '!']
+  const rest = $derived([...(kind === 'hanging' ? ['stop 1', 'long guard', 'jam'] : []), 'slip lead', 'slip rear', 'duck', 'roll lead', 'roll rear', 'pull', 'step in', 'step back', 'pivot lead', 'pivot rear', 'switch', 'wait', '|', '!'])
+  /** Shots that land flush on this bag and are not among those to pick anyway. */
+  const besides = $derived((c?.flush ?? []).filter((m) => !punches.includes(m) && !legs.includes(m)))
+  const still = $derived(kind === 'slip' && doc?.rhythm === 'none')
   /** Goal tempo inside: the one that was said, or the one that the hands keep freely. */
   const goal = $derived(Math.round(doc?.tempo || c?.tempo || 0))
   const marks = $derived(c?.flow ?? [])
@@ -237,9 +240,11 @@
   </div>
   <div class="mt-1 flex flex-wrap gap-1" aria-label="Moves to pick">
     {#each punches as m (m)}<button class="button !min-h-9 !min-w-9 !px-2 !py-0 !border-strike text-strike" onclick={() => pick(m)}>{m}</button>{/each}
+    {#each besides as m (m)}<button class="button !min-h-9 !px-2 !py-0 !border-strike text-sm text-strike" onclick={() => pick(m)}>{m}</button>{/each}
     {#each session.me?.kicks ? legs : [] as m (m)}<button class="button !min-h-9 !px-2 !py-0 !border-strike text-sm text-strike" onclick={() => pick(m)}>{m}</button>{/each}
     {#each rest as m (m)}<button class="button !min-h-9 !px-2 !py-0 text-sm" aria-label={m === '|' ? 'Next part' : m === '!' ? 'Power shot' : m} onclick={() => pick(m)}>{m}</button>{/each}
   </div>
+  {#if c && c.flush.length > 0}<p class="mt-1 text-sm"><b>Lands flush on this bag:</b> {c.flush.join(', ')}.{#if c.glances.length > 0}{' '}In this line the {c.glances.join(', ')} {c.glances.length === 1 ? 'does' : 'do'} not.{/if}</p>{/if}
 
   {#if p && c}
     <h1 class="mt-5 text-2xl leading-tight font-extrabold tracking-tight sm:text-[1.7rem]" aria-live="polite">{p.sentence}</h1>
@@ -263,8 +268,11 @@
               {#if m.suggest}<span class="text-soft">What would join: {m.suggest}.</span>{/if}
               {#if m.caution}<span class="text-soft">{m.deliberate ? 'Deliberate.' : 'A caution, no fault.'}</span>{:else if m.hint}<span class="text-soft">A hint, no fault.</span>{/if}</li>
           {/each}
-          {#each c.halfBeats as h (h.move)}<li class="border-b border-rope py-1.5 text-soft"><b>{c.moves[h.move]?.text}, move {h.move + 1}:</b> room for one more {h.hand} hand, {ms(h.free)} free.</li>{/each}
+          {#each c.halfBeats as h (h.move)}<li class="border-b border-rope py-1.5 text-soft"><b>{c.moves[h.move]?.text}, move {h.move + 1}:</b> room for one more {h.hand} hand, {ms(h.free)} to spare.</li>{/each}
         </ul>
+        {#if c.carried.length > 0}
+          <p class="mt-2 text-sm"><b>An error carries over.</b> Hit the first one {length(c.off, units)} beside the middle, and {c.carried.slice(0, 4).map((k, i) => `the ${c!.moves[k.move]?.text} ${i === 0 ? 'meets the bag' : 'still'} ${Math.round(k.angle)}° off its line`).join(', ')}: straighten the first before the rest.</p>
+        {/if}
         {#if lateOnes.length > 0}
           <h2 class="mt-4 font-bold">Does not fit</h2>
           <ul>
@@ -313,12 +321,14 @@
         {#if kind !== 'slip'}<Choice label="Lands" value={doc.landing ?? 'returns'} options={[{ value: 'returns', text: 'On the bag’s returns' }, { value: 'free', text: 'Freely' }]} onchange={(landing) => set({ landing, clock: 'landing' })} />{/if}
         {#if kind !== 'slip' && doc.landing !== 'free'}<Choice label="Who sets the time" value={doc.clock === 'beat' ? 'beat' : 'bag'} options={[{ value: 'bag', text: 'The bag' }, { value: 'beat', text: 'The beat' }]} onchange={(clock) => set({ clock: clock === 'bag' ? 'landing' : clock })} note={doc.clock === 'beat' ? 'Each strike is held against its planned moment.' : 'Each strike is due when the bag comes back from the one before.'} />{/if}
         {#if (kind === 'doubleEnd' || kind === 'reflex') && doc.landing !== 'free'}<Choice label="Rhythm on the bag" value={doc.rhythm || 'every'} options={[{ value: 'every', text: 'Every return' }, { value: 'second', text: 'Every second' }, { value: 'none', text: kind === 'reflex' ? 'Let it settle' : 'Stopped between' }]} onchange={(rhythm) => set({ rhythm })} />{/if}
-        {#if kind === 'slip' && c.balance.strikes === 0}<Choice label="The bag" value={doc.noTouch ? 'no' : 'yes'} options={[{ value: 'yes', text: 'May touch' }, { value: 'no', text: 'No touch' }]} onchange={(v) => set({ noTouch: v === 'no' })} note={doc.noTouch ? 'An obstacle only: the window counts × 0.8.' : ''} />{/if}
-        {#if kind === 'slip'}<Field label="Drawn back" value={c.pull} min={0.1} max={1.5} step={0.01} {...shownAs('height', units)} onchange={(pull) => set({ pull })} />
+        {#if kind === 'slip'}<Choice label="The bag hangs" value={still ? 'still' : 'swings'} options={[{ value: 'swings', text: 'Swinging' }, { value: 'still', text: 'Still, as a guard' }]} onchange={(v) => set(v === 'still' ? { rhythm: 'none', guard: 'short', noTouch: false, tempo: 0 } : { rhythm: 'every', guard: 'touch', tempo: 0 })} />{/if}
+        {#if still}<Choice label="The punches" value={doc.guard || 'touch'} options={[{ value: 'round', text: 'Go round it' }, { value: 'through', text: 'Go through beside it' }, { value: 'short', text: 'Stop short' }, { value: 'touch', text: 'Touch it' }]} onchange={(guard) => set({ guard })} note={doc.guard && doc.guard !== 'touch' ? 'Without touching: as close as can be, hands back fast.' : ''} />{/if}
+        {#if kind === 'slip' && !still && c.balance.strikes === 0}<Choice label="The bag" value={doc.noTouch ? 'no' : 'yes'} options={[{ value: 'yes', text: 'May touch' }, { value: 'no', text: 'No touch' }]} onchange={(v) => set({ noTouch: v === 'no' })} note={doc.noTouch ? 'An obstacle only: the window counts × 0.8.' : ''} />{/if}
+        {#if kind === 'slip' && !still}<Field label="Drawn back" value={c.pull} min={0.1} max={1.5} step={0.01} {...shownAs('height', units)} onchange={(pull) => set({ pull })} />
         {:else if c.ties.length > 0 && c.inside != null}<Tied ties={c.ties} fist={c.fist} inside={c.inside} effort={p.effort} {units} problem={outOfReach} onfist={atFist} ontempo={(t) => void atTempo(t)} />
-        {:else}<Field label="Fist speed, {p.effort}" value={c.fist} min={0.5} max={12} step={0.1} {...shownAs('speed', units)} onchange={atFist} note={doc.landing === 'free' ? '' : 'On this bag force sets the window more than the tempo.'} />{/if}
-        {#if doc.landing === 'free' && kind !== 'slip'}<Field label="Goal tempo inside the combination" value={c.tempo} min={20} max={500} step={1} unit="/min" onchange={(tempo) => set({ tempo, ...(doc.slower && doc.slower >= tempo ? { slower: 0 } : {}) })} />{/if}
-        {#if goal > 0 && kind !== 'slip'}<Field label="Still right down to" value={c.slower || goal} min={10} max={Math.max(11, Math.round(goal))} step={1} unit="/min" onchange={(v) => set({ tempo: goal, slower: v < goal ? Math.round(v) : 0 })} note={c.slower ? `The round is held against ${goal} and ${c.slower} a minute.` : 'A slower tempo that is still acceptable: none is said.'} />{/if}
+        {:else}<Field label="Fist speed, {p.effort}" value={c.fist} min={0.5} max={12} step={0.1} {...shownAs('speed', units)} onchange={atFist} note={doc.landing === 'free' || still ? '' : 'On this bag force sets the window more than the tempo.'} />{/if}
+        {#if (doc.landing === 'free' && kind !== 'slip') || still}<Field label="Goal tempo inside the combination" value={c.tempo} min={20} max={500} step={1} unit="/min" onchange={(tempo) => set({ tempo, ...(doc.slower && doc.slower >= tempo ? { slower: 0 } : {}) })} />{/if}
+        {#if goal > 0 && (kind !== 'slip' || still)}<Field label="Still right down to" value={c.slower || goal} min={10} max={Math.max(11, Math.round(goal))} step={1} unit="/min" onchange={(v) => set({ tempo: goal, slower: v < goal ? Math.round(v) : 0 })} note={c.slower ? `The round is held against ${goal} and ${c.slower} a minute.` : 'A slower tempo that is still acceptable: none is said.'} />{/if}
         <Field label="Wait between repetitions" value={doc.pause ?? 2} min={0} max={20} step={0.25} unit="s" digits={2} onchange={(pause) => set({ pause })} />
         {#if doc.work}<Field label="From bell to bell" value={doc.work} min={10} max={600} step={5} unit="s" onchange={(work) => set({ work })} />
         {:else}<Field label="Repetitions" value={doc.repetitions ?? 10} min={1} max={100} most={2000} step={1} unit="" problem={tooOften} onchange={(repetitions) => set({ repetitions })} />{/if}

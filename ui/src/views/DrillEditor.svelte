@@ -152,12 +152,12 @@
         <select class="input mt-1" bind:value={drill.rigId}>{#each bags.data ?? [] as b (b.id)}<option value={b.id}>{b.name}</option>{/each}</select></label>
       <div class="seam mt-4 pt-2">
         <Choice label="Technique" value={doc.technique} options={techniques} onchange={(t) => void change(t)} note={p ? `Met ${p.where}.` : ''} />
-        {#if doc.technique !== 'doublePunch'}<Choice label="First hand" value={doc.firstHand as 'lead' | 'rear'} options={(['lead', 'rear'] as const).map((h) => ({ value: h, text: `${h === 'lead' ? 'Lead' : 'Rear'} (${side(h, stance)})` }))} onchange={(firstHand) => set({ firstHand })} />{/if}
+        {#if doc.technique !== 'doublePunch' || doc.perHand > 0}<Choice label={doc.technique === 'doublePunch' ? 'Goes first' : 'First hand'} value={doc.firstHand as 'lead' | 'rear'} options={(['lead', 'rear'] as const).map((h) => ({ value: h, text: `${h === 'lead' ? 'Lead' : 'Rear'} (${side(h, stance)})` }))} onchange={(firstHand) => set({ firstHand })} />{/if}
         {#if p && p.sets.length > 0}
-          <Choice label="Change hands after" value={doc.perHand} options={p.sets.map((n) => ({ value: n, text: n === 0 ? 'Never' : String(n) }))} onchange={(perHand) => set({ perHand })}
-            note={doc.technique === 'trap' ? 'The last strike of each set is the trap.' : doc.technique === 'linking' ? 'Out through the bag and back are two.' : 'Five a side to begin with; fewer as skill grows, the rhythm kept through the change.'} />
+          <Choice label={doc.technique === 'doublePunch' ? 'Hands exchange places after' : 'Change hands after'} value={doc.perHand} options={p.sets.map((n) => ({ value: n, text: n === 0 ? 'Never' : String(n) }))} onchange={(perHand) => set({ perHand })}
+            note={doc.technique === 'doublePunch' ? 'Back and forth: the other fist goes first.' : doc.technique === 'trap' ? 'The last strike of each set is the trap.' : doc.technique === 'linking' ? 'Out through the bag and back are two.' : 'Five a side to begin with; fewer as skill grows, the rhythm kept through the change.'} />
         {/if}
-        {#if p && p.sets.length > 0 && doc.perHand > 0}
+        {#if p && p.sets.length > 0 && doc.perHand > 0 && doc.technique !== 'doublePunch'}
           <Choice label="Through the round" value={doc.scheme || 'steady'} options={[{ value: 'steady', text: 'The same' }, { value: 'falling', text: 'Then fewer' }, { value: 'rising', text: 'One more each time' }]} onchange={(scheme) => set({ scheme })}
             note={doc.scheme === 'falling' ? 'Each number twice a side, then fewer, down to two.' : doc.scheme === 'rising' ? `${doc.perHand} on one side, then ${doc.perHand + (doc.technique === 'linking' ? 2 : 1)} on the other: the target rises.` : ''} />
         {/if}

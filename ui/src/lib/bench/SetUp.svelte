@@ -41,6 +41,9 @@
     </p>
   {/if}
   <p class="mt-2 text-sm">{setUp.stand > 0.05 ? `Stand with the head ${about(setUp.stand, units)} from the bag’s middle.` : 'Stand with the head under the anchor.'}</p>
+  {#if setUp.targets.length > 0}
+    <p class="mt-2 text-sm">Tape two marks: {setUp.targets.map((t) => `${t.name} shots at ${about(t.height, units)}`).join(', ')} above the floor. Between the two is a miss.</p>
+  {/if}
   <table class="mt-1 w-full text-left text-sm">
     <thead class="text-soft"><tr><th class="font-semibold">Room</th><th class="text-right font-semibold">needs</th><th class="text-right font-semibold">has</th></tr></thead>
     <tbody>

@@ -124,6 +124,14 @@
       {/if}
     {/each}
 
+    {#each setUp?.targets ?? [] as t (t.name)}
+      {@const barrel = side.shapes.find((s) => s.kind === 'cylinder')}
+      {#if barrel}
+        <line x1={x(barrel.x1 - barrel.w / 2)} x2={x(barrel.x1 + barrel.w / 2)} y1={y(t.height)} y2={y(t.height)} stroke="var(--ground)" stroke-width="4" stroke-dasharray="7 3" />
+        <text x={x(barrel.x1)} y={y(t.height) - 6} text-anchor="middle" class="fill-ground text-[0.75rem] font-semibold">{t.name}</text>
+      {/if}
+    {/each}
+
     {#each side.handles.filter((h) => inside(h.x2)) as h (h.field)}
       {@const tick = h.upright ? `h10m-10 0h-5` : `v8m0 -8v-8`}
       <g>

@@ -120,7 +120,7 @@ const anchors: Choosable = {
 /** What may be chosen of a rig's place and use. Where coaches disagree the default stands first. */
 export const choices: Record<Doc['kind'], Choosable[]> = {
   speed: [{ field: 'school', label: 'Height', options: [o('usual', 'Chin to mouth'), o('shoulders', 'Higher, for the shoulders')] }, anchors],
-  doubleEnd: [{ field: 'purpose', label: 'Used for', options: [o('combinations', 'Combinations'), o('headMovement', 'Head movement')] }, anchors],
+  doubleEnd: [{ field: 'purpose', label: 'Used for', options: [o('combinations', 'Combinations'), o('headMovement', 'Head movement')] }, { field: 'made', label: 'The ball', options: [o('bag', 'Round'), o('twoLobed', 'Two-lobed')], note: 'A two-lobed one takes uppercuts and hooks to the body.' }, anchors],
   reflex: [],
   slip: [
     { field: 'school', label: 'Height', options: [o('usual', 'Chin'), o('head', 'Head')] },
@@ -135,11 +135,11 @@ export const choices: Record<Doc['kind'], Choosable[]> = {
 
 /** What to tap along with when a rig is calibrated, and what is counted. */
 export const tapping: Record<Doc['kind'], { how: string; first: string; counted: string; twice: string; parameter: string }> = {
-  speed: { how: 'Strike it once and tap with the strike, then tap every board sound.', first: 'strike', counted: 'board sounds', twice: 'Did you tap more than the board sounds?', parameter: 'Speed kept at the board' },
-  doubleEnd: { how: 'Strike it once and tap with the strike, then tap each time the ball comes back to you through the middle, not as it goes out.', first: 'strike', counted: 'returns', twice: 'Did you tap each time it went through the middle, on its way out as well?', parameter: 'Stiffness of the cords' },
-  reflex: { how: 'Strike it once and tap with the strike, then tap each time the ball comes back to you through the upright, not as it goes out.', first: 'strike', counted: 'returns', twice: 'Did you tap each time it stood upright, on its way out as well?', parameter: 'Spring' },
-  slip: { how: 'Draw it back a little, about a third of its rope. Tap as you let go, then at every pass through the low point, from both sides.', first: 'let go', counted: 'passes', twice: 'Did you tap where it turned as well as where it passed?', parameter: 'Effective length, as height of the anchor' },
-  hanging: { how: 'Push it gently. Tap with the push, then each time it comes back to you through the low point, not as it goes out.', first: 'push', counted: 'returns', twice: 'Did you tap each time it went through the low point, on its way out as well?', parameter: 'Effective length, as chain' },
+  speed: { how: 'Strike it once and tap with the strike, then tap every board sound.', first: 'strike', counted: 'board sounds', twice: 'Was that more than the board sounds?', parameter: 'Speed kept at the board' },
+  doubleEnd: { how: 'Strike it once and tap with the strike, then tap each time the ball comes back to you through the middle, not as it goes out.', first: 'strike', counted: 'returns', twice: 'Was that each time it went through the middle, on its way out as well?', parameter: 'Stiffness of the cords' },
+  reflex: { how: 'Strike it once and tap with the strike, then tap each time the ball comes back to you through the upright, not as it goes out.', first: 'strike', counted: 'returns', twice: 'Was that each time it stood upright, on its way out as well?', parameter: 'Spring' },
+  slip: { how: 'Draw it back a little, about a third of its rope. Tap as you let go, then at every pass through the low point, from both sides.', first: 'let go', counted: 'passes', twice: 'Was that where it turned as well as where it passed?', parameter: 'Effective length, as height of the anchor' },
+  hanging: { how: 'Push it gently. Tap with the push, then each time it comes back to you through the low point, not as it goes out.', first: 'push', counted: 'returns', twice: 'Was that each time it went through the low point, on its way out as well?', parameter: 'Effective length, as chain' },
 }
 
 export const cautions: Record<Doc['kind'], string> = {
