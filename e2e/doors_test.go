@@ -125,7 +125,7 @@ func TestThousandRepetitions(t *testing.T) {
 	c.ok(c.Fill("Repetitions", "1000"))
 	c.ok(c.See("1000 of them would last"))
 	said := c.text("[...document.querySelectorAll('p')].map((p) => p.innerText).find((t) => t.includes('1000 of them'))")
-	if !regexp.MustCompile(`^Expected at most \d+ repetitions: 1000 of them would last 1\d\d minutes, and a round lasts 60 at most\.$`).MatchString(said) {
+	if !regexp.MustCompile(`^Repetitions: expected at most \d+ repetitions: 1000 of them would last 1\d\d minutes, and a round lasts 60 at most\.$`).MatchString(said) {
 		t.Errorf("%q", said)
 	}
 	c.ok(c.Until("[...document.querySelectorAll('button')].find((b) => b.innerText === 'Save').disabled"))

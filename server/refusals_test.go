@@ -3,11 +3,14 @@ package server
 import (
 	"encoding/json"
 	"fmt"
+	"regexp"
 	"strings"
 	"testing"
 	"time"
 
 	"melodromos/core/drill"
+	"melodromos/core/input"
+	"melodromos/core/rig"
 	"melodromos/store"
 )
 
@@ -239,4 +242,62 @@ func TestRoundsGetFull(t *testing.T) {
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
 	u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, nil)
 	t.Logf("judged twice in %s", time.Since(began).Round(time.Millisecond))
+}
+
+// What a person reads of a refusal is a sentence: no path, no name of a field as the document has it, no row of decimals. The field travels
+// beside it, and in a line the place.
+func TestRefusalsAreSentences(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Hazel")
+	bag := json.RawMessage(`{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,"upper":{"span":0.75,"relaxed":0.577,"stiffness":150},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150},"damping":0.04}`)
+	wrong := func(old, new string) string { return strings.Replace(string(bag), old, new, 1) }
+	cords, err := rig.Read(input.Parse(bag))
+	if err != nil {
+		t.Fatal(err)
+	}
+	var kept Rig
+	u.want(200, "POST", "/api/rigs", Rig{Name: "Cords", Doc: RigDoc{Rig: cords}}, &kept)
+	var person Trainee
+	u.want(200, "POST", "/api/trainees", Trainee{Name: "Milo", Stance: "southpaw", Band: "beginner", AgeBand: "youth"}, &person)
+	drill := func(doc string) string {
+		return fmt.Sprintf(`{"rigId":%q,"traineeId":%q,"doc":%s}`, kept.ID, person.ID, doc)
+	}
+	for _, c := range []struct{ path, body, field, says string }{
+		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":1,"tempo":200}`, wrong("0.577", "0.8")), "body.rig.upper.relaxed", "Upper cord, relaxed length: expected less than the span of 0.75 m, not 0.8 m: the cord hangs slack."},
+		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":1,"tempo":200}`, wrong(`"ballMass":0.45`, `"ballMass":-1`)), "body.rig.ballMass", "Ball mass: expected a number above 0"},
+		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":1,"tempo":200}`, wrong(`"ballMass":0.45,`, ``)), "body.rig.ballMass", "Ball mass is missing: expected"},
+		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":12,"tempo":200}`, bag), "body.rebounds", "Rebounds: expected"},
+		{"/api/drill-preview", drill(`{"text":"1-2-kros","work":60}`), "body.doc.text", `"kros" is not known; the nearest word is "cross".`},
+		{"/api/drill-preview", drill(`{"text":"left jab","work":60,"stance":"southpaw"}`), "body.doc.text", "A jab is the lead hand's: this boxer leads with the right; write left straight."},
+		{"/api/drill-preview", drill(`{"text":"1-2","work":60,"fist":9.123456789012345}`), "body.doc.fist", "Fist speed: expected at most 6.0 m/s, which is this person's greatest, not 9.1."},
+		{"/api/drill-preview", drill(`{"text":"1-2 - knee rear","work":60}`), "body.doc.text", "Knee rear, move 3: kicks, knees and elbows only where they are trained"},
+		{"/api/drill-preview", drill(`{"text":"1-2","work":60,"cues":{"moves":["roll sideways"],"least":3,"mean":7}}`), "body.doc.cues.moves", `"roll sideways": "roll" needs its side`},
+		{"/api/drill-preview", drill(`{"text":"1-2","work":60,"cues":{"moves":["duck"],"least":3.00000000000001,"mean":3}}`), "body.doc.cues.mean", "Mean gap: expected more than the least gap of 3 s"},
+	} {
+		status, _, text := u.do("POST", c.path, c.body)
+		var problem struct {
+			Detail string
+			Errors []struct {
+				Location string
+				Value    json.RawMessage
+			}
+		}
+		if err := json.Unmarshal(text, &problem); err != nil || status != 422 || len(problem.Errors) == 0 {
+			t.Errorf("%s: %d %s", c.body, status, text)
+			continue
+		}
+		if problem.Errors[0].Location != c.field || !strings.HasPrefix(problem.Detail, c.says) {
+			t.Errorf("%s at %q, want %s at %q", problem.Detail, problem.Errors[0].Location, c.says, c.field)
+		}
+		if regexp.MustCompile(`^[a-z]\w*[.:]|[a-z][A-Z]|\d\.\d{4}`).MatchString(problem.Detail) || !strings.HasSuffix(problem.Detail, ".") {
+			t.Errorf("%q is for a program to read", problem.Detail)
+		}
+		if line := strings.HasSuffix(c.field, ".text") && !strings.Contains(c.says, "move 3"); line {
+			var at place
+			if err := json.Unmarshal(problem.Errors[0].Value, &at); err == nil && at.Column >= 1 && at.Width >= 1 {
+				continue
+			}
+			t.Errorf("%s: no place in the line: %s", problem.Detail, text)
+		}
+	}
 }

@@ -107,7 +107,11 @@ func strike(q Question) (rig.Answer, error) {
 	case q.Tempo != nil:
 		return rig.Reach(q.Rig, *q.Tempo, q.Meeting, q.striker())
 	case q.Launch != nil:
-		return q.Rig.Struck(*q.Launch, q.Meeting)
+		a, err := q.Rig.Struck(*q.Launch, q.Meeting)
+		if err == nil && a.FistSpeed > q.Ability.FistSpeed*(1+1e-6) { // harder than this person strikes; NaN on a slip bag
+			a = q.striker().Softer(q.Rig, q.Meeting, a)
+		}
+		return a, err
 	}
 	return q.Rig.AtFist(q.Ability.FistSpeed/2, q.Meeting)
 }

@@ -51,8 +51,8 @@ func TestSaid(t *testing.T) {
 	ability := trainee.Start(trainee.Intermediate)
 	for tempo, want := range map[float64]string{
 		126: "Strike at 126 a minute: three rebounds, about half power.",
-		600: "600 a minute is too fast for this bag with three rebounds: it ends at 513. Count one, or hang a bag of 17 cm, or take 513 a minute.",
-		20:  "20 a minute is too slow for this bag with three rebounds: it starts at 47. Count seven, or take 47 a minute.",
+		600: "600 a minute is too fast for this bag: within reach is 47 to 513 with three rebounds. Count one, or hang a bag of 17 cm, or take 513 a minute.",
+		20:  "20 a minute is too slow for this bag: within reach is 47 to 513 with three rebounds. Count seven, or take 47 a minute.",
 	} {
 		a, err := rig.Reach(speed, tempo, rig.Three, rig.Anybody)
 		if err != nil {
@@ -222,4 +222,31 @@ func ExampleAsk() {
 	fmt.Println(a.Sentence)
 	// Output:
 	// For Tobias hang it 35 cm lower and slip every pass at 57 a minute, the bag drawn back 52.5 cm; nothing else is wrong.
+}
+
+// A boy of fourteen is not told that nothing is wrong with what he cannot strike, by tempo or by force; what he is shown he can.
+func TestNotPraised(t *testing.T) {
+	boy := Question{Rig: speed, Person: Person{"Milo", rig.Body{Height: 1.58}}, Ability: trainee.Start(trainee.FirstTimer), Novice: true, Meeting: rig.Meeting{Rebounds: 1}}
+	for name, change := range map[string]func(*Question){
+		"tempo": func(q *Question) { v := 600.0; q.Tempo = &v },
+		"force": func(q *Question) { v := 11.0; q.Launch = &v },
+	} {
+		q := boy
+		change(&q)
+		a := must(t, q)
+		if a.Strike.Feasible || strings.Contains(a.Sentence, "nothing") || strings.Contains(a.Sentence, "Strike at") || !strings.Contains(a.Sentence, "these hands") {
+			t.Errorf("%s: %s", name, a.Sentence)
+		}
+		if len(a.Strike.Change) == 0 {
+			t.Errorf("%s: no advice", name)
+		}
+		for _, l := range a.Tempos {
+			for _, tempo := range []float64{l.Slowest, l.Fastest} {
+				struck, err := speed.Solve(tempo, rig.Meeting{Rebounds: l.Rebounds, Face: l.Face})
+				if err != nil || struck.FistSpeed > boy.Ability.FistSpeed*1.001 || 60/tempo < 0.74*boy.Ability.Alternate {
+					t.Errorf("%d rebounds at %.0f a minute are shown: %+v, %v", l.Rebounds, tempo, struck, err)
+				}
+			}
+		}
+	}
 }

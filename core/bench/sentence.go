@@ -20,30 +20,37 @@ func Said(kind rig.Kind, a rig.Answer, ability trainee.Ability, units words.Unit
 	return strings.TrimSpace(fmt.Sprintf("%s a minute is %s %s", words.Trimmed(a.Tempo), outOfReach(kind, a), advised(a, units)))
 }
 
-// outOfReach says on which side a tempo lies out of reach, and whether the bag or the hands do not allow it.
+// outOfReach says on which side a tempo lies out of reach, whether the bag or the hands do not allow it, and what is within reach.
 func outOfReach(kind rig.Kind, a rig.Answer) string {
-	slow, with := a.Tempo < a.Limits.Slowest, counted(kind, a.Limits.Rebounds)
+	with := counted(kind, a.Limits.Rebounds)
+	within := fmt.Sprintf("%s with %s.", spanOf(a.Limits), with)
 	switch {
 	case a.ByBag && kind == rig.Slip:
-		return fmt.Sprintf("a swing of next to nothing with %s.", with)
-	case a.ByBag && slow:
-		return fmt.Sprintf("softer than a strike with %s: these hands start at %s.", with, limit(a, a.Limits.Slowest, math.Ceil))
+		return "a swing of next to nothing: within reach is " + within
+	case a.ByBag && len(a.Change) == 1 && a.Change[0].What == "launch":
+		return "what a harder strike than these hands' gives: they reach " + within
+	case a.ByBag && a.Tempo < a.Limits.Slowest:
+		return "softer than a strike: these hands reach " + within
 	case a.ByBag && a.Tempo > a.Limits.Fastest:
-		return fmt.Sprintf("quicker than these hands with %s: they end at %s.", with, limit(a, a.Limits.Fastest, math.Floor))
+		return "quicker than these hands: they reach " + within
 	case a.ByBag:
 		return fmt.Sprintf("out of these hands' reach with %s.", with)
-	case slow:
-		return fmt.Sprintf("too slow for this bag with %s: it starts at %s.", with, limit(a, a.Limits.Slowest, math.Ceil))
+	case a.Tempo < a.Limits.Slowest:
+		return "too slow for this bag: within reach is " + within
 	}
-	return fmt.Sprintf("too fast for this bag with %s: it ends at %s.", with, limit(a, a.Limits.Fastest, math.Floor))
+	return "too fast for this bag: within reach is " + within
 }
 
-// limit writes a limit as a whole number on its inner side; with a decimal where the range is a narrow one.
-func limit(a rig.Answer, v float64, inward func(float64) float64) string {
-	if a.Limits.Fastest-a.Limits.Slowest < 3 {
-		return words.Trimmed(v)
+// spanOf writes a range in whole numbers on its inner side; with a decimal where it is a narrow one.
+func spanOf(l rig.Tempo) string {
+	low, high := math.Ceil(l.Slowest), math.Floor(l.Fastest)
+	if high-low >= 1 {
+		return fmt.Sprintf("%.0f to %.0f", low, high)
 	}
-	return fmt.Sprintf("%.0f", inward(v))
+	if near := words.Trimmed(l.Slowest); near == words.Trimmed(l.Fastest) {
+		return near
+	}
+	return words.Trimmed(l.Slowest) + " to " + words.Trimmed(l.Fastest)
 }
 
 // tempo says what to do at the tempo that was found.
@@ -101,6 +108,8 @@ func advised(a rig.Answer, units words.Units) string {
 				ways = append(ways, map[bool]string{true: "wind both cords up", false: "let both cords out"}[a.Tempo > a.Limits.Fastest])
 			}
 			cords = true
+		case "launch":
+			ways = append(ways, "strike it softer")
 		case "tempo":
 			ways = append(ways, fmt.Sprintf("take %s a minute", strconv.FormatFloat(c.To, 'f', -1, 64)))
 		}

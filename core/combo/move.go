@@ -13,12 +13,15 @@ var (
 	beforehand = map[string]target{"body": toBody, "low": toBody, "head": toHead, "high": toHead}
 )
 
+// manifold are the words for several of the same punch.
+var manifold = map[string]int{"double": 2, "triple": 3}
+
 // move reads one move with what hangs on it.
 func (p *parser) move() (node, error) {
 	start, first := p.at, p.ahead(0)
 	copies, goes := 1, unsaid
 	stop := p.stop()
-	if n := map[string]int{"double": 2, "triple": 3}[first.text]; n > 0 && !strings.HasPrefix(p.ahead(1).text, "punch") {
+	if n := manifold[first.text]; n > 0 && !strings.HasPrefix(p.ahead(1).text, "punch") {
 		if next := p.ahead(1); next.text != "" && next.gap <= tight && next.gap != opening && next.text != "!" && next.text[0] != ':' {
 			p.at++
 			if ph, words := p.aimed(); words == 0 || !ph.strikes() || ph.Word == Double {
@@ -46,7 +49,7 @@ func (p *parser) move() (node, error) {
 	}
 	it := p.noded(ph, words, copies)
 	it.token, it.gap, it.target = start, first.gap, goes
-	if it.Stop = stop; stop && (copies > 1 || !(it.pair == kinds[0].pair || it.CanStop() || sided[it.Word] != nil && it.Word == StepTo)) {
+	if it.stop = stop; stop && (copies > 1 || !(it.pair == kinds[0].pair || it.CanStop() || sided[it.Word] != nil && it.Word == StepTo)) {
 		return node{}, p.refuse("a swinging bag is stopped by a straight in time, a step aside, a round kick, a push kick, a long guard or a jam")
 	}
 	p.at += words
@@ -71,7 +74,7 @@ func (p *parser) stop() bool {
 }
 
 // aimed is the phrase at hand, behind a word that says where it goes.
-func (p *parser) aimed() (phrase, int) {
+func (p *parser) aimed() (*phrase, int) {
 	ph, words := p.phrase()
 	if _, ok := beforehand[p.peek()]; ok && words == 0 {
 		p.at++
@@ -82,10 +85,11 @@ func (p *parser) aimed() (phrase, int) {
 }
 
 // phrase finds the longest name of a move that begins here, and of how many words it is.
-func (p *parser) phrase() (phrase, int) {
+func (p *parser) phrase() (*phrase, int) {
 	var room [64]byte
 	name := room[:0]
-	found, words := phrase{}, 0
+	var found *phrase
+	words := 0
 	for n := 0; n < longest && p.at+n < len(p.tokens); n++ {
 		t := p.tokens[p.at+n]
 		if n > 0 {
@@ -207,13 +211,13 @@ func (p *parser) suffixes(it *node) error {
 			if !it.strikes() {
 				return p.refuse("only a strike can be the power shot")
 			}
-			it.Accent = true
+			it.accent = true
 		case strings.HasPrefix(next, ":"):
 			n, err := strconv.Atoi(next[1:])
 			if !it.strikes() || err != nil || n < 1 || n > maxRebounds {
 				return p.refuse("expected rebounds from 1 to %d after a strike, such as 2:3", maxRebounds)
 			}
-			it.Rebounds = int8(n)
+			it.rebounds = int8(n)
 		default:
 			return nil
 		}

@@ -66,7 +66,9 @@ func counted(n int) string {
 
 // node is what stands at one place of a line: a move as it was said, or a group that is done a number of times.
 type node struct {
-	phrase
+	*phrase
+	accent, stop bool
+	rebounds     int8
 	token, words int
 	gap          gap
 	column       int
@@ -204,11 +206,8 @@ func (p *parser) times() (n, words int) {
 
 // number reads digits or a number word; 0 where it is none.
 func number(text string) int {
-	if i := slices.Index(numbered, text); i >= 0 {
-		return i + 1
-	}
 	if !digits(text) {
-		return 0
+		return 1 + slices.Index(numbered, text)
 	}
 	n, err := strconv.Atoi(text)
 	if err != nil {
@@ -349,7 +348,8 @@ func (p *parser) plural() (node, bool) {
 		}
 	}
 	name := ""
-	found, words := phrase{}, 0
+	var found *phrase
+	words := 0
 	for n := 0; n < longest && p.ahead(n).text != ""; n++ {
 		t := p.ahead(n)
 		if n > 0 && !t.binds {
@@ -371,11 +371,11 @@ func (p *parser) plural() (node, bool) {
 }
 
 // noded is a phrase of so many tokens at hand.
-func (p *parser) noded(ph phrase, words, copies int) node {
+func (p *parser) noded(ph *phrase, words, copies int) node {
 	first, last := p.ahead(0), p.ahead(words-1)
-	typed := make([]string, words)
-	for i := range typed {
-		typed[i] = p.ahead(i).text
+	typed := first.text
+	for i := 1; i < words; i++ {
+		typed += " " + p.ahead(i).text
 	}
-	return node{phrase: ph, token: p.at, words: words, gap: first.gap, column: first.column, width: last.column + last.width - first.column, typed: strings.Join(typed, " "), copies: copies}
+	return node{phrase: ph, token: p.at, words: words, gap: first.gap, column: first.column, width: last.column + last.width - first.column, typed: typed, copies: copies}
 }

@@ -58,7 +58,7 @@ var hands = map[string]Hand{"lead": Lead, "rear": Rear}
 var bodySides = map[string]Side{"left": Left, "right": Right}
 
 // phrases are the names of all moves; incomplete, the words that need another; longest, how many words the longest name has.
-var phrases, incomplete, longest = func() (map[string]phrase, map[string]string, int) {
+var phrases, incomplete, longest = func() (map[string]*phrase, map[string]string, int) {
 	all, need := map[string]phrase{}, map[string]string{}
 	for n := range 6 {
 		word := Word(strconv.Itoa(n + 1))
@@ -125,11 +125,11 @@ var phrases, incomplete, longest = func() (map[string]phrase, map[string]string,
 	need["check"], need["lean"], need["long"] = "check hook", "lean back", "long guard"
 	need["stop"] = "stop jab, stop push kick lead"
 	need["triple"], need["side"] = "triple jab", need["side step"]
-	long := 0
-	for name := range all {
-		long = max(long, strings.Count(name, " ")+1)
+	long, list := 0, make(map[string]*phrase, len(all))
+	for name, ph := range all {
+		long, list[name] = max(long, strings.Count(name, " ")+1), &ph
 	}
-	return all, need, long
+	return list, need, long
 }()
 
 // begins are the words that a longer name begins with.
@@ -184,7 +184,7 @@ func (k kind) aimed(all map[string]phrase, name string) {
 }
 
 // strikes says whether the phrase is a strike.
-func (p phrase) strikes() bool { return p.Word == "" || p.Kind() == Strike }
+func (p *phrase) strikes() bool { return p.Word == "" || p.Kind() == Strike }
 
 // bare says whether the phrase is no more than "left" or "right".
 func bare(t token) bool { return bodySides[t.text] != "" }

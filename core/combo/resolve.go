@@ -124,6 +124,7 @@ func (r *reader) moves(it node) ([]Move, error) {
 // settle finds the hand of a move that is said by a side, or not at all.
 func (r *reader) settle(it node) (Move, error) {
 	m := it.Move
+	m.Accent, m.Stop, m.Rebounds = it.accent, it.stop, it.rebounds
 	var h Hand
 	switch {
 	case it.side != "":

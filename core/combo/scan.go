@@ -108,6 +108,9 @@ func gapOf(between string, first bool) (gap, bool) {
 
 // split parts a multiplier from what it stands on: "2x3", "3x", "x3".
 func split(list []token) []token {
+	if !slices.ContainsFunc(list, func(t token) bool { return strings.IndexByte(t.text, 'x') >= 0 }) {
+		return list
+	}
 	out := make([]token, 0, len(list))
 	for _, t := range list {
 		at := strings.IndexByte(t.text, 'x')
@@ -138,7 +141,7 @@ func split(list []token) []token {
 
 // joined takes the words that only join out of the row: "then" ends what went before, "and" parts two moves.
 func joined(list []token) []token {
-	out := make([]token, 0, len(list))
+	out := list[:0] // no longer than what is left to read
 	pending := opening
 	for i, t := range list {
 		switch t.text {
@@ -146,7 +149,7 @@ func joined(list []token) []token {
 			pending = ended
 			continue
 		case "and", "&":
-			if i > 0 && i+1 < len(list) && list[i-1].text == "bob" && list[i+1].text == "weave" {
+			if len(out) > 0 && i+1 < len(list) && out[len(out)-1].text == "bob" && list[i+1].text == "weave" {
 				list[i+1].gap, list[i+1].binds = blank, true
 			} else {
 				pending = max(pending, listed)
@@ -159,9 +162,14 @@ func joined(list []token) []token {
 		pending = opening
 		out = append(out, t)
 	}
-	return slices.Clip(out)
+	return out
 }
 
 func digits(s string) bool {
-	return s != "" && strings.Trim(s, "0123456789") == ""
+	for i := range len(s) {
+		if s[i] < '0' || s[i] > '9' {
+			return false
+		}
+	}
+	return s != ""
 }

@@ -365,3 +365,29 @@ func TestAddedRungs(t *testing.T) {
 		t.Errorf("after the slip to the lead side comes %s", p.Rung.Key)
 	}
 }
+
+// Straights come before hooks and hooks before uppercuts on double-end and reflex bags (common practice).
+func TestStraightsFirst(t *testing.T) {
+	for _, kind := range []rig.Kind{rig.DoubleEnd, rig.Reflex} {
+		straights, hooks := 0, false
+		for _, r := range Rungs(kind, BasicFirst) {
+			line, err := combo.Parse(r.line.Text)
+			if err != nil {
+				t.Fatal(err)
+			}
+			b := combo.Balanced(line.Moves(combo.Orthodox))
+			for _, m := range line.Moves(combo.Orthodox) {
+				switch {
+				case m.Shape() == combo.Hook && straights < 3:
+					t.Errorf("%s: a hook after %d rungs of straights", r.Key, straights)
+				case m.Shape() == combo.Uppercut && !hooks:
+					t.Errorf("%s: an uppercut before any hook", r.Key)
+				}
+				hooks = hooks || m.Shape() == combo.Hook
+			}
+			if b.Curved == 0 {
+				straights++
+			}
+		}
+	}
+}

@@ -83,10 +83,19 @@ func (s Striker) hard(r Rig, m Meeting) (Answer, error) {
 	return r.AtFist(s.Hardest, m)
 }
 
-// Ranges are the ranges of the counts 1 to 5 that are within this striker's reach.
+// Ranges are the ranges of the counts 1 to 5 that are within this striker's reach. Where one swing tells of all counts, they are what Range
+// gives within a thousandth.
 func (s Striker) Ranges(r Rig, angle float64) []Tempo {
-	table := make([]Tempo, 0, 5)
-	for n := 1; n <= 5; n++ {
+	const counts = 5
+	if quick, ok := r.(interface {
+		ranges(s Striker, n int) ([]Tempo, error)
+	}); ok {
+		if table, err := quick.ranges(s, counts); err == nil {
+			return slices.DeleteFunc(table, func(t Tempo) bool { return t == Tempo{} })
+		}
+	}
+	table := make([]Tempo, 0, counts)
+	for n := 1; n <= counts; n++ {
 		if t, ok := s.Range(r, Meeting{Rebounds: n, Angle: angle}); ok {
 			table = append(table, t)
 		}
@@ -150,6 +159,7 @@ func (s Striker) near(r Rig, tempo float64, m Meeting, l Tempo) (Answer, error) 
 func (s Striker) Softer(r Rig, m Meeting, a Answer) Answer {
 	out := Answer{Tempo: a.Tempo, Limits: a.Limits, ByBag: true}
 	if l, ok := s.Range(r, m); ok {
+		out.Limits = l
 		out.Change = []Change{{"launch", math.Max(l.SlowestLaunch, l.FastestLaunch), "the hardest that a hand strikes it"}}
 	}
 	return out

@@ -1,6 +1,7 @@
 package rig
 
 import (
+	"fmt"
 	"testing"
 )
 
@@ -75,6 +76,27 @@ func TestOutOfHand(t *testing.T) {
 	}
 	if a, err := Reach(slip, 58.36, Meeting{Rebounds: 1}, child); err != nil || a.Feasible {
 		t.Errorf("a swing of nothing: %+v, %v", a, err)
+	}
+}
+
+// The quick table of ranges is the slow one, within a thousandth.
+func TestRanges(t *testing.T) {
+	for _, s := range []Striker{Anybody, {Softest: Touch, Hardest: 5, Interval: 0.22, Swing: Fresh}, {Softest: Touch, Hardest: 9, Interval: 0.1, Swing: Fresh}} {
+		for _, r := range []Rig{doubleEnd, reflex, slip, cylinder, checked} {
+			table := s.Ranges(r, 0)
+			for _, got := range table {
+				want, ok := s.Range(r, Meeting{Rebounds: got.Rebounds})
+				if !ok {
+					t.Errorf("%s, %d: %+v, and it is out of reach", r.Kind(), got.Rebounds, got)
+					continue
+				}
+				near(t, fmt.Sprintf("%s, %d slowest", r.Kind(), got.Rebounds), got.Slowest/want.Slowest, 1, 1e-3)
+				near(t, fmt.Sprintf("%s, %d fastest", r.Kind(), got.Rebounds), got.Fastest/want.Fastest, 1, 1e-3)
+			}
+			if len(table) == 0 {
+				t.Errorf("%s: nothing within reach of %+v", r.Kind(), s)
+			}
+		}
 	}
 }
 

@@ -224,6 +224,7 @@
         {#each a.change.filter((c) => !c.what.includes('.')) as c (c.what)}
           {#if c.what === 'rebounds'}<button class="button" title={c.reason} onclick={() => (rebounds = c.to)}>Count {c.to}</button>
           {:else if c.what === 'tempo'}<button class="button" title={c.reason} onclick={() => (wanted = { tempo: c.to })}>Take {c.to} a minute</button>
+          {:else if c.what === 'launch'}<button class="button" title={c.reason} onclick={() => (wanted = { launch: c.to })}>Strike it softer</button>
           {:else if c.what === 'bagLength'}<span class="self-center text-sm text-soft">or hang a bag of {length(c.to, units)}: {c.reason}</span>
           {:else}<button class="button" title={c.reason} onclick={() => set([{ field: c.what, to: c.to }])}>{labelOf(c.what)}: {valueOf(c.what, c.to, units)}</button>{/if}
         {/each}
