@@ -126,7 +126,7 @@
 
   async function count(move: number, returns: number) {
     try {
-      set({ text: (await ask(api.POST('/api/combo-count', { body: { text: doc?.text ?? '', move, count: returns } }))).text })
+      set({ text: (await ask(api.POST('/api/combo-count', { body: { text: c?.canonical ?? doc?.text ?? '', move, count: returns } }))).text })
     } catch (e) {
       toast((e as Error).message)
     }
@@ -135,7 +135,7 @@
   async function atTempo(tempo: number) {
     if (!drill) return
     try {
-      const found = await ask(api.POST('/api/combo-tempo', { body: { rigId: drill.rigId, traineeId: drill.traineeId, doc: $state.snapshot(drill.doc), tempo } }))
+      const found = await ask(api.POST('/api/combo-tempo', { body: { rigId: drill.rigId, traineeId: drill.traineeId, doc: { ...$state.snapshot(drill.doc), stance: trainee?.stance ?? 'orthodox' } as Doc, tempo } }))
       replace(found)
     } catch (e) {
       outOfReach = (e as Error).message
