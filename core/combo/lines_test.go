@@ -58,6 +58,7 @@ var lines = []line{
 	{"jab, pull, cross", "1 - pull 2", ""}, {"bob and weave", "weave", ""}, {"bob & weave, hook", "weave - 3", ""}, {"1-2, bob and weave, then 2-3", "1-2 - weave - 2-3", ""}, {"roll under lead", "roll lead", ""}, {"cover up", "cover", ""},
 	{"step forward, jab", "step in - 1", ""}, {"1-2-step back", "1-2 - step back", ""}, {"check hook", "3 - pivot lead", ""}, {"1-2, check hook", "1-2-3 - pivot lead", ""}, {"teep", "push kick lead", ""}, {"1-2-teep", "1-2 - push kick lead", ""},
 	{"jab, teep rear", "1 - push kick rear", ""}, {"feint", "feint", ""}, {"feint jab", "feint jab", ""}, {"feint jab, cross", "feint jab - 2", ""}, {"feint the jab then cross", "feint jab - 2", ""}, {"feint 1 2", "feint jab - 2", ""}, {"feint - 1", "feint - 1", ""},
+	{"feint low, hook high", "feint body - 3", ""}, {"power cross", "2!", ""}, {"jab, big right hand", "1-2!", "1-1!"}, {"1 hard 2", "1-2!", ""},
 	{"feint low jab, cross", "feint jab body - 2", ""}, {"parry jab", "parry jab", ""}, {"parry the jab, cross", "parry jab - 2", ""}, {"parry, jab", "parry - 1", ""}, {"block hook, cross", "block hook - 2", ""}, {"block 1-2", "block - 1-2", ""},
 	{"2, stop jab, 2", "2 - stop 1 - 2", ""}, {"2 - stop it with a jab - 2", "2 - stop 1 - 2", ""}, {"2, stop with a push kick lead, 2", "2 - stop push kick lead - 2", ""}, {"2, stop long guard, 2", "2 - long guard - 2", ""},
 	{"2, stop step left, low kick rear", "2 - stop step lead - low kick rear", "2 - stop step rear - low kick rear"}, {"2, stop straight right, 2", "2 - stop 2 - 2", "2 - stop 1 - 2"},
@@ -166,6 +167,10 @@ func TestTypos(t *testing.T) {
 		{"low jab to the head", 9, `jab goes either to the head or to the body`},
 		{"banana", 1, `"banana" is not known; write a punch as 1 to 6 or by its name, or a move such as slip lead, duck or step in`},
 		{"2 - stop hook", 10, `a swinging bag is stopped by a straight in time, a step aside, a round kick, a push kick, a long guard or a jam`},
+		{"jab, low, hook", 6, `expected a strike beside "low", such as jab to the body`},
+		{"1 b", 3, `write it together, 1b, or 1 to the body`},
+		{"1b2", 1, `"1b2" is not known; write it 1b-2`},
+		{"hard duck", 6, `only a strike can be the power shot`},
 		{"1-2-lean", 5, `"lean" is only part of a name: lean back`},
 	}
 	for _, typo := range list {

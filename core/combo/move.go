@@ -20,7 +20,7 @@ var manifold = map[string]int{"double": 2, "triple": 3}
 func (p *parser) move() (node, error) {
 	start, first := p.at, p.ahead(0)
 	copies, goes := 1, unsaid
-	stop := p.stop()
+	stop, accent := p.stop(), p.powerful()
 	if n := manifold[first.text]; n > 0 && !strings.HasPrefix(p.ahead(1).text, "punch") {
 		if next := p.ahead(1); next.text != "" && next.gap <= tight && next.gap != opening && next.text != "!" && next.text[0] != ':' {
 			p.at++
@@ -33,7 +33,7 @@ func (p *parser) move() (node, error) {
 	if t, ok := beforehand[p.peek()]; ok {
 		if _, words := p.phrase(); words == 0 {
 			p.at++
-			if ph, words := p.phrase(); words == 0 || !ph.strikes() {
+			if ph, words := p.phrase(); words == 0 || !ph.strikes() || !p.ahead(0).binds {
 				p.at--
 				return node{}, p.refuse("expected a strike beside %q, such as jab to the body", p.peek())
 			}
@@ -49,6 +49,9 @@ func (p *parser) move() (node, error) {
 	}
 	it := p.noded(ph, words, copies)
 	it.token, it.gap, it.target = start, first.gap, goes
+	if it.accent = accent; accent && !ph.strikes() {
+		return node{}, p.refuse("only a strike can be the power shot")
+	}
 	if it.stop = stop; stop && (copies > 1 || !(it.pair == kinds[0].pair || it.CanStop() || sided[it.Word] != nil && it.Word == StepTo)) {
 		return node{}, p.refuse("a swinging bag is stopped by a straight in time, a step aside, a round kick, a push kick, a long guard or a jam")
 	}
@@ -73,10 +76,19 @@ func (p *parser) stop() bool {
 	return true
 }
 
+// powerful passes over "power", "hard" or "big" before a strike.
+func (p *parser) powerful() bool {
+	if !slices.Contains([]string{"power", "hard", "big"}, p.peek()) || !p.ahead(1).binds {
+		return false
+	}
+	p.at++
+	return true
+}
+
 // aimed is the phrase at hand, behind a word that says where it goes.
 func (p *parser) aimed() (*phrase, int) {
 	ph, words := p.phrase()
-	if _, ok := beforehand[p.peek()]; ok && words == 0 {
+	if _, ok := beforehand[p.peek()]; ok && words == 0 && p.ahead(1).binds {
 		p.at++
 		ph, words = p.phrase()
 		p.at--
@@ -158,7 +170,7 @@ func (p *parser) object(it *node) error {
 	p.at += next
 	goes, before := beforehand[p.peek()]
 	ph, words := p.phrase()
-	if before = before && words == 0; before {
+	if before = before && words == 0 && p.ahead(1).binds; before {
 		p.at++
 		next++
 		it.target = goes
@@ -182,7 +194,7 @@ func (p *parser) object(it *node) error {
 
 // suffixes reads what follows a move: where it goes, ! and the rebounds.
 func (p *parser) suffixes(it *node) error {
-	strikes := it.strikes() || it.of != nil
+	strikes := it.strikes() || it.of != nil || it.Word == Feint
 	if strikes {
 		for i, list := range [][][]string{headWords, bodyWords} {
 			for _, words := range list {

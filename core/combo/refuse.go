@@ -34,7 +34,11 @@ func (p *parser) unknown() error {
 	case incomplete[word] != "":
 		return p.refuse("%q is only part of a name: %s", word, incomplete[word])
 	case digits(word) && len(word) > 1 && strings.Trim(word, "123456") == "":
-		return p.refuse("%q is not known; write it %s", word, strings.Join(strings.Split(word, ""), "-"))
+		return p.refuse("%q is not known; write it %s", word, apart(word))
+	case word == "b" && len(before.text) == 1 && number(before.text) > 0:
+		return p.refuse("write it together, %sb, or %s to the body", before.text, before.text)
+	case len(word) > 2 && strings.Trim(word, "123456b") == "" && word[0] != 'b':
+		return p.refuse("%q is not known; write it %s", word, apart(word))
 	case digits(word):
 		return p.refuse("%q is not known: the punches are 1 to 6", word)
 	case strings.TrimLeft(word, "abcdefghijklmnopqrstuvwxyz0123456789") != "" && len([]rune(word)) == 1:
@@ -54,6 +58,18 @@ func (p *parser) unknown() error {
 		return p.refuse("%q is not known; the nearest word is %q", word, near)
 	}
 	return p.refuse("%q is not known; write a punch as 1 to 6 or by its name, or a move such as slip lead, duck or step in", word)
+}
+
+// apart puts dashes between the punches of a row of figures: 1b2 is 1b-2.
+func apart(word string) string {
+	text := word[:1]
+	for _, r := range word[1:] {
+		if r != 'b' {
+			text += "-"
+		}
+		text += string(r)
+	}
+	return text
 }
 
 // inNames are the words that stand in the name of a move.
