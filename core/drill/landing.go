@@ -116,6 +116,7 @@ type lander struct {
 	place rig.Place
 	stop  func() error
 	most  float64 // m/s of the fist, of an accent
+	tuned int     // moves for which another rig was looked for
 	helps bool    // look for what would make late moves fit
 	way   float64 // s a strike is on its way
 	moves []combo.Placed

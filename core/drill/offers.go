@@ -2,6 +2,7 @@ package drill
 
 import (
 	"fmt"
+	"math"
 
 	"melodromos/core/rig"
 )
@@ -27,21 +28,34 @@ func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Offer {
 	if before.Accent {
 		fist /= accentForce // the drill's force is that of the others
 	}
-	if a.Feasible && fist < l.c.Fist {
+	if fist = math.Floor(10*fist) / 10; a.Feasible && fist >= rig.Touch && fist < l.c.Fist {
 		list = append(list, Offer{"fist", fist, fmt.Sprintf("strike %s softer: it then comes back in time", before.Placed.Move)})
 	}
 	if cords, ok := l.bag.(rig.DoubleEndBag); ok { // the same blow, on another tension
-		if changes, ok := cords.Slower(before.Launch, m.Rebounds, need); ok {
+		if changes, ok := cords.Slower(before.Launch, m.Rebounds, amply*need); ok {
 			for _, c := range changes {
 				list = append(list, Offer{c.Field, c.To, "softer cords: let both out, in proportion"})
 			}
 		}
 		return list
 	}
-	for _, c := range a.Change {
-		if c.What != "tempo" && c.What != "rebounds" {
-			list = append(list, Offer{c.What, c.To, c.Reason})
+	if l.tuned++; l.tuned > mostTuned {
+		return list
+	}
+	who := l.a.Striker(before.Hand(), before.Hand().Other())
+	who.Place = l.place
+	if advised, err := rig.Reach(l.bag, math.Floor(60/(amply*need)), rig.Meeting{Rebounds: m.Rebounds}, who); err == nil {
+		for _, c := range advised.Change {
+			if c.What != "tempo" && c.What != "rebounds" {
+				list = append(list, Offer{c.What, c.To, c.Reason})
+			}
 		}
 	}
 	return list
 }
+
+// amply is by how much more than the time that is needed softer cords give, so that what comes before, softer too, does not take it away. Assumed.
+const amply = 1.03
+
+// mostTuned is for how many moves that are late another spring, ball or pole is looked for.
+const mostTuned = 3

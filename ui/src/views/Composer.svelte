@@ -281,7 +281,7 @@
                 <span class="mt-1 flex flex-wrap gap-1">
                   {#each m.offers.filter((o) => !o.what.includes('.')) as o (o.what)}
                     {#if o.what === 'return' && before(m.i) >= 0}<button class="button !min-h-8 !px-2 !py-0 text-sm" onclick={() => count(before(m.i), o.to)}>Meet return {o.to}</button>
-                    {:else if o.what === 'fist'}<button class="button !min-h-8 !px-2 !py-0 text-sm" onclick={() => set({ fist: Math.round(o.to * 10) / 10 })}>Strike softer: {speed(o.to, units)}</button>
+                    {:else if o.what === 'fist'}<button class="button !min-h-8 !px-2 !py-0 text-sm" onclick={() => set({ fist: o.to })}>Strike softer: {speed(o.to, units)}</button>
                     {:else if o.what === 'tempo'}<button class="button !min-h-8 !px-2 !py-0 text-sm" onclick={() => set({ tempo: o.to })}>Take {o.to} a minute</button>
                     {:else}<span class="text-sm text-soft">{labelOf(o.what)}: {valueOf(o.what, o.to, units)}</span>{/if}
                   {/each}
