@@ -7,8 +7,8 @@ import (
 	"melodromos/demo"
 )
 
-// A line as it is said: read back in the gym's words with what was left open, by the stance of whoever throws it, underlined where it cannot be
-// read; a count that is changed keeps the hands.
+// A line as it is said: read back in the gym's words with what was left open, by the stance of whoever throws it,
+// underlined where it cannot be read; a count that is changed keeps the hands.
 func TestLines(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
@@ -33,7 +33,8 @@ func TestLines(t *testing.T) {
 	c.ok(c.Fill("What is thrown", "left jab"))
 	c.ok(c.See("this boxer leads with the right"))
 
-	// On a heavy bag what stops it is offered, and the next strike meets it at rest; on a slip bag that hangs still nothing swings.
+	// On a heavy bag what stops it is offered, and the next strike meets it at rest; on a slip bag that hangs still
+	// nothing swings.
 	hang := func(kind string) {
 		c.ok(c.Go("/bags"))
 		id := c.text("fetch('/api/rigs').then((r) => r.json()).then((l) => l.find((x) => x.doc.kind === '" + kind + "' && x.doc.shape !== 'ball').id)")
@@ -63,7 +64,8 @@ func TestLines(t *testing.T) {
 	}
 }
 
-// Which moments to tap is drawn and played; a count of every crossing is noticed and asked about, and the answer is what is kept.
+// Which moments to tap is drawn and played; a count of every crossing is noticed and asked about, and the answer is
+// what is kept.
 func TestMisreadCalibration(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))

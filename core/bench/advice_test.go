@@ -42,7 +42,8 @@ func (g gym) bag() rig.Rig {
 	}
 }
 
-// delivered applies each advice of an answer to its question, measures of the cords together, and asks again. It names what is not delivered.
+// delivered applies each advice of an answer to its question, measures of the cords together, and asks again. It
+// names what is not delivered.
 func delivered(q Question, a Answer) (offered int, broken []string) {
 	var cords []rig.Setting
 	for i, c := range a.Strike.Change {
@@ -96,8 +97,8 @@ func delivered(q Question, a Answer) (offered int, broken []string) {
 	return offered, broken
 }
 
-// Two thousand made-up rigs, people and tempos: whatever is advised is done to the letter, and then this person reaches the tempo on the
-// same question, with a bag that hangs there.
+// Two thousand made-up rigs, people and tempos: whatever is advised is done to the letter, and then this person
+// reaches the tempo on the same question, with a bag that hangs there.
 func TestAdviceDelivers(t *testing.T) {
 	g := gym{rand.New(rand.NewPCG(11, 2000))}
 	type row struct{ asked, within, advised, offered, broken, silent int }

@@ -20,7 +20,8 @@ func Said(kind rig.Kind, a rig.Answer, ability trainee.Ability, units words.Unit
 	return strings.TrimSpace(fmt.Sprintf("%s a minute is %s %s", words.Trimmed(a.Tempo), outOfReach(kind, a), advised(a, units)))
 }
 
-// outOfReach says on which side a tempo lies out of reach, whether the bag or the hands do not allow it, and what is within reach.
+// outOfReach says on which side a tempo lies out of reach, whether the bag or the hands do not allow it, and what is
+// within reach.
 func outOfReach(kind rig.Kind, a rig.Answer) string {
 	with := counted(kind, a.Limits.Rebounds)
 	within := fmt.Sprintf("%s with %s.", spanOf(a.Limits), with)

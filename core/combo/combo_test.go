@@ -221,8 +221,8 @@ func TestCalls(t *testing.T) {
 	}
 }
 
-// Parsed, printed and parsed again it is the same; the mirror twice is the identity; the counterpart changes the hand of every
-// strike and the side of every slip; a mirrored line flows as the line does.
+// Parsed, printed and parsed again it is the same; the mirror twice is the identity; the counterpart changes the hand
+// of every strike and the side of every slip; a mirrored line flows as the line does.
 func FuzzParse(f *testing.F) {
 	for _, text := range []string{"1-1-2 | duck - 2-3-2!", "((1-2)x2 slip lead 3b!)x3:2", "pull 1:3, knee lead", "é((", "switch 2 double", "double jab, then left hook to the body x3", "(hook switch right hand) x 4", "feint low hook / parry jab + teep 3x", "10 one-twos", "high kick, body, low 1b"} {
 		f.Add(text)

@@ -32,8 +32,8 @@ func (m Mark) Caution() bool { return m.Code == OutsideSlip || m.Deliberate }
 // Hint says whether the mark only says what is easier.
 func (m Mark) Hint() bool { return m.Code == Doubling || m.Code == SameSide || m.Code == GrowsOut }
 
-// Flow looks at how each strike joins what went before. Before a strike only the last defence counts; a step or a wait between the two
-// resets it. A group of punches ends at a defence, a step, a wait or a part.
+// Flow looks at how each strike joins what went before. Before a strike only the last defence counts; a step or a
+// wait between the two resets it. A group of punches ends at a defence, a step, a wait or a part.
 func Flow(moves []Placed) []Mark {
 	var list []Mark
 	lastSide := Side("") // of the hand that threw last
@@ -57,9 +57,9 @@ func Flow(moves []Placed) []Mark {
 	return list
 }
 
-// Hints looks at how each slip and roll joins: it grows best out of the turn of the punch before it (the rear hand's to the lead side, a
-// lead hook's to the rear side), and sides alternate from one to the next, since a repeated side first needs its way back. Nothing is
-// wrong where they are left.
+// Hints looks at how each slip and roll joins: it grows best out of the turn of the punch before it (the rear hand's
+// to the lead side, a lead hook's to the rear side), and sides alternate from one to the next, since a repeated side
+// first needs its way back. Nothing is wrong where they are left.
 func Hints(moves []Placed) []Mark {
 	var list []Mark
 	for i, m := range moves {

@@ -9,7 +9,8 @@ import (
 	"melodromos/core/input"
 )
 
-// line is what a coach writes and what it means, for an orthodox boxer and, where left or right is said, for a southpaw.
+// line is what a coach writes and what it means, for an orthodox boxer and, where left or right is said, for a
+// southpaw.
 type line struct{ text, orthodox, southpaw string }
 
 // Everyday lines and what they mean (common practice; from memory where a coach's word has several uses).
@@ -65,8 +66,8 @@ var lines = []line{
 	{"jam, 5-6", "jam - 5-6", ""}, {"long guard, cross", "long guard - 2", ""}, {"switch feet, 2", "switch - 2", ""}, {"1-2 | slip lead 3", "1-2 | slip lead - 3", ""}, {"wait, jab", "wait - 1", ""},
 }
 
-// Every line means what it says for both stances, is shown back in a form that is read the same; what it left open has its place in the line. One is
-// not read on purpose, and a jab of the rear hand is none.
+// Every line means what it says for both stances, is shown back in a form that is read the same; what it left open
+// has its place in the line. One is not read on purpose, and a jab of the rear hand is none.
 func TestLines(t *testing.T) {
 	read := 0
 	for _, l := range lines {

@@ -5,10 +5,10 @@ import "melodromos/core/input"
 // Mirror is the combination with the hands and the sides swapped: 1↔2, 3↔4, 5↔6. Done twice it is the identity.
 func (c Combination) Mirror() Combination { return c.each(mirrored) }
 
-// Counterpart is the combination for the other side in the way the work is done by hand (common practice): 1 and 3 become 2, 2
-// and 4 become 3, 5 and 6 change places; slips, rolls, side steps and pivots change side; duck, pull, step in and back stay; body
-// shots, kicks, knees and elbows change hand or leg and keep their kind. It stands as it is, even where it doubles a hand, and
-// done twice it need not give the first line back.
+// Counterpart is the combination for the other side in the way the work is done by hand (common practice): 1 and 3
+// become 2, 2 and 4 become 3, 5 and 6 change places; slips, rolls, side steps and pivots change side; duck, pull,
+// step in and back stay; body shots, kicks, knees and elbows change hand or leg and keep their kind. It stands as it
+// is, even where it doubles a hand, and done twice it need not give the first line back.
 func (c Combination) Counterpart() Combination { return c.each(countered) }
 
 func (c Combination) each(change func(Move) Move) Combination {
@@ -64,8 +64,8 @@ func countered(m Move) Move {
 	return mirrored(m)
 }
 
-// Counted is the combination with another return named after the strike of that index in the expanded line, or with none named
-// where count is 0. In a group it holds for every time through.
+// Counted is the combination with another return named after the strike of that index in the expanded line, or with
+// none named where count is 0. In a group it holds for every time through.
 func (c Combination) Counted(move, count int) (Combination, error) {
 	if count < 0 || count > maxRebounds {
 		return c, input.Refuse("count", "expected a whole number from 0 to %d, not %d", maxRebounds, count)

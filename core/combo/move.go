@@ -120,7 +120,8 @@ func (p *parser) phrase() (*phrase, int) {
 	return found, words
 }
 
-// clear refuses a bare "left" or "right" beside a word that it could belong to: it is a straight of its own only by itself.
+// clear refuses a bare "left" or "right" beside a word that it could belong to: it is a straight of its own only by
+// itself.
 func (p *parser) clear(words int) error {
 	t := p.ahead(0)
 	if words != 1 {

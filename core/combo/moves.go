@@ -1,5 +1,6 @@
-// Package combo is the notation of what is thrown: strikes, defences and steps, in parts, groups and repeats, the way coaches
-// write and say it. It reads what people type, prints one form, turns it to the other side, and tells how it flows.
+// Package combo is the notation of what is thrown: strikes, defences and steps, in parts, groups and repeats, the way
+// coaches write and say it. It reads what people type, prints one form, turns it to the other side, and tells how it
+// flows.
 package combo
 
 // Hand is the lead or the rear hand; which of them is left depends on the stance.
@@ -87,8 +88,8 @@ const (
 // Word is a move of the vocabulary without its side: a number for the six punches, else its name.
 type Word string
 
-// The vocabulary. The six punches are 1 lead straight (jab), 2 rear straight (cross), 3 lead hook, 4 rear hook, 5 lead uppercut, 6
-// rear uppercut (common practice).
+// The vocabulary. The six punches are 1 lead straight (jab), 2 rear straight (cross), 3 lead hook, 4 rear hook, 5
+// lead uppercut, 6 rear uppercut (common practice).
 const (
 	Overhand  Word = "overhand"
 	Double    Word = "double" // both fists as one blow
@@ -171,8 +172,8 @@ func (m Move) Hand() Hand {
 // Punch says whether the move is one of the six punches.
 func (m Move) Punch() bool { return len(m.Word) == 1 }
 
-// CanStop says whether the move can be one that stops a heavy bag that swings: a straight in time, a push kick, a step aside and a round kick
-// (common practice). A long guard and a jam stop it without being told to.
+// CanStop says whether the move can be one that stops a heavy bag that swings: a straight in time, a push kick, a
+// step aside and a round kick (common practice). A long guard and a jam stop it without being told to.
 func (m Move) CanStop() bool {
 	switch m.Word {
 	case "1", "2", PushKick, RoundKick:

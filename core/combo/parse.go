@@ -18,17 +18,19 @@ const (
 	maxDepth    = 8
 )
 
-// Parse reads a line for an orthodox boxer; a line in lead and rear, as String prints it, reads the same for either stance.
+// Parse reads a line for an orthodox boxer; a line in lead and rear, as String prints it, reads the same for either
+// stance.
 func Parse(text string) (Combination, error) {
 	c, _, err := Read(text, Orthodox)
 	return c, err
 }
 
-// Read reads a line as coaches type it: numbers or names, dashes, commas, spaces, +, /, "then" or "and" between the moves, capitals or
-// not, | between parts, (1-2)x3 or 1-2 x3, 100 jabs, double jab, 1b or "jab to the body", ! for the power shot, 2:3 for three rebounds.
-// Left and right are lead and rear by the stance, also after a switch of the feet. A hook, an uppercut or a kick without its hand is the
-// hand that alternates; each of these is told in a Note. An unknown word is refused with its column and the nearest known word, and so is
-// a line that could be meant in two ways. The refusal names the field text.
+// Read reads a line as coaches type it: numbers or names, dashes, commas, spaces, +, /, "then" or "and" between the
+// moves, capitals or not, | between parts, (1-2)x3 or 1-2 x3, 100 jabs, double jab, 1b or "jab to the body", ! for
+// the power shot, 2:3 for three rebounds. Left and right are lead and rear by the stance, also after a switch of the
+// feet. A hook, an uppercut or a kick without its hand is the hand that alternates; each of these is told in a Note.
+// An unknown word is refused with its column and the nearest known word, and so is a line that could be meant in two
+// ways. The refusal names the field text.
 func Read(text string, s Stance) (Combination, []Note, error) {
 	if n := utf8.RuneCountInString(text); n > MaxText {
 		return Combination{}, nil, input.Refuse("text", "expected at most %d characters, not %d", MaxText, n)
@@ -185,7 +187,8 @@ func (p *parser) group(list *[]node, depth int) error {
 	return nil
 }
 
-// times reads how often something is done: x3, x 3, 3x at the end, 3 times, three times, twice. words is 0 where nothing such stands here.
+// times reads how often something is done: x3, x 3, 3x at the end, 3 times, three times, twice. words is 0 where
+// nothing such stands here.
 func (p *parser) times() (n, words int) {
 	switch t := p.ahead(0); {
 	case t.text == "twice":

@@ -57,7 +57,8 @@ var hands = map[string]Hand{"lead": Lead, "rear": Rear}
 
 var bodySides = map[string]Side{"left": Left, "right": Right}
 
-// phrases are the names of all moves; incomplete, the words that need another; longest, how many words the longest name has.
+// phrases are the names of all moves; incomplete, the words that need another; longest, how many words the longest
+// name has.
 var phrases, incomplete, longest = func() (map[string]*phrase, map[string]string, int) {
 	all, need := map[string]phrase{}, map[string]string{}
 	for n := range 6 {

@@ -5,8 +5,8 @@ import (
 	"strings"
 )
 
-// String prints the one form of a combination that Parse reads again to the same: numbers for the punches, a dash between
-// moves (with spaces about a move that is a word), a pull in one with what follows, parts divided by |.
+// String prints the one form of a combination that Parse reads again to the same: numbers for the punches, a dash
+// between moves (with spaces about a move that is a word), a pull in one with what follows, parts divided by |.
 func (c Combination) String() string {
 	parts := make([]string, len(c.Parts))
 	for i, items := range c.Parts {
@@ -106,8 +106,8 @@ var names = map[Word]string{"1": "jab", "2": "cross", "3": "lead hook", "4": "re
 
 var numbers = map[Word]string{"1": "one", "2": "two", "3": "three", "4": "four", "5": "five", "6": "six"}
 
-// Voice says how moves are called (two schools each): punches by their numbers or by their names, slips by lead and rear or by
-// inside and outside. The zero value calls numbers, and slips by lead and rear.
+// Voice says how moves are called (two schools each): punches by their numbers or by their names, slips by lead and
+// rear or by inside and outside. The zero value calls numbers, and slips by lead and rear.
 type Voice struct{ Names, Inside bool }
 
 // Call is a move as it is called.

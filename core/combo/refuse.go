@@ -100,8 +100,8 @@ func example(word string) string {
 	return "; it belongs to a name such as " + best
 }
 
-// nearest is the known word with the fewest letters to change or to swap, one of the same letters before others, and else the first by the
-// alphabet; "" where nearly all would change.
+// nearest is the known word with the fewest letters to change or to swap, one of the same letters before others, and
+// else the first by the alphabet; "" where nearly all would change.
 func nearest(word string) string {
 	words := make([]string, 0, len(inNames))
 	for w := range inNames {
@@ -133,7 +133,8 @@ func sorted(word string) string {
 	return string(letters)
 }
 
-// distance is how many letters are put in, left out, changed or swapped with their neighbour (Damerau 1964; each letter once).
+// distance is how many letters are put in, left out, changed or swapped with their neighbour (Damerau 1964; each
+// letter once).
 func distance(a, b []rune) int {
 	rows := make([][]int, len(a)+1)
 	for i := range rows {

@@ -60,8 +60,8 @@ func (r *reader) row(row []node) ([]Item, error) {
 	return items, nil
 }
 
-// repeated reads a group as often as it is done: once more it may be other hands, and then it is written out. One that is done once is
-// no group.
+// repeated reads a group as often as it is done: once more it may be other hands, and then it is written out. One
+// that is done once is no group.
 func (r *reader) repeated(it node) ([]Item, error) {
 	var first, all []Item
 	same := true
@@ -169,7 +169,8 @@ func (r *reader) wrongHand(it node, own, said Hand) string {
 	return "a " + name + " is the " + string(own) + " hand's" + with + "; " + straight
 }
 
-// open is the hand of a strike whose hand is not said: the one that a slip or a roll loaded, else the other one than struck last.
+// open is the hand of a strike whose hand is not said: the one that a slip or a roll loaded, else the other one than
+// struck last.
 func (r *reader) open(it node) Hand {
 	side := r.loaded
 	if side == "" && r.last != "" {
@@ -208,7 +209,8 @@ func (r *reader) note(it node, m Move) {
 	r.notes = append(r.notes, Note{it.column, it.width, it.typed, read, why})
 }
 
-// object names what is feinted, parried or blocked. A feint is of one's own hand; what comes in has a hand only where it was said.
+// object names what is feinted, parried or blocked. A feint is of one's own hand; what comes in has a hand only where
+// it was said.
 func (r *reader) object(it node) (string, error) {
 	if it.Word != Feint && it.of.open {
 		return it.of.any, nil

@@ -10,8 +10,8 @@ import (
 // gap is what stands before a token.
 type gap int
 
-// The gaps: nothing or a sign; spaces; a sign with no space about it ("1-2", "1+2"), which holds closer together; a comma, a plus, a
-// dash with spaces; and "then".
+// The gaps: nothing or a sign; spaces; a sign with no space about it ("1-2", "1+2"), which holds closer together; a
+// comma, a plus, a dash with spaces; and "then".
 const (
 	opening gap = iota
 	blank

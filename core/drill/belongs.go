@@ -8,10 +8,12 @@ import (
 	"melodromos/core/rig"
 )
 
-// overEstimate is by how much a force may lie over somebody's greatest, which is an estimate, before it is refused. Assumed.
+// overEstimate is by how much a force may lie over somebody's greatest, which is an estimate, before it is refused.
+// Assumed.
 const overEstimate = 1.1
 
-// belongs refuses, by field, what has no place on this bag as it hangs, in this gym or for this person (common practice).
+// belongs refuses, by field, what has no place on this bag as it hangs, in this gym or for this person (common
+// practice).
 func (c Combination) belongs(moves []combo.Placed, on Floor) error {
 	for i, m := range moves {
 		if why := misplaced(m, c, on); why != "" {

@@ -16,9 +16,9 @@ type Carried struct {
 // offCentre is the miss that is looked at, as a share of the ball's radius: a third of the way to its edge. Assumed.
 const offCentre = 1.0 / 3
 
-// CarriedError follows the error of the first strike of a repetition on a ball between cords or on a pole: hit so far (m) beside its middle, it comes
-// back off its line, and the next strikes, flush though they are, send it on so. A bag at rest ends it. Empty where nothing follows on
-// a return.
+// CarriedError follows the error of the first strike of a repetition on a ball between cords or on a pole: hit so far
+// (m) beside its middle, it comes back off its line, and the next strikes, flush though they are, send it on so. A
+// bag at rest ends it. Empty where nothing follows on a return.
 func CarriedError(rep Repetition, bag rig.Rig) (off float64, list []Carried) {
 	diameter := 0.0
 	switch b := bag.(type) {

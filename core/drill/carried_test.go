@@ -9,8 +9,8 @@ import (
 	"melodromos/core/rig"
 )
 
-// inPlane follows a ball between two cords across both ways of the plane (m, m/s), by small steps of Runge and Kutta, until it comes back through
-// the strike plane x = 0. It shares nothing with the package's own motion.
+// inPlane follows a ball between two cords across both ways of the plane (m, m/s), by small steps of Runge and Kutta,
+// until it comes back through the strike plane x = 0. It shares nothing with the package's own motion.
 func inPlane(b rig.DoubleEndBag, vx, vy float64) (y, ux, uy float64) {
 	damping := 0.0
 	for _, k := range []rig.Cord{b.Upper, b.Lower} {
@@ -50,8 +50,8 @@ func inPlane(b rig.DoubleEndBag, vx, vy float64) (y, ux, uy float64) {
 	return math.NaN(), math.NaN(), math.NaN()
 }
 
-// A hit beside the middle sends the next returns off their line as well, by what a ball that is followed in the plane does; a bag that is
-// at rest ends it.
+// A hit beside the middle sends the next returns off their line as well, by what a ball that is followed in the plane
+// does; a bag that is at rest ends it.
 func TestCarriedError(t *testing.T) {
 	rep, err := Land(Combination{Text: "1-2-1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 30}, Floor{Bag: gentle, Ability: able})
 	if err != nil {

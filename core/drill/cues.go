@@ -13,8 +13,8 @@ import (
 	"melodromos/core/trainee"
 )
 
-// Cues are unforeseeable calls on top of a drill: a defence to do at once, and the counter after it (common practice: never
-// after the same punch each time, never at even gaps; then counters, none to three, fixed or free).
+// Cues are unforeseeable calls on top of a drill: a defence to do at once, and the counter after it (common practice:
+// never after the same punch each time, never at even gaps; then counters, none to three, fixed or free).
 type Cues struct {
 	Moves    []string `json:"moves,omitempty"`    // defences in the notation, such as "roll lead", "slip rear", "duck"
 	Attacks  []Attack `json:"attacks,omitempty"`  // imagined attacks that are named instead
@@ -42,7 +42,8 @@ var cueLimits = struct{ least, mean, lead input.Limits }{
 	mean:  input.Limits{Min: 1, Max: 120, Unit: "s"},
 }
 
-// readCues reads cues; their lines are kept as they are printed, like the drill's own. What cannot be read is left for Check to refuse.
+// readCues reads cues; their lines are kept as they are printed, like the drill's own. What cannot be read is left
+// for Check to refuse.
 func readCues(o *input.Object, s combo.Stance) (Cues, error) {
 	c := Cues{
 		Least: o.NumberOr("least", cueLimits.least, 3), Mean: o.NumberOr("mean", cueLimits.mean, 7),
@@ -156,14 +157,15 @@ func (c Cues) Off() float64 {
 	return off
 }
 
-// Need is how long (s) the slowest of the answers takes until the head is off the line, for somebody's reaction to a sound, and
-// among how many cues it is chosen (Hick 1952). The counters after it are chosen while it is done.
+// Need is how long (s) the slowest of the answers takes until the head is off the line, for somebody's reaction to a
+// sound, and among how many cues it is chosen (Hick 1952). The counters after it are chosen while it is done.
 func (c Cues) Need(reaction float64) (need float64, choices int) {
 	choices = max(1, len(c.options()))
 	return reaction + trainee.PerBit*math.Log2(float64(choices)) + c.Off(), choices
 }
 
-// Held is how many strikes the answers hold in mind: those of each attack, the longest of set counters, or the free ones.
+// Held is how many strikes the answers hold in mind: those of each attack, the longest of set counters, or the free
+// ones.
 func (c Cues) Held() int {
 	n, longest := c.Free, 0
 	for _, o := range c.options() {
@@ -248,14 +250,16 @@ func (c Cue) answer() (takes float64, ends combo.Move) {
 	return trainee.SoundReaction + trainee.TimesOf(c.Move).Whole + counterTime*float64(strikes), ends
 }
 
-// lastPunch tells which punch of a drill comes last before a moment (s), and when, were there no cues; false before the first.
+// lastPunch tells which punch of a drill comes last before a moment (s), and when, were there no cues; false before
+// the first.
 type lastPunch func(at float64) (punch combo.Move, when float64, ok bool)
 
-// Draw gives the cues from one moment to another (s), by a seed: the same seed the same cues. The gaps are the least one and a random wait
-// of a memoryless kind, at least a quarter of it on the mean, so that nothing tells when the next one comes. One never falls while the last
-// one's answer is still under way; the same move never comes twice running where there is a choice, and no three cues come after the same
-// punch (common practice). The counter after a roll or a slip is the hand on the side it ends on, after a duck the hand that threw last;
-// where none of the set ones is, one is taken in its counterpart. before is nil where the punches are not told apart.
+// Draw gives the cues from one moment to another (s), by a seed: the same seed the same cues. The gaps are the least
+// one and a random wait of a memoryless kind, at least a quarter of it on the mean, so that nothing tells when the
+// next one comes. One never falls while the last one's answer is still under way; the same move never comes twice
+// running where there is a choice, and no three cues come after the same punch (common practice). The counter after a
+// roll or a slip is the hand on the side it ends on, after a duck the hand that threw last; where none of the set
+// ones is, one is taken in its counterpart. before is nil where the punches are not told apart.
 func (c Cues) Draw(seed uint64, from, to float64, before lastPunch) []Cue {
 	r := rand.New(rand.NewPCG(seed, 0x63756573))
 	options := c.options()
@@ -300,8 +304,8 @@ func (c Cues) Draw(seed uint64, from, to float64, before lastPunch) []Cue {
 	}
 }
 
-// struckLast is the punch that comes last before a moment (s): the drill's, or one of the counter to the last cue. What falls into an answer is
-// left out of the drill.
+// struckLast is the punch that comes last before a moment (s): the drill's, or one of the counter to the last cue.
+// What falls into an answer is left out of the drill.
 func struckLast(list []Cue, at float64, punch combo.Move, before lastPunch) combo.Move {
 	m, when, ok := before(at - beforeCue)
 	if n := len(list); n > 0 && (!ok || when < list[n-1].At+list[n-1].takes) {
@@ -312,8 +316,8 @@ func struckLast(list []Cue, at float64, punch combo.Move, before lastPunch) comb
 	return m
 }
 
-// How far gaps are from even, as a share of the least one, and how often another moment is drawn so that a cue comes after another punch.
-// Assumed.
+// How far gaps are from even, as a share of the least one, and how often another moment is drawn so that a cue comes
+// after another punch. Assumed.
 const (
 	unevenly   = 0.25
 	punchTries = 120

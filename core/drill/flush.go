@@ -7,10 +7,10 @@ import (
 	"melodromos/core/rig"
 )
 
-// Flush lists the strikes that land flush on a bag of this shape (common practice), as they are written, to be offered when it is chosen: a ball
-// takes uppercuts, overhands, hooks driven forward and knees, a straight bag straights and low and middle kicks, a two-lobed ball
-// uppercuts and hooks to the body as well as straights. Empty where the shape makes no difference. Kicks and knees are left out where they
-// are not trained.
+// Flush lists the strikes that land flush on a bag of this shape (common practice), as they are written, to be
+// offered when it is chosen: a ball takes uppercuts, overhands, hooks driven forward and knees, a straight bag
+// straights and low and middle kicks, a two-lobed ball uppercuts and hooks to the body as well as straights. Empty
+// where the shape makes no difference. Kicks and knees are left out where they are not trained.
 func Flush(on Floor) []string {
 	var list []string
 	switch b := on.Bag.(type) {

@@ -13,8 +13,8 @@ import (
 
 var guardBag = rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2, BagMass: 0.5}
 
-// A slip bag that hangs still is somebody's guard: the hands keep the pace, nothing swings, and stopping short asks more of the hands than a
-// light touch.
+// A slip bag that hangs still is somebody's guard: the hands keep the pace, nothing swings, and stopping short asks
+// more of the hands than a light touch.
 func TestGuard(t *testing.T) {
 	c := Combination{Text: "1-2 - slip lead - 3", Stance: combo.Orthodox, Landing: OnReturns, Rhythm: NoReturn, Pace: Combining, Pause: 1, Work: 30, Guidance: Alone}
 	on := Floor{Bag: guardBag, Ability: able, Seed: 1}

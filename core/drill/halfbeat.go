@@ -13,9 +13,9 @@ type HalfBeat struct {
 	Hand combo.Hand // the one that fits, in the stance after it: it alternates
 }
 
-// HalfBeats finds where one more hand fits (common practice): between two strikes with the feet at work, a kick above all, a step, a pivot or
-// a switch, where the time from one strike to the next, as they land, holds one more hand. A defence or a wait keeps its
-// time to itself.
+// HalfBeats finds where one more hand fits (common practice): between two strikes with the feet at work, a kick above
+// all, a step, a pivot or a switch, where the time from one strike to the next, as they land, holds one more hand. A
+// defence or a wait keeps its time to itself.
 func HalfBeats(rep Repetition, a trainee.Ability) []HalfBeat {
 	var list []HalfBeat
 	last, feet := -1, -1 // the strike before, and the first step since
@@ -51,8 +51,8 @@ func HalfBeats(rep Repetition, a trainee.Ability) []HalfBeat {
 	return list
 }
 
-// beside is how long (s) a hand takes between two strikes: its intervals from a hand and to a hand; beside a leg only its own way, since the
-// hands are free while the weight goes over.
+// beside is how long (s) a hand takes between two strikes: its intervals from a hand and to a hand; beside a leg only
+// its own way, since the hands are free while the weight goes over.
 func beside(before, next combo.Placed, hand combo.Hand, a trainee.Ability) float64 {
 	way := trainee.StrikeMovement(rig.Hanging)
 	out, home := way, way

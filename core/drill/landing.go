@@ -339,41 +339,6 @@ func (l *lander) still(s *Landed, before Landed, between []int) error {
 	return nil
 }
 
-// Shares of the bag's window that count, all assumed: a curved blow crosses the bag's line and meets it for a shorter time, and
-// so does any blow once a step has left that line and the bag crosses in front.
-const (
-	hookShare     = 0.7
-	uppercutShare = 0.6
-	offLineShare  = 0.8
-	noTouchShare  = 0.8 // where the bag may not be touched
-)
-
-// narrow takes a strike's window down to what counts of it. A side step or a pivot since the last strike leaves the bag's line;
-// the strike itself sends the bag along the new one.
-func (l *lander) narrow(s *Landed, between []int) {
-	if s.Share = 1; s.Still {
-		return
-	}
-	switch s.Shape() {
-	case combo.Hook:
-		s.Share = hookShare
-	case combo.Uppercut:
-		s.Share = uppercutShare
-	}
-	if l.c.Guard != Touched {
-		s.Share *= noTouchShare
-	}
-	if l.last >= 0 {
-		for _, i := range between {
-			if m := l.moves[i]; m.Word == combo.Pivot || m.Word == combo.StepTo && (m.Way == "lead" || m.Way == "rear") {
-				s.Share *= offLineShare
-				break
-			}
-		}
-	}
-	s.Window *= s.Share
-}
-
 // back is the bag's way back that a meeting counts, asked of the rig once for each blow and count.
 func (l *lander) back(launch float64, m rig.Meeting) (rig.Return, error) {
 	if r, ok := l.ways[wayBack{launch, m.Rebounds}]; ok {

@@ -10,13 +10,14 @@ import (
 	"melodromos/core/trainee"
 )
 
-// Stopping a swinging hanging bag is work of its own (common practice): a jab in time, a step aside and a kick, a firm long guard, a jam with
-// the forearms, a push kick. The next strike then meets it at rest. It is never grabbed.
+// Stopping a swinging hanging bag is work of its own (common practice): a jab in time, a step aside and a kick, a
+// firm long guard, a jam with the forearms, a push kick. The next strike then meets it at rest. It is never grabbed.
 
 // restsAfter is how long (s) a heavy bag that was stopped takes until it hangs still. Assumed.
 const restsAfter = 0.25
 
-// Stops says whether a move stops a bag of this kind: one that says so, and what never does anything else to a heavy bag.
+// Stops says whether a move stops a bag of this kind: one that says so, and what never does anything else to a heavy
+// bag.
 func Stops(m combo.Move, k rig.Kind) bool {
 	return k == rig.Hanging && (m.Stop || m.Word == combo.LongGuard || m.Word == combo.Jam)
 }

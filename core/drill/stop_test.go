@@ -14,8 +14,8 @@ func heavily(text string) Combination {
 	return Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60, Guidance: Alone}
 }
 
-// A heavy bag that swings is stopped as it comes back, in each of the ways there are (common practice), and the next strike meets it at rest;
-// without the stop it meets the return.
+// A heavy bag that swings is stopped as it comes back, in each of the ways there are (common practice), and the next
+// strike meets it at rest; without the stop it meets the return.
 func TestStop(t *testing.T) {
 	on := Floor{Bag: heavyBag, Ability: able, Seed: 1}
 	swinging, err := Land(heavily("2-1"), on)
@@ -76,8 +76,8 @@ func heavyPeriod(t *testing.T) float64 {
 	return want
 }
 
-// A kick takes 0.45 s before it and after it, in which the hands are free; a switch of the feet makes the same hand the lead one. Slow
-// hands find no room, and a slip keeps its time to itself.
+// A kick takes 0.45 s before it and after it, in which the hands are free; a switch of the feet makes the same hand
+// the lead one. Slow hands find no room, and a slip keeps its time to itself.
 func TestHalfBeats(t *testing.T) {
 	free := func(text string) Combination {
 		c := heavily(text)

@@ -8,8 +8,9 @@ import (
 	"melodromos/core/combo"
 )
 
-// Unforeseen cues as the trade has them (common practice), read off the timeline: the counter after a roll or a slip is the hand of the side
-// it ends on, after a duck the hand that threw last; not three cues after the same punch where the line has others; gaps that are not even.
+// Unforeseen cues as the trade has them (common practice), read off the timeline: the counter after a roll or a slip
+// is the hand of the side it ends on, after a duck the hand that threw last; not three cues after the same punch
+// where the line has others; gaps that are not even.
 func TestUnforeseenCues(t *testing.T) {
 	calls := 0
 	for _, text := range []string{"1-2", "1-2-3-2", "1 - wait - 3", "2-3b"} {

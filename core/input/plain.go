@@ -22,8 +22,8 @@ func Plainly(err error) string {
 	return err.Error()
 }
 
-// Sentence says what was expected of a field, without its path. A reason that begins with neither "expected" nor "missing" speaks for
-// itself.
+// Sentence says what was expected of a field, without its path. A reason that begins with neither "expected" nor
+// "missing" speaks for itself.
 func Sentence(field, reason string) string {
 	name := Called(field)
 	switch what, missing := strings.CutPrefix(reason, "missing; "); {

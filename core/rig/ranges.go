@@ -28,7 +28,8 @@ func (b SlipBag) ranges(s Striker, n int) ([]Tempo, error) {
 	return table, nil
 }
 
-// ranges gives the tempos of the counts 1 to n between the softest and the hardest strike. A count that these hands do not reach is left empty.
+// ranges gives the tempos of the counts 1 to n between the softest and the hardest strike. A count that these hands
+// do not reach is left empty.
 func (o oscillator) ranges(s Striker, n int) ([]Tempo, error) {
 	most := o.most()
 	soft, err := o.struckAt(s.Softest, most, n)
@@ -55,8 +56,9 @@ func (o oscillator) ranges(s Striker, n int) ([]Tempo, error) {
 // blowAt is a blow of a fist and when the bag is back from it.
 type blowAt struct{ launch, fist, at float64 }
 
-// struckAt finds, for the counts 1 to n, the launch that a fist of that speed gives where it meets the bag at that count each time. The fist is
-// nearly in proportion to the launch: what one swing tells of all counts is set right in proportion, once.
+// struckAt finds, for the counts 1 to n, the launch that a fist of that speed gives where it meets the bag at that
+// count each time. The fist is nearly in proportion to the launch: what one swing tells of all counts is set right in
+// proportion, once.
 func (o oscillator) struckAt(fist, most float64, n int) ([]blowAt, error) {
 	launch, _, err := o.driven(fist, most, Meeting{Rebounds: 1})
 	if err != nil {

@@ -19,15 +19,15 @@ type Striker struct {
 	Body     Body
 }
 
-// Anybody is bounded by what no hand does: published peak speeds of trained punches lie below 15 m/s, and nobody strikes more often than
-// ten times a second (both from memory).
+// Anybody is bounded by what no hand does: published peak speeds of trained punches lie below 15 m/s, and nobody
+// strikes more often than ten times a second (both from memory).
 var Anybody = Striker{Hardest: 15, Interval: 0.1}
 
 // Touch (m/s) is the softest fist that is still a strike. Assumed.
 const Touch = 0.5
 
-// Quickest is the share of somebody's own interval between two strikes below which they cannot strike at all; between the two they are
-// late. Assumed.
+// Quickest is the share of somebody's own interval between two strikes below which they cannot strike at all; between
+// the two they are late. Assumed.
 const Quickest = 0.75
 
 // Can says whether an answer of a rig is one that this striker can do.
@@ -83,8 +83,8 @@ func (s Striker) hard(r Rig, m Meeting) (Answer, error) {
 	return r.AtFist(s.Hardest, m)
 }
 
-// Ranges are the ranges of the counts 1 to 5 that are within this striker's reach. Where one swing tells of all counts, they are what Range
-// gives within a thousandth.
+// Ranges are the ranges of the counts 1 to 5 that are within this striker's reach. Where one swing tells of all
+// counts, they are what Range gives within a thousandth.
 func (s Striker) Ranges(r Rig, angle float64) []Tempo {
 	const counts = 5
 	if quick, ok := r.(interface {
@@ -103,9 +103,10 @@ func (s Striker) Ranges(r Rig, angle float64) []Tempo {
 	return table
 }
 
-// Reach answers from a wanted tempo (strikes a minute) to the strike that gives it, or, where the bag or the striker does not allow it, to
-// what to change. Its limits are then the striker's, where there are any at this count. Each change that is offered, a measure together
-// with those of the same kind, has been tried: with it this striker reaches the tempo, and the bag can hang there.
+// Reach answers from a wanted tempo (strikes a minute) to the strike that gives it, or, where the bag or the striker
+// does not allow it, to what to change. Its limits are then the striker's, where there are any at this count. Each
+// change that is offered, a measure together with those of the same kind, has been tried: with it this striker
+// reaches the tempo, and the bag can hang there.
 func Reach(r Rig, tempo float64, m Meeting, s Striker) (Answer, error) {
 	a, err := r.Solve(tempo, m)
 	if err != nil {
@@ -137,8 +138,8 @@ func Reach(r Rig, tempo float64, m Meeting, s Striker) (Answer, error) {
 	return out, nil
 }
 
-// sluggish is by how much (as a share) a tempo may lie off the narrow range of a heavy bag and still be kept: it is met all the way in, a quarter of
-// its period. Assumed, and far less than that.
+// sluggish is by how much (as a share) a tempo may lie off the narrow range of a heavy bag and still be kept: it is
+// met all the way in, a quarter of its period. Assumed, and far less than that.
 const sluggish = 0.02
 
 // near answers with the strike whose tempo lies nearest.
@@ -165,7 +166,8 @@ func (s Striker) Softer(r Rig, m Meeting, a Answer) Answer {
 	return out
 }
 
-// ReachBy is Reach for a tempo that is solved in a way of its own, such as that of a double punch: only another tempo is offered.
+// ReachBy is Reach for a tempo that is solved in a way of its own, such as that of a double punch: only another tempo
+// is offered.
 func ReachBy(solve func(tempo float64) (Answer, error), tempo float64, s Striker) (Answer, error) {
 	a, err := solve(tempo)
 	if err != nil || s.Can(Speed, a) {
@@ -245,8 +247,8 @@ func (s Striker) nearest(r Rig, tempo float64, m Meeting, l Tempo) (Change, bool
 	return Change{"tempo", to, reason}, s.reaches(r, to, m)
 }
 
-// whole is the tempo within a range that lies nearest, with as few decimals as there is one, and why. A heavy bag's range is often
-// narrower than 1 a minute.
+// whole is the tempo within a range that lies nearest, with as few decimals as there is one, and why. A heavy bag's
+// range is often narrower than 1 a minute.
 func whole(tempo float64, l Tempo) (to float64, reason string) {
 	reason = "the slowest within reach with this count"
 	quick := tempo > l.Slowest
@@ -262,165 +264,4 @@ func whole(tempo float64, l Tempo) (to float64, reason string) {
 		}
 	}
 	return (l.Slowest + l.Fastest) / 2, reason
-}
-
-// part is a measure of a rig that changes its tempo, from low to top, in steps that can be bought or set.
-type part struct {
-	low, top, step float64
-	with           func(v float64) (Rig, []Change)
-	also           func(v float64) Rig // what the same measure may come to as well; nil for nothing
-}
-
-// bound is the part with its range cut to where the rig can be.
-func (p part) bound() part {
-	can := func(v float64) bool { with, _ := p.with(v); return with.Check() == nil }
-	for n := 0; n < 60 && !can(p.top); n++ {
-		p.top = p.low + 0.95*(p.top-p.low)
-	}
-	for n := 0; n < 60 && !can(p.low); n++ {
-		p.low += 0.05 * (p.top - p.low)
-	}
-	return p
-}
-
-// tries are the efforts, as shares of the hardest, for which a part is tuned: half power, then more and less. Assumed.
-var tries = []float64{0.5, 0.8, 0.3}
-
-// mostTuned (m/s) is the hardest fist that a rig is tuned for where nobody is known. Assumed: an advanced boxer's.
-const mostTuned = 8.0
-
-// tuned finds the value of a part with which this striker has the tempo.
-func (s Striker) tuned(r Rig, p part, tempo float64, m Meeting) ([]Change, bool) {
-	p = p.bound()
-	for _, share := range tries {
-		at := func(v float64) float64 {
-			with, _ := p.with(v)
-			if with.Check() != nil {
-				return math.NaN()
-			}
-			var a Answer
-			var err error
-			if b, ok := with.(SlipBag); ok {
-				a, err = b.Struck(math.Max(s.Swing, 2*share*b.everydayPull()), m)
-			} else {
-				a, err = with.AtFist(share*math.Min(s.Hardest, mostTuned), m)
-			}
-			if err != nil {
-				return math.NaN()
-			}
-			return a.Tempo - tempo
-		}
-		v, err := motion.Root(at, p.low, p.top, p.step/4)
-		if err != nil {
-			continue
-		}
-		for _, rounded := range []float64{math.Round(v/p.step) * p.step, math.Floor(v/p.step) * p.step, math.Ceil(v/p.step) * p.step} {
-			rounded = math.Round(rounded*1e6) / 1e6
-			with, changes := p.with(rounded)
-			if with.Check() != nil || !s.hangs(r, with) {
-				continue
-			}
-			if p.also != nil && !s.reaches(p.also(rounded), tempo, m) {
-				continue
-			}
-			if s.reaches(with, tempo, m) {
-				return changes, true
-			}
-		}
-	}
-	return nil, false
-}
-
-func (s Striker) reaches(r Rig, tempo float64, m Meeting) bool {
-	a, err := r.Solve(tempo, m)
-	return err == nil && s.Can(r.Kind(), a)
-}
-
-// What a bag needs to hang and be used, all assumed.
-const (
-	leastDrop = 0.4  // m of a slip bag's pendulum
-	clearance = 0.15 // m from the floor to a hanging bag
-	settled   = 0.03 // m by which a bag may come to hang worse for somebody
-)
-
-// hangs says whether a rig that was changed can hang where the other hangs, no worse for whoever uses it.
-func (s Striker) hangs(before, after Rig) bool {
-	switch b := after.(type) {
-	case SlipBag:
-		if b.Drop() < leastDrop || s.Roof > 0 && b.AnchorHeight > s.Roof+1e-9 {
-			return false
-		}
-	case HangingBag:
-		if b.AnchorHeight > 0 && b.AnchorHeight-b.Chain-b.height() < clearance {
-			return false
-		}
-	}
-	if !s.Body.Known() {
-		return true
-	}
-	was, is := before.SetUp(s.Place, s.Body, 0), after.SetUp(s.Place, s.Body, 0)
-	return is.Needs != "" || was.Needs != "" || math.Abs(is.Move) <= math.Max(math.Abs(was.Move), settled)
-}
-
-// parts are the measures that set the tempo of a rig.
-func parts(r Rig) []part {
-	one := func(what, reason string, low, top, step float64, with func(v float64) Rig) part {
-		return part{low, top, step, func(v float64) (Rig, []Change) { return with(v), []Change{{what, v, reason}} }, nil}
-	}
-	switch b := r.(type) {
-	case SpeedBag: // whether only the length is another, or the whole bag in proportion
-		p := one("bagLength", "a bag this long swings so", smallestBag, largestBag, 0.01, func(v float64) Rig { c := b; c.BagLength = v; return c })
-		p.also = func(v float64) Rig { return b.scaled(v) }
-		return []part{p}
-	case DoubleEndBag:
-		slackest := 0.995 * math.Min(b.Upper.Span/b.Upper.Relaxed, b.Lower.Span/b.Lower.Relaxed)
-		return []part{{0.2, slackest, 0.005, func(share float64) (Rig, []Change) {
-			reason := "both cords wound so, in proportion: struck at half power it then comes back so"
-			var list []Change
-			for _, c := range b.wind(share) {
-				list = append(list, Change{c.Field, c.To, reason})
-			}
-			return b.Wound(share), list
-		}, nil}}
-	case ReflexBag:
-		return []part{
-			one("spring", "with this spring it comes back so", math.Ceil(b.weight()*1.02), math.Min(poleLimits.spring.Max, stiffest), 1, func(v float64) Rig { c := b; c.Spring = v; return c }),
-			one("ballMass", "with a ball this heavy it comes back so", lightestBall, b.heaviest(), 0.05, func(v float64) Rig { c := b; c.BallMass = v; return c }),
-			one("poleLength", "with a pole this long it comes back so", 0.6, 1.6, 0.01, func(v float64) Rig { c := b; c.PoleLength = v; return c }),
-		}
-	case SlipBag: // the bag itself stays at its height
-		return []part{one("anchorHeight", "hung from this height it passes so", b.CentreHeight+leastDrop, b.CentreHeight+longestDrop, 0.01, func(v float64) Rig { c := b; c.AnchorHeight = v; return c })}
-	case HangingBag:
-		return []part{one("chain", "on a chain this long it comes back so", 0, longestChain, 0.01, func(v float64) Rig { c := b; c.Chain = v; return c })}
-	}
-	return nil
-}
-
-// Sizes between which parts are offered: what is made and can be handled. From memory.
-const (
-	stiffest     = 300.0 // N·m/rad of a pole's spring
-	lightestBall = 0.2   // kg, of a reflex bag
-	heaviestBall = 3.0   // kg
-	longestDrop  = 4.0   // m of a slip bag
-	longestChain = 3.0   // m of a hanging bag
-)
-
-// heaviest is the heaviest ball (kg) that the spring still holds up.
-func (b ReflexBag) heaviest() float64 {
-	most := heaviestBall
-	for ; most > lightestBall; most -= 0.05 {
-		c := b
-		if c.BallMass = most; c.Check() == nil {
-			break
-		}
-	}
-	return most
-}
-
-// scaled is a bag of the same build: lengths in proportion, mass with the surface.
-func (b SpeedBag) scaled(length float64) SpeedBag {
-	s := length / b.BagLength
-	c := b
-	c.BagLength, c.BagDiameter, c.SwivelDrop, c.BagMass = length, b.BagDiameter*s, b.SwivelDrop*s, b.BagMass*s*s
-	return c
 }

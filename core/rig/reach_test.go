@@ -5,7 +5,8 @@ import (
 	"testing"
 )
 
-// What is advised brings the tempo within reach, each on its own but for the measures of the cords, and no hand is asked for what none can.
+// What is advised brings the tempo within reach, each on its own but for the measures of the cords, and no hand is
+// asked for what none can.
 func TestReach(t *testing.T) {
 	for _, c := range []struct {
 		rig   Rig
@@ -52,7 +53,8 @@ func TestReach(t *testing.T) {
 	}
 }
 
-// A tempo that the bag would keep and no hand does is out of reach, and nearer ones are offered; a slip bag is not let go from nowhere.
+// A tempo that the bag would keep and no hand does is out of reach, and nearer ones are offered; a slip bag is not
+// let go from nowhere.
 func TestOutOfHand(t *testing.T) {
 	quick, err := Reach(checked, 620, Meeting{Rebounds: 1}, Anybody)
 	if err != nil || quick.Feasible || !quick.ByBag || quick.Limits.Fastest > 600.1 {

@@ -10,8 +10,8 @@ import (
 // Reading is how a bag may have been tapped, or its returns counted.
 type Reading string
 
-// As it was asked for; at every crossing, on the way out as well as on the way in, so that twice as many were counted; or only every second
-// time, so that half as many were.
+// As it was asked for; at every crossing, on the way out as well as on the way in, so that twice as many were
+// counted; or only every second time, so that half as many were.
 const (
 	AsAsked     Reading = ""
 	BothWays    Reading = "twice"
@@ -24,8 +24,8 @@ type Doubt struct {
 	Value   float64 // that it comes to
 }
 
-// Moments are the n moments (s after the strike) that are tapped when a bag is calibrated, for a strike at half power or a gentle swing, as
-// the bag is known now, and the swing until the last of them. amplitude is m for a swing of 1.
+// Moments are the n moments (s after the strike) that are tapped when a bag is calibrated, for a strike at half power
+// or a gentle swing, as the bag is known now, and the swing until the last of them. amplitude is m for a swing of 1.
 func Moments(r Rig, n int) (at []float64, trace []TracePoint, amplitude float64, err error) {
 	f := r.leastKnown()
 	launch := f.force()
@@ -48,7 +48,8 @@ func (f fitted) force() float64 {
 	return halfPower
 }
 
-// asTapped fits to the moments of a reading. Of the two rows of every second moment the one that leaves less over counts.
+// asTapped fits to the moments of a reading. Of the two rows of every second moment the one that leaves less over
+// counts.
 func (f fitted) asTapped(as Reading, fit func(fitted) (Rig, Calibration, error)) (Rig, Calibration, error) {
 	ways := map[Reading][]func(at []float64, i int) float64{
 		BothWays: {crossing},
@@ -92,7 +93,8 @@ func (f fitted) asTapped(as Reading, fit func(fitted) (Rig, Calibration, error))
 	return r, best, err
 }
 
-// crossing is the i-th crossing (from 0) of a bag whose inbound ones are known: those on the way out lie midway between.
+// crossing is the i-th crossing (from 0) of a bag whose inbound ones are known: those on the way out lie midway
+// between.
 func crossing(at []float64, i int) float64 {
 	if i%2 == 0 {
 		return at[i/2]
@@ -100,14 +102,15 @@ func crossing(at []float64, i int) float64 {
 	return (at[i/2] + at[i/2+1]) / 2
 }
 
-// When a measurement is doubted: the bag would be quicker or slower than it was known by more than this, or more is left over than taps
-// leave. Assumed.
+// When a measurement is doubted: the bag would be quicker or slower than it was known by more than this, or more is
+// left over than taps leave. Assumed.
 const (
 	otherBag = 0.30  // as a logarithm of the time of its third return
 	clumsy   = 0.035 // s
 )
 
-// doubted adds a doubt to a fit where another reading explains it better. A fit that failed is refused with what may have happened.
+// doubted adds a doubt to a fit where another reading explains it better. A fit that failed is refused with what may
+// have happened.
 func (f fitted) doubted(fit Rig, c Calibration, failed error, read func(Reading) (Calibration, error)) (Rig, Calibration, error) {
 	var refused *input.Error
 	if failed != nil && (!errors.As(failed, &refused) || refused.Field != "taps" && refused.Field != "seconds") {

@@ -8,8 +8,8 @@ import (
 	"melodromos/core/motion"
 )
 
-// crossings are the moments (s) at which a bag goes through its middle, both ways, or for a slip bag passes and turns: from the motion
-// itself, not from what calibration reckons with.
+// crossings are the moments (s) at which a bag goes through its middle, both ways, or for a slip bag passes and
+// turns: from the motion itself, not from what calibration reckons with.
 func crossings(t *testing.T, r Rig, launch float64, n int) []float64 {
 	t.Helper()
 	var at []float64
@@ -48,8 +48,8 @@ func other(r Rig, noise *rand.Rand) (Rig, float64) {
 	return f.with(v), v
 }
 
-// Somebody who taps every crossing, or only every second return, is asked; what the other reading comes to is the bag as it is. Somebody who
-// taps what was asked for is left alone.
+// Somebody who taps every crossing, or only every second return, is asked; what the other reading comes to is the bag
+// as it is. Somebody who taps what was asked for is left alone.
 func TestMisreadings(t *testing.T) {
 	const people = 12
 	for _, r := range []Rig{doubleEnd, reflex, slip, cylinder, checked} {
