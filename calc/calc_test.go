@@ -105,6 +105,34 @@ func TestTempo(t *testing.T) {
 	}
 }
 
+// A bag may come back quicker than any hand strikes, and a launch be more than any hand gives (from memory: ten strikes a second, fists
+// under 15 m/s): then it is not feasible, the bag's own limits stand, and what is advised is.
+func TestNoHandIsThatQuick(t *testing.T) {
+	for _, q := range []string{`"tempo":640,"rebounds":1`, `"launch":12,"rebounds":1`, `"launch":28,"rebounds":3`} {
+		far := ask[tempoOut](t, "tempo", `{"rig":`+bag+`,`+q+`}`)
+		if far.Feasible || far.Launch != nil || far.Window != nil || far.FistSpeed != nil || far.Fastest < 640 && strings.Contains(q, "640") {
+			t.Errorf("%s: %+v", q, far)
+		}
+		if len(far.Change) == 0 {
+			t.Errorf("%s: no advice", q)
+		}
+		for _, c := range far.Change {
+			again := `"tempo":640,"rebounds":1`
+			switch c.What {
+			case "tempo":
+				again = fmt.Sprintf(`"tempo":%v,"rebounds":1`, c.To)
+			case "launch":
+				again = fmt.Sprintf(`"launch":%v,%s`, c.To, q[strings.Index(q, `"rebounds`):])
+			default:
+				continue
+			}
+			if then := ask[tempoOut](t, "tempo", `{"rig":`+bag+`,`+again+`}`); !then.Feasible {
+				t.Errorf("%s, then %s: %+v", q, again, then)
+			}
+		}
+	}
+}
+
 func TestRefusals(t *testing.T) {
 	for _, c := range []struct{ op, doc, field string }{
 		{"returns", `{"rig":` + bag + `,"launch":2.8,"rebounds":2,"face":"front"}`, "face"},
@@ -201,6 +229,24 @@ func ExampleDo() {
 }
 
 // The line of the trade: 13 moves, 10 strikes, and the same for the other side in both ways.
+// Left and right are read by the stance, and what was left open is told.
+func TestComboOpen(t *testing.T) {
+	out := ask[struct {
+		Canonical string
+		Moves     []struct{ Hand, Side *string }
+		Notes     []struct {
+			Column          int
+			Said, Read, Why string
+		}
+	}](t, "combo", `{"text":"jab, left hook then uppercut","stance":"southpaw"}`)
+	if out.Canonical != "1-4-5" || *out.Moves[1].Hand != "rear" || *out.Moves[1].Side != "left" || len(out.Notes) != 1 {
+		t.Fatalf("%+v", out)
+	}
+	if n := out.Notes[0]; n.Column != 21 || n.Said != "uppercut" || n.Read != "lead uppercut" || n.Why != "the hand that alternates" {
+		t.Errorf("%+v", n)
+	}
+}
+
 func TestCombo(t *testing.T) {
 	out := ask[struct {
 		Moves                          []moveOut
