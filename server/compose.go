@@ -121,6 +121,9 @@ func (p *DrillPreview) combination(c drill.Combination, on drill.Floor, by calle
 		o := &out.Moves[m.Move]
 		o.At, o.Until, o.Window, o.Share, o.Still, o.Return, o.Late, o.Offers, o.Choices = m.At, m.Until, m.Window, m.Share, m.Still, m.Return, m.Late, some(m.Fits), some(choices[i])
 	}
+	if c.Cues != nil {
+		out.Cautions = append(out.Cautions, c.Cues.Joined()...)
+	}
 	for _, n := range c.Notes() {
 		out.Notes = append(out.Notes, LineNote(n))
 	}

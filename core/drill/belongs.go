@@ -20,6 +20,11 @@ func (c Combination) belongs(moves []combo.Placed, on Floor) error {
 			return input.Refuse("text", "%s, move %d: %s", m.Move, i+1, why)
 		}
 	}
+	if c.Cues != nil {
+		if err := c.Cues.belongs(c, on); err != nil {
+			return err
+		}
+	}
 	if on.Bag.Kind() == rig.Slip || combo.Balanced(moves).Strikes == 0 {
 		return nil
 	}
@@ -28,6 +33,28 @@ func (c Combination) belongs(moves []combo.Placed, on Floor) error {
 		return input.Refuse("fist", "expected at most %.1f m/s, which is all this bag takes, not %.1f", on.Place.PowerCap, c.Fist)
 	case on.Theirs && c.Fist > overEstimate*on.Ability.FistSpeed:
 		return input.Refuse("fist", "expected at most %.1f m/s, which is this person's greatest, not %.1f", on.Ability.FistSpeed, c.Fist)
+	}
+	return nil
+}
+
+// belongs refuses what of the answers to cues has no place, by field.
+func (c Cues) belongs(in Combination, on Floor) error {
+	lines := map[string][]string{"cues.counters": c.Counters}
+	for _, a := range c.Attacks {
+		lines["cues.attacks"] = append(lines["cues.attacks"], a.Answer)
+	}
+	for field, list := range lines {
+		for _, text := range list {
+			line, err := combo.Parse(text)
+			if err != nil {
+				return misread(field, text, err)
+			}
+			for _, m := range line.Moves(in.Stance) {
+				if why := misplaced(m, in, on); why != "" {
+					return input.Refuse(field, "%s: %s", m.Move, why)
+				}
+			}
+		}
 	}
 	return nil
 }

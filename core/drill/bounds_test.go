@@ -59,7 +59,7 @@ func TestLayingOutStops(t *testing.T) {
 
 // What falls into an answer to a cue is left out, and nothing else: the same as going through all cues for each move.
 func TestBusy(t *testing.T) {
-	cues := Cues{Moves: []string{"duck", "roll lead"}, Least: 0.5, Mean: 2, Counters: []string{"1", "2-3-2"}}.Draw(7, 3, 200, nil)
+	cues := Cues{Moves: []string{"duck", "roll lead"}, Least: 0.5, Mean: 2, Counters: []string{"1", "2-3-2"}}.Draw(7, 3, 200, Thrown{})
 	if len(cues) < 40 {
 		t.Fatalf("%d cues", len(cues))
 	}

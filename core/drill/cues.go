@@ -126,6 +126,24 @@ func (c Cues) Check() error {
 	return cueLimits.mean.Check("mean", c.Mean)
 }
 
+// Joined tells, for each imagined attack whose answer does not join as its defence loads the hands, or needs care,
+// what it is. Advice, no bar.
+func (c Cues) Joined() []string {
+	var list []string
+	for _, a := range c.Attacks {
+		line, err := combo.Parse(a.Answer)
+		if err != nil {
+			continue
+		}
+		for _, m := range combo.Flow(line.Moves(combo.Orthodox)) {
+			if !m.Deliberate {
+				list = append(list, fmt.Sprintf("Answer to the %s: %s.", a.Name, m.Reason))
+			}
+		}
+	}
+	return list
+}
+
 // misread refuses a line within the cues, with the line.
 func misread(field, text string, err error) error {
 	return input.Refuse(field, "%s", reason(text, err))
@@ -250,17 +268,20 @@ func (c Cue) answer() (takes float64, ends combo.Move) {
 	return trainee.SoundReaction + trainee.TimesOf(c.Move).Whole + counterTime*float64(strikes), ends
 }
 
-// lastPunch tells which punch of a drill comes last before a moment (s), and when, were there no cues; false before
-// the first.
-type lastPunch func(at float64) (punch combo.Move, when float64, ok bool)
+// Thrown tells what is thrown around the cues; the zero value tells nothing.
+type Thrown struct {
+	// Last tells which punch comes last before a moment (s), and when, were there no cues; false before the first.
+	Last   func(at float64) (punch combo.Move, when float64, ok bool)
+	Varied bool // there are several punches to come before a cue
+}
 
 // Draw gives the cues from one moment to another (s), by a seed: the same seed the same cues. The gaps are the least
 // one and a random wait of a memoryless kind, at least a quarter of it on the mean, so that nothing tells when the
 // next one comes. One never falls while the last one's answer is still under way; the same move never comes twice
 // running where there is a choice, and no three cues come after the same punch (common practice). The counter after a
 // roll or a slip is the hand on the side it ends on, after a duck the hand that threw last; where none of the set
-// ones is, one is taken in its counterpart. before is nil where the punches are not told apart.
-func (c Cues) Draw(seed uint64, from, to float64, before lastPunch) []Cue {
+// ones is, one is taken in its counterpart.
+func (c Cues) Draw(seed uint64, from, to float64, thrown Thrown) []Cue {
 	r := rand.New(rand.NewPCG(seed, 0x63756573))
 	options := c.options()
 	if len(options) == 0 {
@@ -272,18 +293,15 @@ func (c Cues) Draw(seed uint64, from, to float64, before lastPunch) []Cue {
 	var punch, previous combo.Move // before the last cue, and before the one before it
 	for {
 		next := at + wait + r.ExpFloat64()*random
-		now := punch
-		if before != nil {
-			now = struckLast(list, next, punch, before)
-			for try := 0; try < punchTries && now == punch && now == previous; try++ {
-				next = at + wait + r.ExpFloat64()*random
-				now = struckLast(list, next, punch, before)
-			}
+		now := thrown.before(next, list, punch)
+		for try := 0; try < punchTries && thrown.Varied && now == punch && now == previous; try++ {
+			next = at + wait + r.ExpFloat64()*random
+			now = thrown.before(next, list, punch)
 		}
 		if at = next; at >= to {
 			return list
 		}
-		if before != nil && now == punch && now == previous && len(list) > 1 {
+		if thrown.Varied && now == punch && now == previous && len(list) > 1 {
 			wait = 0
 			continue // no other punch comes near: this one is left out
 		}
@@ -304,10 +322,13 @@ func (c Cues) Draw(seed uint64, from, to float64, before lastPunch) []Cue {
 	}
 }
 
-// struckLast is the punch that comes last before a moment (s): the drill's, or one of the counter to the last cue.
-// What falls into an answer is left out of the drill.
-func struckLast(list []Cue, at float64, punch combo.Move, before lastPunch) combo.Move {
-	m, when, ok := before(at - beforeCue)
+// before is the punch that comes last before a moment (s): the drill's, or one of the counter to the last cue. What
+// falls into an answer is left out of the drill; then it is the punch before that cue.
+func (t Thrown) before(at float64, list []Cue, punch combo.Move) combo.Move {
+	if t.Last == nil {
+		return punch
+	}
+	m, when, ok := t.Last(at - beforeCue)
 	if n := len(list); n > 0 && (!ok || when < list[n-1].At+list[n-1].takes) {
 		if m = list[n-1].ends; m == (combo.Move{}) {
 			return punch

@@ -94,6 +94,12 @@ func TestBelongs(t *testing.T) {
 			t.Errorf("%q on %s: %v, want %q", c.text, c.on.Bag.Kind(), err, c.want)
 		}
 	}
+	cued := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 30, Guidance: Alone,
+		Cues: &Cues{Moves: []string{"duck"}, Counters: []string{"2", "elbow rear"}, Least: 3, Mean: 7}}
+	var refused *input.Error
+	if _, err := Land(cued, Floor{Bag: pole, Ability: able}); !errors.As(err, &refused) || refused.Field != "cues.counters" {
+		t.Errorf("an elbow as a counter on a pole: %v", err)
+	}
 	mild := Floor{Bag: gentle, Ability: trainee.Start(trainee.FirstTimer), Theirs: true}
 	hard := Combination{Text: "1-2!", Fist: 7, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 30, Guidance: Alone}
 	if _, err := Land(hard, mild); err == nil || !strings.Contains(err.Error(), "this person's greatest") {

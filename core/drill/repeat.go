@@ -19,7 +19,8 @@ const (
 	LetGo EventKind = "letGo" // a slip bag is drawn back and let go
 )
 
-// Against says whether a move is one against the pass of a slip bag, one that cannot be done included: that has no window, and comes late.
+// Against says whether a move is one against the pass of a slip bag, one that cannot be done included: that has no
+// window, and comes late.
 func (e Event) Against() bool { return e.Kind == Doing && e.Move >= 0 && (e.Window > 0 || e.Late > 0) }
 
 // beforeCall is how long (s) before a repetition it is called. Assumed.
@@ -31,9 +32,9 @@ const beforeCue = 0.1
 // counterWindow (s) is how much a counter to a cue may be off: it waits for a reaction. Assumed.
 const counterWindow = 0.40
 
-// CompileCombination lays a combination drill out on one clock for this bag and this person. Repetitions stand a pause apart,
-// each lined up anew, as many as are done before the closing bell. The same drill, bag, person and seed give the same bytes. The
-// moves that do not fit come with it; what would make them fit, Land tells.
+// CompileCombination lays a combination drill out on one clock for this bag and this person. Repetitions stand a
+// pause apart, each lined up anew, as many as are done before the closing bell. The same drill, bag, person and seed
+// give the same bytes. The moves that do not fit come with it; what would make them fit, Land tells.
 func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
 	if err := c.Check(); err != nil {
 		return Timeline{}, Repetition{}, err
@@ -178,8 +179,8 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 	}
 }
 
-// thrown tells which punch comes last before a moment, of n repetitions from start, so far apart (s). Nil where all are the same one.
-func (l *layer) thrown(start, every float64, n int) lastPunch {
+// thrown tells which punch comes last before a moment, of n repetitions from start, so far apart (s).
+func (l *layer) thrown(start, every float64, n int) Thrown {
 	var strikes []Landed
 	varied := false
 	for _, m := range l.rep.Moves {
@@ -189,10 +190,10 @@ func (l *layer) thrown(start, every float64, n int) lastPunch {
 			varied = varied || m.Placed.Move != strikes[0].Placed.Move
 		}
 	}
-	if !varied {
-		return nil
+	if len(strikes) == 0 {
+		return Thrown{}
 	}
-	return func(at float64) (combo.Move, float64, bool) {
+	return Thrown{Varied: varied, Last: func(at float64) (combo.Move, float64, bool) {
 		for k := min(n-1, int(math.Floor((at-start)/every))); k >= 0; k-- {
 			for i := len(strikes) - 1; i >= 0; i-- {
 				if when := start + float64(k)*every + strikes[i].At; when < at {
@@ -201,11 +202,11 @@ func (l *layer) thrown(start, every float64, n int) lastPunch {
 			}
 		}
 		return combo.Move{}, 0, false
-	}
+	}}
 }
 
-// busy says whether an answer to one of the cues is under way, or about to be, at a moment (s). The cues are in order, and no answer lasts
-// into the next one.
+// busy says whether an answer to one of the cues is under way, or about to be, at a moment (s). The cues are in
+// order, and no answer lasts into the next one.
 func busy(cues []Cue, at float64) bool {
 	next, _ := slices.BinarySearchFunc(cues, at, func(c Cue, at float64) int { return cmp.Compare(c.At-beforeCue, at) })
 	return next > 0 && at < cues[next-1].At+cues[next-1].takes

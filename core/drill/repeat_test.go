@@ -111,7 +111,7 @@ func TestCueSpacing(t *testing.T) {
 	}
 	gaps, sum, squares := 0, 0.0, 0.0
 	for seed := range uint64(10_000) {
-		cues := c.Draw(seed, 0, 60, nil)
+		cues := c.Draw(seed, 0, 60, Thrown{})
 		for i, cue := range cues {
 			if cue.At <= 0 || cue.At >= 60 || cue.Lead <= trainee.SoundReaction || cue.Counter == "" {
 				t.Fatalf("seed %d: %+v", seed, cue)
@@ -143,7 +143,7 @@ func TestCuesLeaveTime(t *testing.T) {
 		if err := c.Check(); err != nil {
 			t.Fatal(err)
 		}
-		cues := c.Draw(7, 0, 300, nil)
+		cues := c.Draw(7, 0, 300, Thrown{})
 		for i := 1; i < len(cues); i++ {
 			// A slip or a duck and two or three strikes at 0.3 s each, after a sound's reaction.
 			if gap := cues[i].At - cues[i-1].At; gap < 0.16+0.35+0.6 {
