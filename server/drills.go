@@ -316,12 +316,13 @@ func preview(c caller, in DrillQuestion) (DrillPreview, error) {
 		if !ok {
 			return p, input.Refuse("rigId", "expected a speed bag for a technique: on this bag a combination is programmed")
 		}
-		err = p.technique(d, speed, floor.Ability, c.units())
+		err = p.technique(d, speed, floor, c.units())
 	}
 	return p, input.Under("doc", err)
 }
 
-func (p *DrillPreview) technique(d drill.Drill, bag rig.SpeedBag, ability trainee.Ability, units words.Units) error {
+func (p *DrillPreview) technique(d drill.Drill, bag rig.SpeedBag, on drill.Floor, units words.Units) error {
+	ability := on.Ability
 	p.Where, p.Counts, p.Sets = d.Where(), d.Counts(), d.Sets()
 	a, err := drill.Reach(d, bag, ability)
 	if err != nil {
@@ -338,7 +339,7 @@ func (p *DrillPreview) technique(d drill.Drill, bag rig.SpeedBag, ability traine
 	}
 	p.Shown = 60 / p.Cycle.Return
 	var field *input.Error
-	t, err := drill.Compile(d, bag)
+	t, err := d.Lay(on)
 	switch {
 	case errors.As(err, &field):
 		p.Problem, p.Field = field.Reason, field.Field

@@ -59,7 +59,7 @@ var lines = []line{
 	{"jab, pull, cross", "1 - pull 2", ""}, {"bob and weave", "weave", ""}, {"bob & weave, hook", "weave - 3", ""}, {"1-2, bob and weave, then 2-3", "1-2 - weave - 2-3", ""}, {"roll under lead", "roll lead", ""}, {"cover up", "cover", ""},
 	{"step forward, jab", "step in - 1", ""}, {"1-2-step back", "1-2 - step back", ""}, {"check hook", "3 - pivot lead", ""}, {"1-2, check hook", "1-2-3 - pivot lead", ""}, {"teep", "push kick lead", ""}, {"1-2-teep", "1-2 - push kick lead", ""},
 	{"jab, teep rear", "1 - push kick rear", ""}, {"feint", "feint", ""}, {"feint jab", "feint jab", ""}, {"feint jab, cross", "feint jab - 2", ""}, {"feint the jab then cross", "feint jab - 2", ""}, {"feint 1 2", "feint jab - 2", ""}, {"feint - 1", "feint - 1", ""},
-	{"feint low, hook high", "feint body - 3", ""}, {"power cross", "2!", ""}, {"jab, big right hand", "1-2!", "1-1!"}, {"1 hard 2", "1-2!", ""},
+	{"feint low, hook high", "feint body - 3", ""}, {"power cross", "2!", ""}, {"jab, big right hand", "1-2!", "1-1!"}, {"1 hard 2", "1-2!", ""}, {"hard double jab, cross", "1-1!-2", ""},
 	{"feint low jab, cross", "feint jab body - 2", ""}, {"parry jab", "parry jab", ""}, {"parry the jab, cross", "parry jab - 2", ""}, {"parry, jab", "parry - 1", ""}, {"block hook, cross", "block hook - 2", ""}, {"block 1-2", "block - 1-2", ""},
 	{"2, stop jab, 2", "2 - stop 1 - 2", ""}, {"2 - stop it with a jab - 2", "2 - stop 1 - 2", ""}, {"2, stop with a push kick lead, 2", "2 - stop push kick lead - 2", ""}, {"2, stop long guard, 2", "2 - long guard - 2", ""},
 	{"2, stop step left, low kick rear", "2 - stop step lead - low kick rear", "2 - stop step rear - low kick rear"}, {"2, stop straight right, 2", "2 - stop 2 - 2", "2 - stop 1 - 2"},

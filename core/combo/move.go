@@ -21,11 +21,11 @@ func (p *parser) move() (node, error) {
 	start, first := p.at, p.ahead(0)
 	copies, goes := 1, unsaid
 	stop, accent := p.stop(), p.powerful()
-	if n := manifold[first.text]; n > 0 && !strings.HasPrefix(p.ahead(1).text, "punch") {
+	if n := manifold[p.peek()]; n > 0 && !strings.HasPrefix(p.ahead(1).text, "punch") {
 		if next := p.ahead(1); next.text != "" && next.gap <= tight && next.gap != opening && next.text != "!" && next.text[0] != ':' {
 			p.at++
 			if ph, words := p.aimed(); words == 0 || !ph.strikes() || ph.Word == Double {
-				return node{}, p.refuse("expected a punch after %q; for both fists at once write double punch", first.text)
+				return node{}, p.refuse("expected a punch after %q; for both fists at once write double punch", p.ahead(-1).text)
 			}
 			copies = n
 		}

@@ -1,6 +1,7 @@
 package drill
 
 import (
+	"fmt"
 	"math"
 
 	"melodromos/core/combo"
@@ -39,21 +40,26 @@ func (c Combination) belongs(moves []combo.Placed, on Floor) error {
 
 // belongs refuses what of the answers to cues has no place, by field.
 func (c Cues) belongs(in Combination, on Floor) error {
-	lines := map[string][]string{"cues.counters": c.Counters}
-	for _, a := range c.Attacks {
-		lines["cues.attacks"] = append(lines["cues.attacks"], a.Answer)
+	check := func(field, text string) error {
+		line, err := combo.Parse(text)
+		if err != nil {
+			return misread(field, text, err)
+		}
+		for _, m := range line.Moves(in.Stance) {
+			if why := misplaced(m, in, on); why != "" {
+				return input.Refuse(field, "%s: %s", m.Move, why)
+			}
+		}
+		return nil
 	}
-	for field, list := range lines {
-		for _, text := range list {
-			line, err := combo.Parse(text)
-			if err != nil {
-				return misread(field, text, err)
-			}
-			for _, m := range line.Moves(in.Stance) {
-				if why := misplaced(m, in, on); why != "" {
-					return input.Refuse(field, "%s: %s", m.Move, why)
-				}
-			}
+	for _, text := range c.Counters {
+		if err := check("cues.counters", text); err != nil {
+			return err
+		}
+	}
+	for i, a := range c.Attacks {
+		if err := check(fmt.Sprintf("cues.attacks[%d].answer", i), a.Answer); err != nil {
+			return err
 		}
 	}
 	return nil

@@ -112,3 +112,21 @@ func TestBelongs(t *testing.T) {
 		t.Errorf("%+v, %v", rep.Moves, err)
 	}
 }
+
+// A technique is no quicker than the person's fist goes, or the bag takes.
+func TestTechniqueWithinReach(t *testing.T) {
+	d := in(t, OneHand)
+	d.Tempo = 300
+	for name, on := range map[string]Floor{
+		"a first-timer": {Bag: bag, Ability: trainee.Start(trainee.FirstTimer), Theirs: true},
+		"a capped bag":  {Bag: bag, Ability: able, Place: rig.Place{PowerCap: 2}},
+	} {
+		var refused *input.Error
+		if _, err := d.Lay(on); !errors.As(err, &refused) || refused.Field != "tempo" {
+			t.Errorf("%s: %v", name, err)
+		}
+	}
+	if _, err := d.Lay(Floor{Bag: bag, Ability: able}); err != nil {
+		t.Error(err)
+	}
+}

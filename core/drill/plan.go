@@ -72,6 +72,9 @@ func (d Drill) Lay(on Floor) (Timeline, error) {
 	if !ok {
 		return Timeline{}, input.Refuse("technique", "expected a speed bag: on this bag a combination is programmed")
 	}
+	if a, err := Solve(d, speed); err == nil && a.Feasible && a.FistSpeed > on.hardest() {
+		return Timeline{}, input.Refuse("tempo", "expected a tempo within reach: %g a minute take a fist of %.1f m/s, and %.1f is all that this person, or this bag, gives", d.Tempo, a.FistSpeed, on.hardest())
+	}
 	return Compile(d, speed)
 }
 
