@@ -147,3 +147,48 @@ func TestAdviceDelivers(t *testing.T) {
 		t.Logf("%-10s %6d %7d %12d %14d %13d %14d", k, r.asked, r.within, r.advised, r.offered, r.broken, r.silent)
 	}
 }
+
+// What the checks of a bag advise is done to the letter as well, and then what was found is not found any more.
+func TestRemediesDeliver(t *testing.T) {
+	g := gym{rand.New(rand.NewPCG(12, 500))}
+	offered, broken := map[string]int{}, map[string]int{}
+	for range 500 {
+		r := g.bag()
+		q := Question{Rig: r, Person: Person{"Milo", rig.Body{Height: g.from(1.35, 2)}}, Ability: trainee.Start(trainee.Bands[g.IntN(5)]), Meeting: rig.Meeting{Rebounds: 1}}
+		if r.Kind() == rig.Reflex {
+			q.Place.BaseMass, q.Place.BaseWidth = g.from(5, 60), 0.5
+		}
+		a, err := Ask(q)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, f := range a.Findings {
+			if len(f.Change) == 0 {
+				continue
+			}
+			key := string(r.Kind()) + " " + f.Code
+			offered[key]++
+			again := q
+			if again.Rig, again.Place, err = rig.Apply(q.Rig, q.Place, f.Change); err != nil {
+				broken[key]++
+				t.Errorf("%s: %+v: %v", key, f.Change, err)
+				continue
+			}
+			then, err := Ask(again)
+			if err != nil {
+				broken[key]++
+				t.Errorf("%s: %+v: %v", key, f.Change, err)
+				continue
+			}
+			for _, still := range then.Findings {
+				if still.Code == f.Code && still.Weight == f.Weight {
+					broken[key]++
+					t.Errorf("%s: after %+v still %.3g for %.3g", key, f.Change, still.Figure, still.Limit)
+				}
+			}
+		}
+	}
+	for key, n := range offered {
+		t.Logf("%-28s offered %4d, not delivered %d", key, n, broken[key])
+	}
+}
