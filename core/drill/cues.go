@@ -271,8 +271,10 @@ func (c Cue) answer() (takes float64, ends combo.Move) {
 // Thrown tells what is thrown around the cues; the zero value tells nothing.
 type Thrown struct {
 	// Last tells which punch comes last before a moment (s), and when, were there no cues; false before the first.
-	Last   func(at float64) (punch combo.Move, when float64, ok bool)
-	Varied bool // there are several punches to come before a cue
+	Last func(at float64) (punch combo.Move, when float64, ok bool)
+	// Other tells the first stretch of time after a moment (s) in which another punch than this one came last; false
+	// for none.
+	Other func(at float64, than combo.Move) (from, to float64, ok bool)
 }
 
 // Draw gives the cues from one moment to another (s), by a seed: the same seed the same cues. The gaps are the least
@@ -294,16 +296,16 @@ func (c Cues) Draw(seed uint64, from, to float64, thrown Thrown) []Cue {
 	for {
 		next := at + wait + r.ExpFloat64()*random
 		now := thrown.before(next, list, punch)
-		for try := 0; try < punchTries && thrown.Varied && now == punch && now == previous; try++ {
-			next = at + wait + r.ExpFloat64()*random
+		if thrown.Other != nil && now == punch && now == previous && len(list) > 1 {
+			opens, closes, ok := thrown.Other(next-beforeCue, now)
+			if !ok {
+				return list // nothing else is thrown any more
+			}
+			next = beforeCue + opens + r.Float64()*(closes-opens)
 			now = thrown.before(next, list, punch)
 		}
 		if at = next; at >= to {
 			return list
-		}
-		if thrown.Varied && now == punch && now == previous && len(list) > 1 {
-			wait = 0
-			continue // no other punch comes near: this one is left out
 		}
 		previous, punch = punch, now
 		choice := r.IntN(len(options))
@@ -337,12 +339,8 @@ func (t Thrown) before(at float64, list []Cue, punch combo.Move) combo.Move {
 	return m
 }
 
-// How far gaps are from even, as a share of the least one, and how often another moment is drawn so that a cue comes
-// after another punch. Assumed.
-const (
-	unevenly   = 0.25
-	punchTries = 120
-)
+// unevenly is how far gaps are from even at least, as a share of the least one. Assumed.
+const unevenly = 0.25
 
 // counter draws one of the set counters that begins with the hand that the move loads.
 func (c Cues) counter(r *rand.Rand, move combo.Move, threw combo.Hand) string {

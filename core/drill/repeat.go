@@ -193,16 +193,34 @@ func (l *layer) thrown(start, every float64, n int) Thrown {
 	if len(strikes) == 0 {
 		return Thrown{}
 	}
-	return Thrown{Varied: varied, Last: func(at float64) (combo.Move, float64, bool) {
-		for k := min(n-1, int(math.Floor((at-start)/every))); k >= 0; k-- {
-			for i := len(strikes) - 1; i >= 0; i-- {
-				if when := start + float64(k)*every + strikes[i].At; when < at {
-					return strikes[i].Placed.Move, when, true
+	// All strikes stand in one row: the i-th is that of a repetition.
+	when := func(i int) float64 { return start + float64(i/len(strikes))*every + strikes[i%len(strikes)].At }
+	what := func(i int) combo.Move { return strikes[i%len(strikes)].Placed.Move }
+	before := func(at float64) int { // the index of the last before a moment; -1 for none
+		i := min(n-1, int(math.Floor((at-start)/every)))*len(strikes) + len(strikes) - 1
+		for i >= 0 && when(i) >= at {
+			i--
+		}
+		return i
+	}
+	t := Thrown{Last: func(at float64) (combo.Move, float64, bool) {
+		i := before(at)
+		if i < 0 {
+			return combo.Move{}, 0, false
+		}
+		return what(i), when(i), true
+	}}
+	if varied {
+		t.Other = func(at float64, than combo.Move) (float64, float64, bool) {
+			for i := before(at) + 1; i < n*len(strikes)-1; i++ {
+				if what(i) != than {
+					return when(i), when(i + 1), true
 				}
 			}
+			return 0, 0, false
 		}
-		return combo.Move{}, 0, false
-	}}
+	}
+	return t
 }
 
 // busy says whether an answer to one of the cues is under way, or about to be, at a moment (s). The cues are in
