@@ -51,6 +51,8 @@ var predicted = []struct {
 	{"slip bag: slip rear - 2-3", rope, thrown("slip rear - 2-3")},
 	{"hanging bag: 1-2-3 - step back - 2, freely", heavy, freely("1-2-3 - step back - 2", 150)},
 	{"hanging bag: 2-1-2, on the way in", heavy, thrown("2-1-2")},
+	{"hanging bag: 2 - stop 1 - 2", heavy, thrown("2 - stop 1 - 2")},
+	{"slip bag at rest: 1-2-3, stopped short", rope, guarded("1-2-3")},
 }
 
 func technique(t drill.Technique, side, rebounds int, angle, tempo float64) drill.Drill {
@@ -64,6 +66,12 @@ func thrown(text string) drill.Combination {
 func freely(text string, tempo float64) drill.Combination {
 	c := thrown(text)
 	c.Landing, c.Tempo = drill.Freely, tempo
+	return c
+}
+
+func guarded(text string) drill.Combination {
+	c := thrown(text)
+	c.Rhythm, c.Guard = drill.NoReturn, drill.StopShort
 	return c
 }
 
