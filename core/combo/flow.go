@@ -115,7 +115,7 @@ func answered(d, m Placed, strike int, lastSide Side) []Mark {
 			return []Mark{{Move: strike, Code: SlipHand, Reason: fmt.Sprintf("a slip to the %s side loads the %s hand", d.Way, name[d.Side() == lead]), Suggest: handsOn(d.Side() == lead)}}
 		}
 		if d.Way == string(Rear) {
-			return []Mark{{Move: strike, Code: OutsideSlip, Reason: "a slip to the rear side answered at once by the rear hand: the slip leads out, but the way back leads in, and the head can walk into an opponent's rear hand: for those who have the timing"}}
+			return []Mark{{Move: strike, Code: OutsideSlip, Reason: "a slip to the rear side answered at once by the rear hand: the slip leads out, but the way back leads in, and the head can walk into an opponent's rear hand; for those who have the timing"}}
 		}
 	case Roll:
 		if side != d.Side() {

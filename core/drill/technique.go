@@ -134,7 +134,11 @@ func Reach(d Drill, bag rig.SpeedBag, who trainee.Ability) (rig.Answer, error) {
 
 func (d Drill) reach(bag rig.SpeedBag, s rig.Striker) (rig.Answer, error) {
 	if d.Technique != DoublePunch && d.Technique != Trap {
-		return rig.Reach(bag, d.Tempo, d.Meeting(), s)
+		a, err := rig.Reach(bag, d.Tempo, d.Meeting(), s)
+		if within, ok := s.Range(bag, d.Meeting()); ok && err == nil {
+			a.Limits = within
+		}
+		return a, err
 	}
 	a, err := rig.ReachBy(func(tempo float64) (rig.Answer, error) { return d.solve(bag, tempo) }, d.Tempo, s)
 	for i := range a.Change {

@@ -116,14 +116,14 @@ func Reach(r Rig, tempo float64, m Meeting, s Striker) (Answer, error) {
 		return a, nil
 	}
 	m.Face = a.Limits.Face
-	out := Answer{Tempo: tempo, Limits: a.Limits, ByBag: a.Feasible}
 	limits, some := s.Range(r, m)
+	if some {
+		a.Limits = limits
+	}
 	if r.Kind() == Hanging && some && s.Softest > 0 && tempo >= limits.Slowest*(1-sluggish) && tempo <= limits.Fastest*(1+sluggish) {
 		return s.near(r, tempo, m, limits)
 	}
-	if some {
-		out.Limits = limits
-	}
+	out := Answer{Tempo: tempo, Limits: a.Limits, ByBag: a.Feasible}
 	out.Change = append(out.Change, s.otherCount(r, tempo, m)...)
 	for _, p := range parts(r) {
 		if c, ok := s.tuned(r, p, tempo, m); ok {
@@ -170,12 +170,31 @@ func (s Striker) Softer(r Rig, m Meeting, a Answer) Answer {
 // is offered.
 func ReachBy(solve func(tempo float64) (Answer, error), tempo float64, s Striker) (Answer, error) {
 	a, err := solve(tempo)
-	if err != nil || s.Can(Speed, a) {
+	if err != nil {
 		return a, err
 	}
+	limits, some := s.rangeBy(solve, a.Limits)
+	if some {
+		a.Limits = limits
+	}
+	if s.Can(Speed, a) {
+		return a, nil
+	}
 	out := Answer{Tempo: tempo, Limits: a.Limits, ByBag: a.Feasible}
-	// Harder is sooner: what is too hard or too quick is the quick end of the range, what is too soft the slow one.
-	low, high := a.Limits.Slowest*(1+1e-9), math.Min(a.Limits.Fastest*(1-1e-9), 60/s.Interval)
+	if !some {
+		return out, nil
+	}
+	to, reason := whole(tempo, limits)
+	if a, err := solve(to); err == nil && s.Can(Speed, a) {
+		out.Change = []Change{{"tempo", to, reason}}
+	}
+	return out, nil
+}
+
+// rangeBy is Range for a tempo that is solved in a way of its own, between the limits of the bag. Harder is sooner:
+// what is too hard or too quick is the quick end of the range, what is too soft the slow one.
+func (s Striker) rangeBy(solve func(tempo float64) (Answer, error), l Tempo) (Tempo, bool) {
+	low, high := l.Slowest*(1+1e-9), math.Min(l.Fastest*(1-1e-9), 60/s.Interval)
 	at := func(limit float64) func(float64) float64 {
 		return func(v float64) float64 {
 			a, err := solve(v)
@@ -186,7 +205,7 @@ func ReachBy(solve func(tempo float64) (Answer, error), tempo float64, s Striker
 		}
 	}
 	if low > high || !(at(s.Hardest)(low) <= 0) || !(at(s.Softest)(high) >= 0) {
-		return out, nil
+		return l, false
 	}
 	if v, err := motion.Root(at(s.Hardest), low, high, 1e-6); err == nil {
 		high = v
@@ -196,15 +215,8 @@ func ReachBy(solve func(tempo float64) (Answer, error), tempo float64, s Striker
 	}
 	slow, slowErr := solve(low)
 	fast, fastErr := solve(high)
-	if slowErr != nil || fastErr != nil {
-		return out, nil
-	}
-	out.Limits.Slowest, out.Limits.SlowestLaunch, out.Limits.Fastest, out.Limits.FastestLaunch = low, slow.Launch, high, fast.Launch
-	to, reason := whole(tempo, out.Limits)
-	if a, err := solve(to); err == nil && s.Can(Speed, a) {
-		out.Change = []Change{{"tempo", to, reason}}
-	}
-	return out, nil
+	l.Slowest, l.SlowestLaunch, l.Fastest, l.FastestLaunch = low, slow.Launch, high, fast.Launch
+	return l, slowErr == nil && fastErr == nil
 }
 
 // otherCount offers the nearest other count at which the tempo is within reach. On a speed bag parity stays.
