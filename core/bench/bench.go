@@ -120,6 +120,9 @@ func strike(q Question) (rig.Answer, error) {
 func (q Question) striker() rig.Striker {
 	s := q.Ability.Striker(combo.Lead, combo.Rear)
 	s.Place, s.Body = q.Place, q.Body
+	if q.Place.PowerCap > 0 { // no harder than the bag takes
+		s.Hardest = min(s.Hardest, q.Place.PowerCap)
+	}
 	if bag, ok := q.Rig.(rig.SlipBag); ok {
 		s.Roof = bag.AnchorHeight
 	}

@@ -230,6 +230,7 @@ func TestNotPraised(t *testing.T) {
 	for name, change := range map[string]func(*Question){
 		"tempo": func(q *Question) { v := 600.0; q.Tempo = &v },
 		"force": func(q *Question) { v := 11.0; q.Launch = &v },
+		"cap":   func(q *Question) { v := 200.0; q.Tempo, q.Place.PowerCap, q.Meeting.Rebounds = &v, 2, 3 }, // more than the bag takes
 	} {
 		q := boy
 		change(&q)

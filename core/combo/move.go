@@ -52,7 +52,7 @@ func (p *parser) move() (node, error) {
 	if it.accent = accent; accent && !ph.strikes() {
 		return node{}, p.refuse("only a strike can be the power shot")
 	}
-	if it.stop = stop; stop && (copies > 1 || !(it.pair == kinds[0].pair || it.CanStop() || sided[it.Word] != nil && it.Word == StepTo)) {
+	if it.stop = stop; stop && (copies > 1 || !(it.pair == families[0].pair || it.CanStop() || sided[it.Word] != nil && it.Word == StepTo)) {
 		return node{}, p.refuse("a swinging bag is stopped by a straight in time, a step aside, a round kick, a push kick, a long guard or a jam")
 	}
 	p.at += words

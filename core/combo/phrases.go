@@ -17,8 +17,8 @@ type phrase struct {
 	any  string  // what is parried, where its hand is not said
 }
 
-// kind of a strike that is said with its hand.
-type kind struct {
+// family is a kind of strike that is said with its hand.
+type family struct {
 	names []string
 	pair  [2]Word // numbers of the two punches; else one word with a way
 	word  Word
@@ -26,7 +26,7 @@ type kind struct {
 	high  bool
 }
 
-var kinds = []kind{
+var families = []family{
 	{names: []string{"straight"}, pair: [2]Word{"1", "2"}, rear: true},
 	{names: []string{"hook"}, pair: [2]Word{"3", "4"}},
 	{names: []string{"uppercut", "upper", "upper cut"}, pair: [2]Word{"5", "6"}},
@@ -77,7 +77,7 @@ var phrases, incomplete, longest = func() (map[string]*phrase, map[string]string
 	}
 	own("jab", "1")
 	own("cross", "2")
-	for _, k := range kinds {
+	for _, k := range families {
 		for _, name := range k.names {
 			k.say(all, name)
 			if k.word == "" {
@@ -93,7 +93,7 @@ var phrases, incomplete, longest = func() (map[string]*phrase, map[string]string
 	}
 	for said, side := range bodySides { // "left, right" are straights; a straight is said either way about
 		for _, name := range []string{said, said + " hand", "straight " + said, "straight " + said + " hand"} {
-			all[name] = phrase{pair: kinds[0].pair, side: side}
+			all[name] = phrase{pair: families[0].pair, side: side}
 		}
 	}
 	for word, names := range plain {
@@ -147,7 +147,7 @@ var begins = func() map[string]bool {
 }()
 
 // say adds the ways in which a strike of a kind is said.
-func (k kind) say(all map[string]phrase, name string) {
+func (k family) say(all map[string]phrase, name string) {
 	of := func(h Hand) phrase {
 		p := phrase{Move: Move{Word: k.word, Way: string(h), High: k.high}}
 		if k.word == "" {
@@ -174,7 +174,7 @@ func (k kind) say(all map[string]phrase, name string) {
 }
 
 // aimed adds "left body hook" and "lead high hook".
-func (k kind) aimed(all map[string]phrase, name string) {
+func (k family) aimed(all map[string]phrase, name string) {
 	for _, hand := range []string{"lead", "rear", "left", "right"} {
 		for where, goes := range beforehand {
 			p := all[hand+" "+name]
@@ -187,7 +187,7 @@ func (k kind) aimed(all map[string]phrase, name string) {
 // strikes says whether the phrase is a strike.
 func (p *phrase) strikes() bool { return p.Word == "" || p.Kind() == Strike }
 
-// bare says whether the phrase is no more than "left" or "right".
+// bare says whether a token is no more than "left" or "right".
 func bare(t token) bool { return bodySides[t.text] != "" }
 
 func orList(word string, ways []string) string {

@@ -1,7 +1,6 @@
 package input
 
 import (
-	"errors"
 	"math"
 	"strconv"
 	"strings"
@@ -11,15 +10,6 @@ import (
 // Plain is the refusal for somebody before a screen: a sentence, with the field by its name in words.
 func (e *Error) Plain() string {
 	return Sentence(e.Field, e.Reason)
-}
-
-// Plainly is Plain of a refusal, and the text of any other error.
-func Plainly(err error) string {
-	var refused *Error
-	if errors.As(err, &refused) {
-		return refused.Plain()
-	}
-	return err.Error()
 }
 
 // Sentence says what was expected of a field, without its path. A reason that begins with neither "expected" nor

@@ -5,6 +5,7 @@ import (
 	"math"
 	"time"
 
+	"melodromos/core/drill"
 	"melodromos/core/words"
 )
 
@@ -184,6 +185,9 @@ func (c Career) Propose() Proposal {
 		p.Move, p.Why = Top, "Past the last gate: beat the best of your own, or make one thing harder."
 	case len(c.Rounds) == 0 && len(c.Decisions) == 0:
 		p.Move, p.Why = Start, "The first on this bag: half power, and wait for it."
+		if l := c.Rungs[p.Index].line; l != nil && l.Guard != drill.Touched {
+			p.Why = "The first on this bag: it hangs still, and is not touched."
+		}
 	default:
 		c.follow(&p)
 	}

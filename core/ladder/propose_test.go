@@ -355,8 +355,8 @@ func TestFirstRungsAreAlike(t *testing.T) {
 func TestAddedRungs(t *testing.T) {
 	rungs := Rungs(rig.Slip, BasicFirst)
 	c := Career{Rungs: rungs, Gate: DefaultGate, Now: at(9)}
-	if p := c.Propose(); p.Rung.Key != "slip.guard" {
-		t.Errorf("the first on a slip bag is %s", p.Rung.Key)
+	if p := c.Propose(); p.Rung.Key != "slip.guard" || p.Why != "The first on this bag: it hangs still, and is not touched." {
+		t.Errorf("the first on a slip bag is %s: %s", p.Rung.Key, p.Why)
 	}
 	for n := range 2 {
 		c.Rounds = append(c.Rounds, Round{At: at(n + 1), Rung: "slip.lead", Clean: 0.9, Longest: 12, Planned: 20})

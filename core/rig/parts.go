@@ -82,7 +82,7 @@ func (s Striker) reaches(r Rig, tempo float64, m Meeting) bool {
 const (
 	leastDrop = 0.4  // m of a slip bag's pendulum
 	clearance = 0.15 // m from the floor to a hanging bag
-	settled   = 0.03 // m by which a bag may come to hang worse for somebody
+	mayWorsen = 0.03 // m by which a bag may come to hang worse for somebody
 )
 
 // hangs says whether a rig that was changed can hang where the other hangs, no worse for whoever uses it.
@@ -101,7 +101,7 @@ func (s Striker) hangs(before, after Rig) bool {
 		return true
 	}
 	was, is := before.SetUp(s.Place, s.Body, 0), after.SetUp(s.Place, s.Body, 0)
-	return is.Needs != "" || was.Needs != "" || math.Abs(is.Move) <= math.Max(math.Abs(was.Move), settled)
+	return is.Needs != "" || was.Needs != "" || math.Abs(is.Move) <= math.Max(math.Abs(was.Move), mayWorsen)
 }
 
 // parts are the measures that set the tempo of a rig.
@@ -117,7 +117,7 @@ func parts(r Rig) []part {
 	case DoubleEndBag:
 		slackest := 0.995 * math.Min(b.Upper.Span/b.Upper.Relaxed, b.Lower.Span/b.Lower.Relaxed)
 		return []part{{0.2, slackest, 0.005, func(share float64) (Rig, []Change) {
-			reason := "both cords wound so, in proportion: struck at half power it then comes back so"
+			reason := "with both cords wound so, in proportion, it comes back so"
 			var list []Change
 			for _, c := range b.wind(share) {
 				list = append(list, Change{c.Field, c.To, reason})

@@ -121,7 +121,8 @@
 {#if dirty}
   <p class="mt-2 text-soft">Save the measures first; then it is calibrated as saved.</p>
 {:else}
-  {#if moments.data}<TapMoments moments={moments.data} kind={rig.doc.kind} first={words.first} counted={words.counted} />{/if}
+  {#if moments.data}<TapMoments moments={moments.data} kind={rig.doc.kind} first={words.first} counted={words.counted} />
+  {:else if moments.isError}<p class="mt-2 text-soft">The moments to tap could not be drawn: {moments.error.message} <button class="button quiet" onclick={() => moments.refetch()}>Try again</button></p>{/if}
   {#if method === 'taps'}
     <p class="mt-2 text-sm">{words.how} Two strikes of ten taps tell it well. Space taps; Enter, or three seconds of quiet, begins the next strike.</p>
     <button class="button main mt-2 min-h-20 w-full text-xl" onpointerdown={(e) => { e.preventDefault(); (e.currentTarget as HTMLElement).focus(); tap(e) }} onkeydown={keys}>
