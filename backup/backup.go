@@ -112,7 +112,7 @@ func write(ctx context.Context, database string, to io.Writer) (m Manifest, err 
 	if err != nil {
 		return m, err
 	}
-	if err := tool(ctx, database, dump, "pg_dump", "--format=custom", "--no-owner", "--no-privileges", "--snapshot="+moment); err != nil {
+	if err := tool(ctx, database, dump, "pg_dump", "--format=custom", "--no-owner", "--no-privileges", "--enable-row-security", "--snapshot="+moment); err != nil {
 		return m, err
 	}
 	text, err := json.MarshalIndent(m, "", "  ")

@@ -17,8 +17,11 @@ import (
 	"github.com/jackc/pgx/v5"
 )
 
-// plainText makes every session write a row in the same letters, so that sums can be compared.
-const plainText = "SET TimeZone = 'UTC'; SET DateStyle = 'ISO'; SET IntervalStyle = 'postgres'; SET bytea_output = 'hex'; SET extra_float_digits = 1;\n"
+// allGyms is what a session says that looks after the whole house: row-level security then shows it the rows of all gyms.
+const allGyms = "melodromos.gym=*"
+
+// plainText makes every session see all rows, and write a row in the same letters, so that sums can be compared.
+const plainText = "SET melodromos.gym = '*'; SET TimeZone = 'UTC'; SET DateStyle = 'ISO'; SET IntervalStyle = 'postgres'; SET bytea_output = 'hex'; SET extra_float_digits = 1;\n"
 
 func connect(ctx context.Context, database string) (*pgx.Conn, error) {
 	db, err := pgx.Connect(ctx, database)
@@ -80,7 +83,7 @@ func tool(ctx context.Context, database string, out io.Writer, name string, args
 	if err != nil {
 		return err
 	}
-	env := os.Environ()
+	env := append(os.Environ(), "PGOPTIONS=-c "+allGyms)
 	if database != "" {
 		u, err := url.Parse(database)
 		if err != nil || u.Scheme != "postgres" && u.Scheme != "postgresql" {

@@ -94,7 +94,7 @@ func restoring(ctx context.Context, dump string, there []string, m Manifest) (fi
 			return "", err
 		}
 	}
-	if err := tool(ctx, "", script, "pg_restore", "--no-owner", "--no-privileges", "--schema=public", "--file=-", dump); err != nil {
+	if err := tool(ctx, "", script, "pg_restore", "--no-owner", "--no-privileges", "--enable-row-security", "--schema=public", "--file=-", dump); err != nil {
 		return "", fmt.Errorf("read the backup: %w", err)
 	}
 	var check strings.Builder

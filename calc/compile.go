@@ -30,6 +30,9 @@ func readDrill(ctx context.Context, d *input.Object) (drill.Plan, drill.Floor, e
 	}
 	var plan drill.Plan
 	if d.Has("technique") {
+		if !d.Has("tempo") { // the calculator answers for a tempo; only a gym's drill leaves it open
+			d.Fail("tempo", "missing; expected %s", drill.TempoLimits)
+		}
 		plan, err = drill.Read(d)
 	} else {
 		plan, err = drill.ReadCombination(d)

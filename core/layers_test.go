@@ -2,6 +2,7 @@
 package core
 
 import (
+	"go/ast"
 	"go/parser"
 	"go/token"
 	"io/fs"
@@ -13,19 +14,11 @@ import (
 )
 
 // order is the way data take; a package may import only what stands before it.
-var order = []string{"input", "words", "motion", "rig", "combo", "trainee", "bench", "drill", "level", "session", "judge", "ladder", "listen"}
+var order = []string{"answer", "input", "words", "erasing", "motion", "rig", "combo", "trainee", "drill", "level", "caution", "catalogue", "bench", "compose", "judge", "run", "ladder", "class"}
 
 func TestImports(t *testing.T) {
-	checked := 0
-	err := filepath.WalkDir(".", func(path string, d fs.DirEntry, err error) error {
-		if err != nil || !strings.HasSuffix(path, ".go") {
-			return err
-		}
-		file, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ImportsOnly)
-		if err != nil {
-			return err
-		}
-		own := slices.Index(order, filepath.Dir(path))
+	eachFile(t, ".", func(path string, file *ast.File) {
+		own := slices.Index(order, filepath.ToSlash(filepath.Dir(path)))
 		if own < 0 && filepath.Dir(path) != "." {
 			t.Errorf("%s: its package has no place in the order", path)
 		}
@@ -41,11 +34,79 @@ func TestImports(t *testing.T) {
 			case first == "net" || first == "database":
 				t.Errorf("%s imports %s", path, name)
 			}
-			checked++
 		}
-		return nil
 	})
-	if err != nil || checked < 30 {
-		t.Errorf("%d imports were looked at, %v", checked, err)
+}
+
+// rooms says, for each folder beside core, what else of the product it may import and which packages of others. Only the store knows a
+// database, only the server HTTP; what joins the two knows neither.
+var rooms = map[string]struct{ own, others []string }{
+	"account":         {[]string{"core"}, []string{"github.com/alexedwards/argon2id", "golang.org/x/sync"}},
+	"backup":          {[]string{"store"}, []string{"github.com/jackc/pgx"}},
+	"calc":            {[]string{"core"}, nil},
+	"cmd/melodromos":  {[]string{"account", "backup", "calc", "core", "demo", "server", "standin", "store", "ui"}, []string{"github.com/caarlos0/env", "github.com/spf13/cobra", "golang.org/x/term"}},
+	"demo":            {[]string{"account", "core", "ledger", "standin", "store"}, nil},
+	"e2e/browser":     {nil, []string{"github.com/chromedp"}},
+	"e2e/shots":       {[]string{"demo", "e2e/browser"}, []string{"github.com/chromedp"}},
+	"ledger":          {[]string{"core", "store"}, nil},
+	"server":          {[]string{"account", "calc", "core", "ledger", "standin", "store"}, []string{"github.com/alexedwards/scs", "github.com/coder/websocket", "github.com/danielgtaylor/huma", "github.com/gin-contrib/gzip", "github.com/gin-gonic/gin", "golang.org/x/sync", "golang.org/x/time"}},
+	"standin":         {[]string{"core"}, nil},
+	"standin/career":  {[]string{"core", "standin"}, nil},
+	"store":           {nil, []string{"github.com/jackc/pgx", "github.com/pressly/goose", "gorm.io"}},
+	"store/storetest": {[]string{"store"}, []string{"github.com/jackc/pgx"}},
+	"ui":              {nil, nil},
+}
+
+func TestRooms(t *testing.T) {
+	seen := map[string]bool{}
+	eachFile(t, "..", func(path string, file *ast.File) {
+		room := filepath.ToSlash(filepath.Dir(path))[len("../"):]
+		if room == "core" || strings.HasPrefix(room, "core/") || strings.HasSuffix(path, "_test.go") {
+			return
+		}
+		seen[room] = true
+		may, known := rooms[room]
+		if !known {
+			t.Errorf("%s: its folder has no place among the rooms", path)
+		}
+		for _, spec := range file.Imports {
+			name, _ := strconv.Unquote(spec.Path.Value)
+			under := func(of string) bool { return name == of || strings.HasPrefix(name, of+"/") }
+			inner, own := strings.CutPrefix(name, "melodromos/")
+			switch {
+			case own && !slices.Contains(may.own, inner) && !(strings.HasPrefix(inner, "core/") && slices.Contains(may.own, "core")):
+				t.Errorf("%s imports %s", path, name)
+			case !own && strings.Contains(strings.Split(name, "/")[0], ".") && !slices.ContainsFunc(may.others, under):
+				t.Errorf("%s imports %s", path, name)
+			}
+		}
+	})
+	for room := range rooms {
+		if !seen[room] {
+			t.Errorf("there is no %s", room)
+		}
+	}
+}
+
+// eachFile reads the Go files under a folder.
+func eachFile(t *testing.T, root string, see func(path string, file *ast.File)) {
+	t.Helper()
+	n := 0
+	err := filepath.WalkDir(root, func(path string, d fs.DirEntry, err error) error {
+		if err == nil && d.IsDir() && (d.Name() == "node_modules" || len(d.Name()) > 2 && d.Name()[0] == '.') {
+			return fs.SkipDir
+		}
+		if err != nil || !strings.HasSuffix(path, ".go") {
+			return err
+		}
+		file, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.SkipObjectResolution)
+		if err == nil {
+			see(path, file)
+			n++
+		}
+		return err
+	})
+	if err != nil || n < 100 {
+		t.Fatalf("%d files: %v", n, err)
 	}
 }

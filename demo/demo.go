@@ -4,20 +4,20 @@ package demo
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"math"
 	"time"
 
 	"melodromos/account"
+	"melodromos/core/caution"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
-	"melodromos/core/input"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 	"melodromos/core/trainee"
-	"melodromos/server"
+	"melodromos/ledger"
 	"melodromos/standin"
 	"melodromos/store"
 )
@@ -74,8 +74,8 @@ type given struct {
 	days []int
 }
 
-func basic(t drill.Technique, first drill.Hand, perHand int, tempo, work float64) drill.Drill {
-	return drill.Drill{Technique: t, FirstHand: first, PerHand: perHand, Rebounds: 3, StrikeAngle: 25, Tempo: tempo, Work: work, Calls: true}
+func basic(t drill.Technique, first drill.Hand, perHand int, tempo, work float64) drill.SpeedBagDrill {
+	return drill.SpeedBagDrill{Technique: t, FirstHand: first, PerHand: perHand, Rebounds: 3, StrikeAngle: 25, Tempo: tempo, Work: work, Calls: true}
 }
 
 var givens = []given{
@@ -127,9 +127,7 @@ func Load(ctx context.Context, s *store.Store, now time.Time) error {
 func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 	trainees := map[string]person{}
 	for _, p := range people {
-		if p.WeeksDays == "" {
-			p.WeeksDays, p.WeeksRounds, p.WeeksMost, p.Sport = "2,4", 4, 8, "boxing"
-		}
+		p.WeeksDays, p.WeeksRounds, p.WeeksMost, p.Sport = store.Days{2, 4}, 4, 8, "boxing"
 		if p.key == "ines" || p.key == "yusuf" {
 			from := now.AddDate(0, 0, -21)
 			p.WeeksFrom = &from
@@ -141,30 +139,18 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 	}
 	rigs := map[string]store.Rig{}
 	for _, b := range bags {
-		doc, err := json.Marshal(b.Rig)
+		row, err := ledger.RigRow("", b.name, 0, b.Rig, b.Place)
 		if err != nil {
 			return err
 		}
-		place, err := json.Marshal(b.Place)
-		if err != nil {
+		if err := g.AddRig(row); err != nil {
 			return err
 		}
-		row := store.Rig{Name: b.name, Kind: string(b.Kind()), Doc: doc, Place: place}
-		if err := g.AddRig(&row); err != nil {
-			return err
-		}
-		rigs[b.key] = row
+		rigs[b.key] = *row
 	}
 	for i, d := range givens {
-		doc, err := json.Marshal(d.Plan)
+		a, err := give(g, coach, d, rigs[d.bag], trainees[d.person], now.AddDate(0, 0, -14).Add(time.Duration(i)*time.Minute))
 		if err != nil {
-			return err
-		}
-		row := store.Drill{Name: d.name, RigID: rigs[d.bag].ID, TraineeID: trainees[d.person].ID, Doc: doc, Rung: d.rung, CreatedAt: now.AddDate(0, 0, -14).Add(time.Duration(i) * time.Minute)}
-		if row.Name == "" {
-			row.Name = d.Plan.Name()
-		}
-		if err := g.AddDrill(&row); err != nil {
 			return err
 		}
 		if err := before(g, coach, trainees[d.person], rig.Kind(rigs[d.bag].Kind), d.rung, now); err != nil {
@@ -173,12 +159,28 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 		for n, day := range d.days {
 			at := evening(now, day, i)
 			progress := float64(n) / math.Max(1, float64(len(d.days)-1))
-			if err := round(g, coach, row, d.Plan, rigs[d.bag], trainees[d.person], at, progress); err != nil {
-				return fmt.Errorf("%s on day %d: %w", row.Name, -day, err)
+			if err := round(g, coach, a, rigs[d.bag], trainees[d.person], at, progress); err != nil {
+				return fmt.Errorf("%s on day %d: %w", a.Drill.Name, -day, err)
 			}
 		}
 	}
-	return known(g, trainees, now)
+	return known(g, coach, trainees, now)
+}
+
+// give gives a drill to somebody on a bag. A drill that several have is the gym's one.
+func give(g *store.Gym, coach store.Coach, d given, bag store.Rig, p person, at time.Time) (store.Assignment, error) {
+	row, err := ledger.DrillRow(d.name, rig.Kind(bag.Kind), d.Plan, d.rung)
+	if err != nil {
+		return store.Assignment{}, err
+	}
+	row.MadeBy, row.CreatedAt = &coach.ID, at
+	if err := g.EnsureDrill(&row); err != nil {
+		return store.Assignment{}, err
+	}
+	_, settings := drill.Open(d.Plan)
+	a := store.Assignment{DrillID: row.ID, TraineeID: p.ID, RigID: bag.ID, Own: true, GivenBy: &coach.ID, CreatedAt: at, Drill: row}
+	ledger.SetTo(&a, settings)
+	return a, g.AddAssignment(&a)
 }
 
 // before says that the rungs under the one somebody begins with were passed before the log began.
@@ -187,7 +189,7 @@ func before(g *store.Gym, coach store.Coach, p person, kind rig.Kind, rung strin
 		if rung == "" || r.Key == rung {
 			return nil
 		}
-		d := store.Decision{TraineeID: p.ID, BagKind: string(kind), Rung: r.Key, Choice: string(ladder.Skip), Reason: "done before the log began", Coach: coach.Name, CreatedAt: now.AddDate(0, 0, -14)}
+		d := store.Decision{TraineeID: p.ID, BagKind: string(kind), Rung: r.Key, Choice: string(ladder.Skip), Reason: "done before the log began", Coach: coach.Name, CoachID: &coach.ID, CreatedAt: now.AddDate(0, 0, -14)}
 		if err := g.AddDecision(&d); err != nil {
 			return err
 		}
@@ -196,22 +198,22 @@ func before(g *store.Gym, coach store.Coach, p person, kind rig.Kind, rung strin
 }
 
 // known is what tests and talk have brought out: hands at a pad, reactions, a wrist that has healed.
-func known(g *store.Gym, trainees map[string]person, now time.Time) error {
-	tested := func(key, figure string, value, spread float64) store.Finding {
-		return store.Finding{TraineeID: trainees[key].ID, Figure: figure, Value: value, Spread: spread, Origin: string(trainee.Tested), Note: "at the pad", FoundAt: now.AddDate(0, 0, -9)}
+func known(g *store.Gym, coach store.Coach, trainees map[string]person, now time.Time) error {
+	tested := func(key string, figure trainee.Figure, value, spread float64) store.Evidence {
+		return store.Evidence{TraineeID: trainees[key].ID, Figure: string(figure), Value: value, Spread: spread, Origin: string(trainee.Tested), Note: "at the pad", FoundAt: now.AddDate(0, 0, -9)}
 	}
-	err := g.AddFindings([]store.Finding{
-		tested("ines", "alternate", 0.24, 0.006), tested("ines", "sameHand", 0.41, 0.010), tested("ines", "sound", 0.182, 0.006), tested("ines", "sight", 0.224, 0.008),
-		tested("yusuf", "alternate", 0.16, 0.004), tested("yusuf", "sameHand", 0.29, 0.006), tested("greta", "sight", 0.241, 0.009),
+	err := g.AddEvidence([]store.Evidence{
+		tested("ines", trainee.Alternate, 0.24, 0.006), tested("ines", trainee.SameHand, 0.41, 0.010), tested("ines", trainee.Sound, 0.182, 0.006), tested("ines", trainee.Sight, 0.224, 0.008),
+		tested("yusuf", trainee.Alternate, 0.16, 0.004), tested("yusuf", trainee.SameHand, 0.29, 0.006), tested("greta", trainee.Sight, 0.241, 0.009),
 	})
 	if err != nil {
 		return err
 	}
-	wrist := store.Caution{TraineeID: trainees["dov"].ID, Kind: "wrist", Note: "strained in spring, left", SetBy: "Maren Okafor-Lind", CreatedAt: now.AddDate(0, 0, -60)}
+	wrist := store.Caution{TraineeID: trainees["dov"].ID, Kind: string(caution.Wrist), Note: "strained in spring, left", SetBy: coach.Name, SetByID: &coach.ID, CreatedAt: now.AddDate(0, 0, -60)}
 	if err := g.AddCaution(&wrist); err != nil {
 		return err
 	}
-	return g.LiftCaution(wrist.ID, "the physiotherapist")
+	return g.LiftCaution(wrist.ID, "the physiotherapist", &coach.ID)
 }
 
 // evening is the time of the round of drill i so many days ago: classes begin at half past five.
@@ -222,55 +224,68 @@ func evening(now time.Time, daysAgo, i int) time.Time {
 
 // round runs one round as the product does, with the stand-in in place of the trainee. progress goes from 0, the first
 // of the two weeks' rounds, to 1: by then spread and misses are down by a third.
-func round(g *store.Gym, coach store.Coach, row store.Drill, plan drill.Plan, rigRow store.Rig, p person, at time.Time, progress float64) error {
-	bag, err := rig.Read(input.Parse(rigRow.Doc))
+func round(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.Rig, p person, at time.Time, progress float64) error {
+	bag, _, err := ledger.Rig(bagRow)
+	if err != nil {
+		return err
+	}
+	plan, err := ledger.Given(a, p.Stance)
 	if err != nil {
 		return err
 	}
 	on := drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Band(p.Band)), Seed: p.seed}
-	run, err := server.NewRunRow(row, plan, rigRow, on, drill.Simulated, "")
+	prepared, err := run.Prepare(plan, on, drill.Simulated, "")
 	if err != nil {
 		return err
 	}
-	none := int64(0)
-	run.CoachID, run.Zone, run.LatencyUS, run.CreatedAt = &coach.ID, gym.Zone, &none, at
-	run.IntakeHash = fmt.Sprintf("demo %s %s", row.ID, at.Format(time.RFC3339)) // no key hashes to this
-	if err := g.AddRun(&run); err != nil {
-		return err
-	}
-	timeline, err := plan.Lay(on)
+	row, line, err := ledger.NewRun(a, bagRow, prepared, drill.Simulated)
 	if err != nil {
 		return err
 	}
+	exact := int64(0)
+	row.CoachID, row.Zone, row.LatencyUS, row.CreatedAt = &coach.ID, gym.Zone, &exact, at
+	row.IntakeHash = fmt.Sprintf("demo %s %s", a.ID, at.Format(time.RFC3339)) // no key hashes to this
+	if err := g.AddRun(&row, line); err != nil {
+		return err
+	}
+	hits, err := played(prepared, bag, p, uint64(at.YearDay()), progress)
+	if err != nil {
+		return err
+	}
+	if _, err := g.AddHits(row.ID, hits, nil); err != nil {
+		return err
+	}
+	end := prepared.Timeline.End
+	_, err = ledger.Move(g, row.ID, func(c run.Course) (run.Course, error) {
+		started, err := c.Step(run.Start, 0, at)
+		if err != nil {
+			return c, err
+		}
+		return started.Step(run.Finish, end, at.Add(time.Duration(end)*time.Microsecond))
+	})
+	return err
+}
+
+// played are the hits of a round of the person, on a bag of its own.
+func played(on run.Prepared, bag rig.Rig, p person, day uint64, progress float64) ([]store.Hit, error) {
 	who := standin.Like(p.Band)
 	who.Timing *= 1.2 - 0.4*progress
 	who.Miss *= 1.3 - 0.6*progress
-	seed := p.seed*1000 + uint64(at.YearDay())
+	seed := p.seed*1000 + day
 	var own standin.Bag
-	if timeline.Clock == drill.ByBag {
-		if own, err = standin.Before(bag, plan, timeline, seed); err != nil {
-			return err
+	if on.Timeline.Clock == drill.ByBag {
+		var err error
+		if own, err = standin.Before(bag, on.Plan, on.Timeline, seed); err != nil {
+			return nil, err
 		}
 	}
 	var hits []store.Hit
-	for i, h := range who.Play(standin.Strikes(timeline, plan, bag.Kind()), own, timeline.End.Seconds(), seed).Hits {
+	for i, h := range who.Play(standin.Strikes(on.Timeline, on.Plan, bag.Kind()), own, on.Timeline.End.Seconds(), seed).Hits {
 		hit := store.Hit{Device: "stand-in", Seq: i, AtUS: int64(math.Round(h.At * 1e6)), Hand: &h.Hand}
 		if h.Launch > 0 {
 			hit.Launch = &h.Launch
 		}
 		hits = append(hits, hit)
 	}
-	if _, err := g.AddHits(run.ID, hits, nil); err != nil {
-		return err
-	}
-	stopped := at.Add(time.Duration(timeline.End) * time.Microsecond)
-	run, err = g.UpdateRun(run.ID, func(r *store.Run) error {
-		r.Ending = store.AtBell
-		r.State, r.ClockUS, r.StartedAt, r.EndedAt, r.SeenAt = store.RunDone, int64(timeline.End), &at, &stopped, stopped
-		return nil
-	})
-	if err != nil {
-		return err
-	}
-	return server.Summarise(g, run)
+	return hits, nil
 }

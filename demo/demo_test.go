@@ -2,7 +2,6 @@ package demo
 
 import (
 	"context"
-	"encoding/json"
 	"testing"
 	"time"
 
@@ -24,8 +23,8 @@ func TestLoad(t *testing.T) {
 		t.Fatal(err)
 	}
 	g := s.Gym(ctx, row.ID)
-	trainees, _ := g.Trainees()
-	rigs, _ := g.Rigs(false)
+	trainees, _ := g.Trainees(store.InUse)
+	rigs, _ := g.Rigs(store.InUse)
 	if len(trainees) != len(people) || len(rigs) != len(bags) {
 		t.Errorf("%d people and %d bags after loading twice", len(trainees), len(rigs))
 	}
@@ -39,11 +38,11 @@ func TestLoad(t *testing.T) {
 	}
 	share, perfect := map[string]float64{}, 0
 	for _, r := range runs {
-		var sum struct{ Share float64 }
-		if err := json.Unmarshal(r.Summary, &sum); err != nil {
-			t.Fatal(err)
+		sum := r.Outcome
+		if sum == nil {
+			t.Fatalf("a round of %s is not judged", r.Trainee)
 		}
-		share[r.TraineeID] += sum.Share
+		share[r.Trainee] += sum.Share
 		if sum.Share == 1 {
 			perfect++ // a dozen one-twos may all land
 		}

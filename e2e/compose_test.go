@@ -144,7 +144,7 @@ func TestLibrary(t *testing.T) {
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills"))
 	c.ok(c.Press("Library"))
-	c.ok(c.See("One hand, as long as it takes"))
+	c.ok(c.See("Strike once, meet it once"))
 	all := c.number("parseInt(" + heading + ")")
 	c.ok(c.Press("Slip"))
 	c.ok(c.Until(fmt.Sprintf("parseInt(%s) < %g", heading, all)))

@@ -51,13 +51,19 @@ func TestLeftoverHits(t *testing.T) {
 		t.Fatal(err)
 	}
 	for i := range runs { // the demo's are played by the stand-in; what is left behind was tapped
-		if runs[i], err = gym.Run(runs[i].ID); err != nil {
+		row, err := gym.Run(runs[i].ID)
+		if err != nil {
 			t.Fatal(err)
 		}
-		runs[i].ID, runs[i].Source, runs[i].IntakeHash = "", "keys", fmt.Sprint("none ", i)
-		if err := gym.AddRun(&runs[i]); err != nil {
+		line, err := gym.Timeline(row.ID)
+		if err != nil {
 			t.Fatal(err)
 		}
+		row.ID, row.Source, row.IntakeHash, row.Ending, row.StartedAt, row.EndedAt = "", "keys", fmt.Sprint("none ", i), "", nil, nil
+		if err := gym.AddRun(&row, line); err != nil {
+			t.Fatal(err)
+		}
+		runs[i].Run = row
 	}
 	url, stop := serve(t, s, "127.0.0.1:0")
 	t.Cleanup(stop)
@@ -144,7 +150,7 @@ func TestHeadCaution(t *testing.T) {
 		t.Fatal(err)
 	}
 	gym := s.Gym(context.Background(), row.ID)
-	drills, err := gym.Drills()
+	drills, err := gym.Assignments("")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -153,7 +159,7 @@ func TestHeadCaution(t *testing.T) {
 	c := open(t, url, 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	// It happens in a round, and is noted in the pause: the round does not go on, and what was hit is kept.
-	other := slices.IndexFunc(drills, func(d store.Drill) bool { return d.TraineeID != drills[0].TraineeID })
+	other := slices.IndexFunc(drills, func(d store.Assignment) bool { return d.TraineeID != drills[0].TraineeID })
 	c.ok(c.Go("/run/" + drills[other].ID))
 	c.ok(c.See("Ready for the floor"))
 	c.ok(c.Press("Start"))

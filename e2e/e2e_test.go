@@ -131,6 +131,13 @@ func (c coach) left(seconds int) error {
 	return c.Until(fmt.Sprintf("((t) => t && document.querySelector('[data-phase=running]') && 60 * t[1] + +t[2] > 0 && 60 * t[1] + +t[2] <= %d)(document.querySelector('[role=timer]')?.innerText.match(/(\\d+):(\\d+)/))", seconds))
 }
 
+// into waits until a round that shows its whole time, or nearly, has gone on for so many seconds.
+func (c coach) into(seconds int) error {
+	c.t.Helper()
+	whole := c.number("((t) => 60 * t[1] + +t[2])(document.querySelector('[role=timer]').innerText.match(/(\\d+):(\\d+)/))")
+	return c.left(int(whole) - seconds)
+}
+
 const heading = "document.querySelector('h1')?.innerText ?? ''"
 
 // A person is entered with a height in the gym's unit, and changed again.

@@ -1,8 +1,8 @@
 package server
 
 import (
-	"context"
 	"errors"
+	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -31,73 +31,68 @@ type Confirmation struct {
 }
 
 func (s *Server) registerAccount(api huma.API) {
-	huma.Post(api, "/api/account/password", func(ctx context.Context, in *struct {
+	act(api, http.MethodPost, "/api/account/password", func(c caller, in *struct {
 		Source
 		Body PasswordChange
-	}) (*struct{}, error) {
-		return nil, s.changePassword(ctx, in.ip, in.Body)
+	}) error {
+		return s.changePassword(c, in.ip, in.Body)
 	})
-	huma.Post(api, "/api/account/sign-out-everywhere", func(ctx context.Context, _ *struct{}) (*struct{}, error) {
-		c := who(ctx)
+	act(api, http.MethodPost, "/api/account/sign-out-everywhere", func(c caller, _ *nothing) error {
 		if _, err := c.gym.SignOutEverywhere(c.Coach.ID); err != nil {
-			return nil, refused(ctx, "", err)
+			return err
 		}
-		return nil, refusedOrNil(ctx, s.signOut(ctx))
+		return s.signOut(c.ctx)
 	})
-	huma.Get(api, "/api/coaches", func(ctx context.Context, _ *struct{}) (*many[CoachOut], error) {
-		rows, err := who(ctx).gym.Coaches()
-		return listed(ctx, rows, err, sure(func(c store.Coach) CoachOut { return CoachOut{c.ID, c.Name, c.Email, c.ID == who(ctx).Coach.ID} }))
+	read(api, "/api/coaches", func(c caller, _ *nothing) ([]CoachOut, error) {
+		rows, err := c.gym.Coaches()
+		return each(rows, err, func(row store.Coach) (CoachOut, error) {
+			return CoachOut{row.ID, row.Name, row.Email, row.ID == c.Coach.ID}, nil
+		})
 	})
-	huma.Post(api, "/api/coaches/{id}/remove", func(ctx context.Context, in *struct {
-		ByID
+	act(api, http.MethodPost, "/api/coaches/{id}/remove", func(c caller, in *struct {
+		To[Confirmation]
 		Source
-		Body Confirmation
-	}) (*struct{}, error) {
-		return nil, s.removeCoach(ctx, in.ip, in.ID, in.Body)
+	}) error {
+		return s.removeCoach(c, in.ip, in.ID, in.Body)
 	})
 }
 
 // confirmed refuses unless a password is that of whoever is signed in, naming field.
-func (s *Server) confirmed(ctx context.Context, ip, password, field string) error {
-	c := who(ctx).Coach
-	match, err := s.tryPassword(ctx, ip, c.Email, password, c)
+func (s *Server) confirmed(c caller, ip, password, field string) error {
+	match, err := s.tryPassword(c.ctx, ip, c.Coach.Email, password, c.Coach)
 	if err == nil && !match {
 		err = input.Refuse(field, "this is not your password")
 	}
-	if err != nil {
-		return refused(ctx, "body", err)
-	}
-	return nil
+	return err
 }
 
 // notInDemo keeps the demo's account as its page shows it.
-func notInDemo(ctx context.Context) error {
-	if who(ctx).row.Demo {
+func notInDemo(c caller) error {
+	if c.row.Demo {
 		return huma.Error403Forbidden("The demo gym keeps its coach and password as they are shown.")
 	}
 	return nil
 }
 
-func (s *Server) changePassword(ctx context.Context, ip string, in PasswordChange) error {
-	if err := notInDemo(ctx); err != nil {
+func (s *Server) changePassword(c caller, ip string, in PasswordChange) error {
+	if err := notInDemo(c); err != nil {
 		return err
 	}
 	if err := account.Password(in.New); err != nil {
-		return refused(ctx, "body", input.Refuse("new", "%s", reasonOf(err)))
+		return input.Refuse("new", "%s", reasonOf(err))
 	}
-	if err := s.confirmed(ctx, ip, in.Old, "old"); err != nil {
+	if err := s.confirmed(c, ip, in.Old, "old"); err != nil {
 		return err
 	}
-	hash, err := account.Hash(ctx, in.New)
+	hash, err := account.Hash(c.ctx, in.New)
 	if err != nil {
-		return refused(ctx, "", err)
+		return err
 	}
-	c := who(ctx)
 	epoch, err := c.gym.SetPassword(c.Coach.ID, hash)
 	if err != nil {
-		return refused(ctx, "", err)
+		return err
 	}
-	return refusedOrNil(ctx, s.begin(ctx, c.Coach.ID, epoch))
+	return s.begin(c.ctx, c.Coach.ID, epoch)
 }
 
 func reasonOf(err error) string {
@@ -108,16 +103,16 @@ func reasonOf(err error) string {
 	return err.Error()
 }
 
-func (s *Server) removeCoach(ctx context.Context, ip, id string, in Confirmation) error {
-	if err := notInDemo(ctx); err != nil {
+func (s *Server) removeCoach(c caller, ip, id string, in Confirmation) error {
+	if err := notInDemo(c); err != nil {
 		return err
 	}
-	if err := s.confirmed(ctx, ip, in.Password, "password"); err != nil {
+	if err := s.confirmed(c, ip, in.Password, "password"); err != nil {
 		return err
 	}
-	err := who(ctx).gym.RemoveCoach(id)
+	err := c.gym.RemoveCoach(id)
 	if errors.Is(err, store.ErrLast) {
 		return huma.Error409Conflict("This is the gym's last coach: nobody could sign in any more. Add another one first, or remove the gym.")
 	}
-	return refusedOrNil(ctx, err)
+	return err
 }

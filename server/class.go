@@ -1,250 +1,199 @@
 package server
 
 import (
-	"encoding/json"
-	"errors"
 	"slices"
 	"time"
 
+	"github.com/danielgtaylor/huma/v2"
+
+	"melodromos/core/caution"
+	"melodromos/core/class"
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/ladder"
-	"melodromos/core/level"
 	"melodromos/core/rig"
+	"melodromos/ledger"
 	"melodromos/store"
 )
 
-// class is all that proposals are made from, read at once.
-type class struct {
-	now       time.Time
-	zone      string
-	stop      func() error
-	kicks     bool // are trained here
-	gate      ladder.Gate
-	rigs      []store.Rig
-	bags      map[string]rig.Rig
-	places    map[string]rig.Place
-	trainees  []store.Trainee
-	findings  map[string][]store.Finding
-	cautions  map[string][]store.Caution
-	decisions map[string][]store.Decision
-	rounds    map[string][]store.Run
+// Today is what the first page shows.
+type Today struct {
+	Next   []class.Proposal `json:"next" doc:"what each does next"`
+	Also   []class.Also     `json:"also" doc:"what they have been given beside it"`
+	Recent []LogRow         `json:"recent"`
+	Rigs   int              `json:"rigs"`
+	People int              `json:"people"`
+
+	Caution string `json:"caution" doc:"for everybody who trains"`
 }
 
-// classOf reads what is known of one trainee, or of all where the id is empty.
-func classOf(c caller, id string) (class, error) {
-	cl := class{now: time.Now(), zone: c.row.Zone, stop: c.stop, kicks: c.row.Kicks, gate: ladder.Gate{Clean: c.row.GateClean, Run: c.row.GateRun, Rounds: c.row.GateRounds}, bags: map[string]rig.Rig{}, places: map[string]rig.Place{}}
-	var err error
-	if cl.rigs, err = c.gym.Rigs(false); err != nil {
-		return cl, err
-	}
-	for _, row := range cl.rigs {
-		if cl.bags[row.ID], cl.places[row.ID], err = readRig(row); err != nil {
-			return cl, err
-		}
-	}
-	if id == "" {
-		cl.trainees, err = c.gym.Trainees()
-	} else {
-		var t store.Trainee
-		t, err = c.gym.Trainee(id)
-		cl.trainees = []store.Trainee{t}
-	}
-	findings, e1 := c.gym.Findings(id)
-	cautions, e2 := c.gym.Cautions(id)
-	decisions, e3 := c.gym.Decisions(id)
-	rounds, e4 := c.gym.Rounds(id)
-	cl.findings = grouped(findings, func(f store.Finding) string { return f.TraineeID })
-	cl.cautions = grouped(cautions, func(f store.Caution) string { return f.TraineeID })
-	cl.decisions = grouped(decisions, func(f store.Decision) string { return f.TraineeID })
-	cl.rounds = grouped(rounds, func(f store.Run) string { return f.TraineeID })
-	return cl, errors.Join(err, e1, e2, e3, e4)
+// Ladder is somebody's ladder on a kind of bag, with what coaches decided on it.
+type Ladder struct {
+	class.LadderView
+	Decisions []Decision `json:"decisions"`
 }
 
-func grouped[T any](rows []T, by func(T) string) map[string][]T {
-	out := map[string][]T{}
-	for _, r := range rows {
-		out[by(r)] = append(out[by(r)], r)
-	}
-	return out
+// Decision is what a coach did with a proposal.
+type Decision struct {
+	Kind   string    `json:"kind" enum:"speed,doubleEnd,reflex,slip,hanging"`
+	Rung   string    `json:"rung" minLength:"1" maxLength:"60"`
+	Choice string    `json:"choice" enum:"accept,change,hold,goOn,skip"`
+	Reason string    `json:"reason,omitempty" maxLength:"400"`
+	Coach  string    `json:"coach,omitempty" readOnly:"true"`
+	At     time.Time `json:"at" readOnly:"true" required:"false"`
 }
 
-// kinds of bag that hang in the gym, in the order of the trade.
-func (c class) kinds() []rig.Kind {
-	var list []rig.Kind
-	for _, k := range []rig.Kind{rig.Speed, rig.DoubleEnd, rig.Reflex, rig.Slip, rig.Hanging} {
-		if slices.ContainsFunc(c.rigs, func(r store.Rig) bool { return r.Kind == string(k) }) {
-			list = append(list, k)
-		}
-	}
-	return list
+// Acceptance takes what is proposed: on a bag, or, where none is named, what comes next at all.
+type Acceptance struct {
+	RigID  string `json:"rigId,omitempty" format:"uuid"`
+	Choice string `json:"choice" enum:"accept,change" default:"accept"`
+	Reason string `json:"reason,omitempty" maxLength:"400"`
 }
 
-// rigFor is the bag of a kind that somebody was on last, or else the first of them.
-func (c class) rigFor(t store.Trainee, kind rig.Kind) store.Rig {
-	used := c.rounds[t.ID]
-	for i := len(used) - 1; i >= 0; i-- {
-		for _, r := range c.rigs {
-			if r.ID == used[i].RigID && r.Kind == string(kind) {
-				return r
-			}
-		}
-	}
-	i := slices.IndexFunc(c.rigs, func(r store.Rig) bool { return r.Kind == string(kind) })
-	return c.rigs[i]
+// class reads everybody, member one person.
+func (c caller) class() (class.Class, error) {
+	return ledger.Class(c.gym, c.row, "", time.Now(), c.stop)
 }
 
-// mainKind is the kind of bag that somebody goes on with; "" where none hangs.
-func (c class) mainKind(t store.Trainee) rig.Kind {
-	kind := map[string]rig.Kind{}
-	for _, r := range c.rigs {
-		kind[r.ID] = rig.Kind(r.Kind)
+func (c caller) member(id string) (class.Class, *class.Member, error) {
+	cl, err := ledger.Class(c.gym, c.row, id, time.Now(), c.stop)
+	if err != nil {
+		return cl, nil, err
 	}
-	var used []rig.Kind
-	for _, r := range c.rounds[t.ID] {
-		used = append(used, kind[r.RigID])
-	}
-	return ladder.Follow(c.kinds(), used)
+	return cl, &cl.Members[0], nil
 }
 
-func (c class) floor(t store.Trainee, r store.Rig) drill.Floor {
-	return drill.Floor{Bag: c.bags[r.ID], Place: c.places[r.ID], Ability: abilityWith(t, rig.Kind(r.Kind), evidenceOf(c.findings[t.ID]), c.now), Theirs: true, NoKicks: !c.kicks, Seed: 1, Stop: c.stop}
+func (c caller) today() (Today, error) {
+	cl, err := c.class()
+	if err != nil {
+		return Today{}, err
+	}
+	t := Today{Rigs: len(cl.Bags), People: len(cl.Members), Caution: caution.General}
+	if t.Next, t.Also, err = cl.Today(); err != nil {
+		return t, err
+	}
+	rows, err := c.gym.Runs(store.RunFilter{Limit: 6})
+	t.Recent, err = each(rows, err, logRow)
+	return t, err
 }
 
-// career is what somebody did on a kind of bag.
-func (c class) career(t store.Trainee, kind rig.Kind, on drill.Floor) ladder.Career {
-	career := ladder.Career{Rungs: ladder.Rungs(kind, ladder.School(t.School)), Gate: c.gate, Now: c.now}
-	for _, r := range c.rounds[t.ID] {
-		var sum Summary
-		if ladder.KindOf(r.Rung) != kind || json.Unmarshal(r.Summary, &sum) != nil || !sum.Counts {
-			continue
-		}
-		career.Rounds = append(career.Rounds, sum.round(r))
+func (c caller) ladder(id string, kind rig.Kind) (Ladder, error) {
+	cl, m, err := c.member(id)
+	if err != nil {
+		return Ladder{}, err
 	}
-	for _, d := range c.decisions[t.ID] {
+	if !slices.Contains(cl.Kinds(), kind) {
+		return Ladder{}, store.ErrNotFound
+	}
+	out := Ladder{Decisions: []Decision{}}
+	if out.LadderView, err = cl.Ladder(m, kind); err != nil {
+		return out, err
+	}
+	rows, err := c.gym.Decisions(id)
+	for _, d := range slices.Backward(rows) {
 		if d.BagKind == string(kind) {
-			career.Decisions = append(career.Decisions, ladder.Decision{At: d.CreatedAt, Rung: d.Rung, Choice: ladder.Choice(d.Choice), Reason: d.Reason})
+			out.Decisions = append(out.Decisions, Decision{d.BagKind, d.Rung, d.Choice, d.Reason, d.Coach, d.CreatedAt})
 		}
 	}
-	if cautions := c.standing(t.ID); len(cautions) > 0 {
-		career.Held = func(r ladder.Rung) string {
-			p, err := r.Plan(on)
-			if err != nil {
-				return ""
-			}
-			return ladder.HeldBack(cautions, p, on)
-		}
-	}
-	return career
+	return out, err
 }
 
-// outcomes are the judged rounds of somebody on a kind of bag, beside what was predicted of them; on all where the kind is empty.
-func (c class) outcomes(traineeID string, kind rig.Kind) []level.Outcome {
-	var list []level.Outcome
-	for _, r := range c.rounds[traineeID] {
-		var sum Summary
-		if r.Predicted == nil || json.Unmarshal(r.Summary, &sum) != nil || !sum.Counts || sum.Passes > 0 {
-			continue
-		}
-		if i := slices.IndexFunc(c.rigs, func(x store.Rig) bool { return x.ID == r.RigID }); kind != "" && (i < 0 || c.rigs[i].Kind != string(kind)) {
-			continue
-		}
-		list = append(list, level.Outcome{Predicted: *r.Predicted, Observed: sum.Share, Strikes: sum.Planned})
+// decide keeps a coach's choice on a rung and gives what is proposed from then on.
+func (c caller) decide(id string, in Decision) (class.Proposal, error) {
+	kind := rig.Kind(in.Kind)
+	if ladder.KindOf(in.Rung) != kind {
+		return class.Proposal{}, input.Refuse("rung", "expected a rung of the ladder for this bag, not %q", in.Rung)
 	}
-	return list
-}
-
-// fit predicts a plan for somebody, with what their rounds on this kind of bag have taught.
-func (c class) fit(traineeID string, plan drill.Plan, t drill.Timeline, on drill.Floor) level.Fit {
-	return level.For(plan, t, on, level.Told{Rounds: c.done(traineeID, plan, on.Bag.Kind())}).With(level.Learn(c.outcomes(traineeID, on.Bag.Kind())))
-}
-
-// done is how many judged rounds somebody has done of a rung that a plan is the drill of.
-func (c class) done(traineeID string, plan drill.Plan, kind rig.Kind) int {
-	key, n := ladder.Match(plan, kind), 0
-	for _, r := range c.rounds[traineeID] {
-		var sum Summary
-		if key != "" && r.Rung == key && json.Unmarshal(r.Summary, &sum) == nil && sum.Counts {
-			n++
-		}
-	}
-	return n
-}
-
-// round is a run as the ladder has it.
-func (s Summary) round(r store.Run) ladder.Round {
-	out := ladder.Round{At: r.CreatedAt, Rung: r.Rung, Clean: s.Share, Longest: s.Longest, Planned: s.Planned, Wild: s.Wild}
-	if ladder.Paced(r.Rung) && s.Asked > 0 {
-		out.Tempo = s.Tempo / s.Asked
-	}
-	return out
-}
-
-// standing are the cautions that nobody has lifted.
-func standing(rows []store.Caution) []ladder.Caution {
-	var list []ladder.Caution
-	for _, k := range rows {
-		if k.LiftedAt == nil {
-			list = append(list, ladder.Caution(k.Kind))
-		}
-	}
-	return list
-}
-
-// standing are those of somebody.
-func (c class) standing(traineeID string) []ladder.Caution { return standing(c.cautions[traineeID]) }
-
-// held says why a drill is held back from whoever it is for.
-func (c class) held(row store.Drill, plan drill.Plan) string {
-	cautions := c.standing(row.TraineeID)
-	if len(cautions) == 0 || c.bags[row.RigID] == nil {
-		return ""
-	}
-	for _, t := range c.trainees {
-		for _, r := range c.rigs {
-			if t.ID == row.TraineeID && r.ID == row.RigID {
-				return ladder.HeldBack(cautions, plan, c.floor(t, r))
-			}
-		}
-	}
-	return ""
-}
-
-// propose says what somebody does next on a kind of bag; with fit, how hard it is and how it will go.
-func (c class) propose(t store.Trainee, kind rig.Kind, fit bool) (Proposal, error) {
-	row := c.rigFor(t, kind)
-	on := c.floor(t, row)
-	career := c.career(t, kind, on)
-	p := career.Propose()
-	out := Proposal{
-		TraineeID: t.ID, Trainee: t.Name, Kind: string(kind), RigID: row.ID, RigName: row.Name,
-		Rung: p.Rung.Key, Name: p.Rung.Name, Note: p.Rung.Note, Index: p.Index, Standing: career.Standing(), Of: len(career.Rungs), Move: string(p.Move), Target: p.Target, Why: p.Why, Barred: p.Barred,
-	}
-	plan, err := p.Rung.Plan(on)
+	cl, m, err := c.member(id)
 	if err != nil {
-		return out, err
+		return class.Proposal{}, err
 	}
-	if p.Soft {
-		plan = level.Softer(plan, on)
+	if !slices.Contains(cl.Kinds(), kind) {
+		return class.Proposal{}, input.Refuse("kind", "expected a kind of bag that hangs in this gym")
 	}
-	out.Doc = DrillDoc{Plan: plan}
-	if !fit {
-		return out, nil
+	row := store.Decision{TraineeID: id, BagKind: in.Kind, Rung: in.Rung, Choice: in.Choice, Reason: in.Reason, Coach: c.Coach.Name, CoachID: &c.Coach.ID}
+	if err := c.gym.AddDecision(&row); err != nil {
+		return class.Proposal{}, err
 	}
-	line, err := plan.Lay(on)
-	var refusal *input.Error
-	if errors.As(err, &refusal) { // a bag as it hangs may not allow it: then that is what is said
-		out.Barred, out.Move, out.Why = refusal.Reason, string(ladder.Barred), "Not on this bag as it hangs: "+refusal.Reason+"."
-		return out, nil
-	}
+	m.Decisions = append(m.Decisions, class.Decision{Kind: kind, Decision: ladder.Decision{At: row.CreatedAt, Rung: in.Rung, Choice: ladder.Choice(in.Choice), Reason: in.Reason}})
+	return cl.On(m, kind)
+}
+
+// accept gives somebody the drill that is proposed, or finds the one that they have of it.
+func (c caller) accept(id string, in Acceptance) (Assignment, error) {
+	cl, m, err := c.member(id)
 	if err != nil {
-		return out, err
+		return Assignment{}, err
 	}
-	g, err := level.Graded(plan, line, on)
+	p, found, err := class.Proposal{}, true, error(nil)
+	if in.RigID == "" {
+		p, found, err = cl.Next(m)
+	} else if b := cl.Bag(in.RigID); b != nil {
+		p, err = cl.OnBag(m, b)
+	} else {
+		found = false
+	}
+	switch {
+	case err != nil:
+		return Assignment{}, err
+	case !found:
+		return Assignment{}, input.Refuse("rigId", "expected a bag that hangs in this gym")
+	case p.Barred != "":
+		return Assignment{}, input.Refuse("rigId", "%s", p.Why)
+	}
+	row, err := ledger.Take(c.gym, p, ladder.Choice(in.Choice), in.Reason, c.Coach)
 	if err != nil {
-		return out, err
+		return Assignment{}, err
 	}
-	f := c.fit(t.ID, plan, line, on)
-	out.Level, out.Clean, out.Run = &g.Level, &f.Clean, &f.Longest
-	return out, c.stop()
+	return c.assignmentOut(row)
+}
+
+// library is the catalogue with the gym's own drills.
+func (s *Server) library(c caller) (class.Library, error) {
+	cl, err := ledger.Bags(c.gym, c.row, c.stop)
+	if err != nil {
+		return class.Library{}, err
+	}
+	rows, err := c.gym.Drills(store.InUse)
+	own, err := each(rows, err, func(d store.Drill) (class.Own, error) {
+		p, err := ledger.Plan(d)
+		return class.Own{ID: d.ID, Name: d.Name, Kind: rig.Kind(d.Kind), Plan: p}, err
+	})
+	if err != nil {
+		return class.Library{}, err
+	}
+	return cl.Library(own, &s.levels)
+}
+
+func (s *Server) registerClass(api huma.API) {
+	read(api, "/api/today", func(c caller, _ *nothing) (Today, error) { return c.today() })
+	read(api, "/api/class", func(c caller, _ *nothing) ([]class.Proposal, error) {
+		cl, err := c.class()
+		if err != nil {
+			return nil, err
+		}
+		return cl.Everybody()
+	})
+	read(api, "/api/calendar", func(c caller, _ *nothing) ([]class.Day, error) {
+		cl, err := ledger.Calendar(c.gym, c.row, time.Now())
+		return cl.Calendar(), err
+	})
+	read(api, "/api/predictions", func(c caller, _ *nothing) (class.Predictions, error) {
+		cl, err := c.class()
+		return cl.Predictions(), err
+	})
+	read(api, "/api/library", func(c caller, _ *nothing) (class.Library, error) { return s.library(c) })
+	read(api, "/api/trainees/{id}/ladder/{kind}", func(c caller, in *struct {
+		ByID
+		Kind string `path:"kind" enum:"speed,doubleEnd,reflex,slip,hanging"`
+	}) (Ladder, error) {
+		return c.ladder(in.ID, rig.Kind(in.Kind))
+	})
+	send(api, "/api/trainees/{id}/decisions", func(c caller, in *To[Decision]) (class.Proposal, error) { return c.decide(in.ID, in.Body) })
+	send(api, "/api/trainees/{id}/accept", func(c caller, in *To[Acceptance]) (Assignment, error) { return c.accept(in.ID, in.Body) })
+}
+
+// inSchool gives a drill that is offered the calls of this gym.
+func (c caller) inSchool(p drill.Plan) drill.Plan {
+	return drill.InSchool(p, c.row.PunchNames == "names", c.row.SlipNames == "inside")
 }

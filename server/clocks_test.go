@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"melodromos/core/bench"
 	"melodromos/core/drill"
 	"melodromos/core/rig"
 )
@@ -33,10 +34,10 @@ func (u user) exact(run Run, keeps, force float64, until drill.Micros) []HitIn {
 }
 
 // round runs a drill to an end with the hits that it is given.
-func (u user) round(d Drill, source, end string, hits func(Run) []HitIn) (Run, Review) {
+func (u user) round(d Assignment, source, end string, hits func(Run) []HitIn) (Run, Review) {
 	u.t.Helper()
 	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: source}, &run)
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: source}, &run)
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
 	clock := int64(run.Timeline.End)
 	if end == "stop" {
@@ -82,18 +83,18 @@ func TestHowARoundRuns(t *testing.T) {
 	_, _, d := u.furnished(30)
 	for source, want := range map[string]string{"keys": "startThenFollow", "device": "follow", "none": "beat"} {
 		var run Run
-		u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: source}, &run)
+		u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: source}, &run)
 		if run.Plays != want || (run.FollowsUS > int64(run.Timeline.End)) != (want == "beat") || run.Timeline.Bag == nil {
 			t.Errorf("%s: %s from %d", source, run.Plays, run.FollowsUS)
 		}
 	}
-	if status, _, out := u.do("POST", "/api/runs", NewRun{DrillID: d.ID, Source: "none", Plays: "follow"}); status != 422 {
+	if status, _, out := u.do("POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "none", Plays: "follow"}); status != 422 {
 		t.Errorf("nothing recorded and followed: %d %s", status, out)
 	}
-	d.Doc = changed(d.Doc, func(d *drill.Drill) { d.Clock = drill.ByBeat })
-	u.want(200, "PUT", "/api/drills/"+d.ID, d, &d)
+	d.Doc = changed(d.Doc, func(d *drill.SpeedBagDrill) { d.Clock = drill.ByBeat })
+	u.want(200, "PUT", "/api/assignments/"+d.ID, d, &d)
 	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
 	if run.Plays != "beat" || run.Timeline.Bag != nil {
 		t.Errorf("on the beat's clock: %s", run.Plays)
 	}
@@ -175,7 +176,7 @@ func TestRecalibratedFromRounds(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Larch")
 	_, r, d := u.furnished(30)
-	told := func() *FromRounds {
+	told := func() *bench.FromRounds {
 		var out Rig
 		u.want(200, "GET", "/api/rigs/"+r.ID, nil, &out)
 		r = out
@@ -191,11 +192,11 @@ func TestRecalibratedFromRounds(t *testing.T) {
 	if offer == nil || math.Abs(offer.Value-0.77) > 0.005 || !strings.Contains(offer.Text, "77 % of its speed at the board, not 80: six rounds agree") {
 		t.Fatalf("%+v", offer)
 	}
-	u.want(200, "POST", "/api/rigs/"+r.ID+"/calibrations", NewCalibration{Version: r.Version, Measured: Measured{Method: "rounds"}}, nil)
+	u.want(200, "POST", "/api/rigs/"+r.ID+"/calibrations", NewCalibration{Version: r.Version, Measured: bench.Measured{Method: "rounds"}}, nil)
 	if told() != nil || math.Abs(r.Doc.Rig.(rig.SpeedBag).Restitution-0.77) > 0.005 {
 		t.Errorf("taken: %+v, %+v", r.FromRounds, r.Doc.Rig)
 	}
-	if status, _, out := u.do("POST", "/api/rigs/"+r.ID+"/calibrations", NewCalibration{Version: r.Version, Measured: Measured{Method: "rounds"}}); status != 422 {
+	if status, _, out := u.do("POST", "/api/rigs/"+r.ID+"/calibrations", NewCalibration{Version: r.Version, Measured: bench.Measured{Method: "rounds"}}); status != 422 {
 		t.Errorf("taken twice: %d %s", status, out)
 	}
 }

@@ -79,7 +79,7 @@ func TestLiveFeedEndsWithTheSession(t *testing.T) {
 	u := s.coach(t, "Fir")
 	_, _, d := u.furnished(10)
 	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
 	soon, cancel := context.WithTimeout(ctx, 10*time.Second)
 	defer cancel()
 	conn, _, err := websocket.Dial(soon, s.url+"/api/runs/"+run.ID+"/live", &websocket.DialOptions{HTTPClient: u.client})
@@ -163,10 +163,10 @@ func TestEndlessRounds(t *testing.T) {
 		"within what there is":   {doc("1-2", 300), ""},
 		"a technique that lasts": {json.RawMessage(`{"technique":"oneHand","firstHand":"rear","rebounds":3,"tempo":20,"strikes":2000}`), "2000 of them would last 100 minutes"},
 	} {
-		for _, path := range []string{"/api/drill-preview", "/api/drill-fit", "/api/drills"} {
+		for _, path := range []string{"/api/compose", "/api/compose", "/api/assignments"} {
 			began := time.Now()
 			body := map[string]any{"rigId": rigs["doubleEnd"].ID, "traineeId": person.ID, "doc": c.doc}
-			if path == "/api/drills" {
+			if path == "/api/assignments" {
 				body["name"], body["version"] = "", 0
 			}
 			status, _, out := u.do("POST", path, body)

@@ -1,68 +1,89 @@
 package server
 
 import (
-	"context"
-	"encoding/json"
-	"errors"
-	"fmt"
+	"net/http"
+	"slices"
 	"strings"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"melodromos/core/bench"
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
-	"melodromos/core/trainee"
 	"melodromos/core/words"
-	"melodromos/library"
+	"melodromos/ledger"
 	"melodromos/store"
 )
 
-// Drill is what one trainee does on one rig.
+// Drill is what is done on a kind of bag, with force, tempo and pull left open: the gym's.
 type Drill struct {
-	ID        string   `json:"id" readOnly:"true"`
-	Name      string   `json:"name" maxLength:"120" doc:"left empty, the drill's own words"`
-	RigID     string   `json:"rigId" format:"uuid"`
-	TraineeID string   `json:"traineeId" format:"uuid"`
-	Version   int      `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
-	Rung      string   `json:"rung,omitempty" maxLength:"60" doc:"of the ladder that it was made for"`
-	Doc       DrillDoc `json:"doc"`
-	// Figures are the few that tell it apart at a glance.
-	Figures []drill.Figure `json:"figures,omitempty" readOnly:"true"`
+	ID       string         `json:"id" readOnly:"true"`
+	Name     string         `json:"name" maxLength:"120" doc:"left empty, the drill's own words"`
+	Kind     string         `json:"kind" enum:"speed,doubleEnd,reflex,slip,hanging" doc:"of the bag"`
+	Version  int            `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
+	Rung     string         `json:"rung,omitempty" readOnly:"true" doc:"of the ladder that it is the drill of"`
+	Doc      DrillDoc       `json:"doc"`
+	Figures  []drill.Figure `json:"figures,omitempty" readOnly:"true"`
+	Archived bool           `json:"archived,omitempty" readOnly:"true"`
+	Holders  []Holder       `json:"holders,omitempty" readOnly:"true" doc:"who has it"`
 }
 
+// Holder is somebody who has a drill on a bag.
+type Holder struct {
+	AssignmentID string `json:"assignmentId"`
+	TraineeID    string `json:"traineeId"`
+	Trainee      string `json:"trainee"`
+	RigID        string `json:"rigId"`
+	Rig          string `json:"rig"`
+}
+
+// Giving gives a drill to people, each on the bag that is named, or else on the one of its kind that they were on last.
+type Giving struct {
+	People []string `json:"people" minItems:"1" maxItems:"200"`
+	RigID  string   `json:"rigId,omitempty" format:"uuid"`
+}
+
+// GivenOut tells of one person what came of it.
+type GivenOut struct {
+	TraineeID    string `json:"traineeId"`
+	Trainee      string `json:"trainee"`
+	AssignmentID string `json:"assignmentId" doc:"empty where it was not given"`
+	Why          string `json:"why" doc:"why it was not given, or what is to be known of it"`
+}
+
+// CarriedOver is a drill as it would be on another kind of bag.
+type CarriedOver struct {
+	Doc  DrillDoc `json:"doc"`
+	Lost []string `json:"lost" doc:"what does not go with it, in sentences"`
+}
+
+// drillOut translates a drill; names are those of the gym's people and bags.
 func drillOut(d store.Drill) (Drill, error) {
-	plan, err := drill.ReadPlan(input.Parse(d.Doc))
+	p, err := ledger.Plan(d)
 	if err != nil {
-		return Drill{}, fmt.Errorf("stored drill %s: %w", d.ID, asInternal(err))
+		return Drill{}, err
 	}
-	return Drill{d.ID, d.Name, d.RigID, d.TraineeID, d.Version, d.Rung, DrillDoc{Plan: plan}, plan.Figures()}, nil
+	return Drill{ID: d.ID, Name: d.Name, Kind: d.Kind, Version: d.Version, Rung: d.Rung, Doc: DrillDoc{Plan: p}, Figures: p.Figures(), Archived: d.ArchivedAt != nil}, nil
 }
 
-// row checks a drill against the bag it is for: one that the bag does not allow is not stored.
-func (d Drill) row(c caller, id string) (*store.Drill, error) {
-	plan, err := d.Doc.read()
+// row checks a drill, and names the rung that it is the drill of.
+func (d Drill) row(id string) (store.Drill, error) {
+	p, err := d.Doc.Read()
 	if err != nil {
-		return nil, input.Under("doc", err)
+		return store.Drill{}, err
 	}
-	floor, _, _, err := c.floorOf(d.RigID, d.TraineeID)
-	if err != nil {
-		return nil, err
+	kind := rig.Kind(d.Kind)
+	if _, ok := p.(drill.SpeedBagDrill); ok && kind != rig.Speed {
+		return store.Drill{}, input.Refuse("kind", "expected the speed bag: its techniques go by the board, and no other bag has one")
 	}
-	if _, err := plan.Lay(floor); err != nil {
-		return nil, input.Under("doc", err)
+	if err := p.Check(); err != nil {
+		return store.Drill{}, input.Under("doc", err)
 	}
-	doc, err := json.Marshal(plan)
-	if d.Rung == "" {
-		d.Rung = ladder.Match(plan, floor.Bag.Kind())
-	}
-	name := strings.TrimSpace(d.Name)
-	if name == "" {
-		name = shortened(plan.Name())
-	}
-	return &store.Drill{ID: id, Name: name, RigID: d.RigID, TraineeID: d.TraineeID, Doc: doc, Rung: d.Rung, Version: d.Version}, err
+	row, err := ledger.DrillRow(strings.TrimSpace(d.Name), kind, p, ladder.Match(p, kind))
+	row.ID, row.Version = id, d.Version
+	return row, err
 }
 
 // wasRead refuses a change of what nobody has read.
@@ -73,298 +94,147 @@ func wasRead(version int) error {
 	return nil
 }
 
-// shortened keeps a name within what is stored of one.
-func shortened(name string) string {
-	if runes := []rune(name); len(runes) > 120 {
-		return string(runes[:119]) + "…"
+// drills lists the gym's drills with whoever has them.
+func (c caller) drills(shelf store.Shelf) ([]Drill, error) {
+	rows, err := c.gym.Drills(shelf)
+	list, err := each(rows, err, drillOut)
+	if err != nil {
+		return nil, err
 	}
-	return name
+	given, err := c.gym.Assignments("")
+	if err != nil {
+		return nil, err
+	}
+	people, e1 := c.gym.Trainees(store.InUse)
+	bags, e2 := c.gym.Rigs(store.InUse)
+	names := map[string]string{}
+	for _, t := range people {
+		names[t.ID] = t.Name
+	}
+	for _, b := range bags {
+		names[b.ID] = b.Name
+	}
+	for i := range list {
+		list[i].Holders = []Holder{}
+		for _, a := range given {
+			if a.DrillID == list[i].ID {
+				list[i].Holders = append(list[i].Holders, Holder{a.ID, a.TraineeID, names[a.TraineeID], a.RigID, names[a.RigID]})
+			}
+		}
+	}
+	if e1 != nil {
+		return nil, e1
+	}
+	return list, e2
 }
 
-// floorOf reads a bag of the gym and who is on it.
-func (c caller) floorOf(rigID, traineeID string) (drill.Floor, store.Rig, store.Trainee, error) {
-	row, err := c.gym.Rig(rigID)
+// give gives a drill to people.
+func (c caller) give(id string, in Giving) ([]GivenOut, error) {
+	d, err := c.gym.Drill(id)
 	if err != nil {
-		return drill.Floor{}, row, store.Trainee{}, err
+		return nil, err
 	}
-	bag, place, err := readRig(row)
+	p, err := ledger.Plan(d)
 	if err != nil {
-		return drill.Floor{}, row, store.Trainee{}, err
+		return nil, err
 	}
-	t, err := c.gym.Trainee(traineeID)
+	cl, err := ledger.Class(c.gym, c.row, "", time.Now(), c.stop)
 	if err != nil {
-		return drill.Floor{}, row, t, err
+		return nil, err
 	}
-	a, err := abilityOf(c.gym, t, bag.Kind())
-	return drill.Floor{Bag: bag, Place: place, Ability: a, Theirs: true, NoKicks: !c.row.Kicks, Seed: 1, Stop: c.stop}, row, t, err
+	if b := cl.Bag(in.RigID); in.RigID != "" && (b == nil || string(b.Kind()) != d.Kind) {
+		return nil, input.Refuse("rigId", "expected a bag of the kind that the drill is for")
+	}
+	out := []GivenOut{}
+	slices.Sort(in.People)
+	for _, who := range slices.Compact(in.People) {
+		m := cl.Member(who)
+		if m == nil {
+			return nil, store.ErrNotFound
+		}
+		b := cl.Bag(in.RigID)
+		if b == nil {
+			b = cl.BagFor(m, rig.Kind(d.Kind))
+		}
+		if b == nil {
+			return nil, input.Refuse("rigId", "expected a bag of the kind that the drill is for: none hangs in this gym")
+		}
+		fits := cl.Fitted(m, b, p)
+		g := GivenOut{TraineeID: m.ID, Trainee: m.Name, Why: fits.Why}
+		if fits.Given {
+			a, err := ledger.Give(c.gym, d, m.ID, b.ID, fits.Settings, "", c.Coach)
+			if err != nil {
+				return nil, err
+			}
+			g.AssignmentID = a.ID
+		}
+		out = append(out, g)
+	}
+	return out, nil
 }
 
-// floor is where a question is asked: on a bag of the gym, for a trainee, or for somebody of a skill band.
-func (c caller) floor(in DrillQuestion) (drill.Floor, error) {
-	if in.TraineeID != "" {
-		floor, _, _, err := c.floorOf(in.RigID, in.TraineeID)
-		return floor, err
-	}
-	row, err := c.gym.Rig(in.RigID)
+// copied is a drill of its own with the same document.
+func (c caller) copied(id string) (Drill, error) {
+	d, err := c.gym.Drill(id)
 	if err != nil {
-		return drill.Floor{}, err
+		return Drill{}, err
 	}
-	bag, place, err := readRig(row)
-	return drill.Floor{Bag: bag, Place: place, Ability: trainee.Start(trainee.Band(in.Band)), NoKicks: !c.row.Kicks, Seed: 1, Stop: c.stop}, err
-}
-
-// speedBag reads a speed bag of the gym, for what belongs to these alone.
-func speedBag(gym *store.Gym, id string) (rig.SpeedBag, error) {
-	row, err := gym.Rig(id)
-	if err != nil {
-		return rig.SpeedBag{}, err
+	again := store.Drill{Name: words.Short("Copy of "+d.Name, 120), Kind: d.Kind, Doc: d.Doc, Rung: d.Rung, MadeBy: &c.Coach.ID}
+	if err := c.gym.AddDrill(&again); err != nil {
+		return Drill{}, err
 	}
-	bag, _, err := readRig(row)
-	if err != nil {
-		return rig.SpeedBag{}, err
-	}
-	speed, ok := bag.(rig.SpeedBag)
-	if !ok {
-		return speed, input.Refuse("rigId", "expected a speed bag: on this bag a combination is programmed")
-	}
-	return speed, nil
-}
-
-// DrillQuestion asks what a drill would be like on a bag of the gym, for a trainee, or for somebody of a skill band.
-type DrillQuestion struct {
-	RigID     string   `json:"rigId" format:"uuid"`
-	TraineeID string   `json:"traineeId,omitempty" format:"uuid"`
-	Band      string   `json:"band,omitempty"`
-	Beside    string   `json:"beside,omitempty" format:"uuid" doc:"somebody else, to see how the fit differs"`
-	Doc       DrillDoc `json:"doc"`
-}
-
-// TechniqueQuestion asks for a drill in another technique, with what belongs to that by default.
-type TechniqueQuestion struct {
-	RigID     string   `json:"rigId" format:"uuid"`
-	Technique string   `json:"technique"`
-	Doc       DrillDoc `json:"doc"`
-}
-
-// DrillPreview is what a drill would be like, before it is saved.
-type DrillPreview struct {
-	KeptBy string              `json:"keptBy" enum:"bag,beat," doc:"whose clock it goes by; empty where it cannot be run"`
-	Plays  map[string][]string `json:"plays" doc:"for each way to record hits, how a round can run, the usual one first"`
-
-	Name     string       `json:"name"`
-	Strikes  int          `json:"strikes"`
-	Seconds  float64      `json:"seconds" doc:"from bell to bell"`
-	CountIn  float64      `json:"countIn" doc:"s"`
-	Pattern  []Beat       `json:"pattern" doc:"strikes of one pattern"`
-	Where    string       `json:"where" doc:"the height on the bag at which it is met"`
-	Counts   []int        `json:"counts" doc:"rebound counts that the technique allows"`
-	Sets     []int        `json:"sets" doc:"sizes of a set to choose from; 0 keeps to one hand"`
-	Tempos   []TempoRow   `json:"tempos"`
-	Change   []rig.Change `json:"change"`
-	Slowest  float64      `json:"slowest"`
-	Fastest  float64      `json:"fastest"`
-	Shown    float64      `json:"shown" doc:"tempo of the cycle that is drawn"`
-	Window   *float64     `json:"window"`
-	Fist     *float64     `json:"fist"`
-	Effort   string       `json:"effort"`
-	Cycle    Cycle        `json:"cycle"`
-	Cards    []CardOut    `json:"cards" doc:"of what it asks for"`
-	Composed *Composed    `json:"composed,omitempty" doc:"of a combination"`
-	Problem  string       `json:"problem,omitempty" doc:"why it cannot be run, where it cannot"`
-	Field    string       `json:"field,omitempty" doc:"the field the problem lies in"`
-	Sentence string       `json:"sentence"`
+	return drillOut(again)
 }
 
 func (s *Server) registerDrills(api huma.API) {
-	huma.Get(api, "/api/drills", func(ctx context.Context, _ *struct{}) (*many[Drill], error) {
-		rows, err := who(ctx).gym.Drills()
-		return listed(ctx, rows, err, drillOut)
-	})
-	huma.Post(api, "/api/drills", func(ctx context.Context, in *one[Drill]) (*one[Drill], error) {
-		row, err := in.Body.row(who(ctx), "")
-		if err != nil {
-			return nil, refused(ctx, "body", err)
+	read(api, "/api/drills", func(c caller, in *Shelf) ([]Drill, error) { return c.drills(in.of()) })
+	send(api, "/api/drills", func(c caller, in *one[Drill]) (Drill, error) {
+		row, err := in.Body.row("")
+		if err == nil {
+			row.MadeBy = &c.Coach.ID
+			err = c.gym.AddDrill(&row)
 		}
-		err = who(ctx).gym.AddDrill(row)
-		return single(ctx, *row, err, drillOut)
+		if err != nil {
+			return Drill{}, err
+		}
+		return drillOut(row)
 	})
-	huma.Get(api, "/api/drills/{id}", func(ctx context.Context, in *ByID) (*one[Drill], error) {
-		row, err := who(ctx).gym.Drill(in.ID)
-		return single(ctx, row, err, drillOut)
+	read(api, "/api/drills/{id}", func(c caller, in *ByID) (Drill, error) {
+		row, err := c.gym.Drill(in.ID)
+		if err != nil {
+			return Drill{}, err
+		}
+		return drillOut(row)
 	})
-	huma.Put(api, "/api/drills/{id}", func(ctx context.Context, in *struct {
-		ByID
-		Body Drill
-	}) (*one[Drill], error) {
-		row, err := in.Body.row(who(ctx), in.ID)
+	replace(api, "/api/drills/{id}", func(c caller, in *To[Drill]) (Drill, error) {
+		row, err := in.Body.row(in.ID)
 		if err == nil {
 			err = wasRead(in.Body.Version)
 		}
+		if err == nil {
+			err = c.gym.ChangeDrill(&row)
+		}
 		if err != nil {
-			return nil, refused(ctx, "body", err)
+			return Drill{}, err
 		}
-		err = who(ctx).gym.ChangeDrill(row)
-		return single(ctx, *row, err, drillOut)
+		return drillOut(row)
 	})
-	huma.Delete(api, "/api/drills/{id}", func(ctx context.Context, in *ByID) (*struct{}, error) {
-		return nil, refusedOrNil(ctx, who(ctx).gym.Retire(&store.Drill{}, in.ID, false))
-	})
-	huma.Post(api, "/api/drills/{id}/restore", func(ctx context.Context, in *ByID) (*struct{}, error) {
-		return nil, refusedOrNil(ctx, who(ctx).gym.Retire(&store.Drill{}, in.ID, true))
-	})
-	huma.Get(api, "/api/first-drill/{id}", func(ctx context.Context, in *ByID) (*one[DrillDoc], error) {
-		row, err := who(ctx).gym.Rig(in.ID)
+	act(api, http.MethodDelete, "/api/drills/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Drill{}, in.ID) })
+	act(api, http.MethodPost, "/api/drills/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Drill{}, in.ID) })
+	send(api, "/api/drills/{id}/copy", func(c caller, in *ByID) (Drill, error) { return c.copied(in.ID) })
+	send(api, "/api/drills/{id}/give", func(c caller, in *To[Giving]) ([]GivenOut, error) { return c.give(in.ID, in.Body) })
+	send(api, "/api/drills/{id}/carry", func(c caller, in *To[struct {
+		Kind string `json:"kind" enum:"speed,doubleEnd,reflex,slip,hanging"`
+	}]) (CarriedOver, error) {
+		row, err := c.gym.Drill(in.ID)
 		if err != nil {
-			return nil, refused(ctx, "", err)
+			return CarriedOver{}, err
 		}
-		bag, place, err := readRig(row)
+		p, err := ledger.Plan(row)
 		if err != nil {
-			return nil, refused(ctx, "", err)
+			return CarriedOver{}, err
 		}
-		plan, err := drill.FirstOn(bag, place)
-		gym := who(ctx).row
-		return single(ctx, plan, err, func(p drill.Plan) (DrillDoc, error) { return DrillDoc{Plan: inSchool(p, gym)}, nil })
+		p, lost, err := drill.Carry(p, rig.Kind(row.Kind), rig.Kind(in.Body.Kind))
+		return CarriedOver{DrillDoc{Plan: p}, append([]string{}, lost...)}, err
 	})
-	huma.Post(api, "/api/drill-technique", func(ctx context.Context, in *one[TechniqueQuestion]) (*one[DrillDoc], error) {
-		d, err := inTechnique(who(ctx).gym, in.Body)
-		if err != nil {
-			return nil, refused(ctx, "body", err)
-		}
-		return &one[DrillDoc]{DrillDoc{Plan: d}}, nil
-	})
-	huma.Post(api, "/api/combo-count", func(ctx context.Context, in *one[CountQuestion]) (*one[ComboText], error) {
-		text, err := recount(in.Body)
-		if err != nil {
-			return nil, refused(ctx, "body", err)
-		}
-		return &one[ComboText]{text}, nil
-	})
-	huma.Post(api, "/api/combo-tempo", func(ctx context.Context, in *one[TempoQuestion]) (*one[DrillDoc], error) {
-		c, err := atTempo(who(ctx), in.Body)
-		if err != nil {
-			return nil, refused(ctx, "body", err)
-		}
-		return &one[DrillDoc]{DrillDoc{Plan: c}}, nil
-	})
-	huma.Post(api, "/api/drill-preview", func(ctx context.Context, in *one[DrillQuestion]) (*one[DrillPreview], error) {
-		p, err := preview(who(ctx), in.Body)
-		if err != nil {
-			return nil, refused(ctx, "body", err)
-		}
-		return single(ctx, p, err, sure(func(p DrillPreview) DrillPreview { return p }))
-	})
-}
-
-// Beat is one strike of a pattern.
-type Beat struct {
-	Hand string `json:"hand" enum:"lead,rear,both"`
-	Face string `json:"face" enum:"front,behind"`
-	Pin  bool   `json:"pin"`
-}
-
-// drillCycle draws a cycle of a drill, and the one after a trap.
-func drillCycle(d drill.Drill, bag rig.SpeedBag, launch, cycle float64) (Cycle, error) {
-	picture, pinned, err := drill.Pictures(d, bag, launch, cycle)
-	if err != nil {
-		return Cycle{}, err
-	}
-	c := cycleOut(picture, rig.Speed)
-	if pinned != nil {
-		after := cycleOut(*pinned, rig.Speed)
-		c.Pinned = &after
-	}
-	return c, nil
-}
-
-// inTechnique gives a drill in another technique. A combination has none, and makes way for the first drill in it.
-func inTechnique(gym *store.Gym, in TechniqueQuestion) (drill.Drill, error) {
-	bag, err := speedBag(gym, in.RigID)
-	if err != nil {
-		return drill.Drill{}, err
-	}
-	plan, err := in.Doc.read()
-	if err != nil {
-		return drill.Drill{}, input.Under("doc", err)
-	}
-	d, ok := plan.(drill.Drill)
-	if !ok {
-		if d, err = drill.First(bag); err != nil {
-			return d, err
-		}
-	}
-	d, err = d.With(drill.Technique(in.Technique), bag)
-	return d, input.Under("doc", err)
-}
-
-// preview answers what a drill would be like.
-func preview(c caller, in DrillQuestion) (DrillPreview, error) {
-	plan, err := in.Doc.read()
-	if err != nil {
-		return DrillPreview{}, input.Under("doc", err)
-	}
-	floor, err := c.floor(in)
-	if err != nil {
-		return DrillPreview{}, err
-	}
-	bag := floor.Bag
-	p := DrillPreview{Plays: map[string][]string{}, Name: plan.Name(), Pattern: []Beat{}, Counts: []int{}, Sets: []int{}, Tempos: []TempoRow{}, Change: []rig.Change{}, Cards: cardsOut(library.CardsFor(plan)), Cycle: cycleOut(rig.Picture{}, bag.Kind())}
-	switch d := plan.(type) {
-	case drill.Combination:
-		err = p.combination(d, floor, c)
-	case drill.Drill:
-		speed, ok := bag.(rig.SpeedBag)
-		if !ok {
-			return p, input.Refuse("rigId", "expected a speed bag for a technique: on this bag a combination is programmed")
-		}
-		err = p.technique(d, speed, floor, c.units())
-	}
-	return p, input.Under("doc", err)
-}
-
-func (p *DrillPreview) technique(d drill.Drill, bag rig.SpeedBag, on drill.Floor, units words.Units) error {
-	ability := on.Ability
-	p.Where, p.Counts, p.Sets = d.Where(), d.Counts(), d.Sets()
-	a, err := drill.Reach(d, bag, ability)
-	if err != nil {
-		return err
-	}
-	p.Sentence, p.Change, p.Slowest, p.Fastest = bench.Said(rig.Speed, a, ability, units), some(a.Change), a.Limits.Slowest, a.Limits.Fastest
-	if a.Feasible {
-		p.Window, p.Fist, p.Effort = number(a.Window), number(a.FistSpeed), ability.Effort(a.FistSpeed)
-	}
-	p.Tempos = tempoRows(ability.Striker(d.Hands()).Ranges(bag, d.Meeting().Angle))
-	tempo := min(max(a.Tempo, a.Limits.Slowest), a.Limits.Fastest)
-	if p.Cycle, err = drillCycle(d, bag, a.Nearest(), 60/tempo); err != nil {
-		return err
-	}
-	p.Shown = 60 / p.Cycle.Return
-	var field *input.Error
-	t, err := d.Lay(on)
-	switch {
-	case errors.As(err, &field):
-		p.Problem, p.Field = field.Reason, field.Field
-		return nil
-	case err != nil:
-		return err
-	}
-	p.count(t, d.Positions())
-	return nil
-}
-
-// count fills in what a timeline comes to, and the strikes of one pattern.
-func (p *DrillPreview) count(t drill.Timeline, positions int) {
-	p.Seconds, p.CountIn, p.KeptBy = (t.End - t.Start).Seconds(), t.Start.Seconds(), string(t.Clock)
-	for _, by := range []drill.Recorder{drill.Taps, drill.Sensor, drill.Simulated, drill.Nothing} {
-		for _, way := range t.Playings(by) {
-			p.Plays[string(by)] = append(p.Plays[string(by)], string(way))
-		}
-	}
-	for _, e := range t.Events {
-		if e.Kind == drill.Strike {
-			if p.Strikes < positions {
-				p.Pattern = append(p.Pattern, Beat{string(e.Hand), string(e.Face), e.Pin})
-			}
-			p.Strikes++
-		}
-	}
 }

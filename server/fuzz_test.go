@@ -20,7 +20,7 @@ import (
 	"golang.org/x/time/rate"
 
 	"melodromos/calc"
-	"melodromos/library"
+	"melodromos/core/catalogue"
 )
 
 var (
@@ -36,7 +36,7 @@ type maker struct {
 	ids   map[string][]string // that there are, by the word in the address
 	key   string
 	email string
-	plans []library.Entry
+	plans []catalogue.Entry
 	on    string                     // the kind of bag that the last plan is for
 	rigs  map[string]json.RawMessage // by kind
 }
@@ -59,7 +59,7 @@ var nastyNumbers = []float64{0, 1, -1, 2, 0.5, 3, 10, 60, 126, 1e-9, 1e9, -1e9, 
 
 // id names one of a kind, as a field such as rigId or an address such as rigs asks for it.
 func (m *maker) id(of string) string {
-	kind := map[string]string{"rigId": "rigs", "traineeId": "trainees", "trainee": "trainees", "beside": "trainees", "drillId": "drills", "first-drill": "rigs"}[of]
+	kind := map[string]string{"rigId": "rigs", "traineeId": "trainees", "trainee": "trainees", "beside": "trainees", "assignmentId": "assignments", "first-drill": "rigs"}[of]
 	if kind == "" {
 		kind = of
 	}
@@ -124,6 +124,8 @@ func (m *maker) value(name string, s *huma.Schema, depth int) any {
 		switch {
 		case s.Format == "uuid":
 			return m.id(name)
+		case name == "people":
+			return m.id("trainees")
 		case s.Format == "date" && !m.odd(0.2):
 			return "2026-03-02"
 		case name == "email":
@@ -268,6 +270,8 @@ func (m *maker) request(base, method, path string, op *huma.Operation) (*http.Re
 			v := m.value("", content.Schema, 0)
 			if o, ok := v.(map[string]any); ok && o["source"] == "standin" {
 				o["source"] = "keys" // a round that plays by itself goes on after the test
+			} else if ok && strings.HasSuffix(path, "/erase") {
+				o["name"] = "Nobody" // whoever is erased is asked for in vain from then on
 			}
 			text, err := json.Marshal(v)
 			if err != nil {
@@ -304,19 +308,19 @@ func (m *maker) furnish(u user) {
 		m.rigs[kind], _ = json.Marshal(rigs[kind].Doc)
 		m.ids["rigs"] = append(m.ids["rigs"], rigs[kind].ID)
 	}
-	m.plans = library.All()
+	m.plans = catalogue.All()
 	for _, e := range m.plans[:12] {
-		var d Drill
-		u.want(200, "POST", "/api/drills", Drill{RigID: rigs[string(e.Kind)].ID, TraineeID: person.ID, Doc: DrillDoc{Plan: e.Plan}}, &d)
+		var d Assignment
+		u.want(200, "POST", "/api/assignments", Assignment{RigID: rigs[string(e.Kind)].ID, TraineeID: person.ID, Doc: DrillDoc{Plan: e.Plan}}, &d)
 		for _, source := range []string{"keys", "device"} {
 			var run Run
-			u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: source}, &run)
+			u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: source}, &run)
 			m.ids["runs"], m.key = append(m.ids["runs"], run.ID), run.IntakeKey
 		}
-		m.ids["drills"] = append(m.ids["drills"], d.ID)
+		m.ids["assignments"], m.ids["drills"] = append(m.ids["assignments"], d.ID), append(m.ids["drills"], d.DrillID)
 	}
-	var caution CautionOut
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/cautions", CautionOut{Kind: "wrist"}, &caution)
+	var caution Caution
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/cautions", Caution{Kind: "wrist"}, &caution)
 	var coaches []CoachOut
 	u.want(200, "GET", "/api/coaches", nil, &coaches)
 	m.ids["cautions"], m.ids["coaches"] = []string{caution.ID}, []string{coaches[0].ID}

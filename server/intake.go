@@ -2,18 +2,15 @@ package server
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
-	"log/slog"
-	"net/http"
-	"sync"
 	"time"
 
-	"github.com/coder/websocket"
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/gin-gonic/gin"
 
+	"melodromos/core/drill"
+	"melodromos/core/run"
+	"melodromos/ledger"
 	"melodromos/standin"
 	"melodromos/store"
 )
@@ -69,25 +66,50 @@ type ByKey struct {
 	Key string `path:"key" minLength:"20" maxLength:"64"`
 }
 
-// registerIntake opens the way in for devices. The key of a run is all they need.
+// registerIntake opens the way in for devices, for which the key of a run is all they need.
 func (s *Server) registerIntake() {
 	huma.Get(s.api, "/api/intake/{key}", func(ctx context.Context, in *ByKey) (*one[IntakeInfo], error) {
-		run, err := s.runByKey(ctx, in.Key)
-		return single(ctx, run, err, intakeInfo)
+		row, err := s.runByKey(ctx, in.Key)
+		if err != nil {
+			return nil, refused(ctx, "", err)
+		}
+		info, err := joined(s.store.Gym(ctx, row.GymID), row)
+		if err != nil {
+			return nil, refused(ctx, "", err)
+		}
+		return &one[IntakeInfo]{info}, nil
 	})
 	huma.Post(s.api, "/api/intake/{key}", func(ctx context.Context, in *struct {
 		ByKey
 		Body Batch
 	}) (*one[Kept], error) {
-		run, err := s.runByKey(ctx, in.Key)
+		row, err := s.runByKey(ctx, in.Key)
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
-		if (run.Source == "keys" || run.Source == "none") && len(in.Body.Hits) > 0 {
+		if by := drill.Recorder(row.Source); (by == drill.Taps || by == drill.Nothing) && len(in.Body.Hits) > 0 {
 			return nil, huma.Error409Conflict("No sensor records this round; what it sent was not kept.")
 		}
 		in.Body.ClockUS, in.Body.Marks = nil, nil // the clock and the marks are the run screen's
-		return s.keep(ctx, s.store.Gym(ctx, run.GymID), run, in.Body)
+		kept, err := s.keep(s.store.Gym(ctx, row.GymID), row, in.Body)
+		if err != nil {
+			return nil, refused(ctx, "", err)
+		}
+		return &one[Kept]{kept}, nil
+	})
+}
+
+// registerHits opens the way in for the run screen.
+func (s *Server) registerHits(api huma.API) {
+	send(api, "/api/runs/{id}/hits", func(c caller, in *To[Batch]) (Kept, error) {
+		row, err := c.gym.Run(in.ID)
+		if err != nil {
+			return Kept{}, err
+		}
+		if drill.Recorder(row.Source) != drill.Taps && len(in.Body.Hits) > 0 {
+			return Kept{}, huma.Error422UnprocessableEntity("In this round taps are not recorded; they were not kept.", &huma.ErrorDetail{Location: "body.hits", Message: "only for a round that is tapped"})
+		}
+		return s.keep(c.gym, row, in.Body)
 	})
 }
 
@@ -96,204 +118,92 @@ const grace = 2 * time.Minute
 
 // runByKey finds the run that a key opens, while it does.
 func (s *Server) runByKey(ctx context.Context, key string) (store.Run, error) {
-	run, err := s.store.RunByIntake(ctx, intakeHash(key))
-	if err == nil && run.State.Over() && run.EndedAt != nil && time.Since(*run.EndedAt) > grace {
+	row, err := s.store.RunByIntake(ctx, intakeHash(key))
+	if err == nil && row.EndedAt != nil && time.Since(*row.EndedAt) > grace {
 		return store.Run{}, huma.Error410Gone("This round is over, and its key opens nothing any more. What was sent with it was not kept.")
 	}
-	return run, err
+	return row, err
 }
 
-func intakeInfo(r store.Run) (IntakeInfo, error) {
-	p, err := open(r)
+// joined tells a device what it has been joined to.
+func joined(gym *store.Gym, r store.Run) (IntakeInfo, error) {
+	p, err := ledger.Open(gym, r)
 	if err != nil {
 		return IntakeInfo{}, err
 	}
+	kind := p.Bag.Kind()
 	return IntakeInfo{
-		State: string(r.State), ClockUS: r.Now(time.Now()), EndUS: int64(p.timeline.End), Clock: string(p.plan.KeptBy(p.bag.Kind())),
-		Rig: RigDoc{Rig: p.bag}, Drill: DrillDoc{Plan: p.plan}, Strikes: standin.Strikes(p.timeline, p.plan, p.bag.Kind()),
+		State: r.State, ClockUS: clockOf(r), EndUS: int64(p.Timeline.End), Clock: string(p.Plan.KeptBy(kind)),
+		Rig: RigDoc{Rig: p.Bag}, Drill: DrillDoc{Plan: p.Plan}, Strikes: standin.Strikes(p.Timeline, p.Plan, kind),
 	}, nil
 }
 
-// keep stores a batch and passes its hits on to the screens that watch the run. It is the one way in, for the run screen,
-// for devices and for the stand-in.
-func (s *Server) keep(ctx context.Context, gym *store.Gym, run store.Run, in Batch) (*one[Kept], error) {
+// keep stores a batch and passes its hits on to the screens that watch the run. It is the one way in, for the run screen, for devices and
+// for the stand-in. What comes after a round's end is judged with the rest, in the same transaction.
+func (s *Server) keep(gym *store.Gym, row store.Run, in Batch) (Kept, error) {
 	now := time.Now()
-	hits := make([]store.Hit, 0, len(in.Hits))
-	shown := make([]feedHit, 0, len(in.Hits))
-	for _, h := range in.Hits {
-		if (h.At == nil) == (h.Ago == nil) {
-			return nil, huma.Error422UnprocessableEntity("hits: expected either at or ago of each hit", &huma.ErrorDetail{Location: "body.hits", Message: "expected either at or ago"})
-		}
-		row := store.Hit{Device: in.Device, Seq: h.Seq, Force: h.Force, Launch: h.Launch}
-		if h.At != nil {
-			row.AtUS = *h.At
-		} else {
-			row.AtUS = run.Now(now) - *h.Ago
-		}
-		if h.Hand != "" {
-			row.Hand = &h.Hand
-		}
-		hits = append(hits, row)
-		shown = append(shown, feedHit{row.AtUS, h.Hand, h.Launch})
+	hits, shown, err := hitsOf(in, row, now)
+	if err != nil {
+		return Kept{}, err
 	}
 	marks := make([]store.Mark, 0, len(in.Marks))
 	for _, m := range in.Marks {
 		marks = append(marks, store.Mark{Device: in.Device, Seq: m.Seq, AtUS: m.At, Kind: m.Kind})
 	}
-	added, err := gym.AddHits(run.ID, hits, marks)
-	if errors.Is(err, store.ErrFull) {
-		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("This round holds as many hits or marks as one may, %d; what was sent was not kept.", store.MostHits))
-	}
-	if err != nil {
-		return nil, refused(ctx, "", err)
-	}
-	run, err = gym.UpdateRun(run.ID, func(r *store.Run) error {
-		if in.Latency != nil && !r.State.Over() { // what is judged stays judged by what was known then
-			r.LatencyUS = in.Latency
+	added := 0
+	err = gym.Together(func(gym *store.Gym) error {
+		var err error
+		if added, err = gym.AddHits(row.ID, hits, marks); err != nil {
+			return err
 		}
-		if in.ClockUS != nil && !r.State.Over() { // only the run screen's word keeps a run open
-			r.SeenAt, r.ClockUS = now.UTC(), max(r.ClockUS, *in.ClockUS)
+		if row.EndedAt != nil && added+len(marks) == 0 {
+			return nil
 		}
-		return nil
+		row, err = ledger.Change(gym, row.ID, func(r *store.Run) error {
+			if run.State(r.State).Over() {
+				return nil // what is judged stays judged by what was known of the device then
+			}
+			if in.Latency != nil {
+				r.LatencyUS = in.Latency
+			}
+			if in.ClockUS != nil {
+				ledger.Heard(r, drill.Micros(*in.ClockUS), now)
+			}
+			return nil
+		})
+		return err
 	})
+	if errors.Is(err, store.ErrFull) {
+		return Kept{}, huma.Error422UnprocessableEntity(fmt.Sprintf("This round holds as many hits or marks as one may, %d; what was sent was not kept.", store.MostHits))
+	}
 	if err != nil {
-		return nil, refused(ctx, "", err)
+		return Kept{}, err
 	}
 	if added > 0 {
-		s.live.send(run.ID, feed{Kind: "hits", Hits: shown})
+		s.live.send(row.ID, feed{Kind: "hits", Hits: shown})
 	}
-	if run.State.Over() && added+len(marks) > 0 {
-		if err := Summarise(gym, run); err != nil {
-			return nil, refused(ctx, "", err)
+	return Kept{added, row.State, clockOf(row)}, nil
+}
+
+// hitsOf reads the hits of a batch, and as the watchers of the run are told of them.
+func hitsOf(in Batch, row store.Run, now time.Time) ([]store.Hit, []feedHit, error) {
+	hits := make([]store.Hit, 0, len(in.Hits))
+	shown := make([]feedHit, 0, len(in.Hits))
+	for _, h := range in.Hits {
+		if (h.At == nil) == (h.Ago == nil) {
+			return nil, nil, huma.Error422UnprocessableEntity("hits: expected either at or ago of each hit", &huma.ErrorDetail{Location: "body.hits", Message: "expected either at or ago"})
 		}
-	}
-	return &one[Kept]{Kept{added, string(run.State), run.Now(time.Now())}}, nil
-}
-
-// feed is a message to the screens that watch a run.
-type feed struct {
-	Kind  string    `json:"kind"` // "hits" or "state"
-	Hits  []feedHit `json:"hits,omitempty"`
-	State string    `json:"state,omitempty"`
-}
-
-type feedHit struct {
-	At     int64    `json:"at"`
-	Hand   string   `json:"hand,omitempty"`
-	Launch *float64 `json:"launch,omitempty"`
-}
-
-// hub passes messages on to the watchers of each run. A watcher that does not keep up misses messages; the review does not.
-type hub struct {
-	mu       sync.Mutex
-	watchers map[string]map[chan feed]bool
-	closed   bool
-}
-
-func newHub() *hub { return &hub{watchers: map[string]map[chan feed]bool{}} }
-
-func (h *hub) watch(run string) (<-chan feed, func()) {
-	ch := make(chan feed, 64)
-	h.mu.Lock()
-	defer h.mu.Unlock()
-	if h.closed {
-		close(ch)
-		return ch, func() {}
-	}
-	if h.watchers[run] == nil {
-		h.watchers[run] = map[chan feed]bool{}
-	}
-	h.watchers[run][ch] = true
-	return ch, func() {
-		h.mu.Lock()
-		defer h.mu.Unlock()
-		delete(h.watchers[run], ch)
-		if len(h.watchers[run]) == 0 {
-			delete(h.watchers, run)
+		hit := store.Hit{Device: in.Device, Seq: h.Seq, Force: h.Force, Launch: h.Launch}
+		if h.At != nil {
+			hit.AtUS = *h.At
+		} else {
+			hit.AtUS = int64(ledger.Course(row).Now(now)) - *h.Ago
 		}
-	}
-}
-
-func (h *hub) send(run string, m feed) {
-	h.mu.Lock()
-	defer h.mu.Unlock()
-	for ch := range h.watchers[run] {
-		select {
-		case ch <- m:
-		default:
+		if h.Hand != "" {
+			hit.Hand = &h.Hand
 		}
+		hits = append(hits, hit)
+		shown = append(shown, feedHit{hit.AtUS, h.Hand, h.Launch})
 	}
+	return hits, shown, nil
 }
-
-func (h *hub) close() {
-	h.mu.Lock()
-	defer h.mu.Unlock()
-	h.closed = true
-	for run, chans := range h.watchers {
-		for ch := range chans {
-			close(ch)
-		}
-		delete(h.watchers, run)
-	}
-}
-
-// serveLive streams a run's hits and states to a screen of the same gym.
-func (s *Server) serveLive(c *gin.Context) {
-	who, err := s.caller(c.Request.Context())
-	if errors.Is(err, errNobody) {
-		problem(c.Writer, http.StatusUnauthorized, "Sign in first.")
-		return
-	}
-	var run store.Run
-	if err == nil {
-		run, err = who.gym.Run(c.Param("id"))
-	}
-	if err != nil {
-		var status huma.StatusError
-		errors.As(refused(c.Request.Context(), "", err), &status)
-		problem(c.Writer, status.GetStatus(), status.Error())
-		return
-	}
-	conn, err := websocket.Accept(c.Writer, c.Request, nil)
-	if err != nil {
-		return // Accept has answered
-	}
-	defer func() { _ = conn.CloseNow() }()
-	ctx := conn.CloseRead(c.Request.Context())
-	messages, leave := s.live.watch(run.ID)
-	defer leave()
-	look := time.NewTicker(s.pulse)
-	defer look.Stop()
-	token := s.sessions.Token(c.Request.Context())
-	for {
-		select {
-		case <-ctx.Done():
-			return
-		case <-look.C:
-			if s.ended(token) {
-				_ = conn.Close(websocket.StatusPolicyViolation, "signed out")
-				return
-			}
-		case m, open := <-messages:
-			if !open {
-				_ = conn.Close(websocket.StatusGoingAway, "the server is shutting down")
-				return
-			}
-			text, _ := json.Marshal(m) // strings and numbers only
-			if err := conn.Write(ctx, websocket.MessageText, text); err != nil {
-				return
-			}
-		}
-	}
-}
-
-// ended says whether nobody is signed in any more with a session. While the database does not answer, it goes on.
-func (s *Server) ended(token string) bool {
-	again, err := s.sessions.Load(s.running, token) // not the request's context, which still has the session as it was
-	if err == nil {
-		_, err = s.caller(again)
-	}
-	return errors.Is(err, errNobody)
-}
-
-func logStandIn(err error) { slog.Warn("stand-in", "error", err) }

@@ -9,7 +9,10 @@ import (
 	"testing"
 	"time"
 
+	"melodromos/core/bench"
+	"melodromos/core/compose"
 	"melodromos/core/drill"
+	"melodromos/core/ladder"
 	"melodromos/core/rig"
 )
 
@@ -43,12 +46,12 @@ func TestEveryKindOfRig(t *testing.T) {
 		if kind == "speed" {
 			rebounds = 3
 		}
-		var a BenchAnswer
+		var a bench.Sheet
 		out := u.want(200, "POST", "/api/bench", BenchQuestion{Rig: RigDoc{Rig: r}, Place: made.Place, Rebounds: rebounds, TraineeID: person.ID}, &a)
 		if !strings.Contains(a.Sentence, "Runa") || !strings.Contains(a.Sentence, "wrong") || len(a.Tempos) != 5 || len(a.Cycle.Trace) < 20 || a.Body == nil || len(a.Side.Handles) < 3 {
 			t.Errorf("%s: %s", kind, out)
 		}
-		var card Card
+		var card SettingCard
 		u.want(200, "GET", "/api/rigs/"+made.ID+"/card/"+person.ID, nil, &card)
 		if card.Hung.SetUp.Move != 0 || len(card.Set) == 0 || card.Strike == "" {
 			t.Errorf("%s: a card that does not hang it right: %+v", kind, card.Hung.SetUp)
@@ -61,8 +64,8 @@ func TestEveryKindOfRig(t *testing.T) {
 		u.want(204, "DELETE", "/api/rigs/"+made.ID, nil, nil)
 		var hanging, away []Rig
 		u.want(200, "GET", "/api/rigs", nil, &hanging)
-		u.want(200, "GET", "/api/rigs?retired=true", nil, &away)
-		if len(hanging) != 0 || !slices.ContainsFunc(away, func(r Rig) bool { return r.ID == made.ID && r.Retired }) {
+		u.want(200, "GET", "/api/rigs?archived=true", nil, &away)
+		if len(hanging) != 0 || !slices.ContainsFunc(away, func(r Rig) bool { return r.ID == made.ID && r.Archived }) {
 			t.Errorf("%s put away: %d hang, %d do not", kind, len(hanging), len(away))
 		}
 		u.want(204, "POST", "/api/rigs/"+made.ID+"/restore", nil, nil)
@@ -120,8 +123,8 @@ func TestCalibrations(t *testing.T) {
 	history := func() (list []Calibration) { u.want(200, "GET", at, nil, &list); return list }
 	anchor := func(r Rig) float64 { return r.Doc.Rig.(rig.SlipBag).AnchorHeight }
 
-	measured := Measured{Method: "count", Count: 6, Seconds: 5.9}
-	var fit Fit
+	measured := bench.Measured{Method: "count", Count: 6, Seconds: 5.9}
+	var fit bench.Fit
 	u.want(200, "POST", "/api/calibrate", CalibrationQuestion{Rig: bag.Doc, Measured: measured}, &fit)
 	if fit.Parameter != "anchorHeight" || fit.Was != 2.6 || fit.Value == 2.6 || fit.Spread == nil || !fit.Assumed || len(history()) != 0 {
 		t.Errorf("%+v", fit)
@@ -133,7 +136,7 @@ func TestCalibrations(t *testing.T) {
 	}
 	u.want(409, "POST", at, NewCalibration{bag.Version, measured}, nil) // over an old version
 	taps := []float64{0, 0.55, 1.62, 2.69, 3.77, 4.83}
-	u.want(200, "POST", at, NewCalibration{first.Version, Measured{Method: "taps", Strikes: [][]float64{taps}}}, &second)
+	u.want(200, "POST", at, NewCalibration{first.Version, bench.Measured{Method: "taps", Strikes: [][]float64{taps}}}, &second)
 	list := history()
 	if len(list) != 2 || list[0].Method != "taps" || list[0].Residual == nil || list[0].Stale || list[1].Was != 2.6 {
 		t.Fatalf("%+v", list)
@@ -156,7 +159,7 @@ func TestCalibrations(t *testing.T) {
 	}
 	third.Name = "Plumb bob" // a name is no measure
 	u.want(200, "PUT", "/api/rigs/"+bag.ID, third, &third)
-	for field, m := range map[string]Measured{
+	for field, m := range map[string]bench.Measured{
 		"body.measured.taps": {Method: "taps"}, "body.measured.seconds": {Method: "count", Count: 6, Seconds: 0.01}, "body.measured.count": {Method: "period", Seconds: 3},
 	} {
 		if status, _, out := u.do("POST", at, NewCalibration{third.Version, m}); status != 422 || !strings.Contains(string(out), field) {
@@ -169,12 +172,12 @@ func TestCalibrations(t *testing.T) {
 func TestGymSettings(t *testing.T) {
 	s := newSite(t)
 	u, other := s.coach(t, "Larch"), s.coach(t, "Maple")
-	ask := func(u user) (a BenchAnswer) {
+	ask := func(u user) (a bench.Sheet) {
 		u.want(200, "POST", "/api/bench", BenchQuestion{Rig: RigDoc{Rig: kinds["doubleEnd"]}, Rebounds: 1}, &a)
 		return a
 	}
 	before := ask(u)
-	u.want(200, "PUT", "/api/gym", GymSettings{"imperial", rig.Borders{Slack: 0.2, Head: 0.1, Tight: 0.05}, true, "names", "inside", GateDoc{0.8, 10, 2}}, nil)
+	u.want(200, "PUT", "/api/gym", GymSettings{"imperial", rig.Borders{Slack: 0.2, Head: 0.1, Tight: 0.05}, true, "names", "inside", ladder.DefaultGate}, nil)
 	after := ask(u)
 	if before.Cords.Feel != rig.Combinations || after.Cords.Feel == before.Cords.Feel || after.Cords.Borders.Slack != 0.2 {
 		t.Errorf("%+v, then %+v", before.Cords, after.Cords)
@@ -187,7 +190,7 @@ func TestGymSettings(t *testing.T) {
 	if g.Units != "imperial" || !g.Kicks || g.Punches != "names" || g.Slips != "inside" {
 		t.Errorf("%+v", g)
 	}
-	if status, _, out := u.do("PUT", "/api/gym", GymSettings{"metric", rig.Borders{Slack: 0.2, Head: 0.3, Tight: 0.05}, false, "numbers", "sides", GateDoc{0.8, 10, 2}}); status != 422 || !strings.Contains(string(out), "body.borders.slack") {
+	if status, _, out := u.do("PUT", "/api/gym", GymSettings{"metric", rig.Borders{Slack: 0.2, Head: 0.3, Tight: 0.05}, false, "numbers", "sides", ladder.DefaultGate}); status != 422 || !strings.Contains(string(out), "body.borders.slack") {
 		t.Errorf("borders out of order: %d %s", status, out)
 	}
 }
@@ -253,19 +256,19 @@ func TestCombinationOnEveryKind(t *testing.T) {
 		var first DrillDoc
 		u.want(200, "GET", "/api/first-drill/"+bag.ID, nil, &first)
 		c := drill.Combination{Text: "1-2 | slip lead - 3", Stance: "southpaw", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 1, Work: 20, Guidance: drill.Called}
-		var p DrillPreview
-		out := u.want(200, "POST", "/api/drill-preview", DrillQuestion{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: c}}, &p)
+		var p compose.Answer
+		out := u.want(200, "POST", "/api/compose", DrillQuestion{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: c}}, &p)
 		if p.Composed == nil || len(p.Composed.Moves) != 4 || p.Composed.Moves[0].Side != "right" || len(p.Composed.Film.Trace) < 10 || len(p.Composed.Events) < 4 || p.Strikes != 3*p.Composed.Times {
 			t.Errorf("%s: %.300s", kind, out)
 		}
-		var d, again Drill
-		u.want(200, "POST", "/api/drills", Drill{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: c}}, &d)
-		u.want(200, "GET", "/api/drills/"+d.ID, nil, &again)
+		var d, again Assignment
+		u.want(200, "POST", "/api/assignments", Assignment{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: c}}, &d)
+		u.want(200, "GET", "/api/assignments/"+d.ID, nil, &again)
 		if d.Name != "1-2 | slip lead - 3" || again.Doc.Plan.(drill.Combination).Text != c.Text || len(again.Figures) != 3 {
 			t.Errorf("%s: %+v", kind, again)
 		}
 		var run Run
-		u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+		u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
 		u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
 		var hits []HitIn
 		for _, e := range run.Timeline.Events {
@@ -282,7 +285,7 @@ func TestCombinationOnEveryKind(t *testing.T) {
 		}
 		bad := c
 		bad.Text = "1-sipl"
-		if status, _, out := u.do("POST", "/api/drills", Drill{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: bad}}); status != 422 || !strings.Contains(string(out), `"column":3`) || strings.Contains(string(out), `detail":"text`) {
+		if status, _, out := u.do("POST", "/api/assignments", Assignment{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: bad}}); status != 422 || !strings.Contains(string(out), `"column":3`) || strings.Contains(string(out), `detail":"text`) {
 			t.Errorf("%s: %d %s", kind, status, out)
 		}
 	}

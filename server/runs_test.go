@@ -12,8 +12,9 @@ import (
 	"github.com/coder/websocket"
 
 	"melodromos/core/drill"
+	"melodromos/core/run"
+	"melodromos/ledger"
 	"melodromos/standin"
-	"melodromos/store"
 )
 
 func at(us int64) *int64 { return &us }
@@ -34,7 +35,7 @@ func TestRunByKeys(t *testing.T) {
 	u := s.coach(t, "Ivy")
 	_, _, d := u.furnished(10)
 	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
 	strikes := planned(run)
 	var hits []HitIn
@@ -54,17 +55,17 @@ func TestRunByKeys(t *testing.T) {
 	}
 	send(hits[12:])
 	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "screen", Hits: []HitIn{}, Marks: []MarkIn{{Seq: 999, At: 3_000_000, Kind: "wild"}}}, nil)
-	var course RunCourse
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"pause", 5_000_000}, &course)
-	if course.State != "paused" || course.ClockUS != 5_000_000 {
-		t.Errorf("%+v", course)
+	var now RunCourse
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"pause", 5_000_000}, &now)
+	if now.State != "paused" || now.ClockUS != 5_000_000 {
+		t.Errorf("%+v", now)
 	}
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"resume", 5_000_000}, nil)
 	end := int64(run.Timeline.End)
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", end}, &course)
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"stop", 17}, &course) // too late to change anything
-	if course.State != "done" || course.ClockUS != end {
-		t.Errorf("%+v", course)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", end}, &now)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"stop", 17}, &now) // too late to change anything
+	if now.State != "done" || now.ClockUS != end {
+		t.Errorf("%+v", now)
 	}
 
 	var review Review
@@ -85,7 +86,7 @@ func TestRunByKeys(t *testing.T) {
 	}
 	var today Today
 	u.want(200, "GET", "/api/today", nil, &today)
-	if len(today.Next) != 1 || today.Next[0].Last == nil || len(today.Recent) != 1 {
+	if len(today.Next) != 1 || len(today.Also) != 1 || len(today.Recent) != 1 {
 		t.Errorf("%+v", today)
 	}
 }
@@ -96,14 +97,14 @@ func TestRunKeepsItsDocuments(t *testing.T) {
 	u := s.coach(t, "Juniper")
 	_, bag, d := u.furnished(10)
 	var run, again Run
-	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
 	longer := quayBag
 	longer.BagLength = 0.28
 	bag.Doc = RigDoc{Rig: longer}
 	u.want(200, "PUT", "/api/rigs/"+bag.ID, bag, nil)
-	d.Doc = changed(d.Doc, func(d *drill.Drill) { d.Tempo = 90 })
-	u.want(200, "PUT", "/api/drills/"+d.ID, d, nil)
-	u.want(204, "DELETE", "/api/drills/"+d.ID, nil, nil)
+	d.Doc = changed(d.Doc, func(d *drill.SpeedBagDrill) { d.Tempo = 90 })
+	u.want(200, "PUT", "/api/assignments/"+d.ID, d, nil)
+	u.want(204, "DELETE", "/api/assignments/"+d.ID, nil, nil)
 	u.want(200, "GET", "/api/runs/"+run.ID, nil, &again)
 	if again.Doc.Plan != run.Doc.Plan || again.Rig.Rig != run.Rig.Rig || len(again.Timeline.Events) != len(run.Timeline.Events) {
 		t.Error("the run changed with its bag and drill")
@@ -116,7 +117,7 @@ func TestAbandonedRun(t *testing.T) {
 	u := s.coach(t, "Kauri")
 	_, _, d := u.furnished(10)
 	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
 	strikes := planned(run)
 	reached := int64(strikes[6].At) - 10_000
@@ -150,10 +151,10 @@ func TestStandInAndLiveFeed(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Larch")
 	_, _, d := u.furnished(10)
-	d.Doc = changed(d.Doc, func(d *drill.Drill) { d.Work, d.Strikes = 0, 6 })
-	u.want(200, "PUT", "/api/drills/"+d.ID, d, &d)
+	d.Doc = changed(d.Doc, func(d *drill.SpeedBagDrill) { d.Work, d.Strikes = 0, 6 })
+	u.want(200, "PUT", "/api/assignments/"+d.ID, d, &d)
 	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "standin", StandIn: &StandInChoice{"expert", 3, false}}, &run)
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "standin", StandIn: &StandInChoice{"expert", 3, false}}, &run)
 
 	watching, stop := context.WithTimeout(ctx, 20*time.Second)
 	defer stop()
@@ -197,7 +198,7 @@ func TestIntake(t *testing.T) {
 	_, _, d := u.furnished(10)
 	device := user{t, s.url, &http.Client{}, nil, ""}
 	var run, tapped Run
-	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "device"}, &run)
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "device"}, &run)
 	var info IntakeInfo
 	device.want(200, "GET", "/api/intake/"+run.IntakeKey, nil, &info)
 	if info.State != "ready" || len(info.Strikes) != len(planned(run))+len(run.Timeline.Beyond) || info.Clock != "bag" {
@@ -221,7 +222,7 @@ func TestIntake(t *testing.T) {
 	device.want(422, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Hits: []HitIn{{Seq: 1}}}, nil)
 	device.want(404, "POST", "/api/intake/"+strings.Repeat("A", 26), Batch{Device: "pad", Hits: []HitIn{}}, nil)
 	device.want(401, "GET", "/api/runs/"+run.ID, nil, nil)
-	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &tapped)
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &tapped)
 	device.want(409, "POST", "/api/intake/"+tapped.IntakeKey, Batch{Device: "pad", Hits: []HitIn{{Seq: 0, At: at(1)}}}, nil)
 }
 
@@ -230,10 +231,10 @@ func TestCommandLineStandIn(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Nutmeg")
 	_, _, d := u.furnished(10)
-	d.Doc = changed(d.Doc, func(d *drill.Drill) { d.Work, d.Strikes = 0, 3 })
-	u.want(200, "PUT", "/api/drills/"+d.ID, d, &d)
+	d.Doc = changed(d.Doc, func(d *drill.SpeedBagDrill) { d.Work, d.Strikes = 0, 3 })
+	u.want(200, "PUT", "/api/assignments/"+d.ID, d, &d)
 	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "device"}, &run)
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "device"}, &run)
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
 	before, err := u.gym.Run(run.ID)
 	if err != nil {
@@ -265,13 +266,15 @@ func TestCommandLineStandIn(t *testing.T) {
 	}
 }
 
+type course = run.Course
+
 func TestServeStopsCleanly(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Olive")
 	_, _, d := u.furnished(10)
 	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
-	if _, err := u.gym.UpdateRun(run.ID, func(r *store.Run) error { r.State = store.RunRunning; return nil }); err != nil {
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
+	if _, err := ledger.Move(u.gym, run.ID, func(r course) (course, error) { return r.Step("start", 0, time.Now()) }); err != nil {
 		t.Fatal(err)
 	}
 	running, stop := context.WithCancel(ctx)

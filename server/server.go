@@ -20,6 +20,8 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"melodromos/calc"
+	"melodromos/core/class"
+	"melodromos/ledger"
 	"melodromos/store"
 )
 
@@ -47,7 +49,7 @@ type Server struct {
 	api      huma.API
 	self     string          // base URL on loopback, for devices simulated here
 	running  context.Context // ends when the server shuts down
-	levels   levels
+	levels   class.Levels
 	calcGate *calcGate
 	idle     time.Duration // that a sign-in lasts which is not used
 	patience time.Duration // with the database, from the start of a request
@@ -99,6 +101,7 @@ func apiConfig() huma.Config {
 	c.DocsPath, c.SchemasPath = "", ""
 	huma.DefaultArrayNullable = false // a list is never null
 	huma.NewError = plainly
+	describe(c.Components.Schemas)
 	c.CreateHooks = nil // no $schema links in answers
 	format := huma.Format{Marshal: huma.DefaultJSONFormat.Marshal, Unmarshal: readText}
 	c.Formats = map[string]huma.Format{"application/json": format, "json": format}
@@ -153,20 +156,12 @@ func (s *Server) routes(engine *gin.Engine) {
 
 	authed := huma.NewGroup(s.api)
 	authed.UseMiddleware(s.signedIn)
-	s.registerAccount(authed)
-	s.registerTrainees(authed)
-	s.registerRigs(authed)
-	s.registerCalibrations(authed)
-	s.registerGym(authed)
-	s.registerDrills(authed)
-	s.registerLibrary(authed)
-	s.registerFit(authed)
-	s.registerPeople(authed)
-	s.registerTests(authed)
-	s.registerLadder(authed)
-	s.registerRuns(authed)
-	s.registerReview(authed)
-	s.registerToday(authed)
+	for _, register := range []func(huma.API){
+		s.registerAccount, s.registerTrainees, s.registerPeople, s.registerRigs, s.registerBench, s.registerCalibrations, s.registerGym, s.registerDrills,
+		s.registerAssignments, s.registerCompose, s.registerClass, s.registerRuns, s.registerHits, s.registerReview,
+	} {
+		register(authed)
+	}
 	engine.GET("/api/runs/:id/live", s.serveLive)
 	s.registerPage(engine)
 }
@@ -194,8 +189,13 @@ func (s *Server) guarded(engine http.Handler) http.Handler {
 	return logged(headers(http.MaxBytesHandler(origin.Handler(byPath), calc.MaxDocument)))
 }
 
-// sweep closes runs whose browser has gone, and forgets sessions that have run out.
+// sweep judges what a crash left ended and not judged, closes runs whose browser has gone, and forgets sessions that have run out.
 func (s *Server) sweep(ctx context.Context) {
+	if n, err := ledger.FinishLeftOpen(ctx, s.store); err != nil && ctx.Err() == nil {
+		slog.Error("judge rounds that were left open", "error", err)
+	} else if n > 0 {
+		slog.Info("judged rounds that were left open", "rounds", n)
+	}
 	tick := time.NewTicker(10 * time.Second)
 	defer tick.Stop()
 	for n := 0; ; n++ {

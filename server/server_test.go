@@ -18,7 +18,10 @@ import (
 	"testing"
 	"testing/fstest"
 
+	"github.com/jackc/pgx/v5"
+
 	"melodromos/account"
+	"melodromos/core/bench"
 	"melodromos/core/drill"
 	"melodromos/core/rig"
 	"melodromos/store"
@@ -53,6 +56,22 @@ func newSite(t testing.TB, with ...func(*Options)) site {
 	srv.running = running
 	srv.At(h.URL)
 	return site{srv, h.URL, s, database}
+}
+
+// sql changes the database past the product, with the rows of all gyms in sight.
+func (s site) sql(t testing.TB, statement string, args ...any) {
+	t.Helper()
+	db, err := pgx.Connect(ctx, s.database)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer func() { _ = db.Close(ctx) }()
+	if _, err := db.Exec(ctx, "SET melodromos.gym = '*'"); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := db.Exec(ctx, statement, args...); err != nil {
+		t.Fatal(err)
+	}
 }
 
 // user is a coach at a browser.
@@ -147,24 +166,24 @@ var quayBag = rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, Sw
 var quay = RigDoc{Rig: quayBag}
 
 // changed is the document of a technique with something changed.
-func changed(doc DrillDoc, change func(*drill.Drill)) DrillDoc {
-	d := doc.Plan.(drill.Drill)
+func changed(doc DrillDoc, change func(*drill.SpeedBagDrill)) DrillDoc {
+	d := doc.Plan.(drill.SpeedBagDrill)
 	change(&d)
 	return DrillDoc{Plan: d}
 }
 
 // furnished makes a trainee, a bag and a drill of so many seconds, through the interface.
-func (u user) furnished(work float64) (Trainee, Rig, Drill) {
+func (u user) furnished(work float64) (Trainee, Rig, Assignment) {
 	u.t.Helper()
 	var trainee Trainee
 	var bag Rig
-	var d Drill
+	var d Assignment
 	u.want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult"}, &trainee)
 	u.want(200, "POST", "/api/rigs", Rig{Name: "Quay", Doc: quay}, &bag)
 	var first DrillDoc
 	u.want(200, "GET", "/api/first-drill/"+bag.ID, nil, &first)
-	first = changed(first, func(d *drill.Drill) { d.Work = work })
-	u.want(200, "POST", "/api/drills", Drill{RigID: bag.ID, TraineeID: trainee.ID, Doc: first}, &d)
+	first = changed(first, func(d *drill.SpeedBagDrill) { d.Work = work })
+	u.want(200, "POST", "/api/assignments", Assignment{RigID: bag.ID, TraineeID: trainee.ID, Doc: first}, &d)
 	return trainee, bag, d
 }
 
@@ -207,30 +226,30 @@ func TestNothingCrossesGyms(t *testing.T) {
 	mine, theirs := s.coach(t, "Dogwood"), s.coach(t, "Elm")
 	trainee, bag, d := theirs.furnished(10)
 	var run Run
-	theirs.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	theirs.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
 	theirs.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
 	nobody := user{t, s.url, &http.Client{}, nil, ""}
-	secrets := []string{trainee.ID, bag.ID, d.ID, run.ID, "Runa", "Quay", "Elm", run.IntakeKey}
+	secrets := []string{trainee.ID, bag.ID, d.ID, d.DrillID, run.ID, "Runa", "Quay", "Elm", run.IntakeKey}
 
 	open := map[string]bool{"/api/sign-in": true, "/api/sign-out": true, "/healthz": true, "/readyz": true, "/api/calc/{op}": true, "/api/intake/{key}": true}
-	var caution CautionOut
-	theirs.want(200, "POST", "/api/trainees/"+trainee.ID+"/cautions", CautionOut{Kind: "head"}, &caution)
+	var caution Caution
+	theirs.want(200, "POST", "/api/trainees/"+trainee.ID+"/cautions", Caution{Kind: "head"}, &caution)
 	var coaches []CoachOut
 	theirs.want(200, "GET", "/api/coaches", nil, &coaches)
 	if len(coaches) != 1 || !coaches[0].You {
 		t.Fatalf("%+v", coaches)
 	}
-	ids := map[string]string{"coaches": coaches[0].ID, "cautions": caution.ID, "trainees": trainee.ID, "rigs": bag.ID, "first-drill": bag.ID, "drills": d.ID, "runs": run.ID}
+	ids := map[string]string{"coaches": coaches[0].ID, "cautions": caution.ID, "trainees": trainee.ID, "rigs": bag.ID, "first-drill": bag.ID, "drills": d.DrillID, "assignments": d.ID, "runs": run.ID}
 	bodies := map[string]any{
 		"POST /api/account/password": PasswordChange{"wrong", password}, "POST /api/coaches/{id}/remove": Confirmation{password},
-		"PUT /api/trainees/{id}": trainee, "PUT /api/rigs/{id}": bag, "PUT /api/drills/{id}": d, "POST /api/drills": d, "POST /api/drill-preview": DrillQuestion{RigID: bag.ID, Doc: d.Doc},
-		"POST /api/bench": BenchQuestion{Rig: quay, Rebounds: 3, TraineeID: trainee.ID}, "POST /api/rigs/{id}/calibrations": NewCalibration{Version: 1, Measured: Measured{Method: "count", Count: 3, Seconds: 0.4}},
+		"PUT /api/trainees/{id}": trainee, "PUT /api/rigs/{id}": bag, "PUT /api/assignments/{id}": d, "POST /api/assignments": d, "PUT /api/drills/{id}": Drill{Kind: "speed", Version: 1, Doc: d.Doc}, "POST /api/drills/{id}/give": Giving{People: []string{trainee.ID}}, "POST /api/drills/{id}/carry": map[string]string{"kind": "slip"}, "POST /api/compose": DrillQuestion{RigID: bag.ID, TraineeID: trainee.ID, Doc: d.Doc}, "POST /api/trainees/{id}/erase": Erasure{"Runa", password},
+		"POST /api/bench": BenchQuestion{Rig: quay, Rebounds: 3, TraineeID: trainee.ID}, "POST /api/rigs/{id}/calibrations": NewCalibration{Version: 1, Measured: bench.Measured{Method: "count", Count: 3, Seconds: 0.4}},
 		"POST /api/drill-technique": TechniqueQuestion{RigID: bag.ID, Technique: "linking", Doc: d.Doc}, "POST /api/rigs/{id}/undo-calibration": map[string]string{"id": run.ID},
-		"POST /api/runs": NewRun{DrillID: d.ID, Source: "keys"}, "POST /api/runs/{id}/clock": Step{"stop", 5},
-		"POST /api/runs/{id}/hits": Batch{Device: "x", Hits: []HitIn{}}, "POST /api/cautions/{id}/lift": Lift{By: "x"}, "POST /api/trainees/{id}/cautions": CautionOut{Kind: "wrist"},
+		"POST /api/runs": NewRun{AssignmentID: d.ID, Source: "keys"}, "POST /api/runs/{id}/clock": Step{"stop", 5},
+		"POST /api/runs/{id}/hits": Batch{Device: "x", Hits: []HitIn{}}, "POST /api/cautions/{id}/lift": Lift{By: "x"}, "POST /api/trainees/{id}/cautions": Caution{Kind: "wrist"},
 		"POST /api/trainees/{id}/tests": TestTaken{"sight", [][]float64{{0.2, 0.2, 0.2, 0.2, 0.2}}, false}, "POST /api/trainees/{id}/accept": Acceptance{RigID: bag.ID, Choice: "accept"},
-		"POST /api/trainees/{id}/decisions": DecisionOut{Kind: "speed", Rung: "speed.rear", Choice: "skip"}, "POST /api/drill-fit": DrillQuestion{RigID: bag.ID, TraineeID: trainee.ID, Doc: d.Doc},
-		"POST /api/combo-tempo": TempoQuestion{RigID: bag.ID, TraineeID: trainee.ID, Doc: DrillDoc{Plan: drill.Combination{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining, Work: 20, Guidance: drill.Called}}, Tempo: 100},
+		"POST /api/trainees/{id}/decisions": Decision{Kind: "speed", Rung: "speed.rear", Choice: "skip"},
+		"POST /api/combo-tempo":             TempoQuestion{RigID: bag.ID, TraineeID: trainee.ID, Doc: DrillDoc{Plan: drill.Combination{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining, Work: 20, Guidance: drill.Called}}, Tempo: 100},
 	}
 	walked := 0
 	for path, item := range s.api.OpenAPI().Paths {
@@ -289,8 +308,8 @@ func TestRefusalsNameTheField(t *testing.T) {
 	deep.SwivelDrop = 0.09
 	wrong := RigDoc{Rig: deep}
 	slow, even := d, d
-	slow.Doc = changed(d.Doc, func(d *drill.Drill) { d.Tempo = 20 })
-	even.Doc = changed(d.Doc, func(d *drill.Drill) { d.Rebounds = 2 })
+	slow.Doc = changed(d.Doc, func(d *drill.SpeedBagDrill) { d.Tempo = 20 })
+	even.Doc = changed(d.Doc, func(d *drill.SpeedBagDrill) { d.Rebounds = 2 })
 	for _, c := range []struct {
 		method, path string
 		body         any
@@ -300,8 +319,8 @@ func TestRefusalsNameTheField(t *testing.T) {
 		{"PUT", "/api/rigs/" + bag.ID, Rig{Name: "Bad", Version: 1, Doc: wrong}, "body.doc.swivelDrop"},
 		{"POST", "/api/bench", BenchQuestion{Rig: wrong, Rebounds: 3, StrikeAngle: 25}, "body.rig.swivelDrop"},
 		{"POST", "/api/bench", BenchQuestion{Rig: quay, Rebounds: 3, StrikeAngle: 80}, "body.strikeAngle"},
-		{"POST", "/api/drills", slow, "body.doc.tempo"},
-		{"POST", "/api/drills", even, "body.doc.rebounds"},
+		{"POST", "/api/assignments", slow, "body.doc.tempo"},
+		{"POST", "/api/assignments", even, "body.doc.rebounds"},
 		{"POST", "/api/calc/returns", `{"launch":3}`, "body.rig"},
 		{"POST", "/api/trainees", `{"name":"","stance":"orthodox","band":"beginner","ageBand":"adult","id":""}`, "body.name"},
 	} {

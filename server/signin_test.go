@@ -168,7 +168,7 @@ func TestSignInsEnd(t *testing.T) {
 	other.want(200, "POST", "/api/sign-in", signInBody{second.Email, password}, nil)
 	_, _, d := other.furnished(10)
 	var run Run
-	other.want(200, "POST", "/api/runs", NewRun{DrillID: d.ID, Source: "keys"}, &run)
+	other.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
 	var coaches []CoachOut
 	u.want(200, "GET", "/api/coaches", nil, &coaches)
 	if len(coaches) != 2 || !coaches[0].You || coaches[1].ID != second.ID {

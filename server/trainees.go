@@ -1,16 +1,15 @@
 package server
 
 import (
-	"context"
-	"fmt"
-	"strconv"
-	"strings"
+	"net/http"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"melodromos/core/erasing"
 	"melodromos/core/input"
-	"melodromos/core/rig"
+	"melodromos/core/ladder"
+	"melodromos/ledger"
 	"melodromos/store"
 )
 
@@ -34,6 +33,7 @@ type Trainee struct {
 	Sport    string    `json:"sport,omitempty" enum:",boxing,kicking"`
 	School   string    `json:"school,omitempty" enum:",fistRoll" doc:"what comes first on the speed bag, where it is not the basic rhythm"`
 	Weeks    *WeeksDoc `json:"weeks,omitempty" doc:"how the weeks build up, where they are planned"`
+	Archived bool      `json:"archived,omitempty" readOnly:"true"`
 }
 
 // WeeksDoc is how somebody's weeks build up.
@@ -47,131 +47,104 @@ type WeeksDoc struct {
 func traineeOut(t store.Trainee) Trainee {
 	out := Trainee{
 		ID: t.ID, Name: t.Name, Stance: t.Stance, Band: t.Band, AgeBand: t.AgeBand, Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
-		Notes: t.Notes, Goals: t.Goals, Dominant: t.Dominant, Weak: t.Weak, Sport: t.Sport, School: t.School,
+		Notes: t.Notes, Goals: t.Goals, Dominant: t.Dominant, Weak: t.Weak, Sport: t.Sport, School: t.School, Archived: t.ArchivedAt != nil,
 	}
 	if t.WeeksFrom != nil {
-		out.Weeks = &WeeksDoc{t.WeeksFrom.Format(time.DateOnly), []int{}, t.WeeksRounds, t.WeeksMost}
-		for _, d := range weekdays(t.WeeksDays) {
-			out.Weeks.Days = append(out.Weeks.Days, int(d))
-		}
+		out.Weeks = &WeeksDoc{t.WeeksFrom.Format(time.DateOnly), append([]int{}, t.WeeksDays...), t.WeeksRounds, t.WeeksMost}
 	}
 	return out
 }
 
-// row refuses heights that are out of order.
+// row refuses heights that are out of order, and weeks that are none.
 func (t Trainee) row(id string) (*store.Trainee, error) {
 	name, err := input.Name("name", t.Name)
 	if err != nil {
 		return nil, err
 	}
+	if t.Sport == "" {
+		t.Sport = "boxing"
+	}
+	usual := ladder.DefaultWeeks(time.Time{})
 	r := &store.Trainee{
 		ID: id, Name: name, Stance: t.Stance, Band: t.Band, AgeBand: t.AgeBand, Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
-		Notes: t.Notes, Goals: t.Goals, Dominant: t.Dominant, Weak: t.Weak, Sport: t.Sport, School: t.School, WeeksDays: "2,4", WeeksRounds: 4, WeeksMost: 8,
+		Notes: t.Notes, Goals: t.Goals, Dominant: t.Dominant, Weak: t.Weak, Sport: t.Sport, School: t.School, WeeksRounds: usual.Rounds, WeeksMost: usual.Most,
 	}
-	if r.Sport == "" {
-		r.Sport = "boxing"
+	for _, d := range usual.Days {
+		r.WeeksDays = append(r.WeeksDays, int(d))
 	}
 	if w := t.Weeks; w != nil {
-		if err := checkWeeks(w); err != nil {
-			return nil, err
-		}
 		from, err := time.Parse(time.DateOnly, w.From)
 		if err != nil {
 			return nil, input.Refuse("weeks.from", "expected a day such as 2026-03-02")
 		}
-		var days []string
-		for _, d := range w.Days {
-			if d < 0 || d > 6 {
-				return nil, input.Refuse("weeks.days", "expected days from 0, Sunday, to 6, Saturday")
-			}
-			days = append(days, strconv.Itoa(d))
+		r.WeeksFrom, r.WeeksDays, r.WeeksRounds, r.WeeksMost = &from, w.Days, w.Rounds, w.Most
+		if err := ledger.Weeks(*r).Check(); err != nil {
+			return nil, input.Under("weeks", err)
 		}
-		r.WeeksFrom, r.WeeksDays, r.WeeksRounds, r.WeeksMost = &from, strings.Join(days, ","), w.Rounds, w.Most
 	}
-	return r, bodyOf(*r).Check()
+	return r, ledger.Body(*r).Check()
 }
 
-// bodyOf is what of a trainee matters to the height of a rig.
-func bodyOf(t store.Trainee) rig.Body {
-	or0 := func(v *float64) float64 {
-		if v == nil {
-			return 0
-		}
-		return *v
-	}
-	return rig.Body{Height: or0(t.Height), Reach: or0(t.Reach), Eye: or0(t.Eye), Mouth: or0(t.Mouth), Chin: or0(t.Chin)}
+// Erasure confirms that somebody is erased for good: by their name, and the password of whoever is signed in.
+type Erasure struct {
+	Name     string `json:"name" maxLength:"120" doc:"as it stands on their page"`
+	Password string `json:"password" maxLength:"200" doc:"of whoever is signed in"`
 }
 
-// ByID takes the id of the address.
-type ByID struct {
-	ID string `path:"id" format:"uuid"`
-}
-
-type one[T any] struct{ Body T }
-
-type many[T any] struct{ Body []T }
-
-// listed translates a list of rows.
-func listed[R, T any](ctx context.Context, rows []R, err error, out func(R) (T, error)) (*many[T], error) {
-	if err != nil {
-		return nil, refused(ctx, "", err)
-	}
-	list := make([]T, 0, len(rows))
-	for _, row := range rows {
-		t, err := out(row)
-		if err != nil {
-			return nil, refused(ctx, "", err)
-		}
-		list = append(list, t)
-	}
-	return &many[T]{list}, nil
-}
-
-// single translates one row.
-func single[R, T any](ctx context.Context, row R, err error, out func(R) (T, error)) (*one[T], error) {
-	if err != nil {
-		return nil, refused(ctx, "", err)
-	}
-	t, err := out(row)
-	if err != nil {
-		return nil, refused(ctx, "", err)
-	}
-	return &one[T]{t}, nil
-}
-
-func sure[R, T any](f func(R) T) func(R) (T, error) {
-	return func(r R) (T, error) { return f(r), nil }
+// Erased tells what has gone, and what stays as counts without a name.
+type Erased struct {
+	Rounds   int64 `json:"rounds" doc:"stay as counts"`
+	Hits     int64 `json:"hits"`
+	Evidence int64 `json:"evidence"`
+	Cautions int64 `json:"cautions"`
 }
 
 func (s *Server) registerTrainees(api huma.API) {
-	huma.Get(api, "/api/trainees", func(ctx context.Context, _ *struct{}) (*many[Trainee], error) {
-		rows, err := who(ctx).gym.Trainees()
-		return listed(ctx, rows, err, sure(traineeOut))
+	read(api, "/api/trainees", func(c caller, in *Shelf) ([]Trainee, error) {
+		rows, err := c.gym.Trainees(in.of())
+		return each(rows, err, func(t store.Trainee) (Trainee, error) { return traineeOut(t), nil })
 	})
-	huma.Post(api, "/api/trainees", func(ctx context.Context, in *one[Trainee]) (*one[Trainee], error) {
+	send(api, "/api/trainees", func(c caller, in *one[Trainee]) (Trainee, error) {
 		row, err := in.Body.row("")
-		if err != nil {
-			return nil, refused(ctx, "body", err)
+		if err == nil {
+			err = c.gym.AddTrainee(row)
 		}
-		err = who(ctx).gym.AddTrainee(row)
-		return single(ctx, *row, err, sure(traineeOut))
+		if err != nil {
+			return Trainee{}, err
+		}
+		return traineeOut(*row), nil
 	})
-	huma.Get(api, "/api/trainees/{id}", func(ctx context.Context, in *ByID) (*one[Trainee], error) {
-		row, err := who(ctx).gym.Trainee(in.ID)
-		return single(ctx, row, err, sure(traineeOut))
+	read(api, "/api/trainees/{id}", func(c caller, in *ByID) (Trainee, error) {
+		row, err := c.gym.Trainee(in.ID)
+		return traineeOut(row), err
 	})
-	huma.Put(api, "/api/trainees/{id}", func(ctx context.Context, in *struct {
-		ByID
-		Body Trainee
-	}) (*one[Trainee], error) {
+	replace(api, "/api/trainees/{id}", func(c caller, in *To[Trainee]) (Trainee, error) {
 		row, err := in.Body.row(in.ID)
-		if err != nil {
-			return nil, refused(ctx, "body", err)
+		if err == nil {
+			err = c.gym.ChangeTrainee(row)
 		}
-		err = who(ctx).gym.ChangeTrainee(row)
-		return single(ctx, *row, err, sure(traineeOut))
+		if err != nil {
+			return Trainee{}, err
+		}
+		return traineeOut(*row), nil
+	})
+	act(api, http.MethodDelete, "/api/trainees/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Trainee{}, in.ID) })
+	act(api, http.MethodPost, "/api/trainees/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Trainee{}, in.ID) })
+	send(api, "/api/trainees/{id}/erase", func(c caller, in *struct {
+		To[Erasure]
+		Source
+	}) (Erased, error) {
+		t, err := c.gym.Trainee(in.ID)
+		if err != nil {
+			return Erased{}, err
+		}
+		if err := erasing.Confirmed(t.Name, in.Body.Name); err != nil {
+			return Erased{}, err
+		}
+		if err := s.confirmed(c, in.ip, in.Body.Password, "password"); err != nil {
+			return Erased{}, err
+		}
+		gone, err := c.gym.Erase(t.ID, erasing.Renaming(t.Name))
+		return Erased{gone.Rounds, gone.Hits, gone.Evidence, gone.Cautions}, err
 	})
 }
-
-// asInternal hides a refusal of a stored document from the one who asked: it is no fault of theirs.
-func asInternal(err error) error { return fmt.Errorf("%s", err.Error()) }

@@ -41,7 +41,7 @@ func rounds(t *testing.T, plan drill.Plan, line drill.Timeline, who standin.Pers
 	}
 }
 
-func laid(t *testing.T, d drill.Drill) drill.Timeline {
+func laid(t *testing.T, d drill.SpeedBagDrill) drill.Timeline {
 	t.Helper()
 	on := drill.Floor{Bag: speed, Ability: trainee.Start(trainee.Intermediate), Seed: 1}
 	line, err := d.Lay(on)

@@ -55,8 +55,8 @@ var predicted = []struct {
 	{"slip bag at rest: 1-2-3, stopped short", rope, guarded("1-2-3")},
 }
 
-func technique(t drill.Technique, side, rebounds int, angle, tempo float64) drill.Drill {
-	return drill.Drill{Technique: t, FirstHand: drill.Rear, PerHand: side, Rebounds: rebounds, StrikeAngle: angle, Tempo: tempo, Work: 60, Calls: true}
+func technique(t drill.Technique, side, rebounds int, angle, tempo float64) drill.SpeedBagDrill {
+	return drill.SpeedBagDrill{Technique: t, FirstHand: drill.Rear, PerHand: side, Rebounds: rebounds, StrikeAngle: angle, Tempo: tempo, Work: 60, Calls: true}
 }
 
 func thrown(text string) drill.Combination {

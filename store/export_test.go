@@ -13,13 +13,18 @@ func (s *Store) MigrateTo(ctx context.Context, version int64) error {
 		return err
 	}
 	if version > 0 {
-		if _, err := p.UpTo(ctx, version); err != nil {
+		if _, err := p.UpTo(inGym(ctx, everywhere), version); err != nil {
 			return err
 		}
 	}
-	_, err = p.DownTo(ctx, version)
+	_, err = p.DownTo(inGym(ctx, everywhere), version)
 	return err
 }
 
-// DB is the connection underneath; for tests of the tables.
-func (s *Store) DB() *gorm.DB { return s.db }
+// DB is the connection underneath, with all rows in sight; for tests of the tables.
+func (s *Store) DB() *gorm.DB { return s.house(context.Background()) }
+
+// Forgetful is a connection that works for a gym, or for nobody, and whose queries are without a filter; for tests of the second lock.
+func (s *Store) Forgetful(ctx context.Context, gym string) *gorm.DB {
+	return s.db.WithContext(inGym(ctx, gym))
+}

@@ -7,6 +7,35 @@ import (
 	"gorm.io/gorm"
 )
 
+// GymRow is a gym.
+type GymRow struct {
+	ID        string `gorm:"default:gen_random_uuid()"`
+	Name      string
+	Units     string // "metric" or "imperial"
+	Zone      string // IANA name
+	Demo      bool
+	CreatedAt time.Time
+
+	// Borders (s) between cords too slack, for head movement, for combinations, and too tight.
+	BorderSlack float64 `gorm:"default:0.45"`
+	BorderHead  float64 `gorm:"default:0.32"`
+	BorderTight float64 `gorm:"default:0.17"`
+
+	Kicks      bool   // kicks, knees and elbows are trained here
+	PunchNames string `gorm:"default:numbers"` // "numbers" or "names"
+	SlipNames  string `gorm:"default:sides"`   // "sides" (lead and rear) or "inside" (and outside)
+
+	// Gate of a rung, before the next one.
+	GateClean  float64 `gorm:"default:0.8"`
+	GateRun    int     `gorm:"default:10"`
+	GateRounds int     `gorm:"default:2"`
+	GateDays   int     `gorm:"default:2"` // on which those rounds lie
+	GateADay   int     `gorm:"default:2"` // rungs passed in one day at the most
+}
+
+// TableName is the table's name.
+func (GymRow) TableName() string { return "gyms" }
+
 // Gym is the data of one gym and nothing else.
 type Gym struct {
 	ID string
@@ -15,11 +44,16 @@ type Gym struct {
 
 // Gym opens the data of one gym.
 func (s *Store) Gym(ctx context.Context, id string) *Gym {
-	return &Gym{ID: id, db: s.db.WithContext(ctx)}
+	return &Gym{ID: id, db: s.db.WithContext(inGym(ctx, id))}
 }
 
 // rows starts a query on rows of this gym alone.
 func (g *Gym) rows() *gorm.DB { return g.db.Where("gym_id = ?", g.ID) }
+
+// Together runs steps in one transaction: all of them hold, or none.
+func (g *Gym) Together(steps func(in *Gym) error) error {
+	return known(g.db.Transaction(func(tx *gorm.DB) error { return steps(&Gym{g.ID, tx}) }))
+}
 
 // Row returns the gym's own row.
 func (g *Gym) Row() (GymRow, error) {
@@ -31,11 +65,12 @@ func (g *Gym) Row() (GymRow, error) {
 func (g *Gym) ChangeRow(row GymRow) error {
 	return known(g.db.Model(&GymRow{}).Where("id = ?", g.ID).Updates(map[string]any{
 		"units": row.Units, "border_slack": row.BorderSlack, "border_head": row.BorderHead, "border_tight": row.BorderTight,
-		"gate_clean": row.GateClean, "gate_run": row.GateRun, "gate_rounds": row.GateRounds, "kicks": row.Kicks, "punch_names": row.PunchNames, "slip_names": row.SlipNames,
+		"gate_clean": row.GateClean, "gate_run": row.GateRun, "gate_rounds": row.GateRounds, "gate_days": row.GateDays, "gate_a_day": row.GateADay,
+		"kicks": row.Kicks, "punch_names": row.PunchNames, "slip_names": row.SlipNames,
 	}).Error)
 }
 
-// Counts tells how many people and rounds there are, retired and removed ones included.
+// Counts tells how many people and rounds there are, archived and removed ones included.
 func (g *Gym) Counts() (people, runs int64, err error) {
 	if err := g.rows().Model(&Trainee{}).Count(&people).Error; err != nil {
 		return 0, 0, known(err)
@@ -43,72 +78,35 @@ func (g *Gym) Counts() (people, runs int64, err error) {
 	return people, runs, known(g.rows().Model(&Run{}).Count(&runs).Error)
 }
 
-func one[T any](g *Gym, id string) (T, error) {
+// find returns one row of the gym by its id.
+func find[T any](g *Gym, id string) (T, error) {
 	var row T
 	return row, known(g.rows().Where("id = ?", id).Take(&row).Error)
 }
 
-func all[T any](g *Gym, order string) ([]T, error) {
+// Shelf says which rows of a list are asked for: those in use, or those that were archived.
+type Shelf string
+
+// The two shelves.
+const (
+	InUse    Shelf = "archived_at IS NULL"
+	Archived Shelf = "archived_at IS NOT NULL"
+)
+
+// listed returns the rows of a shelf in an order.
+func listed[T any](g *Gym, shelf Shelf, order string) ([]T, error) {
 	rows := []T{}
-	return rows, known(g.rows().Where("retired_at IS NULL").Order(order).Find(&rows).Error)
+	return rows, known(g.rows().Where(string(shelf)).Order(order).Find(&rows).Error)
 }
 
-// Trainees lists the gym's trainees by name, retired ones left out.
-func (g *Gym) Trainees() ([]Trainee, error) { return all[Trainee](g, "name, id") }
-
-// Trainee returns one trainee.
-func (g *Gym) Trainee(id string) (Trainee, error) { return one[Trainee](g, id) }
-
-// AddTrainee stores a new trainee and fills in its id.
-func (g *Gym) AddTrainee(t *Trainee) error {
-	t.GymID = g.ID
-	return known(g.db.Create(t).Error)
+// Archive takes a row out of the lists without deleting what runs refer to.
+func (g *Gym) Archive(model any, id string) error {
+	return g.change(model, id, map[string]any{"archived_at": time.Now().UTC()})
 }
 
-// ChangeTrainee stores a trainee's new particulars.
-func (g *Gym) ChangeTrainee(t *Trainee) error {
-	return g.change(t, t.ID, map[string]any{
-		"name": t.Name, "stance": t.Stance, "band": t.Band, "age_band": t.AgeBand,
-		"height": t.Height, "reach": t.Reach, "eye": t.Eye, "mouth": t.Mouth, "chin": t.Chin, "notes": t.Notes,
-		"goals": t.Goals, "dominant": t.Dominant, "weak": t.Weak, "sport": t.Sport, "school": t.School,
-		"weeks_from": t.WeeksFrom, "weeks_days": t.WeeksDays, "weeks_rounds": t.WeeksRounds, "weeks_most": t.WeeksMost,
-	})
-}
-
-// Drills lists the gym's drills, newest first; retired ones, and those for a retired rig, are left out.
-func (g *Gym) Drills() ([]Drill, error) {
-	rows := []Drill{}
-	hung := g.rows().Model(&Rig{}).Select("id").Where("retired_at IS NULL")
-	return rows, known(g.rows().Where("retired_at IS NULL AND rig_id IN (?)", hung).Order("created_at DESC, id").Find(&rows).Error)
-}
-
-// Drill returns one drill.
-func (g *Gym) Drill(id string) (Drill, error) { return one[Drill](g, id) }
-
-// AddDrill stores a new drill and fills in its id. A rig or trainee of another gym is ErrNotFound.
-func (g *Gym) AddDrill(d *Drill) error {
-	d.GymID, d.Version = g.ID, 1
-	return known(g.db.Create(d).Error)
-}
-
-// ChangeDrill stores a drill anew over the version that was read, and reads it back; ErrConflict where another has been stored meanwhile.
-func (g *Gym) ChangeDrill(d *Drill) error {
-	err := g.over(&Drill{}, d.ID, d.Version, map[string]any{
-		"name": d.Name, "rig_id": d.RigID, "trainee_id": d.TraineeID, "doc": string(d.Doc), "rung": d.Rung,
-	})
-	if err == nil {
-		*d, err = g.Drill(d.ID)
-	}
-	return err
-}
-
-// Retire takes a row out of the lists without deleting what runs refer to; back brings it in again.
-func (g *Gym) Retire(model any, id string, back bool) error {
-	at := any(time.Now().UTC())
-	if back {
-		at = nil
-	}
-	return g.change(model, id, map[string]any{"retired_at": at})
+// BringBack puts an archived row back into the lists.
+func (g *Gym) BringBack(model any, id string) error {
+	return g.change(model, id, map[string]any{"archived_at": nil})
 }
 
 // over updates columns of one row of the gym over the version that was read, and counts the version up. A version below 1 is none that

@@ -1,22 +1,52 @@
 package store
 
 import (
+	"encoding/json"
 	"time"
 
 	"gorm.io/gorm"
 )
 
-// Rigs lists the gym's rigs by name: those that hang, or those that are retired.
-func (g *Gym) Rigs(retired bool) ([]Rig, error) {
-	if !retired {
-		return all[Rig](g, "name, id")
-	}
-	rows := []Rig{}
-	return rows, known(g.rows().Where("retired_at IS NOT NULL").Order("name, id").Find(&rows).Error)
+// Doc is a JSON document that the core has checked.
+type Doc = json.RawMessage
+
+// Rig is a bag as it hangs. Version counts its changes.
+type Rig struct {
+	ID         string `gorm:"default:gen_random_uuid()"`
+	GymID      string
+	Name       string
+	Kind       string
+	Doc        Doc `gorm:"type:jsonb"`
+	Place      Doc `gorm:"type:jsonb"`
+	Version    int
+	MeasuredAt time.Time // when a measure was last changed
+	ArchivedAt *time.Time
+	CreatedAt  time.Time
 }
 
-// Rig returns one rig, retired or not.
-func (g *Gym) Rig(id string) (Rig, error) { return one[Rig](g, id) }
+// Calibration is what measuring found out about a rig: one parameter, fitted from evidence, and what stood there before.
+type Calibration struct {
+	ID            string `gorm:"default:gen_random_uuid()"`
+	GymID         string
+	RigID         string
+	RigVersion    int // that it made
+	Method        string
+	Parameter     string
+	Was           float64
+	WasMeasuredAt time.Time // what the rig's MeasuredAt was before
+	Value         float64
+	Spread        *float64 // standard error of Value
+	Residual      *float64 // s
+	Evidence      Doc      `gorm:"type:jsonb"`
+	UndoneAt      *time.Time
+	CreatedAt     time.Time
+}
+
+// Rigs lists the gym's rigs by name: those that hang, or those that were archived.
+func (g *Gym) Rigs(shelf Shelf) ([]Rig, error) { return listed[Rig](g, shelf, "name, id") }
+
+// Rig returns one rig, archived or not.
+func (g *Gym) Rig(id string) (Rig, error) { return find[Rig](g, id) }
 
 // AddRig stores a new rig and fills in its id.
 func (g *Gym) AddRig(r *Rig) error {
@@ -94,10 +124,5 @@ func (g *Gym) Uncalibrate(c Calibration, r *Rig) error {
 	})
 }
 
-// Together runs steps in one transaction: all of them hold, or none.
-func (g *Gym) Together(steps func(in *Gym) error) error {
-	return known(g.db.Transaction(func(tx *gorm.DB) error { return steps(&Gym{g.ID, tx}) }))
-}
-
 // Calibration returns one calibration.
-func (g *Gym) Calibration(id string) (Calibration, error) { return one[Calibration](g, id) }
+func (g *Gym) Calibration(id string) (Calibration, error) { return find[Calibration](g, id) }

@@ -9,72 +9,146 @@ import (
 	"gorm.io/gorm/clause"
 )
 
-// AddRun stores a new run, ready to start, and fills in its id.
-func (g *Gym) AddRun(r *Run) error {
-	r.GymID, r.State, r.SeenAt = g.ID, RunReady, time.Now().UTC()
-	return known(g.db.Create(r).Error)
+// Run is one round on a bag, with the rig and the drill it was run with. Its timeline lies in a table of its own.
+type Run struct {
+	ID           string `gorm:"default:gen_random_uuid()"`
+	GymID        string
+	DrillID      string
+	AssignmentID *string // nil where it is gone
+	RigID        string
+	TraineeID    *string // nil where the person was erased
+	CoachID      *string // nil where the coach was removed
+	DrillName    string
+	Rung         string // of the drill, as it was
+	Eased        string // what was easier than the rung has it
+	RigDoc       Doc    `gorm:"type:jsonb"`
+	DrillDoc     Doc    `gorm:"type:jsonb"`
+	Source       string
+	Plays        string `gorm:"default:beat"` // "beat", "follow" or "startThenFollow"
+	State        string // "ready", "running", "paused", "done" or "stopped"
+	Ending       string // "bell", "stopped", "vanished", or "" while it is not over
+	IntakeHash   string
+	LatencyUS    *int64
+	ClockUS      int64
+	ZeroAt       *time.Time
+	Zone         string
+	SeenAt       time.Time
+	StartedAt    *time.Time
+	EndedAt      *time.Time
+	Predicted    *float64   // share of the strikes that was to meet the bag, by the models alone; nil where nothing was predicted
+	RemovedAt    *time.Time // from the log; it can be brought back
+	CreatedAt    time.Time
+}
+
+// Outcome is what became of a round.
+type Outcome struct {
+	RunID    string `gorm:"primaryKey"`
+	GymID    string
+	Headline string
+	Planned  int
+	Hits     int
+	Clean    int
+	Missed   *int // nil in rounds of older releases
+	Extra    *int
+	OffsetS  *float64
+	Longest  int
+	Passes   int
+	Share    float64
+	Give     float64
+	Tempo    *float64
+	Asked    *float64
+	Counts   bool
+	Judged   bool
+	Wild     bool
+
+	RigParameter *string
+	RigValue     *float64
+	RigSpread    *float64
+	RigSteps     *int
+
+	JudgedAt time.Time
+}
+
+// timeline is what a round was run by.
+type timeline struct {
+	RunID string `gorm:"primaryKey"`
+	GymID string
+	Doc   Doc `gorm:"type:jsonb"`
+}
+
+// TableName is the table's name.
+func (timeline) TableName() string { return "timelines" }
+
+// Hit is one captured hit, numbered by whoever captured it.
+type Hit struct {
+	GymID  string
+	RunID  string
+	Device string
+	Seq    int
+	AtUS   int64
+	Hand   *string
+	Force  *float64 // N, where the sensor tells
+	Launch *float64 // m/s at which the bag was driven off, where the sensor tells
+}
+
+// Mark is something a coach saw at a moment of a run.
+type Mark struct {
+	GymID  string
+	RunID  string
+	Device string
+	Seq    int
+	AtUS   int64
+	Kind   string
+}
+
+// AddRun stores a new run with its timeline, ready to start, and fills in its id.
+func (g *Gym) AddRun(r *Run, line Doc) error {
+	r.GymID, r.State, r.SeenAt = g.ID, "ready", time.Now().UTC()
+	return g.Together(func(in *Gym) error {
+		if err := in.db.Create(r).Error; err != nil {
+			return err
+		}
+		return in.db.Create(&timeline{r.ID, g.ID, line}).Error
+	})
 }
 
 // Run returns one run.
-func (g *Gym) Run(id string) (Run, error) { return one[Run](g, id) }
+func (g *Gym) Run(id string) (Run, error) { return find[Run](g, id) }
 
-// RunFilter narrows a list of runs. Zero values do not narrow; runs that were removed from the log are left out unless asked for.
-type RunFilter struct {
-	TraineeID string
-	Removed   bool      // only those
-	Before    time.Time // created before
-	Limit     int
+// Timeline returns what a run was run by; ErrNotFound where the person was erased.
+func (g *Gym) Timeline(runID string) (Doc, error) {
+	var row timeline
+	return row.Doc, known(g.rows().Where("run_id = ?", runID).Take(&row).Error)
 }
 
-// Runs lists runs that have been started, newest first, without their timelines.
-func (g *Gym) Runs(f RunFilter) ([]Run, error) {
-	q := g.rows().Omit("timeline").Where("started_at IS NOT NULL").Order("created_at DESC, id")
-	if f.Removed {
-		q = q.Where("removed_at IS NOT NULL")
-	} else {
-		q = q.Where("removed_at IS NULL")
-	}
-	if f.TraineeID != "" {
-		q = q.Where("trainee_id = ?", f.TraineeID)
-	}
-	if !f.Before.IsZero() {
-		q = q.Where("created_at < ?", f.Before)
-	}
-	if f.Limit > 0 {
-		q = q.Limit(f.Limit)
-	}
-	rows := []Run{}
-	return rows, known(q.Find(&rows).Error)
-}
-
-// LastRuns returns the newest ended run of each drill, those left out that were removed or stopped before their first strike.
-func (g *Gym) LastRuns() (map[string]Run, error) {
-	var rows []Run
-	err := g.rows().Select("DISTINCT ON (drill_id) id, gym_id, drill_id, trainee_id, rig_id, drill_name, state, summary, zone, started_at, ended_at, created_at").
-		Where("started_at IS NOT NULL AND removed_at IS NULL AND (summary ->> 'planned')::int > 0").Order("drill_id, created_at DESC").Find(&rows).Error
-	last := make(map[string]Run, len(rows))
-	for _, r := range rows {
-		last[r.DrillID] = r
-	}
-	return last, known(err)
-}
-
-// UpdateRun reads a run, lets change alter it and stores its course (state, clock, summary), all in one transaction that
-// holds the row. change may refuse with an error, which is returned and leaves the row as it was.
-func (g *Gym) UpdateRun(id string, change func(*Run) error) (Run, error) {
+// MoveRun reads a run, lets change alter its course and, within the same transaction and with the row held, lets after do what belongs to
+// it, such as judging a run that has ended. Either may refuse with an error, which is returned and leaves everything as it was.
+func (g *Gym) MoveRun(id string, change func(*Run) error, after func(in *Gym, r Run) error) (Run, error) {
 	var run Run
-	err := g.db.Transaction(func(tx *gorm.DB) error {
-		err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("gym_id = ? AND id = ?", g.ID, id).Take(&run).Error
-		if err != nil {
+	err := g.Together(func(in *Gym) error {
+		if err := in.rows().Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?", id).Take(&run).Error; err != nil {
 			return err
 		}
 		if err := change(&run); err != nil {
 			return err
 		}
-		return tx.Model(&Run{}).Where("gym_id = ? AND id = ?", g.ID, id).
-			Select("State", "ClockUS", "ZeroAt", "SeenAt", "StartedAt", "EndedAt", "Ending", "Summary", "LatencyUS", "RemovedAt").Updates(&run).Error
+		err := in.rows().Model(&Run{}).Where("id = ?", id).
+			Select("State", "ClockUS", "ZeroAt", "SeenAt", "StartedAt", "EndedAt", "Ending", "LatencyUS", "RemovedAt").Updates(&run).Error
+		if err != nil || after == nil {
+			return err
+		}
+		return after(in, run)
 	})
-	return run, known(err)
+	return run, err
+}
+
+// SetOutcome stores what became of a run and what it shows of whoever was on the bag, in place of what was there.
+func (g *Gym) SetOutcome(o Outcome, shows []Evidence) error {
+	o.GymID, o.JudgedAt = g.ID, time.Now().UTC()
+	if err := g.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&o).Error; err != nil {
+		return known(err)
+	}
+	return known(g.setEvidence(o.RunID, shows))
 }
 
 // MostHits is how many hits, and how many marks, a run holds: several times what anybody strikes in the longest round.
@@ -87,7 +161,7 @@ var ErrFull = errors.New("the run holds as many hits or marks as it may")
 // none: ErrFull where there would be too many.
 func (g *Gym) AddHits(runID string, hits []Hit, marks []Mark) (int, error) {
 	var added int64
-	err := g.db.Transaction(func(tx *gorm.DB) error {
+	err := g.Together(func(in *Gym) error {
 		for i := range hits {
 			hits[i].GymID, hits[i].RunID = g.ID, runID
 		}
@@ -95,13 +169,13 @@ func (g *Gym) AddHits(runID string, hits []Hit, marks []Mark) (int, error) {
 			marks[i].GymID, marks[i].RunID = g.ID, runID
 		}
 		var err error
-		if added, err = keepOnce(tx, runID, hits); err != nil {
+		if added, err = keepOnce(in.db, runID, hits); err != nil {
 			return err
 		}
-		_, err = keepOnce(tx, runID, marks)
+		_, err = keepOnce(in.db, runID, marks)
 		return err
 	})
-	return int(added), known(err)
+	return int(added), err
 }
 
 // keepOnce stores what a run captured and tells how much of it was new.
@@ -109,7 +183,7 @@ func keepOnce[T any](tx *gorm.DB, runID string, list []T) (added int64, err erro
 	if len(list) == 0 {
 		return 0, nil
 	}
-	done := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&list)
+	done := tx.Clauses(clause.OnConflict{DoNothing: true}).CreateInBatches(&list, 1000)
 	if done.Error != nil {
 		return 0, done.Error
 	}
@@ -138,12 +212,19 @@ func (g *Gym) Marks(runID string) ([]Mark, error) {
 // RunByIntake finds the run that a device's key opens, by the key's hash.
 func (s *Store) RunByIntake(ctx context.Context, hash string) (Run, error) {
 	var run Run
-	return run, known(s.db.WithContext(ctx).Where("intake_hash = ?", hash).Take(&run).Error)
+	return run, known(s.house(ctx).Where("intake_hash = ?", hash).Take(&run).Error)
 }
 
-// Abandoned lists runs of all gyms that are open but have not been heard of since.
+// Abandoned lists runs of all gyms that are open but have not been heard of since, by gym and id alone.
 func (s *Store) Abandoned(ctx context.Context, since time.Time) ([]Run, error) {
 	var rows []Run
-	return rows, known(s.db.WithContext(ctx).Select("id, gym_id").
+	return rows, known(s.house(ctx).Select("id, gym_id").
 		Where("state IN ('ready', 'running', 'paused') AND seen_at < ?", since).Find(&rows).Error)
+}
+
+// LeftOpen lists runs of all gyms that have ended and were never judged, as a crash leaves them, by gym and id alone.
+func (s *Store) LeftOpen(ctx context.Context) ([]Run, error) {
+	var rows []Run
+	return rows, known(s.house(ctx).Select("runs.id, runs.gym_id").Joins("LEFT JOIN outcomes ON outcomes.run_id = runs.id").
+		Where("state IN ('done', 'stopped') AND outcomes.run_id IS NULL AND trainee_id IS NOT NULL").Find(&rows).Error)
 }

@@ -1,7 +1,8 @@
 // Package store keeps a gym's data in PostgreSQL.
 //
 // Everything that belongs to a gym is reached through a Gym handle, whose queries all carry the gym's id; the tables
-// repeat the id in every reference, so that the database refuses a row that points into another gym.
+// repeat the id in every reference, so that the database refuses a row that points into another gym; and row-level
+// security shows a connection the rows of the gym it works for alone, should a query forget to ask for them.
 package store
 
 import (
@@ -11,6 +12,8 @@ import (
 	"io/fs"
 	"time"
 
+	"github.com/jackc/pgx/v5/pgxpool"
+	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/pressly/goose/v3"
 	"github.com/pressly/goose/v3/lock"
 	"gorm.io/driver/postgres"
@@ -22,44 +25,55 @@ import (
 var migrations embed.FS
 
 // Store is a connection pool to one database.
-type Store struct{ db *gorm.DB }
+type Store struct {
+	db   *gorm.DB
+	pool *pgxpool.Pool
+}
 
 // Open connects to a PostgreSQL database by its URL. It does not migrate.
 func Open(url string) (*Store, error) {
-	db, err := gorm.Open(postgres.Open(url), &gorm.Config{
+	config, err := pgxpool.ParseConfig(url)
+	if err != nil {
+		return nil, fmt.Errorf("connect to the database: %w", err)
+	}
+	config.MaxConns, config.MaxConnIdleTime = 16, 5*time.Minute
+	config.PrepareConn = scoped
+	ctx, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+	defer cancel()
+	pool, err := pgxpool.NewWithConfig(ctx, config)
+	if err != nil {
+		return nil, fmt.Errorf("connect to the database: %w", err)
+	}
+	if err := pool.Ping(ctx); err != nil {
+		pool.Close()
+		return nil, fmt.Errorf("connect to the database: %w", err)
+	}
+	// The standard library's pool holds none back: each of its connections comes from the one above, which scopes it.
+	db, err := gorm.Open(postgres.New(postgres.Config{Conn: stdlib.OpenDBFromPool(pool)}), &gorm.Config{
 		Logger:         logger.Discard, // errors are returned, and logged by whoever cannot answer them
 		NowFunc:        func() time.Time { return time.Now().UTC() },
 		TranslateError: true,
 	})
 	if err != nil {
+		pool.Close()
 		return nil, fmt.Errorf("connect to the database: %w", err)
 	}
-	pool, err := db.DB()
-	if err != nil {
-		return nil, fmt.Errorf("connect to the database: %w", err)
-	}
-	pool.SetMaxOpenConns(16)
-	pool.SetMaxIdleConns(8)
-	pool.SetConnMaxIdleTime(5 * time.Minute)
-	return &Store{db}, nil
+	return &Store{db, pool}, nil
 }
 
 // Close closes the pool.
 func (s *Store) Close() error {
 	pool, err := s.db.DB()
-	if err != nil {
-		return err
+	if err == nil {
+		err = pool.Close()
 	}
-	return pool.Close()
+	s.pool.Close()
+	return err
 }
 
 // Ready says whether the database answers.
 func (s *Store) Ready(ctx context.Context) error {
-	pool, err := s.db.DB()
-	if err != nil {
-		return err
-	}
-	return pool.PingContext(ctx)
+	return s.pool.Ping(ctx)
 }
 
 // Migrate brings the tables up to date.
@@ -68,7 +82,7 @@ func (s *Store) Migrate(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	if _, err := p.Up(ctx); err != nil {
+	if _, err := p.Up(inGym(ctx, everywhere)); err != nil {
 		return fmt.Errorf("migrate the database: %w", err)
 	}
 	return nil
@@ -86,7 +100,7 @@ func (s *Store) MigrateDown(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	_, err = p.DownTo(ctx, 0)
+	_, err = p.DownTo(inGym(ctx, everywhere), 0)
 	return err
 }
 

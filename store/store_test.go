@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"strings"
 	"testing"
 	"time"
 
@@ -22,11 +23,16 @@ func furnish(t *testing.T, g *store.Gym, coach store.Coach) store.Run {
 	rig := store.Rig{Name: "Bag", Kind: "speed", Doc: store.Doc(bagDoc)}
 	must(t, g.AddTrainee(&trainee))
 	must(t, g.AddRig(&rig))
-	drill := store.Drill{Name: "Drill", RigID: rig.ID, TraineeID: trainee.ID, Doc: store.Doc(`{"version":1}`)}
+	drill := store.Drill{Name: "Drill", Kind: "speed", Doc: store.Doc(`{"version":1}`), MadeBy: &coach.ID}
 	must(t, g.AddDrill(&drill))
-	run := store.Run{DrillID: drill.ID, RigID: rig.ID, TraineeID: trainee.ID, CoachID: &coach.ID, DrillName: "Drill", RigDoc: rig.Doc,
-		DrillDoc: drill.Doc, Timeline: store.Doc(`{}`), Source: "keys", IntakeHash: "hash of " + g.ID, Zone: "UTC"}
-	must(t, g.AddRun(&run))
+	given := store.Assignment{DrillID: drill.ID, RigID: rig.ID, TraineeID: trainee.ID, GivenBy: &coach.ID}
+	must(t, g.AddAssignment(&given))
+	run := store.Run{DrillID: drill.ID, AssignmentID: &given.ID, RigID: rig.ID, TraineeID: &trainee.ID, CoachID: &coach.ID, DrillName: "Drill", RigDoc: rig.Doc,
+		DrillDoc: drill.Doc, Source: "keys", IntakeHash: "hash of " + g.ID, Zone: "UTC"}
+	must(t, g.AddRun(&run, store.Doc(`{"events":[]}`)))
+	must(t, g.AddDecision(&store.Decision{TraineeID: trainee.ID, BagKind: "speed", Rung: "speed.five", Choice: "accept", Coach: coach.Name, CoachID: &coach.ID}))
+	must(t, g.AddCaution(&store.Caution{TraineeID: trainee.ID, Kind: "wrist", SetBy: coach.Name, SetByID: &coach.ID}))
+	must(t, g.Calibrate(&store.Calibration{Method: "count", Parameter: "restitution", Was: 0.8, Value: 0.79, Evidence: store.Doc(`{}`)}, &rig))
 	return run
 }
 
@@ -67,10 +73,10 @@ func TestGymsAreApart(t *testing.T) {
 	_, err = b.Rig(run.RigID)
 	wants(t, "rig of another gym", err, store.ErrNotFound)
 	wants(t, "change of another gym's rig", b.ChangeRig(&store.Rig{ID: run.RigID, Name: "Mine", Doc: store.Doc(bagDoc), Version: 1}), store.ErrNotFound)
-	wants(t, "drill on another gym's rig", b.AddDrill(&store.Drill{Name: "X", RigID: run.RigID, TraineeID: run.TraineeID, Doc: store.Doc(`{}`)}), store.ErrNotFound)
+	wants(t, "drill of another gym given", b.AddAssignment(&store.Assignment{DrillID: run.DrillID, RigID: run.RigID, TraineeID: *run.TraineeID}), store.ErrNotFound)
 	_, err = b.AddHits(run.ID, []store.Hit{{Device: "d", Seq: 0, AtUS: 1}}, nil)
 	wants(t, "hit on another gym's run", err, store.ErrNotFound)
-	_, err = b.UpdateRun(run.ID, func(*store.Run) error { return nil })
+	_, err = b.MoveRun(run.ID, func(*store.Run) error { return nil }, nil)
 	wants(t, "another gym's run moved", err, store.ErrNotFound)
 	hits, err := b.Hits(run.ID)
 	must(t, err)
@@ -78,15 +84,15 @@ func TestGymsAreApart(t *testing.T) {
 		t.Error("hits of another gym were read")
 	}
 	for _, g := range []*store.Gym{a, b} {
-		if list, err := g.Trainees(); err != nil || len(list) != 1 {
+		if list, err := g.Trainees(store.InUse); err != nil || len(list) != 1 {
 			t.Errorf("%d trainees, %v", len(list), err)
 		}
-		if list, err := g.Drills(); err != nil || len(list) != 1 {
+		if list, err := g.Drills(store.InUse); err != nil || len(list) != 1 {
 			t.Errorf("%d drills, %v", len(list), err)
 		}
 	}
 	must(t, s.DropGym(ctx, a.ID))
-	if _, err := b.Rigs(false); err != nil {
+	if _, err := b.Rigs(store.InUse); err != nil {
 		t.Error(err)
 	}
 	_, err = a.Row()
@@ -134,7 +140,7 @@ func TestVersions(t *testing.T) {
 	before := mine.MeasuredAt
 	mine.Name = "Renamed"
 	must(t, g.ChangeRig(&mine))
-	if mine.Version != 2 || !mine.MeasuredAt.Equal(before) {
+	if mine.Version != theirs.Version+1 || !mine.MeasuredAt.Equal(before) {
 		t.Errorf("a new name alone: version %d, measured %s, before %s", mine.Version, mine.MeasuredAt, before)
 	}
 	theirs.Name = "Lost"
@@ -164,15 +170,21 @@ func TestVersions(t *testing.T) {
 		d.Version = version
 		wants(t, fmt.Sprintf("a change over version %d", version), g.ChangeDrill(&d), store.ErrConflict)
 	}
-	must(t, g.Retire(&store.Drill{}, run.DrillID, false))
-	if list, _ := g.Drills(); len(list) != 0 {
+	must(t, g.Archive(&store.Drill{}, run.DrillID))
+	if list, _ := g.Drills(store.InUse); len(list) != 0 {
 		t.Error("a drill that was put away is listed")
+	}
+	if list, _ := g.Drills(store.Archived); len(list) != 1 {
+		t.Error("a drill that was put away is not among those")
+	}
+	if list, _ := g.Assignments(""); len(list) != 0 {
+		t.Error("a drill that was put away is still given")
 	}
 	if _, err := g.Drill(run.DrillID); err != nil {
 		t.Error("a drill that was put away cannot be read by its runs")
 	}
-	must(t, g.Retire(&store.Drill{}, run.DrillID, true))
-	if list, _ := g.Drills(); len(list) != 1 {
+	must(t, g.BringBack(&store.Drill{}, run.DrillID))
+	if list, _ := g.Drills(store.InUse); len(list) != 1 {
 		t.Error("a drill did not come back")
 	}
 }
@@ -184,24 +196,27 @@ func TestRuns(t *testing.T) {
 	if list, err := g.Runs(store.RunFilter{}); err != nil || len(list) != 0 {
 		t.Errorf("a run that never started is in the log: %v %v", list, err)
 	}
+	if doc, err := g.Timeline(run.ID); err != nil || string(doc) != `{"events": []}` {
+		t.Errorf("timeline %s, %v", doc, err)
+	}
 	refusal := errors.New("no")
-	_, err := g.UpdateRun(run.ID, func(r *store.Run) error { r.State = store.RunDone; return refusal })
-	wants(t, "a refused step", err, refusal)
 	now := time.Now().UTC().Truncate(time.Microsecond)
-	run, err = g.UpdateRun(run.ID, func(r *store.Run) error {
-		if r.State != store.RunReady {
+	begin := func(r *store.Run) error {
+		if r.State != "ready" {
 			t.Errorf("the refused step was stored: %s", r.State)
 		}
-		r.State, r.StartedAt, r.ZeroAt, r.SeenAt = store.RunRunning, &now, &now, now.Add(-time.Hour)
+		r.State, r.StartedAt, r.ZeroAt, r.SeenAt = "running", &now, &now, now.Add(-time.Hour)
 		return nil
-	})
-	must(t, err)
-	if c := run.Now(now.Add(3 * time.Second)); c != 3_000_000 {
-		t.Errorf("the clock stands at %d", c)
 	}
-	list, err := g.Runs(store.RunFilter{TraineeID: run.TraineeID, Limit: 5})
+	_, err := g.MoveRun(run.ID, func(r *store.Run) error { return errors.Join(begin(r), refusal) }, nil)
+	wants(t, "a refused step", err, refusal)
+	_, err = g.MoveRun(run.ID, begin, func(*store.Gym, store.Run) error { return refusal })
+	wants(t, "a step whose consequence is refused", err, refusal)
+	run, err = g.MoveRun(run.ID, begin, nil)
 	must(t, err)
-	if len(list) != 1 || !list[0].StartedAt.Equal(now) || list[0].StartedAt.Location() == nil {
+	list, err := g.Runs(store.RunFilter{TraineeID: *run.TraineeID, Limit: 5})
+	must(t, err)
+	if len(list) != 1 || !list[0].StartedAt.Equal(now) || list[0].Trainee != "Runa" || list[0].Rig != "Bag" || list[0].Outcome != nil {
 		t.Errorf("%+v", list)
 	}
 	open, err := s.Abandoned(ctx, now.Add(-time.Minute))
@@ -213,6 +228,82 @@ func TestRuns(t *testing.T) {
 	must(t, err)
 	if found.ID != run.ID {
 		t.Error("another run was found by its key")
+	}
+	for what, course := range map[string]map[string]any{
+		"over without an end":    {"state": "done", "zero_at": nil},
+		"at rest with its clock": {"state": "paused"},
+		"an end that is none":    {"ended_at": now},
+		"stopped at its bell":    {"state": "stopped", "ending": "bell", "ended_at": now, "zero_at": nil},
+		"ready and started":      {"state": "ready", "zero_at": nil},
+	} {
+		if err := s.DB().Model(&store.Run{}).Where("id = ?", run.ID).Updates(course).Error; err == nil {
+			t.Errorf("%s was kept", what)
+		}
+	}
+	end := func(r *store.Run) error {
+		r.State, r.Ending, r.ZeroAt, r.EndedAt = "done", "bell", nil, &now
+		return nil
+	}
+	_, err = g.MoveRun(run.ID, end, nil)
+	must(t, err)
+	if left, err := s.LeftOpen(ctx); err != nil || len(left) != 1 || left[0].ID != run.ID {
+		t.Errorf("left open: %+v, %v", left, err)
+	}
+	for share := range 2 { // judged, and judged anew
+		must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Planned: 10, Share: float64(share) / 2, Counts: true, Judged: true}, []store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds", FoundAt: now}}))
+	}
+	rounds, err := g.Rounds("")
+	must(t, err)
+	shown, err := g.Evidence(*run.TraineeID)
+	must(t, err)
+	if len(rounds) != 1 || rounds[0].Share != 0.5 || len(shown) != 1 || *shown[0].RunID != run.ID {
+		t.Errorf("%+v, %+v", rounds, shown)
+	}
+	if left, err := s.LeftOpen(ctx); err != nil || len(left) != 0 {
+		t.Errorf("still left open: %+v, %v", left, err)
+	}
+}
+
+// Somebody who is erased leaves counts without a name, and nothing else.
+func TestErase(t *testing.T) {
+	s := storetest.Open(t)
+	g, coach := storetest.Gym(t, s, "A")
+	run := furnish(t, g, coach)
+	now := time.Now().UTC()
+	_, err := g.MoveRun(run.ID, func(r *store.Run) error {
+		r.State, r.Ending, r.StartedAt, r.EndedAt = "done", "bell", &now, &now
+		return nil
+	}, nil)
+	must(t, err)
+	_, err = g.AddHits(run.ID, []store.Hit{{Device: "pad", AtUS: 1}}, []store.Mark{{Device: "pad", AtUS: 1, Kind: "wild"}})
+	must(t, err)
+	must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Planned: 10, Clean: 8, Share: 0.8, Counts: true, Judged: true}, []store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds", FoundAt: now}}))
+	drill, err := g.Drill(run.DrillID)
+	must(t, err)
+	drill.Name = "First touches for Runa"
+	must(t, g.ChangeDrill(&drill))
+	other, _ := storetest.Gym(t, s, "B")
+	renamed := func(old string) string { return strings.ReplaceAll(old, "Runa", "somebody") }
+	_, err = other.Erase(*run.TraineeID, renamed)
+	wants(t, "erased by another gym", err, store.ErrNotFound)
+	gone, err := g.Erase(*run.TraineeID, renamed)
+	must(t, err)
+	if gone != (store.Erased{Rounds: 1, Hits: 1, Evidence: 1, Cautions: 1, Decisions: 1, Assignments: 1}) {
+		t.Errorf("%+v", gone)
+	}
+	log, err := g.Runs(store.RunFilter{})
+	must(t, err)
+	if len(log) != 1 || log[0].TraineeID != nil || log[0].AssignmentID != nil || log[0].Trainee != "" || log[0].Outcome.Clean != 8 {
+		t.Errorf("%+v", log)
+	}
+	var tables []string
+	must(t, s.DB().Raw("SELECT tablename FROM pg_tables WHERE schemaname = 'public'").Scan(&tables).Error)
+	for _, table := range tables {
+		var n int64
+		must(t, s.DB().Raw("SELECT count(*) FROM "+table+" x WHERE x::text ILIKE '%runa%' OR x::text LIKE ?", "%"+*run.TraineeID+"%").Scan(&n).Error)
+		if n > 0 {
+			t.Errorf("%d rows of %s still tell of her", n, table)
+		}
 	}
 }
 

@@ -14,7 +14,8 @@ import (
 	"testing"
 	"time"
 
-	_ "github.com/jackc/pgx/v5/stdlib" // to compare tables row by row, without the product's own code
+	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/stdlib"
 
 	"melodromos/store"
 	"melodromos/store/storetest"
@@ -36,7 +37,9 @@ func TestBackupUnderLoad(t *testing.T) {
 		t.Fatal(err)
 	}
 	gym := s.Gym(ctx, row.ID)
-	var today struct{ Next []struct{ DrillID string } }
+	var today struct {
+		Next []struct{ TraineeID string }
+	}
 	running.ask(t, "GET", "/api/today", nil, &today)
 	const floors = 4
 	load, stop := context.WithCancel(ctx)
@@ -44,7 +47,7 @@ func TestBackupUnderLoad(t *testing.T) {
 	var all sync.WaitGroup
 	for floor := range floors {
 		var run struct{ ID string }
-		running.ask(t, "POST", "/api/runs", map[string]any{"drillId": today.Next[floor].DrillID, "source": "keys"}, &run)
+		running.ask(t, "POST", "/api/runs", map[string]any{"assignmentId": running.accept(t, today.Next[floor].TraineeID), "source": "keys"}, &run)
 		answered.Store(run.ID, 0)
 		all.Go(func() {
 			for batch := 0; load.Err() == nil && batch < 1500; batch++ { // each of five hits and a mark, all or none
@@ -197,10 +200,13 @@ func command(t *testing.T, database string, args ...string) (string, error) {
 
 func connected(t *testing.T, database string) *sql.DB {
 	t.Helper()
-	db, err := sql.Open("pgx", database)
+	config, err := pgx.ParseConfig(database)
 	if err != nil {
 		t.Fatal(err)
 	}
+	config.RuntimeParams["melodromos.gym"] = "*"
+	config.RuntimeParams["application_name"] = t.Name()
+	db := stdlib.OpenDB(*config)
 	t.Cleanup(func() { _ = db.Close() })
 	return db
 }

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"io"
 	"net/http"
 	"net/http/cookiejar"
@@ -128,12 +129,22 @@ func (s serving) ask(t testing.TB, method, path string, body, into any) {
 	}
 }
 
+// accept takes what comes next for somebody, and gives the id of the assignment.
+func (s serving) accept(t testing.TB, traineeID string) string {
+	t.Helper()
+	var given struct{ ID string }
+	s.ask(t, "POST", "/api/trainees/"+traineeID+"/accept", map[string]any{"choice": "accept"}, &given)
+	return given.ID
+}
+
 // The server is killed in mid-round, without a chance to tidy up. After the next start the demo gym is there once, the
 // hits that came in are there, and the round can be reviewed.
 func TestKilledInMidRound(t *testing.T) {
 	database := storetest.URL(t)
 	first := serveProgram(t, database)
-	var today struct{ Next []struct{ DrillID string } }
+	var today struct {
+		Next []struct{ TraineeID string }
+	}
 	first.ask(t, "GET", "/api/today", nil, &today)
 	var run struct {
 		ID       string
@@ -145,7 +156,7 @@ func TestKilledInMidRound(t *testing.T) {
 			}
 		}
 	}
-	first.ask(t, "POST", "/api/runs", map[string]any{"drillId": today.Next[0].DrillID, "source": "keys"}, &run)
+	first.ask(t, "POST", "/api/runs", map[string]any{"assignmentId": first.accept(t, today.Next[0].TraineeID), "source": "keys"}, &run)
 	first.ask(t, "POST", "/api/runs/"+run.ID+"/clock", map[string]any{"action": "start", "clockUs": 0}, nil)
 	var hits []map[string]any
 	var reached int64
@@ -180,6 +191,73 @@ func TestKilledInMidRound(t *testing.T) {
 	}
 	if err := second.cmd.Wait(); err != nil {
 		t.Errorf("after Ctrl-C: %v", err)
+	}
+}
+
+// The server is killed between a round's end and its judgement, which a lock on the table of outcomes holds up: the two are one, so the
+// round goes on as if its end had not been heard of. What an earlier release left ended and not judged is judged at the next start.
+func TestKilledBeforeJudgement(t *testing.T) {
+	database := storetest.URL(t)
+	first := serveProgram(t, database)
+	var today struct {
+		Next []struct{ TraineeID string }
+	}
+	first.ask(t, "GET", "/api/today", nil, &today)
+	var run struct {
+		ID       string
+		Timeline struct{ End int64 }
+	}
+	first.ask(t, "POST", "/api/runs", map[string]any{"assignmentId": first.accept(t, today.Next[0].TraineeID), "source": "keys"}, &run)
+	first.ask(t, "POST", "/api/runs/"+run.ID+"/clock", map[string]any{"action": "start", "clockUs": 0}, nil)
+	first.ask(t, "POST", "/api/runs/"+run.ID+"/hits", map[string]any{"device": "screen", "clockUs": 1000, "hits": []map[string]any{{"seq": 0, "at": 5_000_000}}}, nil)
+
+	db := connected(t, database)
+	said := func(query string, args ...any) (text string) {
+		t.Helper()
+		if err := db.QueryRow(query, args...).Scan(&text); err != nil {
+			t.Fatal(err)
+		}
+		return text
+	}
+	held, err := db.Begin()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := held.Exec("LOCK TABLE outcomes IN SHARE ROW EXCLUSIVE MODE"); err != nil {
+		t.Fatal(err)
+	}
+	go func() { // it is never answered
+		body := fmt.Sprintf(`{"action":"finish","clockUs":%d}`, run.Timeline.End)
+		if res, err := first.client.Post(first.url+"/api/runs/"+run.ID+"/clock", "application/json", strings.NewReader(body)); err == nil {
+			_ = res.Body.Close()
+		}
+	}()
+	for said("SELECT count(*) FROM pg_locks WHERE relation = 'outcomes'::regclass AND NOT granted") == "0" {
+		time.Sleep(5 * time.Millisecond)
+	}
+	if err := first.cmd.Process.Kill(); err != nil {
+		t.Fatal(err)
+	}
+	_ = first.cmd.Wait()
+	if err := held.Rollback(); err != nil {
+		t.Fatal(err)
+	}
+	for said("SELECT count(*) FROM pg_stat_activity WHERE datname = current_database() AND application_name <> $1 AND backend_type = 'client backend'", t.Name()) != "0" {
+		time.Sleep(5 * time.Millisecond)
+	}
+	if state := said("SELECT state FROM runs WHERE id = $1", run.ID); state != "running" {
+		t.Errorf("a round whose judgement was cut off is %s", state)
+	}
+	if _, err := db.Exec("DELETE FROM outcomes WHERE run_id = (SELECT id FROM runs WHERE state = 'done' ORDER BY created_at LIMIT 1)"); err != nil {
+		t.Fatal(err)
+	}
+	second := serveProgram(t, database)
+	second.ask(t, "POST", "/api/runs/"+run.ID+"/clock", map[string]any{"action": "finish", "clockUs": run.Timeline.End}, nil) // the screen says it again
+	for said("SELECT count(*) FROM runs LEFT JOIN outcomes ON outcomes.run_id = runs.id WHERE state IN ('done', 'stopped') AND outcomes.run_id IS NULL") != "0" {
+		time.Sleep(5 * time.Millisecond)
+	}
+	if got := said("SELECT state || ' ' || hits FROM runs JOIN outcomes ON run_id = id WHERE id = $1", run.ID); got != "done 1" {
+		t.Errorf("after the next start the round is %s", got)
 	}
 }
 
@@ -235,6 +313,18 @@ func TestGymsAndCoaches(t *testing.T) {
 	refused("no such address", "such as you@gym.example", password, coach("nonsense", "--gym", two)...)
 	must(password, coach("b@hall.example", "--gym", one)...)
 
+	var person string
+	if err := connected(t, database).QueryRow("INSERT INTO trainees (gym_id, name, stance, band) VALUES ($1, 'Runa', 'southpaw', 'beginner') RETURNING id", one).Scan(&person); err != nil {
+		t.Fatal(err)
+	}
+	refused("whose person", "somebody of Hall", "", "person", "erase", person, "--gym", two)
+	refused("asked once", "nothing was removed", "Runa\nyes\n", "person", "erase", person, "--gym", one)
+	if out := must("", "person", "list"); out != person+"  Runa  Hall" {
+		t.Errorf("%q", out)
+	}
+	if out := must("Runa\nremove\n", "person", "erase", person, "--gym", one); out != "Runa was erased; 0 rounds stay as counts." {
+		t.Errorf("%q", out)
+	}
 	must("another password\n", "coach", "password", "--email", "b@hall.example")
 	must("", "coach", "sign-out", "--email", "b@hall.example")
 	refused("nobody", "no coach signs in as", "", "coach", "sign-out", "--email", "c@hall.example")

@@ -89,6 +89,9 @@ func serve(ctx context.Context, withDemo bool) error {
 		}
 		o.DemoEmail, o.DemoPassword = demo.Email, demo.Password
 	}
+	if locked, err := s.Locked(ctx); err == nil && !locked {
+		slog.Warn("the database's role is a superuser or passes by row-level security: the second lock between gyms does not hold; see docs/operating.md")
+	}
 	app, err := server.New(o)
 	if err != nil {
 		return err

@@ -17,7 +17,7 @@ const overEstimate = 1.1
 // practice).
 func (c Combination) belongs(moves []combo.Placed, on Floor) error {
 	for i, m := range moves {
-		if why := misplaced(m, c, on); why != "" {
+		if why := misplaced(m, c, on.Bag.Kind(), on); why != "" {
 			return input.Refuse("text", "%s, move %d: %s", m.Move, i+1, why)
 		}
 	}
@@ -46,7 +46,7 @@ func (c Cues) belongs(in Combination, on Floor) error {
 			return misread(field, text, err)
 		}
 		for _, m := range line.Moves(in.Stance) {
-			if why := misplaced(m, in, on); why != "" {
+			if why := misplaced(m, in, on.Bag.Kind(), on); why != "" {
 				return input.Refuse(field, "%s: %s", m.Move, why)
 			}
 		}
@@ -66,8 +66,7 @@ func (c Cues) belongs(in Combination, on Floor) error {
 }
 
 // misplaced says why a move has no place on this bag or in this gym; "" where it has.
-func misplaced(m combo.Placed, c Combination, on Floor) string {
-	kind := on.Bag.Kind()
+func misplaced(m combo.Placed, c Combination, kind rig.Kind, on Floor) string {
 	leg, elbow := m.Leg(), m.Shape() == combo.Elbow
 	switch {
 	case (leg || elbow) && on.NoKicks:

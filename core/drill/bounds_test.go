@@ -37,7 +37,7 @@ func TestRoundsAreBounded(t *testing.T) {
 	if line, _, err := CompileCombination(d, Floor{Bag: gentle, Ability: able, Seed: 1}); err != nil || (line.End-line.Start).Seconds() > MaxRound {
 		t.Errorf("a long round that is none too long: %v", err)
 	}
-	slow := Drill{Technique: OneHand, FirstHand: Rear, Rebounds: 3, StrikeAngle: 25, Tempo: 20, Strikes: 1300}
+	slow := SpeedBagDrill{Technique: OneHand, FirstHand: Rear, Rebounds: 3, StrikeAngle: 25, Tempo: 20, Strikes: 1300}
 	var refused *input.Error
 	if err := slow.Check(); !errors.As(err, &refused) || refused.Field != "strikes" || !strings.Contains(refused.Reason, "at most 1200 strikes: 1300 of them would last 65 minutes") {
 		t.Errorf("a slow technique: %v", err)
@@ -76,7 +76,7 @@ func TestBusy(t *testing.T) {
 
 // Where the sets have come to their last size, their places are told without going through all before.
 func TestSetsOfLongRounds(t *testing.T) {
-	for _, d := range []Drill{{Technique: OneHand, PerHand: 5, Scheme: Falling}, {Technique: Linking, PerHand: 6, Scheme: Falling}, {Technique: OneHand, PerHand: 48, Scheme: Rising}} {
+	for _, d := range []SpeedBagDrill{{Technique: OneHand, PerHand: 5, Scheme: Falling}, {Technique: Linking, PerHand: 6, Scheme: Falling}, {Technique: OneHand, PerHand: 48, Scheme: Rising}} {
 		turn, place := 0, 0
 		for i := range 6000 {
 			if gotTurn, gotPlace, size := d.set(i); gotTurn != turn || gotPlace != place || size != d.size(turn) {

@@ -14,7 +14,7 @@ const (
 )
 
 // KeptBy says whose clock a technique goes by: the bag's, unless the beat's was chosen.
-func (d Drill) KeptBy(rig.Kind) Clock {
+func (d SpeedBagDrill) KeptBy(rig.Kind) Clock {
 	if d.Clock == ByBeat {
 		return ByBeat
 	}
@@ -37,7 +37,7 @@ func Hang(t *Timeline, p Plan, on Floor) error {
 		return nil
 	}
 	m, most := rig.Meeting{Rebounds: everydayCount(on.Bag)}, everydayCount(on.Bag)
-	d, technique := p.(Drill)
+	d, technique := p.(SpeedBagDrill)
 	if technique {
 		m, most = d.Meeting(), d.Rebounds
 	}
@@ -58,7 +58,7 @@ func Hang(t *Timeline, p Plan, on Floor) error {
 const spare = 0.3
 
 // beyond lays out the strikes that come after the closing bell.
-func (d Drill) beyond(strikes int, start, cycle float64, back rig.Return, fallen float64) []Event {
+func (d SpeedBagDrill) beyond(strikes int, start, cycle float64, back rig.Return, fallen float64) []Event {
 	var list []Event
 	for i := strikes; i < strikes+int(spare*float64(strikes))+1; i++ {
 		for _, e := range d.strike(i, i+MaxPerHand, start, cycle, back, fallen) {

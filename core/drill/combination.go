@@ -93,7 +93,8 @@ type Combination struct {
 	Landing     Landing      `json:"landing"`
 	Rhythm      Rhythm       `json:"rhythm,omitempty"`
 	Pace        Pace         `json:"pace"`
-	Fist        float64      `json:"fist,omitempty"`        // m/s of an ordinary strike
+	Effort      float64      `json:"effort,omitempty"`      // share of the greatest fist speed of an ordinary strike; 0 as the pace has it
+	Fist        float64      `json:"fist,omitempty"`        // m/s of an ordinary strike; 0 is left open
 	Tempo       float64      `json:"tempo,omitempty"`       // strikes a minute inside the combination, where it lands freely
 	Slower      float64      `json:"slower,omitempty"`      // an acceptable slower tempo; 0 none
 	Pull        float64      `json:"pull,omitempty"`        // m, of a slip bag
@@ -127,13 +128,14 @@ var (
 // a drill stays what it is when somebody of the other stance takes it.
 func ReadCombination(o *input.Object) (Combination, error) {
 	o.WholeOr("version", CombinationVersion, CombinationVersion, CombinationVersion)
-	o.ChoiceOr("kind", "combination", "combination")
+	o.ChoiceOr("kind", combinationKind, combinationKind)
 	c := Combination{
 		Text:        o.Text("text", combo.MaxText),
 		Stance:      combo.Stance(o.ChoiceOr("stance", string(combo.Orthodox), string(combo.Orthodox), string(combo.Southpaw))),
 		Landing:     Landing(o.ChoiceOr("landing", string(OnReturns), string(OnReturns), string(Freely))),
 		Rhythm:      Rhythm(unlessUsual(o, "rhythm", "every", string(SecondReturn), string(NoReturn))),
 		Pace:        Pace(o.ChoiceOr("pace", string(Combining), string(Flow), string(Combining), string(Power), string(Speedy), string(OwnRhythm))),
+		Effort:      o.NumberOr("effort", input.Limits{Max: 1}, 0),
 		Fist:        o.NumberOr("fist", input.Limits{Max: fistLimits.Max, Unit: "m/s"}, 0),
 		Tempo:       o.NumberOr("tempo", input.Limits{Max: TempoLimits.Max, Unit: "strikes a minute"}, 0),
 		Slower:      o.NumberOr("slower", input.Limits{Max: TempoLimits.Max, Unit: "strikes a minute"}, 0),
@@ -184,7 +186,7 @@ func (c Combination) MarshalJSON() ([]byte, error) {
 		Version int    `json:"version"`
 		Kind    string `json:"kind"`
 		fields
-	}{CombinationVersion, "combination", fields(c)})
+	}{CombinationVersion, combinationKind, fields(c)})
 }
 
 // Check refuses a drill that contradicts itself, by field, whatever the bag.
@@ -265,7 +267,11 @@ func (c Combination) still(k rig.Kind) bool { return k == rig.Slip && c.Rhythm =
 func (c Combination) With(bag rig.Rig, a trainee.Ability) Combination {
 	p := paces[c.Pace]
 	if c.Fist == 0 {
-		c.Fist = math.Round(p.effort*a.FistSpeed*10) / 10
+		effort := p.effort
+		if c.Effort > 0 {
+			effort = c.Effort
+		}
+		c.Fist = math.Round(effort*a.FistSpeed*10) / 10
 	}
 	still := c.still(bag.Kind())
 	if c.Tempo == 0 && (c.Landing == Freely || still) {

@@ -14,8 +14,8 @@ import (
 
 var bag = rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80, BoardHeight: 1.95}
 
-func fiveASide() Drill {
-	return Drill{Technique: OneHand, FirstHand: Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60, Calls: true}
+func fiveASide() SpeedBagDrill {
+	return SpeedBagDrill{Technique: OneHand, FirstHand: Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60, Calls: true}
 }
 
 func of(t Timeline, kind EventKind) []Event {
@@ -28,7 +28,7 @@ func of(t Timeline, kind EventKind) []Event {
 	return list
 }
 
-func mustCompile(t *testing.T, d Drill) Timeline {
+func mustCompile(t *testing.T, d SpeedBagDrill) Timeline {
 	t.Helper()
 	line, err := Compile(d, bag)
 	if err != nil {
@@ -129,14 +129,14 @@ func TestByCount(t *testing.T) {
 }
 
 func TestRefusals(t *testing.T) {
-	for field, change := range map[string]func(*Drill){
-		"rebounds":  func(d *Drill) { d.Rebounds = 2 },
-		"tempo":     func(d *Drill) { d.Tempo = 20 },
-		"perHand":   func(d *Drill) { d.Technique = Alternating },
-		"work":      func(d *Drill) { d.Work = 0 },
-		"strikes":   func(d *Drill) { d.Strikes = 10 },
-		"firstHand": func(d *Drill) { d.FirstHand = "left" },
-		"technique": func(d *Drill) { d.Technique = "juggle" },
+	for field, change := range map[string]func(*SpeedBagDrill){
+		"rebounds":  func(d *SpeedBagDrill) { d.Rebounds = 2 },
+		"tempo":     func(d *SpeedBagDrill) { d.Tempo = 20 },
+		"perHand":   func(d *SpeedBagDrill) { d.Technique = Alternating },
+		"work":      func(d *SpeedBagDrill) { d.Work = 0 },
+		"strikes":   func(d *SpeedBagDrill) { d.Strikes = 10 },
+		"firstHand": func(d *SpeedBagDrill) { d.FirstHand = "left" },
+		"technique": func(d *SpeedBagDrill) { d.Technique = "juggle" },
 	} {
 		d := fiveASide()
 		change(&d)

@@ -27,7 +27,9 @@ type Plan interface {
 	KeptBy(bag rig.Kind) Clock
 	// ByEar says whether the bag is not seen.
 	ByEar() bool
-	// Lay compiles it.
+	// For fills in what is left open, for whoever stands before a bag.
+	For(on Floor) (Plan, error)
+	// Lay compiles it; what is left open is filled in as For does.
 	Lay(on Floor) (Timeline, error)
 }
 
@@ -61,16 +63,22 @@ func ReadPlan(o *input.Object) (Plan, error) {
 }
 
 // Way of a technique.
-func (d Drill) Way(bag rig.Kind) float64 { return trainee.StrikeMovement(bag) }
+func (d SpeedBagDrill) Way(bag rig.Kind) float64 { return trainee.StrikeMovement(bag) }
 
 // ByEar says whether the bag is not seen.
-func (d Drill) ByEar() bool { return d.EarOnly }
+func (d SpeedBagDrill) ByEar() bool { return d.EarOnly }
 
 // Lay compiles a technique; the bag has to be a speed bag.
-func (d Drill) Lay(on Floor) (Timeline, error) {
+func (d SpeedBagDrill) Lay(on Floor) (Timeline, error) {
 	speed, ok := on.Bag.(rig.SpeedBag)
 	if !ok {
 		return Timeline{}, input.Refuse("technique", "expected a speed bag: on this bag a combination is programmed")
+	}
+	if d.Tempo == 0 {
+		var err error
+		if d, err = d.solved(speed, on); err != nil {
+			return Timeline{}, err
+		}
 	}
 	if a, err := Solve(d, speed); err == nil && a.Feasible && a.FistSpeed > on.hardest() {
 		return Timeline{}, input.Refuse("tempo", "expected a tempo within reach: %g a minute take a fist of %.1f m/s, and %.1f is all that this person, or this bag, gives", d.Tempo, a.FistSpeed, on.hardest())
@@ -79,8 +87,12 @@ func (d Drill) Lay(on Floor) (Timeline, error) {
 }
 
 // Figures of a technique.
-func (d Drill) Figures() []Figure {
-	list := []Figure{{"a minute", fmt.Sprintf("%.0f", d.Tempo)}, {"rebounds", fmt.Sprint(d.Rebounds)}}
+func (d SpeedBagDrill) Figures() []Figure {
+	var list []Figure
+	if d.Tempo > 0 {
+		list = append(list, Figure{"a minute", fmt.Sprintf("%.0f", d.Tempo)})
+	}
+	list = append(list, Figure{"rebounds", fmt.Sprint(d.Rebounds)})
 	if d.Work > 0 {
 		return append(list, Figure{"bell to bell", lasting(d.Work)})
 	}
@@ -144,14 +156,21 @@ func FirstOn(bag rig.Rig, at rig.Place) (Plan, error) {
 	if speed, ok := bag.(rig.SpeedBag); ok {
 		return First(speed)
 	}
+	return FirstLine(bag.Kind(), at), nil
+}
+
+// FirstLine is the line that a combination for a kind of bag is begun with: the jab alone, and on a speed bag a one-two.
+func FirstLine(kind rig.Kind, at rig.Place) Combination {
 	c := Combination{Text: "1", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60, Guidance: Fading}
-	switch bag.Kind() {
-	case rig.Slip:
-		if c.Text = "slip lead - 3"; at.Made == rig.Bottle {
-			c.Text = "slip lead - slip rear"
-		}
-	case rig.Hanging:
+	switch {
+	case kind == rig.Speed:
+		c.Text = "1-2"
+	case kind == rig.Slip && at.Made == rig.Bottle:
+		c.Text = "slip lead - slip rear"
+	case kind == rig.Slip:
+		c.Text = "slip lead - 3"
+	case kind == rig.Hanging:
 		c.Landing = Freely
 	}
-	return c, nil
+	return c
 }

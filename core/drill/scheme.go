@@ -17,7 +17,7 @@ const (
 )
 
 // step is by how much a set changes: linking goes out through the bag and back, and stays even.
-func (d Drill) step() int {
+func (d SpeedBagDrill) step() int {
 	if d.Technique == Linking {
 		return 2
 	}
@@ -25,7 +25,7 @@ func (d Drill) step() int {
 }
 
 // size is how many strikes the set of that number from 0 has; at least 1.
-func (d Drill) size(turn int) int {
+func (d SpeedBagDrill) size(turn int) int {
 	switch d.Scheme {
 	case Falling:
 		return max(min(fewest, d.PerHand), d.PerHand-d.step()*(turn/held))
@@ -36,7 +36,7 @@ func (d Drill) size(turn int) int {
 }
 
 // settled says whether no later set has another size than the one of that number.
-func (d Drill) settled(turn int) bool {
+func (d SpeedBagDrill) settled(turn int) bool {
 	if d.Scheme == Falling {
 		return d.size(turn) == min(fewest, d.PerHand)
 	}
@@ -45,7 +45,7 @@ func (d Drill) settled(turn int) bool {
 
 // set tells in which set the strike with this index from 0 stands, at which place of it from 0, and how large it is. Hands that
 // change with every strike are sets of one; a hand that never changes stays in the first.
-func (d Drill) set(i int) (turn, place, size int) {
+func (d SpeedBagDrill) set(i int) (turn, place, size int) {
 	switch {
 	case d.style().sets && d.PerHand == 0:
 		return 0, i, MaxStrikes + 1
@@ -66,7 +66,7 @@ func (d Drill) set(i int) (turn, place, size int) {
 }
 
 // schemed is how many strikes show a scheme: until the smallest set has been worked on both sides, or four sets that rise.
-func (d Drill) schemed() int {
+func (d SpeedBagDrill) schemed() int {
 	n, turns := 0, 4
 	if d.Scheme == Falling {
 		for turns = held; d.size(turns) != d.size(turns-1); turns += held {

@@ -7,12 +7,12 @@ import (
 	"melodromos/core/input"
 )
 
-func schemed(s Scheme, perHand int) Drill {
-	return Drill{Technique: OneHand, FirstHand: Rear, PerHand: perHand, Scheme: s, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60, Calls: true}
+func schemed(s Scheme, perHand int) SpeedBagDrill {
+	return SpeedBagDrill{Technique: OneHand, FirstHand: Rear, PerHand: perHand, Scheme: s, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60, Calls: true}
 }
 
 // runs are the lengths of the rows of one hand.
-func runs(d Drill, strikes int) []int {
+func runs(d SpeedBagDrill, strikes int) []int {
 	var list []int
 	for i := range strikes {
 		if i == 0 || d.hand(i) != d.hand(i-1) {
@@ -26,13 +26,13 @@ func runs(d Drill, strikes int) []int {
 // Five a side, then fewer, down to two; or five on one side, then six on the other (common practice).
 func TestSchemes(t *testing.T) {
 	for name, c := range map[string]struct {
-		d    Drill
+		d    SpeedBagDrill
 		want []int
 	}{
 		"steady":          {schemed(Steady, 5), []int{5, 5, 5, 5, 5}},
 		"falling":         {schemed(Falling, 5), []int{5, 5, 5, 5, 4, 4, 4, 4, 3, 3, 3, 3, 2, 2, 2, 2, 2, 2}},
 		"rising":          {schemed(Rising, 5), []int{5, 6, 7, 8, 9}},
-		"rising by links": {Drill{Technique: Linking, FirstHand: Rear, PerHand: 4, Scheme: Rising, Rebounds: 2, StrikeAngle: 25, Tempo: 120, Work: 60}, []int{4, 6, 8}},
+		"rising by links": {SpeedBagDrill{Technique: Linking, FirstHand: Rear, PerHand: 4, Scheme: Rising, Rebounds: 2, StrikeAngle: 25, Tempo: 120, Work: 60}, []int{4, 6, 8}},
 	} {
 		sum := 0
 		for _, n := range c.want {
@@ -98,8 +98,8 @@ func TestSchemeInARound(t *testing.T) {
 
 func TestSchemeRefusals(t *testing.T) {
 	alone := schemed(Falling, 0)
-	roll := Drill{Technique: FistRoll, FirstHand: Rear, Scheme: Rising, Rebounds: 1, StrikeAngle: 30, Tempo: 220, Work: 30}
-	for name, d := range map[string]Drill{"one hand without end": alone, "no sets": roll, "unknown": schemed("sideways", 5)} {
+	roll := SpeedBagDrill{Technique: FistRoll, FirstHand: Rear, Scheme: Rising, Rebounds: 1, StrikeAngle: 30, Tempo: 220, Work: 30}
+	for name, d := range map[string]SpeedBagDrill{"one hand without end": alone, "no sets": roll, "unknown": schemed("sideways", 5)} {
 		var refused *input.Error
 		if err := d.Check(); !errors.As(err, &refused) || refused.Field != "scheme" {
 			t.Errorf("%s: %v", name, err)

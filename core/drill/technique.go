@@ -48,13 +48,13 @@ func techniqueNames() []string {
 // Words name the technique.
 func (t Technique) Words() string { return styles[t].words }
 
-func (d Drill) style() style { return styles[d.Technique] }
+func (d SpeedBagDrill) style() style { return styles[d.Technique] }
 
 // Where says at which height on the bag the drill's technique meets it.
-func (d Drill) Where() string { return d.style().where }
+func (d SpeedBagDrill) Where() string { return d.style().where }
 
 // Counts lists the rebound counts that the technique allows, the everyday one among them.
-func (d Drill) Counts() []int {
+func (d SpeedBagDrill) Counts() []int {
 	switch d.Technique {
 	case FistRoll:
 		return []int{1}
@@ -66,7 +66,7 @@ func (d Drill) Counts() []int {
 
 // Sets lists the usual sizes of a set, falling as skill grows (common practice: five a side, then three, then two); 0 keeps to
 // one hand. Empty where the hands do not take turns in sets.
-func (d Drill) Sets() []int {
+func (d SpeedBagDrill) Sets() []int {
 	switch {
 	case d.Technique == DoublePunch: // double punches before the hands exchange places
 		return []int{0, 4, 2, 1}
@@ -82,7 +82,7 @@ func (d Drill) Sets() []int {
 
 // With is the drill in another technique, with what belongs to that by default: count, strike angle and sets. Its tempo
 // stays where the bag allows it, and else comes to the nearest that it does.
-func (d Drill) With(t Technique, bag rig.SpeedBag) (Drill, error) {
+func (d SpeedBagDrill) With(t Technique, bag rig.SpeedBag) (SpeedBagDrill, error) {
 	s := styles[t]
 	d.Technique, d.Rebounds, d.StrikeAngle, d.PerHand = t, s.rebounds, s.angle, s.perHand
 	if !s.sets {
@@ -105,9 +105,9 @@ func (d Drill) With(t Technique, bag rig.SpeedBag) (Drill, error) {
 }
 
 // Solve answers for the drill's tempo on a bag: the strike that gives it, where the bag allows it.
-func Solve(d Drill, bag rig.SpeedBag) (rig.Answer, error) { return d.solve(bag, d.Tempo) }
+func Solve(d SpeedBagDrill, bag rig.SpeedBag) (rig.Answer, error) { return d.solve(bag, d.Tempo) }
 
-func (d Drill) solve(bag rig.SpeedBag, tempo float64) (rig.Answer, error) {
+func (d SpeedBagDrill) solve(bag rig.SpeedBag, tempo float64) (rig.Answer, error) {
 	if d.Technique == DoublePunch {
 		return bag.SolveDouble(tempo, d.Meeting())
 	}
@@ -128,11 +128,11 @@ func (d Drill) solve(bag rig.SpeedBag, tempo float64) (rig.Answer, error) {
 }
 
 // Reach answers for the drill's tempo on a bag for somebody: the strike that gives it, or what to change so that they reach it.
-func Reach(d Drill, bag rig.SpeedBag, who trainee.Ability) (rig.Answer, error) {
+func Reach(d SpeedBagDrill, bag rig.SpeedBag, who trainee.Ability) (rig.Answer, error) {
 	return d.reach(bag, who.Striker(d.Hands()))
 }
 
-func (d Drill) reach(bag rig.SpeedBag, s rig.Striker) (rig.Answer, error) {
+func (d SpeedBagDrill) reach(bag rig.SpeedBag, s rig.Striker) (rig.Answer, error) {
 	if d.Technique != DoublePunch && d.Technique != Trap {
 		a, err := rig.Reach(bag, d.Tempo, d.Meeting(), s)
 		if within, ok := s.Range(bag, d.Meeting()); ok && err == nil {
@@ -154,7 +154,7 @@ func (d Drill) reach(bag rig.SpeedBag, s rig.Striker) (rig.Answer, error) {
 }
 
 // Hands are two that follow each other.
-func (d Drill) Hands() (before, next Hand) {
+func (d SpeedBagDrill) Hands() (before, next Hand) {
 	if d.Technique == Alternating || d.Technique == FistRoll {
 		return Lead, Rear
 	}
@@ -163,7 +163,7 @@ func (d Drill) Hands() (before, next Hand) {
 
 // Pictures draws one cycle of the drill on its bag, and, for a trap, the one after it. The launch is in m/s; cycle is the
 // time from strike to strike in s.
-func Pictures(d Drill, bag rig.SpeedBag, launch, cycle float64) (rig.Picture, *rig.Picture, error) {
+func Pictures(d SpeedBagDrill, bag rig.SpeedBag, launch, cycle float64) (rig.Picture, *rig.Picture, error) {
 	if d.Technique == DoublePunch {
 		p, err := bag.DoublePicture(launch, d.Meeting())
 		return p, nil, err

@@ -11,7 +11,7 @@ import (
 	"melodromos/core/rig"
 )
 
-func in(t *testing.T, technique Technique) Drill {
+func in(t *testing.T, technique Technique) SpeedBagDrill {
 	t.Helper()
 	d, err := fiveASide().With(technique, bag)
 	if err != nil {
@@ -154,10 +154,10 @@ func TestTrapIsQuiet(t *testing.T) {
 
 // What breaks parity or the sense of a technique is refused by field.
 func TestTechniqueRefusals(t *testing.T) {
-	for field, d := range map[string]Drill{
+	for field, d := range map[string]SpeedBagDrill{
 		"technique": {Technique: "windmill"},
-		"rebounds":  func() Drill { d := in(t, Linking); d.Rebounds = 3; return d }(),
-		"perHand":   func() Drill { d := in(t, Linking); d.PerHand = 3; return d }(),
+		"rebounds":  func() SpeedBagDrill { d := in(t, Linking); d.Rebounds = 3; return d }(),
+		"perHand":   func() SpeedBagDrill { d := in(t, Linking); d.PerHand = 3; return d }(),
 	} {
 		var refused *input.Error
 		if err := d.Check(); !errors.As(err, &refused) || refused.Field != field {
@@ -166,7 +166,7 @@ func TestTechniqueRefusals(t *testing.T) {
 	}
 	roll, trap, turns := in(t, FistRoll), in(t, Trap), in(t, Alternating)
 	roll.Rebounds, trap.PerHand, turns.PerHand = 3, 1, 5
-	for _, d := range []Drill{roll, trap, turns} {
+	for _, d := range []SpeedBagDrill{roll, trap, turns} {
 		if d.Check() == nil {
 			t.Errorf("%+v passed", d)
 		}

@@ -83,7 +83,7 @@ var warnings = []int{30, 15, 10, 5, 3, 2, 1}
 
 // Compile lays the drill out on one clock for this bag. The same drill on the same bag gives the same bytes. A tempo that
 // the bag does not allow is refused, naming tempo, with what would help.
-func Compile(d Drill, bag rig.SpeedBag) (Timeline, error) {
+func Compile(d SpeedBagDrill, bag rig.SpeedBag) (Timeline, error) {
 	if err := d.Check(); err != nil {
 		return Timeline{}, err
 	}
@@ -147,7 +147,7 @@ func Compile(d Drill, bag rig.SpeedBag) (Timeline, error) {
 }
 
 // returns gives how the bag comes back after a strike, and the window (s) of the one after a trap.
-func returns(d Drill, bag rig.SpeedBag, launch float64) (rig.Return, float64, error) {
+func returns(d SpeedBagDrill, bag rig.SpeedBag, launch float64) (rig.Return, float64, error) {
 	switch d.Technique {
 	case DoublePunch:
 		double, err := bag.DoublePunch(launch, d.Meeting())
@@ -165,7 +165,7 @@ func returns(d Drill, bag rig.SpeedBag, launch float64) (rig.Return, float64, er
 }
 
 // refuseTempo says what the bag allows instead, whoever strikes.
-func refuseTempo(d Drill, bag rig.SpeedBag, a rig.Answer) error {
+func refuseTempo(d SpeedBagDrill, bag rig.SpeedBag, a rig.Answer) error {
 	help := ""
 	if advised, err := d.reach(bag, rig.Anybody); err == nil {
 		for _, c := range advised.Change {
@@ -177,14 +177,14 @@ func refuseTempo(d Drill, bag rig.SpeedBag, a rig.Answer) error {
 }
 
 // count is how many strikes the round holds: the last one still comes back before the bell.
-func (d Drill) count(cycle float64) int {
+func (d SpeedBagDrill) count(cycle float64) int {
 	if d.Strikes > 0 {
 		return d.Strikes
 	}
 	return int(math.Floor(d.Work/cycle + 1e-9))
 }
 
-func (d Drill) strike(i, strikes int, start, cycle float64, back rig.Return, fallen float64) []Event {
+func (d SpeedBagDrill) strike(i, strikes int, start, cycle float64, back rig.Return, fallen float64) []Event {
 	at := start + float64(i)*cycle
 	hand := d.hand(i)
 	strike := Event{
@@ -216,11 +216,11 @@ func (d Drill) strike(i, strikes int, start, cycle float64, back rig.Return, fal
 	return events
 }
 
-func (d Drill) call(hand Hand, count int) string {
+func (d SpeedBagDrill) call(hand Hand, count int) string {
 	return fmt.Sprintf("%s, %s", hand, words.Number(count))
 }
 
-func (d Drill) opening() string {
+func (d SpeedBagDrill) opening() string {
 	switch {
 	case d.Technique == DoublePunch && d.PerHand > 0:
 		return string(d.FirstHand) + " first"

@@ -67,7 +67,7 @@ func TestALineStruckHarder(t *testing.T) {
 // Every technique of the speed bag, exactly met on a bag that is struck a little harder: all clean, and the round holds more strikes
 // than planned.
 func TestTechniquesAreFollowed(t *testing.T) {
-	for _, d := range []drill.Drill{
+	for _, d := range []drill.SpeedBagDrill{
 		{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 112, Work: 60},
 		{Technique: drill.Alternating, FirstHand: drill.Rear, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60},
 		{Technique: drill.FistRoll, FirstHand: drill.Rear, Rebounds: 1, StrikeAngle: 30, Tempo: 200, Work: 60},
@@ -96,7 +96,7 @@ func TestTechniquesAreFollowed(t *testing.T) {
 
 // A round that was stopped, one that began late, one with no hits: what is judged is what came due.
 func TestOnlyWhatCameDue(t *testing.T) {
-	d := drill.Drill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 112, Work: 60}
+	d := drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 112, Work: 60}
 	on := drill.Floor{Bag: speedBag, Seed: 1}
 	line, err := d.Lay(on)
 	if err != nil {

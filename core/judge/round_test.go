@@ -13,7 +13,7 @@ import (
 func aRound(t *testing.T) drill.Timeline {
 	t.Helper()
 	bag := rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80}
-	d := drill.Drill{Technique: drill.Alternating, FirstHand: drill.Lead, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60}
+	d := drill.SpeedBagDrill{Technique: drill.Alternating, FirstHand: drill.Lead, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60}
 	line, err := drill.Compile(d, bag)
 	if err != nil {
 		t.Fatal(err)

@@ -6,43 +6,9 @@ import (
 	"time"
 
 	"melodromos/core/drill"
+	"melodromos/core/level"
 	"melodromos/core/words"
 )
-
-// Round is a judged round on a rung.
-type Round struct {
-	At      time.Time
-	Rung    string
-	Clean   float64 // share; of a slip bag, of the passes that did not touch
-	Longest int     // clean in a row
-	Planned int     // strikes, or passes
-	Wild    bool    // the coach marked it so, or it broke off
-	Tempo   float64 // held, as a share of what was asked, on a rung that names one; 0 where it does not, or was not told
-}
-
-// tempoWithin is how far off a tempo that a rung names may be held, as a share. Assumed.
-const tempoWithin = 0.05
-
-// Choice is what a coach did with a proposal.
-type Choice string
-
-// The choices. An accepted or changed proposal is run; a held rung stays, past its gate as well, until the coach lets it go on or
-// skips it; a skipped rung counts as passed, for the reason that the coach gives.
-const (
-	Accept Choice = "accept"
-	Alter  Choice = "change"
-	Hold   Choice = "hold"
-	GoOn   Choice = "goOn"
-	Skip   Choice = "skip"
-)
-
-// Decision is a choice on a rung, with its reason.
-type Decision struct {
-	At     time.Time
-	Rung   string
-	Choice Choice
-	Reason string
-}
 
 // Move says how a proposal stands to what was done last.
 type Move string
@@ -53,20 +19,28 @@ const (
 	Next   Move = "next"   // past the gate
 	Again  Move = "again"  // not yet past it
 	Softly Move = "softly" // it ran wild: the same under control
-	Back   Move = "back"   // a rung down, for now
+	Easier Move = "easier" // it keeps failing: one thing easier
+	Aside  Move = "aside"  // it keeps failing: another rung, for the weakest link
+	Back   Move = "back"   // a lower rung, for now
 	Stay   Move = "stay"   // held by the coach
+	Enough Move = "enough" // nothing more that is new today
 	Top    Move = "top"    // past the last gate
 	Barred Move = "barred" // held back by a caution
 )
 
-// Career is what was done on one bag so far, oldest first.
+// Moves lists them.
+var Moves = []Move{Start, Next, Again, Softly, Easier, Aside, Back, Stay, Enough, Top, Barred}
+
+// Career is what was done on one kind of bag so far, oldest first.
 type Career struct {
 	Rungs     []Rung
 	Gate      Gate
 	Rounds    []Round
 	Decisions []Decision
-	Held      func(Rung) string // why a rung is held back from this person; nil for never
+	Held      func(Rung) string      // why a rung is held back from this person; nil for never
+	Weakest   func(Rung) level.Cause // the weakest link of this person on a rung; nil where it is not known
 	Now       time.Time
+	Zone      *time.Location // in which days begin and end; nil takes UTC
 }
 
 // Proposal is what to do next, and why.
@@ -75,79 +49,28 @@ type Proposal struct {
 	Index  int
 	Move   Move
 	Soft   bool // softer than the rung has it
-	Target int  // streak to beat
+	Target int  // in a row, to beat
 	Why    string
 	Barred string // why nothing can be proposed
 }
 
-// When somebody is eased back, all assumed.
-const (
-	away      = 21 * 24 * time.Hour // without a round: a rung down to begin with
-	longAway  = 60 * 24 * time.Hour // two rungs
-	wildShare = 0.50                // under it a round ran wild
-	poorShare = 0.70                // three rounds in a row under it: a rung down for one
-	poorRow   = 3
-	plateau   = 6 // rounds on a rung without passing
-)
-
-// Passes says whether a round is past the gate; one with fewer strikes than the streak asks for has to be clean throughout, and where a
-// rung names a tempo it has to be held.
-func (g Gate) Passes(r Round) bool {
-	held := r.Tempo == 0 || math.Abs(r.Tempo-1) <= tempoWithin
-	return r.Planned > 0 && r.Clean >= g.Clean-1e-9 && r.Longest >= min(g.Run, r.Planned) && held
-}
-
-// Progress is how somebody stands on one rung.
-type Progress struct {
-	Through int       // rounds past the gate
-	Done    bool      // there are enough of them, or the coach skipped the rung
-	At      time.Time // when the gate was passed; zero where it was not
-	Skipped bool
-	Reason  string // of the skip
-	Best    int    // longest streak
-}
+// wildShare is the share under which a round ran wild. Assumed.
+const wildShare = 0.50
 
 // On tells how somebody stands on a rung.
 func (c Career) On(r Rung) Progress {
-	var p Progress
-	for _, x := range c.Rounds {
-		if x.Rung != r.Key {
-			continue
-		}
-		p.Best = max(p.Best, x.Longest)
-		if c.Gate.Passes(x) {
-			if p.Through++; p.Through == c.Gate.Rounds {
-				p.Done, p.At = true, x.At
-			}
-		}
+	i := c.index(r.Key)
+	if i < 0 {
+		return Progress{}
 	}
-	for _, d := range c.Decisions {
-		if d.Rung == r.Key && d.Choice == Skip {
-			p.Done, p.Skipped, p.Reason = true, true, d.Reason
-		}
-	}
-	return p
+	return c.replay().stand[i]
 }
 
-// Standing is the index of the first rung whose gate is not passed; the number of rungs where all are.
-func (c Career) Standing() int {
-	for i, r := range c.Rungs {
-		if !c.On(r).Done && !(r.added && c.past(i)) {
-			return i
-		}
-	}
-	return len(c.Rungs)
-}
+// Progress tells how somebody stands on each rung.
+func (c Career) Progress() []Progress { return c.replay().stand }
 
-// past says whether a rung after that of the index is done, or has been run.
-func (c Career) past(index int) bool {
-	for _, r := range c.Rungs[index+1:] {
-		if len(c.on(r.Key)) > 0 || c.On(r).Done {
-			return true
-		}
-	}
-	return false
-}
+// Standing is the index of the first rung whose gate is not passed, or has lapsed in an absence; the number of rungs where all are.
+func (c Career) Standing() int { return c.replay().standing() }
 
 // on are the rounds on a rung.
 func (c Career) on(key string) []Round {
@@ -172,7 +95,8 @@ func (c Career) held(key string) (Decision, bool) {
 
 // Propose says what to do next on this bag. It never jumps a gate: only a coach's skip does.
 func (c Career) Propose() Proposal {
-	at := c.Standing()
+	h := c.replay()
+	at := h.standing()
 	for i, r := range c.Rungs[:at] { // a held rung is not left, whatever its gate
 		if _, held := c.held(r.Key); held {
 			at = i
@@ -182,28 +106,28 @@ func (c Career) Propose() Proposal {
 	p := Proposal{Index: min(at, len(c.Rungs)-1), Move: Again}
 	switch {
 	case at == len(c.Rungs):
-		p.Move, p.Why = Top, "Past the last gate: beat the best of your own, or make one thing harder."
+		p.Move, p.Why = Top, "Past the last gate."
 	case len(c.Rounds) == 0 && len(c.Decisions) == 0:
 		p.Move, p.Why = Start, "The first on this bag: half power, and wait for it."
-		if l := c.Rungs[p.Index].line; l != nil && l.Guard != drill.Touched {
+		if l, ok := c.Rungs[p.Index].Plan.(drill.Combination); ok && l.Guard != drill.Touched {
 			p.Why = "The first on this bag: it hangs still, and is not touched."
 		}
 	default:
-		c.follow(&p)
+		c.follow(&p, h)
 	}
-	c.ease(&p)
 	c.bar(&p)
 	p.Rung = c.Rungs[p.Index]
-	p.Target = c.target(p.Rung)
+	p.Target = Target(h.stand[p.Index].Best)
 	return p
 }
 
 // follow says how the rung at hand goes on.
-func (c Career) follow(p *Proposal) {
-	r := c.Rungs[p.Index]
+func (c Career) follow(p *Proposal, h history) {
+	r, stand := c.Rungs[p.Index], h.stand[p.Index]
 	here := c.on(r.Key)
-	passed := c.On(r).Through
+	today := c.Now.In(c.zone())
 	d, held := c.held(r.Key)
+	way, round := h.way()
 	switch {
 	case held:
 		p.Move, p.Why = Stay, "Held by the coach"
@@ -211,65 +135,97 @@ func (c Career) follow(p *Proposal) {
 			p.Why += ": " + d.Reason
 		}
 		p.Why += "."
+	case h.gone > 0:
+		p.Move, p.Soft, p.Why = Back, true, fmt.Sprintf("%s away from this bag: %s to begin with, soft.", words.Count(int(math.Round(h.gone.Hours()/24)), "day"), words.Lower(r.Name))
+	case h.back && h.passedOn(today) >= c.Gate.ADay && p.Index > 0:
+		p.Index--
+		p.Move, p.Why = Enough, fmt.Sprintf("%s regained today, which is enough: this once more, or another bag. %s comes on another day.", words.Upper(numbered(c.Gate.ADay, "rung")), r.Name)
+	case h.back:
+		p.Move, p.Why = Back, fmt.Sprintf("Back after time away: once past the gate with %s, and on from there.", words.Lower(r.Name))
+	case round:
+		c.goRound(p, way)
+	case h.passedOn(today) >= c.Gate.ADay && len(here) == 0 && p.Index > 0:
+		p.Index--
+		p.Move, p.Why = Enough, fmt.Sprintf("%s passed today, which is enough that is new: this once more for the feel of it, or another bag. %s comes on another day.", words.Upper(numbered(c.Gate.ADay, "rung")), r.Name)
+	case stand.Through >= c.Gate.Rounds && !stand.Done:
+		p.Move, p.Why = Again, fmt.Sprintf("Past the gate on %s; it wants %s, so once more on another day.", numbered(len(stand.days), "day"), numbered(c.Gate.Days, "day"))
+		if stand.days[len(stand.days)-1] == today.Format(time.DateOnly) {
+			p.Move = Enough
+		}
 	case len(here) == 0 && p.Index > 0:
-		before := c.Rungs[p.Index-1]
-		p.Move, p.Why = Next, fmt.Sprintf("%s is past its gate: %s comes next.", before.Name, words.Lower(r.Name))
+		p.Move, p.Why = Next, fmt.Sprintf("%s is past its gate: %s comes next.", c.Rungs[p.Index-1].Name, words.Lower(r.Name))
 	case len(here) == 0:
 		p.Move, p.Why = Start, "Not run yet: half power, and wait for the bag."
 	default:
-		last := here[len(here)-1]
-		said := fmt.Sprintf("%.0f %% clean and %d in a row last time", 100*last.Clean, last.Longest)
-		if last.Tempo > 0 && math.Abs(last.Tempo-1) > tempoWithin {
-			said += fmt.Sprintf(", at %.0f %% of the tempo that the rung names", 100*last.Tempo)
-		}
-		switch {
-		case last.Wild || last.Clean < wildShare:
-			p.Move, p.Soft, p.Why = Softly, true, said+": it ran wild, so the same under control."
-		case passed > 0:
-			p.Why = fmt.Sprintf("%s; %s of %s rounds past the gate.", said, words.Number(passed), words.Number(c.Gate.Rounds))
-		case len(here) >= plateau:
-			p.Soft, p.Why = true, fmt.Sprintf("%s, %d rounds on this rung: change one thing, softer first.", said, len(here))
-		default:
-			p.Why = fmt.Sprintf("%s: %.0f %% and %d are the gate.", said, 100*c.Gate.Clean, c.Gate.Run)
-		}
+		c.again(p, here[len(here)-1], stand)
 	}
 }
 
-// ease goes back for now: after time away, or where a rung keeps failing.
-func (c Career) ease(p *Proposal) {
-	if len(c.Rounds) == 0 || p.Move == Stay {
+// numbered writes a small number of things: "one day", "two days".
+func numbered(n int, word string) string {
+	if n != 1 {
+		word += "s"
+	}
+	return words.Number(n) + " " + word
+}
+
+// again says how the last round on the rung went, and what the gate asks.
+func (c Career) again(p *Proposal, last Round, stand Progress) {
+	said := fmt.Sprintf("%.0f %% clean and %d in a row last time", 100*last.Clean, last.Longest)
+	if last.Tempo > 0 && math.Abs(last.Tempo-1) > tempoWithin {
+		said += fmt.Sprintf(", at %.0f %% of the tempo that the rung names", 100*last.Tempo)
+	}
+	switch {
+	case last.Wild || last.Clean < wildShare:
+		p.Move, p.Soft, p.Why = Softly, true, said+": it ran wild, so the same under control."
+	case stand.Through > 0:
+		p.Why = fmt.Sprintf("%s; %s of %s rounds past the gate.", said, words.Number(stand.Through), words.Number(c.Gate.Rounds))
+	default:
+		p.Why = fmt.Sprintf("%s: %.0f %% and %d are the gate.", said, 100*c.Gate.Clean, c.Gate.Run)
+	}
+}
+
+// causeNames say what a weak link lies in, and what is done for it.
+var causeNames = map[level.Cause]string{
+	level.ByHands: "the hands are not quick enough yet", level.ByTiming: "the timing scatters", level.ByMiss: "strikes miss the bag altogether",
+	level.ByMemory: "it is more than is held in mind", level.ByCue: "the cues come too soon",
+}
+
+// goRound takes a way round a rung that keeps failing. Where there is none of that sort, the next sort is taken.
+func (c Career) goRound(p *Proposal, way detour) {
+	name := c.Rungs[p.Index].Name
+	failed := name + " has failed three times: "
+	if way == aside {
+		if i, cause, ok := c.another(p.Index); ok {
+			p.Index, p.Move, p.Why = i, Aside, fmt.Sprintf("%s%s. %s trains that; then %s again.", failed, causeNames[cause], c.Rungs[i].Name, words.Lower(name))
+			return
+		}
+		way = lower
+	}
+	if way == lower && p.Index > 0 {
+		p.Index--
+		p.Move, p.Why = Back, fmt.Sprintf("%sdown to %s for now, until it is easy; then up again.", failed, words.Lower(c.Rungs[p.Index].Name))
 		return
 	}
-	last := c.Rounds[len(c.Rounds)-1]
-	gone := c.Now.Sub(last.At)
-	days := int(math.Round(gone.Hours() / 24))
-	switch {
-	case gone >= away && p.Index > 0:
-		down := 1
-		if gone >= longAway {
-			down = 2
-		}
-		p.Index = max(0, p.Index-down)
-		p.Move, p.Soft, p.Why = Back, true, fmt.Sprintf("%d days away from this bag: %s to begin with, soft.", days, words.Lower(c.Rungs[p.Index].Name))
-	case p.Index > 0 && c.poor(c.Rungs[p.Index].Key):
-		name := c.Rungs[p.Index].Name
-		p.Index--
-		p.Move, p.Soft, p.Why = Back, false, fmt.Sprintf("%s has failed three times in a row: %s once more, then again.", name, words.Lower(c.Rungs[p.Index].Name))
-	}
+	p.Move, p.Why = Easier, failed+"one thing easier, then as it is."
 }
 
-// poor says whether the last rounds were all on this rung and all failed it clearly. After one round on another rung it has as
-// many tries again.
-func (c Career) poor(key string) bool {
-	if len(c.Rounds) < poorRow {
-		return false
+// another is a lower rung, but for the next lower one where there is a choice, that trains the weakest link of somebody on a rung.
+func (c Career) another(index int) (int, level.Cause, bool) {
+	if c.Weakest == nil {
+		return 0, "", false
 	}
-	for _, r := range c.Rounds[len(c.Rounds)-poorRow:] {
-		if r.Rung != key || r.Clean >= poorShare {
-			return false
+	cause := c.Weakest(c.Rungs[index])
+	found := -1
+	for i := index - 1; i >= 0; i-- {
+		if c.Rungs[i].Trains != cause || cause == "" || c.Held != nil && c.Held(c.Rungs[i]) != "" {
+			continue
+		}
+		if found = i; i < index-1 {
+			break
 		}
 	}
-	return true
+	return found, cause, found >= 0
 }
 
 // bar goes down to the highest rung that no caution holds back.
@@ -291,11 +247,8 @@ func (c Career) bar(p *Proposal) {
 	p.Move, p.Barred, p.Why = Barred, first, fmt.Sprintf("Nothing on this bag for now: %s.", first)
 }
 
-// firstStreak is the target of somebody who has none yet (common practice: three, then beat it).
-const firstStreak = 3
+// firstTarget is what somebody is to reach in a row who has no best yet (common practice: three, then beat it).
+const firstTarget = 3
 
-// target is the streak to beat on a rung: one more than the best so far.
-func (c Career) target(r Rung) int { return Target(c.On(r).Best) }
-
-// Target is the streak to reach after a best one: three to begin with, then one more.
-func Target(best int) int { return max(firstStreak, best+1) }
+// Target is what to reach in a row after a best so far: three to begin with, then one more.
+func Target(best int) int { return max(firstTarget, best+1) }

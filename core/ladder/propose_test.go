@@ -6,6 +6,7 @@ import (
 	"testing"
 	"time"
 
+	"melodromos/core/caution"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/level"
@@ -31,44 +32,26 @@ func on(kind rig.Kind, b trainee.Band) drill.Floor {
 // Every rung compiles for everybody on its bag, keys are told apart, what is thrown flows, and the ladder begins easily. The fist
 // roll can come first.
 func TestRungs(t *testing.T) {
-	keys := map[string]bool{}
 	for kind := range bags {
 		list := Rungs(kind, BasicFirst)
 		if len(list) < 8 {
 			t.Errorf("%s: %d rungs", kind, len(list))
 		}
 		for _, r := range list {
-			if keys[r.Key] || !strings.HasPrefix(r.Key, string(kind)+".") || r.Name == "" || r.Note == "" {
+			if found, ok := Find(r.Key); !ok || found.Name != r.Name || KindOf(r.Key) != kind || r.Name == "" || r.Note == "" {
 				t.Errorf("%+v", r)
 			}
-			keys[r.Key] = true
-			if p, err := r.Plan(on(kind, trainee.Beginner)); err != nil || r.effort <= half && Match(p, kind) != r.Key {
+			if p, err := r.Plan.For(on(kind, trainee.Beginner)); err != nil || Match(p, kind) != r.Key {
 				t.Errorf("%s is taken for %q (%v)", r.Key, Match(p, kind), err)
 			}
 			for _, band := range trainee.Bands {
-				p, err := r.Plan(on(kind, band))
-				if err != nil {
-					t.Fatalf("%s for a %s: %v", r.Key, band, err)
-				}
-				line, err := p.Lay(on(kind, band))
+				line, err := r.Plan.Lay(on(kind, band))
 				if err != nil {
 					t.Errorf("%s for a %s: %v", r.Key, band, err)
 					continue
 				}
 				if kind != rig.Slip && len(line.Events) < 20 {
 					t.Errorf("%s: %d events", r.Key, len(line.Events))
-				}
-			}
-			if r.line == nil {
-				continue
-			}
-			line, err := combo.Parse(r.line.Text)
-			if err != nil {
-				t.Fatal(err)
-			}
-			for _, f := range drill.Joined(line.Moves(combo.Orthodox), kind) {
-				if !f.Caution() {
-					t.Errorf("%s: %+v", r.Key, f)
 				}
 			}
 		}
@@ -85,7 +68,12 @@ func TestRungs(t *testing.T) {
 	if a[0].Key != "speed.once" || b[0].Key != "speed.roll" || len(a) != len(b) {
 		t.Errorf("%s first, then %s", a[0].Key, b[0].Key)
 	}
+	if _, ok := Find("speed.juggle"); ok {
+		t.Error("a rung that there is not")
+	}
 }
+
+func at(day int) time.Time { return time.Date(2026, 3, day, 18, 0, 0, 0, time.UTC) }
 
 // career walks a ladder: each day a round on what is proposed, played by how good somebody then is.
 type career struct {
@@ -93,6 +81,8 @@ type career struct {
 	t      *testing.T
 	moves  map[Move]int
 	passed []int // by round
+
+	proposed []Proposal
 }
 
 func begin(t *testing.T, kind rig.Kind) *career {
@@ -109,12 +99,13 @@ func (c *career) days(n int, play func(index int) (clean float64, longest int)) 
 		if p.Index > before {
 			c.t.Fatalf("rung %d is proposed and %d is not past its gate", p.Index, before)
 		}
-		if p.Why == "" || p.Target < firstStreak {
+		if p.Why == "" || p.Target < firstTarget {
 			c.t.Errorf("%+v", p)
 		}
 		if p.Move != Barred {
 			clean, longest := play(p.Index)
-			c.Rounds = append(c.Rounds, Round{At: c.Now, Rung: p.Rung.Key, Clean: clean, Longest: longest, Planned: 60})
+			c.Rounds = append(c.Rounds, Round{At: c.Now, Rung: p.Rung.Key, Clean: clean, Longest: longest, Planned: 60, Eased: p.Move == Easier})
+			c.proposed = append(c.proposed, p)
 		}
 		if after := c.Standing(); after > before+1 {
 			c.t.Fatalf("from rung %d to %d in one round", before, after)
@@ -138,23 +129,89 @@ func TestFastLearner(t *testing.T) {
 	}
 }
 
-// On a plateau the rung stays, and after six rounds one thing is made softer; two good rounds then end it.
+// On a plateau a rung is not proposed for ever: after three rounds that fail one thing is made easier, then a rung comes that trains the
+// weakest link, then a lower one, each said why; two good rounds end it.
 func TestPlateau(t *testing.T) {
 	c := begin(t, rig.DoubleEnd)
-	c.days(6, func(int) (float64, int) { return 0.9, 20 })
-	c.days(6, func(int) (float64, int) { return 0.76, 8 })
-	p := c.Propose()
-	if c.Standing() != 3 || !p.Soft || !strings.Contains(p.Why, "change one thing") || p.Target != 9 {
-		t.Errorf("rung %d: %+v", c.Standing(), p)
+	c.Weakest = func(Rung) level.Cause { return level.ByTiming }
+	c.days(10, func(int) (float64, int) { return 0.9, 20 })
+	at := c.Standing()
+	began := len(c.proposed)
+	c.days(90, func(index int) (float64, int) {
+		if index < at {
+			return 0.85, 14
+		}
+		return 0.76, 8
+	})
+	same, ways, trained := 0, []Move{}, map[string]bool{}
+	for i, p := range c.proposed[began:] {
+		if same++; p.Index != at || p.Move == Easier {
+			same = 0
+		}
+		if same > FailsInRow {
+			t.Fatalf("round %d of the plateau: the same rung for the %dth time: %s", i+1, same, p.Why)
+		}
+		if p.Move == Easier || p.Move == Aside || p.Move == Back {
+			if len(ways) == 0 || ways[len(ways)-1] != p.Move {
+				ways = append(ways, p.Move)
+			}
+			trained[c.Rungs[p.Index].Key] = true
+			if !strings.Contains(p.Why, "has failed three times") {
+				t.Errorf("%+v", p)
+			}
+		}
 	}
-	c.days(2, func(int) (float64, int) { return 0.85, 12 })
-	if c.Standing() != 4 {
-		t.Errorf("rung %d", c.Standing())
+	if len(ways) < 6 || ways[0] != Easier || ways[1] != Aside || ways[2] != Back || ways[3] != Easier {
+		t.Errorf("ways round: %v", ways)
+	}
+	if c.Standing() != at || !trained["doubleEnd.second"] || !trained[c.Rungs[at-1].Key] {
+		t.Errorf("on rung %d of %d, by %v", c.Standing(), at, trained)
+	}
+	c.days(8, func(int) (float64, int) { return 0.85, 12 })
+	if c.Standing() <= at {
+		t.Errorf("still on rung %d", c.Standing())
 	}
 }
 
-// What runs wild is done again under control; a rung that fails three times in a row is left for the one before, once.
-func TestRegressions(t *testing.T) {
+// Two rungs a day, and a gate on two days: whoever is quick does not go through a ladder in an evening.
+func TestDaysCount(t *testing.T) {
+	c := begin(t, rig.DoubleEnd)
+	play := func(n int) (moves []Move) {
+		for range n {
+			p := c.Propose()
+			moves = append(moves, p.Move)
+			c.Rounds = append(c.Rounds, Round{At: c.Now, Rung: p.Rung.Key, Clean: 0.95, Longest: 30, Planned: 60})
+			c.Now = c.Now.Add(4 * time.Minute)
+		}
+		return moves
+	}
+	if moves := play(5); c.Standing() != 0 || moves[2] != Enough || c.On(c.Rungs[0]).Through != 5 {
+		t.Errorf("after five rounds in one evening on rung %d: %v", c.Standing(), moves)
+	}
+	if p := c.Propose(); !strings.Contains(p.Why, "wants two days") {
+		t.Error(p.Why)
+	}
+	c.Now = c.Now.AddDate(0, 0, 1)
+	play(1)
+	if c.Standing() != 1 {
+		t.Errorf("on rung %d on the second day", c.Standing())
+	}
+	c.Gate.Days = 1 // a gym that does not ask for days still has the day's rungs counted
+	play(4)
+	if p := c.Propose(); c.Standing() != 3 || p.Move != Enough || p.Index != 2 || !strings.Contains(p.Why, "Two rungs passed today") || !strings.Contains(p.Why, c.Rungs[3].Name) {
+		t.Errorf("on rung %d: %+v", c.Standing(), p)
+	}
+	c.Now = c.Now.AddDate(0, 0, 1)
+	if p := c.Propose(); p.Move != Next || p.Index != 3 {
+		t.Errorf("the day after: %+v", p)
+	}
+	if err := (Gate{Clean: 0.8, Run: 10, Rounds: 1, Days: 2, ADay: 1}).Check(); err == nil {
+		t.Error("one round on two days")
+	}
+}
+
+// What runs wild is done again under control.
+func TestWild(t *testing.T) {
 	c := begin(t, rig.Reflex)
 	c.days(4, func(int) (float64, int) { return 0.9, 20 })
 	c.days(1, func(int) (float64, int) { return 0.3, 3 })
@@ -162,63 +219,77 @@ func TestRegressions(t *testing.T) {
 		t.Errorf("after a wild round: %+v", p)
 	}
 	c.days(2, func(int) (float64, int) { return 0.6, 6 })
-	if p := c.Propose(); p.Move != Back || p.Index != 1 || !strings.Contains(p.Why, "three times") {
+	if p := c.Propose(); p.Move != Easier || p.Index != 2 || !strings.Contains(p.Why, "three times") {
 		t.Errorf("after three poor ones: %+v", p)
 	}
 	c.days(1, func(int) (float64, int) { return 0.95, 30 })
-	if p := c.Propose(); p.Index != 2 {
-		t.Errorf("after a good one on the rung before: %+v", p)
+	if p := c.Propose(); p.Index != 2 || p.Move != Again {
+		t.Errorf("after a good one, made easier: %+v", p)
 	}
 }
 
-// Back after an absence: a rung down and soft, two after a long one, and on from there after a round.
+// Standing falls with an absence: by a rung after three weeks, two after two months, four after half a year, half the ladder after a
+// year. Each is shown once more, and a good round above shows those below as well.
 func TestAbsence(t *testing.T) {
+	for days, want := range map[int]int{20: 8, 26: 7, 80: 6, 200: 4, 400: 4} {
+		c := begin(t, rig.Hanging)
+		c.days(16, func(int) (float64, int) { return 0.9, 20 })
+		c.Now = c.Now.AddDate(0, 0, days-1)
+		p := c.Propose()
+		if p.Index != want || (p.Move == Back) != (want < 8) || p.Soft != (want < 8) || want < 8 && !strings.Contains(p.Why, "days away") {
+			t.Errorf("%d days away: %+v", days, p)
+		}
+		if want == 8 {
+			continue
+		}
+		c.days(1, func(int) (float64, int) { return 0.6, 6 })
+		if p := c.Propose(); p.Index != want || p.Soft {
+			t.Errorf("%d days away, then a poor round: %+v", days, p)
+		}
+		c.days(8-want, func(int) (float64, int) { return 0.9, 20 })
+		if p := c.Propose(); p.Index != 8 {
+			t.Errorf("%d days away, and a good round on each: %+v", days, p)
+		}
+	}
 	c := begin(t, rig.Hanging)
-	c.days(8, func(int) (float64, int) { return 0.9, 20 })
-	c.Now = c.Now.AddDate(0, 0, 25)
-	if p := c.Propose(); p.Move != Back || p.Index != 3 || !p.Soft || !strings.Contains(p.Why, "26 days away") {
-		t.Errorf("%+v", p)
+	c.days(16, func(int) (float64, int) { return 0.9, 20 })
+	c.Now = c.Now.AddDate(0, 0, 400)
+	c.Rounds = append(c.Rounds, Round{At: c.Now, Rung: c.Rungs[7].Key, Clean: 0.95, Longest: 30, Planned: 60})
+	if c.Standing() != 8 {
+		t.Errorf("a good round on the highest leaves rung %d", c.Standing())
 	}
-	c.Now = c.Now.AddDate(0, 0, 60)
-	if p := c.Propose(); p.Index != 2 {
-		t.Errorf("%+v", p)
+	// No more rungs are regained in one day than are passed in one.
+	c.Rounds = c.Rounds[:len(c.Rounds)-1]
+	for i, want := range []Move{Back, Back, Enough, Enough} {
+		p := c.Propose()
+		if p.Move != want || p.Index != 4+min(i, 1) {
+			t.Errorf("round %d after a year away: %+v", i, p)
+		}
+		c.Rounds = append(c.Rounds, Round{At: c.Now, Rung: p.Rung.Key, Clean: 0.95, Longest: 30, Planned: 60})
 	}
-	c.days(1, func(int) (float64, int) { return 0.9, 20 })
-	if p := c.Propose(); p.Index != 4 || p.Move == Back {
-		t.Errorf("%+v", p)
+	c.Now = c.Now.AddDate(0, 0, 1)
+	if p := c.Propose(); p.Move != Back || p.Index != 6 {
+		t.Errorf("the day after: %+v", p)
 	}
 }
 
 // A sore wrist bars the heavy bag and keeps the others soft; a knock to the head bars everything until it is lifted.
 func TestInjury(t *testing.T) {
 	for kind, floor := range map[rig.Kind]drill.Floor{rig.Speed: on(rig.Speed, trainee.Beginner), rig.Hanging: on(rig.Hanging, trainee.Beginner)} {
-		with := func(list ...Caution) Proposal {
+		with := func(list ...caution.Kind) Proposal {
 			c := begin(t, kind)
-			c.Held = func(r Rung) string {
-				p, err := r.Plan(floor)
-				if err != nil {
-					t.Fatal(err)
-				}
-				return HeldBack(list, p, floor)
-			}
+			c.Held = func(r Rung) string { return caution.Spare(list, r.Plan, floor).Held }
 			return c.Propose()
 		}
-		if p := with(Wrist); (p.Move == Barred) != (kind == rig.Hanging) {
+		if p := with(caution.Wrist); (p.Move == Barred) != (kind == rig.Hanging) {
 			t.Errorf("%s, a sore wrist: %+v", kind, p)
 		}
-		if p := with(Head); p.Move != Barred || p.Barred == "" {
+		if p := with(caution.Head); p.Move != Barred || p.Barred == "" {
 			t.Errorf("%s, a knock to the head: %+v", kind, p)
 		}
 		if p := with(); p.Move != Start {
 			t.Errorf("%s, lifted: %+v", kind, p)
 		}
-	}
-	hard := drill.Combination{Text: "1-2-3", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Power, Work: 60}
-	soft := hard
-	soft.Pace = drill.Flow
-	floor := on(rig.DoubleEnd, trainee.Beginner)
-	if Wrist.Held(hard, floor) == "" || Shoulder.Held(hard, floor) == "" || Wrist.Held(soft, floor) != "" || Shoulder.Held(soft, floor) != "" {
-		t.Error("hard blows are not told from soft ones")
 	}
 }
 
@@ -318,8 +389,10 @@ func TestWeeks(t *testing.T) {
 
 // A rung that names a tempo wants it held within 5 %.
 func TestTempoIsHeld(t *testing.T) {
-	if !Paced("speed.quick") || Paced("speed.two") || Paced("nothing") {
-		t.Error("the wrong rungs name a tempo")
+	for _, r := range Rungs(rig.Speed, BasicFirst) {
+		if r.Paced != (r.Key == "speed.quick") {
+			t.Errorf("%s names a tempo: %v", r.Key, r.Paced)
+		}
 	}
 	for tempo, want := range map[float64]bool{0: true, 1: true, 0.96: true, 1.04: true, 0.93: false, 1.08: false} {
 		if got := DefaultGate.Passes(Round{Clean: 0.9, Longest: 20, Planned: 100, Tempo: tempo}); got != want {
@@ -334,10 +407,7 @@ func TestFirstRungsAreAlike(t *testing.T) {
 	low, high := 1.0, 0.0
 	for kind := range ladders {
 		f := on(kind, trainee.FirstTimer)
-		p, err := Rungs(kind, BasicFirst)[0].Plan(f)
-		if err != nil {
-			t.Fatal(err)
-		}
+		p := Rungs(kind, BasicFirst)[0].Plan
 		l, err := p.Lay(f)
 		if err != nil {
 			t.Fatal(err)
@@ -359,7 +429,7 @@ func TestAddedRungs(t *testing.T) {
 		t.Errorf("the first on a slip bag is %s: %s", p.Rung.Key, p.Why)
 	}
 	for n := range 2 {
-		c.Rounds = append(c.Rounds, Round{At: at(n + 1), Rung: "slip.lead", Clean: 0.9, Longest: 12, Planned: 20})
+		c.Rounds = append(c.Rounds, Round{At: at(n + 7), Rung: "slip.lead", Clean: 0.9, Longest: 12, Planned: 20})
 	}
 	if p := c.Propose(); p.Rung.Key != "slip.rear" {
 		t.Errorf("after the slip to the lead side comes %s", p.Rung.Key)
@@ -371,7 +441,7 @@ func TestStraightsFirst(t *testing.T) {
 	for _, kind := range []rig.Kind{rig.DoubleEnd, rig.Reflex} {
 		straights, hooks := 0, false
 		for _, r := range Rungs(kind, BasicFirst) {
-			line, err := combo.Parse(r.line.Text)
+			line, err := combo.Parse(r.Plan.(drill.Combination).Text)
 			if err != nil {
 				t.Fatal(err)
 			}

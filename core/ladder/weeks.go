@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"slices"
 	"time"
+
+	"melodromos/core/input"
 )
 
 // Weeks is how somebody's training is built up: on which days, from how many rounds to how many.
@@ -17,6 +19,19 @@ type Weeks struct {
 // DefaultWeeks are two sessions a week from four rounds to eight (common practice: 4 to 8 in a session).
 func DefaultWeeks(from time.Time) Weeks {
 	return Weeks{From: from, Days: []time.Weekday{time.Tuesday, time.Thursday}, Rounds: 4, Most: 8}
+}
+
+// Check refuses a plan that is none, by field.
+func (w Weeks) Check() error {
+	switch {
+	case w.Most < w.Rounds:
+		return input.Refuse("most", "expected at least the %d rounds that are begun with", w.Rounds)
+	case len(w.Days) == 0:
+		return input.Refuse("days", "expected a day of the week")
+	case slices.ContainsFunc(w.Days, func(d time.Weekday) bool { return d < time.Sunday || d > time.Saturday }):
+		return input.Refuse("days", "expected days from 0, Sunday, to 6, Saturday")
+	}
+	return nil
 }
 
 // Session is one day of the plan.

@@ -53,13 +53,13 @@ type reckoner struct {
 	bits      float64 // s that the choice between unforeseen cues takes
 	beat      float64 // s², variance of the inner beat's error, the hand's own left out
 	off       float64 // chance that the strike before was off the bag
-	technique *drill.Drill
+	technique *drill.SpeedBagDrill
 }
 
 func newReckoner(p drill.Plan, t drill.Timeline, on drill.Floor, told Told, strikes []Strike) *reckoner {
 	r := &reckoner{a: on.Ability, bag: on.Bag, kind: on.Bag.Kind(), told: told, byBag: t.Clock == drill.ByBag, start: t.Start.Seconds(), back: map[[2]float64][]answer{}, chains: map[chainKey][3]link{}, most: on.Ability.Tired((t.End - t.Start).Seconds())}
 	switch d := p.(type) {
-	case drill.Drill:
+	case drill.SpeedBagDrill:
 		r.technique = &d
 	case drill.Combination:
 		r.hold(d)

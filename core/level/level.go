@@ -199,7 +199,7 @@ func hands(strikes []Strike) Demand {
 func pattern(p drill.Plan) Demand {
 	n, why := 1.0, "one strike, again and again"
 	switch d := p.(type) {
-	case drill.Drill:
+	case drill.SpeedBagDrill:
 		n, why = held(d)
 	case drill.Combination:
 		n, why = heldIn(d)
@@ -208,7 +208,7 @@ func pattern(p drill.Plan) Demand {
 }
 
 // held counts what a technique holds: its strike, the change of hands, which is more the sooner it comes, and what is its own.
-func held(d drill.Drill) (float64, string) {
+func held(d drill.SpeedBagDrill) (float64, string) {
 	n, why := 1.0, d.Technique.Words()
 	set := d.PerHand
 	if d.Technique == drill.Alternating || d.Technique == drill.FistRoll {
@@ -291,7 +291,7 @@ func reading(p drill.Plan) Demand {
 	d := Demand{1, "nothing comes unforeseen"}
 	calls := 0.0 // called throughout
 	switch p := p.(type) {
-	case drill.Drill:
+	case drill.SpeedBagDrill:
 		if !p.Calls {
 			calls = 1
 		}

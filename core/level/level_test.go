@@ -252,22 +252,22 @@ func TestTighterCord(t *testing.T) {
 // On the speed bag: quicker asks more of the hands; fewer strikes a side are more to hold; by ear only changes the fit and not the
 // level, and so does fatigue.
 func TestSpeedBag(t *testing.T) {
-	basic := func(change func(*drill.Drill)) drill.Drill {
-		d := drill.Drill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60, Calls: true}
+	basic := func(change func(*drill.SpeedBagDrill)) drill.SpeedBagDrill {
+		d := drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60, Calls: true}
 		change(&d)
 		return d
 	}
-	five := graded(t, basic(func(d *drill.Drill) {}), quay)
-	two := graded(t, basic(func(d *drill.Drill) { d.PerHand = 2 }), quay)
-	quick := graded(t, basic(func(d *drill.Drill) { d.Tempo = 150 }), quay)
+	five := graded(t, basic(func(d *drill.SpeedBagDrill) {}), quay)
+	two := graded(t, basic(func(d *drill.SpeedBagDrill) { d.PerHand = 2 }), quay)
+	quick := graded(t, basic(func(d *drill.SpeedBagDrill) { d.Tempo = 150 }), quay)
 	if two.Pattern.Value <= five.Pattern.Value || quick.Hands.Value <= five.Hands.Value || quick.Level < five.Level {
 		t.Errorf("%+v\n%+v\n%+v", five, two, quick)
 	}
-	ear := basic(func(d *drill.Drill) { d.EarOnly = true })
+	ear := basic(func(d *drill.SpeedBagDrill) { d.EarOnly = true })
 	if g := graded(t, ear, quay); g != five {
 		t.Errorf("by ear: %+v, %+v", g, five)
 	}
-	long := basic(func(d *drill.Drill) { d.Work = 180 })
+	long := basic(func(d *drill.SpeedBagDrill) { d.Work = 180 })
 	fit := func(p drill.Plan) Fit {
 		line, err := p.Lay(floor(quay))
 		if err != nil {
@@ -275,11 +275,11 @@ func TestSpeedBag(t *testing.T) {
 		}
 		return For(p, line, standing(quay, trainee.Start(trainee.Beginner)), Told{})
 	}
-	if seen, late := fit(basic(func(d *drill.Drill) {})), fit(long); !(late.Clean < seen.Clean) {
+	if seen, late := fit(basic(func(d *drill.SpeedBagDrill) {})), fit(long); !(late.Clean < seen.Clean) {
 		t.Errorf("%g, three minutes %g", seen.Clean, late.Clean)
 	}
 	// At 100 a minute the last board sound that is old enough is older than the sight of the bag.
-	seen, heard := fit(basic(func(d *drill.Drill) { d.Tempo = 100 })), fit(basic(func(d *drill.Drill) { d.Tempo, d.EarOnly = 100, true }))
+	seen, heard := fit(basic(func(d *drill.SpeedBagDrill) { d.Tempo = 100 })), fit(basic(func(d *drill.SpeedBagDrill) { d.Tempo, d.EarOnly = 100, true }))
 	if !(heard.Clean < seen.Clean) {
 		t.Errorf("seen %g, by ear %g", seen.Clean, heard.Clean)
 	}
@@ -335,7 +335,7 @@ func BenchmarkLevelAndFit(b *testing.B) {
 			}
 		})
 	}
-	d := drill.Drill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 150, Work: 180, Calls: true}
+	d := drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 150, Work: 180, Calls: true}
 	line, err := d.Lay(floor(quay))
 	if err != nil {
 		b.Fatal(err)

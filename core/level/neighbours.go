@@ -48,9 +48,12 @@ func Harder(p drill.Plan, on drill.Floor, g Grade, now Fit) (Neighbour, bool) {
 }
 
 func first(p drill.Plan, on drill.Floor, list []change, good func(Neighbour) bool) (Neighbour, bool) {
-	theirs, common := p, p // what is changed starts from figures
-	if line, ok := p.(drill.Combination); ok {
-		theirs, common = line.With(on.Bag, on.Ability), line.With(on.Bag, pace)
+	usual := on
+	usual.Ability = pace
+	theirs, err := p.For(on) // what is changed starts from figures
+	common, alike := p.For(usual)
+	if err != nil || alike != nil {
+		return Neighbour{}, false
 	}
 	for _, c := range list {
 		if on.Stopped() != nil {
@@ -78,9 +81,9 @@ func first(p drill.Plan, on drill.Floor, list []change, good func(Neighbour) boo
 }
 
 // technique and combination make a change of one kind of drill.
-func technique(f func(*drill.Drill) bool) func(drill.Plan, rig.Kind) (drill.Plan, bool) {
+func technique(f func(*drill.SpeedBagDrill) bool) func(drill.Plan, rig.Kind) (drill.Plan, bool) {
 	return func(p drill.Plan, _ rig.Kind) (drill.Plan, bool) {
-		d, ok := p.(drill.Drill)
+		d, ok := p.(drill.SpeedBagDrill)
 		return d, ok && f(&d) && d.Check() == nil
 	}
 }
@@ -118,7 +121,7 @@ func scaled(by float64) func(*drill.Combination, rig.Kind) bool {
 
 // control is how each kind of drill is brought under control.
 var control = []change{
-	{"slower", technique(func(d *drill.Drill) bool { d.Tempo = math.Round(d.Tempo * stepTempo); return true })},
+	{"slower", technique(func(d *drill.SpeedBagDrill) bool { d.Tempo = math.Round(d.Tempo * stepTempo); return true })},
 	{"softer", combination(func(c *drill.Combination, k rig.Kind) bool { return k != rig.Slip && scaled(stepForce)(c, k) })},
 	{"drawn back less", combination(func(c *drill.Combination, k rig.Kind) bool { return k == rig.Slip && scaled(stepForce)(c, k) })},
 	{"drawn back further", combination(func(c *drill.Combination, k rig.Kind) bool { // some slips are longer from a wider swing
@@ -129,7 +132,7 @@ var control = []change{
 }
 
 var easier = append(slices.Clone(control), []change{
-	{"more rebounds", technique(func(d *drill.Drill) bool {
+	{"more rebounds", technique(func(d *drill.SpeedBagDrill) bool {
 		d.Rebounds += 2
 		d.Tempo = math.Round(d.Tempo * 0.6)
 		return d.Rebounds <= drill.MaxRebounds
@@ -139,7 +142,7 @@ var easier = append(slices.Clone(control), []change{
 		c.Rhythm = drill.SecondReturn
 		return ok
 	})},
-	{"fewer changes of hands", technique(func(d *drill.Drill) bool {
+	{"fewer changes of hands", technique(func(d *drill.SpeedBagDrill) bool {
 		ok := d.PerHand > 0 && d.PerHand < 5
 		d.PerHand = min(5, d.PerHand+2)
 		return ok
@@ -152,12 +155,12 @@ var easier = append(slices.Clone(control), []change{
 		return ok
 	})},
 	{"no surprise", combination(func(c *drill.Combination, _ rig.Kind) bool { ok := c.Cues != nil; c.Cues = nil; return ok })},
-	{"seen as well as heard", technique(func(d *drill.Drill) bool { ok := d.EarOnly; d.EarOnly = false; return ok })},
+	{"seen as well as heard", technique(func(d *drill.SpeedBagDrill) bool { ok := d.EarOnly; d.EarOnly = false; return ok })},
 }...)
 
 var harder = []change{
-	{"quicker", technique(func(d *drill.Drill) bool { d.Tempo = math.Round(d.Tempo / stepTempo); return true })},
-	{"harder", combination(scaled(1 / stepForce))},
+	{"quicker", technique(func(d *drill.SpeedBagDrill) bool { d.Tempo = math.Round(d.Tempo / stepTempo); return true })},
+	{"more force", combination(scaled(1 / stepForce))},
 	{"from further out", combination(func(c *drill.Combination, _ rig.Kind) bool {
 		ok := c.Range != drill.Far
 		c.Range = drill.Far
@@ -170,7 +173,7 @@ var harder = []change{
 		c.Rhythm = drill.EveryReturn
 		return ok
 	})},
-	{"hands changed sooner", technique(func(d *drill.Drill) bool {
+	{"hands changed sooner", technique(func(d *drill.SpeedBagDrill) bool {
 		ok := d.PerHand > 2 && d.Technique == drill.OneHand
 		d.PerHand--
 		return ok
@@ -181,8 +184,8 @@ var harder = []change{
 		c.Guidance = drill.Alone
 		return ok
 	})},
-	{"without calls", technique(func(d *drill.Drill) bool { ok := d.Calls; d.Calls = false; return ok })},
-	{"by ear only", technique(func(d *drill.Drill) bool { ok := !d.EarOnly; d.EarOnly = true; return ok })},
+	{"without calls", technique(func(d *drill.SpeedBagDrill) bool { ok := d.Calls; d.Calls = false; return ok })},
+	{"by ear only", technique(func(d *drill.SpeedBagDrill) bool { ok := !d.EarOnly; d.EarOnly = true; return ok })},
 	{"a surprise over it", combination(func(c *drill.Combination, k rig.Kind) bool {
 		ok := c.Cues == nil && k != rig.Slip
 		c.Cues = &drill.Cues{Moves: []string{"roll lead", "roll rear"}, Least: 3, Mean: 7}

@@ -44,7 +44,7 @@ func TestNoJumps(t *testing.T) {
 	basic := func(force, size float64) point {
 		bag := quay
 		bag.BagDiameter *= size
-		return point{drill.Drill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 100 * force, Work: 30, Calls: true}, bag}
+		return point{drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 100 * force, Work: 30, Calls: true}, bag}
 	}
 	slips := func(force, size float64) point {
 		c := thrown("slip lead - slip rear")
@@ -140,7 +140,7 @@ func TestSameForEverybody(t *testing.T) {
 	open, tempo := thrown("1-2-3 - slip lead - 3-2"), thrown("1-1-2")
 	open.Fist = 0
 	tempo.Landing, tempo.Fist = drill.Freely, 0
-	technique := drill.Drill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 112, Work: 30, Calls: true}
+	technique := drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 112, Work: 30, Calls: true}
 	for _, c := range []struct {
 		plan drill.Plan
 		bag  rig.Rig

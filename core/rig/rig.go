@@ -27,6 +27,14 @@ const (
 	Hanging   Kind = "hanging"   // a heavy one
 )
 
+// Kinds lists them in the order in which they are trained.
+var Kinds = []Kind{Speed, DoubleEnd, Reflex, Slip, Hanging}
+
+// Documents gives for each kind the empty document that describes it.
+func Documents() map[Kind]Rig {
+	return map[Kind]Rig{Speed: SpeedBag{}, DoubleEnd: DoubleEndBag{}, Reflex: ReflexBag{}, Slip: SlipBag{}, Hanging: HangingBag{}}
+}
+
 // Rig is one apparatus as it hangs. A launch is in m/s at the strike point; for a slip bag it is the pull in m instead.
 // Parts of a meeting that a kind does not know (angle and face, but for the speed bag) are passed over.
 type Rig interface {
@@ -103,6 +111,14 @@ type Meeting struct {
 
 // Three is the everyday meeting: three board sounds, from the front (common practice).
 var Three = Meeting{Rebounds: 3, Angle: DefaultStrikeAngle, Face: Front}
+
+// Everyday is how a kind of bag is met when nobody says otherwise: after three board sounds, at every return, at every pass.
+func Everyday(kind Kind) Meeting {
+	if kind == Speed {
+		return Three
+	}
+	return Meeting{Rebounds: 1}
+}
 
 // Return is a moment when the bag can be struck again.
 type Return struct {

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"time"
 
+	"melodromos/core/combo"
 	"melodromos/core/input"
 	"melodromos/core/rig"
 )
@@ -49,6 +50,7 @@ type Evidence struct {
 	Origin Origin
 	Floor  bool // the figure is no smaller than this: fingers are not fists
 	At     time.Time
+	Note   string // what it was found by, in words
 }
 
 // figureLimits are what can be believed of each figure.
@@ -163,6 +165,13 @@ func Estimates(b Band, bag rig.Kind, found []Evidence, now time.Time) (Ability, 
 		list = append(list, e)
 	}
 	return a, list
+}
+
+// Known is what somebody of a band, with a weaker side or "", can do on a kind of bag by all that was found out.
+func Known(b Band, weak combo.Hand, bag rig.Kind, found []Evidence, now time.Time) Ability {
+	a, _ := Estimates(b, bag, found, now)
+	a.Weak = weak
+	return a
 }
 
 func estimate(f Figure, a Ability, bag rig.Kind, found []Evidence, now time.Time) Estimate {

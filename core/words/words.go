@@ -61,3 +61,11 @@ func first(text string, change func(string) string) string {
 	}
 	return change(text[:1]) + text[1:]
 }
+
+// Short keeps a text within so many characters.
+func Short(text string, most int) string {
+	if runes := []rune(text); len(runes) > most {
+		return string(runes[:most-1]) + "…"
+	}
+	return text
+}

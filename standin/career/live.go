@@ -4,115 +4,130 @@ import (
 	"math"
 	"time"
 
+	"melodromos/core/caution"
+	"melodromos/core/class"
+	"melodromos/core/combo"
 	"melodromos/core/drill"
-	"melodromos/core/judge"
 	"melodromos/core/ladder"
 	"melodromos/core/level"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 	"melodromos/core/trainee"
 	"melodromos/standin"
 )
 
-// lived is a round of the career.
+// life is a simulated learner with a bag of their own, and what befalls them.
+type life struct {
+	name, about string
+	bags        []rig.Rig // the first is the one they begin on
+	weeks       int
+	seed        uint64
+	band        trainee.Band                           // as the coach enters them
+	able        func(rounds, week int) trainee.Ability // what they really can do, after so many rounds
+	away        func(week int) bool                    // nil for never
+	held        func(week int) []caution.Kind          // cautions that stand; nil for none
+}
+
+// lived is a round of a life, or an evening on which nothing could be done.
 type lived struct {
-	day   float64
-	index int
-	move  ladder.Move
-	ladder.Round
+	at            time.Time
+	day           float64 // since the beginning
+	week          int
+	proposal      class.Proposal
+	Clean         float64
+	Longest       int
 	through       bool
-	level.Outcome         // beside what was said of it beforehand
-	models        float64 // what the models alone said: rounds are learned from by that
+	level.Outcome // beside what was said of it beforehand
 }
 
-var cord = rig.Cord{Span: 0.80, Relaxed: 0.70, Stiffness: 85}
+var bagNames = map[rig.Kind]string{rig.Speed: "speed bag", rig.DoubleEnd: "double-end bag", rig.Reflex: "reflex bag", rig.Slip: "slip bag", rig.Hanging: "heavy bag"}
 
-var cords = rig.DoubleEndBag{BallDiameter: 0.20, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.05}
-
-// learner becomes more even by the power law of practice (Newell & Rosenbloom 1981; the exponent is assumed).
-func learner(rounds int) trainee.Ability {
-	a := trainee.Start(trainee.FirstTimer)
-	better := math.Pow(1+float64(rounds)/8, -0.36)
-	a.Timing = 0.03 + 0.09*better
-	a.Miss = 0.01 + 0.09*better
-	a.Alternate = 0.20 + 0.10*better
-	a.SameHand = 0.34 + 0.16*better
-	return a
-}
-
-// live walks a ladder: sessions on two days of each week, and half of their rounds on the rung. The seed is the learner's own.
-func live(bag rig.Rig, weeks int, seed uint64) ([]lived, []ladder.Rung) {
+// live walks a ladder as the product has somebody walk it: sessions on two days of each week, half of their rounds on the rung, what comes
+// next by everything that was judged until then.
+func (l life) live() ([]lived, []ladder.Rung) {
 	from := time.Date(2026, 1, 5, 0, 0, 0, 0, time.UTC)
-	career := ladder.Career{Rungs: ladder.Rungs(bag.Kind(), ladder.BasicFirst), Gate: ladder.DefaultGate}
-	var found []trainee.Evidence
+	m := class.Member{ID: "learner", Name: l.name, Stance: combo.Orthodox, Band: l.band, School: ladder.BasicFirst}
+	cl := class.Class{Members: []class.Member{m}, Gate: ladder.DefaultGate, Zone: time.UTC}
+	for _, b := range l.bags {
+		cl.Bags = append(cl.Bags, class.Bag{ID: string(b.Kind()), Name: bagNames[b.Kind()], Rig: b})
+	}
+	who := &cl.Members[0]
 	var list []lived
-	for _, s := range ladder.DefaultWeeks(from).Plan(weeks, nil, from) {
-		if s.Week >= 7 && s.Week <= 9 {
-			continue // away
+	for _, s := range ladder.DefaultWeeks(from).Plan(l.weeks, nil, from) {
+		if l.away != nil && l.away(s.Week) {
+			continue
+		}
+		who.Cautions = nil
+		if l.held != nil {
+			if who.Cautions = l.held(s.Week); len(who.Cautions) > 0 {
+				who.Spared = append(who.Spared, class.Spell{From: s.Day, To: s.Day.AddDate(0, 0, 1)})
+			}
 		}
 		for n := range max(1, s.Rounds/2) {
 			at := s.Day.Add(18*time.Hour + time.Duration(5*n)*time.Minute)
-			career.Now = at
-			p := career.Propose()
-			known, _ := trainee.Estimates(trainee.FirstTimer, bag.Kind(), found, at)
-			on := drill.Floor{Bag: bag, Ability: known, Seed: uint64(len(list) + 1)}
-			plan, err := p.Rung.Plan(on)
+			cl.Now = at
+			p, err := l.next(cl, who)
 			if err != nil {
 				panic(err)
 			}
-			if p.Soft {
-				plan = level.Softer(plan, on)
+			one := lived{at: at, day: at.Sub(from).Hours() / 24, week: s.Week, proposal: p}
+			if p.Barred != "" {
+				list = append(list, one)
+				break
 			}
-			line, err := plan.Lay(on)
-			if err != nil {
-				panic(err)
-			}
-			if err := drill.Hang(&line, plan, on); err != nil {
-				panic(err)
-			}
-			fit := level.For(plan, line, on, level.Told{Force: true, Latency: true, Rounds: career.On(p.Rung).Through})
-			said := fit.With(level.Learn(learnable(list)))
-			r, evidence := round(plan, line, on, learner(len(list)), seed+uint64(len(list)), at)
-			r.Rung = p.Rung.Key
-			career.Rounds = append(career.Rounds, r)
-			found = append(found, evidence...)
-			list = append(list, lived{at.Sub(from).Hours() / 24, p.Index, p.Move, r, career.Gate.Passes(r), level.Outcome{Predicted: said.Clean, Observed: r.Clean, Strikes: r.Planned}, fit.Clean})
+			l.round(&one, cl, who, cl.Bag(p.RigID), len(who.Rounds))
+			list = append(list, one)
 		}
 	}
-	return list, career.Rungs
+	return list, ladder.Rungs(l.bags[0].Kind(), who.School)
 }
 
-// learnable are the rounds so far beside what the models alone said of them, as the product learns.
-func learnable(list []lived) []level.Outcome {
-	out := outcomes(list)
-	for i := range out {
-		out[i].Predicted = list[i].models
+// next is what the learner does next: on the first bag to begin with.
+func (l life) next(cl class.Class, who *class.Member) (class.Proposal, error) {
+	if len(who.Rounds) == 0 {
+		return cl.OnBag(who, &cl.Bags[0])
 	}
-	return out
+	p, _, err := cl.Next(who)
+	return p, err
 }
 
-// outcomes are the rounds so far beside what was predicted of them.
-func outcomes(list []lived) []level.Outcome {
-	var out []level.Outcome
-	for _, l := range list {
-		out = append(out, l.Outcome)
+// round runs the proposed drill before a bag of the learner's own, has it judged, and lets the class know.
+func (l life) round(one *lived, cl class.Class, who *class.Member, bag *class.Bag, rounds int) {
+	on := cl.Floor(who, bag)
+	on.Seed = uint64(rounds + 1)
+	p := one.proposal
+	prepared, err := run.Prepare(p.Doc.Plan, on, drill.Simulated, "")
+	if err != nil {
+		panic(err)
 	}
-	return out
-}
-
-// round is played before a bag of its own and judged.
-func round(plan drill.Plan, line drill.Timeline, on drill.Floor, who trainee.Ability, seed uint64, at time.Time) (ladder.Round, []trainee.Evidence) {
-	kind := on.Bag.Kind()
+	line := prepared.Timeline
 	var own standin.Bag
 	if line.Clock == drill.ByBag {
-		var err error
-		if own, err = standin.Before(on.Bag, plan, line, 7); err != nil { // the same bag each time
+		if own, err = standin.Before(bag.Rig, prepared.Plan, line, 7); err != nil { // the same bag each time
 			panic(err)
 		}
 	}
-	var hits []judge.Hit
-	for _, h := range standin.Of(who).Play(standin.Strikes(line, plan, kind), own, line.End.Seconds(), 100+seed).Hits {
-		hits = append(hits, judge.Hit{At: h.At, Hand: drill.Hand(h.Hand), Launch: h.Launch})
+	exact := drill.Micros(0)
+	record := run.Record{
+		Opened:  run.Opened{Bag: bag.Rig, Plan: prepared.Plan, Timeline: line, By: drill.Simulated, Plays: prepared.Plays},
+		Latency: &exact, Until: line.End, Band: who.Band,
 	}
-	r := judge.JudgeRound(line, hits, line.End, judge.Source{Latency: true, ForceSpread: on.Ability.Force})
-	return ladder.Round{At: at, Clean: r.Share(), Longest: r.Longest, Planned: len(r.Planned)}, trainee.FromRound(r.Heard(line, plan, kind, on.Ability, at), on.Ability)
+	person := standin.Of(l.able(rounds, one.week))
+	for _, h := range person.Play(standin.Strikes(line, prepared.Plan, bag.Kind()), own, line.End.Seconds(), 100+l.seed+uint64(rounds)).Hits {
+		record.Hits = append(record.Hits, run.Hit{At: drill.Micros(math.Round(h.At * 1e6)), Hand: drill.Hand(h.Hand), Launch: h.Launch})
+	}
+	j := record.Judge()
+	s := j.Summary
+	r := class.Round{
+		At: one.at, Bag: bag.ID, Rung: p.Rung, Eased: p.Eased != "", Counts: s.Counts, Share: s.Share, Longest: s.Longest, Planned: s.Planned,
+		Passes: s.Passes, Tempo: s.Tempo, Asked: s.Asked, Predicted: math.NaN(),
+	}
+	if prepared.Predicted != nil {
+		r.Predicted = *prepared.Predicted
+	}
+	one.Clean, one.Longest = s.Share, s.Longest
+	one.through = cl.Gate.Passes(ladder.Round{Clean: s.Share, Longest: s.Longest, Planned: s.Planned, Eased: r.Eased})
+	one.Outcome = level.Outcome{Predicted: *p.Clean, Observed: s.Share, Strikes: s.Planned}
+	who.Evidence = append(who.Evidence, j.Shows(on.Ability, one.at)...)
+	who.Rounds = append(who.Rounds, r)
 }

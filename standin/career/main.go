@@ -2,6 +2,7 @@
 //
 //	go run ./standin/career > docs/career.svg
 //	go run ./standin/career -predictions > docs/predictions.svg
+//	go run ./standin/career -told > docs/careers.md
 //
 // The learner is a first-timer whose evenness grows with practice, stands before a bag of their own as the stand-in does, is judged as
 // everybody is, does what the ladder proposes, and is away for three weeks.
@@ -39,12 +40,12 @@ func draw(list []lived, rungs []ladder.Rung, weeks int) string {
 	}
 	path := ""
 	for k, r := range list {
-		path += fmt.Sprintf("%s%.1f %.1f", map[bool]string{true: "M", false: "L"}[k == 0], x(r.day+aside(list, k)), y(float64(r.index)))
+		path += fmt.Sprintf("%s%.1f %.1f", map[bool]string{true: "M", false: "L"}[k == 0], x(r.day+aside(list, k)), y(float64(r.proposal.Index)))
 	}
 	fmt.Fprintf(&b, `<path d="%s" fill="none" stroke="#5d5548" stroke-width="1.5"/>`+"\n", path)
 	for k, r := range list {
 		fmt.Fprintf(&b, `<circle cx="%.1f" cy="%.1f" r="4.5" fill="%s" stroke="#26231e" stroke-width="1.8"><title>%s: %.0f %% clean, %d in a row</title></circle>`+"\n",
-			x(r.day+aside(list, k)), y(float64(r.index)), map[bool]string{true: "#26231e", false: "#f6f1e6"}[r.through], r.move, 100*r.Clean, r.Longest)
+			x(r.day+aside(list, k)), y(float64(r.proposal.Index)), map[bool]string{true: "#26231e", false: "#f6f1e6"}[r.through], r.proposal.Move, 100*r.Clean, r.Longest)
 	}
 	fmt.Fprintf(&b, `<text x="20" y="%.1f" fill="#5d5548">Each dot is a round, filled past the gate of 80 %% clean and ten in a row; two of those open the next rung. Light weeks are shaded.</text>`, height-28)
 	fmt.Fprintf(&b, `<text x="20" y="%.1f" fill="#5d5548">Away in weeks 7 to 9: a rung down and soft, and on from there.</text></svg>`+"\n", height-10)
@@ -62,12 +63,17 @@ func aside(list []lived, k int) float64 {
 
 func main() {
 	predictions := flag.Bool("predictions", false, "draw predicted against observed, over careers on each bag that is struck")
+	words := flag.Bool("told", false, "tell what the ladder proposed to four learners, as text")
 	flag.Parse()
 	if *predictions {
 		fmt.Print(drawPredictions())
 		return
 	}
-	list, rungs := live(cords, 12, 0)
-	fmt.Fprintf(os.Stderr, "%d rounds, at the end on rung %d of %d\n", len(list), list[len(list)-1].index+1, len(rungs))
+	if *words {
+		fmt.Print(tell(told))
+		return
+	}
+	list, rungs := learner(cords, 0).live()
+	fmt.Fprintf(os.Stderr, "%d rounds, at the end on rung %d of %d\n", len(list), list[len(list)-1].proposal.Index+1, len(rungs))
 	fmt.Print(draw(list, rungs, 12))
 }

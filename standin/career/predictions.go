@@ -10,12 +10,7 @@ import (
 )
 
 // struck are the bags that careers are lived on for the picture of predictions, and how many learners live one on each.
-var struck = []rig.Rig{
-	rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8},
-	cords,
-	rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06},
-	rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7},
-}
+var struck = []rig.Rig{board, cords, pole, heavy}
 
 const learners = 6
 
@@ -24,8 +19,10 @@ func drawPredictions() string {
 	var all []level.Outcome
 	for _, bag := range struck {
 		for k := range uint64(learners) {
-			list, _ := live(bag, 12, 1000*k)
-			all = append(all, outcomes(list)...)
+			list, _ := learner(bag, 1000*k).live()
+			for _, r := range list {
+				all = append(all, r.Outcome)
+			}
 		}
 	}
 	bins, miss := level.Calibrated(all)

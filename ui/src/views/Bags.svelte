@@ -10,9 +10,9 @@
   import Notice from '../lib/ui/Notice.svelte'
 
   const client = useQueryClient()
-  const list = (retired: boolean) => () => ask(api.GET('/api/rigs', { params: { query: { retired } } }))
+  const list = (archived: boolean) => () => ask(api.GET('/api/rigs', { params: { query: { archived } } }))
   const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: list(false) }))
-  const away = createQuery(() => ({ queryKey: ['rigs', 'retired'], queryFn: list(true) }))
+  const away = createQuery(() => ({ queryKey: ['rigs', 'archived'], queryFn: list(true) }))
 
   async function retire(rig: Schemas['Rig'], back: boolean) {
     const path = { params: { path: { id: rig.id } } }
@@ -20,7 +20,7 @@
       await ask(back ? api.POST('/api/rigs/{id}/restore', path) : api.DELETE('/api/rigs/{id}', path))
       await client.invalidateQueries()
       if (back) toast(`${rig.name} hangs again.`)
-      else toast(`${rig.name} is put away; its rounds stay in the log.`, { action: { label: 'Undo', onClick: () => void retire(rig, true) } })
+      else toast(`${rig.name} is archived; its rounds stay in the log.`, { action: { label: 'Undo', onClick: () => void retire(rig, true) } })
     } catch (e) {
       toast((e as Error).message)
     }

@@ -292,9 +292,9 @@
     {/if}
     <section class="min-w-0" aria-label="Measures">
       <h2 class="seam mt-4 pt-3 font-bold">Measures</h2>
-      {#if kind === 'hanging'}
+      {#if doc.kind === 'hanging'}
         <Choice label="Shape" value={doc.shape ?? 'cylinder'} options={[{ value: 'cylinder', text: 'Straight' }, { value: 'ball', text: 'Ball' }]}
-          onchange={(shape) => { const { length: _, ...rest } = $state.snapshot(doc) as Doc; doc = shape === 'ball' ? { ...rest, shape } : { ...rest, shape, length: 1.2 } }} />
+          onchange={(shape) => { const { length: _, ...rest } = $state.snapshot(doc) as Schemas['RigDocHanging']; doc = shape === 'ball' ? { ...rest, shape } : { ...rest, shape, length: 1.2 } }} />
       {/if}
       {#each measuresOf(doc) as f (f.field)}{@render measure(f)}{/each}
       <h2 class="seam mt-4 pt-3 font-bold">Place and use</h2>

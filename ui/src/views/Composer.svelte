@@ -2,9 +2,12 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { tick, untrack } from 'svelte'
-  import { push, router } from 'svelte-spa-router'
+  import { router } from 'svelte-spa-router'
   import { toast } from 'svelte-sonner'
-  import { api, ask, Refusal, type Schemas } from '../lib/api/client'
+  import { api, ask, type Schemas } from '../lib/api/client'
+  import { beginning, begunWith, Desk } from '../lib/drills/desk.svelte'
+  import { isLine, type Line } from '../lib/drills/doc'
+  import ForWhom from '../lib/drills/ForWhom.svelte'
   import { kindNames, labelOf, shownAs, valueOf } from '../lib/bench/measures'
   import { duration, length, ms, speed, upper } from '../lib/format'
   import { RunClock } from '../lib/run/clock'
@@ -24,28 +27,25 @@
   import { WhatIf } from '../lib/whatif.svelte'
 
   let { params }: { params: { id: string } } = $props()
-  type Doc = Schemas['DrillDoc']
   const client = useQueryClient()
+  const desk = new Desk(client)
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
   const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: () => ask(api.GET('/api/rigs')) }))
-  const isNew = $derived(params.id === 'new')
   const ready = $derived(people.data !== undefined && bags.data !== undefined)
 
-  let drill = $state<Schemas['Drill'] | null>(null)
+  const drill = $derived(desk.drill)
   let text = $state('')
-  let trouble = $state('')
-  let problem = $state('')
   let outOfReach = $state('') // a tempo that the bag does not give
-  let past = $state.raw<Doc[]>([])
-  let future = $state.raw<Doc[]>([])
+  let past = $state.raw<Line[]>([])
+  let future = $state.raw<Line[]>([])
   let line = $state<HTMLInputElement>()
   let playing = $state(false)
   let question = $state.raw<Schemas['DrillQuestion'] | null>(null)
 
-  const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/drill-preview', { body: q })))
+  const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/compose', { body: { ...q, glance: true } })))
   const p = $derived(whatIf.answer)
   const c = $derived(p?.composed)
-  const doc = $derived(drill?.doc)
+  const doc = $derived(drill && isLine(drill.doc) ? drill.doc : undefined)
   const trainee = $derived(people.data?.find((t) => t.id === drill?.traineeId))
   const bag = $derived(bags.data?.find((b) => b.id === drill?.rigId))
   const kind = $derived(bag?.doc.kind ?? 'doubleEnd')
@@ -69,36 +69,31 @@
     })
   })
 
-  async function load(id: string) {
-    trouble = ''
-    try {
-      if (id !== 'new') drill = await ask(api.GET('/api/drills/{id}', { params: { path: { id } } }))
-      else {
-        const query = new URLSearchParams(router.querystring ?? '')
-        const entry = query.get('library') ? (await ask(api.GET('/api/library'))).entries.find((e) => e.key === query.get('library')) : undefined
-        const rigId = query.get('rig') ?? bags.data?.find((b) => b.doc.kind === entry?.kind)?.id ?? bags.data?.find((b) => b.doc.kind === 'doubleEnd')?.id ?? bags.data?.[0]?.id ?? ''
-        const first = await ask(api.GET('/api/first-drill/{id}', { params: { path: { id: rigId } } }))
-        const start: Doc = entry?.doc.text !== undefined ? entry.doc : first.text !== undefined ? first : { version: 2, kind: 'combination', text: '1-2', landing: 'returns', pace: 'combination', pause: 2, work: 60, guidance: 'fading' }
-        drill = { id: '', name: entry?.name ?? '', version: 0, rigId, traineeId: query.get('trainee') ?? people.data?.[0]?.id ?? '', doc: { ...start, ...(query.get('text') ? { text: query.get('text')! } : {}) } }
-      }
-      text = drill.doc.text ?? ''
-      past = []
-      future = []
-    } catch (e) {
-      trouble = (e as Error).message
+  const load = (id: string) => desk.reading(async () => {
+    if (id !== 'new') await desk.open(id)
+    else {
+      const query = new URLSearchParams(router.querystring ?? '')
+      const from = beginning(query)
+      const entry = await begunWith(from)
+      const rigId = from.rig || (bags.data?.find((b) => b.doc.kind === entry?.kind) ?? bags.data?.find((b) => b.doc.kind === 'doubleEnd') ?? bags.data?.[0])?.id || ''
+      const start = entry && isLine(entry.doc) ? entry.doc : ((await ask(api.GET('/api/first-drill/{id}', { params: { path: { id: rigId }, query: { line: true } } }))) as Line)
+      desk.begin(rigId, from.trainee || people.data?.[0]?.id || '', entry?.name ?? '', { ...start, ...(query.get('text') ? { text: query.get('text')! } : {}) })
     }
-  }
+    text = doc?.text ?? ''
+    past = []
+    future = []
+  })
 
   /** Another drill, remembered so that it can be undone. A name that only said what the old line was goes with it. */
-  const set = (change: Partial<Doc>) => drill && replace({ ...drill.doc, ...change })
-  function replace(next: Doc) {
+  const set = (change: Partial<Line>) => doc && replace({ ...doc, ...change })
+  function replace(next: Line) {
     if (!drill) return
-    past = [...past.slice(-99), $state.snapshot(drill.doc) as Doc]
+    past = [...past.slice(-99), $state.snapshot(drill.doc) as Line]
     future = []
     outOfReach = ''
     take(next)
   }
-  function take(next: Doc) {
+  function take(next: Line) {
     if (!drill) return
     if (drill.name === c?.canonical) drill.name = ''
     drill.doc = next
@@ -107,14 +102,14 @@
   function undo() {
     const last = past.at(-1)
     if (!last || !drill) return
-    future = [$state.snapshot(drill.doc) as Doc, ...future]
+    future = [$state.snapshot(drill.doc) as Line, ...future]
     past = past.slice(0, -1)
     take(last)
   }
   function redo() {
     const next = future[0]
     if (!next || !drill) return
-    past = [...past, $state.snapshot(drill.doc) as Doc]
+    past = [...past, $state.snapshot(drill.doc) as Line]
     future = future.slice(1)
     take(next)
   }
@@ -135,8 +130,8 @@
   async function atTempo(tempo: number) {
     if (!drill) return
     try {
-      const found = await ask(api.POST('/api/combo-tempo', { body: { rigId: drill.rigId, traineeId: drill.traineeId, doc: { ...$state.snapshot(drill.doc), stance: trainee?.stance ?? 'orthodox' } as Doc, tempo } }))
-      replace(found)
+      const found = await ask(api.POST('/api/combo-tempo', { body: { rigId: drill.rigId, traineeId: drill.traineeId, doc: { ...$state.snapshot(drill.doc), stance: trainee?.stance ?? 'orthodox' } as Line, tempo } }))
+      replace(found as Line)
     } catch (e) {
       outOfReach = (e as Error).message
     }
@@ -171,18 +166,9 @@
   const spoken = $derived(400_000 * (c?.moves.length ?? 0) + 300_000)
 
   async function save(run: boolean) {
-    if (!drill) return
-    problem = ''
-    try {
-      const body = $state.snapshot(drill) as Schemas['Drill']
-      body.doc = { ...body.doc, text: c?.canonical ?? body.doc.text ?? '', stance: trainee?.stance ?? 'orthodox' }
-      const kept = isNew ? await ask(api.POST('/api/drills', { body })) : await ask(api.PUT('/api/drills/{id}', { params: { path: { id: params.id } }, body }))
-      await client.invalidateQueries()
-      toast(`${kept.name} is saved.`)
-      void push(run ? `/run/${kept.id}` : '/drills')
-    } catch (e) {
-      problem = e instanceof Refusal ? `${e.message} Nothing was saved.` : String(e)
-    }
+    if (!drill || !doc) return
+    drill.doc = { ...doc, text: c?.canonical ?? doc.text, stance: trainee?.stance ?? 'orthodox' }
+    await desk.save(run)
   }
 
   function keys(e: KeyboardEvent) {
@@ -212,8 +198,8 @@
 
 <svelte:window onkeydown={keys} />
 <svelte:head><title>Combination · Melodromos</title></svelte:head>
-{#if trouble}
-  <Notice title="This drill could not be read" text={trouble} again={() => load(params.id)}><a class="button" href="#/drills">To the drills</a></Notice>
+{#if desk.trouble}
+  <Notice title="This drill could not be read" text={desk.trouble} again={() => load(params.id)}><a class="button" href="#/drills">To the drills</a></Notice>
 {:else if ready && (bags.data?.length === 0 || people.data?.length === 0)}
   <Notice title="A combination needs a bag and somebody." text={bags.data?.length === 0 ? 'Measure a bag first.' : 'Enter who trains here first.'}><a class="button" href={bags.data?.length === 0 ? '#/bags/new' : '#/people'}>{bags.data?.length === 0 ? 'Add a bag' : 'To the people'}</a></Notice>
 {:else if !drill || !doc}
@@ -231,7 +217,8 @@
       <button class="button main" disabled={!c || !!refused} onclick={() => save(true)}>Save and run</button>
     </div>
   </div>
-  {#if problem}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
+  {#if desk.problem}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{desk.problem}</p>{/if}
+  <ForWhom {desk} />
 
   <label class="mt-4 block"><span class="label">What is thrown</span>
     <LineInput bind:field={line} {text} wrong={misread !== ''} place={misread ? (whatIf.refusal?.place ?? null) : null} describedby="said" onchange={typed} /></label>
@@ -249,7 +236,7 @@
   {#if p && c}
     <h1 class="mt-5 text-2xl leading-tight font-extrabold tracking-tight sm:text-[1.7rem]" aria-live="polite">{p.sentence}</h1>
     <div class="mt-3 bg-sheet py-2"><SwingTrace cycle={p.cycle} strikes={composedStrikes(c.moves)} moves={composedMoves(c.moves)} tempo={p.shown} from={-0.35} to={Math.max(1, p.cycle.return)} height={300} choices={c.moves.map((m) => m.choices)} onreturn={(i, n) => count(before(i), n)} /></div>
-    <Fit {question} name={trainee?.name.split(' ')[0] ?? ''} people={people.data ?? []} ontake={(next) => replace(next as Doc)} />
+    <Fit {question} name={trainee?.name.split(' ')[0] ?? ''} people={people.data ?? []} ontake={(next) => replace(next as Line)} />
     {#each c.cautions as caution (caution)}<div class="mt-2"><Caution>{caution}</Caution></div>{/each}
     <div class="mt-2 flex flex-wrap gap-2">
       <button class="button" disabled={playing} onclick={play}>{playing ? 'Playing…' : 'Hear it'}</button>
@@ -336,7 +323,7 @@
         <Choice label="Called" value={doc.guidance ?? 'fading'} options={[{ value: 'fading', text: 'Fading' }, { value: 'called', text: 'Always' }, { value: 'partly', text: 'Every second' }, { value: 'alone', text: 'Never' }]} onchange={(guidance) => set({ guidance })} />
         <Choice label="By" value={doc.names ? 'names' : 'numbers'} options={[{ value: 'numbers', text: 'Numbers' }, { value: 'names', text: 'Names' }]} onchange={(v) => set({ names: v === 'names' })} />
         {#if c.balance.slipsLead + c.balance.slipsRear > 0}<Choice label="Slips by" value={doc.inside ? 'inside' : 'sides'} options={[{ value: 'sides', text: 'Lead and rear' }, { value: 'inside', text: 'Inside and outside' }]} onchange={(v) => set({ inside: v === 'inside' })} />{/if}
-        <Surprise cues={doc.cues} problem={cuesWrong} onchange={(cues) => { const { cues: _, ...rest } = $state.snapshot(doc) as Doc; replace(cues ? { ...rest, cues } : rest) }} />
+        <Surprise cues={doc.cues} problem={cuesWrong} onchange={(cues) => { const { cues: _, ...rest } = $state.snapshot(doc) as Line; replace(cues ? { ...rest, cues } : rest) }} />
         <label class="mt-2 block"><span class="label">Name, if it shall have its own</span><input class="input mt-1" maxlength="120" bind:value={drill.name} placeholder={c.canonical} /></label>
       </section>
     </div>

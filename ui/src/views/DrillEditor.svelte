@@ -2,9 +2,11 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { untrack } from 'svelte'
-  import { push, router } from 'svelte-spa-router'
-  import { toast } from 'svelte-sonner'
-  import { api, ask, Refusal, type Schemas } from '../lib/api/client'
+  import { router } from 'svelte-spa-router'
+  import { api, ask, type Schemas } from '../lib/api/client'
+  import { beginning, begunWith, Desk } from '../lib/drills/desk.svelte'
+  import { isLine, type Technique } from '../lib/drills/doc'
+  import ForWhom from '../lib/drills/ForWhom.svelte'
   import { count, duration, ms, side, speed } from '../lib/format'
   import { session } from '../lib/session.svelte'
   import { sample } from '../lib/trace/geometry'
@@ -23,15 +25,12 @@
   const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: () => ask(api.GET('/api/rigs')), select: (rigs) => rigs.filter((r) => r.doc.kind === 'speed') }))
   const isNew = $derived(params.id === 'new')
 
-  let drill = $state<Schemas['Drill'] | null>(null)
-  let saved: Schemas['Drill'] | null = null
-  let trouble = $state('')
-  let problem = $state('')
-  const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/drill-preview', { body: q })))
+  const desk = new Desk(client)
+  const drill = $derived(desk.drill)
+  const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/compose', { body: { ...q, glance: true } })))
   const p = $derived(whatIf.answer)
   let question = $state.raw<Schemas['DrillQuestion'] | null>(null)
-  type Technique = Schemas['DrillDoc'] & Required<Pick<Schemas['DrillDoc'], 'technique' | 'firstHand' | 'perHand' | 'rebounds' | 'strikeAngle' | 'tempo' | 'work' | 'strikes'>>
-  const doc = $derived(drill?.doc as Technique | undefined)
+  const doc = $derived(drill && !isLine(drill.doc) ? drill.doc : undefined)
   const trainee = $derived(people.data?.find((t) => t.id === drill?.traineeId))
   const strikes = $derived(p ? sample(p.cycle, p.pattern) : [])
   const ready = $derived(people.data !== undefined && (bags.data?.length ?? 0) > 0)
@@ -53,27 +52,19 @@
     }
   })
 
-  async function load(id: string) {
-    trouble = ''
-    try {
-      if (id !== 'new') {
-        drill = await ask(api.GET('/api/drills/{id}', { params: { path: { id } } }))
-        saved = $state.snapshot(drill)
-        return
-      }
-      const query = new URLSearchParams(router.querystring ?? '')
-      const rigId = query.get('rig') ?? bags.data?.[0]?.id ?? ''
-      const entry = query.get('library') ? (await ask(api.GET('/api/library'))).entries.find((e) => e.key === query.get('library')) : undefined
-      const first = entry?.doc ?? (await ask(api.GET('/api/first-drill/{id}', { params: { path: { id: rigId } } })))
-      for (const [name, field] of [['tempo', 'tempo'], ['rebounds', 'rebounds'], ['angle', 'strikeAngle']] as const) {
-        const v = Number(query.get(name))
-        if (v > 0) first[field] = v
-      }
-      drill = { id: '', name: entry?.name ?? '', version: 0, rigId, traineeId: query.get('trainee') ?? people.data?.[0]?.id ?? '', doc: first }
-    } catch (e) {
-      trouble = (e as Error).message
+  const load = (id: string) => desk.reading(async () => {
+    if (id !== 'new') return desk.open(id)
+    const query = new URLSearchParams(router.querystring ?? '')
+    const from = beginning(query)
+    const rigId = from.rig || bags.data?.[0]?.id || ''
+    const entry = await begunWith(from)
+    const first = { ...(entry?.doc ?? (await ask(api.GET('/api/first-drill/{id}', { params: { path: { id: rigId } } })))) } as Technique
+    for (const [name, field] of [['tempo', 'tempo'], ['rebounds', 'rebounds'], ['angle', 'strikeAngle']] as const) {
+      const v = Number(query.get(name))
+      if (v > 0) first[field] = v
     }
-  }
+    desk.begin(rigId, from.trainee || people.data?.[0]?.id || '', entry?.name ?? '', first)
+  })
 
   const techniques = [
     { value: 'oneHand', text: 'One hand' }, { value: 'alternating', text: 'Hand after hand' }, { value: 'fistRoll', text: 'Fist roll' },
@@ -84,12 +75,12 @@
     if (!drill) return
     try {
       renew(await ask(api.POST('/api/drill-technique', { body: { rigId: drill.rigId, technique, doc: $state.snapshot(drill.doc) } })))
-      problem = ''
+      desk.problem = ''
     } catch (e) {
-      problem = (e as Error).message
+      desk.problem = (e as Error).message
     }
   }
-  const set = (change: Partial<Schemas['DrillDoc']>) => drill && renew({ ...drill.doc, ...change })
+  const set = (change: Partial<Technique>) => doc && renew({ ...doc, ...change })
   /** Another drill; a name that only said what the old one was goes with it. */
   function renew(next: Schemas['DrillDoc']) {
     if (!drill) return
@@ -98,40 +89,21 @@
   }
 
   async function save(run: boolean) {
-    if (!drill) return
-    problem = ''
-    try {
-      const before = saved
-      if (!drill.traineeId) {
-        if (!newcomer.name.trim()) throw new Refusal(422, 'Say who it is for.')
+    if (drill && !drill.traineeId) {
+      if (!newcomer.name.trim()) return void (desk.problem = 'Say who it is for. Nothing was saved.')
+      try {
         drill.traineeId = (await ask(api.POST('/api/trainees', { body: { id: '', name: newcomer.name.trim(), stance: newcomer.stance, band: 'first-timer', ageBand: 'adult' } }))).id
+      } catch (e) {
+        return void (desk.problem = `${(e as Error).message} Nothing was saved.`)
       }
-      const body = $state.snapshot(drill)
-      const kept = isNew ? await ask(api.POST('/api/drills', { body })) : await ask(api.PUT('/api/drills/{id}', { params: { path: { id: params.id } }, body }))
-      await client.invalidateQueries()
-      if (run) void push(`/run/${kept.id}`)
-      else {
-        toast(`${kept.name} is saved.`, before ? { action: { label: 'Undo', onClick: () => void undo(before, kept.version) } } : {})
-        void push('/drills')
-      }
-    } catch (e) {
-      problem = e instanceof Refusal ? `${e.message} Nothing was saved.` : String(e)
     }
-  }
-  async function undo(before: Schemas['Drill'], version: number) {
-    try {
-      await ask(api.PUT('/api/drills/{id}', { params: { path: { id: before.id } }, body: { ...before, version } }))
-      await client.invalidateQueries()
-      toast(`${before.name} is as it was.`)
-    } catch (e) {
-      toast((e as Error).message)
-    }
+    await desk.save(run)
   }
 </script>
 
 <svelte:head><title>Drill · Melodromos</title></svelte:head>
-{#if trouble}
-  <Notice title="This drill could not be read" text={trouble} again={() => load(params.id)}><a class="button" href="#/drills">To the drills</a></Notice>
+{#if desk.trouble}
+  <Notice title="This drill could not be read" text={desk.trouble} again={() => load(params.id)}><a class="button" href="#/drills">To the drills</a></Notice>
 {:else if isNew && people.data && bags.data && !ready}
   <Notice title="A drill needs a bag." text="Measure one as it hangs; that decides which tempos there are.">
     <a class="button main" href="#/bags/new">Add a bag</a>
@@ -151,7 +123,7 @@
       <label class="mt-2 block"><span class="label">On which bag</span>
         <select class="input mt-1" bind:value={drill.rigId}>{#each bags.data ?? [] as b (b.id)}<option value={b.id}>{b.name}</option>{/each}</select></label>
       <div class="seam mt-4 pt-2">
-        <Choice label="Technique" value={doc.technique} options={techniques} onchange={(t) => void change(t)} note={p ? `Met ${p.where}.` : ''} />
+        <Choice label="Technique" value={doc.technique} options={techniques} onchange={(t) => void change(String(t))} note={p ? `Met ${p.where}.` : ''} />
         {#if doc.technique !== 'doublePunch' || doc.perHand > 0}<Choice label={doc.technique === 'doublePunch' ? 'Goes first' : 'First hand'} value={doc.firstHand as 'lead' | 'rear'} options={(['lead', 'rear'] as const).map((h) => ({ value: h, text: `${h === 'lead' ? 'Lead' : 'Rear'} (${side(h, stance)})` }))} onchange={(firstHand) => set({ firstHand })} />{/if}
         {#if p && p.sets.length > 0}
           <Choice label={doc.technique === 'doublePunch' ? 'Hands exchange places after' : 'Change hands after'} value={doc.perHand} options={p.sets.map((n) => ({ value: n, text: n === 0 ? 'Never' : String(n) }))} onchange={(perHand) => set({ perHand })}
@@ -165,7 +137,7 @@
           <Choice label="Rebounds to the next strike" value={doc.rebounds} options={p.counts.map((n) => ({ value: n, text: String(n) }))} onchange={(rebounds) => set({ rebounds })}
             note={doc.technique === 'linking' ? 'Even from face to face.' : doc.technique === 'doublePunch' ? 'Counted after the second fist.' : 'Odd from the front. Three is everyday.'} />
         {/if}
-        <Field label="Tempo" value={doc.tempo} min={Math.max(10, Math.ceil(p?.slowest ?? 10))} max={Math.min(600, Math.floor(p?.fastest ?? 600))} step={1} unit="/min" onchange={(tempo) => set({ tempo })} problem={p?.field === 'tempo' ? p.problem : ''} />
+        <Field label="Tempo" value={doc.tempo ?? p?.shown ?? 100} min={Math.max(10, Math.ceil(p?.slowest ?? 10))} max={Math.min(600, Math.floor(p?.fastest ?? 600))} step={1} unit="/min" onchange={(tempo) => set({ tempo })} problem={p?.field === 'tempo' ? p.problem : ''} />
         <Choice label="Who sets the time" value={doc.clock || 'bag'} options={[{ value: 'bag', text: 'The bag' }, { value: 'beat', text: 'The beat' }]} onchange={(clock) => set({ clock })} note={doc.clock === 'beat' ? 'Each strike is held against its planned moment; force makes the bag follow.' : 'Each strike is due when the bag comes back from the one before.'} />
         <Choice label="The bag is" value={doc.earOnly ? 'ear' : 'seen'} options={[{ value: 'seen', text: 'Seen and heard' }, { value: 'ear', text: 'Heard only' }]} onchange={(v) => set({ earOnly: v === 'ear' })} />
         {#if doc.work}
@@ -176,7 +148,8 @@
         <Choice label="Ends by" value={doc.work ? 'time' : 'count'} options={[{ value: 'time', text: 'The bell' }, { value: 'count', text: 'A number of strikes' }]} onchange={(v) => set(v === 'time' ? { work: 60, strikes: 0 } : { work: 0, strikes: 50 })} />
       </div>
       <label class="mt-3 block"><span class="label">Name, if it shall have its own</span><input class="input mt-1" maxlength="120" bind:value={drill.name} placeholder={p?.name ?? ''} /></label>
-      {#if problem}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
+      {#if desk.problem}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{desk.problem}</p>{/if}
+      <ForWhom {desk} />
       <div class="mt-4 flex flex-wrap gap-2">
         <button class="button main" disabled={!p || !!p.problem} onclick={() => save(true)}>Save and run</button>
         <button class="button" disabled={!p || !!p.problem} onclick={() => save(false)}>Save</button>

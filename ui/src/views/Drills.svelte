@@ -1,53 +1,73 @@
-<!-- Serves the coach at the desk: who has been given what. -->
+<!-- Serves the coach at the desk: the gym's drills, for which bag each is, and who has it. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
-  import { toast } from 'svelte-sonner'
+  import { Act } from '../lib/act.svelte'
   import { api, ask, type Schemas } from '../lib/api/client'
-    import Notice from '../lib/ui/Notice.svelte'
+  import { kindNames } from '../lib/bench/measures'
+  import Carry from '../lib/drills/Carry.svelte'
+  import { editorOf, isLine } from '../lib/drills/doc'
+  import Give from '../lib/drills/Give.svelte'
+  import Notice from '../lib/ui/Notice.svelte'
 
-  const client = useQueryClient()
-  const drills = createQuery(() => ({ queryKey: ['drills'], queryFn: () => ask(api.GET('/api/drills')) }))
-  const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
-  const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: () => ask(api.GET('/api/rigs')) }))
-  const person = (id: string) => people.data?.find((t) => t.id === id)?.name ?? ''
-  const bag = (id: string) => bags.data?.find((b) => b.id === id)?.name ?? ''
-
-  async function retire(d: Schemas['Drill']) {
-    try {
-      await ask(api.DELETE('/api/drills/{id}', { params: { path: { id: d.id } } }))
-      await client.invalidateQueries()
-      toast(`${d.name} is put away; its rounds stay in the log.`, {
-        action: { label: 'Undo', onClick: async () => { await ask(api.POST('/api/drills/{id}/restore', { params: { path: { id: d.id } } })); await client.invalidateQueries() } },
-      })
-    } catch (e) {
-      toast((e as Error).message)
-    }
-  }
+  type Drill = Schemas['Drill']
+  const act = new Act(useQueryClient())
+  let archived = $state(false)
+  const drills = createQuery(() => ({ queryKey: ['drills', archived], queryFn: () => ask(api.GET('/api/drills', { params: { query: { archived } } })) }))
+  let giving = $state<Drill | null>(null)
+  let carrying = $state<Drill | null>(null)
+  const path = (d: Drill) => ({ params: { path: { id: d.id } } })
+  const bringBack = (d: Drill) => ask(api.POST('/api/drills/{id}/restore', path(d)))
+  const archive = (d: Drill) => act.do(d.id, () => ask(api.DELETE('/api/drills/{id}', path(d))), `${d.name} is archived; its rounds stay in the log.`, () => bringBack(d))
+  const copy = (d: Drill) => act.do(d.id, () => ask(api.POST('/api/drills/{id}/copy', path(d))), (made) => `${made.name} is made.`)
+  const figures = (d: Drill) => (d.figures ?? []).map((f) => (f.label === 'bell to bell' ? f.value : `${f.value} ${f.label}`)).join(', ')
+  /** Where a drill is opened: with the first who has it, or as a new one to be given. */
+  const editor = (d: Drill) => (d.holders?.[0] ? `#${editorOf(d.doc, d.holders[0].assignmentId)}` : `#${editorOf(d.doc, 'new')}?drill=${d.id}`)
 </script>
 
 <svelte:head><title>Drills · Melodromos</title></svelte:head>
 <div class="flex flex-wrap items-end justify-between gap-4">
-  <h1 class="text-3xl font-extrabold">Drills</h1>
-  <span class="flex flex-wrap gap-2"><a class="button" href="#/library">Library</a><a class="button" href="#/compose/new">Compose a combination</a><a class="button main" href="#/drills/new">Make a drill</a></span>
+  <h1 class="text-3xl font-extrabold">{archived ? 'Archived drills' : 'Drills'}</h1>
+  <span class="flex flex-wrap gap-2">
+    <a class="button" href="#/library">Library</a>
+    <a class="button" href="#/compose/new">Compose a combination</a>
+    <a class="button main" href="#/drills/new">Make a drill</a>
+  </span>
 </div>
 {#if drills.isError}
   <Notice title="The drills could not be read" text={drills.error.message} again={() => drills.refetch()} />
 {:else if drills.data?.length === 0}
-  <Notice title="No drill yet." text="A drill is what one person does on one bag: which hand, how many rebounds, how fast, how long." />
+  <Notice
+    title={archived ? 'Nothing is archived.' : 'No drill yet.'}
+    text={archived ? 'A drill that is archived stands here and can be brought back.' : 'A drill is what is done on a kind of bag; force and tempo are set for whoever is given it.'}
+  />
 {:else}
   <ul class="seam mt-6">
     {#each drills.data ?? [] as d (d.id)}
-      <li class="grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-2 border-b border-rope py-3">
+      <li class="grid items-center gap-x-6 gap-y-2 border-b border-rope py-3 lg:grid-cols-[18rem_1fr_auto]">
         <div>
-          <p class="font-bold">{person(d.traineeId)} <span class="font-normal">on the {bag(d.rigId)}</span></p>
-          <p class="text-sm text-soft">{d.name}: {(d.figures ?? []).map((f) => (f.label === 'bell to bell' ? f.value : `${f.value} ${f.label}`)).join(', ')}</p>
+          <p class="font-bold">{d.name}</p>
+          <p class="text-sm text-soft">{kindNames[d.kind]}; {figures(d)}</p>
         </div>
-        <span class="flex gap-2">
-          <a class="button" href="#/run/{d.id}">Run</a>
-          <a class="button max-sm:!hidden" href="#/{d.doc.text === undefined ? 'drills' : 'compose'}/{d.id}">Change</a>
-          <button class="button quiet max-sm:!hidden" onclick={() => retire(d)}>Put away</button>
+        <p class="text-sm">
+          {#if d.holders?.length}
+            {#each d.holders as h, i (h.assignmentId)}{i > 0 ? ', ' : ''}<a href="#/run/{h.assignmentId}" aria-label="Run {d.name} with {h.trainee}">{h.trainee}</a> <span class="text-soft">on the {h.rig}</span>{/each}
+          {:else if !archived}<span class="text-soft">Nobody has it.</span>{/if}
+        </p>
+        <span class="flex flex-wrap gap-2">
+          {#if archived}
+            <button class="button" disabled={act.busy !== ''} onclick={() => act.do(d.id, () => bringBack(d), `${d.name} is back.`)}>Bring back</button>
+          {:else}
+            <button class="button" onclick={() => (giving = d)}>Give</button>
+            <a class="button max-sm:!hidden" href={editor(d)}>Change</a>
+            <button class="button quiet max-sm:!hidden" disabled={act.busy !== ''} onclick={() => copy(d)}>Copy</button>
+            {#if isLine(d.doc)}<button class="button quiet max-sm:!hidden" onclick={() => (carrying = d)}>To another bag</button>{/if}
+            <button class="button quiet max-sm:!hidden" disabled={act.busy !== ''} onclick={() => archive(d)}>Archive</button>
+          {/if}
         </span>
       </li>
     {/each}
   </ul>
 {/if}
+<p class="mt-8"><button class="button quiet" onclick={() => (archived = !archived)}>{archived ? 'Back to the drills' : 'Show what is archived'}</button></p>
+{#if giving}<Give drill={giving} onleave={() => (giving = null)} />{/if}
+{#if carrying}<Carry drill={carrying} onleave={() => (carrying = null)} />{/if}

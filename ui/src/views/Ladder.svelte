@@ -21,7 +21,7 @@
   async function decide(choice: 'hold' | 'skip' | 'goOn') {
     if (!p) return
     try {
-      const next = await ask(api.POST('/api/trainees/{id}/decisions', { params: { path: { id: params.id } }, body: { kind, rung: p.rung, choice, reason } as Schemas['DecisionOut'] }))
+      const next = await ask(api.POST('/api/trainees/{id}/decisions', { params: { path: { id: params.id } }, body: { kind, rung: p.rung, choice, reason } as Schemas['Decision'] }))
       await client.invalidateQueries()
       toast({ hold: `${next.name} is held.`, skip: `Skipped. ${next.name} is next.`, goOn: `${next.name} is next.` }[choice])
       choosing = null

@@ -6,6 +6,7 @@
   import { api, ask, type Schemas } from '../lib/api/client'
   import { bands, dayIn, dayNames, percent } from '../lib/format'
   import { kindNames } from '../lib/bench/measures'
+  import Archived from '../lib/people/Archived.svelte'
   import Form from '../lib/people/Form.svelte'
   import RungStrip from '../lib/people/RungStrip.svelte'
   import { moves, take } from '../lib/people/take'
@@ -87,4 +88,5 @@
     </section>
   {/if}
   <Predictions />
+  <Archived />
 {/if}

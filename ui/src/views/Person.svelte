@@ -6,6 +6,7 @@
   import { kindNames } from '../lib/bench/measures'
   import { ability, bands, dayIn, dayNames, figureNames, length, percent, shortDay, sure } from '../lib/format'
   import Form from '../lib/people/Form.svelte'
+  import PutAway from '../lib/people/PutAway.svelte'
   import RungStrip from '../lib/people/RungStrip.svelte'
   import Spared from '../lib/people/Spared.svelte'
   import { moves, take } from '../lib/people/take'
@@ -20,7 +21,7 @@
   const t = $derived(p?.trainee)
   let editing = $state(false)
   let busy = $state(false)
-  const next = $derived(p?.bags.find((b) => b.kind === p.next))
+  const next = $derived(p?.next && !p.next.barred ? p.next : undefined)
   const origins: Record<string, string> = { assumed: 'assumed, by the skill', stated: 'stated', tested: 'tested', rounds: 'from rounds' }
   const weeks = $derived(Object.entries(Object.groupBy(p?.sessions ?? [], (s) => s.week)).map(([week, days]) => ({ week, days: days ?? [] })))
   const today = dayIn(session.zone)
@@ -44,11 +45,12 @@
   <Notice title="Reading…" />
 {:else}
   <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
-    <p class="label"><b class="text-base text-ink">{t.name}</b>, {t.stance === 'southpaw' ? 'southpaw' : 'orthodox'}, {bands[t.band]?.toLowerCase()}{t.ageBand !== 'adult' ? `, ${t.ageBand}` : ''}{t.height ? `, ${length(t.height, session.units)} tall` : ''}{t.goals ? `. ${t.goals}` : ''}</p>
+    <p class="label"><b class="text-base text-ink">{t.name}</b>{t.archived ? ' (archived)' : ''}, {t.stance === 'southpaw' ? 'southpaw' : 'orthodox'}, {bands[t.band]?.toLowerCase()}{t.ageBand !== 'adult' ? `, ${t.ageBand}` : ''}{t.height ? `, ${length(t.height, session.units)} tall` : ''}{t.goals ? `. ${t.goals}` : ''}</p>
     <div class="flex flex-wrap gap-2"><a class="button" href="#/people/{t.id}/tests">Tests</a><button class="button" onclick={() => (editing = !editing)}>Change</button><a class="button quiet" href="#/people">Everybody</a></div>
   </div>
   {#if editing}
     <Form person={t} whole onsaved={() => { editing = false; void client.invalidateQueries() }} onleave={() => (editing = false)} />
+    <PutAway person={t} />
   {:else if next}
     <section class="mt-1 grid items-end gap-x-10 gap-y-4 lg:grid-cols-[1fr_auto]">
       <div>

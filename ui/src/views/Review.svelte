@@ -7,6 +7,7 @@
   import ErrorStrip from '../lib/trace/ErrorStrip.svelte'
   import { faced, timelineMoves } from '../lib/trace/geometry'
   import SwingTrace from '../lib/trace/SwingTrace.svelte'
+  import { editorOf } from '../lib/drills/doc'
   import Notice from '../lib/ui/Notice.svelte'
 
   let { params }: { params: { id: string } } = $props()
@@ -56,7 +57,7 @@
       {#if r.recap.length > 0}<div><h2 class="label">Next time, watch</h2><ul class="list-[square] pl-5">{#each r.recap as line (line)}<li>{line}</li>{/each}</ul></div>{/if}
       </div>
     </div>
-    <div class="flex flex-wrap gap-2 lg:w-80 lg:justify-end"><a class="button main" href="#/run/{r.run.drillId}">Run it again</a><a class="button" href="#/{r.run.doc.text === undefined ? 'drills' : 'compose'}/{r.run.drillId}">Change one thing</a><a class="button quiet" href="#/log">To the log</a>{#if !r.run.removed}<button class="button quiet" onclick={() => remove(true)}>Remove from the log</button>{/if}</div>
+    <div class="flex flex-wrap gap-2 lg:w-80 lg:justify-end">{#if r.run.assignmentId}<a class="button main" href="#/run/{r.run.assignmentId}">Run it again</a><a class="button" href="#{editorOf(r.run.doc, r.run.assignmentId)}">Change one thing</a>{/if}<a class="button quiet" href="#/log">To the log</a>{#if !r.run.removed}<button class="button quiet" onclick={() => remove(true)}>Remove from the log</button>{/if}</div>
   </div>
 
   {#if r.marks.length > 0}<p class="mt-3">Marked: {Object.entries(Object.groupBy(r.marks, (m) => m.kind)).map(([k, list]) => `${count(list?.length ?? 0, markNames[k]?.toLowerCase() ?? k, markNames[k]?.toLowerCase())}`).join(', ')}.</p>{/if}

@@ -5,7 +5,7 @@
   import { push } from 'svelte-spa-router'
   import { api, ask, type Schemas } from '../lib/api/client'
   import { bands, count, countdown, markNames, side, upper } from '../lib/format'
-  import { cautions } from '../lib/bench/measures'
+  import { editorOf, isLine } from '../lib/drills/doc'
   import BagPicture from '../lib/run/BagPicture.svelte'
   import SwayPicture from '../lib/run/SwayPicture.svelte'
   import { kept } from '../lib/run/delay'
@@ -28,14 +28,14 @@
   const ready = createQuery(() => ({
     queryKey: ['run', params.id],
     queryFn: async () => {
-      const drill = await ask(api.GET('/api/drills/{id}', { params: { path: { id: params.id } } }))
+      const drill = await ask(api.GET('/api/assignments/{id}', { params: { path: { id: params.id } } }))
       const [trainee, rig] = await Promise.all([
         ask(api.GET('/api/trainees/{id}', { params: { path: { id: drill.traineeId } } })),
         ask(api.GET('/api/rigs/{id}', { params: { path: { id: drill.rigId } } })),
       ])
       const [preview, outlook] = await Promise.all([
-        ask(api.POST('/api/drill-preview', { body: { rigId: drill.rigId, doc: drill.doc, traineeId: drill.traineeId } })),
-        ask(api.GET('/api/drills/{id}/outlook', { params: { path: { id: params.id } } })),
+        ask(api.POST('/api/compose', { body: { rigId: drill.rigId, doc: drill.doc, traineeId: drill.traineeId, glance: true } })),
+        ask(api.GET('/api/assignments/{id}/outlook', { params: { path: { id: params.id } } })),
       ])
       return { drill, trainee, rig, preview, outlook }
     },
@@ -128,7 +128,7 @@
       <div>
         <h1 class="figure text-5xl sm:text-7xl">{trainee.name}</h1>
         <p class="mt-2 text-xl text-pretty">{drill.name} on the {rig.name}. {preview.sentence}</p>
-        <p class="mt-1 text-soft">{preview.strikes} strikes, {countdown(preview.seconds)} from bell to bell. {#if drill.doc.firstHand}First hand: {drill.doc.firstHand}, the {side(drill.doc.firstHand, stance)}.{:else if preview.composed}{preview.composed.times} repetitions of {preview.composed.canonical}.{/if}</p>
+        <p class="mt-1 text-soft">{preview.strikes} strikes, {countdown(preview.seconds)} from bell to bell. {#if !isLine(drill.doc)}First hand: {drill.doc.firstHand}, the {side(drill.doc.firstHand as 'lead' | 'rear', stance)}.{:else if preview.composed}{preview.composed.times} repetitions of {preview.composed.canonical}.{/if}</p>
       </div>
       <dl class="flex flex-wrap gap-x-10 gap-y-2">
         <div><dt class="label">Goal in a row{outlook.best > 0 ? `, best ${outlook.best}` : ''}</dt><dd class="figure text-5xl">{outlook.target}</dd></div>
@@ -136,7 +136,8 @@
       </dl>
       </div>
       {#if outlook.held}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{outlook.barred ? `No round starts. ${upper(outlook.held)}` : `Held back: ${outlook.held}`}. <a href="#/people/{trainee.id}">To {trainee.name}</a></p>{/if}
-      {#if preview.problem}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{preview.problem} <a href="#/{preview.composed ? 'compose' : 'drills'}/{drill.id}">Change the drill</a></p>{/if}
+      {#if outlook.spared.length > 0}<p class="border-l-4 border-rope pl-3">As long as the caution stands: {outlook.spared.join('; ')}.</p>{/if}
+      {#if preview.problem}<p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">{preview.problem} <a href="#{editorOf(drill.doc, drill.id)}">Change the drill</a></p>{/if}
       <div class="bg-sheet py-2">
         <SwingTrace cycle={preview.cycle} strikes={preview.composed ? composedStrikes(preview.composed.moves) : sample(preview.cycle, preview.pattern)} moves={preview.composed ? composedMoves(preview.composed.moves) : []} tempo={preview.shown} from={-0.2} to={preview.composed ? preview.cycle.return : preview.cycle.return * 2 + 0.2} height={270} />
       </div>
@@ -166,7 +167,7 @@
           <p class="text-center text-sm text-soft">or Space</p>
         </div>
       </div>
-      <div class="max-w-prose"><Caution>Wraps on, gloves for rounds, warm first, chin down and hands home. {cautions[rig.doc.kind]}{cautions[rig.doc.kind].includes('children') ? '' : ' With children an adult stands by.'}{preview.composed?.cued ? ' Cues are soft, with no hard ends, and never at the eyes.' : ''}</Caution></div>
+      <div class="max-w-prose"><Caution>{preview.before.join(' ')}</Caution></div>
       {#if round.problem}<p class="border-l-4 border-ink pl-3 font-semibold" role="alert">{round.problem}</p>{/if}
     </div>
   {:else if round.run}
@@ -174,7 +175,7 @@
     <header class="flex items-center gap-4 px-4 pt-3 sm:px-6">
       <div class="min-w-0">
         <p class="line-clamp-2 text-lg leading-tight font-bold sm:text-2xl wall:text-4xl">{run.trainee.name}</p>
-        <p class="hidden truncate text-soft sm:block">{run.drillName}{run.doc.tempo ? `, ${Math.round(run.tempo)} a minute` : ''}. <span data-testid="plays">{round.follows ? 'The bag follows the hits' : run.plays === 'startThenFollow' ? 'Plays, then follows the hits' : run.timeline.clock === 'bag' && run.plays === 'follow' ? 'Waits for the first hit' : 'Plays the beat'}</span></p>
+        <p class="hidden truncate text-soft sm:block">{run.drillName}{!isLine(run.doc) || run.doc.tempo ? `, ${Math.round(run.tempo)} a minute` : ''}. <span data-testid="plays">{round.follows ? 'The bag follows the hits' : run.plays === 'startThenFollow' ? 'Plays, then follows the hits' : run.timeline.clock === 'bag' && run.plays === 'follow' ? 'Waits for the first hit' : 'Plays the beat'}</span></p>
       </div>
       <p class="figure ml-auto text-5xl sm:text-7xl wall:text-9xl" role="timer" aria-label="left">{countdown(round.left)}</p>
       <button class="button min-h-16! min-w-16!" onclick={() => round.togglePause()} disabled={round.phase === 'ending'}>{round.phase === 'paused' ? 'Go on' : 'Pause'}</button>

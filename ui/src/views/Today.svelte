@@ -1,16 +1,20 @@
 <!-- Serves the coach at the gym door: who is next, on what, and one press to start. -->
 <script lang="ts">
-  import { createQuery } from '@tanstack/svelte-query'
-  import { api, ask } from '../lib/api/client'
-  import { percent } from '../lib/format'
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { Act } from '../lib/act.svelte'
+  import { api, ask, type Schemas } from '../lib/api/client'
+  import { moves, take } from '../lib/people/take'
   import { session } from '../lib/session.svelte'
   import Caution from '../lib/ui/Caution.svelte'
   import LogRows from '../lib/ui/LogRows.svelte'
   import Notice from '../lib/ui/Notice.svelte'
 
+  const act = new Act(useQueryClient())
   const today = createQuery(() => ({ queryKey: ['today'], queryFn: () => ask(api.GET('/api/today')) }))
   const next = $derived(today.data?.next[0])
   const then = $derived(today.data?.next.slice(1) ?? [])
+  const also = $derived(today.data?.also ?? [])
+  const run = (p: Schemas['Proposal'], choice: 'accept' | 'change' = 'accept') => act.do(p.traineeId, () => take(p, choice))
 </script>
 
 <svelte:head><title>Today · Melodromos</title></svelte:head>
@@ -31,35 +35,65 @@
     <div>
       <p class="label">Next on the floor</p>
       <h1 class="mt-1 text-4xl leading-tight font-extrabold tracking-tight">{next.trainee} on the {next.rigName}</h1>
-      <p class="mt-2 max-w-prose text-lg">{next.drillName}. {next.why}</p>
+      <p class="mt-2 max-w-prose text-lg">{next.name}. {next.why}</p>
       <div class="mt-5 flex flex-wrap gap-2">
-        {#if next.held}<a class="button main" href="#/people/{next.traineeId}">To {next.trainee}</a>{:else}<a class="button main !px-8 !text-lg" href="#/run/{next.drillId}">Run it</a>{/if}
-        <a class="button" href="#/{next.doc.text === undefined ? 'drills' : 'compose'}/{next.drillId}">Change it</a>
+        {#if next.barred}
+          <a class="button main" href="#/people/{next.traineeId}">To {next.trainee}</a>
+        {:else}
+          <button class="button main !px-8 !text-lg" disabled={act.busy !== ''} onclick={() => run(next)}>Run it</button>
+          <button class="button" disabled={act.busy !== ''} onclick={() => run(next, 'change')}>Change it</button>
+        {/if}
         <a class="button quiet" href="#/bags/{next.rigId}">Look at the bag</a>
       </div>
     </div>
     <dl class="flex gap-8 lg:justify-end">
-      {#each next.figures as f (f.label)}<div><dt class="label">{f.label}</dt><dd class="figure text-7xl whitespace-nowrap">{f.value}</dd></div>{/each}
+      {#if next.clean != null}<div><dt class="label">clean, expected</dt><dd class="figure text-7xl">{Math.round(100 * next.clean)}<span class="text-3xl"> %</span></dd></div>{/if}
+      <div><dt class="label">goal in a row</dt><dd class="figure text-7xl">{next.target}</dd></div>
+      {#if next.level != null}<div><dt class="label">level</dt><dd class="figure text-7xl">{next.level.toFixed(1)}</dd></div>{/if}
     </dl>
   </section>
 
   <div class="mt-10 grid gap-10 lg:grid-cols-2">
     <section class="seam pt-4" aria-labelledby="then">
-      <div class="flex items-baseline justify-between gap-3"><h2 id="then" class="text-xl font-bold">Then</h2><a href="#/people">What comes next for each</a></div>
+      <h2 id="then" class="text-xl font-bold">Then</h2>
       {#if then.length === 0}
-        <p class="mt-2 text-soft">Nobody else has a drill. <a href="#/drills/new">Make one</a>.</p>
+        <p class="mt-2 text-soft">Nobody else trains here yet. <a href="#/people">Add a person</a>.</p>
       {:else}
         <ul class="mt-1">
-          {#each then as n (n.drillId)}
+          {#each then as n (n.traineeId)}
             <li class="grid grid-cols-[1fr_auto] items-center gap-3 border-b border-rope py-3">
               <div>
-                <p class="font-bold">{n.trainee} <span class="font-normal text-soft">on the {n.rigName}, {n.figures.map((f) => `${f.value} ${f.label}`).slice(0, 2).join(', ')}</span></p>
-                <p class="text-sm text-soft">{n.drillName}.{n.held ? ` ${n.why}` : n.last?.summary && !n.last.summary.counts ? ' Last time nothing was judged up to the bell.' : n.last?.summary ? ` Last time ${percent(n.last.summary.share)} clean, ${n.last.summary.longest} in a row${n.through ? ': change one thing.' : '.'}` : ' Not run yet.'}</p>
+                <p class="font-bold">{n.trainee} <span class="font-normal text-soft">on the {n.rigName}, {moves[n.move].toLowerCase()}</span></p>
+                <p class="text-sm text-soft">{n.name}. {n.why}</p>
               </div>
-              {#if n.held}<a class="button quiet" href="#/people/{n.traineeId}" aria-label="To {n.trainee}">Held</a>{:else}<a class="button" href="#/run/{n.drillId}" aria-label="Run {n.drillName} with {n.trainee}">Run</a>{/if}
+              {#if n.barred}
+                <a class="button quiet" href="#/people/{n.traineeId}" aria-label="To {n.trainee}">Held</a>
+              {:else}
+                <button class="button" disabled={act.busy !== ''} onclick={() => run(n)} aria-label="Run {n.name} with {n.trainee}">Run</button>
+              {/if}
             </li>
           {/each}
         </ul>
+      {/if}
+      {#if also.length > 0}
+        <details class="mt-4">
+          <summary class="cursor-pointer font-semibold">Given beside that, {also.length}</summary>
+          <ul>
+            {#each also as a (a.assignmentId)}
+              <li class="grid grid-cols-[1fr_auto] items-center gap-3 border-b border-rope py-2">
+                <div>
+                  <p><b>{a.trainee}</b> <span class="text-soft">on the {a.rigName}</span></p>
+                  <p class="text-sm text-soft">{a.name}. {a.held ? `Held back: ${a.held}.` : a.last}</p>
+                </div>
+                {#if a.held}
+                  <a class="button quiet" href="#/people/{a.traineeId}" aria-label="To {a.trainee}">Held</a>
+                {:else}
+                  <a class="button" href="#/run/{a.assignmentId}" aria-label="Run {a.name} with {a.trainee}">Run</a>
+                {/if}
+              </li>
+            {/each}
+          </ul>
+        </details>
       {/if}
     </section>
     <section class="seam pt-4" aria-labelledby="recent">
@@ -72,5 +106,5 @@
       {/if}
     </section>
   </div>
-  <div class="mt-10 max-w-prose"><Caution>Wraps and gloves on, warm up softly first. Stop for dizziness, headache, chest pain, or a numb or painful wrist or shoulder; after a knock to the head, no more that day and see a doctor.</Caution></div>
+  <div class="mt-10 max-w-prose"><Caution>{today.data.caution}</Caution></div>
 {/if}

@@ -38,6 +38,76 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API assignments */
+        post: operations["post-api-assignments"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API assignments by ID */
+        get: operations["get-api-assignments-by-id"];
+        /** Put API assignments by ID */
+        put: operations["put-api-assignments-by-id"];
+        post?: never;
+        /** Delete API assignments by ID */
+        delete: operations["delete-api-assignments-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}/outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API assignments by ID outlook */
+        get: operations["get-api-assignments-by-id-outlook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API assignments by ID restore */
+        post: operations["post-api-assignments-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench": {
         parameters: {
             query?: never;
@@ -208,7 +278,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/drill-fit": {
+    "/api/compose": {
         parameters: {
             query?: never;
             header?: never;
@@ -217,25 +287,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API drill fit */
-        post: operations["post-api-drill-fit"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/drill-preview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API drill preview */
-        post: operations["post-api-drill-preview"];
+        /** Post API compose */
+        post: operations["post-api-compose"];
         delete?: never;
         options?: never;
         head?: never;
@@ -296,17 +349,51 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/drills/{id}/outlook": {
+    "/api/drills/{id}/carry": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Get API drills by ID outlook */
-        get: operations["get-api-drills-by-id-outlook"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** Post API drills by ID carry */
+        post: operations["post-api-drills-by-id-carry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API drills by ID copy */
+        post: operations["post-api-drills-by-id-copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/{id}/give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API drills by ID give */
+        post: operations["post-api-drills-by-id-give"];
         delete?: never;
         options?: never;
         head?: never;
@@ -776,7 +863,8 @@ export interface paths {
         /** Put API trainees by ID */
         put: operations["put-api-trainees-by-id"];
         post?: never;
-        delete?: never;
+        /** Delete API trainees by ID */
+        delete: operations["delete-api-trainees-by-id"];
         options?: never;
         head?: never;
         patch?: never;
@@ -833,6 +921,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trainees/{id}/erase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API trainees by ID erase */
+        post: operations["post-api-trainees-by-id-erase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trainees/{id}/ladder/{kind}": {
         parameters: {
             query?: never;
@@ -861,6 +966,23 @@ export interface paths {
         get: operations["get-api-trainees-by-id-page"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trainees/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API trainees by ID restore */
+        post: operations["post-api-trainees-by-id-restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -930,16 +1052,135 @@ export interface components {
             choice: "accept" | "change";
             reason?: string;
             /** Format: uuid */
+            rigId?: string;
+        };
+        Also: {
+            assignmentId: string;
+            figures: components["schemas"]["Figure"][];
+            /** @description why a caution holds it back; empty where none does */
+            held: string;
+            /** @description how it went last time, in words */
+            last: string;
+            name: string;
             rigId: string;
+            rigName: string;
+            trainee: string;
+            traineeId: string;
+        };
+        Answer: {
+            /** @description cautions before a round of it */
+            before: string[];
+            /** @description of what it asks for */
+            cards: components["schemas"]["Card"][];
+            change: components["schemas"]["Change"][];
+            /** @description of a combination */
+            composed?: components["schemas"]["Line"];
+            /**
+             * Format: double
+             * @description s
+             */
+            countIn: number;
+            /** @description rebound counts that the technique allows */
+            counts: number[];
+            cycle: components["schemas"]["Cycle"];
+            effort: string;
+            /** Format: double */
+            fastest: number;
+            /** @description the field the problem lies in */
+            field?: string;
+            /** Format: double */
+            fist: number | null;
+            /** @description why a caution holds it back from this person; empty where none does */
+            held: string;
+            /**
+             * @description which clock it goes by; empty where it cannot be run
+             * @enum {string}
+             */
+            keptBy: "bag" | "beat" | "";
+            name: string;
+            /** @description strikes of one pattern */
+            pattern: components["schemas"]["Beat"][];
+            /** @description the plan with force, tempo and pull, where it leaves them open */
+            plan: components["schemas"]["DrillDoc"];
+            /** @description for each way to record hits, how a round can run, the usual one first */
+            plays: {
+                [key: string]: string[];
+            };
+            /** @description why it cannot be run, where it cannot */
+            problem?: string;
+            /**
+             * Format: double
+             * @description from bell to bell
+             */
+            seconds: number;
+            sentence: string;
+            /** @description sizes of a set to choose from; 0 keeps to one hand */
+            sets: number[];
+            /**
+             * Format: double
+             * @description tempo of the cycle that is drawn
+             */
+            shown: number;
+            /** Format: double */
+            slowest: number;
+            /** @description what is made softer or shorter of it for this person, and why */
+            spared: string[];
+            /** Format: int64 */
+            strikes: number;
+            /** @description how hard it is and how it suits this person; left out at a glance, and where it cannot be run */
+            suits?: components["schemas"]["Suits"];
+            tempos: components["schemas"]["TempoRow"][];
+            /** @description the height on the bag at which it is met */
+            where: string;
+            /** Format: double */
+            window: number | null;
+        };
+        Assignment: {
+            readonly archived?: boolean;
+            doc: components["schemas"]["DrillDoc"];
+            readonly drillId: string;
+            /**
+             * Format: int64
+             * @description of the drill, the one that was read, on a change
+             */
+            drillVersion?: number;
+            /** @description what is easier than the rung has it */
+            readonly eased?: string;
+            readonly figures?: components["schemas"]["Figure"][];
+            readonly id: string;
+            /**
+             * @description of the bag
+             * @enum {string}
+             */
+            readonly kind?: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            /** @description of the drill; left empty, its own words */
+            name: string;
+            /** @description names of those who have the same drill */
+            readonly others?: string[];
+            /** @description the coach has set it */
+            readonly own?: boolean;
+            readonly rig?: string;
+            /** Format: uuid */
+            rigId: string;
+            /** @description of the ladder that it is the drill of */
+            readonly rung?: string;
+            /**
+             * @description where others have the drill as well and it is changed: for all of them, or as a copy for this person
+             * @enum {string}
+             */
+            scope?: "" | "all" | "copy";
+            readonly trainee?: string;
+            /** Format: uuid */
+            traineeId: string;
+            /**
+             * Format: int64
+             * @description the one that was read, on a change
+             */
+            version: number;
         };
         Attack: {
             answer: string;
             name: string;
-        };
-        BagFind: {
-            kind: string;
-            /** Format: double */
-            value: number;
         };
         Balance: {
             /** Format: int64 */
@@ -989,58 +1230,6 @@ export interface components {
             hand: "lead" | "rear" | "both";
             pin: boolean;
         };
-        BenchAnswer: {
-            body: components["schemas"]["Points"];
-            change: components["schemas"]["Change"][];
-            cords: components["schemas"]["Winding"];
-            cycle: components["schemas"]["Cycle"];
-            /**
-             * Format: double
-             * @description launch (pull) of the cycle that is drawn
-             */
-            drawn: number;
-            effort: string;
-            /** Format: double */
-            fastest: number;
-            feasible: boolean;
-            findings: components["schemas"]["Finding"][];
-            /** Format: double */
-            fist: number | null;
-            /**
-             * Format: double
-             * @description tempo once it is hung as set up; 0 where that changes nothing
-             */
-            hung: number;
-            /** Format: double */
-            launch: number | null;
-            /**
-             * Format: double
-             * @description the softest launch (smallest pull) that is allowed
-             */
-            least: number;
-            loads: components["schemas"]["Load"][];
-            /**
-             * Format: double
-             * @description the hardest launch (widest pull) that tempos are looked for
-             */
-            most: number;
-            sentence: string;
-            setUp: components["schemas"]["SetUp"];
-            shared: components["schemas"]["Shared"][];
-            /**
-             * Format: double
-             * @description tempo of the cycle that is drawn
-             */
-            shown: number;
-            side: components["schemas"]["Side"];
-            /** Format: double */
-            slowest: number;
-            /** Format: double */
-            tempo: number;
-            tempos: components["schemas"]["TempoRow"][];
-            /** Format: double */
-            window: number | null;
-        };
         BenchQuestion: {
             /** @description whose power the effort is a share of, where no trainee is named */
             band?: string;
@@ -1076,7 +1265,7 @@ export interface components {
             fit: components["schemas"]["FitOut"];
             name: string;
         };
-        BinOut: {
+        Bin: {
             /** Format: double */
             from: number;
             /** Format: double */
@@ -1108,23 +1297,6 @@ export interface components {
             run: number;
             verdict: string;
         };
-        CalendarDay: {
-            /** Format: date */
-            day: string;
-            people: components["schemas"]["CalendarMark"][];
-        };
-        CalendarMark: {
-            /** Format: int64 */
-            done: number;
-            light: boolean;
-            name: string;
-            /**
-             * Format: int64
-             * @description planned; 0 where somebody came unplanned
-             */
-            rounds: number;
-            traineeId: string;
-        };
         Calibration: {
             /** Format: date-time */
             at: string;
@@ -1149,16 +1321,7 @@ export interface components {
             rig: components["schemas"]["RigDoc"];
         };
         Card: {
-            /** @description the rig once it hangs so */
-            hung: components["schemas"]["BenchAnswer"];
-            rig: components["schemas"]["Rig"];
-            /** @description every measure that belongs to this person, whether it is so today or not */
-            set: components["schemas"]["Setting"][];
-            /** @description the tempo in words */
-            strike: string;
-            trainee: components["schemas"]["Trainee"];
-        };
-        CardOut: {
+            /** @description the word of the notation, or the technique */
             key: string;
             title: string;
             watch: string[];
@@ -1170,7 +1333,12 @@ export interface components {
             /** Format: int64 */
             move: number;
         };
-        CautionOut: {
+        CarriedOver: {
+            doc: components["schemas"]["DrillDoc"];
+            /** @description what does not go with it, in sentences */
+            lost: string[];
+        };
+        Caution: {
             /** Format: date-time */
             readonly at?: string;
             readonly id: string;
@@ -1178,6 +1346,7 @@ export interface components {
             kind: "wrist" | "shoulder" | "head";
             /** Format: date-time */
             readonly liftedAt?: string;
+            /** @description on whose word */
             readonly liftedBy?: string;
             note?: string;
             readonly setBy?: string;
@@ -1220,76 +1389,6 @@ export interface components {
             step: number;
             /** Format: double */
             touch: number;
-        };
-        Composed: {
-            balance: components["schemas"]["Balance"];
-            call: string;
-            canonical: string;
-            /** @description how far off its line the bag comes to the later strikes then */
-            carried: components["schemas"]["Carried"][];
-            cautions: string[];
-            counterpart: string;
-            cued: boolean;
-            /** @description of one repetition, from 0, for a preview with sound */
-            events: components["schemas"]["Event"][];
-            film: components["schemas"]["Film"];
-            /**
-             * Format: double
-             * @description m/s of an ordinary strike
-             */
-            fist: number;
-            flow: components["schemas"]["FlowMark"][];
-            /** @description strikes that land flush on a bag of this shape, to be offered; empty where it makes no difference */
-            flush: string[];
-            /** @description strikes of the line that do not */
-            glances: string[];
-            halfBeats: components["schemas"]["HalfBeatOut"][];
-            /**
-             * Format: double
-             * @description strikes a minute inside the combination
-             */
-            inside: number | null;
-            /**
-             * Format: double
-             * @description s of a repetition
-             */
-            length: number;
-            mirror: string;
-            moves: components["schemas"]["ComposedMove"][];
-            /** @description how words were read that leave something open */
-            notes: components["schemas"]["LineNote"][];
-            /**
-             * Format: double
-             * @description m beside the middle of the ball, of the error that is followed
-             */
-            off: number;
-            /**
-             * Format: double
-             * @description s between two repetitions
-             */
-            pause: number;
-            /**
-             * Format: double
-             * @description m, of a slip bag
-             */
-            pull: number;
-            /**
-             * Format: double
-             * @description acceptable slower tempo; 0 none
-             */
-            slower: number;
-            /**
-             * Format: double
-             * @description goal, strikes a minute inside; 0 where the bag sets it
-             */
-            tempo: number;
-            /** @description tempo inside by force, where the bag ties the two; else empty */
-            ties: components["schemas"]["Tie"][];
-            /**
-             * Format: int64
-             * @description repetitions in the round
-             */
-            times: number;
         };
         ComposedMove: {
             accent: boolean;
@@ -1445,7 +1544,24 @@ export interface components {
              */
             window: number;
         };
-        DecisionOut: {
+        Day: {
+            /** Format: date */
+            day: string;
+            people: components["schemas"]["DayMark"][];
+        };
+        DayMark: {
+            /** Format: int64 */
+            done: number;
+            light: boolean;
+            name: string;
+            /**
+             * Format: int64
+             * @description planned; 0 where somebody came unplanned
+             */
+            rounds: number;
+            traineeId: string;
+        };
+        Decision: {
             /** Format: date-time */
             readonly at?: string;
             /** @enum {string} */
@@ -1485,134 +1601,85 @@ export interface components {
             value: number;
         };
         Drill: {
+            readonly archived?: boolean;
             doc: components["schemas"]["DrillDoc"];
             readonly figures?: components["schemas"]["Figure"][];
+            /** @description who has it */
+            readonly holders?: components["schemas"]["Holder"][];
             readonly id: string;
+            /**
+             * @description of the bag
+             * @enum {string}
+             */
+            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
             /** @description left empty, the drill's own words */
             name: string;
-            /** Format: uuid */
-            rigId: string;
-            /** @description of the ladder that it was made for */
-            rung?: string;
-            /** Format: uuid */
-            traineeId: string;
+            /** @description of the ladder that it is the drill of */
+            readonly rung?: string;
             /**
              * Format: int64
              * @description the one that was read, on a change
              */
             version: number;
         };
-        DrillDoc: {
-            ""?: components["schemas"]["Note"][];
-            calls?: boolean;
+        DrillDoc: components["schemas"]["DrillDocCombination"] | components["schemas"]["DrillDocSpeedBag"];
+        DrillDocCombination: {
             clock?: string;
             cues?: components["schemas"]["Cues"];
             earOnly?: boolean;
-            firstHand?: string;
+            /** Format: double */
+            effort?: number;
             /** Format: double */
             fist?: number;
             guard?: string;
-            guidance?: string;
+            guidance: string;
             inside?: boolean;
-            kind?: string;
-            landing?: string;
+            /** @enum {string} */
+            kind: "combination";
+            landing: string;
             names?: boolean;
             noTouch?: boolean;
-            pace?: string;
+            pace: string;
             /** Format: double */
-            pause?: number;
-            /** Format: int64 */
-            perHand?: number;
+            pause: number;
             /** Format: double */
             pull?: number;
             range?: string;
             /** Format: int64 */
-            rebounds?: number;
-            /** Format: int64 */
             repetitions?: number;
             rhythm?: string;
-            scheme?: string;
             /** Format: double */
             slower?: number;
             stance?: string;
             /** Format: double */
-            strikeAngle?: number;
-            /** Format: int64 */
-            strikes?: number;
-            technique?: string;
-            /** Format: double */
             tempo?: number;
-            text?: string;
-            version?: number;
+            text: string;
             /** Format: double */
             work?: number;
-        } & {
-            [key: string]: unknown;
         };
-        DrillFit: {
-            beside?: components["schemas"]["BesideOut"];
-            easier?: components["schemas"]["NeighbourOut"];
-            fit: components["schemas"]["FitOut"];
-            grade: components["schemas"]["GradeOut"];
-            harder?: components["schemas"]["NeighbourOut"];
-        };
-        DrillPreview: {
-            /** @description of what it asks for */
-            cards: components["schemas"]["CardOut"][];
-            change: components["schemas"]["Change"][];
-            /** @description of a combination */
-            composed?: components["schemas"]["Composed"];
-            /**
-             * Format: double
-             * @description s
-             */
-            countIn: number;
-            /** @description rebound counts that the technique allows */
-            counts: number[];
-            cycle: components["schemas"]["Cycle"];
-            effort: string;
+        DrillDocSpeedBag: {
+            calls: boolean;
+            clock?: string;
+            earOnly?: boolean;
             /** Format: double */
-            fastest: number;
-            /** @description the field the problem lies in */
-            field?: string;
+            effort?: number;
+            firstHand: string;
+            /** @enum {string} */
+            kind: "speedBag";
+            /** Format: int64 */
+            perHand: number;
+            /** Format: int64 */
+            rebounds: number;
+            scheme?: string;
             /** Format: double */
-            fist: number | null;
-            /**
-             * @description whose clock it goes by; empty where it cannot be run
-             * @enum {string}
-             */
-            keptBy: "bag" | "beat" | "";
-            name: string;
-            /** @description strikes of one pattern */
-            pattern: components["schemas"]["Beat"][];
-            /** @description for each way to record hits, how a round can run, the usual one first */
-            plays: {
-                [key: string]: string[];
-            };
-            /** @description why it cannot be run, where it cannot */
-            problem?: string;
-            /**
-             * Format: double
-             * @description from bell to bell
-             */
-            seconds: number;
-            sentence: string;
-            /** @description sizes of a set to choose from; 0 keeps to one hand */
-            sets: number[];
-            /**
-             * Format: double
-             * @description tempo of the cycle that is drawn
-             */
-            shown: number;
-            /** Format: double */
-            slowest: number;
+            strikeAngle: number;
             /** Format: int64 */
             strikes: number;
-            tempos: components["schemas"]["TempoRow"][];
-            /** @description the height on the bag at which it is met */
-            where: string;
+            technique: string;
             /** Format: double */
-            window: number | null;
+            tempo?: number;
+            /** Format: double */
+            work: number;
         };
         DrillQuestion: {
             band?: string;
@@ -1622,10 +1689,31 @@ export interface components {
              */
             beside?: string;
             doc: components["schemas"]["DrillDoc"];
+            /** @description level, fit and neighbours are left out */
+            glance?: boolean;
             /** Format: uuid */
             rigId: string;
             /** Format: uuid */
             traineeId?: string;
+        };
+        Erased: {
+            /** Format: int64 */
+            cautions: number;
+            /** Format: int64 */
+            evidence: number;
+            /** Format: int64 */
+            hits: number;
+            /**
+             * Format: int64
+             * @description stay as counts
+             */
+            rounds: number;
+        };
+        Erasure: {
+            /** @description as it stands on their page */
+            name: string;
+            /** @description of whoever is signed in */
+            password: string;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -1704,35 +1792,6 @@ export interface components {
             label: string;
             value: string;
         };
-        FigureOut: {
-            /** @description on each bag that it was found on, where it is another one on each */
-            bags: components["schemas"]["BagFind"][];
-            figure: string;
-            /**
-             * Format: int64
-             * @description findings that went in
-             */
-            found: number;
-            /**
-             * @description of what weighs most
-             * @enum {string}
-             */
-            origin: "assumed" | "stated" | "tested" | "rounds";
-            /**
-             * Format: double
-             * @description standard error
-             */
-            spread: number;
-            /** @description findings, the oldest first */
-            trail: components["schemas"]["Trail"][];
-            /** Format: double */
-            value: number;
-            /**
-             * Format: double
-             * @description share of that origin
-             */
-            weight: number;
-        };
         Film: {
             /** Format: double */
             length: number;
@@ -1743,7 +1802,7 @@ export interface components {
             starts: number[];
             trace: components["schemas"]["TracePoint"][];
         };
-        Finding: {
+        FindingRow: {
             change: components["schemas"]["Setting"][];
             code: string;
             /** Format: double */
@@ -1864,13 +1923,39 @@ export interface components {
             /** Format: double */
             was: number;
         };
-        GateDoc: {
+        Gate: {
+            /**
+             * Format: int64
+             * @description rungs passed in one day at the most
+             */
+            aDay: number;
             /** Format: double */
             clean: number;
+            /**
+             * Format: int64
+             * @description on which those rounds are to lie
+             */
+            days: number;
             /** Format: int64 */
             rounds: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description in a row
+             */
             run: number;
+        };
+        GivenOut: {
+            /** @description empty where it was not given */
+            assignmentId: string;
+            trainee: string;
+            traineeId: string;
+            /** @description why it was not given, or what is to be known of it */
+            why: string;
+        };
+        Giving: {
+            people: string[];
+            /** Format: uuid */
+            rigId?: string;
         };
         GradeOut: {
             hands: components["schemas"]["DemandOut"];
@@ -1896,7 +1981,7 @@ export interface components {
         GymSettings: {
             borders: components["schemas"]["Borders"];
             /** @description of a rung, before the next */
-            gate: components["schemas"]["GateDoc"];
+            gate: components["schemas"]["Gate"];
             /** @description kicks, knees and elbows are trained here */
             kicks: boolean;
             /**
@@ -1977,6 +2062,13 @@ export interface components {
             extra: boolean;
             hand: string;
         };
+        Holder: {
+            assignmentId: string;
+            rig: string;
+            rigId: string;
+            trainee: string;
+            traineeId: string;
+        };
         IntakeInfo: {
             /**
              * @description whose clock the round goes by
@@ -2002,10 +2094,10 @@ export interface components {
             state: "ready" | "running" | "paused" | "done" | "stopped";
         };
         Ladder: {
-            decisions: components["schemas"]["DecisionOut"][];
-            gate: components["schemas"]["GateDoc"];
+            decisions: components["schemas"]["Decision"][];
+            gate: components["schemas"]["Gate"];
             proposal: components["schemas"]["Proposal"];
-            rungs: components["schemas"]["RungOut"][];
+            rungs: components["schemas"]["RungView"][];
         };
         Library: {
             entries: components["schemas"]["LibraryEntry"][];
@@ -2046,6 +2138,76 @@ export interface components {
         Lift: {
             by: string;
         };
+        Line: {
+            balance: components["schemas"]["Balance"];
+            call: string;
+            canonical: string;
+            /** @description how far off its line the bag comes to the later strikes then */
+            carried: components["schemas"]["Carried"][];
+            cautions: string[];
+            counterpart: string;
+            cued: boolean;
+            /** @description of one repetition, from 0, for a preview with sound */
+            events: components["schemas"]["Event"][];
+            film: components["schemas"]["Film"];
+            /**
+             * Format: double
+             * @description m/s of an ordinary strike
+             */
+            fist: number;
+            flow: components["schemas"]["FlowMark"][];
+            /** @description strikes that land flush on a bag of this shape, to be offered; empty where it makes no difference */
+            flush: string[];
+            /** @description strikes of the line that do not */
+            glances: string[];
+            halfBeats: components["schemas"]["HalfBeatOut"][];
+            /**
+             * Format: double
+             * @description strikes a minute inside the combination
+             */
+            inside: number | null;
+            /**
+             * Format: double
+             * @description s of a repetition
+             */
+            length: number;
+            mirror: string;
+            moves: components["schemas"]["ComposedMove"][];
+            /** @description how words were read that leave something open */
+            notes: components["schemas"]["LineNote"][];
+            /**
+             * Format: double
+             * @description m beside the middle of the ball, of the error that is followed
+             */
+            off: number;
+            /**
+             * Format: double
+             * @description s between two repetitions
+             */
+            pause: number;
+            /**
+             * Format: double
+             * @description m, of a slip bag
+             */
+            pull: number;
+            /**
+             * Format: double
+             * @description acceptable slower tempo; 0 none
+             */
+            slower: number;
+            /**
+             * Format: double
+             * @description goal, strikes a minute inside; 0 where the bag sets it
+             */
+            tempo: number;
+            /** @description tempo inside by force, where the bag ties the two; else empty */
+            ties: components["schemas"]["Tie"][];
+            /**
+             * Format: int64
+             * @description repetitions in the round
+             */
+            times: number;
+        };
         LineNote: {
             /** Format: int64 */
             column: number;
@@ -2063,9 +2225,10 @@ export interface components {
             static: number;
         };
         LogRow: {
+            /** @description empty where it is gone */
+            assignmentId: string;
             /** Format: date-time */
             createdAt: string;
-            drillId: string;
             drillName: string;
             /** @enum {string} */
             ending: "bell" | "stopped" | "vanished" | "";
@@ -2076,6 +2239,7 @@ export interface components {
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
             summary?: components["schemas"]["Summary"];
+            /** @description empty where the person was erased */
             trainee: string;
             traineeId: string;
             zone: string;
@@ -2111,6 +2275,21 @@ export interface components {
             /** @enum {string} */
             units: "metric" | "imperial";
             zone: string;
+        };
+        Measure: {
+            /** Format: date-time */
+            at: string;
+            /** @description no smaller than this */
+            floor: boolean;
+            /** @description of the bag; empty for none */
+            kind: string;
+            note: string;
+            /** @enum {string} */
+            origin: "stated" | "tested" | "rounds";
+            /** Format: double */
+            spread: number;
+            /** Format: double */
+            value: number;
         };
         Measured: {
             /** Format: int64 */
@@ -2161,7 +2340,7 @@ export interface components {
         };
         NewRun: {
             /** Format: uuid */
-            drillId: string;
+            assignmentId: string;
             /**
              * @description the usual one by clock and source where nothing is said
              * @enum {string}
@@ -2175,44 +2354,23 @@ export interface components {
             /** @description with source standin */
             standIn?: components["schemas"]["StandInChoice"];
         };
-        Next: {
-            doc: components["schemas"]["DrillDoc"];
-            drillId: string;
-            drillName: string;
-            /** @description the few that tell it apart at a glance */
-            figures: components["schemas"]["Figure"][];
-            /** @description why a caution holds it back; empty where none does */
-            held: string;
-            last?: components["schemas"]["LogRow"];
-            rigId: string;
-            rigName: string;
-            /** @description the last run passed the gate */
-            through: boolean;
-            trainee: string;
-            traineeId: string;
-            why: string;
-        };
-        Note: {
-            /** Format: int64 */
-            Column: number;
-            Read: string;
-            Said: string;
-            Why: string;
-            /** Format: int64 */
-            Width: number;
-        };
         Offer: {
             reason: string;
             /** Format: double */
             to: number;
             what: string;
         };
+        OnBag: {
+            kind: string;
+            /** Format: double */
+            value: number;
+        };
         Outlook: {
             /** @description no round starts while it stands */
             barred: boolean;
             /**
              * Format: int64
-             * @description longest run so far on this rung, or with this drill; 0 for none
+             * @description most in a row so far on this rung, or with this drill; 0 for none
              */
             best: number;
             /**
@@ -2226,12 +2384,14 @@ export interface components {
             made: string;
             /**
              * Format: double
-             * @description longest run to expect
+             * @description longest in a row to expect
              */
             run: number;
+            /** @description what is softer or shorter for a caution, and why */
+            spared: string[];
             /**
              * Format: int64
-             * @description streak to beat: three to begin with, then one more than the best
+             * @description to beat, in a row: three to begin with, then one more than the best
              */
             target: number;
         };
@@ -2259,16 +2419,45 @@ export interface components {
             new: string;
             old: string;
         };
+        PersonFigure: {
+            /** @description on each bag that it was found on, where it is another one on each */
+            bags: components["schemas"]["OnBag"][];
+            figure: string;
+            /**
+             * Format: int64
+             * @description measurements that went in
+             */
+            found: number;
+            /**
+             * @description of what weighs most
+             * @enum {string}
+             */
+            origin: "assumed" | "stated" | "tested" | "rounds";
+            /**
+             * Format: double
+             * @description standard error
+             */
+            spread: number;
+            /** @description what was measured, the oldest first */
+            trail: components["schemas"]["Measure"][];
+            /** Format: double */
+            value: number;
+            /**
+             * Format: double
+             * @description share of that origin
+             */
+            weight: number;
+        };
         PersonPage: {
             /** @description for each kind of bag that hangs: where they stand and what comes next */
             bags: components["schemas"]["Proposal"][];
-            cautions: components["schemas"]["CautionOut"][];
-            figures: components["schemas"]["FigureOut"][];
-            /** @description kind of bag they go on with, or another where that is barred; empty for none */
-            next: string;
+            cautions: components["schemas"]["Caution"][];
+            figures: components["schemas"]["PersonFigure"][];
+            /** @description what they do next; left out where no bag hangs */
+            next?: components["schemas"]["Proposal"];
             recent: components["schemas"]["LogRow"][];
             /** @description of the weeks around now, where they are planned */
-            sessions: components["schemas"]["SessionOut"][];
+            sessions: components["schemas"]["PlannedDay"][];
             trainee: components["schemas"]["Trainee"];
         };
         Place: {
@@ -2331,6 +2520,22 @@ export interface components {
             /** Format: double */
             window: number;
         };
+        PlannedDay: {
+            /** Format: date */
+            day: string;
+            /**
+             * Format: int64
+             * @description rounds that were run on the day
+             */
+            done: number;
+            emphasis: string[];
+            light: boolean;
+            /** Format: int64 */
+            rounds: number;
+            /** Format: int64 */
+            week: number;
+            why: string;
+        };
         Points: {
             /** Format: double */
             chin: number;
@@ -2347,12 +2552,8 @@ export interface components {
             /** Format: double */
             shoulder: number;
         };
-        "Post-api-rigs-by-id-undo-calibrationRequest": {
-            /** Format: uuid */
-            id: string;
-        };
         Predictions: {
-            bins: components["schemas"]["BinOut"][];
+            bins: components["schemas"]["Bin"][];
             /**
              * Format: double
              * @description by how much a round was off its prediction, on the mean, as a share
@@ -2362,6 +2563,9 @@ export interface components {
             rounds: number;
         };
         Proposal: {
+            /** @description of the drill, where this person has it on this bag already; empty where it is to be taken */
+            assignmentId: string;
+            /** @description why nothing can be done; empty where something can */
             barred: string;
             /**
              * Format: double
@@ -2369,6 +2573,8 @@ export interface components {
              */
             clean: number | null;
             doc: components["schemas"]["DrillDoc"];
+            /** @description what is easier than the rung has it; empty where nothing is */
+            eased: string;
             /**
              * Format: int64
              * @description of the rung, from 0
@@ -2379,7 +2585,7 @@ export interface components {
             /** Format: double */
             level: number | null;
             /** @enum {string} */
-            move: "start" | "next" | "again" | "softly" | "back" | "stay" | "top" | "barred";
+            move: "start" | "next" | "again" | "softly" | "easier" | "aside" | "back" | "stay" | "enough" | "top" | "barred" | "given";
             name: string;
             note: string;
             /** Format: int64 */
@@ -2388,10 +2594,13 @@ export interface components {
             rigName: string;
             /**
              * Format: double
-             * @description longest run to expect
+             * @description longest in a row to expect
              */
             run: number | null;
+            /** @description key; empty for a drill of the coach's own */
             rung: string;
+            /** @description what is softer or shorter for a caution, and why */
+            spared: string[];
             /**
              * Format: int64
              * @description first rung whose gate is not passed
@@ -2399,7 +2608,7 @@ export interface components {
             standing: number;
             /**
              * Format: int64
-             * @description streak to beat
+             * @description to beat, in a row
              */
             target: number;
             trainee: string;
@@ -2493,6 +2702,8 @@ export interface components {
             spread: number | null;
             /** Format: date-time */
             startedAt: string | null;
+            /** @description s at which the repetitions really began; empty where there are none */
+            starts: number[];
             strikes: components["schemas"]["StrikeOut"][];
             summary: components["schemas"]["Summary"];
             /**
@@ -2517,6 +2728,7 @@ export interface components {
             zone: string;
         };
         Rig: {
+            readonly archived?: boolean;
             doc: components["schemas"]["RigDoc"];
             /** @description told where one rig is asked for */
             readonly fromRounds?: components["schemas"]["FromRounds"];
@@ -2528,7 +2740,7 @@ export interface components {
             readonly measuredAt?: string;
             name: string;
             place?: components["schemas"]["Place"];
-            readonly retired?: boolean;
+            /** @description the everyday tempo at half the power of somebody in the middle */
             readonly sentence?: string;
             /**
              * Format: int64
@@ -2538,50 +2750,77 @@ export interface components {
             /** @description what is wrong with it, whoever uses it */
             readonly wrong?: string[];
         };
-        RigDoc: {
+        RigDoc: components["schemas"]["RigDocDoubleEnd"] | components["schemas"]["RigDocHanging"] | components["schemas"]["RigDocReflex"] | components["schemas"]["RigDocSlip"] | components["schemas"]["RigDocSpeed"];
+        RigDocDoubleEnd: {
+            /** Format: double */
+            ballDiameter: number;
+            /** Format: double */
+            ballMass: number;
+            /** Format: double */
+            damping: number;
+            /** @enum {string} */
+            kind: "doubleEnd";
+            lower: components["schemas"]["Cord"];
+            upper: components["schemas"]["Cord"];
+        };
+        RigDocHanging: {
             /** Format: double */
             anchorHeight?: number;
             /** Format: double */
-            bagDiameter?: number;
+            chain: number;
             /** Format: double */
-            bagLength?: number;
-            /** Format: double */
-            bagMass?: number;
-            /** Format: double */
-            ballDiameter?: number;
-            /** Format: double */
-            ballMass?: number;
-            /** Format: double */
-            boardHeight?: number;
-            /** Format: double */
-            centreHeight?: number;
-            /** Format: double */
-            chain?: number;
-            /** Format: double */
-            damping?: number;
-            /** Format: double */
-            diameter?: number;
+            diameter: number;
             /** @enum {string} */
-            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            kind: "hanging";
             /** Format: double */
             length?: number;
-            lower?: components["schemas"]["Cord"];
             /** Format: double */
-            mass?: number;
+            mass: number;
+            shape: string;
+        };
+        RigDocReflex: {
             /** Format: double */
-            poleLength?: number;
+            ballDiameter: number;
             /** Format: double */
-            poleMass?: number;
+            ballMass: number;
             /** Format: double */
-            restitution?: number;
-            shape?: string;
+            damping: number;
+            /** @enum {string} */
+            kind: "reflex";
             /** Format: double */
-            spring?: number;
+            poleLength: number;
             /** Format: double */
-            swivelDrop?: number;
-            upper?: components["schemas"]["Cord"];
-        } & {
-            [key: string]: unknown;
+            poleMass: number;
+            /** Format: double */
+            spring: number;
+        };
+        RigDocSlip: {
+            /** Format: double */
+            anchorHeight: number;
+            /** Format: double */
+            bagDiameter: number;
+            /** Format: double */
+            bagMass: number;
+            /** Format: double */
+            centreHeight: number;
+            /** @enum {string} */
+            kind: "slip";
+        };
+        RigDocSpeed: {
+            /** Format: double */
+            bagDiameter: number;
+            /** Format: double */
+            bagLength: number;
+            /** Format: double */
+            bagMass: number;
+            /** Format: double */
+            boardHeight?: number;
+            /** @enum {string} */
+            kind: "speed";
+            /** Format: double */
+            restitution: number;
+            /** Format: double */
+            swivelDrop: number;
         };
         Room: {
             for: string;
@@ -2601,11 +2840,12 @@ export interface components {
             value: number;
         };
         Run: {
+            /** @description empty where it is gone */
+            assignmentId: string;
             /** Format: int64 */
             clockUs: number;
             cycle: components["schemas"]["Cycle"];
             doc: components["schemas"]["DrillDoc"];
-            drillId: string;
             drillName: string;
             /**
              * Format: int64
@@ -2638,7 +2878,18 @@ export interface components {
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
         };
-        RungOut: {
+        RungRun: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            clean: number;
+            eased: boolean;
+            id: string;
+            /** Format: int64 */
+            longest: number;
+            through: boolean;
+        };
+        RungView: {
             /**
              * Format: date-time
              * @description when its gate was passed
@@ -2646,7 +2897,7 @@ export interface components {
             at?: string;
             /**
              * Format: int64
-             * @description longest streak
+             * @description most in a row
              */
             best: number;
             /** Format: double */
@@ -2655,6 +2906,8 @@ export interface components {
             /** @description why it is held back from this person */
             held: string;
             key: string;
+            /** @description passed once, and to be shown again after an absence */
+            lapsed: boolean;
             /** Format: double */
             level: number | null;
             name: string;
@@ -2668,33 +2921,7 @@ export interface components {
              */
             through: number;
         };
-        RungRun: {
-            /** Format: date-time */
-            at: string;
-            /** Format: double */
-            clean: number;
-            id: string;
-            /** Format: int64 */
-            longest: number;
-            through: boolean;
-        };
-        SessionOut: {
-            /** Format: date */
-            day: string;
-            /**
-             * Format: int64
-             * @description rounds that were run on the day
-             */
-            done: number;
-            emphasis: string[];
-            light: boolean;
-            /** Format: int64 */
-            rounds: number;
-            /** Format: int64 */
-            week: number;
-            why: string;
-        };
-        SetUp: {
+        SetUpSheet: {
             between: string;
             conflict: components["schemas"]["Conflict"];
             /** Format: double */
@@ -2722,6 +2949,16 @@ export interface components {
             /** Format: double */
             to: number;
         };
+        SettingCard: {
+            /** @description the bag once it hangs so */
+            hung: components["schemas"]["Sheet"];
+            rig: components["schemas"]["Rig"];
+            /** @description every measure that belongs to this person, whether it is so today or not */
+            set: components["schemas"]["Setting"][];
+            /** @description the tempo in words */
+            strike: string;
+            trainee: components["schemas"]["Trainee"];
+        };
         Shape: {
             kind: string;
             /** Format: double */
@@ -2735,7 +2972,7 @@ export interface components {
             /** Format: double */
             y2: number;
         };
-        Shared: {
+        SharedRow: {
             /** Format: double */
             centre: number;
             /** Format: double */
@@ -2745,6 +2982,60 @@ export interface components {
             name: string;
             /** Format: double */
             tempo: number;
+        };
+        Sheet: {
+            body: components["schemas"]["Points"];
+            /** @description at this kind of bag */
+            caution: string;
+            change: components["schemas"]["Change"][];
+            cords: components["schemas"]["Winding"];
+            cycle: components["schemas"]["Cycle"];
+            /**
+             * Format: double
+             * @description launch (pull) of the cycle that is drawn
+             */
+            drawn: number;
+            effort: string;
+            /** Format: double */
+            fastest: number;
+            feasible: boolean;
+            findings: components["schemas"]["FindingRow"][];
+            /** Format: double */
+            fist: number | null;
+            /**
+             * Format: double
+             * @description tempo once it is hung as set up; 0 where that changes nothing
+             */
+            hung: number;
+            /** Format: double */
+            launch: number | null;
+            /**
+             * Format: double
+             * @description the softest launch (smallest pull) that is allowed
+             */
+            least: number;
+            loads: components["schemas"]["Load"][];
+            /**
+             * Format: double
+             * @description the hardest launch (widest pull) that tempos are looked for
+             */
+            most: number;
+            sentence: string;
+            setUp: components["schemas"]["SetUpSheet"];
+            shared: components["schemas"]["SharedRow"][];
+            /**
+             * Format: double
+             * @description tempo of the cycle that is drawn
+             */
+            shown: number;
+            side: components["schemas"]["Side"];
+            /** Format: double */
+            slowest: number;
+            /** Format: double */
+            tempo: number;
+            tempos: components["schemas"]["TempoRow"][];
+            /** Format: double */
+            window: number | null;
         };
         Side: {
             handles: components["schemas"]["Handle"][];
@@ -2799,6 +3090,13 @@ export interface components {
             /** Format: double */
             window: number;
         };
+        Suits: {
+            beside?: components["schemas"]["BesideOut"];
+            easier?: components["schemas"]["NeighbourOut"];
+            fit: components["schemas"]["FitOut"];
+            grade: components["schemas"]["GradeOut"];
+            harder?: components["schemas"]["NeighbourOut"];
+        };
         Summary: {
             /**
              * Format: double
@@ -2809,6 +3107,8 @@ export interface components {
             clean: number;
             /** @description it moves what is known of somebody, and the ladder: a judged round that came to its bell */
             counts: boolean;
+            /** Format: int64 */
+            extra: number;
             /**
              * Format: double
              * @description by how much an estimated share may be off, either way
@@ -2817,8 +3117,18 @@ export interface components {
             headline: string;
             /** Format: int64 */
             hits: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description in a row
+             */
             longest: number;
+            /** Format: int64 */
+            missed: number;
+            /**
+             * Format: double
+             * @description s, taken off before judging
+             */
+            offset?: number;
             /**
              * Format: int64
              * @description of a slip bag, where nothing is struck: the figures above count them
@@ -2912,7 +3222,7 @@ export interface components {
              * @description s, the inner clock's part
              */
             clock: number;
-            found: components["schemas"]["Trail"][];
+            found: components["schemas"]["Measure"][];
             /** Format: int64 */
             leftOut: number;
             /**
@@ -2958,8 +3268,21 @@ export interface components {
             /** Format: int64 */
             start: number;
         };
+        "ToStruct { ID string \"json:\\\"id\\\" format:\\\"uuid\\\"\" }Body": {
+            /** Format: uuid */
+            id: string;
+        };
+        "ToStruct { Kind string \"json:\\\"kind\\\" enum:\\\"speedDoubleEndReflexSlipHanging\\\"\" }Body": {
+            /** @enum {string} */
+            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+        };
         Today: {
-            next: components["schemas"]["Next"][];
+            /** @description what they have been given beside it */
+            also: components["schemas"]["Also"][];
+            /** @description for everybody who trains */
+            caution: string;
+            /** @description what each does next */
+            next: components["schemas"]["Proposal"][];
             /** Format: int64 */
             people: number;
             recent: components["schemas"]["LogRow"][];
@@ -2972,27 +3295,13 @@ export interface components {
             /** Format: double */
             swing: number;
         };
-        Trail: {
-            /** Format: date-time */
-            at: string;
-            /** @description no smaller than this */
-            floor: boolean;
-            /** @description of the bag; empty for none */
-            kind: string;
-            note: string;
-            /** @enum {string} */
-            origin: "stated" | "tested" | "rounds";
-            /** Format: double */
-            spread: number;
-            /** Format: double */
-            value: number;
-        };
         Trainee: {
             /**
              * @default adult
              * @enum {string}
              */
             ageBand: "child" | "youth" | "adult" | "senior";
+            readonly archived?: boolean;
             /** @enum {string} */
             band: "first-timer" | "beginner" | "intermediate" | "advanced" | "expert";
             /**
@@ -3128,6 +3437,194 @@ export interface operations {
             };
         };
     };
+    "post-api-assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Assignment"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assignment"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-assignments-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assignment"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-assignments-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Assignment"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assignment"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-assignments-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-assignments-by-id-outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outlook"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-assignments-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-bench": {
         parameters: {
             query?: never;
@@ -3147,7 +3644,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BenchAnswer"];
+                    "application/json": components["schemas"]["Sheet"];
                 };
             };
             /** @description Error */
@@ -3212,7 +3709,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CalendarDay"][];
+                    "application/json": components["schemas"]["Day"][];
                 };
             };
             /** @description Error */
@@ -3449,7 +3946,7 @@ export interface operations {
             };
         };
     };
-    "post-api-drill-fit": {
+    "post-api-compose": {
         parameters: {
             query?: never;
             header?: never;
@@ -3468,40 +3965,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DrillFit"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-drill-preview": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DrillQuestion"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DrillPreview"];
+                    "application/json": components["schemas"]["Answer"];
                 };
             };
             /** @description Error */
@@ -3550,7 +4014,9 @@ export interface operations {
     };
     "list-api-drills": {
         parameters: {
-            query?: never;
+            query?: {
+                archived?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3705,7 +4171,42 @@ export interface operations {
             };
         };
     };
-    "get-api-drills-by-id-outlook": {
+    "post-api-drills-by-id-carry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToStruct { Kind string \"json:\\\"kind\\\" enum:\\\"speedDoubleEndReflexSlipHanging\\\"\" }Body"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarriedOver"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-drills-by-id-copy": {
         parameters: {
             query?: never;
             header?: never;
@@ -3722,7 +4223,42 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Outlook"];
+                    "application/json": components["schemas"]["Drill"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-drills-by-id-give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Giving"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GivenOut"][];
                 };
             };
             /** @description Error */
@@ -3767,7 +4303,10 @@ export interface operations {
     };
     "get-api-first-drill-by-id": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description a line of the notation, on a speed bag as well */
+                line?: boolean;
+            };
             header?: never;
             path: {
                 id: string;
@@ -3985,7 +4524,7 @@ export interface operations {
     "list-api-rigs": {
         parameters: {
             query?: {
-                retired?: boolean;
+                archived?: boolean;
             };
             header?: never;
             path?: never;
@@ -4225,7 +4764,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Card"];
+                    "application/json": components["schemas"]["SettingCard"];
                 };
             };
             /** @description Error */
@@ -4279,7 +4818,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Post-api-rigs-by-id-undo-calibrationRequest"];
+                "application/json": components["schemas"]["ToStruct { ID string \"json:\\\"id\\\" format:\\\"uuid\\\"\" }Body"];
             };
         };
         responses: {
@@ -4778,7 +5317,9 @@ export interface operations {
     };
     "list-api-trainees": {
         parameters: {
-            query?: never;
+            query?: {
+                archived?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4904,6 +5445,35 @@ export interface operations {
             };
         };
     };
+    "delete-api-trainees-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-trainees-by-id-accept": {
         parameters: {
             query?: never;
@@ -4925,7 +5495,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Drill"];
+                    "application/json": components["schemas"]["Assignment"];
                 };
             };
             /** @description Error */
@@ -4950,7 +5520,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CautionOut"];
+                "application/json": components["schemas"]["Caution"];
             };
         };
         responses: {
@@ -4960,7 +5530,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CautionOut"];
+                    "application/json": components["schemas"]["Caution"];
                 };
             };
             /** @description Error */
@@ -4985,7 +5555,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DecisionOut"];
+                "application/json": components["schemas"]["Decision"];
             };
         };
         responses: {
@@ -4996,6 +5566,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Proposal"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-trainees-by-id-erase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Erasure"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Erased"];
                 };
             };
             /** @description Error */
@@ -5060,6 +5665,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PersonPage"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-trainees-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

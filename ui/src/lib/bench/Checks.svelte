@@ -3,7 +3,7 @@
   import type { Schemas } from '../api/client'
   import { figure, upper, type Units } from '../format'
 
-  type Props = { findings: Schemas['Finding'][]; units: Units; onset?: (changes: Schemas['Setting'][]) => void }
+  type Props = { findings: Schemas['FindingRow'][]; units: Units; onset?: (changes: Schemas['Setting'][]) => void }
   let { findings, units, onset }: Props = $props()
 
   const order = { wrong: 0, mind: 1, right: 2 }

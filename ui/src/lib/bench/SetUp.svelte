@@ -4,7 +4,7 @@
   import { about, type Units } from '../format'
   import { isSet, labelOf, valueOf } from './measures'
 
-  type Props = { setUp: Schemas['SetUp']; hung: number; kind: string; units: Units; name: string; onset?: (changes: Schemas['Setting'][]) => void }
+  type Props = { setUp: Schemas['SetUpSheet']; hung: number; kind: string; units: Units; name: string; onset?: (changes: Schemas['Setting'][]) => void }
   let { setUp, hung, kind, units, name, onset }: Props = $props()
 
   const moved = $derived(setUp.settings.filter((s) => Math.abs(s.to - s.now) > 1e-6 && isSet(s.field)))

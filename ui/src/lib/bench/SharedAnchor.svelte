@@ -4,7 +4,7 @@
   import type { Schemas } from '../api/client'
   import { length, type Units } from '../format'
 
-  type Props = { shared: Schemas['Shared'][]; people: Schemas['Trainee'][]; chosen: string; other: string; units: Units; onchoose: (id: string) => void }
+  type Props = { shared: Schemas['SharedRow'][]; people: Schemas['Trainee'][]; chosen: string; other: string; units: Units; onchoose: (id: string) => void }
   let { shared, people, chosen, other, units, onchoose }: Props = $props()
 </script>
 

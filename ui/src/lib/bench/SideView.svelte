@@ -7,7 +7,7 @@
   type Handle = Schemas['Handle']
   type Props = {
     side: Schemas['Side']
-    setUp: Schemas['SetUp']
+    setUp: Schemas['SetUpSheet']
     body: Schemas['Points'] | null
     stand: number
     units: Units

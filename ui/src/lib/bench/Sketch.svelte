@@ -3,7 +3,8 @@
   import type { Doc } from './fields'
 
   let { doc }: { doc: Doc } = $props()
-  const wide = $derived((doc.bagDiameter ?? doc.ballDiameter ?? doc.diameter ?? 0.2) * 60)
+  const diameter = $derived('bagDiameter' in doc ? doc.bagDiameter : 'ballDiameter' in doc ? doc.ballDiameter : doc.diameter)
+  const wide = $derived(diameter * 60)
 </script>
 
 <svg viewBox="0 0 40 46" class="h-14 w-12 shrink-0" aria-hidden="true">

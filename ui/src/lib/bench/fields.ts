@@ -1,6 +1,8 @@
 import type { Schemas } from '../api/client'
 
 export type Doc = Schemas['RigDoc']
+/** A rig's document as its fields, whichever of them its kind has: for what goes through all kinds by name. */
+export type Measures = Record<string, unknown>
 export type Place = Schemas['Place']
 type Setting = Schemas['Setting']
 

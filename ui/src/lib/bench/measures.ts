@@ -68,7 +68,7 @@ const room = [
   m('place.powerCap', 'Greatest fist speed the maker allows', 'speed', 0, 15, 0.5, '0 is no cap.'),
 ]
 
-export const measuresOf = (doc: Doc) => measures[doc.kind].filter((f) => f.field !== 'length' || doc.shape === 'cylinder')
+export const measuresOf = (doc: Doc) => measures[doc.kind].filter((f) => f.field !== 'length' || (doc.kind === 'hanging' && doc.shape === 'cylinder'))
 export const placeOf = (doc: Doc) => room.filter((f) => (f.field !== 'place.powerCap' || doc.kind !== 'slip') && (f.field !== 'place.ratedLoad' || doc.kind !== 'reflex'))
 
 /** A new rig begins with everyday measures; they are assumed until somebody measures. */

@@ -7,13 +7,13 @@
   import { session } from '../session.svelte'
   import Choice from '../ui/Choice.svelte'
 
-  type Props = { trainee: Schemas['Trainee']; cautions: Schemas['CautionOut'][] }
+  type Props = { trainee: Schemas['Trainee']; cautions: Schemas['Caution'][] }
   let { trainee, cautions }: Props = $props()
   const client = useQueryClient()
   const standing = $derived(cautions.filter((c) => !c.liftedAt))
   const lifted = $derived(cautions.filter((c) => c.liftedAt))
   let adding = $state(false)
-  let kind = $state<Schemas['CautionOut']['kind']>('wrist')
+  let kind = $state<Schemas['Caution']['kind']>('wrist')
   let note = $state('')
   let lifting = $state('')
   let by = $state('')
@@ -46,7 +46,7 @@
     </div>
   {/each}
   {#if adding}
-    <form class="max-w-xl border-l-4 border-rope pl-3" onsubmit={(e) => { e.preventDefault(); void settle(ask(api.POST('/api/trainees/{id}/cautions', { params: { path: { id: trainee.id } }, body: { kind, note } as Schemas['CautionOut'] })), 'Kept. What it bars is held back.') }}>
+    <form class="max-w-xl border-l-4 border-rope pl-3" onsubmit={(e) => { e.preventDefault(); void settle(ask(api.POST('/api/trainees/{id}/cautions', { params: { path: { id: trainee.id } }, body: { kind, note } as Schemas['Caution'] })), 'Kept. What it bars is held back.') }}>
       <Choice label="What is it" value={kind} options={Object.entries(what).map(([value, text]) => ({ value: value as typeof kind, text }))} onchange={(v) => (kind = v)} note={does[kind]} />
       <label class="block"><span class="label">Note</span><input class="input mt-1" maxlength="400" bind:value={note} /></label>
       <div class="mt-2 flex gap-2"><button class="button main">Hold it back</button><button type="button" class="button" onclick={() => (adding = false)}>Leave it</button></div>

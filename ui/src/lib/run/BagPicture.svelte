@@ -4,18 +4,16 @@
   import type { Schemas } from '../api/client'
   import { swingOn, type Cycle, type TraceStrike } from '../trace/geometry'
 
-  type Props = { cycle: Cycle; rig: Schemas['RigDoc']; strikes: TraceStrike[]; clock: () => number }
+  type Props = { cycle: Cycle; rig: Schemas['RigDocSpeed']; strikes: TraceStrike[]; clock: () => number }
   let { cycle, rig, strikes, clock }: Props = $props()
 
   let bag = $state<SVGGElement>()
   let fists = $state<Record<string, SVGGElement | undefined>>({})
 
-  // Rounds are run on speed bags.
-  const hung = $derived(rig as Required<Pick<Schemas['RigDoc'], 'bagLength' | 'bagDiameter' | 'swivelDrop'>>)
-  const px = $derived(190 / hung.bagLength) // a bag's length fills the same height, whatever its size
-  const radius = $derived((hung.bagDiameter / 2) * px)
-  const arm = $derived((hung.bagLength - hung.bagDiameter / 2) * px)
-  const pivot = $derived({ x: 190, y: 26 + hung.swivelDrop * px })
+  const px = $derived(190 / rig.bagLength) // a bag's length fills the same height, whatever its size
+  const radius = $derived((rig.bagDiameter / 2) * px)
+  const arm = $derived((rig.bagLength - rig.bagDiameter / 2) * px)
+  const pivot = $derived({ x: 190, y: 26 + rig.swivelDrop * px })
   const contact = $derived((cycle.contact * Math.PI) / 180)
   const meet = $derived.by(() => {
     const angle = cycle.strike * contact

@@ -33,6 +33,6 @@
     {#if rig.kind === 'reflex'}<path d="M190 236V70" stroke="var(--soft)" stroke-width="5" /><circle cx="190" cy="58" r="36" fill="var(--soft)" />
     {:else if rig.kind === 'doubleEnd'}<circle cx="190" cy="130" r="34" fill="var(--soft)" />
     {:else if rig.kind === 'slip'}<path d="M190 14V180" stroke="var(--soft)" stroke-width="3" /><circle cx="190" cy="200" r="28" fill="var(--soft)" />
-    {:else}<path d="M190 14V70" stroke="var(--soft)" stroke-width="5" stroke-dasharray="7 4" />{#if rig.shape === 'ball'}<circle cx="190" cy="132" r="62" fill="var(--soft)" />{:else}<rect x="156" y="70" width="68" height="172" rx="10" fill="var(--soft)" />{/if}{/if}
+    {:else}<path d="M190 14V70" stroke="var(--soft)" stroke-width="5" stroke-dasharray="7 4" />{#if rig.kind === 'hanging' && rig.shape === 'ball'}<circle cx="190" cy="132" r="62" fill="var(--soft)" />{:else}<rect x="156" y="70" width="68" height="172" rx="10" fill="var(--soft)" />{/if}{/if}
   </g>
 </svg>

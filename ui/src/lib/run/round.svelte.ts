@@ -36,6 +36,7 @@ export class Round {
   #clock: RunClock | null = null
   #sound: Sound | null = null
   #frame = 0
+  #zero = 0
   #socket: WebSocket | null = null
   #lock: WakeLockSentinel | null = null
   #left = false // the page is gone: nothing may happen in it any more
@@ -48,10 +49,10 @@ export class Round {
   now = () => this.#clock?.now() ?? 0
 
   /** Makes the run, so that a sensor can be joined to it before it starts. */
-  async prepare(drillId: string, source: Source, plays?: Plays, standIn?: Schemas['StandInChoice']) {
+  async prepare(assignmentId: string, source: Source, plays?: Plays, standIn?: Schemas['StandInChoice']) {
     this.problem = ''
     try {
-      this.run = await ask(api.POST('/api/runs', { body: { drillId, source, ...(plays ? { plays } : {}), ...(source === 'standin' && standIn ? { standIn } : {}) } }))
+      this.run = await ask(api.POST('/api/runs', { body: { assignmentId, source, ...(plays ? { plays } : {}), ...(source === 'standin' && standIn ? { standIn } : {}) } }))
     } catch (e) {
       this.problem = (e as Error).message
     }
@@ -59,11 +60,11 @@ export class Round {
   }
 
   /** Starts; call it from a key or a press, else the browser keeps silent. */
-  async start(drillId: string, source: Source, plays?: Plays, standIn?: Schemas['StandInChoice']) {
+  async start(assignmentId: string, source: Source, plays?: Plays, standIn?: Schemas['StandInChoice']) {
     if (this.phase !== 'ready') return
     this.phase = 'starting'
     const clock = new RunClock()
-    if ((!this.run || this.run.source !== source || (plays && this.run.plays !== plays)) && !(await this.prepare(drillId, source, plays, standIn))) {
+    if ((!this.run || this.run.source !== source || (plays && this.run.plays !== plays)) && !(await this.prepare(assignmentId, source, plays, standIn))) {
       clock.close()
       this.phase = 'ready'
       return
@@ -89,7 +90,7 @@ export class Round {
     this.left = (run.timeline.end - run.timeline.start) / 1e6
     this.phase = 'running'
     // The clock's zero lies a moment ahead; the server is told where it stands when it passes.
-    setTimeout(() => void this.#tellStart(), Math.max(0, -this.now() * 1000))
+    this.#zero = window.setTimeout(() => void this.#tellStart(), Math.max(0, -this.now() * 1000))
     void this.#keepAwake()
     this.#frame = requestAnimationFrame(this.#tick)
   }
@@ -175,6 +176,7 @@ export class Round {
 
   async #end(action: 'stop' | 'finish', at: number) {
     this.phase = 'ending'
+    clearTimeout(this.#zero) // ended before it began, it never started
     cancelAnimationFrame(this.#frame)
     if (this.#clock && !this.#clock.paused) await this.#clock.pause()
     if (this.run?.source === 'device' || this.run?.source === 'standin') await new Promise((done) => setTimeout(done, 500)) // a sensor's last batch
@@ -200,6 +202,7 @@ export class Round {
   }
 
   #release() {
+    clearTimeout(this.#zero)
     cancelAnimationFrame(this.#frame)
     this.outbox?.close()
     this.#sound?.stop()

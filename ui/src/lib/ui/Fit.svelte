@@ -7,8 +7,8 @@
 
   type Props = { question: Schemas['DrillQuestion'] | null; name: string; people?: Schemas['Trainee'][]; ontake: (doc: Schemas['DrillDoc']) => void }
   let { question, name, people = [], ontake }: Props = $props()
-  const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/drill-fit', { body: q })))
-  const f = $derived(whatIf.refusal ? null : whatIf.answer)
+  const whatIf = new WhatIf((q: Schemas['DrillQuestion']) => ask(api.POST('/api/compose', { body: q })))
+  const f = $derived(whatIf.refusal ? null : (whatIf.answer?.suits ?? null))
   let beside = $state('')
   const others = $derived(people.filter((t) => t.id !== question?.traineeId))
   $effect(() => {

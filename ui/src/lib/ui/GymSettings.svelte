@@ -52,10 +52,12 @@
             <Choice label="Slips by" value={gym.slips} options={[{ value: 'sides', text: 'Lead and rear' }, { value: 'inside', text: 'Inside and outside' }]} onchange={(v) => gym && (gym.slips = v)} />
           </div>
           <p class="label mt-3">The gate of a rung, before the next</p>
-          <div class="mt-1 grid grid-cols-3 gap-3">
+          <div class="mt-1 grid grid-cols-3 gap-3 sm:grid-cols-5">
             <label class="block"><span class="text-sm">Clean, %</span><input class="input mt-1" type="number" min="30" max="100" required value={Math.round(100 * gym.gate.clean)} onchange={(e) => gym && (gym.gate.clean = Number(e.currentTarget.value) / 100)} /></label>
             <label class="block"><span class="text-sm">In a row</span><input class="input mt-1" type="number" min="1" max="200" required bind:value={gym.gate.run} /></label>
             <label class="block"><span class="text-sm">Rounds</span><input class="input mt-1" type="number" min="1" max="10" required bind:value={gym.gate.rounds} /></label>
+            <label class="block"><span class="text-sm">On days</span><input class="input mt-1" type="number" min="1" max="10" required bind:value={gym.gate.days} /></label>
+            <label class="block"><span class="text-sm">Rungs a day</span><input class="input mt-1" type="number" min="1" max="10" required bind:value={gym.gate.aDay} /></label>
           </div>
           <p class="label mt-3">Cords of a double-end bag, by the return of a half-power strike</p>
           <div class="mt-1 grid grid-cols-3 gap-3">

@@ -1,0 +1,149 @@
+package bench
+
+import (
+	"melodromos/core/answer"
+	"melodromos/core/caution"
+	"melodromos/core/rig"
+)
+
+// TempoRow is what one rebound count allows.
+type TempoRow struct {
+	Rebounds int     `json:"rebounds"`
+	Face     string  `json:"face" enum:",front,behind"`
+	Slowest  float64 `json:"slowest"`
+	Fastest  float64 `json:"fastest"`
+}
+
+// Conflict is a ball that cannot hang at eye height and midway between its anchors at once.
+type Conflict struct {
+	Midway float64  `json:"midway"`
+	Wanted float64  `json:"wanted"`
+	Off    float64  `json:"off"`
+	Uneven *float64 `json:"uneven"`
+	Anchor *float64 `json:"anchor"`
+}
+
+// SetUpSheet is how to hang a rig for one person.
+type SetUpSheet struct {
+	Point    string        `json:"point"`
+	Between  string        `json:"between"`
+	Low      float64       `json:"low"`
+	High     float64       `json:"high"`
+	Now      float64       `json:"now"`
+	Move     float64       `json:"move"`
+	Settings []rig.Setting `json:"settings"`
+	Conflict *Conflict     `json:"conflict"`
+	Stand    float64       `json:"stand"`
+	Room     []rig.Room    `json:"room"`
+	Needs    string        `json:"needs" doc:"the field to be measured first; empty where nothing is missing"`
+	Targets  []rig.Target  `json:"targets" doc:"heights that blows go to, on a straight hanging bag"`
+}
+
+// Points are heights of a body above the floor in m, as they stand in the picture.
+type Points struct {
+	Crown    float64 `json:"crown"`
+	Eye      float64 `json:"eye"`
+	Mouth    float64 `json:"mouth"`
+	Chin     float64 `json:"chin"`
+	Shoulder float64 `json:"shoulder"`
+	Hip      float64 `json:"hip"`
+	Knee     float64 `json:"knee"`
+}
+
+// FindingRow is one thing that was looked at on a rig.
+type FindingRow struct {
+	Code   string        `json:"code"`
+	Weight string        `json:"weight" enum:"wrong,mind,right"`
+	Title  string        `json:"title"`
+	What   string        `json:"what"`
+	Figure *float64      `json:"figure"`
+	Limit  *float64      `json:"limit"`
+	Unit   string        `json:"unit"`
+	Source string        `json:"source"`
+	Remedy string        `json:"remedy"`
+	Change []rig.Setting `json:"change"`
+}
+
+// SharedRow is what a slip bag does for one of several people under the same anchor.
+type SharedRow struct {
+	Name   string    `json:"name"`
+	Centre float64   `json:"centre"`
+	Drop   float64   `json:"drop"`
+	Tempo  float64   `json:"tempo"`
+	Equal  []float64 `json:"equal" doc:"anchor at which this one passes as the one of that index"`
+}
+
+// Sheet is an answer as the bag's page shows it. Where the wanted tempo is out of reach, cycle shows the nearest one that is not.
+type Sheet struct {
+	Sentence string       `json:"sentence"`
+	Feasible bool         `json:"feasible"`
+	Tempo    float64      `json:"tempo"`
+	Shown    float64      `json:"shown" doc:"tempo of the cycle that is drawn"`
+	Drawn    float64      `json:"drawn" doc:"launch (pull) of the cycle that is drawn"`
+	Launch   *float64     `json:"launch"`
+	Fist     *float64     `json:"fist"`
+	Effort   string       `json:"effort"`
+	Window   *float64     `json:"window"`
+	Slowest  float64      `json:"slowest"`
+	Fastest  float64      `json:"fastest"`
+	Least    float64      `json:"least" doc:"the softest launch (smallest pull) that is allowed"`
+	Most     float64      `json:"most" doc:"the hardest launch (widest pull) that tempos are looked for"`
+	Change   []rig.Change `json:"change"`
+	Tempos   []TempoRow   `json:"tempos"`
+	Cycle    Cycle        `json:"cycle"`
+	SetUp    SetUpSheet   `json:"setUp"`
+	Body     *Points      `json:"body"`
+	Hung     float64      `json:"hung" doc:"tempo once it is hung as set up; 0 where that changes nothing"`
+	Findings []FindingRow `json:"findings"`
+	Loads    []rig.Load   `json:"loads"`
+	Side     rig.Side     `json:"side"`
+	Cords    *rig.Winding `json:"cords"`
+	Shared   []SharedRow  `json:"shared"`
+	Caution  string       `json:"caution" doc:"at this kind of bag"`
+}
+
+// Sheet is the answer to a question as the bag's page shows it.
+func (a Answer) Sheet(q Question) Sheet {
+	limits := a.Strike.Limits
+	out := Sheet{
+		Sentence: a.Sentence, Feasible: a.Strike.Feasible, Tempo: a.Strike.Tempo, Drawn: a.Launch,
+		Slowest: limits.Slowest, Fastest: limits.Fastest, Change: answer.List(a.Strike.Change),
+		Least: min(limits.SlowestLaunch, limits.FastestLaunch), Most: max(limits.SlowestLaunch, limits.FastestLaunch),
+		Tempos: Rows(a.Tempos), SetUp: setUpSheet(a.SetUp), Hung: a.Hung, Loads: answer.List(a.Loads), Side: a.Side, Cords: a.Cords,
+		Findings: answer.Every(a.Findings, func(f rig.Finding) FindingRow {
+			return FindingRow{f.Code, string(f.Weight), f.Title, f.What, answer.Known(f.Figure), answer.Known(f.Limit), f.Unit, f.Source, f.Remedy, answer.List(f.Change)}
+		}),
+		Shared:  answer.Every(a.Shared, func(s Shared) SharedRow { return SharedRow{s.Name, s.Centre, s.Drop, s.Tempo, s.Equal} }),
+		Cycle:   CycleOf(a.Picture, q.Rig.Kind()),
+		Caution: caution.OfBag(q.Rig.Kind()),
+	}
+	out.Side.Shapes, out.Side.Handles = answer.List(out.Side.Shapes), answer.List(out.Side.Handles)
+	out.Shown = 60 / out.Cycle.Return
+	if out.Feasible {
+		out.Launch, out.Fist, out.Window = &a.Strike.Launch, answer.Known(a.Strike.FistSpeed), answer.Known(a.Strike.Window)
+		if out.Fist != nil {
+			out.Effort = q.Ability.Effort(a.Strike.FistSpeed)
+		}
+	}
+	if q.Body.Known() {
+		p := q.Body.InStance()
+		if q.Rig.Kind() == rig.Speed {
+			p = q.Body.Upright()
+		}
+		out.Body = &Points{p.Crown, p.Eye, p.Mouth, p.Chin, p.Shoulder, p.Hip, p.Knee}
+	}
+	return out
+}
+
+// Rows are the tempos of a bag by its rebound counts.
+func Rows(table []rig.Tempo) []TempoRow {
+	return answer.Every(table, func(t rig.Tempo) TempoRow { return TempoRow{t.Rebounds, string(t.Face), t.Slowest, t.Fastest} })
+}
+
+func setUpSheet(s rig.SetUp) SetUpSheet {
+	out := SetUpSheet{s.Point, s.Between, s.Low, s.High, s.Now, s.Move, answer.List(s.Settings), nil, s.Stand, answer.List(s.Room), s.Needs, answer.List(s.Targets)}
+	if c := s.Conflict; c != nil {
+		out.Conflict = &Conflict{c.Midway, c.Wanted, c.Off, answer.Known(c.Uneven), answer.Known(c.Anchor)}
+	}
+	return out
+}

@@ -1,0 +1,158 @@
+// Package compose answers what a coach asks while writing a drill: what it is on this bag, how hard, and how it suits this person.
+package compose
+
+import (
+	"errors"
+
+	"melodromos/core/answer"
+	"melodromos/core/bench"
+	"melodromos/core/catalogue"
+	"melodromos/core/caution"
+	"melodromos/core/drill"
+	"melodromos/core/input"
+	"melodromos/core/level"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+	"melodromos/core/words"
+)
+
+// Question asks about a plan on a floor: on a bag at its place, for somebody.
+type Question struct {
+	Plan  drill.Plan
+	On    drill.Floor
+	Units words.Units
+
+	Glance   bool           // level, fit and neighbours are left out: for a picture that follows every key
+	Learned  level.Learned  // by how much this person's rounds on this kind of bag went otherwise than predicted
+	Rounds   int            // judged rounds of this drill so far
+	Cautions []caution.Kind // that stand for this person
+	Beside   *Other         // somebody else, to see how the fit differs; nil for nobody
+}
+
+// Other is somebody the fit is compared with.
+type Other struct {
+	Name    string
+	Ability trainee.Ability
+}
+
+// Answer is all that the composer and the editor show of a plan. Where it cannot be run, Problem says why.
+type Answer struct {
+	KeptBy   string              `json:"keptBy" enum:"bag,beat," doc:"which clock it goes by; empty where it cannot be run"`
+	Plays    map[string][]string `json:"plays" doc:"for each way to record hits, how a round can run, the usual one first"`
+	Name     string              `json:"name"`
+	Plan     drill.Doc           `json:"plan" doc:"the plan with force, tempo and pull, where it leaves them open"`
+	Strikes  int                 `json:"strikes"`
+	Seconds  float64             `json:"seconds" doc:"from bell to bell"`
+	CountIn  float64             `json:"countIn" doc:"s"`
+	Pattern  []Beat              `json:"pattern" doc:"strikes of one pattern"`
+	Where    string              `json:"where" doc:"the height on the bag at which it is met"`
+	Counts   []int               `json:"counts" doc:"rebound counts that the technique allows"`
+	Sets     []int               `json:"sets" doc:"sizes of a set to choose from; 0 keeps to one hand"`
+	Tempos   []bench.TempoRow    `json:"tempos"`
+	Change   []rig.Change        `json:"change"`
+	Slowest  float64             `json:"slowest"`
+	Fastest  float64             `json:"fastest"`
+	Shown    float64             `json:"shown" doc:"tempo of the cycle that is drawn"`
+	Window   *float64            `json:"window"`
+	Fist     *float64            `json:"fist"`
+	Effort   string              `json:"effort"`
+	Cycle    bench.Cycle         `json:"cycle"`
+	Cards    []catalogue.Card    `json:"cards" doc:"of what it asks for"`
+	Composed *Line               `json:"composed,omitempty" doc:"of a combination"`
+	Problem  string              `json:"problem,omitempty" doc:"why it cannot be run, where it cannot"`
+	Field    string              `json:"field,omitempty" doc:"the field the problem lies in"`
+	Sentence string              `json:"sentence"`
+	Before   []string            `json:"before" doc:"cautions before a round of it"`
+	Spared   []string            `json:"spared" doc:"what is made softer or shorter of it for this person, and why"`
+	Held     string              `json:"held" doc:"why a caution holds it back from this person; empty where none does"`
+
+	Suits *Suits `json:"suits,omitempty" doc:"how hard it is and how it suits this person; left out at a glance, and where it cannot be run"`
+}
+
+// Beat is one strike of a pattern.
+type Beat struct {
+	Hand string `json:"hand" enum:"lead,rear,both"`
+	Face string `json:"face" enum:"front,behind"`
+	Pin  bool   `json:"pin"`
+}
+
+// Ask answers a question. Refusals name the field of the plan.
+func Ask(q Question) (Answer, error) {
+	kind := q.On.Bag.Kind()
+	spared := caution.Spare(q.Cautions, q.Plan, q.On)
+	filled, err := q.Plan.For(q.On)
+	if err != nil {
+		return Answer{}, err
+	}
+	a := Answer{
+		Plays: map[string][]string{}, Name: q.Plan.Name(), Plan: drill.Doc{Plan: filled}, Pattern: []Beat{}, Counts: []int{}, Sets: []int{}, Tempos: []bench.TempoRow{}, Change: []rig.Change{},
+		Cards: answer.List(catalogue.CardsFor(q.Plan)), Cycle: bench.CycleOf(rig.Picture{}, kind), Spared: answer.List(spared.Changes), Held: spared.Held,
+	}
+	var t drill.Timeline
+	cued := false
+	switch d := filled.(type) {
+	case drill.Combination:
+		cued = d.Cues != nil
+		t, err = a.line(d, q)
+	case drill.SpeedBagDrill:
+		t, err = a.technique(d, q)
+	}
+	a.Before = caution.BeforeRound(kind, cued)
+	if err != nil || a.Problem != "" || q.Glance {
+		return a, err
+	}
+	a.Suits, err = suits(q, t)
+	return a, err
+}
+
+// technique fills in the answer for a technique.
+func (a *Answer) technique(d drill.SpeedBagDrill, q Question) (drill.Timeline, error) {
+	bag, ok := q.On.Bag.(rig.SpeedBag)
+	if !ok {
+		return drill.Timeline{}, input.Refuse("technique", "expected a speed bag for a technique: on this bag a combination is programmed")
+	}
+	ability := q.On.Ability
+	a.Where, a.Counts, a.Sets = d.Where(), d.Counts(), d.Sets()
+	reach, err := drill.Reach(d, bag, ability)
+	if err != nil {
+		return drill.Timeline{}, err
+	}
+	a.Sentence, a.Change, a.Slowest, a.Fastest = bench.Said(rig.Speed, reach, ability, q.Units), answer.List(reach.Change), reach.Limits.Slowest, reach.Limits.Fastest
+	if reach.Feasible {
+		a.Window, a.Fist, a.Effort = answer.Known(reach.Window), answer.Known(reach.FistSpeed), ability.Effort(reach.FistSpeed)
+	}
+	a.Tempos = bench.Rows(ability.Striker(d.Hands()).Ranges(bag, d.Meeting().Angle))
+	tempo := min(max(reach.Tempo, reach.Limits.Slowest), reach.Limits.Fastest)
+	if a.Cycle, err = bench.TechniqueCycle(d, bag, reach.Nearest(), 60/tempo); err != nil {
+		return drill.Timeline{}, err
+	}
+	a.Shown = 60 / a.Cycle.Return
+	t, err := d.Lay(q.On)
+	var refusal *input.Error
+	if errors.As(err, &refusal) {
+		a.Problem, a.Field = refusal.Reason, refusal.Field
+		return t, nil
+	}
+	if err == nil {
+		a.count(t, d.Positions())
+	}
+	return t, err
+}
+
+// count fills in what a timeline comes to, and the strikes of one pattern.
+func (a *Answer) count(t drill.Timeline, positions int) {
+	a.Seconds, a.CountIn, a.KeptBy = (t.End - t.Start).Seconds(), t.Start.Seconds(), string(t.Clock)
+	for _, by := range []drill.Recorder{drill.Taps, drill.Sensor, drill.Simulated, drill.Nothing} {
+		for _, way := range t.Playings(by) {
+			a.Plays[string(by)] = append(a.Plays[string(by)], string(way))
+		}
+	}
+	for _, e := range t.Events {
+		if e.Kind == drill.Strike {
+			if a.Strikes < positions {
+				a.Pattern = append(a.Pattern, Beat{string(e.Hand), string(e.Face), e.Pin})
+			}
+			a.Strikes++
+		}
+	}
+}

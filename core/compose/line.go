@@ -1,0 +1,192 @@
+package compose
+
+import (
+	"fmt"
+	"math"
+
+	"melodromos/core/answer"
+	"melodromos/core/bench"
+	"melodromos/core/caution"
+	"melodromos/core/combo"
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+	"melodromos/core/words"
+)
+
+// Line is what the composer shows of a combination.
+type Line struct {
+	Canonical   string          `json:"canonical"`
+	Mirror      string          `json:"mirror"`
+	Counterpart string          `json:"counterpart"`
+	Call        string          `json:"call"`
+	Notes       []LineNote      `json:"notes" doc:"how words were read that leave something open"`
+	Moves       []ComposedMove  `json:"moves"`
+	Flow        []FlowMark      `json:"flow"`
+	HalfBeats   []HalfBeatOut   `json:"halfBeats"`
+	Balance     combo.Balance   `json:"balance"`
+	Film        drill.Film      `json:"film"`
+	Events      []drill.Event   `json:"events" doc:"of one repetition, from 0, for a preview with sound"`
+	Length      float64         `json:"length" doc:"s of a repetition"`
+	Inside      *float64        `json:"inside" doc:"strikes a minute inside the combination"`
+	Pause       float64         `json:"pause" doc:"s between two repetitions"`
+	Cued        bool            `json:"cued"`
+	Ties        []drill.Tie     `json:"ties" doc:"tempo inside by force, where the bag ties the two; else empty"`
+	Cautions    []string        `json:"cautions"`
+	Flush       []string        `json:"flush" doc:"strikes that land flush on a bag of this shape, to be offered; empty where it makes no difference"`
+	Glances     []string        `json:"glances" doc:"strikes of the line that do not"`
+	Off         float64         `json:"off" doc:"m beside the middle of the ball, of the error that is followed"`
+	Carried     []drill.Carried `json:"carried" doc:"how far off its line the bag comes to the later strikes then"`
+	Times       int             `json:"times" doc:"repetitions in the round"`
+	Fist        float64         `json:"fist" doc:"m/s of an ordinary strike"`
+	Pull        float64         `json:"pull" doc:"m, of a slip bag"`
+	Tempo       float64         `json:"tempo" doc:"goal, strikes a minute inside; 0 where the bag sets it"`
+	Slower      float64         `json:"slower" doc:"acceptable slower tempo; 0 none"`
+}
+
+// ComposedMove is a move where it lands.
+type ComposedMove struct {
+	Text   string        `json:"text"`
+	Kind   string        `json:"kind" enum:"strike,defence,step,wait"`
+	Hand   string        `json:"hand" enum:",lead,rear,both"`
+	Side   string        `json:"side" enum:",left,right"`
+	Part   int           `json:"part"`
+	Accent bool          `json:"accent"`
+	At     float64       `json:"at" doc:"s from the start of the repetition"`
+	Until  float64       `json:"until" doc:"s, until it is done"`
+	Window float64       `json:"window"`
+	Share  float64       `json:"share" doc:"of the bag's window that counts"`
+	Still  bool          `json:"still" doc:"it meets a bag at rest"`
+	Return int           `json:"return" doc:"which return it meets; 0 for none"`
+	Late   float64       `json:"late" doc:"s by which the moves before it do not fit"`
+	Offers []drill.Offer `json:"offers"`
+
+	Choices []drill.Choice `json:"choices" doc:"returns it could meet"`
+}
+
+// FlowMark is a place where the joining rules are broken, or where care is needed.
+type FlowMark struct {
+	Move       int    `json:"move"`
+	Code       string `json:"code"`
+	Reason     string `json:"reason"`
+	Deliberate bool   `json:"deliberate"`
+	Caution    bool   `json:"caution"`
+	Hint       bool   `json:"hint" doc:"it only says what is easier"`
+	Suggest    string `json:"suggest"`
+}
+
+// LineNote tells how a word was read that leaves something open, with its place in the line, in characters from 1.
+type LineNote struct {
+	Column int    `json:"column"`
+	Width  int    `json:"width"`
+	Said   string `json:"said"`
+	Read   string `json:"read"`
+	Why    string `json:"why"`
+}
+
+// HalfBeatOut is where one more hand fits.
+type HalfBeatOut struct {
+	Move int     `json:"move"`
+	Free float64 `json:"free" doc:"s"`
+	Hand string  `json:"hand"`
+}
+
+// line fills in the answer for a combination, whose force and tempo are filled in.
+func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
+	on := q.On
+	line, err := combo.Parse(c.Text)
+	if err != nil {
+		return drill.Timeline{}, err
+	}
+	rep, err := drill.Land(c, on)
+	if err != nil {
+		return drill.Timeline{}, err
+	}
+	t, err := c.Lay(on)
+	if err != nil {
+		return t, err
+	}
+	moves := line.Moves(c.Stance)
+	out := Line{
+		Canonical: line.String(), Mirror: line.Mirror().String(), Counterpart: line.Counterpart().String(), Call: line.Call(c.Voice()),
+		Moves: placed(moves, rep, on.Bag), Balance: combo.Balanced(moves), Film: *t.Film, Events: preview(t, rep),
+		Length: rep.Length, Inside: answer.Known(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts), Cued: c.Cues != nil,
+		Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo, Slower: c.Slower,
+		Ties: answer.List(drill.Ties(c, on)), Cautions: caution.OfLine(c.Everything(), on.Bag.Kind()),
+		Flush: answer.List(drill.Flush(on)), Glances: answer.List(drill.Glances(moves, on)),
+		Notes:     answer.Every(c.Notes(), func(n combo.Note) LineNote { return LineNote(n) }),
+		HalfBeats: answer.Every(drill.HalfBeats(rep, on.Ability), func(h drill.HalfBeat) HalfBeatOut { return HalfBeatOut{h.Move, h.Free, string(h.Hand)} }),
+		Flow: answer.Every(drill.Joined(moves, on.Bag.Kind()), func(f combo.Mark) FlowMark {
+			return FlowMark{f.Move, string(f.Code), f.Reason, f.Deliberate, f.Caution(), f.Hint(), f.Suggest}
+		}),
+	}
+	out.Off, out.Carried = drill.CarriedError(rep, on.Bag)
+	out.Carried = answer.List(out.Carried)
+	if c.Cues != nil {
+		out.Cautions = append(out.Cautions, c.Cues.Joined()...)
+	}
+	a.Composed = &out
+	once := out.Film
+	once.Starts = []float64{0}
+	a.Cycle = bench.FilmCycle(once, on.Bag.Kind())
+	if a.Shown = 60 * float64(out.Balance.Strikes) / max(rep.Length, 1e-9); out.Inside != nil {
+		a.Shown = *out.Inside
+	}
+	a.count(t, out.Balance.Strikes)
+	a.Fist, a.Effort = answer.Known(c.Fist), on.Ability.Effort(c.Fist)
+	a.Sentence = sentence(c, on.Bag.Kind(), rep, out, q.Units)
+	return t, nil
+}
+
+// placed are the moves where they land.
+func placed(moves []combo.Placed, rep drill.Repetition, bag rig.Rig) []ComposedMove {
+	list := answer.Every(moves, func(m combo.Placed) ComposedMove {
+		return ComposedMove{Text: m.Move.String(), Kind: string(m.Kind()), Hand: string(m.Hand()), Side: string(m.Side()), Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
+	})
+	choices := rep.Choices(bag)
+	for i, m := range rep.Moves {
+		o := &list[m.Move]
+		o.At, o.Until, o.Window, o.Share, o.Still, o.Return, o.Late = m.At, m.Until, m.Window, m.Share, m.Still, m.Return, m.Late
+		o.Offers, o.Choices = answer.List(m.Fits), answer.List(choices[i])
+	}
+	return list
+}
+
+// preview is what happens in the first repetition, from 0.
+func preview(t drill.Timeline, rep drill.Repetition) []drill.Event {
+	list := []drill.Event{}
+	from := drill.Micros(math.Round(1e6 * t.Film.Starts[0]))
+	for _, e := range t.Events {
+		at := e.At - from
+		if at >= 0 && e.Rep == 0 && at.Seconds() <= rep.Length && e.Kind != drill.Bell && e.Kind != drill.Warning {
+			e.At = at
+			list = append(list, e)
+		}
+	}
+	return list
+}
+
+// guards say how a slip bag that hangs still is worked.
+var guards = map[drill.Guard]string{drill.RoundIt: ": go round it", drill.ThroughIt: ": go through beside it", drill.StopShort: ": stop short of it"}
+
+// sentence says the two tempos, and what does not fit.
+func sentence(c drill.Combination, kind rig.Kind, rep drill.Repetition, out Line, units words.Units) string {
+	text := words.Count(out.Balance.Moves, "move")
+	if out.Balance.Strikes < out.Balance.Moves {
+		text += ", " + words.Count(out.Balance.Strikes, "strike")
+	}
+	if out.Inside != nil {
+		text += fmt.Sprintf(", %.0f a minute inside", *out.Inside)
+	}
+	text += fmt.Sprintf("; every %s s, %s", words.Trimmed(rep.Length+c.Pause), words.Count(out.Times, "time"))
+	late := rep.Late()
+	switch {
+	case len(late) > 0:
+		m := late[0]
+		text += fmt.Sprintf("; the %s is %.0f ms late", m.Placed.Move, 1000*m.Late)
+	case c.Pull > 0:
+		text += ", the bag drawn back " + units.Length(c.Pull)
+	case kind == rig.Slip:
+		text += ", the bag hanging still" + guards[c.Guard]
+	}
+	return words.Upper(text) + "."
+}

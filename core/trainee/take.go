@@ -1,0 +1,44 @@
+package trainee
+
+import (
+	"math"
+
+	"melodromos/core/input"
+)
+
+// TestPlan is how the tests are run.
+type TestPlan struct {
+	RateSeconds float64 `json:"rateSeconds"`
+	BeatPeriod  float64 `json:"beatPeriod" doc:"s"`
+	BeatWith    int     `json:"beatWith" doc:"taps with the click"`
+	BeatAlone   int     `json:"beatAlone" doc:"taps after it has stopped"`
+	Reactions   int     `json:"reactions"`
+}
+
+// Plan is the plan of the tests.
+var Plan = TestPlan{RateTime, BeatPeriod, BeatWith, BeatAlone, Reactions}
+
+const mostTaps = 600
+
+// Take works out a test as it was done: the times of the taps (s), one row for each trial; of a reaction test one row of waits. fists says
+// that gloves struck a pad, where fingers only bound what fists do.
+func Take(t Test, trials [][]float64, fists bool) (Result, error) {
+	if len(trials) == 0 {
+		return Result{}, input.Refuse("taps", "expected the taps of a trial")
+	}
+	for _, row := range trials {
+		if len(row) > mostTaps {
+			return Result{}, input.Refuse("taps", "expected at most %d taps, not %d", mostTaps, len(row))
+		}
+	}
+	switch t {
+	case TwoHands, OneHand:
+		return Rate(t, trials[0], fists)
+	case Beat:
+		return KeepBeat(trials, BeatPeriod)
+	}
+	return React(t, trials[0])
+}
+
+// TakenOff is what is taken off the taps of a round (s): never less than nothing, since a device tells of no tap before it was made.
+func (d Delay) TakenOff() float64 { return math.Max(0, d.Late) }

@@ -1,0 +1,170 @@
+package ledger
+
+import (
+	"errors"
+	"math"
+	"time"
+
+	"melodromos/core/caution"
+	"melodromos/core/class"
+	"melodromos/core/combo"
+	"melodromos/core/ladder"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+	"melodromos/store"
+)
+
+// Gate is a gym's gate.
+func Gate(row store.GymRow) ladder.Gate {
+	return ladder.Gate{Clean: row.GateClean, Run: row.GateRun, Rounds: row.GateRounds, Days: row.GateDays, ADay: row.GateADay}
+}
+
+// Zone is where a gym's days begin and end.
+func Zone(row store.GymRow) *time.Location {
+	zone, err := time.LoadLocation(row.Zone)
+	if err != nil {
+		return time.UTC
+	}
+	return zone
+}
+
+// Class reads what is known of one trainee, archived or not, or of all who train where the id is empty, and of the bags that hang.
+func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, stop func() error) (class.Class, error) {
+	c := class.Class{Gate: Gate(row), Kicks: row.Kicks, Names: row.PunchNames == "names", Inside: row.SlipNames == "inside", Zone: Zone(row), Now: now, Stop: stop}
+	var err error
+	if c.Bags, err = bags(gym); err != nil {
+		return c, err
+	}
+	var people []store.Trainee
+	if traineeID == "" {
+		people, err = gym.Trainees(store.InUse)
+	} else {
+		people = make([]store.Trainee, 1)
+		people[0], err = gym.Trainee(traineeID)
+	}
+	if err != nil {
+		return c, err
+	}
+	evidence, e1 := gym.Evidence(traineeID)
+	cautions, e2 := gym.Cautions(traineeID)
+	decisions, e3 := gym.Decisions(traineeID)
+	rounds, e4 := gym.Rounds(traineeID)
+	given, e5 := gym.Assignments(traineeID)
+	if err := errors.Join(e1, e2, e3, e4, e5); err != nil {
+		return c, err
+	}
+	c.Members = make([]class.Member, len(people))
+	index := map[string]*class.Member{}
+	for i, t := range people {
+		c.Members[i] = class.Member{ID: t.ID, Name: t.Name, Stance: combo.Stance(t.Stance), Band: trainee.Band(t.Band), Weak: combo.Hand(t.Weak), School: ladder.School(t.School), Weeks: Weeks(t)}
+		index[t.ID] = &c.Members[i]
+	}
+	all := Evidence(evidence)
+	for i, e := range evidence {
+		if m := index[e.TraineeID]; m != nil {
+			m.Evidence = append(m.Evidence, all[i])
+		}
+	}
+	for _, k := range cautions {
+		m := index[k.TraineeID]
+		if m == nil {
+			continue
+		}
+		m.Spared = append(m.Spared, class.Spell{From: k.CreatedAt, To: or0(k.LiftedAt)})
+		if k.LiftedAt == nil {
+			m.Cautions = append(m.Cautions, caution.Kind(k.Kind))
+		}
+	}
+	for _, d := range decisions {
+		if m := index[d.TraineeID]; m != nil {
+			m.Decisions = append(m.Decisions, class.Decision{Kind: rig.Kind(d.BagKind), Decision: ladder.Decision{At: d.CreatedAt, Rung: d.Rung, Choice: ladder.Choice(d.Choice), Reason: d.Reason}})
+		}
+	}
+	for _, r := range rounds {
+		if m := index[r.TraineeID]; m != nil {
+			m.Rounds = append(m.Rounds, round(r))
+		}
+	}
+	for _, a := range given {
+		m := index[a.TraineeID]
+		if m == nil {
+			continue
+		}
+		plan, err := Given(a, string(m.Stance))
+		if err != nil {
+			return c, err
+		}
+		m.Given = append(m.Given, class.Assignment{ID: a.ID, Drill: a.DrillID, Name: a.Drill.Name, Bag: a.RigID, Plan: plan, Rung: a.Drill.Rung, Eased: a.Eased, Own: a.Own, Given: a.CreatedAt})
+	}
+	return c, nil
+}
+
+func bags(gym *store.Gym) ([]class.Bag, error) {
+	rows, err := gym.Rigs(store.InUse)
+	if err != nil {
+		return nil, err
+	}
+	list := make([]class.Bag, len(rows))
+	for i, r := range rows {
+		bag, place, err := Rig(r)
+		if err != nil {
+			return nil, err
+		}
+		list[i] = class.Bag{ID: r.ID, Name: r.Name, Rig: bag, Place: place}
+	}
+	return list, nil
+}
+
+func round(r store.Round) class.Round {
+	out := class.Round{
+		ID: r.ID, At: r.CreatedAt, Bag: r.RigID, Assignment: or0(r.AssignmentID), Rung: r.Rung, Eased: r.Eased != "", Counts: r.Counts, Share: r.Share,
+		Longest: r.Longest, Planned: r.Planned, Passes: r.Passes, Wild: r.Wild, Tempo: or0(r.Tempo), Asked: or0(r.Asked), Predicted: math.NaN(),
+	}
+	if r.Predicted != nil {
+		out.Predicted = *r.Predicted
+	}
+	return out
+}
+
+// Weeks are somebody's weeks; nil where none are planned.
+func Weeks(t store.Trainee) *ladder.Weeks {
+	if t.WeeksFrom == nil {
+		return nil
+	}
+	w := ladder.Weeks{From: *t.WeeksFrom, Rounds: t.WeeksRounds, Most: t.WeeksMost}
+	for _, d := range t.WeeksDays {
+		w.Days = append(w.Days, time.Weekday(d))
+	}
+	return &w
+}
+
+// Calendar reads the people of a gym with the days that they came lately, for a calendar.
+func Calendar(gym *store.Gym, row store.GymRow, now time.Time) (class.Class, error) {
+	c := class.Class{Zone: Zone(row), Now: now}
+	people, err := gym.Trainees(store.InUse)
+	if err != nil {
+		return c, err
+	}
+	since := now
+	for _, t := range people { // weeks build up by who came since their first day
+		if t.WeeksFrom != nil && t.WeeksFrom.Before(since) {
+			since = *t.WeeksFrom
+		}
+	}
+	came, err := gym.Came(since.AddDate(0, 0, -7))
+	if err != nil {
+		return c, err
+	}
+	c.Members = make([]class.Member, len(people))
+	index := map[string]*class.Member{}
+	for i, t := range people {
+		c.Members[i] = class.Member{ID: t.ID, Name: t.Name, Weeks: Weeks(t)}
+		index[t.ID] = &c.Members[i]
+	}
+	for _, r := range came {
+		if m := index[r.TraineeID]; m != nil {
+			m.Rounds = append(m.Rounds, class.Round{At: r.CreatedAt})
+		}
+	}
+	return c, nil
+}

@@ -1,0 +1,217 @@
+package ledger
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"math"
+	"reflect"
+	"time"
+
+	"melodromos/core/combo"
+	"melodromos/core/drill"
+	"melodromos/core/judge"
+	"melodromos/core/rig"
+	"melodromos/core/run"
+	"melodromos/core/trainee"
+	"melodromos/store"
+)
+
+// NewRun is a prepared round of an assignment as it is stored, not stored yet; its timeline comes beside it.
+func NewRun(a store.Assignment, bag store.Rig, p run.Prepared, by drill.Recorder) (store.Run, store.Doc, error) {
+	doc, err := json.Marshal(p.Plan)
+	if err != nil {
+		return store.Run{}, nil, err
+	}
+	line, err := json.Marshal(p.Timeline)
+	return store.Run{
+		DrillID: a.DrillID, AssignmentID: &a.ID, RigID: a.RigID, TraineeID: &a.TraineeID, DrillName: a.Drill.Name, Rung: a.Drill.Rung, Eased: a.Eased,
+		RigDoc: bag.Doc, DrillDoc: doc, Source: string(by), Plays: string(p.Plays), Predicted: p.Predicted,
+	}, line, err
+}
+
+// Course is how a stored round stands.
+func Course(r store.Run) run.Course {
+	return run.Course{
+		State: run.State(r.State), Ending: judge.Ended(r.Ending), Clock: drill.Micros(r.ClockUS),
+		Zero: or0(r.ZeroAt), Seen: r.SeenAt, Started: or0(r.StartedAt), Ended: or0(r.EndedAt),
+	}
+}
+
+// setCourse writes how a round stands.
+func setCourse(r *store.Run, c run.Course) {
+	r.State, r.Ending, r.ClockUS, r.SeenAt = string(c.State), string(c.Ending), int64(c.Clock), c.Seen.UTC()
+	r.ZeroAt, r.StartedAt, r.EndedAt = wall(c.Zero), wall(c.Started), wall(c.Ended)
+}
+
+// Heard notes that a round's screen was heard of, and how far it says that the clock has come.
+func Heard(r *store.Run, clock drill.Micros, now time.Time) {
+	setCourse(r, Course(*r).Heard(clock, now))
+}
+
+func wall(t time.Time) *time.Time {
+	if t.IsZero() {
+		return nil
+	}
+	t = t.UTC()
+	return &t
+}
+
+// Move takes a round's next step. A round that has ended by then is judged in the same transaction, and what it shows of whoever was on the
+// bag is kept: all of it holds, or none.
+func Move(gym *store.Gym, id string, step func(run.Course) (run.Course, error)) (store.Run, error) {
+	return Change(gym, id, func(r *store.Run) error {
+		c, err := step(Course(*r))
+		if err == nil {
+			setCourse(r, c)
+		}
+		return err
+	})
+}
+
+// Change alters a stored round as Move does.
+func Change(gym *store.Gym, id string, change func(*store.Run) error) (store.Run, error) {
+	return gym.MoveRun(id, change, func(in *store.Gym, r store.Run) error {
+		if !run.State(r.State).Over() {
+			return nil
+		}
+		return Settle(in, r)
+	})
+}
+
+// Settle judges an ended round, stores its outcome, and what it shows of whoever was on the bag. One of somebody who was erased stays as it
+// was judged; one that was removed from the log shows nothing.
+func Settle(gym *store.Gym, r store.Run) error {
+	if r.TraineeID == nil {
+		return nil
+	}
+	opened, err := Open(gym, r)
+	if err != nil {
+		return err
+	}
+	j, t, err := Judge(gym, r, opened, r.ClockUS, nil) // what is kept is judged to the end
+	if err != nil {
+		return err
+	}
+	var shows []store.Evidence
+	if r.RemovedAt == nil && j.Summary.Counts {
+		if shows, err = shown(gym, r, opened.Bag.Kind(), j, t); err != nil {
+			return err
+		}
+	}
+	return gym.SetOutcome(outcome(r.ID, j.Summary), shows)
+}
+
+// shown is what a round shows, by what was known without it. A simulated sensor shows nothing of anybody, but in the demo gym.
+func shown(gym *store.Gym, r store.Run, kind rig.Kind, j run.Judged, t store.Trainee) ([]store.Evidence, error) {
+	row, err := gym.Row()
+	if err != nil || r.Source == string(drill.Simulated) && !row.Demo {
+		return nil, err
+	}
+	rows, err := gym.Evidence(t.ID)
+	if err != nil {
+		return nil, err
+	}
+	var others []store.Evidence
+	for _, e := range rows {
+		if or0(e.RunID) != r.ID {
+			others = append(others, e)
+		}
+	}
+	a := trainee.Known(trainee.Band(t.Band), combo.Hand(t.Weak), kind, Evidence(others), r.CreatedAt)
+	return EvidenceRows(j.Shows(a, r.CreatedAt), t.ID, r.DrillName), nil
+}
+
+// Open reads the documents that a round keeps.
+func Open(gym *store.Gym, r store.Run) (run.Opened, error) {
+	line, err := gym.Timeline(r.ID)
+	if err != nil {
+		return run.Opened{}, err
+	}
+	o, err := run.Open(r.RigDoc, r.DrillDoc, line, drill.Recorder(r.Source), drill.Playing(r.Plays))
+	return o, stored("run", r.ID, err)
+}
+
+// Judge judges a round as far as its clock has come (µs).
+func Judge(gym *store.Gym, r store.Run, opened run.Opened, clock int64, stop func() error) (run.Judged, store.Trainee, error) {
+	hits, e1 := gym.Hits(r.ID)
+	marks, e2 := gym.Marks(r.ID)
+	t, e3 := gym.Trainee(or0(r.TraineeID))
+	if err := errors.Join(e1, e2, e3); err != nil {
+		return run.Judged{}, t, err
+	}
+	record := run.Record{Opened: opened, Until: drill.Micros(clock), Ended: judge.Ended(r.Ending), Band: trainee.Band(t.Band), Stop: stop}
+	if r.LatencyUS != nil {
+		latency := drill.Micros(*r.LatencyUS)
+		record.Latency = &latency
+	}
+	for _, h := range hits {
+		record.Hits = append(record.Hits, run.Hit{At: drill.Micros(h.AtUS), Hand: drill.Hand(or0(h.Hand)), Launch: or0(h.Launch)})
+	}
+	for _, m := range marks {
+		record.Marks = append(record.Marks, run.Mark{At: drill.Micros(m.AtUS), Kind: run.MarkKind(m.Kind)})
+	}
+	return record.Judge(), t, nil
+}
+
+// outcome is a summary as it is stored.
+func outcome(id string, s run.Summary) store.Outcome {
+	o := store.Outcome{
+		RunID: id, Headline: s.Headline, Planned: s.Planned, Hits: s.Hits, Clean: s.Clean, Missed: &s.Missed, Extra: &s.Extra, Longest: s.Longest, Passes: s.Passes,
+		Share: math.Min(1, math.Max(0, s.Share)), Give: s.Give, Tempo: orNil(s.Tempo), Asked: orNil(s.Asked), OffsetS: &s.Offset, Counts: s.Counts, Judged: !s.Unjudged, Wild: s.Wild,
+	}
+	if f := s.Rig; f != nil {
+		o.RigParameter, o.RigValue, o.RigSpread, o.RigSteps = &f.Parameter, &f.Value, &f.Spread, &f.Steps
+	}
+	return o
+}
+
+// Summary is a stored outcome as the core has it.
+func Summary(o store.Outcome) run.Summary {
+	s := run.Summary{
+		Headline: o.Headline, Planned: o.Planned, Hits: o.Hits, Clean: o.Clean, Missed: or0(o.Missed), Extra: or0(o.Extra), Longest: o.Longest, Passes: o.Passes,
+		Share: o.Share, Give: o.Give, Tempo: or0(o.Tempo), Asked: or0(o.Asked), Offset: or0(o.OffsetS), Counts: o.Counts, Unjudged: !o.Judged, Wild: o.Wild,
+	}
+	if o.RigParameter != nil {
+		s.Rig = &rig.RoundFit{Parameter: *o.RigParameter, Value: or0(o.RigValue), Spread: or0(o.RigSpread), Steps: or0(o.RigSteps)}
+	}
+	return s
+}
+
+// FinishLeftOpen judges the rounds that a crash, or an earlier release, left ended and not judged. It returns how many there were.
+func FinishLeftOpen(ctx context.Context, s *store.Store) (int, error) {
+	rows, err := s.LeftOpen(ctx)
+	if err != nil {
+		return 0, err
+	}
+	var failed error
+	for _, row := range rows {
+		_, err := Change(s.Gym(ctx, row.GymID), row.ID, func(*store.Run) error { return nil })
+		failed = errors.Join(failed, err)
+	}
+	return len(rows), failed
+}
+
+// RoundsOn are what the judged rounds on a bag tell of it as it hangs since it was last measured, the oldest first.
+func RoundsOn(gym *store.Gym, row store.Rig) ([]rig.RoundFit, error) {
+	rounds, err := gym.RoundsOn(row.ID, row.MeasuredAt, mostRounds)
+	if err != nil {
+		return nil, err
+	}
+	var fits []rig.RoundFit
+	for _, r := range rounds {
+		if sameDoc(r.RigDoc, row.Doc) {
+			fits = append(fits, rig.RoundFit{Parameter: r.Parameter, Value: r.Value, Spread: r.Spread, Steps: r.Steps, Who: or0(r.TraineeID)})
+		}
+	}
+	return fits, nil
+}
+
+// sameDoc compares two documents that PostgreSQL has put into its own order.
+func sameDoc(a, b store.Doc) bool {
+	var x, y any
+	return json.Unmarshal(a, &x) == nil && json.Unmarshal(b, &y) == nil && reflect.DeepEqual(x, y)
+}
+
+// mostRounds of a bag are read: more than are asked.
+const mostRounds = 40

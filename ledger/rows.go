@@ -1,0 +1,131 @@
+// Package ledger reads out of the store what the core needs, and writes down what it decides. It decides nothing itself.
+package ledger
+
+import (
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"melodromos/core/combo"
+	"melodromos/core/drill"
+	"melodromos/core/input"
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+	"melodromos/core/words"
+	"melodromos/store"
+)
+
+// stored hides a refusal of a stored document from whoever asked: it is no fault of theirs.
+func stored(what, id string, err error) error {
+	if err == nil {
+		return nil
+	}
+	return fmt.Errorf("stored %s %s: %s", what, id, err.Error())
+}
+
+// Rig opens the documents of a stored bag.
+func Rig(r store.Rig) (rig.Rig, rig.Place, error) {
+	bag, err := rig.Read(input.Parse(r.Doc))
+	if err != nil {
+		return nil, rig.Place{}, stored("rig", r.ID, err)
+	}
+	place, err := rig.ReadPlace(input.Parse(r.Place))
+	return bag, place, stored("place of rig", r.ID, err)
+}
+
+// RigRow is a bag as it is stored, over the version that was read.
+func RigRow(id, name string, version int, bag rig.Rig, place rig.Place) (*store.Rig, error) {
+	doc, err := json.Marshal(bag)
+	if err != nil {
+		return nil, err
+	}
+	around, err := json.Marshal(place)
+	return &store.Rig{ID: id, Name: name, Kind: string(bag.Kind()), Doc: doc, Place: around, Version: version}, err
+}
+
+// Plan opens the document of a stored drill, with force, tempo and pull left open.
+func Plan(d store.Drill) (drill.Plan, error) {
+	p, err := drill.ReadPlan(input.Parse(d.Doc))
+	return p, stored("drill", d.ID, err)
+}
+
+// Given is the drill of an assignment with its settings, as somebody of a stance does it.
+func Given(a store.Assignment, stance string) (drill.Plan, error) {
+	p, err := Plan(a.Drill)
+	if err != nil {
+		return nil, err
+	}
+	p, err = drill.Set(p, Settings(a))
+	return drill.InStance(p, combo.Stance(stance)), stored("assignment", a.ID, err)
+}
+
+// Settings are what an assignment sets of its drill.
+func Settings(a store.Assignment) drill.Settings {
+	return drill.Settings{Tempo: or0(a.Tempo), Slower: or0(a.Slower), Fist: or0(a.Fist), Pull: or0(a.Pull), Work: or0(a.Work), Strikes: or0(a.Strikes), Repetitions: or0(a.Repetitions)}
+}
+
+// SetTo writes settings into an assignment.
+func SetTo(a *store.Assignment, s drill.Settings) {
+	a.Tempo, a.Slower, a.Fist, a.Pull, a.Work = orNil(s.Tempo), orNil(s.Slower), orNil(s.Fist), orNil(s.Pull), orNil(s.Work)
+	a.Strikes, a.Repetitions = orNil(s.Strikes), orNil(s.Repetitions)
+}
+
+// DrillRow is a drill as it is stored; a name that is left empty is the drill's own words.
+func DrillRow(name string, kind rig.Kind, p drill.Plan, rung string) (store.Drill, error) {
+	open, _ := drill.Open(p)
+	doc, err := json.Marshal(open)
+	if name == "" {
+		name = words.Short(p.Name(), 120)
+	}
+	return store.Drill{Name: name, Kind: string(kind), Doc: doc, Rung: rung}, err
+}
+
+// Body is what of a trainee matters to the height of a rig.
+func Body(t store.Trainee) rig.Body {
+	return rig.Body{Height: or0(t.Height), Reach: or0(t.Reach), Eye: or0(t.Eye), Mouth: or0(t.Mouth), Chin: or0(t.Chin)}
+}
+
+// Evidence is what was found out about somebody, as the core has it.
+func Evidence(rows []store.Evidence) []trainee.Evidence {
+	list := make([]trainee.Evidence, len(rows))
+	for i, f := range rows {
+		list[i] = trainee.Evidence{
+			Figure: trainee.Figure(f.Figure), Bag: rig.Kind(or0(f.BagKind)), Value: f.Value, Spread: f.Spread,
+			Origin: trainee.Origin(f.Origin), Floor: f.Bound, At: f.FoundAt, Note: f.Note,
+		}
+	}
+	return list
+}
+
+// EvidenceRows are pieces of evidence about somebody as they are stored.
+func EvidenceRows(list []trainee.Evidence, traineeID, note string) []store.Evidence {
+	rows := make([]store.Evidence, len(list))
+	for i, e := range list {
+		rows[i] = store.Evidence{
+			TraineeID: traineeID, Figure: string(e.Figure), BagKind: orNil(string(e.Bag)), Value: e.Value, Spread: e.Spread,
+			Origin: string(e.Origin), Bound: e.Floor, Note: note, FoundAt: e.At,
+		}
+	}
+	return rows
+}
+
+// Ability is what a stored trainee can do on a kind of bag.
+func Ability(gym *store.Gym, t store.Trainee, kind rig.Kind, now time.Time) (trainee.Ability, error) {
+	rows, err := gym.Evidence(t.ID)
+	return trainee.Known(trainee.Band(t.Band), combo.Hand(t.Weak), kind, Evidence(rows), now), err
+}
+
+func or0[T any](v *T) (zero T) {
+	if v != nil {
+		zero = *v
+	}
+	return zero
+}
+
+func orNil[T comparable](v T) *T {
+	var zero T
+	if v == zero {
+		return nil
+	}
+	return &v
+}

@@ -1,0 +1,35 @@
+package server
+
+import (
+	"context"
+	"log/slog"
+	"time"
+
+	"melodromos/core/run"
+	"melodromos/ledger"
+	"melodromos/standin"
+)
+
+// stopAbandoned ends runs whose browser has not been heard of for a while.
+func (s *Server) stopAbandoned(ctx context.Context) error {
+	rows, err := s.store.Abandoned(ctx, time.Now().UTC().Add(-s.Quiet))
+	if err != nil {
+		return err
+	}
+	for _, row := range rows {
+		_, err := ledger.Move(s.store.Gym(ctx, row.GymID), row.ID, func(r run.Course) (run.Course, error) { return r.Vanish(), nil })
+		if err != nil {
+			return err
+		}
+		s.live.send(row.ID, feed{Kind: "state", State: string(run.Stopped)})
+	}
+	return nil
+}
+
+// playStandIn has the simulated sensor play a round that is opened by a key.
+func (s *Server) playStandIn(key string, c StandInChoice) {
+	sensor := standin.Sensor{URL: s.self, Key: key, Person: standin.Like(c.Ability), Coarse: standin.Coarse{Deaf: c.Deaf}, Seed: c.Seed}
+	if err := sensor.Play(s.running); err != nil && s.running.Err() == nil {
+		slog.Warn("stand-in", "error", err)
+	}
+}

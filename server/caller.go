@@ -1,0 +1,80 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"melodromos/core/words"
+	"melodromos/store"
+)
+
+type callerKey struct{}
+
+// caller is the signed-in coach, the data of the coach's gym, and how long is worked for them.
+type caller struct {
+	store.Coach
+	row  store.GymRow
+	gym  *store.Gym
+	stop func() error
+	ctx  context.Context // of the request, for sessions and passwords
+}
+
+func (c caller) units() words.Units { return words.Units(c.row.Units) }
+
+func who(ctx context.Context) caller { return ctx.Value(callerKey{}).(caller) }
+
+func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
+	c, err := s.caller(ctx.Context())
+	switch {
+	case errors.Is(err, errNobody):
+		_ = huma.WriteErr(s.api, ctx, http.StatusUnauthorized, "Sign in first.")
+		return
+	case err != nil:
+		var status huma.StatusError
+		errors.As(refused(ctx.Context(), "", err), &status)
+		_ = huma.WriteErr(s.api, ctx, status.GetStatus(), status.Error())
+		return
+	}
+	next(huma.WithValue(ctx, callerKey{}, c))
+}
+
+// errNobody says that nobody is signed in.
+var errNobody = errors.New("nobody is signed in")
+
+// caller finds who is signed in with the session of a request, or errNobody: the coach may have been removed since, have signed out
+// everywhere, or belong to a demo gym that is closed. A sign-in that is used goes on.
+func (s *Server) caller(ctx context.Context) (caller, error) {
+	id := s.sessions.GetString(ctx, coachKey)
+	if id == "" {
+		return caller{}, errNobody
+	}
+	coach, err := s.store.Coach(ctx, id)
+	if errors.Is(err, store.ErrNotFound) || err == nil && coach.Epoch != s.sessions.GetInt(ctx, epochKey) {
+		return caller{}, errNobody
+	}
+	if err != nil {
+		return caller{}, err
+	}
+	gym := s.store.Gym(ctx, coach.GymID)
+	row, err := gym.Row()
+	if errors.Is(err, store.ErrNotFound) || err == nil && s.closed(row) {
+		return caller{}, errNobody
+	}
+	if until := s.sessions.Deadline(ctx); time.Until(until) < s.idle-s.idle/720 { // written an hour apart, not at every request
+		s.sessions.SetDeadline(ctx, time.Now().Add(s.idle))
+	}
+	return caller{coach, row, gym, stopper(ctx), ctx}, err
+}
+
+// internal hides a refusal of what is stored from whoever asked: it is no fault of theirs.
+func internal(err error) error {
+	if err == nil {
+		return nil
+	}
+	return fmt.Errorf("%s", err.Error())
+}

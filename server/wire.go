@@ -1,0 +1,81 @@
+package server
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// one is the body of a request or of an answer.
+type one[T any] struct{ Body T }
+
+// ByID takes the id of the address.
+type ByID struct {
+	ID string `path:"id" format:"uuid"`
+}
+
+// To is what is sent to the thing of an address.
+type To[T any] struct {
+	ByID
+	Body T
+}
+
+// nothing is asked, or answered.
+type nothing = struct{}
+
+// read answers a question of whoever is signed in.
+func read[I, O any](api huma.API, path string, do func(c caller, in *I) (O, error)) {
+	huma.Get(api, path, answered(do))
+}
+
+// send takes what whoever is signed in has sent.
+func send[I, O any](api huma.API, path string, do func(c caller, in *I) (O, error)) {
+	huma.Post(api, path, answered(do))
+}
+
+// replace takes a new version of the thing of an address.
+func replace[I, O any](api huma.API, path string, do func(c caller, in *I) (O, error)) {
+	huma.Put(api, path, answered(do))
+}
+
+// act does something that has no answer.
+func act[I any](api huma.API, method, path string, do func(c caller, in *I) error) {
+	handle := func(ctx context.Context, in *I) (*struct{}, error) {
+		if err := do(who(ctx), in); err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		return nil, nil
+	}
+	if method == http.MethodDelete {
+		huma.Delete(api, path, handle)
+		return
+	}
+	huma.Post(api, path, handle)
+}
+
+func answered[I, O any](do func(c caller, in *I) (O, error)) func(context.Context, *I) (*one[O], error) {
+	return func(ctx context.Context, in *I) (*one[O], error) {
+		out, err := do(who(ctx), in)
+		if err != nil {
+			return nil, refused(ctx, "body", err)
+		}
+		return &one[O]{out}, nil
+	}
+}
+
+// each translates a list of rows, and is never nil.
+func each[R, T any](rows []R, err error, to func(R) (T, error)) ([]T, error) {
+	list := make([]T, 0, len(rows))
+	if err != nil {
+		return nil, err
+	}
+	for _, row := range rows {
+		out, err := to(row)
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, out)
+	}
+	return list, nil
+}

@@ -1,0 +1,152 @@
+package store
+
+import (
+	"slices"
+	"time"
+)
+
+// Logged is a run as a list shows it: without its documents, with what became of it, nil where it was not judged, and the names of whoever
+// was on which bag, "" of somebody who was erased.
+type Logged struct {
+	Run
+	Trainee string
+	Rig     string
+	Outcome *Outcome `gorm:"-"`
+}
+
+// RunFilter narrows a list of runs. Zero values do not narrow; runs that were removed from the log are left out unless asked for.
+type RunFilter struct {
+	TraineeID string
+	Removed   bool      // only those
+	Before    time.Time // created before
+	Limit     int
+}
+
+// columns of a run in lists.
+const columns = "runs.id, runs.gym_id, runs.drill_id, runs.assignment_id, runs.trainee_id, runs.rig_id, runs.drill_name, runs.rung, runs.eased, runs.state, runs.ending, " +
+	"runs.predicted, runs.zone, runs.started_at, runs.ended_at, runs.created_at"
+
+// Runs lists runs that have been started, newest first.
+func (g *Gym) Runs(f RunFilter) ([]Logged, error) {
+	q := g.db.Model(&Run{}).Where("runs.gym_id = ? AND runs.started_at IS NOT NULL", g.ID).
+		Select(columns + ", coalesce(trainees.name, '') AS trainee, coalesce(rigs.name, '') AS rig").
+		Joins("LEFT JOIN trainees ON trainees.gym_id = runs.gym_id AND trainees.id = runs.trainee_id").
+		Joins("LEFT JOIN rigs ON rigs.gym_id = runs.gym_id AND rigs.id = runs.rig_id").
+		Order("runs.created_at DESC, runs.id")
+	if f.Removed {
+		q = q.Where("runs.removed_at IS NOT NULL")
+	} else {
+		q = q.Where("runs.removed_at IS NULL")
+	}
+	if f.TraineeID != "" {
+		q = q.Where("runs.trainee_id = ?", f.TraineeID)
+	}
+	if !f.Before.IsZero() {
+		q = q.Where("runs.created_at < ?", f.Before)
+	}
+	if f.Limit > 0 {
+		q = q.Limit(f.Limit)
+	}
+	rows := []Logged{}
+	if err := q.Find(&rows).Error; err != nil {
+		return rows, known(err)
+	}
+	return rows, g.withOutcomes(rows)
+}
+
+// withOutcomes fills in what became of runs.
+func (g *Gym) withOutcomes(rows []Logged) error {
+	ids := make([]string, len(rows))
+	for i, r := range rows {
+		ids[i] = r.ID
+	}
+	var list []Outcome
+	if err := g.rows().Where("run_id IN ?", ids).Find(&list).Error; err != nil {
+		return known(err)
+	}
+	of := make(map[string]*Outcome, len(list))
+	for i := range list {
+		of[list[i].RunID] = &list[i]
+	}
+	for i := range rows {
+		rows[i].Outcome = of[rows[i].ID]
+	}
+	return nil
+}
+
+// Outcome returns what became of a run.
+func (g *Gym) Outcome(runID string) (Outcome, error) {
+	var o Outcome
+	return o, known(g.rows().Where("run_id = ?", runID).Take(&o).Error)
+}
+
+// Round is an ended run that came to its first strike, with the few figures that proposals are made from.
+type Round struct {
+	ID           string
+	TraineeID    string
+	RigID        string
+	AssignmentID *string
+	Rung         string
+	Eased        string
+	CreatedAt    time.Time
+	Predicted    *float64
+	Planned      int
+	Longest      int
+	Passes       int
+	Share        float64
+	Tempo        *float64
+	Asked        *float64
+	Counts       bool
+	Wild         bool
+}
+
+// MostRounds is how many rounds of one person proposals look back on: those of some years.
+const MostRounds = 1000
+
+// Rounds lists the rounds of a trainee that were not removed from the log, the oldest first, the newest MostRounds of each; of all who are
+// not archived where the id is empty.
+func (g *Gym) Rounds(traineeID string) ([]Round, error) {
+	newest := scopeTo(g.db.Model(&Run{}), traineeID).
+		Select("runs.id, runs.trainee_id, runs.rig_id, runs.assignment_id, runs.rung, runs.eased, runs.created_at, runs.predicted, row_number() OVER (PARTITION BY runs.trainee_id ORDER BY runs.created_at DESC) AS back").
+		Where("runs.gym_id = ? AND runs.trainee_id IS NOT NULL AND runs.started_at IS NOT NULL AND runs.ended_at IS NOT NULL AND runs.removed_at IS NULL", g.ID)
+	if traineeID == "" {
+		newest = newest.Where("runs.trainee_id IN (?)", g.rows().Model(&Trainee{}).Select("id").Where("archived_at IS NULL"))
+	}
+	rows := []Round{}
+	err := g.db.Table("(?) AS r", newest).
+		Select("r.id, r.trainee_id, r.rig_id, r.assignment_id, r.rung, r.eased, r.created_at, r.predicted, o.planned, o.longest, o.passes, o.share, o.tempo, o.asked, o.counts, o.wild").
+		Joins("JOIN outcomes o ON o.run_id = r.id AND o.planned > 0").
+		Where("r.back <= ?", MostRounds).Order("r.created_at, r.id").Find(&rows).Error
+	return rows, known(err)
+}
+
+// Came lists the days of runs from a day on, by trainee: for a calendar.
+func (g *Gym) Came(since time.Time) ([]Round, error) {
+	rows := []Round{}
+	err := g.rows().Model(&Run{}).Select("id, trainee_id, rig_id, created_at").
+		Where("trainee_id IS NOT NULL AND started_at IS NOT NULL AND ended_at IS NOT NULL AND removed_at IS NULL AND created_at >= ?", since).
+		Order("created_at, id").Find(&rows).Error
+	return rows, known(err)
+}
+
+// RigRound is what a round told of its bag.
+type RigRound struct {
+	Parameter string
+	Value     float64
+	Spread    float64
+	Steps     int
+	TraineeID *string
+	RigDoc    Doc
+	CreatedAt time.Time
+}
+
+// RoundsOn lists the newest rounds on a rig that tell something of it and were not removed from the log, the oldest first.
+func (g *Gym) RoundsOn(rigID string, since time.Time, most int) ([]RigRound, error) {
+	rows := []RigRound{}
+	err := g.db.Model(&Run{}).Where("runs.gym_id = ? AND runs.rig_id = ? AND runs.removed_at IS NULL AND runs.created_at > ?", g.ID, rigID, since).
+		Select("o.rig_parameter AS parameter, o.rig_value AS value, o.rig_spread AS spread, o.rig_steps AS steps, runs.trainee_id, runs.rig_doc, runs.created_at").
+		Joins("JOIN outcomes o ON o.run_id = runs.id AND o.rig_parameter IS NOT NULL").
+		Order("runs.created_at DESC, runs.id").Limit(most).Find(&rows).Error
+	slices.Reverse(rows)
+	return rows, known(err)
+}

@@ -1,0 +1,161 @@
+package store
+
+import (
+	"database/sql/driver"
+	"fmt"
+	"strconv"
+	"strings"
+	"time"
+
+	"gorm.io/gorm"
+)
+
+// Trainee is a person who trains. Lengths are in metres; nil where not measured.
+type Trainee struct {
+	ID       string `gorm:"default:gen_random_uuid()"`
+	GymID    string
+	Name     string
+	Stance   string
+	Band     string
+	AgeBand  string
+	Height   *float64
+	Reach    *float64
+	Eye      *float64 // above the floor, in stance
+	Mouth    *float64
+	Chin     *float64
+	Notes    string
+	Goals    string
+	Dominant string // "left", "right" or "" where it follows the stance
+	Weak     string // "lead", "rear" or ""
+	Sport    string `gorm:"default:boxing"` // "boxing" or "kicking"
+	School   string // "fistRoll" where that comes first on the speed bag
+
+	// Weeks, as they build up; WeeksFrom is nil where nothing is planned.
+	WeeksFrom   *time.Time `gorm:"type:date"`
+	WeeksDays   Days       `gorm:"type:smallint[]"`
+	WeeksRounds int        `gorm:"default:4"`
+	WeeksMost   int        `gorm:"default:8"`
+
+	ArchivedAt *time.Time
+	CreatedAt  time.Time
+}
+
+// Days are days of the week, 0 for Sunday, as an array of PostgreSQL.
+type Days []int
+
+// Value writes the array.
+func (d Days) Value() (driver.Value, error) {
+	list := make([]string, len(d))
+	for i, n := range d {
+		list[i] = strconv.Itoa(n)
+	}
+	return "{" + strings.Join(list, ",") + "}", nil
+}
+
+// Scan reads the array.
+func (d *Days) Scan(from any) error {
+	text, ok := from.(string)
+	if !ok {
+		return fmt.Errorf("days of the week as %T", from)
+	}
+	*d = Days{}
+	for _, field := range strings.FieldsFunc(text, func(r rune) bool { return strings.ContainsRune("{},", r) }) {
+		n, err := strconv.Atoi(field)
+		if err != nil {
+			return fmt.Errorf("days of the week: %w", err)
+		}
+		*d = append(*d, n)
+	}
+	return nil
+}
+
+// Trainees lists people by name: those who train, or those who were archived.
+func (g *Gym) Trainees(shelf Shelf) ([]Trainee, error) { return listed[Trainee](g, shelf, "name, id") }
+
+// Trainee returns one trainee, archived or not.
+func (g *Gym) Trainee(id string) (Trainee, error) { return find[Trainee](g, id) }
+
+// AddTrainee stores a new trainee and fills in its id.
+func (g *Gym) AddTrainee(t *Trainee) error {
+	t.GymID = g.ID
+	return known(g.db.Create(t).Error)
+}
+
+// ChangeTrainee stores a trainee's new particulars.
+func (g *Gym) ChangeTrainee(t *Trainee) error {
+	return g.change(t, t.ID, map[string]any{
+		"name": t.Name, "stance": t.Stance, "band": t.Band, "age_band": t.AgeBand,
+		"height": t.Height, "reach": t.Reach, "eye": t.Eye, "mouth": t.Mouth, "chin": t.Chin, "notes": t.Notes,
+		"goals": t.Goals, "dominant": t.Dominant, "weak": t.Weak, "sport": t.Sport, "school": t.School,
+		"weeks_from": t.WeeksFrom, "weeks_days": t.WeeksDays, "weeks_rounds": t.WeeksRounds, "weeks_most": t.WeeksMost,
+	})
+}
+
+// Erased tells what went with somebody for good, and what stays as counts without a name.
+type Erased struct {
+	Rounds      int64 // stay as counts: when, on which bag, how many
+	Hits        int64
+	Evidence    int64
+	Cautions    int64
+	Decisions   int64
+	Assignments int64
+}
+
+// Erase deletes a person for good, with what was measured, cautioned and decided of them and what was captured in their rounds. Of the
+// rounds the log keeps the counts, without a name. renamed gives the name under which what is kept of them, by its old name, stands from
+// then on.
+func (g *Gym) Erase(id string, renamed func(old string) string) (Erased, error) {
+	var gone Erased
+	err := g.Together(func(in *Gym) error {
+		if err := in.exists(&Trainee{}, id); err != nil {
+			return err
+		}
+		runs := in.rows().Model(&Run{}).Select("id").Where("trainee_id = ?", id)
+		for table, n := range map[string]*int64{"hits": &gone.Hits, "marks": nil, "timelines": nil} {
+			done := in.db.Exec("DELETE FROM "+table+" WHERE gym_id = ? AND run_id IN (?)", g.ID, runs)
+			if done.Error != nil {
+				return done.Error
+			}
+			if n != nil {
+				*n = done.RowsAffected
+			}
+		}
+		for model, n := range map[any]*int64{&Evidence{}: &gone.Evidence, &Caution{}: &gone.Cautions, &Decision{}: &gone.Decisions, &Assignment{}: &gone.Assignments, &Run{}: &gone.Rounds} {
+			if err := in.rows().Model(model).Where("trainee_id = ?", id).Count(n).Error; err != nil {
+				return err
+			}
+		}
+		if err := in.rename(&Run{}, "drill_name", renamed); err != nil {
+			return err
+		}
+		if err := in.rename(&Drill{}, "name", renamed); err != nil {
+			return err
+		}
+		return in.rows().Where("id = ?", id).Delete(&Trainee{}).Error // the rest goes with the row, or forgets it
+	})
+	return gone, known(err)
+}
+
+// rename gives rows their new names where they have one.
+func (g *Gym) rename(model any, column string, renamed func(string) string) error {
+	var names []string
+	if err := g.rows().Model(model).Distinct().Pluck(column, &names).Error; err != nil {
+		return err
+	}
+	for _, old := range names {
+		if to := renamed(old); to != old {
+			if err := g.rows().Model(model).Where(column+" = ?", old).Update(column, to).Error; err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// scopeTo narrows a query to one trainee; "" leaves it to all.
+func scopeTo(q *gorm.DB, traineeID string) *gorm.DB {
+	if traineeID == "" {
+		return q
+	}
+	return q.Where("trainee_id = ?", traineeID)
+}
