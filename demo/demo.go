@@ -85,7 +85,7 @@ var givens = []given{
 	{"yusuf", "quay", "speed.three", basic(drill.OneHand, drill.Rear, 3, 150, 90), "", []int{11, 8, 5, 4, 1}},
 	{"lerato", "wren", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 178, 120), "Hand after hand, quick", []int{12, 7, 5, 1}},
 	{"dov", "lantern", "speed.five", basic(drill.OneHand, drill.Lead, 5, 100, 45), "Five a side, soft", []int{10, 6, 3}},
-	{"dov", "quay", "", basic(drill.Alternating, drill.Rear, 0, 118, 60), "", nil},
+	{"dov", "quay", "", basic(drill.Alternating, drill.Rear, 0, 118, 60), "Hand after hand, rear first", nil},
 	{"yusuf", "bollard", "hanging.long", line("1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!", drill.Freely, 2.5, 120), "Thirteen moves", []int{9, 3}},
 	{"lerato", "gannet", "reflex.two", line("1-2", drill.OnReturns, 2, 60), "One-two on the pole", []int{6}},
 	{"dov", "plumb", "slip.both", line("slip lead - 3 - slip rear - 2", drill.OnReturns, 2, 60), "Slip and answer", nil},

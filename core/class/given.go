@@ -27,8 +27,12 @@ func (c Class) proposeGiven(m *Member, a *Assignment) (Proposal, error) {
 	b := c.Bag(a.Bag)
 	out := c.begin(m, b)
 	out.AssignmentID, out.Name, out.Move, out.Target = a.ID, a.Name, string(Given), ladder.Target(0)
-	out.Why = "Given by the coach, and not run yet."
-	out, err := c.lay(m, out, a.Plan, c.Floor(m, b), false)
+	out.Why = "Not run yet."
+	on := c.Floor(m, b)
+	career := c.career(m, b.Kind(), on)
+	out.Standing, out.Of = career.Standing(), len(career.Rungs)
+	out.Index = min(out.Standing, out.Of-1)
+	out, err := c.lay(m, out, a.Plan, on, false)
 	out.AssignmentID = a.ID
 	return out, err
 }

@@ -196,13 +196,18 @@ func (p *Page) Printed() ([]byte, error) {
 
 // Shot takes a picture of what the window shows.
 func (p *Page) Shot(path string) error {
-	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)
-	defer cancel()
-	png, err := chromedp.Run(ctx, chromedp.CaptureScreenshot())
+	png, err := p.Picture()
 	if err != nil {
 		return err
 	}
 	return os.WriteFile(path, png, 0o644)
+}
+
+// Picture takes a picture of what the page shows, as PNG.
+func (p *Page) Picture() ([]byte, error) {
+	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)
+	defer cancel()
+	return chromedp.Run(ctx, chromedp.CaptureScreenshot())
 }
 
 // SignIn signs in on the sign-in page.

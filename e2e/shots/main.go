@@ -4,6 +4,7 @@ package main
 
 import (
 	"context"
+	"encoding/base64"
 	"flag"
 	"fmt"
 	"os"
@@ -87,11 +88,11 @@ func link(prefix string) func(*browser.Page) error {
 }
 
 // round starts a round of Yusuf's with the stand-in and lets it go on for a while.
-var round = steps(goTo("/"), see("Next on the floor"), press("Run Basic rhythm, three a side with Yusuf Brandvik"), see("Ready for the floor"),
+var round = steps(goTo("/people"), see("clean expected"), press("Run Two a side with Yusuf Brandvik"), see("Ready for the floor"),
 	press("Demo hits"), press("Advanced"), press("Start"), wait(8*time.Second))
 
 // byKeys starts a round that is tapped on the pads.
-var byKeys = steps(goTo("/"), see("Next on the floor"), press("Run Basic rhythm, five a side with Ines Calder"), see("Ready for the floor"),
+var byKeys = steps(goTo("/people"), see("clean expected"), press("Run Five a side with Ines Calder"), see("Ready for the floor"),
 	press("Start"), wait(7*time.Second))
 
 var views = []view{
@@ -102,6 +103,7 @@ var views = []view{
 	{"setting-card", 1280, 800, false, steps(goTo("/bags"), see("Bollard"), press("To the bench, Bollard"), see("trike at"), wait(400*time.Millisecond), press("Setting card"), see("Print this card"), wait(400*time.Millisecond))},
 	{"drill", 1280, 800, false, steps(goTo("/drills/new"), see("trike at"), wait(300*time.Millisecond))},
 	{"composer", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), link("#/compose/"), see("What is thrown"), wait(600*time.Millisecond), fill("What is thrown", "double jab cross | duck under, cross hook cross! | slip left, hook cross | step back, one-two!"), wait(600*time.Millisecond))},
+	{"drills", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), wait(300*time.Millisecond))},
 	{"library", 1280, 800, false, steps(goTo("/library"), see("Speed bag"), press("Double-end"), wait(400*time.Millisecond))},
 	{"ready", 1280, 800, false, steps(goTo("/"), see("Next on the floor"), link("#/run/"), see("Ready for the floor"), wait(300*time.Millisecond))},
 	{"review", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"), link("#/review/"), see("Every strike"), wait(300*time.Millisecond))},
@@ -111,9 +113,10 @@ var views = []view{
 	{"test", 1280, 800, false, steps(press("Tests"), see("as quick as they go"), press("Start"), wait(2600*time.Millisecond), keys("f", "j", "f", "j", "f", "j", "f", "j"), wait(1200*time.Millisecond))},
 	{"ladder", 1280, 800, false, steps(goTo("/people"), see("clean expected"), press("The ladder of Greta Sallowfield on the speed bag"), see("The gate"), wait(300*time.Millisecond))},
 	{"run", 1280, 800, false, round},
-	{"run-phone", 390, 844, true, byKeys},
-	{"run-wall", 1920, 1080, false, round},
 }
+
+// framed are the floor views that stand side by side in one picture.
+var framed = []view{{"phone", 390, 844, true, byKeys}, {"wall", 1920, 1080, false, round}}
 
 func main() {
 	flag.Parse()
@@ -149,27 +152,79 @@ func take() error {
 		if !wanted(v.name) {
 			continue
 		}
-		if err := p.Resize(v.width, v.height, v.phone); err != nil {
+		if err := v.show(p); err != nil {
 			return err
-		}
-		if err := v.reach(p); err != nil {
-			return fmt.Errorf("%s: %w", v.name, err)
 		}
 		if err := p.Shot(file(v.name)); err != nil {
 			return err
 		}
 		fmt.Println(file(v.name))
-		if strings.HasPrefix(v.name, "run") { // leave the round as a coach would
-			if err := p.Key("\x1b"); err != nil {
-				return err
-			}
-			if err := p.Until("location.hash.startsWith('#/review/')"); err != nil {
+		if v.name == "run" {
+			if err := stop(p); err != nil {
 				return err
 			}
 		}
+	}
+	if wanted("run-phone-wall") {
+		if err := frame(p, file("run-phone-wall")); err != nil {
+			return err
+		}
+		fmt.Println(file("run-phone-wall"))
 	}
 	for _, e := range p.Errors() {
 		fmt.Fprintln(os.Stderr, "browser:", e)
 	}
 	return nil
 }
+
+// show gets to a view.
+func (v view) show(p *browser.Page) error {
+	if err := p.Resize(v.width, v.height, v.phone); err != nil {
+		return err
+	}
+	if err := v.reach(p); err != nil {
+		return fmt.Errorf("%s: %w", v.name, err)
+	}
+	return nil
+}
+
+// stop leaves a round as a coach would.
+func stop(p *browser.Page) error {
+	if err := p.Key("\x1b"); err != nil {
+		return err
+	}
+	return p.Until("location.hash.startsWith('#/review/')")
+}
+
+// frame puts the floor views side by side.
+func frame(p *browser.Page, file string) error {
+	page := `<body style="margin:0;height:800px;background:#e4dcc8;display:flex;gap:28px;align-items:center;justify-content:center">`
+	for _, v := range framed {
+		if err := v.show(p); err != nil {
+			return err
+		}
+		png, err := p.Picture()
+		if err != nil {
+			return err
+		}
+		if err := stop(p); err != nil {
+			return err
+		}
+		page += fmt.Sprintf(`<img style="border:3px solid #26231e;border-radius:8px;width:%dpx" src="data:image/png;base64,%s">`, framedWidth[v.name], base64.StdEncoding.EncodeToString(png))
+	}
+	if err := p.Resize(1280, 800, false); err != nil {
+		return err
+	}
+	if err := p.Leave("about:blank"); err != nil {
+		return err
+	}
+	if _, err := browser.Eval[bool](p, fmt.Sprintf("(document.documentElement.innerHTML = %q, true)", page)); err != nil {
+		return err
+	}
+	if err := p.Until("[...document.images].every((i) => i.complete)"); err != nil {
+		return err
+	}
+	return p.Shot(file)
+}
+
+var framedWidth = map[string]int{"phone": 310, "wall": 860}

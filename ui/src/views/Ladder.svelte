@@ -54,7 +54,7 @@
     <div>
       <h1 class="mt-1 text-4xl leading-tight font-extrabold tracking-tight">{moves[p.move]}: {p.name}.</h1>
       <p class="mt-2 max-w-prose text-lg">{p.why}</p>
-      <p class="text-soft">The gate: {percent(l.gate.clean)} clean and {l.gate.run} in a row, in {l.gate.rounds} {l.gate.rounds === 1 ? 'round' : 'rounds'}. {p.clean != null ? `${percent(p.clean)} clean is expected now.` : ''} The streak to reach: {p.target}.</p>
+      <p class="text-soft">The gate: {percent(l.gate.clean)} clean and {l.gate.run} in a row, in {l.gate.rounds} {l.gate.rounds === 1 ? 'round' : 'rounds'}{l.gate.days > 1 ? ` on ${l.gate.days} days` : ''}. {p.clean != null ? `${percent(p.clean)} clean is expected now.` : ''} The streak to reach: {p.target}.</p>
     </div>
     <div class="flex max-w-md flex-wrap gap-2 lg:justify-end">
       <button class="button main" disabled={!!p.barred} onclick={() => go('accept')}>Run it</button>
