@@ -3,6 +3,7 @@ package ledger
 import (
 	"errors"
 	"math"
+	"sync"
 	"time"
 
 	"melodromos/core/caution"
@@ -45,11 +46,18 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 	if err != nil {
 		return c, err
 	}
-	evidence, e1 := gym.Evidence(traineeID)
-	cautions, e2 := gym.Cautions(traineeID)
-	decisions, e3 := gym.Decisions(traineeID)
-	rounds, e4 := gym.Rounds(traineeID)
+	var (
+		evidence []store.Evidence
+		rounds   []store.Round
+		e1, e2   error
+		longer   sync.WaitGroup
+	)
+	longer.Go(func() { evidence, e1 = gym.EvidenceSince(traineeID, now.Add(-trainee.Tells)) })
+	longer.Go(func() { rounds, e2 = gym.Rounds(traineeID) })
+	cautions, e3 := gym.Cautions(traineeID)
+	decisions, e4 := gym.Decisions(traineeID)
 	given, e5 := gym.Assignments(traineeID)
+	longer.Wait()
 	if err := errors.Join(e1, e2, e3, e4, e5); err != nil {
 		return c, err
 	}
@@ -59,11 +67,24 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 		c.Members[i] = class.Member{ID: t.ID, Name: t.Name, Stance: combo.Stance(t.Stance), Band: trainee.Band(t.Band), Weak: combo.Hand(t.Weak), School: ladder.School(t.School), Weeks: Weeks(t)}
 		index[t.ID] = &c.Members[i]
 	}
-	all := Evidence(evidence)
-	for i, e := range evidence {
+	size := map[string]int{}
+	for _, e := range evidence {
+		size[e.TraineeID]++
+	}
+	for id, m := range index {
+		m.Evidence = make([]trainee.Evidence, 0, size[id])
+	}
+	for _, e := range evidence {
 		if m := index[e.TraineeID]; m != nil {
-			m.Evidence = append(m.Evidence, all[i])
+			m.Evidence = append(m.Evidence, found(e))
 		}
+	}
+	clear(size)
+	for _, r := range rounds {
+		size[r.TraineeID]++
+	}
+	for id, m := range index {
+		m.Rounds = make([]class.Round, 0, size[id])
 	}
 	for _, k := range cautions {
 		m := index[k.TraineeID]
@@ -117,7 +138,7 @@ func bags(gym *store.Gym) ([]class.Bag, error) {
 
 func round(r store.Round) class.Round {
 	out := class.Round{
-		ID: r.ID, At: r.CreatedAt, Bag: r.RigID, Assignment: or0(r.AssignmentID), Rung: r.Rung, Eased: r.Eased != "", Counts: r.Counts, Share: r.Share,
+		ID: r.ID, At: r.CreatedAt, Bag: r.RigID, Assignment: r.AssignmentID, Rung: r.Rung, Eased: r.Eased != "", Counts: r.Counts, Share: r.Share,
 		Longest: r.Longest, Planned: r.Planned, Passes: r.Passes, Wild: r.Wild, Tempo: or0(r.Tempo), Asked: or0(r.Asked), Predicted: math.NaN(),
 	}
 	if r.Predicted != nil {

@@ -88,13 +88,17 @@ func Body(t store.Trainee) rig.Body {
 // Evidence is what was found out about somebody, as the core has it.
 func Evidence(rows []store.Evidence) []trainee.Evidence {
 	list := make([]trainee.Evidence, len(rows))
-	for i, f := range rows {
-		list[i] = trainee.Evidence{
-			Figure: trainee.Figure(f.Figure), Bag: rig.Kind(or0(f.BagKind)), Value: f.Value, Spread: f.Spread,
-			Origin: trainee.Origin(f.Origin), Floor: f.Bound, At: f.FoundAt, Note: f.Note,
-		}
+	for i, row := range rows {
+		list[i] = found(row)
 	}
 	return list
+}
+
+func found(row store.Evidence) trainee.Evidence {
+	return trainee.Evidence{
+		Figure: trainee.Figure(row.Figure), Bag: rig.Kind(or0(row.BagKind)), Value: row.Value, Spread: row.Spread,
+		Origin: trainee.Origin(row.Origin), Floor: row.Bound, At: row.FoundAt, Note: row.Note,
+	}
 }
 
 // EvidenceRows are pieces of evidence about somebody as they are stored.

@@ -328,7 +328,7 @@ func BenchmarkClass(b *testing.B) {
 		s.sql(b, `INSERT INTO evidence (gym_id, trainee_id, figure, bag_kind, value, spread, origin, found_at)
 			SELECT t.gym_id, t.id, f, r.kind, 0.07, 0.007, 'rounds', now() - make_interval(hours => 30 * n) FROM trainees t, rigs r, unnest(ARRAY['timing', 'miss', 'force']) f, generate_series(0, 100) n WHERE t.id = $1 AND r.id = $2`, p.ID, rigs[i%5].ID)
 	}
-	s.sql(b, "ANALYZE")
+	s.sql(b, "VACUUM ANALYZE")
 	for _, path := range []string{"/api/class", "/api/today", "/api/calendar"} {
 		b.Run(path[5:], func(b *testing.B) {
 			for b.Loop() {

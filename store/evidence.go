@@ -1,7 +1,10 @@
 package store
 
 import (
+	"slices"
 	"time"
+
+	"github.com/jackc/pgx/v5/pgtype"
 )
 
 // Evidence is one figure that was found out about somebody.
@@ -62,6 +65,23 @@ func ofTrainee[T any](g *Gym, traineeID, order string) ([]T, error) {
 // Evidence lists what was found out, the oldest first; of all trainees where the id is empty.
 func (g *Gym) Evidence(traineeID string) ([]Evidence, error) {
 	return ofTrainee[Evidence](g, traineeID, "found_at, id")
+}
+
+// EvidenceSince lists what was found out as Evidence does, without notes and ids; of rounds no more than what they showed since then. It
+// reads what is committed, within a transaction as well.
+func (g *Gym) EvidenceSince(traineeID string, since time.Time) ([]Evidence, error) {
+	var (
+		found  pages[Evidence]
+		e      Evidence
+		person pgtype.UUID
+		names  = texts{}
+	)
+	q := scopeTo(g.rows().Model(&Evidence{}), traineeID).Where("run_id IS NULL OR found_at >= ?", since).Order("found_at, id")
+	err := g.each(q, "trainee_id, figure, bag_kind, value, spread, origin, bound, found_at", []any{&person, &e.Figure, &e.BagKind, &e.Value, &e.Spread, &e.Origin, &e.Bound, &e.FoundAt}, func() {
+		e.TraineeID = names.of(person)
+		found.add(e)
+	})
+	return slices.Concat(found...), err
 }
 
 // AddEvidence stores what a test found.

@@ -4,6 +4,9 @@ import (
 	"context"
 	"time"
 
+	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgtype"
+	"github.com/jackc/pgx/v5/pgxpool"
 	"gorm.io/gorm"
 )
 
@@ -38,13 +41,14 @@ func (GymRow) TableName() string { return "gyms" }
 
 // Gym is the data of one gym and nothing else.
 type Gym struct {
-	ID string
-	db *gorm.DB
+	ID   string
+	db   *gorm.DB
+	pool *pgxpool.Pool // for reading what is committed
 }
 
 // Gym opens the data of one gym.
 func (s *Store) Gym(ctx context.Context, id string) *Gym {
-	return &Gym{ID: id, db: s.db.WithContext(inGym(ctx, id))}
+	return &Gym{id, s.db.WithContext(inGym(ctx, id)), s.pool}
 }
 
 // rows starts a query on rows of this gym alone.
@@ -52,7 +56,44 @@ func (g *Gym) rows() *gorm.DB { return g.db.Where("gym_id = ?", g.ID) }
 
 // Together runs steps in one transaction: all of them hold, or none.
 func (g *Gym) Together(steps func(in *Gym) error) error {
-	return known(g.db.Transaction(func(tx *gorm.DB) error { return steps(&Gym{g.ID, tx}) }))
+	return known(g.db.Transaction(func(tx *gorm.DB) error { return steps(&Gym{g.ID, tx, g.pool}) }))
+}
+
+// each reads the many rows of a query one after the other into where the columns are to go, past the mapper: a class has tens of thousands,
+// and it takes several times as long.
+func (g *Gym) each(q *gorm.DB, columns string, into []any, row func()) error {
+	s := q.Session(&gorm.Session{DryRun: true}).Select(columns).Find(&[]map[string]any{}).Statement
+	// Planned anew each time: a plan for any limit and any gym takes the long way.
+	found, err := g.pool.Query(s.Context, s.SQL.String(), append([]any{pgx.QueryExecModeCacheDescribe}, s.Vars...)...)
+	if err != nil {
+		return known(err)
+	}
+	_, err = pgx.ForEachRow(found, into, func() error { row(); return nil })
+	return known(err)
+}
+
+// pages are a long list as it grows, which is not copied each time.
+type pages[T any] [][]T
+
+func (p *pages[T]) add(row T) {
+	n := len(*p) - 1
+	if n < 0 || len((*p)[n]) == cap((*p)[n]) {
+		*p = append(*p, make([]T, 0, 1024))
+		n++
+	}
+	(*p)[n] = append((*p)[n], row)
+}
+
+// texts writes ids as text, each once; "" where there is none.
+type texts map[pgtype.UUID]string
+
+func (known texts) of(id pgtype.UUID) string {
+	text, ok := known[id]
+	if !ok {
+		text = id.String()
+		known[id] = text
+	}
+	return text
 }
 
 // Row returns the gym's own row.

@@ -3,6 +3,8 @@ package store
 import (
 	"slices"
 	"time"
+
+	"github.com/jackc/pgx/v5/pgtype"
 )
 
 // Logged is a run as a list shows it: without its documents, with what became of it, nil where it was not judged, and the names of whoever
@@ -85,7 +87,7 @@ type Round struct {
 	ID           string
 	TraineeID    string
 	RigID        string
-	AssignmentID *string
+	AssignmentID string // "" where it is gone
 	Rung         string
 	Eased        string
 	CreatedAt    time.Time
@@ -104,26 +106,36 @@ type Round struct {
 const MostRounds = 1000
 
 // Rounds lists the rounds of a trainee that were not removed from the log, the oldest first, the newest MostRounds of each; of all who are
-// not archived where the id is empty.
+// not archived where the id is empty. It reads what is committed, within a transaction as well.
 func (g *Gym) Rounds(traineeID string) ([]Round, error) {
-	newest := scopeTo(g.db.Model(&Run{}), traineeID).
-		Select("runs.id, runs.trainee_id, runs.rig_id, runs.assignment_id, runs.rung, runs.eased, runs.created_at, runs.predicted, row_number() OVER (PARTITION BY runs.trainee_id ORDER BY runs.created_at DESC) AS back").
-		Where("runs.gym_id = ? AND runs.trainee_id IS NOT NULL AND runs.started_at IS NOT NULL AND runs.ended_at IS NOT NULL AND runs.removed_at IS NULL", g.ID)
+	newest := g.rows().Table("runs").Where("trainee_id = t.id AND started_at IS NOT NULL AND ended_at IS NOT NULL AND removed_at IS NULL").
+		Order("created_at DESC").Limit(MostRounds)
+	q := g.db.Table("trainees t").Where("t.gym_id = ?", g.ID).Joins("CROSS JOIN LATERAL (?) r", newest).Joins("JOIN outcomes o ON o.run_id = r.id AND o.planned > 0")
 	if traineeID == "" {
-		newest = newest.Where("runs.trainee_id IN (?)", g.rows().Model(&Trainee{}).Select("id").Where("archived_at IS NULL"))
+		q = q.Where("t.archived_at IS NULL")
+	} else {
+		q = q.Where("t.id = ?", traineeID)
 	}
-	rows := []Round{}
-	err := g.db.Table("(?) AS r", newest).
-		Select("r.id, r.trainee_id, r.rig_id, r.assignment_id, r.rung, r.eased, r.created_at, r.predicted, o.planned, o.longest, o.passes, o.share, o.tempo, o.asked, o.counts, o.wild").
-		Joins("JOIN outcomes o ON o.run_id = r.id AND o.planned > 0").
-		Where("r.back <= ?", MostRounds).Order("r.created_at, r.id").Find(&rows).Error
-	return rows, known(err)
+	var (
+		found                       pages[Round]
+		r                           Round
+		id, person, bag, assignment pgtype.UUID
+		names                       = texts{}
+	)
+	into := []any{&id, &person, &bag, &assignment, &r.Rung, &r.Eased, &r.CreatedAt, &r.Predicted, &r.Planned, &r.Longest, &r.Passes, &r.Share, &r.Tempo, &r.Asked, &r.Counts, &r.Wild}
+	err := g.each(q, "r.id, r.trainee_id, r.rig_id, r.assignment_id, r.rung, r.eased, r.created_at, r.predicted, o.planned, o.longest, o.passes, o.share, o.tempo, o.asked, o.counts, o.wild", into, func() {
+		r.ID, r.TraineeID, r.RigID, r.AssignmentID = id.String(), names.of(person), names.of(bag), names.of(assignment)
+		found.add(r)
+	})
+	rows := slices.Concat(found...)
+	slices.SortFunc(rows, func(a, b Round) int { return a.CreatedAt.Compare(b.CreatedAt) })
+	return rows, err
 }
 
 // Came lists the days of runs from a day on, by trainee: for a calendar.
 func (g *Gym) Came(since time.Time) ([]Round, error) {
 	rows := []Round{}
-	err := g.rows().Model(&Run{}).Select("id, trainee_id, rig_id, created_at").
+	err := g.rows().Model(&Run{}).Select("trainee_id, rig_id, created_at").
 		Where("trainee_id IS NOT NULL AND started_at IS NOT NULL AND ended_at IS NOT NULL AND removed_at IS NULL AND created_at >= ?", since).
 		Order("created_at, id").Find(&rows).Error
 	return rows, known(err)

@@ -64,6 +64,7 @@ UPDATE gyms SET gate_days = 1, gate_a_day = 3;`,
 UPDATE trainees SET weeks_days = '{1,3,5}';
 UPDATE cautions SET lifted_by = 'the doctor', lifted_by_id = '00000000-0000-0000-0000-00000000000c', lifted_at = now();`,
 	10: `INSERT INTO sessions VALUES ('u', 'y', now() + interval '1 day');`,
+	11: `INSERT INTO sessions VALUES ('v', 'z', now() + interval '1 day');`,
 }
 
 // renamed are tables that got another name.

@@ -166,11 +166,11 @@ func (c Class) MainKind(m *Member) rig.Kind {
 	return ladder.Follow(c.Kinds(), append(spared, used...))
 }
 
-// Floor is where a drill is laid out for somebody: before a bag, with what was found out about them.
+// Floor is where a drill is laid out for somebody, to be graded: before a bag, with what was found out about them.
 func (c Class) Floor(m *Member, b *Bag) drill.Floor {
 	return drill.Floor{
 		Bag: b.Rig, Place: b.Place, Ability: trainee.Known(m.Band, m.Weak, b.Kind(), m.Evidence, c.Now),
-		Theirs: true, NoKicks: !c.Kicks, Seed: 1, Stop: c.Stop,
+		Theirs: true, NoKicks: !c.Kicks, Undrawn: true, Seed: 1, Stop: c.Stop,
 	}
 }
 

@@ -42,7 +42,7 @@ func person(id string, change ...func(*Member)) Member {
 func ran(bag, rung string, n int, share float64) func(*Member) {
 	return func(m *Member) {
 		for i := range n {
-			m.Rounds = append(m.Rounds, Round{ID: fmt.Sprint(rung, i), At: now.AddDate(0, 0, i-n), Bag: bag, Rung: rung, Counts: true, Share: share, Longest: 30, Planned: 60, Predicted: 0.8})
+			m.Rounds = append(m.Rounds, Round{At: now.AddDate(0, 0, i-n), Bag: bag, Rung: rung, Counts: true, Share: share, Longest: 30, Planned: 60, Predicted: 0.8})
 		}
 	}
 }

@@ -22,8 +22,12 @@ const after = 0.8
 const atRest = 0.02
 
 // film draws a repetition.
-func film(c Combination, rep Repetition, bag rig.Rig, place rig.Place, starts []float64) *Film {
+func film(c Combination, rep Repetition, on Floor, starts []float64) *Film {
+	bag := on.Bag
 	f := &Film{Length: rep.Length + min(after, c.Pause), Starts: starts, Marks: []rig.Mark{}, Passes: []rig.Pass{}}
+	if on.Undrawn {
+		return f
+	}
 	var blows []rig.Blow
 	rests := c.Rhythm == NoReturn
 	for _, m := range rep.Moves {
@@ -48,7 +52,7 @@ func film(c Combination, rep Repetition, bag rig.Rig, place rig.Place, starts []
 	}
 	f.Trace, f.Reach = rig.Trail(bag, blows, c.Pull, f.Length)
 	if slip, ok := bag.(rig.SlipBag); ok && len(rep.Passes) > 0 {
-		if passes, err := slip.Passes(c.Pull, len(rep.Passes), rig.Use{Place: place}); err == nil {
+		if passes, err := slip.Passes(c.Pull, len(rep.Passes), rig.Use{Place: on.Place}); err == nil {
 			for _, p := range passes {
 				if p.At <= f.Length {
 					f.Passes = append(f.Passes, p)

@@ -42,6 +42,7 @@ type Floor struct {
 
 	Theirs  bool // the ability is a person's own: no harder than they strike
 	NoKicks bool // this gym trains no kicks, knees and elbows
+	Undrawn bool // nobody is shown how the bag moves: the drill is only laid out to be graded, which takes half the time
 
 	// Stop is asked in long loops, such as a context's Err; an error ends them, and what they have come to by then is not to be used.
 	// Nil never ends them.

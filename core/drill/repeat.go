@@ -92,7 +92,7 @@ func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
 		starts[k] = start + float64(k)*every
 		l.repetition(k, n, starts[k], cues)
 	}
-	t.Film = film(c, rep, bag, on.Place, starts)
+	t.Film = film(c, rep, on, starts)
 	for _, cue := range cues {
 		l.cue(cue, a, end)
 	}

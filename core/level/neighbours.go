@@ -35,19 +35,19 @@ type change struct {
 // softer or slower, other rebounds, a shorter pattern, closer, a cue instead of surprise (common practice). False where nothing
 // helps.
 func Easier(p drill.Plan, on drill.Floor, now Fit) (Neighbour, bool) {
-	return first(p, on, easier, func(n Neighbour) bool { return n.Fit.Least() >= now.Least()+gain })
+	return first(p, on, easier, func(f Fit) bool { return f.Least() >= now.Least()+gain }, func(Neighbour) bool { return true })
 }
 
 // Harder is the first neighbour that asks more and is still within reach: force or tempo, distance, the count, fewer hits a hand,
 // the other side too, fewer calls, surprise (common practice, one thing at a time).
 func Harder(p drill.Plan, on drill.Floor, g Grade, now Fit) (Neighbour, bool) {
-	return first(p, on, harder, func(n Neighbour) bool {
-		more := n.Grade.Level > g.Level+1e-9 || n.Fit.Least() < now.Least()-1e-9 && n.Grade.Level >= g.Level-1e-9
-		return more && n.Fit.Least() >= floorFit
+	return first(p, on, harder, func(f Fit) bool { return f.Least() >= floorFit }, func(n Neighbour) bool {
+		return n.Grade.Level > g.Level+1e-9 || n.Fit.Least() < now.Least()-1e-9 && n.Grade.Level >= g.Level-1e-9
 	})
 }
 
-func first(p drill.Plan, on drill.Floor, list []change, good func(Neighbour) bool) (Neighbour, bool) {
+// first looks at how a neighbour fits before it is graded, which takes longer.
+func first(p drill.Plan, on drill.Floor, list []change, fits func(Fit) bool, good func(Neighbour) bool) (Neighbour, bool) {
 	usual := on
 	usual.Ability = pace
 	theirs, err := p.For(on) // what is changed starts from figures
@@ -68,12 +68,12 @@ func first(p drill.Plan, on drill.Floor, list []change, good func(Neighbour) boo
 		if err != nil {
 			continue // the bag does not allow it
 		}
-		g, err := Graded(r, t, on)
-		if err != nil {
+		f := For(q, t, on, Told{})
+		if !fits(f) {
 			continue
 		}
-		n := Neighbour{c.what, q, g, For(q, t, on, Told{})}
-		if good(n) {
+		g, err := Graded(r, t, on)
+		if n := (Neighbour{c.what, q, g, f}); err == nil && good(n) {
 			return n, true
 		}
 	}

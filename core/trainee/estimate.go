@@ -73,6 +73,9 @@ func (e Evidence) Check() error {
 	return input.Limits{Max: l.Max, Unit: l.Unit}.Check("spread", e.Spread)
 }
 
+// Tells is for how long what a round showed is looked at. By then it weighs a twentieth of what is fresh.
+const Tells = 2 * 365 * 24 * time.Hour
+
 // Estimate is a figure as it stands.
 type Estimate struct {
 	Figure Figure
@@ -183,7 +186,7 @@ func estimate(f Figure, a Ability, bag rig.Kind, found []Evidence, now time.Time
 	sum, floor, n := value*weights[Assumed], math.Inf(-1), 0
 	total := weights[Assumed]
 	for _, e := range found {
-		if e.Figure != f || f == Bias && e.Bag != bag {
+		if e.Figure != f || f == Bias && e.Bag != bag || e.Origin == Rounds && now.Sub(e.At) > Tells {
 			continue
 		}
 		if e.Floor {
