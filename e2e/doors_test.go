@@ -36,10 +36,7 @@ func hall(t *testing.T, s *store.Store) store.Coach {
 
 // Hits that a closed page left behind wait for the coach whose round it was, whoever signs in between, and are all sent then.
 func TestLeftoverHits(t *testing.T) {
-	s := database(t)
-	if err := demo.Load(context.Background(), s, time.Now()); err != nil {
-		t.Fatal(err)
-	}
+	s := demoGym(t)
 	other := hall(t, s)
 	row, err := s.DemoGym(context.Background())
 	if err != nil {
@@ -141,10 +138,7 @@ func TestThousandRepetitions(t *testing.T) {
 
 // After a knock to the head a round is not started, from whichever page.
 func TestHeadCaution(t *testing.T) {
-	s := database(t)
-	if err := demo.Load(context.Background(), s, time.Now()); err != nil {
-		t.Fatal(err)
-	}
+	s := demoGym(t)
 	row, err := s.DemoGym(context.Background())
 	if err != nil {
 		t.Fatal(err)
@@ -164,7 +158,7 @@ func TestHeadCaution(t *testing.T) {
 	c.ok(c.See("Ready for the floor"))
 	c.ok(c.Press("Start"))
 	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
-	time.Sleep(3 * time.Second)
+	c.ok(c.into(1))
 	c.ok(c.Press("Pause"))
 	c.ok(c.See("Paused"))
 	if err := gym.AddCaution(&store.Caution{TraineeID: drills[other].TraineeID, Kind: "head", SetBy: "Another coach"}); err != nil {

@@ -25,23 +25,38 @@ import (
 
 func TestMain(m *testing.M) {
 	slog.SetDefault(slog.New(slog.DiscardHandler))
-	os.Exit(m.Run())
+	os.Exit(storetest.Run(m))
 }
 
 // start serves the demo gym and returns its address.
 func start(t testing.TB) string {
 	t.Helper()
-	s := database(t)
-	if err := demo.Load(context.Background(), s, time.Now()); err != nil {
-		t.Fatal(err)
-	}
-	url, stop := serve(t, s, "127.0.0.1:0")
+	url, stop := serve(t, demoGym(t), "127.0.0.1:0")
 	t.Cleanup(stop)
 	return url
 }
 
-// database opens an empty database, once Chromium and the built interface are known to be there.
+// demoGym opens a database with the demo gym.
+func demoGym(t testing.TB) *store.Store {
+	t.Helper()
+	ready(t)
+	s, err := store.Open(storetest.Copy(t, "demo", func(s *store.Store) error { return demo.Load(context.Background(), s, time.Now()) }))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = s.Close() })
+	return s
+}
+
+// database opens an empty database.
 func database(t testing.TB) *store.Store {
+	t.Helper()
+	ready(t)
+	return storetest.Open(t)
+}
+
+// ready looks whether Chromium and the built interface are there.
+func ready(t testing.TB) {
 	t.Helper()
 	_, chromium := exec.LookPath("chromium")
 	_, chrome := exec.LookPath("google-chrome")
@@ -54,7 +69,6 @@ func database(t testing.TB) *store.Store {
 	if _, err := fs.Stat(ui.Files(), "index.html"); err != nil {
 		t.Fatal("the interface is not built: run ./test, or npm run build in ui")
 	}
-	return storetest.Open(t)
 }
 
 // serve runs the server at an address until stop is called.
@@ -129,6 +143,21 @@ func (c coach) number(expression string) float64 {
 // left waits until a running round has at most so many seconds to go.
 func (c coach) left(seconds int) error {
 	return c.Until(fmt.Sprintf("((t) => t && document.querySelector('[data-phase=running]') && 60 * t[1] + +t[2] > 0 && 60 * t[1] + +t[2] <= %d)(document.querySelector('[role=timer]')?.innerText.match(/(\\d+):(\\d+)/))", seconds))
+}
+
+// becomes waits until something holds on the server's side.
+func (c coach) becomes(what string, holds func() (bool, error)) {
+	c.t.Helper()
+	for end := time.Now().Add(45 * time.Second); ; time.Sleep(20 * time.Millisecond) {
+		ok, err := holds()
+		c.ok(err)
+		if ok {
+			return
+		}
+		if time.Now().After(end) {
+			c.t.Fatalf("waited in vain for %s", what)
+		}
+	}
 }
 
 // into waits until a round that shows its whole time, or nearly, has gone on for so many seconds.
@@ -224,12 +253,10 @@ func TestWholePath(t *testing.T) {
 	c.ok(c.See("Ready for the floor"))
 	c.ok(c.Key(" "))
 	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
-	for i := range 8 {
-		c.ok(c.Key(map[bool]string{true: "f", false: "j"}[i%2 == 0]))
-		if i == 3 {
-			c.ok(c.Key("3")) // a mark
-		}
-		time.Sleep(120 * time.Millisecond)
+	// Until the clock runs a hit is none.
+	c.ok(c.Until("(document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'f', bubbles: true })), /[1-9]\\d* hit/.test(document.body.innerText))"))
+	for _, key := range []string{"j", "f", "j", "3", "f", "j"} { // 3 is a mark
+		c.ok(c.Key(key))
 	}
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("Marked: 1 wild"))

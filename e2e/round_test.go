@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"strings"
 	"testing"
-	"time"
 
 	"melodromos/demo"
 	"melodromos/e2e/browser"
@@ -98,7 +97,7 @@ func TestPauseAndStop(t *testing.T) {
 	c.ok(c.Press("Pause"))
 	c.ok(c.See("Paused"))
 	left := c.text("document.querySelector('[role=timer]').innerText")
-	time.Sleep(1500 * time.Millisecond)
+	c.ok(c.Until("(window.drawn ??= 0, requestAnimationFrame(() => drawn++), drawn > 20)")) // the page goes on being drawn
 	if now := c.text("document.querySelector('[role=timer]').innerText"); now != left {
 		t.Errorf("the clock went on from %s to %s in a pause", left, now)
 	}
@@ -111,7 +110,9 @@ func TestPauseAndStop(t *testing.T) {
 
 // A page that is closed in mid-round leaves a stopped run with its hits.
 func TestClosedTab(t *testing.T) {
-	url := start(t)
+	s := demoGym(t)
+	url, stop := serve(t, s, "127.0.0.1:0")
+	t.Cleanup(stop)
 	c := open(t, url, 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Press("Run it"))
@@ -122,7 +123,14 @@ func TestClosedTab(t *testing.T) {
 	c.ok(c.Key("j"))
 	c.ok(c.Key("f"))
 	c.ok(c.Leave("about:blank"))
-	time.Sleep(300 * time.Millisecond)
+	gym, err := s.DemoGym(context.Background())
+	if err != nil {
+		t.Fatal(err)
+	}
+	c.becomes("a stopped round", func() (bool, error) {
+		runs, err := s.Gym(context.Background(), gym.ID).Runs(store.RunFilter{Limit: 1})
+		return err == nil && runs[0].State == "stopped" && runs[0].Outcome != nil, err
+	})
 	c.ok(c.Leave(url + "/#/log"))
 	c.ok(c.See("stopped"))
 }
@@ -183,10 +191,7 @@ func TestEmptyGym(t *testing.T) {
 
 // The server goes away in mid-round and comes back: what was tapped meanwhile was kept in the browser and arrives, once.
 func TestServerGoneMidway(t *testing.T) {
-	s := database(t)
-	if err := demo.Load(context.Background(), s, time.Now()); err != nil {
-		t.Fatal(err)
-	}
+	s := demoGym(t)
 	url, stop := serve(t, s, "127.0.0.1:0")
 	c := open(t, url, 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
@@ -196,11 +201,12 @@ func TestServerGoneMidway(t *testing.T) {
 	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
 	c.ok(c.into(1))
 	c.ok(c.Key("j"))
-	time.Sleep(600 * time.Millisecond) // sent
+	c.ok(c.See("1 hit, 0 marks"))
+	c.ok(c.Until("!Object.keys(localStorage).some((k) => k.startsWith('outbox:'))")) // it was answered
 	stop()
-	for range 4 {
+	for n := range 4 {
 		c.ok(c.Key("f"))
-		time.Sleep(100 * time.Millisecond)
+		c.ok(c.See(fmt.Sprintf("%d hits, 0 marks", n+2)))
 	}
 	c.ok(c.See("No connection"))
 	c.ok(c.See("4 hits and marks are kept here"))

@@ -40,7 +40,7 @@ type site struct {
 
 func newSite(t testing.TB, with ...func(*Options)) site {
 	t.Helper()
-	database := storetest.URL(t)
+	database := storetest.Copy(t, "tables", func(*store.Store) error { return nil })
 	s := storetest.At(t, database)
 	o := Options{Store: s, Interface: fstest.MapFS{
 		"index.html": {Data: []byte("<title>page</title>")}, "assets/a.js": {Data: []byte("//" + strings.Repeat("x", 4000))},
@@ -405,5 +405,5 @@ func BenchmarkWhatIf(b *testing.B) {
 // The log of the requests is not the tests' matter.
 func TestMain(m *testing.M) {
 	slog.SetDefault(slog.New(slog.DiscardHandler))
-	os.Exit(m.Run())
+	os.Exit(storetest.Run(m))
 }

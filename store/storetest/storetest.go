@@ -5,9 +5,12 @@ import (
 	"context"
 	"crypto/rand"
 	"database/sql"
+	"errors"
+	"fmt"
 	"net/url"
 	"os"
 	"strings"
+	"sync"
 	"testing"
 
 	_ "github.com/jackc/pgx/v5/stdlib" // the driver that makes and drops databases
@@ -21,33 +24,123 @@ const Server = "TEST_DATABASE_URL"
 // URL makes an empty database and drops it when the test ends. Without a server the test is skipped, but never in CI.
 func URL(t testing.TB) string {
 	t.Helper()
-	server := os.Getenv(Server)
-	if server == "" {
+	return made(t, "")
+}
+
+// made makes a database, empty or a copy of another one.
+func made(t testing.TB, like string) string {
+	t.Helper()
+	db := server(t)
+	name, err := create(db, like)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() {
+		if err := drop(db, name); err != nil {
+			t.Error(err)
+		}
+		_ = db.Close()
+	})
+	return address(name)
+}
+
+// server connects to the server on which tests may make databases.
+func server(t testing.TB) *sql.DB {
+	t.Helper()
+	address := os.Getenv(Server)
+	if address == "" {
 		if os.Getenv("CI") != "" {
 			t.Fatalf("%s is not set, and in CI nothing is skipped", Server)
 		}
 		t.Skipf("%s is not set: run ./test, which starts a PostgreSQL of its own", Server)
 	}
-	db, err := sql.Open("pgx", server)
+	db, err := sql.Open("pgx", address)
 	if err != nil {
 		t.Fatal(err)
 	}
+	return db
+}
+
+func create(db *sql.DB, like string) (string, error) {
 	name := "test_" + strings.ToLower(rand.Text())
-	if _, err := db.Exec("CREATE DATABASE " + name); err != nil {
-		t.Fatal(err)
+	statement := "CREATE DATABASE " + name
+	if like != "" {
+		statement += " TEMPLATE " + like
 	}
-	t.Cleanup(func() {
-		if _, err := db.Exec("DROP DATABASE " + name + " WITH (FORCE)"); err != nil {
-			t.Error(err)
-		}
-		_ = db.Close()
-	})
-	u, err := url.Parse(server)
+	_, err := db.Exec(statement)
+	return name, err
+}
+
+func drop(db *sql.DB, name string) error {
+	_, err := db.Exec("DROP DATABASE " + name + " WITH (FORCE)")
+	return err
+}
+
+func address(name string) string {
+	u, err := url.Parse(os.Getenv(Server))
 	if err != nil {
-		t.Fatal(err)
+		panic(err) // it has been connected to
 	}
 	u.Path = "/" + name
 	return u.String()
+}
+
+// patterns are databases that were filled once and are copied for each test.
+var patterns struct {
+	sync.Mutex
+	kept bool // by a TestMain that drops them
+	of   map[string]string
+}
+
+// Run runs a package's tests and then drops what Copy has kept; call it from TestMain.
+func Run(m *testing.M) int {
+	patterns.kept, patterns.of = true, map[string]string{}
+	code := m.Run()
+	if len(patterns.of) == 0 {
+		return code
+	}
+	db, err := sql.Open("pgx", os.Getenv(Server))
+	for _, name := range patterns.of {
+		if err == nil {
+			err = drop(db, name)
+		}
+	}
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		return 1
+	}
+	return code
+}
+
+// Copy makes a database with all tables and whatever fill puts in, which is done once for all tests of a package that say the same name. It
+// needs a TestMain that calls Run.
+func Copy(t testing.TB, name string, fill func(*store.Store) error) string {
+	t.Helper()
+	patterns.Lock()
+	defer patterns.Unlock()
+	if !patterns.kept {
+		t.Fatal("the TestMain of this package is to call storetest.Run")
+	}
+	if patterns.of[name] == "" {
+		db := server(t)
+		defer func() { _ = db.Close() }()
+		pattern, err := create(db, "")
+		if err != nil {
+			t.Fatal(err)
+		}
+		patterns.of[name] = pattern
+		s, err := store.Open(address(pattern))
+		if err == nil {
+			if err = s.Migrate(context.Background()); err == nil {
+				err = fill(s)
+			}
+			err = errors.Join(err, s.Close())
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	return made(t, patterns.of[name])
 }
 
 // Open opens a fresh database with all tables.

@@ -10,7 +10,7 @@
   import Checks from '../lib/bench/Checks.svelte'
   import Cords from '../lib/bench/Cords.svelte'
   import { read, write, type Doc, type Place } from '../lib/bench/fields'
-  import { cautions, choices, everyday, kindNames, labelOf, measuresOf, parts, placeOf, shownAs, valueOf, type Measure } from '../lib/bench/measures'
+  import { choices, everyday, kindNames, labelOf, measuresOf, parts, placeOf, shownAs, valueOf, type Measure } from '../lib/bench/measures'
   import SetUp from '../lib/bench/SetUp.svelte'
   import SharedAnchor from '../lib/bench/SharedAnchor.svelte'
   import SideView from '../lib/bench/SideView.svelte'
@@ -303,7 +303,7 @@
       {/each}
       {#if kind === 'hanging'}<Choice label="Kicks and knees are trained" value={place.kicks ? 'yes' : 'no'} options={[{ value: 'no', text: 'No' }, { value: 'yes', text: 'Yes' }]} onchange={(v) => choose({ kicks: v === 'yes' })} />{/if}
       {#each placeOf(doc) as f (f.field)}{@render measure(f)}{/each}
-      <div class="mt-6"><Caution>{cautions[kind]}</Caution></div>
+      {#if a}<div class="mt-6"><Caution>{a.caution}</Caution></div>{/if}
     </section>
   </div>
 {/if}

@@ -141,11 +141,3 @@ export const tapping: Record<Doc['kind'], { how: string; first: string; counted:
   slip: { how: 'Draw it back a little, about a third of its rope. Tap as you let go, then at every pass through the low point, from both sides.', first: 'let go', counted: 'passes', twice: 'Was that where it turned as well as where it passed?', parameter: 'Effective length, as height of the anchor' },
   hanging: { how: 'Push it gently. Tap with the push, then each time it comes back to you through the low point, not as it goes out.', first: 'push', counted: 'returns', twice: 'Was that each time it went through the low point, on its way out as well?', parameter: 'Effective length, as chain' },
 }
-
-export const cautions: Record<Doc['kind'], string> = {
-  speed: 'Fix the board into structure, by somebody qualified; check swivel and screws before each use. The maker’s instructions and local codes come first.',
-  doubleEnd: 'Anchor into structure, by somebody qualified. A cord under tension whips when it parts: inspect both cords top and bottom before each use, and keep eyes away from them while winding.',
-  reflex: 'Weight the base so that it neither walks nor tips. Full power brings the ball back into the face: half power until this one is known.',
-  slip: 'Only soft, light things swing at heads, on an anchor that holds. A bottle is dodged and never hit. With children an adult stands by.',
-  hanging: 'Anchor into structure, by somebody qualified, rated for the greatest load below. Inspect chain, swivel and straps; keep the way of the bag clear. Wraps and gloves on.',
-}
