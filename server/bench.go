@@ -2,11 +2,13 @@ package server
 
 import (
 	"math"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/bench"
+	"melodromos/core/caution"
 	"melodromos/core/input"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
@@ -32,6 +34,7 @@ type BenchQuestion struct {
 type SettingCard struct {
 	Rig     Rig     `json:"rig"`
 	Trainee Trainee `json:"trainee"`
+	Caution string  `json:"caution"`
 	bench.Card
 }
 
@@ -105,6 +108,7 @@ func (c caller) settingCard(rigID, traineeID string) (SettingCard, error) {
 	if err != nil {
 		return out, err
 	}
+	out.Caution = strings.TrimSpace(caution.OfBag(bag.Kind()) + " " + caution.OfPerson(t.AgeBand))
 	out.Card, err = bench.SettingCard(q)
 	return out, err
 }

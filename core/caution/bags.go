@@ -21,6 +21,14 @@ var ofBags = map[rig.Kind]string{
 // OfBag is the caution at a kind of bag (common practice).
 func OfBag(kind rig.Kind) string { return ofBags[kind] }
 
+// OfPerson is the caution with somebody of an age band; "" where there is none (common practice).
+func OfPerson(ageBand string) string {
+	if ageBand == "child" || ageBand == "youth" {
+		return "An adult is present; load and volume are scaled."
+	}
+	return ""
+}
+
 // BeforeRound is what is said before a round on a kind of bag; cued where cues come unforeseen.
 func BeforeRound(kind rig.Kind, cued bool) []string {
 	list := []string{Ready, OfBag(kind)}

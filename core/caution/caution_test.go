@@ -111,3 +111,12 @@ func TestBags(t *testing.T) {
 		t.Error("where knees belong")
 	}
 }
+
+// With children and youths an adult is present (common practice).
+func TestOfPerson(t *testing.T) {
+	for age, want := range map[string]bool{"child": true, "youth": true, "adult": false, "senior": false} {
+		if said := OfPerson(age); strings.Contains(said, "adult") != want {
+			t.Errorf("%s: %q", age, said)
+		}
+	}
+}

@@ -72,7 +72,7 @@
     <div class="min-w-0 pt-3"><SideView side={c.hung.side} setUp={s} body={c.hung.body} stand={s.stand} {units} tallest={430} still /></div>
     {#each c.hung.findings.filter((f) => f.weight === 'wrong') as f (f.code)}<p class="col-span-full mt-2 border-l-4 border-ink pl-3 font-semibold">{f.title}. {f.remedy}.</p>{/each}
     <footer class="col-span-full mt-4 border-t-2 border-dashed border-rope pt-2 text-sm text-soft">
-      <p>{c.hung.caution} {c.trainee.ageBand === 'child' || c.trainee.ageBand === 'youth' ? 'An adult is present; load and volume are scaled.' : ''}</p>
+      <p>{c.caution}</p>
       <p class="mt-1">{session.me?.gym}, {today}. Rig as measured on {new Intl.DateTimeFormat('en-GB', { timeZone: session.zone, dateStyle: 'long' }).format(new Date(c.rig.measuredAt!))}.</p>
     </footer>
   </article>

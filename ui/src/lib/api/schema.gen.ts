@@ -2950,6 +2950,7 @@ export interface components {
             to: number;
         };
         SettingCard: {
+            caution: string;
             /** @description the bag once it hangs so */
             hung: components["schemas"]["Sheet"];
             rig: components["schemas"]["Rig"];
