@@ -194,7 +194,7 @@ func TestCalibrateByTaps(t *testing.T) {
 	c.ok(c.See("is it the right bag"))
 }
 
-// The inventory: copy, put away, hang again; and a card that prints on one page for each kind.
+// The inventory: copy, archive, hang again; and a card that prints on one page for each kind.
 func TestInventoryAndCards(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
@@ -205,7 +205,7 @@ func TestInventoryAndCards(t *testing.T) {
 	c.ok(c.See("Gannet, copy is saved"))
 	c.ok(c.Until("location.hash.match(/bags.[0-9a-f-]{36}/)")) // it leads on to the bench of the new one
 	c.ok(c.Go("/bags"))
-	c.ok(c.Press("Put away Gannet, copy"))
+	c.ok(c.Press("Archive Gannet, copy"))
 	c.ok(c.See("its rounds stay in the log"))
 	c.ok(c.Until("!document.querySelector('[aria-label=\"Copy Gannet, copy\"]')"))
 	c.text("document.querySelector('details').open = true, ''")

@@ -145,32 +145,39 @@ func (c caller) give(id string, in Giving) ([]GivenOut, error) {
 	if b := cl.Bag(in.RigID); in.RigID != "" && (b == nil || string(b.Kind()) != d.Kind) {
 		return nil, input.Refuse("rigId", "expected a bag of the kind that the drill is for")
 	}
-	out := []GivenOut{}
-	slices.Sort(in.People)
-	for _, who := range slices.Compact(in.People) {
-		m := cl.Member(who)
-		if m == nil {
+	for _, who := range in.People {
+		if cl.Member(who) == nil {
 			return nil, store.ErrNotFound
 		}
-		b := cl.Bag(in.RigID)
-		if b == nil {
-			b = cl.BagFor(m, rig.Kind(d.Kind))
-		}
-		if b == nil {
-			return nil, input.Refuse("rigId", "expected a bag of the kind that the drill is for: none hangs in this gym")
-		}
-		fits := cl.Fitted(m, b, p)
-		g := GivenOut{TraineeID: m.ID, Trainee: m.Name, Why: fits.Why}
-		if fits.Given {
-			a, err := ledger.Give(c.gym, d, m.ID, b.ID, fits.Settings, "", c.Coach)
-			if err != nil {
-				return nil, err
-			}
-			g.AssignmentID = a.ID
-		}
-		out = append(out, g)
 	}
-	return out, nil
+	out := []GivenOut{}
+	err = c.gym.Together(func(gym *store.Gym) error {
+		for i := range cl.Members {
+			m := &cl.Members[i]
+			if !slices.Contains(in.People, m.ID) {
+				continue
+			}
+			b := cl.Bag(in.RigID)
+			if b == nil {
+				b = cl.BagFor(m, rig.Kind(d.Kind))
+			}
+			if b == nil {
+				return input.Refuse("rigId", "expected a bag of the kind that the drill is for: none hangs in this gym")
+			}
+			fits := cl.Fitted(m, b, p)
+			g := GivenOut{TraineeID: m.ID, Trainee: m.Name, Why: fits.Why}
+			if fits.Given {
+				a, err := ledger.Give(gym, d, m.ID, b.ID, fits.Settings, "", c.Coach)
+				if err != nil {
+					return err
+				}
+				g.AssignmentID = a.ID
+			}
+			out = append(out, g)
+		}
+		return nil
+	})
+	return out, err
 }
 
 // copied is a drill of its own with the same document.

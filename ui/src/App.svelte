@@ -61,5 +61,5 @@
       <Shell><Router {routes} restoreScrollState /></Shell>
     {/if}
   {/if}
-  <Toaster position="bottom-center" theme={floor ? 'dark' : 'light'} />
+  <Toaster position="bottom-center" theme={floor ? 'dark' : 'light'} toastOptions={{ unstyled: true, classes: { toast: 'font-sans flex w-full items-center justify-between gap-3 border-2 border-ink bg-sheet px-4 py-2 font-semibold text-ink', actionButton: 'button' } }} />
 </QueryClientProvider>

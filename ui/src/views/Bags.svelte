@@ -1,4 +1,4 @@
-<!-- Serves the coach at the desk: the gym's rigs as they hang, and those that are put away. -->
+<!-- Serves the coach at the desk: the gym's rigs as they hang, and those that are archived. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { toast } from 'svelte-sonner'
@@ -52,7 +52,7 @@
         <span class="flex flex-wrap gap-2 max-md:col-span-2">
           <a class="button" href="#/bags/{b.id}" aria-label="To the bench, {b.name}">To the bench</a>
           <a class="button quiet" href="#/bags/new?copy={b.id}" aria-label="Copy {b.name}">Copy</a>
-          <button class="button quiet" aria-label="Put away {b.name}" onclick={() => retire(b, false)}>Put away</button>
+          <button class="button quiet" aria-label="Archive {b.name}" onclick={() => retire(b, false)}>Archive</button>
         </span>
       </li>
     {/each}
@@ -60,7 +60,7 @@
 {/if}
 {#if away.data && away.data.length > 0}
   <details class="mt-6">
-    <summary class="cursor-pointer font-semibold">Put away: {away.data.length}</summary>
+    <summary class="cursor-pointer font-semibold">Archived: {away.data.length}</summary>
     <ul class="mt-2">
       {#each away.data as b (b.id)}
         <li class="flex items-center justify-between gap-4 border-b border-rope py-2"><span>{b.name}, {kindNames[b.doc.kind].toLowerCase()}</span>

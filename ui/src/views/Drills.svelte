@@ -50,18 +50,18 @@
         </div>
         <p class="text-sm">
           {#if d.holders?.length}
-            {#each d.holders as h, i (h.assignmentId)}{i > 0 ? ', ' : ''}<a href="#/run/{h.assignmentId}" aria-label="Run {d.name} with {h.trainee}">{h.trainee}</a> <span class="text-soft">on the {h.rig}</span>{/each}
+            {#each Object.entries(Object.groupBy(d.holders, (h) => h.rig)) as [bag, there], k (bag)}{k > 0 ? '; ' : ''}{#each there ?? [] as h, i (h.assignmentId)}{i > 0 ? ', ' : ''}<a href="#/run/{h.assignmentId}" aria-label="Run {d.name} with {h.trainee}">{h.trainee}</a>{/each} <span class="text-soft">on the {bag}</span>{/each}
           {:else if !archived}<span class="text-soft">Nobody has it.</span>{/if}
         </p>
         <span class="flex flex-wrap gap-2">
           {#if archived}
-            <button class="button" disabled={act.busy !== ''} onclick={() => act.do(d.id, () => bringBack(d), `${d.name} is back.`)}>Bring back</button>
+            <button class="button" disabled={act.busy !== ''} onclick={() => act.do(d.id, () => bringBack(d), `${d.name} is back.`)} aria-label="Bring back {d.name}">Bring back</button>
           {:else}
-            <button class="button" onclick={() => (giving = d)}>Give</button>
-            <a class="button max-sm:!hidden" href={editor(d)}>Change</a>
-            <button class="button quiet max-sm:!hidden" disabled={act.busy !== ''} onclick={() => copy(d)}>Copy</button>
-            {#if isLine(d.doc)}<button class="button quiet max-sm:!hidden" onclick={() => (carrying = d)}>To another bag</button>{/if}
-            <button class="button quiet max-sm:!hidden" disabled={act.busy !== ''} onclick={() => archive(d)}>Archive</button>
+            <button class="button" aria-label="Give {d.name}" onclick={() => (giving = d)}>Give</button>
+            <a class="button max-sm:!hidden" aria-label="Change {d.name}" href={editor(d)}>Change</a>
+            <button class="button quiet max-sm:!hidden" disabled={act.busy !== ''} aria-label="Copy {d.name}" onclick={() => copy(d)}>Copy</button>
+            {#if isLine(d.doc)}<button class="button quiet max-sm:!hidden" aria-label="To another bag: {d.name}" onclick={() => (carrying = d)}>To another bag</button>{/if}
+            <button class="button quiet max-sm:!hidden" disabled={act.busy !== ''} aria-label="Archive {d.name}" onclick={() => archive(d)}>Archive</button>
           {/if}
         </span>
       </li>

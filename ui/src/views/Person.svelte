@@ -97,7 +97,7 @@
               <tr class="border-b border-rope align-baseline">
                 <td class="py-1.5">{figureNames[f.figure]}</td>
                 <td class="text-right font-bold whitespace-nowrap">{ability(f.figure, f.value, session.units)}</td>
-                <td class="pl-4 text-sm text-soft">{origins[f.origin]}{f.found > 0 ? `, ${f.found} ${f.found === 1 ? 'finding' : 'findings'}` : ''}{#if f.found > 0}, {sure(f.figure, f.spread, session.units)}{/if}{#each f.bags as b (b.kind)}{#if f.bags.length > 1 || f.figure === 'bias'}; {kindNames[b.kind as keyof typeof kindNames].toLowerCase()} {ability(f.figure, b.value, session.units)}{/if}{/each}</td>
+                <td class="pl-4 text-sm text-soft">{origins[f.origin]}{f.found > 0 ? `, ${f.found === 1 ? 'once' : `${f.found} times`}` : ''}{#if f.found > 0}, {sure(f.figure, f.spread, session.units)}{/if}{#each f.bags as b (b.kind)}{#if f.bags.length > 1 || f.figure === 'bias'}; {kindNames[b.kind as keyof typeof kindNames].toLowerCase()} {ability(f.figure, b.value, session.units)}{/if}{/each}</td>
               </tr>
             {/each}
           </tbody>

@@ -10,7 +10,9 @@
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
   const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: () => ask(api.GET('/api/rigs')), select: (all) => all.filter((b) => b.doc.kind === drill.kind) }))
   const has = $derived(new Set((drill.holders ?? []).map((h) => h.traineeId)))
+  const without = $derived((people.data ?? []).filter((t) => !has.has(t.id)).map((t) => t.id))
   let chosen = $state<string[]>([])
+  const everybody = $derived(without.length > 0 && without.every((id) => chosen.includes(id)))
   let rigId = $state('')
   let came = $state<Schemas['GivenOut'][] | null>(null)
 
@@ -38,6 +40,10 @@
       {:else}
         <fieldset class="mt-3">
           <legend class="label">To whom</legend>
+          <label class="flex min-h-11 items-center gap-3 border-b border-ink font-bold">
+            <input type="checkbox" class="size-5 accent-ink" checked={everybody} onchange={() => (chosen = everybody ? [] : without)} />
+            <span>Everybody{has.size > 0 ? ' who does not have it' : ''}</span>
+          </label>
           {#each people.data ?? [] as t (t.id)}
             <label class="flex min-h-11 items-center gap-3 border-b border-rope">
               <input type="checkbox" class="size-5 accent-ink" value={t.id} bind:group={chosen} />

@@ -52,6 +52,6 @@
       <div class="mt-2 flex gap-2"><button class="button main">Hold it back</button><button type="button" class="button" onclick={() => (adding = false)}>Leave it</button></div>
     </form>
   {:else}
-    <p class="text-sm text-soft">{#if lifted[0]}{what[lifted[0].kind]}, lifted by {lifted[0].liftedBy}. {/if}<button class="underline" onclick={() => (adding = true)}>Something hurts?</button> A wrist, a shoulder or a knock to the head holds drills back until it is lifted.</p>
+    <p class="text-sm text-soft">{#if lifted[0]}{what[lifted[0].kind]}, lifted by {lifted[0].liftedBy}.{' '}{/if}<button class="underline" onclick={() => (adding = true)}>Something hurts?</button> A wrist, a shoulder or a knock to the head holds drills back until it is lifted.</p>
   {/if}
 </section>

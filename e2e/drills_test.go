@@ -1,0 +1,39 @@
+package e2e
+
+import (
+	"testing"
+
+	"melodromos/demo"
+)
+
+// A drill of the gym is given to everybody with the keyboard, taken to another bag, archived and brought back.
+func TestDrillsForMany(t *testing.T) {
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Go("/drills"))
+	c.ok(c.Press("Give Thirteen moves"))
+	c.ok(c.Until("document.activeElement?.type === 'checkbox' && document.querySelectorAll('[role=dialog] input').length === 7"))
+	c.ok(c.Key(" "))
+	c.ok(c.Until("document.querySelectorAll('[role=dialog] input:checked').length === 6")) // one has it, and everybody else is one more box
+	c.ok(c.Press("Give it"))
+	c.ok(c.See("Dov Achterman has it."))
+	c.ok(c.See("Tobias Amadi-Rein has it."))
+	c.ok(c.Press("Done"))
+	c.ok(c.Until("document.querySelectorAll('[aria-label^=\"Run Thirteen moves with\"]').length === 6"))
+
+	c.ok(c.Press("To another bag: Slip and answer"))
+	c.ok(c.Press("Reflex bag"))
+	c.ok(c.See("All of it goes."))
+	c.ok(c.Press("Make it"))
+	c.ok(c.See("Slip and answer is made for the reflex bag."))
+	c.ok(c.See("Nobody has it."))
+
+	c.ok(c.Press("Archive One-two on the pole"))
+	c.ok(c.See("its rounds stay in the log"))
+	c.ok(c.Until("!document.querySelector('[aria-label=\"Give One-two on the pole\"]')"))
+	c.ok(c.Press("Show what is archived"))
+	c.ok(c.Press("Bring back One-two on the pole"))
+	c.ok(c.See("One-two on the pole is back."))
+	c.ok(c.Press("Back to the drills"))
+	c.ok(c.Until("!!document.querySelector('[aria-label=\"Give One-two on the pole\"]')"))
+}
