@@ -72,7 +72,7 @@ func misplaced(m combo.Placed, c Combination, kind rig.Kind, on Floor) string {
 	case (leg || elbow) && on.NoKicks:
 		return "kicks, knees and elbows only where they are trained, and by its settings this gym does not"
 	case leg && (kind == rig.Speed || kind == rig.Reflex):
-		return "no kicks or knees on a " + bagNames[kind] + ": it is hung for the hands"
+		return "no kicks or knees on a " + kind.Name() + ": it is hung for the hands"
 	case elbow && kind == rig.Reflex:
 		return "no elbows on a pole: it comes back into the arm"
 	case leg && kind == rig.Slip && !c.NoTouch && c.Guard == Touched:
@@ -84,8 +84,6 @@ func misplaced(m combo.Placed, c Combination, kind rig.Kind, on Floor) string {
 	}
 	return ""
 }
-
-var bagNames = map[rig.Kind]string{rig.Speed: "speed bag", rig.DoubleEnd: "double-end bag", rig.Reflex: "reflex bag", rig.Slip: "slip bag", rig.Hanging: "hanging bag"}
 
 // hardest is the greatest force (m/s of the fist) of an accent: no more than the bag takes or this person has.
 func (on Floor) hardest() float64 {

@@ -38,7 +38,7 @@ func Carry(p Plan, from, to rig.Kind) (carried Plan, lost []string, err error) {
 			m.Stop = false
 		}
 		if m.Rebounds > 0 && (from == rig.Speed || to == rig.Speed) {
-			say("The counts after the strikes are the %s's and are left out.", bagNames[from])
+			say("The counts after the strikes are the %s's and are left out.", from.Name())
 			m.Rebounds = 0
 		}
 		if why := misplaced(combo.Placed{Move: m}, c, to, on); why != "" {
@@ -86,6 +86,6 @@ func (c *Combination) setBack(to rig.Kind, say func(string, ...any)) {
 	}
 	if c.Clock == ByBag && to == rig.Slip {
 		c.Clock = ""
-		say("The beat sets the time: a %s swings by itself.", bagNames[to])
+		say("The beat sets the time: a %s swings by itself.", to.Name())
 	}
 }

@@ -30,6 +30,11 @@ const (
 // Kinds lists them in the order in which they are trained.
 var Kinds = []Kind{Speed, DoubleEnd, Reflex, Slip, Hanging}
 
+var kindNames = map[Kind]string{Speed: "speed bag", DoubleEnd: "double-end bag", Reflex: "reflex bag", Slip: "slip bag", Hanging: "hanging bag"}
+
+// Name is what a kind of bag is called within a sentence; "" for what is none.
+func (k Kind) Name() string { return kindNames[k] }
+
 // Documents gives for each kind the empty document that describes it.
 func Documents() map[Kind]Rig {
 	return map[Kind]Rig{Speed: SpeedBag{}, DoubleEnd: DoubleEndBag{}, Reflex: ReflexBag{}, Slip: SlipBag{}, Hanging: HangingBag{}}

@@ -40,8 +40,6 @@ type lived struct {
 	level.Outcome // beside what was said of it beforehand
 }
 
-var bagNames = map[rig.Kind]string{rig.Speed: "speed bag", rig.DoubleEnd: "double-end bag", rig.Reflex: "reflex bag", rig.Slip: "slip bag", rig.Hanging: "heavy bag"}
-
 // live walks a ladder as the product has somebody walk it: sessions on two days of each week, half of their rounds on the rung, what comes
 // next by everything that was judged until then.
 func (l life) live() ([]lived, []ladder.Rung) {
@@ -49,7 +47,7 @@ func (l life) live() ([]lived, []ladder.Rung) {
 	m := class.Member{ID: "learner", Name: l.name, Stance: combo.Orthodox, Band: l.band, School: ladder.BasicFirst}
 	cl := class.Class{Members: []class.Member{m}, Gate: ladder.DefaultGate, Zone: time.UTC}
 	for _, b := range l.bags {
-		cl.Bags = append(cl.Bags, class.Bag{ID: string(b.Kind()), Name: bagNames[b.Kind()], Rig: b})
+		cl.Bags = append(cl.Bags, class.Bag{ID: string(b.Kind()), Name: b.Kind().Name(), Rig: b})
 	}
 	who := &cl.Members[0]
 	var list []lived
