@@ -203,6 +203,24 @@ func TestPastTheLastGate(t *testing.T) {
 	}
 }
 
+// After time away a rung begins softly. What the coach has set is left as it is, and that it is not softer is said.
+func TestAwayWithASetDrill(t *testing.T) {
+	long := func(m *Member) {
+		for i := range m.Rounds {
+			m.Rounds[i].At = m.Rounds[i].At.AddDate(0, 0, -40)
+		}
+	}
+	c := gym(person("dov", ran("cords", "doubleEnd.jab", 3, 0.9), long), person("ines", ran("cords", "doubleEnd.jab", 3, 0.9), long, given("a", "cords", "doubleEnd.jab", "1", true)))
+	c.Members[1].Rounds[0].Assignment = "a" // it has been run
+	softer, set := next(t, c, "dov"), next(t, c, "ines")
+	if softer.Move != string(ladder.Back) || !strings.Contains(softer.Why, "soft.") || strings.Contains(softer.Why, "change it first") {
+		t.Errorf("away: %+v", softer)
+	}
+	if set.AssignmentID != "a" || !strings.Contains(set.Why, "not softened by itself: change it first") {
+		t.Errorf("away, with a drill that the coach has set: %+v", set)
+	}
+}
+
 // What can be given to somebody is solved for them and their bag; what cannot is said.
 func TestFitted(t *testing.T) {
 	c := gym(person("ines"), person("yusuf", func(m *Member) { m.Band = trainee.Advanced }), person("dov", func(m *Member) { m.Cautions = []caution.Kind{caution.Wrist} }))

@@ -184,6 +184,9 @@ func (c Class) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor, soft b
 		if out.AssignmentID = a.ID; a.Own {
 			p, out.Name = a.Plan, a.Name
 			out.Why += " As the coach has set it."
+			if soft {
+				out.Why += " That is not softened by itself: change it first."
+			}
 		}
 	}
 	out.plan = p
