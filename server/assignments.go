@@ -9,7 +9,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/class"
-	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/ladder"
@@ -223,7 +222,7 @@ func (c caller) outlook(id string) (class.Outlook, error) {
 	if b.Rig, b.Place, err = ledger.Rig(bagRow); err != nil {
 		return class.Outlook{}, err
 	}
-	p, err := ledger.Given(row, string(combo.Stance(m.Stance)))
+	p, err := ledger.Given(row, string(m.Stance))
 	if err != nil {
 		return class.Outlook{}, err
 	}

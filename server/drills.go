@@ -59,7 +59,7 @@ type CarriedOver struct {
 	Lost []string `json:"lost" doc:"what does not go with it, in sentences"`
 }
 
-// drillOut translates a drill; names are those of the gym's people and bags.
+// drillOut translates a drill.
 func drillOut(d store.Drill) (Drill, error) {
 	p, err := ledger.Plan(d)
 	if err != nil {
