@@ -175,11 +175,11 @@
     <header class="flex items-center gap-4 px-4 pt-3 sm:px-6">
       <div class="min-w-0">
         <p class="line-clamp-2 text-lg leading-tight font-bold sm:text-2xl wall:text-4xl">{run.trainee.name}</p>
-        <p class="hidden truncate text-soft sm:block">{run.drillName}{!isLine(run.doc) || run.doc.tempo ? `, ${Math.round(run.tempo)} a minute` : ''}. <span data-testid="plays">{round.follows ? 'The bag follows the hits' : run.plays === 'startThenFollow' ? 'Plays, then follows the hits' : run.timeline.clock === 'bag' && run.plays === 'follow' ? 'Waits for the first hit' : 'Plays the beat'}</span></p>
+        <p class="hidden truncate text-soft sm:block wall:text-2xl">{run.drillName}{!isLine(run.doc) || run.doc.tempo ? `, ${Math.round(run.tempo)} a minute` : ''}. <span data-testid="plays">{round.follows ? 'The bag follows the hits' : run.plays === 'startThenFollow' ? 'Plays, then follows the hits' : run.timeline.clock === 'bag' && run.plays === 'follow' ? 'Waits for the first hit' : 'Plays the beat'}</span></p>
       </div>
       <p class="figure ml-auto text-5xl sm:text-7xl wall:text-9xl" role="timer" aria-label="left">{countdown(round.left)}</p>
-      <button class="button min-h-16! min-w-16!" onclick={() => round.togglePause()} disabled={round.phase === 'ending'}>{round.phase === 'paused' ? 'Go on' : 'Pause'}</button>
-      <button class="button min-h-16! min-w-16!" onclick={() => round.stop()} disabled={round.phase === 'ending'}>Stop</button>
+      <button class="button min-h-16! min-w-16! wall:min-h-24! wall:px-8! wall:text-3xl!" onclick={() => round.togglePause()} disabled={round.phase === 'ending'}>{round.phase === 'paused' ? 'Go on' : 'Pause'}</button>
+      <button class="button min-h-16! min-w-16! wall:min-h-24! wall:px-8! wall:text-3xl!" onclick={() => round.stop()} disabled={round.phase === 'ending'}>Stop</button>
     </header>
 
     <div class="grid min-h-0 flex-1 grid-cols-1 grid-rows-[auto_1fr] gap-2 px-4 py-2 sm:px-6 lg:grid-cols-[minmax(16rem,26%)_1fr] lg:grid-rows-1">
@@ -221,11 +221,11 @@
       {/if}
       <div class="order-1 col-span-2 grid grid-cols-5 gap-1 md:order-2 {run.source === 'keys' ? 'md:col-span-1' : 'md:col-span-3'}" role="group" aria-label="Marks">
         {#each kinds as kind, i (kind)}
-          <button class="min-h-16 rounded-[3px] border-2 border-rope px-0.5 text-[0.8125rem] leading-tight font-semibold hover:bg-shade" disabled={round.phase === 'ending'} onclick={() => round.mark(kind)}>
+          <button class="min-h-16 rounded-[3px] border-2 border-rope px-0.5 text-[0.8125rem] leading-tight font-semibold hover:bg-shade wall:min-h-24 wall:text-2xl" disabled={round.phase === 'ending'} onclick={() => round.mark(kind)}>
             <span class="block text-soft">{i + 1}</span>{markNames[kind]}
           </button>
         {/each}
-        <p class="col-span-5 flex justify-between text-sm text-soft">
+        <p class="col-span-5 flex justify-between text-sm text-soft wall:text-xl">
           <span>{run.source === 'none' ? 'nothing recorded' : count(round.hits.length, 'hit')}, {count(round.marks, 'mark')}</span>
           <button class="min-h-8 px-2 underline" onclick={() => round.mute()}>{round.muted ? 'Sound on' : 'Sound off'} (M)</button>
         </p>
