@@ -31,7 +31,7 @@ func Zone(row store.GymRow) *time.Location {
 
 // Class reads what is known of one trainee, archived or not, or of all who train where the id is empty, and of the bags that hang.
 func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, stop func() error) (class.Class, error) {
-	c := class.Class{Gate: Gate(row), Kicks: row.Kicks, Names: row.PunchNames == "names", Inside: row.SlipNames == "inside", Zone: Zone(row), Now: now, Stop: stop}
+	c := class.Class{Gate: Gate(row), Kicks: row.Kicks, Voice: Voice(row), Zone: Zone(row), Now: now, Stop: stop}
 	var err error
 	if c.Bags, err = bags(gym); err != nil {
 		return c, err

@@ -133,3 +133,8 @@ func orNil[T comparable](v T) *T {
 	}
 	return &v
 }
+
+// Voice is how moves are called in a gym.
+func Voice(row store.GymRow) combo.Voice {
+	return combo.VoiceOf(combo.PunchNames(row.PunchNames), combo.SlipNames(row.SlipNames))
+}

@@ -13,7 +13,7 @@ import (
 // Bags reads the bags that hang in a gym, and nobody.
 func Bags(gym *store.Gym, row store.GymRow, stop func() error) (class.Class, error) {
 	list, err := bags(gym)
-	return class.Class{Bags: list, Kicks: row.Kicks, Names: row.PunchNames == "names", Inside: row.SlipNames == "inside", Stop: stop}, err
+	return class.Class{Bags: list, Kicks: row.Kicks, Voice: Voice(row), Stop: stop}, err
 }
 
 // Take gives somebody the drill that is proposed on a bag, or finds the one that they have of it, and keeps that it was taken. One that the
@@ -25,13 +25,13 @@ func Take(gym *store.Gym, p class.Proposal, choice ladder.Choice, reason string,
 		if p.AssignmentID != "" {
 			a, err = in.Assignment(p.AssignmentID)
 		}
-		if err == nil && !a.Own && p.Move != string(class.Given) {
+		if err == nil && !a.Own && p.Move != ladder.Given {
 			a, err = give(in, p, by)
 		}
 		if err != nil || p.Rung == "" {
 			return err
 		}
-		return in.AddDecision(&store.Decision{TraineeID: p.TraineeID, BagKind: p.Kind, Rung: p.Rung, Choice: string(choice), Reason: reason, Coach: by.Name, CoachID: &by.ID})
+		return in.AddDecision(&store.Decision{TraineeID: p.TraineeID, BagKind: string(p.Kind), Rung: p.Rung, Choice: string(choice), Reason: reason, Coach: by.Name, CoachID: &by.ID})
 	})
 	return a, err
 }

@@ -22,7 +22,7 @@ type Assignment struct {
 	ID           string         `json:"id" readOnly:"true"`
 	DrillID      string         `json:"drillId" readOnly:"true"`
 	Name         string         `json:"name" maxLength:"120" doc:"of the drill; left empty, its own words"`
-	Kind         string         `json:"kind,omitempty" enum:"speed,doubleEnd,reflex,slip,hanging" readOnly:"true" doc:"of the bag"`
+	Kind         rig.Kind       `json:"kind,omitempty" readOnly:"true" doc:"of the bag"`
 	RigID        string         `json:"rigId" format:"uuid"`
 	TraineeID    string         `json:"traineeId" format:"uuid"`
 	Trainee      string         `json:"trainee,omitempty" readOnly:"true"`
@@ -53,7 +53,7 @@ func (c caller) assignmentOut(a store.Assignment) (Assignment, error) {
 		return Assignment{}, err
 	}
 	out := Assignment{
-		ID: a.ID, DrillID: a.DrillID, Name: a.Drill.Name, Kind: a.Drill.Kind, RigID: a.RigID, TraineeID: a.TraineeID, Trainee: t.Name, Rig: b.Name, Version: a.Version,
+		ID: a.ID, DrillID: a.DrillID, Name: a.Drill.Name, Kind: rig.Kind(a.Drill.Kind), RigID: a.RigID, TraineeID: a.TraineeID, Trainee: t.Name, Rig: b.Name, Version: a.Version,
 		DrillVersion: a.Drill.Version, Rung: a.Drill.Rung, Eased: a.Eased, Own: a.Own, Doc: DrillDoc{Plan: p}, Figures: p.Figures(), Others: []string{}, Archived: a.ArchivedAt != nil,
 	}
 	holders, err := c.gym.Holders(a.DrillID)

@@ -28,7 +28,7 @@ func (s *Server) stopAbandoned(ctx context.Context) error {
 
 // playStandIn has the simulated sensor play a round that is opened by a key.
 func (s *Server) playStandIn(key string, c StandInChoice) {
-	sensor := standin.Sensor{URL: s.self, Key: key, Person: standin.Like(c.Ability), Coarse: standin.Coarse{Deaf: c.Deaf}, Seed: c.Seed}
+	sensor := standin.Sensor{URL: s.self, Key: key, Person: standin.Like(string(c.Ability)), Coarse: standin.Coarse{Deaf: c.Deaf}, Seed: c.Seed}
 	if err := sensor.Play(s.running); err != nil && s.running.Err() == nil {
 		slog.Warn("stand-in", "error", err)
 	}

@@ -108,7 +108,7 @@ func (c caller) settingCard(rigID, traineeID string) (SettingCard, error) {
 	if err != nil {
 		return out, err
 	}
-	out.Caution = strings.TrimSpace(caution.OfBag(bag.Kind()) + " " + caution.OfPerson(t.AgeBand))
+	out.Caution = strings.TrimSpace(caution.OfBag(bag.Kind()) + " " + caution.OfPerson(trainee.AgeBand(t.AgeBand)))
 	out.Card, err = bench.SettingCard(q)
 	return out, err
 }

@@ -27,16 +27,16 @@ type Moments struct {
 
 // Calibration is a fit that was kept.
 type Calibration struct {
-	ID        string    `json:"id" readOnly:"true"`
-	At        time.Time `json:"at"`
-	Method    string    `json:"method" enum:"taps,count,period,rounds"`
-	Parameter string    `json:"parameter"`
-	Was       float64   `json:"was"`
-	Value     float64   `json:"value"`
-	Spread    *float64  `json:"spread"`
-	Residual  *float64  `json:"residual"`
-	Undone    bool      `json:"undone"`
-	Stale     bool      `json:"stale" doc:"the rig was changed since"`
+	ID        string       `json:"id" readOnly:"true"`
+	At        time.Time    `json:"at"`
+	Method    bench.Method `json:"method"`
+	Parameter string       `json:"parameter"`
+	Was       float64      `json:"was"`
+	Value     float64      `json:"value"`
+	Spread    *float64     `json:"spread"`
+	Residual  *float64     `json:"residual"`
+	Undone    bool         `json:"undone"`
+	Stale     bool         `json:"stale" doc:"the rig was changed since"`
 }
 
 // NewCalibration keeps a fit, over the version of the rig that was read.
@@ -71,7 +71,7 @@ func (s *Server) registerCalibrations(api huma.API) {
 		}
 		rows, err := c.gym.Calibrations(in.ID)
 		return each(rows, err, func(k store.Calibration) (Calibration, error) {
-			return Calibration{k.ID, k.CreatedAt, k.Method, k.Parameter, k.Was, k.Value, k.Spread, k.Residual, k.UndoneAt != nil, k.CreatedAt.Before(row.MeasuredAt)}, nil
+			return Calibration{k.ID, k.CreatedAt, bench.Method(k.Method), k.Parameter, k.Was, k.Value, k.Spread, k.Residual, k.UndoneAt != nil, k.CreatedAt.Before(row.MeasuredAt)}, nil
 		})
 	})
 	send(api, "/api/rigs/{id}/calibrations", func(c caller, in *To[NewCalibration]) (Rig, error) { return c.calibrate(in.ID, in.Body) })
@@ -108,7 +108,7 @@ func (c caller) calibrate(id string, in NewCalibration) (Rig, error) {
 	if err != nil {
 		return Rig{}, err
 	}
-	kept := store.Calibration{Method: in.Measured.Method, Parameter: f.Parameter, Was: f.Was, Value: f.Value, Spread: f.Spread, Residual: f.Residual, Evidence: evidence}
+	kept := store.Calibration{Method: string(in.Measured.Method), Parameter: f.Parameter, Was: f.Was, Value: f.Value, Spread: f.Spread, Residual: f.Residual, Evidence: evidence}
 	if err := c.gym.Calibrate(&kept, row); err != nil {
 		return Rig{}, err
 	}

@@ -35,19 +35,19 @@ type Ladder struct {
 
 // Decision is what a coach did with a proposal.
 type Decision struct {
-	Kind   string    `json:"kind" enum:"speed,doubleEnd,reflex,slip,hanging"`
-	Rung   string    `json:"rung" minLength:"1" maxLength:"60"`
-	Choice string    `json:"choice" enum:"accept,change,hold,goOn,skip"`
-	Reason string    `json:"reason,omitempty" maxLength:"400"`
-	Coach  string    `json:"coach,omitempty" readOnly:"true"`
-	At     time.Time `json:"at" readOnly:"true" required:"false"`
+	Kind   rig.Kind      `json:"kind"`
+	Rung   string        `json:"rung" minLength:"1" maxLength:"60"`
+	Choice ladder.Choice `json:"choice"`
+	Reason string        `json:"reason,omitempty" maxLength:"400"`
+	Coach  string        `json:"coach,omitempty" readOnly:"true"`
+	At     time.Time     `json:"at" readOnly:"true" required:"false"`
 }
 
 // Acceptance takes what is proposed: on a bag, or, where none is named, what comes next at all.
 type Acceptance struct {
-	RigID  string `json:"rigId,omitempty" format:"uuid"`
-	Choice string `json:"choice" enum:"accept,change" default:"accept"`
-	Reason string `json:"reason,omitempty" maxLength:"400"`
+	RigID  string        `json:"rigId,omitempty" format:"uuid"`
+	Choice ladder.Choice `json:"choice" enum:"accept,change" default:"accept"`
+	Reason string        `json:"reason,omitempty" maxLength:"400"`
 }
 
 // class reads everybody, member one person.
@@ -92,7 +92,7 @@ func (c caller) ladder(id string, kind rig.Kind) (Ladder, error) {
 	rows, err := c.gym.Decisions(id)
 	for _, d := range slices.Backward(rows) {
 		if d.BagKind == string(kind) {
-			out.Decisions = append(out.Decisions, Decision{d.BagKind, d.Rung, d.Choice, d.Reason, d.Coach, d.CreatedAt})
+			out.Decisions = append(out.Decisions, Decision{rig.Kind(d.BagKind), d.Rung, ladder.Choice(d.Choice), d.Reason, d.Coach, d.CreatedAt})
 		}
 	}
 	return out, err
@@ -111,7 +111,7 @@ func (c caller) decide(id string, in Decision) (class.Proposal, error) {
 	if !slices.Contains(cl.Kinds(), kind) {
 		return class.Proposal{}, input.Refuse("kind", "expected a kind of bag that hangs in this gym")
 	}
-	row := store.Decision{TraineeID: id, BagKind: in.Kind, Rung: in.Rung, Choice: in.Choice, Reason: in.Reason, Coach: c.Coach.Name, CoachID: &c.Coach.ID}
+	row := store.Decision{TraineeID: id, BagKind: string(in.Kind), Rung: in.Rung, Choice: string(in.Choice), Reason: in.Reason, Coach: c.Coach.Name, CoachID: &c.Coach.ID}
 	if err := c.gym.AddDecision(&row); err != nil {
 		return class.Proposal{}, err
 	}
@@ -185,7 +185,7 @@ func (s *Server) registerClass(api huma.API) {
 	read(api, "/api/library", func(c caller, _ *nothing) (class.Library, error) { return s.library(c) })
 	read(api, "/api/trainees/{id}/ladder/{kind}", func(c caller, in *struct {
 		ByID
-		Kind string `path:"kind" enum:"speed,doubleEnd,reflex,slip,hanging"`
+		Kind rig.Kind `path:"kind"`
 	}) (Ladder, error) {
 		return c.ladder(in.ID, rig.Kind(in.Kind))
 	})
@@ -195,5 +195,5 @@ func (s *Server) registerClass(api huma.API) {
 
 // inSchool gives a drill that is offered the calls of this gym.
 func (c caller) inSchool(p drill.Plan) drill.Plan {
-	return drill.InSchool(p, c.row.PunchNames == "names", c.row.SlipNames == "inside")
+	return drill.InSchool(p, ledger.Voice(c.row))
 }

@@ -8,6 +8,7 @@ import (
 	"melodromos/core/bench"
 	"melodromos/core/drill"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 )
 
 // exact strikes the bag of a run that follows the hits: each hit meets it when it really comes back from the one before, at a share of
@@ -34,26 +35,26 @@ func (u user) exact(run Run, keeps, force float64, until drill.Micros) []HitIn {
 }
 
 // round runs a drill to an end with the hits that it is given.
-func (u user) round(d Assignment, source, end string, hits func(Run) []HitIn) (Run, Review) {
+func (u user) round(d Assignment, source drill.Recorder, end run.Action, hits func(Run) []HitIn) (Run, Review) {
 	u.t.Helper()
-	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: source}, &run)
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
-	clock := int64(run.Timeline.End)
+	var made Run
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: source}, &made)
+	u.want(200, "POST", "/api/runs/"+made.ID+"/clock", Step{"start", 0}, nil)
+	clock := int64(made.Timeline.End)
 	if end == "stop" {
-		clock = int64((run.Timeline.Start + run.Timeline.End) / 2)
+		clock = int64((made.Timeline.Start + made.Timeline.End) / 2)
 	}
-	if list := hits(run); len(list) > 0 {
-		path := "/api/runs/" + run.ID + "/hits"
+	if list := hits(made); len(list) > 0 {
+		path := "/api/runs/" + made.ID + "/hits"
 		if source == "device" {
-			path = "/api/intake/" + run.IntakeKey
+			path = "/api/intake/" + made.IntakeKey
 		}
 		u.want(200, "POST", path, Batch{Device: "pad", Hits: list}, nil)
 	}
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{end, clock}, nil)
+	u.want(200, "POST", "/api/runs/"+made.ID+"/clock", Step{end, clock}, nil)
 	var v Review
-	u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, &v)
-	return run, v
+	u.want(200, "GET", "/api/runs/"+made.ID+"/review", nil, &v)
+	return made, v
 }
 
 func says(t *testing.T, v Review, what string) {
@@ -81,10 +82,10 @@ func TestHowARoundRuns(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Larch")
 	_, _, d := u.furnished(30)
-	for source, want := range map[string]string{"keys": "startThenFollow", "device": "follow", "none": "beat"} {
+	for source, want := range map[drill.Recorder]drill.Playing{drill.Taps: drill.StartThenFollow, drill.Sensor: drill.FollowHits, drill.Nothing: drill.PlayBeat} {
 		var run Run
 		u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: source}, &run)
-		if run.Plays != want || (run.FollowsUS > int64(run.Timeline.End)) != (want == "beat") || run.Timeline.Bag == nil {
+		if run.Plays != want || (run.FollowsUS > int64(run.Timeline.End)) != (want == drill.PlayBeat) || run.Timeline.Bag == nil {
 			t.Errorf("%s: %s from %d", source, run.Plays, run.FollowsUS)
 		}
 	}

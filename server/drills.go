@@ -21,7 +21,7 @@ import (
 type Drill struct {
 	ID       string         `json:"id" readOnly:"true"`
 	Name     string         `json:"name" maxLength:"120" doc:"left empty, the drill's own words"`
-	Kind     string         `json:"kind" enum:"speed,doubleEnd,reflex,slip,hanging" doc:"of the bag"`
+	Kind     rig.Kind       `json:"kind" doc:"of the bag"`
 	Version  int            `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
 	Rung     string         `json:"rung,omitempty" readOnly:"true" doc:"of the ladder that it is the drill of"`
 	Doc      DrillDoc       `json:"doc"`
@@ -65,7 +65,7 @@ func drillOut(d store.Drill) (Drill, error) {
 	if err != nil {
 		return Drill{}, err
 	}
-	return Drill{ID: d.ID, Name: d.Name, Kind: d.Kind, Version: d.Version, Rung: d.Rung, Doc: DrillDoc{Plan: p}, Figures: p.Figures(), Archived: d.ArchivedAt != nil}, nil
+	return Drill{ID: d.ID, Name: d.Name, Kind: rig.Kind(d.Kind), Version: d.Version, Rung: d.Rung, Doc: DrillDoc{Plan: p}, Figures: p.Figures(), Archived: d.ArchivedAt != nil}, nil
 }
 
 // row checks a drill, and names the rung that it is the drill of.
@@ -231,7 +231,7 @@ func (s *Server) registerDrills(api huma.API) {
 	send(api, "/api/drills/{id}/copy", func(c caller, in *ByID) (Drill, error) { return c.copied(in.ID) })
 	send(api, "/api/drills/{id}/give", func(c caller, in *To[Giving]) ([]GivenOut, error) { return c.give(in.ID, in.Body) })
 	send(api, "/api/drills/{id}/carry", func(c caller, in *To[struct {
-		Kind string `json:"kind" enum:"speed,doubleEnd,reflex,slip,hanging"`
+		Kind rig.Kind `json:"kind"`
 	}]) (CarriedOver, error) {
 		row, err := c.gym.Drill(in.ID)
 		if err != nil {

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"melodromos/core/drill"
+	"melodromos/core/trainee"
 )
 
 var oneTwo = drill.Combination{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 60, Guidance: drill.Called}
@@ -15,7 +16,7 @@ func (u user) someMore(names map[string]string) map[string]Trainee {
 	all := map[string]Trainee{}
 	for name, band := range names {
 		var p Trainee
-		u.want(200, "POST", "/api/trainees", Trainee{Name: name, Stance: "orthodox", Band: band, AgeBand: "adult"}, &p)
+		u.want(200, "POST", "/api/trainees", Trainee{Name: name, Stance: "orthodox", Band: trainee.Band(band), AgeBand: "adult"}, &p)
 		all[name] = p
 	}
 	return all

@@ -21,6 +21,7 @@ import (
 
 	"melodromos/calc"
 	"melodromos/core/catalogue"
+	"melodromos/core/drill"
 )
 
 var (
@@ -312,7 +313,7 @@ func (m *maker) furnish(u user) {
 	for _, e := range m.plans[:12] {
 		var d Assignment
 		u.want(200, "POST", "/api/assignments", Assignment{RigID: rigs[string(e.Kind)].ID, TraineeID: person.ID, Doc: DrillDoc{Plan: e.Plan}}, &d)
-		for _, source := range []string{"keys", "device"} {
+		for _, source := range []drill.Recorder{drill.Taps, drill.Sensor} {
 			var run Run
 			u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: source}, &run)
 			m.ids["runs"], m.key = append(m.ids["runs"], run.ID), run.IntakeKey

@@ -8,6 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/run"
 	"melodromos/ledger"
@@ -27,35 +28,35 @@ type Batch struct {
 
 // HitIn is one hit: at on the run's clock, or ago before the batch was sent.
 type HitIn struct {
-	Seq    int      `json:"seq" minimum:"0" maximum:"20000"`
-	At     *int64   `json:"at,omitempty" minimum:"0" maximum:"14400000000" doc:"µs on the run's clock"`
-	Ago    *int64   `json:"ago,omitempty" minimum:"0" maximum:"60000000" doc:"µs before sending, for a device that does not know the run's clock"`
-	Hand   string   `json:"hand,omitempty" enum:"lead,rear"`
-	Force  *float64 `json:"force,omitempty" minimum:"0" maximum:"100000" doc:"newtons, where the sensor tells"`
-	Launch *float64 `json:"launch,omitempty" exclusiveMinimum:"0" maximum:"30" doc:"m/s at which the bag was driven off, where the sensor tells"`
+	Seq    int        `json:"seq" minimum:"0" maximum:"20000"`
+	At     *int64     `json:"at,omitempty" minimum:"0" maximum:"14400000000" doc:"µs on the run's clock"`
+	Ago    *int64     `json:"ago,omitempty" minimum:"0" maximum:"60000000" doc:"µs before sending, for a device that does not know the run's clock"`
+	Hand   combo.Hand `json:"hand,omitempty" enum:"lead,rear"`
+	Force  *float64   `json:"force,omitempty" minimum:"0" maximum:"100000" doc:"newtons, where the sensor tells"`
+	Launch *float64   `json:"launch,omitempty" exclusiveMinimum:"0" maximum:"30" doc:"m/s at which the bag was driven off, where the sensor tells"`
 }
 
 // MarkIn is something the coach saw: the strike was missed, the bag went off line or wild, the trainee was touched, or
 // order was found again.
 type MarkIn struct {
-	Seq  int    `json:"seq" minimum:"0" maximum:"1000000"`
-	At   int64  `json:"at" minimum:"0" maximum:"14400000000"`
-	Kind string `json:"kind" enum:"missed,offLine,wild,touched,found"`
+	Seq  int          `json:"seq" minimum:"0" maximum:"1000000"`
+	At   int64        `json:"at" minimum:"0" maximum:"14400000000"`
+	Kind run.MarkKind `json:"kind"`
 }
 
 // Kept answers a batch: how many hits were new, and how the run stands.
 type Kept struct {
-	New     int    `json:"new"`
-	State   string `json:"state" enum:"ready,running,paused,done,stopped"`
-	ClockUS int64  `json:"clockUs"`
+	New     int       `json:"new"`
+	State   run.State `json:"state"`
+	ClockUS int64     `json:"clockUs"`
 }
 
 // IntakeInfo tells a device what it has been joined to.
 type IntakeInfo struct {
-	State   string            `json:"state" enum:"ready,running,paused,done,stopped"`
+	State   run.State         `json:"state"`
 	ClockUS int64             `json:"clockUs"`
 	EndUS   int64             `json:"endUs"`
-	Clock   string            `json:"clock" enum:"bag,beat" doc:"whose clock the round goes by"`
+	Clock   drill.Clock       `json:"clock" doc:"whose clock the round goes by"`
 	Rig     RigDoc            `json:"rig"`
 	Drill   DrillDoc          `json:"drill"`
 	Strikes []standin.Planned `json:"strikes"`
@@ -133,7 +134,7 @@ func joined(gym *store.Gym, r store.Run) (IntakeInfo, error) {
 	}
 	kind := p.Bag.Kind()
 	return IntakeInfo{
-		State: r.State, ClockUS: clockOf(r), EndUS: int64(p.Timeline.End), Clock: string(p.Plan.KeptBy(kind)),
+		State: run.State(r.State), ClockUS: clockOf(r), EndUS: int64(p.Timeline.End), Clock: p.Plan.KeptBy(kind),
 		Rig: RigDoc{Rig: p.Bag}, Drill: DrillDoc{Plan: p.Plan}, Strikes: standin.Strikes(p.Timeline, p.Plan, kind),
 	}, nil
 }
@@ -148,7 +149,7 @@ func (s *Server) keep(gym *store.Gym, row store.Run, in Batch) (Kept, error) {
 	}
 	marks := make([]store.Mark, 0, len(in.Marks))
 	for _, m := range in.Marks {
-		marks = append(marks, store.Mark{Device: in.Device, Seq: m.Seq, AtUS: m.At, Kind: m.Kind})
+		marks = append(marks, store.Mark{Device: in.Device, Seq: m.Seq, AtUS: m.At, Kind: string(m.Kind)})
 	}
 	added := 0
 	err = gym.Together(func(gym *store.Gym) error {
@@ -182,7 +183,7 @@ func (s *Server) keep(gym *store.Gym, row store.Run, in Batch) (Kept, error) {
 	if added > 0 {
 		s.live.send(row.ID, feed{Kind: "hits", Hits: shown})
 	}
-	return Kept{added, row.State, clockOf(row)}, nil
+	return Kept{added, run.State(row.State), clockOf(row)}, nil
 }
 
 // hitsOf reads the hits of a batch, and as the watchers of the run are told of them.
@@ -200,10 +201,11 @@ func hitsOf(in Batch, row store.Run, now time.Time) ([]store.Hit, []feedHit, err
 			hit.AtUS = int64(ledger.Course(row).Now(now)) - *h.Ago
 		}
 		if h.Hand != "" {
-			hit.Hand = &h.Hand
+			hand := string(h.Hand)
+			hit.Hand = &hand
 		}
 		hits = append(hits, hit)
-		shown = append(shown, feedHit{hit.AtUS, h.Hand, h.Launch})
+		shown = append(shown, feedHit{hit.AtUS, string(h.Hand), h.Launch})
 	}
 	return hits, shown, nil
 }

@@ -5,6 +5,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"melodromos/core/caution"
 	"melodromos/core/class"
 	"melodromos/core/input"
 	"melodromos/core/trainee"
@@ -14,13 +15,13 @@ import (
 
 // Caution is what somebody has to be spared.
 type Caution struct {
-	ID       string     `json:"id" readOnly:"true"`
-	Kind     string     `json:"kind" enum:"wrist,shoulder,head"`
-	Note     string     `json:"note,omitempty" maxLength:"400"`
-	SetBy    string     `json:"setBy,omitempty" readOnly:"true"`
-	At       time.Time  `json:"at" readOnly:"true" required:"false"`
-	LiftedBy string     `json:"liftedBy,omitempty" readOnly:"true" doc:"on whose word"`
-	LiftedAt *time.Time `json:"liftedAt,omitempty" readOnly:"true"`
+	ID       string       `json:"id" readOnly:"true"`
+	Kind     caution.Kind `json:"kind"`
+	Note     string       `json:"note,omitempty" maxLength:"400"`
+	SetBy    string       `json:"setBy,omitempty" readOnly:"true"`
+	At       time.Time    `json:"at" readOnly:"true" required:"false"`
+	LiftedBy string       `json:"liftedBy,omitempty" readOnly:"true" doc:"on whose word"`
+	LiftedAt *time.Time   `json:"liftedAt,omitempty" readOnly:"true"`
 }
 
 // Lift says on whose word a caution is lifted.
@@ -38,9 +39,9 @@ type PersonPage struct {
 
 // TestTaken is a test as it was done: the times of the taps in seconds, one row for each trial. A reaction test has one row of waits.
 type TestTaken struct {
-	Test  string      `json:"test" enum:"alternate,sameHand,beat,sight,sound"`
-	Taps  [][]float64 `json:"taps" maxItems:"4"`
-	Fists bool        `json:"fists,omitempty" doc:"gloves struck a pad; else fingers tapped, which only bound what fists do"`
+	Test  trainee.Test `json:"test"`
+	Taps  [][]float64  `json:"taps" maxItems:"4"`
+	Fists bool         `json:"fists,omitempty" doc:"gloves struck a pad; else fingers tapped, which only bound what fists do"`
 }
 
 // TestResult is what a test found.
@@ -69,7 +70,7 @@ type DelayFound struct {
 }
 
 func cautionOut(c store.Caution) (Caution, error) {
-	return Caution{c.ID, c.Kind, c.Note, c.SetBy, c.CreatedAt, c.LiftedBy, c.LiftedAt}, nil
+	return Caution{c.ID, caution.Kind(c.Kind), c.Note, c.SetBy, c.CreatedAt, c.LiftedBy, c.LiftedAt}, nil
 }
 
 func (c caller) personPage(id string) (PersonPage, error) {
@@ -117,7 +118,7 @@ func (c caller) takeTest(id string, in TestTaken) (TestResult, error) {
 func (s *Server) registerPeople(api huma.API) {
 	read(api, "/api/trainees/{id}/page", func(c caller, in *ByID) (PersonPage, error) { return c.personPage(in.ID) })
 	send(api, "/api/trainees/{id}/cautions", func(c caller, in *To[Caution]) (Caution, error) {
-		row := store.Caution{TraineeID: in.ID, Kind: in.Body.Kind, Note: in.Body.Note, SetBy: c.Coach.Name, SetByID: &c.Coach.ID}
+		row := store.Caution{TraineeID: in.ID, Kind: string(in.Body.Kind), Note: in.Body.Note, SetBy: c.Coach.Name, SetByID: &c.Coach.ID}
 		if err := c.gym.AddCaution(&row); err != nil {
 			return Caution{}, err
 		}

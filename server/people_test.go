@@ -54,7 +54,7 @@ func (u user) struck(d Assignment, hit func(i int) (bool, float64)) Run {
 			late = 0.4
 		}
 		moved += late
-		hits = append(hits, HitIn{Seq: len(hits), At: at(int64(e.At) + int64(1e6*moved)), Hand: string(e.Hand)})
+		hits = append(hits, HitIn{Seq: len(hits), At: at(int64(e.At) + int64(1e6*moved)), Hand: e.Hand})
 	}
 	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "x", Hits: hits}, nil)
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
@@ -69,7 +69,7 @@ func TestLadderOverRounds(t *testing.T) {
 	person, rigs := u.hung("speed", "doubleEnd")
 	var page PersonPage
 	u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &page)
-	if len(page.Bags) != 2 || page.Bags[0].Move != string(ladder.Start) || page.Bags[0].Rung != "speed.once" || page.Bags[0].Clean == nil || page.Next.Kind != "speed" {
+	if len(page.Bags) != 2 || page.Bags[0].Move != ladder.Start || page.Bags[0].Rung != "speed.once" || page.Bags[0].Clean == nil || page.Next.Kind != "speed" {
 		t.Fatalf("%+v", page.Bags)
 	}
 	var first, same Assignment
@@ -107,7 +107,7 @@ func TestLadderOverRounds(t *testing.T) {
 	}
 	var l Ladder
 	u.want(200, "GET", "/api/trainees/"+person.ID+"/ladder/speed", nil, &l)
-	if !l.Rungs[0].Done || l.Rungs[0].Through != 2 || l.Rungs[0].At == nil || l.Rungs[1].Done || l.Proposal.Rung != "speed.rear" || l.Proposal.Move != string(ladder.Next) {
+	if !l.Rungs[0].Done || l.Rungs[0].Through != 2 || l.Rungs[0].At == nil || l.Rungs[1].Done || l.Proposal.Rung != "speed.rear" || l.Proposal.Move != ladder.Next {
 		t.Errorf("%+v\n%+v", l.Rungs[0], l.Proposal)
 	}
 	var o class.Outlook
@@ -124,11 +124,11 @@ func TestLadderOverRounds(t *testing.T) {
 		t.Errorf("%+v", p)
 	}
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", Decision{Kind: "speed", Rung: "speed.lead", Choice: "hold", Reason: "shoulders"}, &p)
-	if p.Move != string(ladder.Stay) || !strings.Contains(p.Why, "shoulders") {
+	if p.Move != ladder.Stay || !strings.Contains(p.Why, "shoulders") {
 		t.Errorf("%+v", p)
 	}
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", Decision{Kind: "speed", Rung: "speed.lead", Choice: "goOn"}, &p)
-	if p.Move == string(ladder.Stay) || p.Rung != "speed.lead" {
+	if p.Move == ladder.Stay || p.Rung != "speed.lead" {
 		t.Errorf("%+v", p)
 	}
 	if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/decisions", Decision{Kind: "speed", Rung: "reflex.two", Choice: "skip"}); status != 422 || !strings.Contains(string(out), "body.rung") {
@@ -167,13 +167,13 @@ func TestRoundsTeach(t *testing.T) {
 		return class.PersonFigure{}
 	}
 	before := page()
-	if f := figure(before, "timing"); f.Origin != string(trainee.Assumed) || f.Found != 0 {
+	if f := figure(before, "timing"); f.Origin != trainee.Assumed || f.Found != 0 {
 		t.Errorf("%+v", f)
 	}
 	run := u.struck(d, func(i int) (bool, float64) { return true, 0.012 * math.Sin(float64(i)*0.9) })
 	after := page()
 	f := figure(after, "timing")
-	if f.Origin != string(trainee.Rounds) || len(f.Trail) != 1 || len(f.Bags) != 1 || !(f.Bags[0].Value < 0.09) || f.Trail[0].Kind != "speed" {
+	if f.Origin != trainee.Rounds || len(f.Trail) != 1 || len(f.Bags) != 1 || !(f.Bags[0].Value < 0.09) || f.Trail[0].Kind != "speed" {
 		t.Errorf("%+v", f)
 	}
 	if *after.Bags[0].Clean <= *before.Bags[0].Clean {
@@ -198,7 +198,7 @@ func TestCautions(t *testing.T) {
 		return p
 	}
 	p := page()
-	if len(p.Cautions) != 1 || p.Cautions[0].SetBy == "" || p.Bags[0].Move != string(ladder.Barred) || !strings.Contains(p.Bags[0].Why, "wrist") {
+	if len(p.Cautions) != 1 || p.Cautions[0].SetBy == "" || p.Bags[0].Move != ladder.Barred || !strings.Contains(p.Bags[0].Why, "wrist") {
 		t.Errorf("%+v %+v", p.Cautions, p.Bags[0])
 	}
 	if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["hanging"].ID, Choice: "accept"}); status != 422 || !strings.Contains(string(out), "wrist") {
@@ -218,7 +218,7 @@ func TestCautions(t *testing.T) {
 	}
 	u.want(204, "POST", "/api/cautions/"+c.ID+"/lift", Lift{By: "Dr Sallow"}, nil)
 	p = page()
-	if p.Cautions[0].LiftedBy != "Dr Sallow" || p.Bags[0].Move == string(ladder.Barred) {
+	if p.Cautions[0].LiftedBy != "Dr Sallow" || p.Bags[0].Move == ladder.Barred {
 		t.Errorf("%+v %+v", p.Cautions, p.Bags[0])
 	}
 	if status, _, _ := u.do("POST", "/api/cautions/"+c.ID+"/lift", Lift{By: "again"}); status != 404 {
@@ -309,14 +309,14 @@ func TestWeeksPlanned(t *testing.T) {
 func BenchmarkClass(b *testing.B) {
 	s := newSite(b)
 	u := s.coach(b, "Heath")
-	for _, kind := range rig.Kinds {
+	for _, kind := range rig.Kinds() {
 		u.want(200, "POST", "/api/rigs", Rig{Name: string(kind), Doc: RigDoc{Rig: kinds[string(kind)]}}, nil)
 	}
 	var rigs []Rig
 	u.want(200, "GET", "/api/rigs", nil, &rigs)
 	for i := range 60 {
 		var p Trainee
-		u.want(200, "POST", "/api/trainees", Trainee{Name: fmt.Sprintf("Person %d", i), Stance: "orthodox", Band: string(trainee.Bands[i%5]), AgeBand: "adult"}, &p)
+		u.want(200, "POST", "/api/trainees", Trainee{Name: fmt.Sprintf("Person %d", i), Stance: "orthodox", Band: trainee.Bands[i%5], AgeBand: "adult"}, &p)
 		var a Assignment
 		u.want(200, "POST", "/api/trainees/"+p.ID+"/accept", Acceptance{RigID: rigs[i%5].ID, Choice: "accept"}, &a)
 		s.sql(b, `WITH r AS (

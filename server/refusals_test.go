@@ -156,7 +156,7 @@ func TestHeadCautionBars(t *testing.T) {
 	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &next) // the coach's to decide
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/cautions", Caution{Kind: "head"}, &head)
 	for _, source := range []string{"keys", "device", "standin", "none"} {
-		if out := u.want(409, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: source}, nil); !strings.Contains(out, "knock to the head") {
+		if out := u.want(409, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: drill.Recorder(source)}, nil); !strings.Contains(out, "knock to the head") {
 			t.Errorf("%s: %s", source, out)
 		}
 	}

@@ -6,6 +6,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/answer"
+	"melodromos/core/judge"
 	"melodromos/core/run"
 	"melodromos/ledger"
 	"melodromos/store"
@@ -29,8 +30,8 @@ type LogRow struct {
 	Trainee      string       `json:"trainee" doc:"empty where the person was erased"`
 	TraineeID    string       `json:"traineeId"`
 	RigName      string       `json:"rigName"`
-	State        string       `json:"state" enum:"ready,running,paused,done,stopped"`
-	Ending       string       `json:"ending" enum:"bell,stopped,vanished,"`
+	State        run.State    `json:"state"`
+	Ending       judge.Ended  `json:"ending"`
 	StartedAt    *time.Time   `json:"startedAt"`
 	CreatedAt    time.Time    `json:"createdAt"`
 	Zone         string       `json:"zone"`
@@ -47,7 +48,7 @@ type LogQuestion struct {
 
 func logRow(r store.Logged) (LogRow, error) {
 	row := LogRow{
-		ID: r.ID, DrillName: r.DrillName, Trainee: r.Trainee, RigName: r.Rig, State: r.State, Ending: r.Ending,
+		ID: r.ID, DrillName: r.DrillName, Trainee: r.Trainee, RigName: r.Rig, State: run.State(r.State), Ending: judge.Ended(r.Ending),
 		StartedAt: r.StartedAt, CreatedAt: r.CreatedAt, Zone: r.Zone,
 	}
 	if r.AssignmentID != nil {

@@ -8,6 +8,7 @@ import (
 
 	"melodromos/core/bench"
 	"melodromos/core/input"
+	"melodromos/core/rig"
 	"melodromos/ledger"
 	"melodromos/store"
 )
@@ -93,6 +94,7 @@ func (c caller) changeRig(id string, in Rig) (Rig, error) {
 }
 
 func (s *Server) registerRigs(api huma.API) {
+	read(api, "/api/kinds", func(caller, *nothing) ([]rig.Model, error) { return rig.Models(), nil })
 	read(api, "/api/rigs", func(c caller, in *Shelf) ([]Rig, error) {
 		rows, err := c.gym.Rigs(in.of())
 		return each(rows, err, c.rigOut)

@@ -273,7 +273,7 @@ func TestCombinationOnEveryKind(t *testing.T) {
 		var hits []HitIn
 		for _, e := range run.Timeline.Events {
 			if at := int64(e.At); e.Kind == drill.Strike {
-				hits = append(hits, HitIn{Seq: len(hits), At: &at, Hand: string(e.Hand)})
+				hits = append(hits, HitIn{Seq: len(hits), At: &at, Hand: e.Hand})
 			}
 		}
 		u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "x", Hits: hits}, nil)

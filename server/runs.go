@@ -14,6 +14,7 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/run"
+	"melodromos/core/trainee"
 	"melodromos/core/words"
 	"melodromos/ledger"
 	"melodromos/store"
@@ -22,16 +23,16 @@ import (
 // NewRun asks for a run of an assignment.
 type NewRun struct {
 	AssignmentID string         `json:"assignmentId" format:"uuid"`
-	Source       string         `json:"source" enum:"keys,standin,device,none" doc:"what records the hits"`
-	Plays        string         `json:"plays,omitempty" enum:"beat,follow,startThenFollow" doc:"the usual one by clock and source where nothing is said"`
+	Source       drill.Recorder `json:"source" doc:"what records the hits"`
+	Plays        drill.Playing  `json:"plays,omitempty" doc:"the usual one by clock and source where nothing is said"`
 	StandIn      *StandInChoice `json:"standIn,omitempty" doc:"with source standin"`
 }
 
 // StandInChoice says whom the simulated sensor hits like.
 type StandInChoice struct {
-	Ability string `json:"ability" enum:"first-timer,beginner,intermediate,advanced,expert"`
-	Seed    uint64 `json:"seed"`
-	Deaf    bool   `json:"deaf,omitempty" doc:"it tells times alone, and no force"`
+	Ability trainee.Band `json:"ability"`
+	Seed    uint64       `json:"seed"`
+	Deaf    bool         `json:"deaf,omitempty" doc:"it tells times alone, and no force"`
 }
 
 // Run is a run as the run screen needs it. IntakeKey is told once, when the run is made.
@@ -42,10 +43,10 @@ type Run struct {
 	RigName      string         `json:"rigName"`
 	Rig          RigDoc         `json:"rig"`
 	Trainee      Trainee        `json:"trainee"`
-	Source       string         `json:"source" enum:"keys,standin,device,none"`
-	Plays        string         `json:"plays" enum:"beat,follow,startThenFollow"`
+	Source       drill.Recorder `json:"source"`
+	Plays        drill.Playing  `json:"plays"`
 	FollowsUS    int64          `json:"followsUs" doc:"from this moment on the bag on the screen follows the hits; past the end where it never does"`
-	State        string         `json:"state" enum:"ready,running,paused,done,stopped"`
+	State        run.State      `json:"state"`
 	ClockUS      int64          `json:"clockUs"`
 	Doc          DrillDoc       `json:"doc"`
 	Tempo        float64        `json:"tempo" doc:"strikes a minute, of a combination inside it"`
@@ -57,22 +58,22 @@ type Run struct {
 
 // Step moves a run's clock: what happened, and at which microsecond of the clock.
 type Step struct {
-	Action  string `json:"action" enum:"start,pause,resume,stop,finish"`
-	ClockUS int64  `json:"clockUs" minimum:"0" maximum:"14400000000"`
+	Action  run.Action `json:"action"`
+	ClockUS int64      `json:"clockUs" minimum:"0" maximum:"14400000000"`
 }
 
 // RunCourse is how a run stands.
 type RunCourse struct {
-	State   string `json:"state" enum:"ready,running,paused,done,stopped"`
-	ClockUS int64  `json:"clockUs"`
+	State   run.State `json:"state"`
+	ClockUS int64     `json:"clockUs"`
 }
 
 func clockOf(r store.Run) int64 { return int64(ledger.Course(r).Now(time.Now())) }
 
 func runOut(gym *store.Gym, r store.Run, p run.Opened) (Run, error) {
 	out := Run{
-		ID: r.ID, DrillName: r.DrillName, Rig: RigDoc{Rig: p.Bag}, Source: r.Source, Plays: r.Plays, FollowsUS: int64(p.Timeline.Follows(p.Plays)),
-		Removed: r.RemovedAt != nil, State: r.State, ClockUS: clockOf(r), Doc: DrillDoc{Plan: p.Plan}, Tempo: p.Tempo(), Timeline: p.Timeline,
+		ID: r.ID, DrillName: r.DrillName, Rig: RigDoc{Rig: p.Bag}, Source: drill.Recorder(r.Source), Plays: drill.Playing(r.Plays), FollowsUS: int64(p.Timeline.Follows(p.Plays)),
+		Removed: r.RemovedAt != nil, State: run.State(r.State), ClockUS: clockOf(r), Doc: DrillDoc{Plan: p.Plan}, Tempo: p.Tempo(), Timeline: p.Timeline,
 	}
 	if r.AssignmentID != nil {
 		out.AssignmentID = *r.AssignmentID
@@ -141,14 +142,14 @@ func (s *Server) newRun(c caller, in NewRun) (Run, error) {
 	}
 	key := rand.Text()
 	row.CoachID, row.Zone, row.IntakeHash = &c.Coach.ID, c.row.Zone, intakeHash(key)
-	if in.Source == string(drill.Simulated) {
+	if in.Source == drill.Simulated {
 		exact := int64(0)
 		row.LatencyUS = &exact
 	}
 	if err := c.gym.AddRun(&row, line); err != nil {
 		return Run{}, err
 	}
-	if in.Source == string(drill.Simulated) {
+	if in.Source == drill.Simulated {
 		choice := StandInChoice{Ability: "intermediate", Seed: 1}
 		if in.StandIn != nil {
 			choice = *in.StandIn
@@ -187,7 +188,7 @@ func (s *Server) step(c caller, id string, in Step) (RunCourse, error) {
 		return RunCourse{}, err
 	}
 	s.live.send(id, feed{Kind: "state", State: row.State})
-	return RunCourse{row.State, clockOf(row)}, nil
+	return RunCourse{run.State(row.State), clockOf(row)}, nil
 }
 
 // remove takes an ended run out of the log with all that it moved; bringBack puts it back.

@@ -41,7 +41,7 @@ func TestRunByKeys(t *testing.T) {
 	var hits []HitIn
 	for i, e := range strikes {
 		if i != 4 { // one missed, all 30 ms late
-			hits = append(hits, HitIn{Seq: i, At: at(int64(e.At) + 30_000), Hand: string(e.Hand)})
+			hits = append(hits, HitIn{Seq: i, At: at(int64(e.At) + 30_000), Hand: e.Hand})
 		}
 	}
 	var kept Kept
@@ -123,7 +123,7 @@ func TestAbandonedRun(t *testing.T) {
 	reached := int64(strikes[6].At) - 10_000
 	var hits []HitIn
 	for i, e := range strikes[:6] {
-		hits = append(hits, HitIn{Seq: i, At: at(int64(e.At)), Hand: string(e.Hand)})
+		hits = append(hits, HitIn{Seq: i, At: at(int64(e.At)), Hand: e.Hand})
 	}
 	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "screen", ClockUS: &reached, Hits: hits}, nil)
 

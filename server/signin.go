@@ -12,19 +12,20 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 
 	"melodromos/account"
+	"melodromos/core/words"
 	"melodromos/store"
 )
 
 // Me is who is signed in.
 type Me struct {
-	ID    string `json:"id"`
-	Name  string `json:"name"`
-	Email string `json:"email"`
-	Gym   string `json:"gym"`
-	Units string `json:"units" enum:"metric,imperial"`
-	Kicks bool   `json:"kicks" doc:"kicks, knees and elbows are trained here"`
-	Zone  string `json:"zone"`
-	Demo  bool   `json:"demo"`
+	ID    string      `json:"id"`
+	Name  string      `json:"name"`
+	Email string      `json:"email"`
+	Gym   string      `json:"gym"`
+	Units words.Units `json:"units"`
+	Kicks bool        `json:"kicks" doc:"kicks, knees and elbows are trained here"`
+	Zone  string      `json:"zone"`
+	Demo  bool        `json:"demo"`
 }
 
 // SignInInfo tells who is signed in, or what the sign-in page may show: the demo account where the demo gym is loaded.
@@ -171,5 +172,5 @@ func (s *Server) begin(ctx context.Context, coachID string, epoch int) error {
 func (s *Server) closed(gym store.GymRow) bool { return gym.Demo && s.DemoEmail == "" }
 
 func meOf(c store.Coach, gym store.GymRow) Me {
-	return Me{ID: c.ID, Name: c.Name, Email: c.Email, Gym: gym.Name, Units: gym.Units, Kicks: gym.Kicks, Zone: gym.Zone, Demo: gym.Demo}
+	return Me{ID: c.ID, Name: c.Name, Email: c.Email, Gym: gym.Name, Units: words.Units(gym.Units), Kicks: gym.Kicks, Zone: gym.Zone, Demo: gym.Demo}
 }

@@ -6,34 +6,36 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"melodromos/core/combo"
 	"melodromos/core/erasing"
 	"melodromos/core/input"
 	"melodromos/core/ladder"
+	"melodromos/core/trainee"
 	"melodromos/ledger"
 	"melodromos/store"
 )
 
 // Trainee is a person who trains; lengths in metres.
 type Trainee struct {
-	ID      string   `json:"id" readOnly:"true"`
-	Name    string   `json:"name" minLength:"1" maxLength:"120"`
-	Stance  string   `json:"stance" enum:"orthodox,southpaw"`
-	Band    string   `json:"band" enum:"first-timer,beginner,intermediate,advanced,expert"`
-	AgeBand string   `json:"ageBand" enum:"child,youth,adult,senior" default:"adult"`
-	Height  *float64 `json:"height,omitempty" minimum:"0.8" maximum:"2.4"`
-	Reach   *float64 `json:"reach,omitempty" minimum:"0.6" maximum:"2.6"`
-	Eye     *float64 `json:"eye,omitempty" minimum:"0.5" maximum:"2.3" doc:"above the floor, in stance"`
-	Mouth   *float64 `json:"mouth,omitempty" minimum:"0.5" maximum:"2.3" doc:"above the floor, in stance"`
-	Chin    *float64 `json:"chin,omitempty" minimum:"0.5" maximum:"2.3" doc:"above the floor, in stance"`
-	Notes   string   `json:"notes,omitempty" maxLength:"4000"`
+	ID      string          `json:"id" readOnly:"true"`
+	Name    string          `json:"name" minLength:"1" maxLength:"120"`
+	Stance  combo.Stance    `json:"stance"`
+	Band    trainee.Band    `json:"band"`
+	AgeBand trainee.AgeBand `json:"ageBand" default:"adult"`
+	Height  *float64        `json:"height,omitempty" minimum:"0.8" maximum:"2.4"`
+	Reach   *float64        `json:"reach,omitempty" minimum:"0.6" maximum:"2.6"`
+	Eye     *float64        `json:"eye,omitempty" minimum:"0.5" maximum:"2.3" doc:"above the floor, in stance"`
+	Mouth   *float64        `json:"mouth,omitempty" minimum:"0.5" maximum:"2.3" doc:"above the floor, in stance"`
+	Chin    *float64        `json:"chin,omitempty" minimum:"0.5" maximum:"2.3" doc:"above the floor, in stance"`
+	Notes   string          `json:"notes,omitempty" maxLength:"4000"`
 
-	Goals    string    `json:"goals,omitempty" maxLength:"4000"`
-	Dominant string    `json:"dominant,omitempty" enum:",left,right" doc:"empty where it follows the stance"`
-	Weak     string    `json:"weak,omitempty" enum:",lead,rear" doc:"the weaker side"`
-	Sport    string    `json:"sport,omitempty" enum:",boxing,kicking"`
-	School   string    `json:"school,omitempty" enum:",fistRoll" doc:"what comes first on the speed bag, where it is not the basic rhythm"`
-	Weeks    *WeeksDoc `json:"weeks,omitempty" doc:"how the weeks build up, where they are planned"`
-	Archived bool      `json:"archived,omitempty" readOnly:"true"`
+	Goals    string        `json:"goals,omitempty" maxLength:"4000"`
+	Dominant combo.Side    `json:"dominant,omitempty" doc:"empty where it follows the stance"`
+	Weak     combo.Hand    `json:"weak,omitempty" enum:",lead,rear" doc:"the weaker side"`
+	Sport    trainee.Sport `json:"sport,omitempty"`
+	School   ladder.School `json:"school,omitempty" doc:"what comes first on the speed bag, where it is not the basic rhythm"`
+	Weeks    *WeeksDoc     `json:"weeks,omitempty" doc:"how the weeks build up, where they are planned"`
+	Archived bool          `json:"archived,omitempty" readOnly:"true"`
 }
 
 // WeeksDoc is how somebody's weeks build up.
@@ -46,8 +48,8 @@ type WeeksDoc struct {
 
 func traineeOut(t store.Trainee) Trainee {
 	out := Trainee{
-		ID: t.ID, Name: t.Name, Stance: t.Stance, Band: t.Band, AgeBand: t.AgeBand, Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
-		Notes: t.Notes, Goals: t.Goals, Dominant: t.Dominant, Weak: t.Weak, Sport: t.Sport, School: t.School, Archived: t.ArchivedAt != nil,
+		ID: t.ID, Name: t.Name, Stance: combo.Stance(t.Stance), Band: trainee.Band(t.Band), AgeBand: trainee.AgeBand(t.AgeBand), Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
+		Notes: t.Notes, Goals: t.Goals, Dominant: combo.Side(t.Dominant), Weak: combo.Hand(t.Weak), Sport: trainee.Sport(t.Sport), School: ladder.School(t.School), Archived: t.ArchivedAt != nil,
 	}
 	if t.WeeksFrom != nil {
 		out.Weeks = &WeeksDoc{t.WeeksFrom.Format(time.DateOnly), append([]int{}, t.WeeksDays...), t.WeeksRounds, t.WeeksMost}
@@ -66,8 +68,8 @@ func (t Trainee) row(id string) (*store.Trainee, error) {
 	}
 	usual := ladder.DefaultWeeks(time.Time{})
 	r := &store.Trainee{
-		ID: id, Name: name, Stance: t.Stance, Band: t.Band, AgeBand: t.AgeBand, Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
-		Notes: t.Notes, Goals: t.Goals, Dominant: t.Dominant, Weak: t.Weak, Sport: t.Sport, School: t.School, WeeksRounds: usual.Rounds, WeeksMost: usual.Most,
+		ID: id, Name: name, Stance: string(t.Stance), Band: string(t.Band), AgeBand: string(t.AgeBand), Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
+		Notes: t.Notes, Goals: t.Goals, Dominant: string(t.Dominant), Weak: string(t.Weak), Sport: string(t.Sport), School: string(t.School), WeeksRounds: usual.Rounds, WeeksMost: usual.Most,
 	}
 	for _, d := range usual.Days {
 		r.WeeksDays = append(r.WeeksDays, int(d))

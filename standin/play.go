@@ -27,23 +27,15 @@ func Before(r rig.Rig, p drill.Plan, t drill.Timeline, seed uint64) (Bag, error)
 
 // off is a rig that is a little off its measures.
 func off(r rig.Rig, seed uint64) rig.Rig {
-	by := 1 + own*rand.New(rand.NewPCG(seed, 0x626167)).NormFloat64()
-	switch b := r.(type) {
-	case rig.SpeedBag:
-		b.Restitution = math.Min(0.95, b.Restitution*by)
-		return b
-	case rig.DoubleEndBag:
-		b.Upper.Stiffness *= by
-		b.Lower.Stiffness *= by
-		return b
-	case rig.ReflexBag:
-		b.Spring *= by
-		return b
-	case rig.HangingBag:
-		b.Chain *= by
-		return b
+	known := r.LeastKnown()
+	value := known.Value * (1 + own*rand.New(rand.NewPCG(seed, 0x626167)).NormFloat64())
+	if known.Most > 0 {
+		value = math.Min(value, known.Most)
 	}
-	return r
+	if r.Kind() == rig.Slip { // nobody strikes it: it swings as it is let go
+		return r
+	}
+	return known.With(value)
 }
 
 // Planned is a strike that is expected.

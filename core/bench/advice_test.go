@@ -89,7 +89,7 @@ func delivered(q Question, a Answer) (offered int, broken []string) {
 				broken = append(broken, fmt.Sprintf("%+v: through the roof", c))
 			}
 		case rig.HangingBag:
-			if tall := b.Length + map[string]float64{"ball": b.Diameter}[b.Shape]; b.AnchorHeight-b.Chain-tall < 0.1 && again.Rig != q.Rig {
+			if tall := b.Length + map[rig.Form]float64{rig.Round: b.Diameter}[b.Shape]; b.AnchorHeight-b.Chain-tall < 0.1 && again.Rig != q.Rig {
 				broken = append(broken, fmt.Sprintf("%+v: on the floor", c))
 			}
 		}

@@ -6,14 +6,28 @@ import (
 	"melodromos/core/rig"
 )
 
+// Method is how a bag was measured.
+type Method string
+
+// A coach taps along, counts returns in a time, or stops the time of some; or the judged rounds on the bag are to tell.
+const (
+	ByTaps   Method = "taps"
+	ByCount  Method = "count"
+	ByPeriod Method = "period"
+	ByRounds Method = "rounds"
+)
+
+// Values lists them.
+func (Method) Values() []Method { return []Method{ByTaps, ByCount, ByPeriod, ByRounds} }
+
 // Measured is what a coach measured on a bag: strikes that were tapped along, a count of returns in a time, or a time that was started and
 // stopped; or that the judged rounds on it are to tell.
 type Measured struct {
-	Method  string      `json:"method" enum:"taps,count,period,rounds" doc:"rounds: what the judged rounds on this rig agree on"`
+	Method  Method      `json:"method" doc:"rounds: what the judged rounds on this rig agree on"`
 	Strikes [][]float64 `json:"strikes,omitempty" maxItems:"10" doc:"s; of each strike the strike itself, then every return, pass or board sound"`
 	Count   int         `json:"count,omitempty" minimum:"0" maximum:"60"`
 	Seconds float64     `json:"seconds,omitempty"`
-	Reading string      `json:"reading,omitempty" enum:",twice,half" doc:"twice: every crossing was tapped, both ways; half: every second moment only"`
+	Reading rig.Reading `json:"reading,omitempty" doc:"twice: every crossing was tapped, both ways; half: every second moment only"`
 }
 
 // Fit is what a measurement says about a bag's least-known parameter.
@@ -33,8 +47,8 @@ type Fit struct {
 
 // Doubt is another reading of a measurement.
 type Doubt struct {
-	Reading string  `json:"reading" enum:"twice,half"`
-	Value   float64 `json:"value" doc:"that it comes to"`
+	Reading rig.Reading `json:"reading"`
+	Value   float64     `json:"value" doc:"that it comes to"`
 }
 
 // FromRounds is a recalibration that the rounds on a bag agree on.
@@ -64,18 +78,18 @@ func Calibrate(bag rig.Rig, m Measured, rounds []rig.RoundFit, stop func() error
 	var c rig.Calibration
 	var err error
 	switch m.Method {
-	case "taps":
-		fitted, c, err = rig.CalibrateAs(bag, m.Strikes, rig.Reading(m.Reading), stop)
-	case "count":
-		fitted, c, err = rig.CalibrateCount(bag, m.Count, m.Seconds, rig.Reading(m.Reading))
-	case "period":
-		fitted, c, err = rig.CalibratePeriod(bag, m.Count, m.Seconds, rig.Reading(m.Reading))
-	case "rounds":
+	case ByTaps:
+		fitted, c, err = rig.CalibrateAs(bag, m.Strikes, m.Reading, stop)
+	case ByCount:
+		fitted, c, err = rig.CalibrateCount(bag, m.Count, m.Seconds, m.Reading)
+	case ByPeriod:
+		fitted, c, err = rig.CalibratePeriod(bag, m.Count, m.Seconds, m.Reading)
+	case ByRounds:
 		a := Agreed(bag, rounds)
 		if a == nil {
 			return Fit{}, input.Refuse("method", "expected rounds that agree: those on this bag say nothing against its figure")
 		}
-		return Fit{Parameter: a.Parameter, Was: a.Was, Value: a.Value, Spread: answer.Known(a.Spread), Launches: []float64{}, Doc: rig.Doc{Rig: rig.LeastKnown(bag).With(a.Value)}}, nil
+		return Fit{Parameter: a.Parameter, Was: a.Was, Value: a.Value, Spread: answer.Known(a.Spread), Launches: []float64{}, Doc: rig.Doc{Rig: bag.LeastKnown().With(a.Value)}}, nil
 	default:
 		err = input.Refuse("method", `expected "taps", "count", "period" or "rounds"`)
 	}
@@ -83,14 +97,14 @@ func Calibrate(bag rig.Rig, m Measured, rounds []rig.RoundFit, stop func() error
 		return Fit{}, err
 	}
 	out := Fit{
-		Parameter: c.Parameter, Was: rig.LeastKnown(bag).Value, Value: c.Value, Spread: answer.Known(c.Spread), TapError: c.TapError,
-		Assumed: m.Method != "taps", Outliers: c.Outliers, Launches: answer.List(c.Launches), Doc: rig.Doc{Rig: fitted},
+		Parameter: c.Parameter, Was: bag.LeastKnown().Value, Value: c.Value, Spread: answer.Known(c.Spread), TapError: c.TapError,
+		Assumed: m.Method != ByTaps, Outliers: c.Outliers, Launches: answer.List(c.Launches), Doc: rig.Doc{Rig: fitted},
 	}
-	if m.Method == "taps" {
+	if m.Method == ByTaps {
 		out.Residual = answer.Known(c.Residual)
 	}
 	if c.Doubt != nil {
-		out.Doubt = &Doubt{string(c.Doubt.Reading), c.Doubt.Value}
+		out.Doubt = &Doubt{c.Doubt.Reading, c.Doubt.Value}
 	}
 	return out, nil
 }
@@ -98,7 +112,7 @@ func Calibrate(bag rig.Rig, m Measured, rounds []rig.RoundFit, stop func() error
 // Without is a bag without a calibration: its parameter as it was before, if it still is what the calibration made it. A value that was
 // changed by hand since stays, and so does a bag whose least-known parameter is another one.
 func Without(bag rig.Rig, parameter string, value, was float64) rig.Rig {
-	if known := rig.LeastKnown(bag); known.Field == parameter && known.Value == value {
+	if known := bag.LeastKnown(); known.Field == parameter && known.Value == value {
 		return known.With(was)
 	}
 	return bag

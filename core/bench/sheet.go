@@ -8,10 +8,10 @@ import (
 
 // TempoRow is what one rebound count allows.
 type TempoRow struct {
-	Rebounds int     `json:"rebounds"`
-	Face     string  `json:"face" enum:",front,behind"`
-	Slowest  float64 `json:"slowest"`
-	Fastest  float64 `json:"fastest"`
+	Rebounds int      `json:"rebounds"`
+	Face     rig.Face `json:"face"`
+	Slowest  float64  `json:"slowest"`
+	Fastest  float64  `json:"fastest"`
 }
 
 // Conflict is a ball that cannot hang at eye height and midway between its anchors at once.
@@ -53,7 +53,7 @@ type Points struct {
 // FindingRow is one thing that was looked at on a rig.
 type FindingRow struct {
 	Code   string        `json:"code"`
-	Weight string        `json:"weight" enum:"wrong,mind,right"`
+	Weight rig.Weight    `json:"weight"`
 	Title  string        `json:"title"`
 	What   string        `json:"what"`
 	Figure *float64      `json:"figure"`
@@ -111,7 +111,7 @@ func (a Answer) Sheet(q Question) Sheet {
 		Least: min(limits.SlowestLaunch, limits.FastestLaunch), Most: max(limits.SlowestLaunch, limits.FastestLaunch),
 		Tempos: Rows(a.Tempos), SetUp: setUpSheet(a.SetUp), Hung: a.Hung, Loads: answer.List(a.Loads), Side: a.Side, Cords: a.Cords,
 		Findings: answer.Every(a.Findings, func(f rig.Finding) FindingRow {
-			return FindingRow{f.Code, string(f.Weight), f.Title, f.What, answer.Known(f.Figure), answer.Known(f.Limit), f.Unit, f.Source, f.Remedy, answer.List(f.Change)}
+			return FindingRow{f.Code, f.Weight, f.Title, f.What, answer.Known(f.Figure), answer.Known(f.Limit), f.Unit, f.Source, f.Remedy, answer.List(f.Change)}
 		}),
 		Shared:  answer.Every(a.Shared, func(s Shared) SharedRow { return SharedRow{s.Name, s.Centre, s.Drop, s.Tempo, s.Equal} }),
 		Cycle:   CycleOf(a.Picture, q.Rig.Kind()),
@@ -137,7 +137,7 @@ func (a Answer) Sheet(q Question) Sheet {
 
 // Rows are the tempos of a bag by its rebound counts.
 func Rows(table []rig.Tempo) []TempoRow {
-	return answer.Every(table, func(t rig.Tempo) TempoRow { return TempoRow{t.Rebounds, string(t.Face), t.Slowest, t.Fastest} })
+	return answer.Every(table, func(t rig.Tempo) TempoRow { return TempoRow{t.Rebounds, t.Face, t.Slowest, t.Fastest} })
 }
 
 func setUpSheet(s rig.SetUp) SetUpSheet {

@@ -62,7 +62,7 @@ var all, byKey = sorted()
 
 func sorted() ([]Entry, map[string]int) {
 	var list []Entry
-	for _, kind := range rig.Kinds {
+	for _, kind := range rig.Kinds() {
 		rows := slices.Clone(byKind[kind])
 		slices.SortStableFunc(rows, func(a, b Entry) int {
 			return cmp.Or(slices.Index(Purposes, a.Purpose)-slices.Index(Purposes, b.Purpose), a.Step-b.Step)

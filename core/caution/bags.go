@@ -1,6 +1,11 @@
 package caution
 
-import "melodromos/core/rig"
+import (
+	"strings"
+
+	"melodromos/core/rig"
+	"melodromos/core/trainee"
+)
 
 // General is said wherever people train; Knocked what ends it (common practice).
 const (
@@ -10,20 +15,12 @@ const (
 	Cues     = "Cues are soft, with no hard ends, and never at the eyes."
 )
 
-var ofBags = map[rig.Kind]string{
-	rig.Speed:     "Fix the board into structure, by somebody qualified; check swivel and screws before each use. The maker’s instructions and local codes come first.",
-	rig.DoubleEnd: "Anchor into structure, by somebody qualified. A cord under tension whips when it parts: inspect both cords top and bottom before each use, and keep eyes away from them while winding.",
-	rig.Reflex:    "Weight the base so that it neither walks nor tips. Full power brings the ball back into the face: half power until this one is known.",
-	rig.Slip:      "Only soft, light things swing at heads, on an anchor that holds. A bottle is dodged and never hit. " + Children,
-	rig.Hanging:   "Anchor into structure, by somebody qualified, rated for the greatest load below. Inspect chain, swivel and straps; keep the way of the bag clear. Wraps and gloves on.",
-}
-
 // OfBag is the caution at a kind of bag (common practice).
-func OfBag(kind rig.Kind) string { return ofBags[kind] }
+func OfBag(kind rig.Kind) string { return kind.Model().Caution }
 
 // OfPerson is the caution with somebody of an age band; "" where there is none (common practice).
-func OfPerson(ageBand string) string {
-	if ageBand == "child" || ageBand == "youth" {
+func OfPerson(age trainee.AgeBand) string {
+	if age.Minor() {
 		return "An adult is present; load and volume are scaled."
 	}
 	return ""
@@ -32,7 +29,7 @@ func OfPerson(ageBand string) string {
 // BeforeRound is what is said before a round on a kind of bag; cued where cues come unforeseen.
 func BeforeRound(kind rig.Kind, cued bool) []string {
 	list := []string{Ready, OfBag(kind)}
-	if kind != rig.Slip { // there it has been said
+	if !strings.Contains(OfBag(kind), Children) {
 		list = append(list, Children)
 	}
 	if cued {

@@ -26,6 +26,9 @@ const (
 // Kinds lists them.
 var Kinds = []Kind{Wrist, Shoulder, Head}
 
+// Values lists them.
+func (Kind) Values() []Kind { return Kinds }
+
 // What a sore part bears at the most, all assumed: a share of the greatest fist speed, and at the speed bag a time (s) or a number of
 // strikes with the arms up.
 const (

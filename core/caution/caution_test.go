@@ -101,7 +101,7 @@ func TestSpare(t *testing.T) {
 
 // Each kind of bag has its caution, and cues theirs.
 func TestBags(t *testing.T) {
-	for _, k := range rig.Kinds {
+	for _, k := range rig.Kinds() {
 		if OfBag(k) == "" || !strings.Contains(strings.Join(BeforeRound(k, true), " "), "never at the eyes") || strings.Count(strings.Join(BeforeRound(k, false), " "), "children") > 1 {
 			t.Errorf("%s: %q", k, BeforeRound(k, true))
 		}
@@ -115,7 +115,7 @@ func TestBags(t *testing.T) {
 // With children and youths an adult is present (common practice).
 func TestOfPerson(t *testing.T) {
 	for age, want := range map[string]bool{"child": true, "youth": true, "adult": false, "senior": false} {
-		if said := OfPerson(age); strings.Contains(said, "adult") != want {
+		if said := OfPerson(trainee.AgeBand(age)); strings.Contains(said, "adult") != want {
 			t.Errorf("%s: %q", age, said)
 		}
 	}

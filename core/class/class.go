@@ -97,8 +97,7 @@ type Class struct {
 	Bags    []Bag
 	Gate    ladder.Gate
 	Kicks   bool           // kicks, knees and elbows are trained here
-	Names   bool           // punches are called by their names, not by numbers
-	Inside  bool           // slips are called inside and outside, not lead and rear
+	Voice   combo.Voice    // how moves are called
 	Zone    *time.Location // in which days begin and end
 	Now     time.Time
 	Stop    func() error // asked in long loops; an error ends them
@@ -127,7 +126,7 @@ func (c Class) Bag(id string) *Bag {
 // Kinds of bag that hang, in the order of the trade.
 func (c Class) Kinds() []rig.Kind {
 	var list []rig.Kind
-	for _, k := range rig.Kinds {
+	for _, k := range rig.Kinds() {
 		if slices.ContainsFunc(c.Bags, func(b Bag) bool { return b.Kind() == k }) {
 			list = append(list, k)
 		}

@@ -96,10 +96,10 @@ func TestOneAnswer(t *testing.T) {
 	if last := today[4]; last.TraineeID != "tobi" || last.Barred == "" {
 		t.Errorf("who can do nothing is not last: %+v", last)
 	}
-	if p := next(t, c, "greta"); p.Move != string(Given) || p.AssignmentID != "a1" || p.RigID != "cords" {
+	if p := next(t, c, "greta"); p.Move != ladder.Given || p.AssignmentID != "a1" || p.RigID != "cords" {
 		t.Errorf("a drill that was given by hand: %+v", p)
 	}
-	if p := next(t, c, "dov"); p.Rung != "doubleEnd.later" || p.Move != string(ladder.Next) || p.Level == nil || p.Clean == nil {
+	if p := next(t, c, "dov"); p.Rung != "doubleEnd.later" || p.Move != ladder.Next || p.Level == nil || p.Clean == nil {
 		t.Errorf("past the first gate: %+v", p)
 	}
 }
@@ -153,7 +153,7 @@ func TestSpared(t *testing.T) {
 	}
 	m.Cautions, m.Spared, m.Rounds = []caution.Kind{caution.Wrist}, nil, rounds
 	given("a", "heavy", "", "1-2", true)(m)
-	if p := next(t, c, "dov"); p.Move == string(Given) {
+	if p := next(t, c, "dov"); p.Move == ladder.Given {
 		t.Errorf("what is held back comes next: %+v", p)
 	}
 	if _, also, err := c.Today(); err != nil || len(also) != 1 || !strings.Contains(also[0].Held, "wrist") {
@@ -165,7 +165,7 @@ func TestSpared(t *testing.T) {
 func TestEased(t *testing.T) {
 	c := gym(person("ines", ran("cords", "doubleEnd.jab", 3, 0.6)))
 	p := next(t, c, "ines")
-	if p.Move != string(ladder.Easier) || p.Eased == "" || !strings.Contains(p.Why, p.Eased) || p.DrillName() == p.Name {
+	if p.Move != ladder.Easier || p.Eased == "" || !strings.Contains(p.Why, p.Eased) || p.DrillName() == p.Name {
 		t.Errorf("%+v", p)
 	}
 	m := c.Member("ines")
@@ -188,7 +188,7 @@ func TestPastTheLastGate(t *testing.T) {
 	c := gym(m)
 	p := next(t, c, "lerato")
 	switch {
-	case p.Kind == "doubleEnd" && p.Move == string(ladder.Top) && strings.Contains(p.Why, "One thing harder"):
+	case p.Kind == "doubleEnd" && p.Move == ladder.Top && strings.Contains(p.Why, "One thing harder"):
 	case p.Kind != "doubleEnd" && strings.HasPrefix(p.Why, "Past the last gate"):
 	default:
 		t.Errorf("%+v", p)
@@ -198,7 +198,7 @@ func TestPastTheLastGate(t *testing.T) {
 		t.Errorf("with one bag alone: %+v", p)
 	}
 	ran("cords", "", 3, 0.6)(&c.Members[0]) // three harder ones failed
-	if p := next(t, c, "lerato"); p.Move != string(ladder.Again) || p.Rung != "doubleEnd.long" || !strings.Contains(p.Why, "as it is, then harder again") {
+	if p := next(t, c, "lerato"); p.Move != ladder.Again || p.Rung != "doubleEnd.long" || !strings.Contains(p.Why, "as it is, then harder again") {
 		t.Errorf("past the last gate, and failing: %+v", p)
 	}
 }
@@ -213,7 +213,7 @@ func TestAwayWithASetDrill(t *testing.T) {
 	c := gym(person("dov", ran("cords", "doubleEnd.jab", 3, 0.9), long), person("ines", ran("cords", "doubleEnd.jab", 3, 0.9), long, given("a", "cords", "doubleEnd.jab", "1", true)))
 	c.Members[1].Rounds[0].Assignment = "a" // it has been run
 	softer, set := next(t, c, "dov"), next(t, c, "ines")
-	if softer.Move != string(ladder.Back) || !strings.Contains(softer.Why, "soft.") || strings.Contains(softer.Why, "change it first") {
+	if softer.Move != ladder.Back || !strings.Contains(softer.Why, "soft.") || strings.Contains(softer.Why, "change it first") {
 		t.Errorf("away: %+v", softer)
 	}
 	if set.AssignmentID != "a" || !strings.Contains(set.Why, "not softened by itself: change it first") {

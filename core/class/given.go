@@ -26,7 +26,7 @@ func (c Class) givenByHand(m *Member) *Assignment {
 func (c Class) proposeGiven(m *Member, a *Assignment) (Proposal, error) {
 	b := c.Bag(a.Bag)
 	out := c.begin(m, b)
-	out.AssignmentID, out.Name, out.Move, out.Target = a.ID, a.Name, string(Given), ladder.Target(0)
+	out.AssignmentID, out.Name, out.Move, out.Target = a.ID, a.Name, ladder.Given, ladder.Target(0)
 	out.Why = "Not run yet."
 	on := c.Floor(m, b)
 	career := c.career(m, b.Kind(), on)

@@ -23,7 +23,7 @@ type Own struct {
 // LibraryEntry is a drill of the catalogue, or one that the gym has made.
 type LibraryEntry struct {
 	Key       string         `json:"key"`
-	Kind      string         `json:"kind" enum:"speed,doubleEnd,reflex,slip,hanging"`
+	Kind      rig.Kind       `json:"kind"`
 	Purpose   string         `json:"purpose" doc:"empty for the gym's own"`
 	Step      int            `json:"step" doc:"1 first touch to 5 advanced; 0 for the gym's own"`
 	Level     *float64       `json:"level" doc:"on the gym's own bag of that kind; null where there is none"`
@@ -52,26 +52,26 @@ func (c Class) Library(own []Own, levels *Levels) (Library, error) {
 			continue
 		}
 		out.Entries = append(out.Entries, LibraryEntry{
-			Key: e.Key, Kind: string(e.Kind), Purpose: string(e.Purpose), Step: e.Step, Name: e.Name, Note: e.Note, Tags: answer.List(e.Tags),
-			Doc: drill.Doc{Plan: drill.InSchool(e.Plan, c.Names, c.Inside)},
+			Key: e.Key, Kind: e.Kind, Purpose: string(e.Purpose), Step: e.Step, Name: e.Name, Note: e.Note, Tags: answer.List(e.Tags),
+			Doc: drill.Doc{Plan: drill.InSchool(e.Plan, c.Voice)},
 		})
 	}
 	for _, o := range own {
-		out.Entries = append(out.Entries, LibraryEntry{Key: o.ID, Kind: string(o.Kind), Name: o.Name, Tags: []string{}, Doc: drill.Doc{Plan: o.Plan}, DrillID: o.ID})
+		out.Entries = append(out.Entries, LibraryEntry{Key: o.ID, Kind: o.Kind, Name: o.Name, Tags: []string{}, Doc: drill.Doc{Plan: o.Plan}, DrillID: o.ID})
 	}
 	// The gym's own drills that are the same as another are told so; the first of them has none before it.
 	first := map[string]string{}
 	for i := range out.Entries {
 		e := &out.Entries[i]
 		e.Canonical, e.Moves, e.Figures = catalogue.Canonical(e.Doc.Plan), moves(e.Doc.Plan), e.Doc.Plan.Figures()
-		key := e.Kind + " " + e.Canonical
+		key := string(e.Kind) + " " + e.Canonical
 		if e.DrillID != "" {
 			e.Twin = first[key]
 		}
 		if first[key] == "" {
 			first[key] = e.Name
 		}
-		if b := c.firstOf(rig.Kind(e.Kind)); b != nil {
+		if b := c.firstOf(e.Kind); b != nil {
 			var err error
 			if e.Level, err = levels.of(e.Doc.Plan, b); err != nil {
 				return out, err

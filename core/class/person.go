@@ -10,14 +10,14 @@ import (
 
 // PersonFigure is a figure of somebody as it stands.
 type PersonFigure struct {
-	Figure string    `json:"figure"`
-	Value  float64   `json:"value"`
-	Spread float64   `json:"spread" doc:"standard error"`
-	Origin string    `json:"origin" enum:"assumed,stated,tested,rounds" doc:"of what weighs most"`
-	Weight float64   `json:"weight" doc:"share of that origin"`
-	Found  int       `json:"found" doc:"measurements that went in"`
-	Bags   []OnBag   `json:"bags" doc:"on each bag that it was found on, where it is another one on each"`
-	Trail  []Measure `json:"trail" doc:"what was measured, the oldest first"`
+	Figure string         `json:"figure"`
+	Value  float64        `json:"value"`
+	Spread float64        `json:"spread" doc:"standard error"`
+	Origin trainee.Origin `json:"origin" doc:"of what weighs most"`
+	Weight float64        `json:"weight" doc:"share of that origin"`
+	Found  int            `json:"found" doc:"measurements that went in"`
+	Bags   []OnBag        `json:"bags" doc:"on each bag that it was found on, where it is another one on each"`
+	Trail  []Measure      `json:"trail" doc:"what was measured, the oldest first"`
 }
 
 // OnBag is a figure on one kind of bag.
@@ -28,18 +28,18 @@ type OnBag struct {
 
 // Measure is one piece of evidence about somebody.
 type Measure struct {
-	At     time.Time `json:"at"`
-	Kind   string    `json:"kind" doc:"of the bag; empty for none"`
-	Value  float64   `json:"value"`
-	Spread float64   `json:"spread"`
-	Origin string    `json:"origin" enum:"stated,tested,rounds"`
-	Floor  bool      `json:"floor" doc:"no smaller than this"`
-	Note   string    `json:"note"`
+	At     time.Time      `json:"at"`
+	Kind   string         `json:"kind" doc:"of the bag; empty for none"`
+	Value  float64        `json:"value"`
+	Spread float64        `json:"spread"`
+	Origin trainee.Origin `json:"origin"`
+	Floor  bool           `json:"floor" doc:"no smaller than this"`
+	Note   string         `json:"note"`
 }
 
 // Measured is a piece of evidence as it is shown.
 func Measured(e trainee.Evidence) Measure {
-	return Measure{e.At, string(e.Bag), e.Value, e.Spread, string(e.Origin), e.Floor, e.Note}
+	return Measure{e.At, string(e.Bag), e.Value, e.Spread, e.Origin, e.Floor, e.Note}
 }
 
 // Figures lists what somebody can do, on no bag in particular, and on each that a figure was found on.
@@ -52,7 +52,7 @@ func (c Class) Figures(m *Member) []PersonFigure {
 		}
 	}
 	return answer.Every(list, func(e trainee.Estimate) PersonFigure {
-		f := PersonFigure{Figure: string(e.Figure), Value: e.Value, Spread: e.Spread, Origin: string(e.Origin), Weight: e.Weight, Found: e.Found, Bags: []OnBag{}, Trail: []Measure{}}
+		f := PersonFigure{Figure: string(e.Figure), Value: e.Value, Spread: e.Spread, Origin: e.Origin, Weight: e.Weight, Found: e.Found, Bags: []OnBag{}, Trail: []Measure{}}
 		seen := map[rig.Kind]bool{}
 		for _, x := range m.Evidence {
 			if x.Figure != e.Figure {

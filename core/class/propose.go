@@ -17,33 +17,30 @@ import (
 	"melodromos/core/words"
 )
 
-// Given is the move of a proposal that does not come from a ladder: a drill that a coach gave by hand and that was not run yet.
-const Given ladder.Move = "given"
-
 // Proposal is what somebody does next on a bag, and why.
 type Proposal struct {
-	TraineeID    string    `json:"traineeId"`
-	Trainee      string    `json:"trainee"`
-	Kind         string    `json:"kind" enum:"speed,doubleEnd,reflex,slip,hanging"`
-	RigID        string    `json:"rigId"`
-	RigName      string    `json:"rigName"`
-	AssignmentID string    `json:"assignmentId" doc:"of the drill, where this person has it on this bag already; empty where it is to be taken"`
-	Rung         string    `json:"rung" doc:"key; empty for a drill of the coach's own"`
-	Name         string    `json:"name"`
-	Note         string    `json:"note"`
-	Index        int       `json:"index" doc:"of the rung, from 0"`
-	Standing     int       `json:"standing" doc:"first rung whose gate is not passed"`
-	Of           int       `json:"of"`
-	Move         string    `json:"move" enum:"start,next,again,softly,easier,aside,back,stay,enough,top,barred,given"`
-	Target       int       `json:"target" doc:"to beat, in a row"`
-	Why          string    `json:"why"`
-	Barred       string    `json:"barred" doc:"why nothing can be done; empty where something can"`
-	Eased        string    `json:"eased" doc:"what is easier than the rung has it; empty where nothing is"`
-	Spared       []string  `json:"spared" doc:"what is softer or shorter for a caution, and why"`
-	Doc          drill.Doc `json:"doc"`
-	Level        *float64  `json:"level"`
-	Clean        *float64  `json:"clean" doc:"predicted"`
-	Run          *float64  `json:"run" doc:"longest in a row to expect"`
+	TraineeID    string      `json:"traineeId"`
+	Trainee      string      `json:"trainee"`
+	Kind         rig.Kind    `json:"kind"`
+	RigID        string      `json:"rigId"`
+	RigName      string      `json:"rigName"`
+	AssignmentID string      `json:"assignmentId" doc:"of the drill, where this person has it on this bag already; empty where it is to be taken"`
+	Rung         string      `json:"rung" doc:"key; empty for a drill of the coach's own"`
+	Name         string      `json:"name"`
+	Note         string      `json:"note"`
+	Index        int         `json:"index" doc:"of the rung, from 0"`
+	Standing     int         `json:"standing" doc:"first rung whose gate is not passed"`
+	Of           int         `json:"of"`
+	Move         ladder.Move `json:"move"`
+	Target       int         `json:"target" doc:"to beat, in a row"`
+	Why          string      `json:"why"`
+	Barred       string      `json:"barred" doc:"why nothing can be done; empty where something can"`
+	Eased        string      `json:"eased" doc:"what is easier than the rung has it; empty where nothing is"`
+	Spared       []string    `json:"spared" doc:"what is softer or shorter for a caution, and why"`
+	Doc          drill.Doc   `json:"doc"`
+	Level        *float64    `json:"level"`
+	Clean        *float64    `json:"clean" doc:"predicted"`
+	Run          *float64    `json:"run" doc:"longest in a row to expect"`
 
 	spent bool       // past the last gate, and nothing is harder
 	plan  drill.Plan // before any caution was looked at: what is given, so that a caution that is lifted leaves no trace
@@ -134,9 +131,9 @@ func (c Class) OnBag(m *Member, b *Bag) (Proposal, error) {
 	p := career.Propose()
 	out := c.begin(m, b)
 	out.Rung, out.Name, out.Note, out.Index, out.Of = p.Rung.Key, p.Rung.Name, p.Rung.Note, p.Index, len(career.Rungs)
-	out.Standing, out.Move, out.Target, out.Why, out.Barred = career.Standing(), string(p.Move), p.Target, p.Why, p.Barred
+	out.Standing, out.Move, out.Target, out.Why, out.Barred = career.Standing(), p.Move, p.Target, p.Why, p.Barred
 	if p.Move == ladder.Top && c.failing(m, b.Kind(), p.Rung.Key) {
-		out.Move, out.Why = string(ladder.Again), fmt.Sprintf("Past the last gate, and the last %s rounds were not: this as it is, then harder again.", words.Number(ladder.FailsInRow))
+		out.Move, out.Why = ladder.Again, fmt.Sprintf("Past the last gate, and the last %s rounds were not: this as it is, then harder again.", words.Number(ladder.FailsInRow))
 	}
 	plan := p.Rung.Plan
 	if a := c.assigned(m, out); a != nil && a.Own {
@@ -162,12 +159,12 @@ func (c Class) failing(m *Member, kind rig.Kind, last string) bool {
 }
 
 func (c Class) begin(m *Member, b *Bag) Proposal {
-	return Proposal{TraineeID: m.ID, Trainee: m.Name, Kind: string(b.Kind()), RigID: b.ID, RigName: b.Name, Spared: []string{}}
+	return Proposal{TraineeID: m.ID, Trainee: m.Name, Kind: b.Kind(), RigID: b.ID, RigName: b.Name, Spared: []string{}}
 }
 
 // lay fills in the drill as it is to be run, how hard it is and how it will go.
 func (c Class) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor, soft bool) (Proposal, error) {
-	p, err := drill.InSchool(drill.InStance(p, m.Stance), c.Names, c.Inside).For(on)
+	p, err := drill.InSchool(drill.InStance(p, m.Stance), c.Voice).For(on)
 	if err != nil {
 		return barred(out, err)
 	}
@@ -215,7 +212,7 @@ func (c Class) otherwise(m *Member, out *Proposal, p drill.Plan, on drill.Floor)
 		return p, err
 	}
 	f := c.fit(m, p, t, on)
-	if out.Move == string(ladder.Easier) {
+	if out.Move == ladder.Easier {
 		n, ok := level.Easier(p, on, f)
 		if !ok { // nothing helps by the model: softer does at the bag
 			n.What, n.Plan = "softer", level.Softer(p, on)
@@ -246,7 +243,7 @@ func barred(out Proposal, err error) (Proposal, error) {
 	if !errors.As(err, &refusal) {
 		return out, err
 	}
-	out.Barred, out.Move, out.Why = refusal.Reason, string(ladder.Barred), "Not on this bag as it hangs: "+refusal.Reason+"."
+	out.Barred, out.Move, out.Why = refusal.Reason, ladder.Barred, "Not on this bag as it hangs: "+refusal.Reason+"."
 	return out, nil
 }
 

@@ -13,6 +13,9 @@ const (
 	Both Hand = "both"
 )
 
+// Values lists them; "" is none.
+func (Hand) Values() []Hand { return []Hand{"", Lead, Rear, Both} }
+
 // Other returns the other hand.
 func (h Hand) Other() Hand {
 	switch h {
@@ -33,6 +36,9 @@ const (
 	Southpaw Stance = "southpaw"
 )
 
+// Values lists them.
+func (Stance) Values() []Stance { return []Stance{Orthodox, Southpaw} }
+
 // Side is a side of the body.
 type Side string
 
@@ -41,6 +47,9 @@ const (
 	Left  Side = "left"
 	Right Side = "right"
 )
+
+// Values lists them; "" is none.
+func (Side) Values() []Side { return []Side{"", Left, Right} }
 
 // Side returns the side of the body that a hand is on; "" for both hands.
 func (s Stance) Side(h Hand) Side {
@@ -71,6 +80,9 @@ const (
 	Step    Kind = "step"
 	Wait    Kind = "wait"
 )
+
+// Values lists them.
+func (Kind) Values() []Kind { return []Kind{Strike, Defence, Step, Wait} }
 
 // Shape of a strike: how it meets the bag's line.
 type Shape string

@@ -110,6 +110,32 @@ var numbers = map[Word]string{"1": "one", "2": "two", "3": "three", "4": "four",
 // rear or by inside and outside. The zero value calls numbers, and slips by lead and rear.
 type Voice struct{ Names, Inside bool }
 
+// PunchNames is the school in which punches are called.
+type PunchNames string
+
+// SlipNames is the school in which slips are called.
+type SlipNames string
+
+// The schools, the default first.
+const (
+	ByNumber PunchNames = "numbers"
+	ByName   PunchNames = "names"
+
+	BySides  SlipNames = "sides" // lead and rear
+	ByInside SlipNames = "inside"
+)
+
+// Values lists them.
+func (PunchNames) Values() []PunchNames { return []PunchNames{ByNumber, ByName} }
+
+// Values lists them.
+func (SlipNames) Values() []SlipNames { return []SlipNames{BySides, ByInside} }
+
+// VoiceOf is the voice of a gym's two schools.
+func VoiceOf(punches PunchNames, slips SlipNames) Voice {
+	return Voice{Names: punches == ByName, Inside: slips == ByInside}
+}
+
 // Call is a move as it is called.
 func (m Move) Call(v Voice) string {
 	said := string(m.Word)

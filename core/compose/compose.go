@@ -8,6 +8,7 @@ import (
 	"melodromos/core/bench"
 	"melodromos/core/catalogue"
 	"melodromos/core/caution"
+	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/level"
@@ -37,7 +38,7 @@ type Other struct {
 
 // Answer is all that the composer and the editor show of a plan. Where it cannot be run, Problem says why.
 type Answer struct {
-	KeptBy   string              `json:"keptBy" enum:"bag,beat," doc:"which clock it goes by; empty where it cannot be run"`
+	KeptBy   drill.Clock         `json:"keptBy" doc:"which clock it goes by; empty where it cannot be run"`
 	Plays    map[string][]string `json:"plays" doc:"for each way to record hits, how a round can run, the usual one first"`
 	Name     string              `json:"name"`
 	Plan     drill.Doc           `json:"plan" doc:"the plan with force, tempo and pull, where it leaves them open"`
@@ -71,9 +72,9 @@ type Answer struct {
 
 // Beat is one strike of a pattern.
 type Beat struct {
-	Hand string `json:"hand" enum:"lead,rear,both"`
-	Face string `json:"face" enum:"front,behind"`
-	Pin  bool   `json:"pin"`
+	Hand combo.Hand `json:"hand"`
+	Face rig.Face   `json:"face"`
+	Pin  bool       `json:"pin"`
 }
 
 // Ask answers a question. Refusals name the field of the plan.
@@ -141,7 +142,7 @@ func (a *Answer) technique(d drill.SpeedBagDrill, q Question) (drill.Timeline, e
 
 // count fills in what a timeline comes to, and the strikes of one pattern.
 func (a *Answer) count(t drill.Timeline, positions int) {
-	a.Seconds, a.CountIn, a.KeptBy = (t.End - t.Start).Seconds(), t.Start.Seconds(), string(t.Clock)
+	a.Seconds, a.CountIn, a.KeptBy = (t.End - t.Start).Seconds(), t.Start.Seconds(), t.Clock
 	for _, by := range []drill.Recorder{drill.Taps, drill.Sensor, drill.Simulated, drill.Nothing} {
 		for _, way := range t.Playings(by) {
 			a.Plays[string(by)] = append(a.Plays[string(by)], string(way))
@@ -150,7 +151,7 @@ func (a *Answer) count(t drill.Timeline, positions int) {
 	for _, e := range t.Events {
 		if e.Kind == drill.Strike {
 			if a.Strikes < positions {
-				a.Pattern = append(a.Pattern, Beat{string(e.Hand), string(e.Face), e.Pin})
+				a.Pattern = append(a.Pattern, Beat{e.Hand, e.Face, e.Pin})
 			}
 			a.Strikes++
 		}

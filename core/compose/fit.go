@@ -26,17 +26,17 @@ type GradeOut struct {
 
 // FitOut is how a drill suits somebody: modelled, from what was found out about them.
 type FitOut struct {
-	Clean    float64  `json:"clean" doc:"share that meets the bag, predicted"`
-	Counted  float64  `json:"counted" doc:"share that will be counted clean where only times come in"`
-	Answers  *float64 `json:"answers,omitempty" doc:"share of the unforeseen cues that are answered in time"`
-	Made     string   `json:"made" doc:"what the prediction is made of, in a sentence"`
-	Slips    *float64 `json:"slips,omitempty" doc:"share of the moves against a slip bag that are in time"`
-	Run      float64  `json:"run" doc:"mean run of clean strikes"`
-	Longest  float64  `json:"longest" doc:"longest run to expect"`
-	Standing string   `json:"standing" enum:"tooHard,fits,tooEasy"`
-	Weakest  string   `json:"weakest" doc:"the weakest link, in words"`
-	Cause    string   `json:"cause" doc:"hands, timing or miss"`
-	Move     int      `json:"move" doc:"of the weakest link"`
+	Clean    float64        `json:"clean" doc:"share that meets the bag, predicted"`
+	Counted  float64        `json:"counted" doc:"share that will be counted clean where only times come in"`
+	Answers  *float64       `json:"answers,omitempty" doc:"share of the unforeseen cues that are answered in time"`
+	Made     string         `json:"made" doc:"what the prediction is made of, in a sentence"`
+	Slips    *float64       `json:"slips,omitempty" doc:"share of the moves against a slip bag that are in time"`
+	Run      float64        `json:"run" doc:"mean run of clean strikes"`
+	Longest  float64        `json:"longest" doc:"longest run to expect"`
+	Standing level.Standing `json:"standing"`
+	Weakest  string         `json:"weakest" doc:"the weakest link, in words"`
+	Cause    string         `json:"cause" doc:"hands, timing or miss"`
+	Move     int            `json:"move" doc:"of the weakest link"`
 }
 
 // NeighbourOut is a drill that differs by one thing.
@@ -70,7 +70,7 @@ func gradeOut(g level.Grade) GradeOut {
 }
 
 func fitOut(f level.Fit) FitOut {
-	return FitOut{f.Clean, f.Counted, answer.Known(f.Answers), f.Made, answer.Known(f.Slips), f.Run, f.Longest, string(f.Standing()), f.Weakest.Why, string(f.Weakest.Cause), f.Weakest.Strike.Move}
+	return FitOut{f.Clean, f.Counted, answer.Known(f.Answers), f.Made, answer.Known(f.Slips), f.Run, f.Longest, f.Standing(), f.Weakest.Why, string(f.Weakest.Cause), f.Weakest.Strike.Move}
 }
 
 func neighbourOut(n level.Neighbour, ok bool) *NeighbourOut {

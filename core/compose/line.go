@@ -46,9 +46,9 @@ type Line struct {
 // ComposedMove is a move where it lands.
 type ComposedMove struct {
 	Text   string        `json:"text"`
-	Kind   string        `json:"kind" enum:"strike,defence,step,wait"`
-	Hand   string        `json:"hand" enum:",lead,rear,both"`
-	Side   string        `json:"side" enum:",left,right"`
+	Kind   combo.Kind    `json:"kind"`
+	Hand   combo.Hand    `json:"hand"`
+	Side   combo.Side    `json:"side"`
 	Part   int           `json:"part"`
 	Accent bool          `json:"accent"`
 	At     float64       `json:"at" doc:"s from the start of the repetition"`
@@ -140,7 +140,7 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 // placed are the moves where they land.
 func placed(moves []combo.Placed, rep drill.Repetition, bag rig.Rig) []ComposedMove {
 	list := answer.Every(moves, func(m combo.Placed) ComposedMove {
-		return ComposedMove{Text: m.Move.String(), Kind: string(m.Kind()), Hand: string(m.Hand()), Side: string(m.Side()), Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
+		return ComposedMove{Text: m.Move.String(), Kind: m.Kind(), Hand: m.Hand(), Side: m.Side(), Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
 	})
 	choices := rep.Choices(bag)
 	for i, m := range rep.Moves {

@@ -13,6 +13,9 @@ const (
 	ByBeat Clock = "beat"
 )
 
+// Values lists them; "" is none.
+func (Clock) Values() []Clock { return []Clock{"", ByBag, ByBeat} }
+
 // KeptBy says whose clock a technique goes by: the bag's, unless the beat's was chosen.
 func (d SpeedBagDrill) KeptBy(rig.Kind) Clock {
 	if d.Clock == ByBeat {

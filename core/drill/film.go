@@ -50,7 +50,7 @@ func film(c Combination, rep Repetition, on Floor, starts []float64) *Film {
 		f.Trace, f.Reach = []rig.TracePoint{{}, {At: f.Length}}, 1
 		return f
 	}
-	f.Trace, f.Reach = rig.Trail(bag, blows, c.Pull, f.Length)
+	f.Trace, f.Reach = bag.Trail(blows, c.Pull, f.Length)
 	if slip, ok := bag.(rig.SlipBag); ok && len(rep.Passes) > 0 {
 		if passes, err := slip.Passes(c.Pull, len(rep.Passes), rig.Use{Place: on.Place}); err == nil {
 			for _, p := range passes {

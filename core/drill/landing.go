@@ -170,7 +170,7 @@ func (l *lander) add(m Landed) {
 }
 
 // lets says whether a defence lets one come-back of this bag go by.
-func lets(k rig.Kind) bool { return k == rig.DoubleEnd || k == rig.Reflex || k == rig.Slip }
+func lets(k rig.Kind) bool { return !k.Model().Between }
 
 // onReturns lays the strikes on the bag's returns.
 func (l *lander) onReturns() error {
@@ -317,19 +317,21 @@ func (l *lander) meet(s *Landed, before Landed, m rig.Meeting, between []int) er
 	return nil
 }
 
-// steadied is how long (s) after a strike a ball between cords hangs still again under the hand. Assumed.
+// steadied is how long (s) after a strike a bag hangs still again under the hand. Assumed.
 const steadied = 1.0
 
-// still places a strike on a bag that has come to rest: a pole that has settled, a ball that was steadied.
+// still places a strike on a bag that has come to rest: steadied by hand, or, where it never is, settled by itself.
 func (l *lander) still(s *Landed, before Landed, between []int) error {
 	rest := steadied
-	if pole, ok := l.bag.(rig.ReflexBag); ok {
-		settle, err := pole.Settle(before.Launch)
+	if bag, ok := l.bag.(interface {
+		Settle(launch float64) (float64, error)
+	}); ok && l.place.ByHand(l.bag.Kind()) == rig.NeverByHand {
+		settle, err := bag.Settle(before.Launch)
 		switch {
 		case err != nil:
 			return err
 		case math.IsInf(settle, 0):
-			return input.Refuse("rhythm", "this pole never settles: it has no damping")
+			return input.Refuse("rhythm", "this bag never settles: it has no damping")
 		}
 		rest = settle
 	}

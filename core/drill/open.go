@@ -109,9 +109,9 @@ func InStance(p Plan, stance combo.Stance) Plan {
 }
 
 // InSchool is a drill with its calls by the names of the punches or by numbers, and its slips by inside and outside or by lead and rear.
-func InSchool(p Plan, names, inside bool) Plan {
+func InSchool(p Plan, v combo.Voice) Plan {
 	if c, ok := p.(Combination); ok {
-		c.Names, c.Inside = names, inside
+		c.Names, c.Inside = v.Names, v.Inside
 		return c
 	}
 	return p

@@ -11,6 +11,9 @@ const (
 	StartThenFollow Playing = "startThenFollow"
 )
 
+// Values lists them.
+func (Playing) Values() []Playing { return []Playing{PlayBeat, FollowHits, StartThenFollow} }
+
 // Recorder says where the hits of a round come from.
 type Recorder string
 
@@ -21,6 +24,9 @@ const (
 	Simulated Recorder = "standin"
 	Nothing   Recorder = "none"
 )
+
+// Values lists them.
+func (Recorder) Values() []Recorder { return []Recorder{Taps, Sensor, Simulated, Nothing} }
 
 // So many strikes, or repetitions of a combination, are played before a round follows. Assumed.
 const startedStrikes, startedReps = 8, 2

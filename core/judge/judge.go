@@ -55,6 +55,9 @@ const (
 	Missed    Verdict = "missed"
 )
 
+// Values lists them.
+func (Verdict) Values() []Verdict { return []Verdict{Clean, Early, Late, WrongHand, Missed} }
+
 // Options of Judge.
 type Options struct {
 	// KeepOffset judges hits as they are: the latency of the device is known and subtracted, and lateness is a person's

@@ -17,6 +17,9 @@ const (
 	Vanished Ended = "vanished"
 )
 
+// Values lists them; "" is none.
+func (Ended) Values() []Ended { return []Ended{"", AtBell, Stopped, Vanished} }
+
 // Counts says whether a round moves what is known of somebody, and their ladder: one that came to its bell, with hits from a source that
 // tells clean from late. Any other is logged as what it is.
 func (r Round) Counts(e Ended) bool { return e == AtBell && r.Judged() }

@@ -19,6 +19,9 @@ const (
 	Skip   Choice = "skip"
 )
 
+// Values lists them.
+func (Choice) Values() []Choice { return []Choice{Accept, Alter, Hold, GoOn, Skip} }
+
 // Decision is a choice on a rung, with its reason.
 type Decision struct {
 	At     time.Time

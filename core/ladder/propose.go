@@ -26,7 +26,13 @@ const (
 	Enough Move = "enough" // nothing more that is new today
 	Top    Move = "top"    // past the last gate
 	Barred Move = "barred" // held back by a caution
+	Given  Move = "given"  // not of a ladder: a drill that a coach gave by hand and that was not run yet
 )
+
+// Values lists them.
+func (Move) Values() []Move {
+	return []Move{Start, Next, Again, Softly, Easier, Aside, Back, Stay, Enough, Top, Barred, Given}
+}
 
 // Moves lists them.
 var Moves = []Move{Start, Next, Again, Softly, Easier, Aside, Back, Stay, Enough, Top, Barred}

@@ -18,6 +18,9 @@ const (
 	RollFirst  School = "fistRoll"
 )
 
+// Values lists them.
+func (School) Values() []School { return []School{BasicFirst, RollFirst} }
+
 // Rung is a step of a ladder: a drill of the catalogue, laid out for whoever stands on it.
 type Rung struct {
 	catalogue.Entry

@@ -20,6 +20,9 @@ const (
 	TooEasy Standing = "tooEasy"
 )
 
+// Values lists them.
+func (Standing) Values() []Standing { return []Standing{TooHard, Fits, TooEasy} }
+
 const lowBand, highBand = 0.70, 0.90
 
 // Told is what the source of the hits tells of them, and how often the drill was done before.

@@ -109,3 +109,10 @@ func (b Body) Straight() float64 {
 
 // Forearm is the length from the elbow to the knuckles.
 func (b Body) Forearm() float64 { return (forearmShare + knuckles*handShare) * b.span() }
+
+// limited is a value with the limits of its field.
+type limited struct {
+	field string
+	value float64
+	input.Limits
+}

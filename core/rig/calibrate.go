@@ -22,18 +22,28 @@ type Calibration struct {
 	Doubt     *Doubt    // another way in which it may have been measured, to be asked about; nil for none
 }
 
-// fitted is one parameter of a rig that calibration looks for.
-type fitted struct {
-	parameter string
-	now       float64
-	with      func(value float64) Rig
-	// events lists the first n moments (s after the strike) that are tapped: returns, passes or board sounds.
-	events func(r Rig, launch float64, n int) ([]float64, error)
-	// gentle is the launch (pull) that is taken for granted where the motion does not tell it: a pendulum's time hardly
+// Parameter is the measure of a rig that is least known, and so fitted by calibration.
+type Parameter struct {
+	Field string // of the rig's document
+	Value float64
+	With  func(value float64) Rig // the rig with another value
+	// Moments lists the first n moments (s after the strike) that are tapped: returns, passes or board sounds. Nil takes the returns.
+	Moments func(r Rig, launch float64, n int) ([]float64, error)
+	// Gentle is the launch (pull) that is taken for granted where the motion does not tell it: a pendulum's time hardly
 	// depends on it. 0 where it is fitted along.
-	gentle float64
-	// abrupt says that a rebound more or less is a step: the events do not go smoothly with the parameter and the launch.
-	abrupt bool
+	Gentle float64
+	// Abrupt says that a rebound more or less is a step: the moments do not go smoothly with the value and the launch.
+	Abrupt bool
+	Most   float64                         // that the value can be; 0 where nothing bounds it
+	Told   func(value, was float64) string // what a new value means, in words
+}
+
+// events are the moments that are tapped.
+func (f Parameter) events(r Rig, launch float64, n int) ([]float64, error) {
+	if f.Moments == nil {
+		return returnsOf(r, launch, n)
+	}
+	return f.Moments(r, launch, n)
 }
 
 func returnsOf(r Rig, launch float64, n int) ([]float64, error) {
@@ -73,9 +83,9 @@ func CalibrateAs(r Rig, strikes [][]float64, as Reading, stop func() error) (Rig
 	if stop == nil {
 		stop = func() error { return nil }
 	}
-	fit, c, err := r.leastKnown().asTapped(as, func(f fitted) (Rig, Calibration, error) { return f.calibrate(r, strikes, stop) })
+	fit, c, err := r.LeastKnown().asTapped(as, func(f Parameter) (Rig, Calibration, error) { return f.calibrate(r, strikes, stop) })
 	if as == AsAsked {
-		return r.leastKnown().doubted(fit, c, err, func(as Reading) (Calibration, error) {
+		return r.LeastKnown().doubted(fit, c, err, func(as Reading) (Calibration, error) {
 			_, c, err := CalibrateAs(r, strikes, as, stop)
 			return c, err
 		})
@@ -84,7 +94,7 @@ func CalibrateAs(r Rig, strikes [][]float64, as Reading, stop func() error) (Rig
 }
 
 // calibrate fits to taps of the moments that f lists.
-func (f fitted) calibrate(r Rig, strikes [][]float64, stop func() error) (Rig, Calibration, error) {
+func (f Parameter) calibrate(r Rig, strikes [][]float64, stop func() error) (Rig, Calibration, error) {
 	if err := r.Check(); err != nil {
 		return r, Calibration{}, err
 	}
@@ -96,8 +106,8 @@ func (f fitted) calibrate(r Rig, strikes [][]float64, stop func() error) (Rig, C
 			return r, Calibration{}, input.Refuse(fmt.Sprintf("taps[%d]", i), "expected %d to %d moments in order, the strike first", leastTaps, mostTaps)
 		}
 	}
-	start := []float64{math.Log(f.now)} // logarithms, so that nothing turns negative
-	if f.gentle == 0 {
+	start := []float64{math.Log(f.Value)} // logarithms, so that nothing turns negative
+	if f.Gentle == 0 {
 		for range strikes {
 			start = append(start, math.Log(halfPower))
 		}
@@ -121,7 +131,7 @@ func (f fitted) calibrate(r Rig, strikes [][]float64, stop func() error) (Rig, C
 	if free := len(left) - len(best) - len(strikes); free > 0 {
 		spread *= math.Sqrt(float64(len(left)) / float64(free))
 	}
-	c := Calibration{Parameter: f.parameter, Value: math.Exp(best[0]), TapError: spread}
+	c := Calibration{Parameter: f.Field, Value: math.Exp(best[0]), TapError: spread}
 	c.Spread = c.Value * f.uncertain(best, strikes, spread)
 	squares := 0.0
 	for _, e := range left {
@@ -134,22 +144,22 @@ func (f fitted) calibrate(r Rig, strikes [][]float64, stop func() error) (Rig, C
 	for _, v := range best[1:] {
 		c.Launches = append(c.Launches, math.Exp(v))
 	}
-	fit := f.with(c.Value)
+	fit := f.With(c.Value)
 	if err := fit.Check(); err != nil {
-		return r, Calibration{}, input.Refuse("taps", "expected taps that fit the measures of this bag: its %s came out at %.3g", f.parameter, c.Value)
+		return r, Calibration{}, input.Refuse("taps", "expected taps that fit the measures of this bag: its %s came out at %.3g", f.Field, c.Value)
 	}
 	return fit, c, nil
 }
 
 // errors gives, for each tap of each strike, how far it is off the model (s), the steady lateness of the strike taken off.
-func (f fitted) errors(p []float64, strikes [][]float64) ([][]float64, bool) {
-	r := f.with(math.Exp(p[0]))
+func (f Parameter) errors(p []float64, strikes [][]float64) ([][]float64, bool) {
+	r := f.With(math.Exp(p[0]))
 	if r.Check() != nil {
 		return nil, false
 	}
 	all := make([][]float64, len(strikes))
 	for i, taps := range strikes {
-		launch := f.gentle
+		launch := f.Gentle
 		if launch == 0 {
 			launch = math.Exp(p[i+1])
 		}
@@ -182,7 +192,7 @@ func (f fitted) errors(p []float64, strikes [][]float64) ([][]float64, bool) {
 	return all, true
 }
 
-func (f fitted) misfit(p []float64, strikes [][]float64, spread float64) float64 {
+func (f Parameter) misfit(p []float64, strikes [][]float64, spread float64) float64 {
 	all, ok := f.errors(p, strikes)
 	if !ok {
 		return math.Inf(1)
@@ -205,7 +215,7 @@ func (f fitted) misfit(p []float64, strikes [][]float64, spread float64) float64
 }
 
 // left lists the sizes of all errors of a fit.
-func (f fitted) left(p []float64, strikes [][]float64) []float64 {
+func (f Parameter) left(p []float64, strikes [][]float64) []float64 {
 	all, _ := f.errors(p, strikes)
 	var list []float64
 	for _, e := range all {
@@ -223,18 +233,4 @@ func median(list []float64) float64 {
 	}
 	slices.Sort(list)
 	return stat.Quantile(0.5, stat.LinInterp, list, nil)
-}
-
-// Parameter is the measure of a rig that calibration fits.
-type Parameter struct {
-	Field string // of the rig's document
-	Value float64
-	With  func(value float64) Rig // the rig with another value
-}
-
-// LeastKnown names what calibration fits: the share of speed kept at the board, the cords' stiffness, the spring, and for
-// pendulums the effective length, through the height of the anchor or the chain.
-func LeastKnown(r Rig) Parameter {
-	f := r.leastKnown()
-	return Parameter{f.parameter, f.now, f.with}
 }

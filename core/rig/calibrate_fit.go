@@ -11,8 +11,8 @@ import (
 // least looks for the parameters of the least misfit, which is infinite where the bag gives no such taps. Where the times go smoothly with
 // them it goes down the slope; at a speed bag, where a rebound more or less is a step, it feels its way (Nelder & Mead 1965). An error is
 // that of stop.
-func (f fitted) least(start []float64, strikes [][]float64, spread float64, stop func() error) ([]float64, float64, error) {
-	if !f.abrupt {
+func (f Parameter) least(start []float64, strikes [][]float64, spread float64, stop func() error) ([]float64, float64, error) {
+	if !f.Abrupt {
 		return f.descend(start, strikes, spread, stop)
 	}
 	problem := optimize.Problem{
@@ -42,7 +42,7 @@ const (
 
 // descend goes down the slope by steps of Marquardt's (1963), each between the step to where a straight line would have it least and a small
 // one straight down; taps far off weigh less in it (Huber).
-func (f fitted) descend(start []float64, strikes [][]float64, spread float64, stop func() error) ([]float64, float64, error) {
+func (f Parameter) descend(start []float64, strikes [][]float64, spread float64, stop func() error) ([]float64, float64, error) {
 	p, misfit, damping := slices.Clone(start), f.misfit(start, strikes, spread), firstDamping
 	for range mostDescents {
 		if err := stop(); err != nil {
@@ -95,7 +95,7 @@ func step(p []float64, curve *mat.SymDense, slope *mat.VecDense, damping float64
 
 // normal gives the normal equations of the taps' errors, straightened at p. A strike's taps go by the value and by its own launch alone, so
 // that one look tells how those of all strikes change with their launches.
-func (f fitted) normal(p []float64, strikes [][]float64, spread float64) (curve *mat.SymDense, slope *mat.VecDense, ok bool) {
+func (f Parameter) normal(p []float64, strikes [][]float64, spread float64) (curve *mat.SymDense, slope *mat.VecDense, ok bool) {
 	const by = 1e-5
 	moved := func(value, launches float64) ([][]float64, bool) {
 		q := slices.Clone(p)

@@ -15,7 +15,7 @@ import (
 // tapped simulates somebody who taps along with strikes of given launches: late by a steady 80 ms, with a spread.
 func tapped(t *testing.T, r Rig, seed uint64, spread float64, n int, launches ...float64) [][]float64 {
 	t.Helper()
-	f := r.leastKnown()
+	f := r.LeastKnown()
 	noise := rand.New(rand.NewPCG(seed, 7))
 	var rows [][]float64
 	for _, launch := range launches {
@@ -155,7 +155,7 @@ func TestCalibratePeriod(t *testing.T) {
 		{cylinder, HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.9}, 0.5, 5},
 		{checked, SpeedBag{0.23, 0.15, 0.25, 0.02, 0.6, 0}, halfPower, 1},
 	} {
-		f := c.real.leastKnown()
+		f := c.real.LeastKnown()
 		at, err := f.events(c.real, c.launch, c.n+1)
 		if err != nil {
 			t.Fatalf("%s: %v", c.real.Kind(), err)
@@ -169,7 +169,7 @@ func TestCalibratePeriod(t *testing.T) {
 		if err != nil {
 			t.Fatalf("%s: %v", c.real.Kind(), err)
 		}
-		near(t, string(c.real.Kind()), found.Value/f.now, 1, 0.02)
+		near(t, string(c.real.Kind()), found.Value/f.Value, 1, 0.02)
 		if !(found.Spread > 0) || found.TapError != handError {
 			t.Errorf("%s: %+v", c.real.Kind(), found)
 		}
@@ -222,11 +222,11 @@ func TestCalibrateStops(t *testing.T) {
 func TestDescendAgainstSimplex(t *testing.T) {
 	pole := ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06}
 	for _, bag := range []Rig{doubleEnd, pole} {
-		f := bag.leastKnown()
-		f.now *= 1.15
+		f := bag.LeastKnown()
+		f.Value *= 1.15
 		strikes := tapped(t, bag, 4, 0.02, 8, 2.1, 3)
 		strikes[1][5] += 0.2 // one tap far off
-		start := []float64{math.Log(f.now), math.Log(halfPower), math.Log(halfPower)}
+		start := []float64{math.Log(f.Value), math.Log(halfPower), math.Log(halfPower)}
 		misfit := func(p []float64) float64 { return f.misfit(p, strikes, 0.02) }
 		simplex, err := optimize.Minimize(optimize.Problem{Func: misfit}, start, &optimize.Settings{FuncEvaluations: 2000}, &optimize.NelderMead{SimplexSize: 0.15})
 		if err != nil {

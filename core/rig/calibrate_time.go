@@ -27,9 +27,9 @@ func CalibratePeriod(r Rig, n int, seconds float64, as Reading) (Rig, Calibratio
 
 // calibrateTime fits the time from event from (0 the strike, 1 the first return) to the n-th event after it.
 func calibrateTime(r Rig, from, n int, seconds float64, as Reading) (Rig, Calibration, error) {
-	fit, c, err := r.leastKnown().asTapped(as, func(f fitted) (Rig, Calibration, error) { return f.time(r, from, n, seconds) })
+	fit, c, err := r.LeastKnown().asTapped(as, func(f Parameter) (Rig, Calibration, error) { return f.time(r, from, n, seconds) })
 	if as == AsAsked {
-		return r.leastKnown().doubted(fit, c, err, func(as Reading) (Calibration, error) {
+		return r.LeastKnown().doubted(fit, c, err, func(as Reading) (Calibration, error) {
 			_, c, err := calibrateTime(r, from, n, seconds, as)
 			return c, err
 		})
@@ -37,7 +37,7 @@ func calibrateTime(r Rig, from, n int, seconds float64, as Reading) (Rig, Calibr
 	return fit, c, err
 }
 
-func (f fitted) time(r Rig, from, n int, seconds float64) (Rig, Calibration, error) {
+func (f Parameter) time(r Rig, from, n int, seconds float64) (Rig, Calibration, error) {
 	if err := r.Check(); err != nil {
 		return r, Calibration{}, err
 	}
@@ -47,12 +47,12 @@ func (f fitted) time(r Rig, from, n int, seconds float64) (Rig, Calibration, err
 	if err := (input.Limits{Min: 0.05, Max: 300, Unit: "s"}).Check("seconds", seconds); err != nil {
 		return r, Calibration{}, err
 	}
-	launch := f.gentle
+	launch := f.Gentle
 	if launch == 0 {
 		launch = halfPower
 	}
 	took := func(log float64) float64 {
-		changed := f.with(math.Exp(log))
+		changed := f.With(math.Exp(log))
 		if changed.Check() != nil {
 			return math.NaN()
 		}
@@ -66,7 +66,7 @@ func (f fitted) time(r Rig, from, n int, seconds float64) (Rig, Calibration, err
 		return at[n] - at[0]
 	}
 	// The widest stretch around today's value on which the bag still answers.
-	low, high := math.Log(f.now), math.Log(f.now)
+	low, high := math.Log(f.Value), math.Log(f.Value)
 	for range 60 {
 		if !math.IsNaN(took(low - 0.05)) {
 			low -= 0.05
@@ -81,8 +81,8 @@ func (f fitted) time(r Rig, from, n int, seconds float64) (Rig, Calibration, err
 	}
 	value := math.Exp(log)
 	slope := (took(log+1e-3) - took(log-1e-3)) / 2e-3 // s for a part of the value
-	return f.with(value), Calibration{
-		Parameter: f.parameter, Value: value, TapError: handError,
+	return f.With(value), Calibration{
+		Parameter: f.Field, Value: value, TapError: handError,
 		Spread: value * handError * math.Sqrt2 / math.Abs(slope), // two moments, the start and the stop
 	}, nil
 }
@@ -90,7 +90,7 @@ func (f fitted) time(r Rig, from, n int, seconds float64) (Rig, Calibration, err
 // uncertain returns the standard error of the logarithm of the fitted value, from taps with a spread (s): the first
 // entry of spread²(JᵀJ + P)⁻¹, P from what is taken for granted of the strikes, J how each tap moves with the value, with each strike's launch and with its steady lateness
 // (linear theory of least squares). NaN where the taps do not tell them apart.
-func (f fitted) uncertain(p []float64, strikes [][]float64, spread float64) float64 {
+func (f Parameter) uncertain(p []float64, strikes [][]float64, spread float64) float64 {
 	rows := 0
 	for _, taps := range strikes {
 		rows += len(taps)
@@ -102,11 +102,11 @@ func (f fitted) uncertain(p []float64, strikes [][]float64, spread float64) floa
 	j := mat.NewDense(rows, columns, nil)
 	const step = 1e-4
 	at := func(p []float64, strike int) []float64 {
-		launch := f.gentle
+		launch := f.Gentle
 		if launch == 0 {
 			launch = math.Exp(p[strike+1])
 		}
-		list, err := f.events(f.with(math.Exp(p[0])), launch, len(strikes[strike])-1)
+		list, err := f.events(f.With(math.Exp(p[0])), launch, len(strikes[strike])-1)
 		if err != nil {
 			return nil
 		}

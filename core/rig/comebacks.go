@@ -131,7 +131,7 @@ func swingBacks(r Rig, launch float64, counts []int) (ComeBackRow, error) {
 	for _, back := range list {
 		row.At, row.Window = append(row.At, back.At), append(row.Window, back.Window)
 	}
-	points, _ := Trail(r, []Blow{{Launch: launch}}, 0, row.At[len(row.At)-1])
+	points, _ := r.Trail([]Blow{{Launch: launch}}, 0, row.At[len(row.At)-1])
 	row.draw(points)
 	return row, nil
 }

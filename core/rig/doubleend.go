@@ -12,9 +12,9 @@ const DefaultCordDamping = 0.04
 
 // Cord is one of the two elastic cords of a double-end bag.
 type Cord struct {
-	Span      float64 `json:"span"`      // m as hung, attachment to ball centre
-	Relaxed   float64 `json:"relaxed"`   // m
-	Stiffness float64 `json:"stiffness"` // N/m
+	Span      float64 // m as hung, attachment to ball centre
+	Relaxed   float64 // m
+	Stiffness float64 // N/m
 }
 
 // tension is the pull (N) of the cord when the ball hangs still.
@@ -30,64 +30,28 @@ func (c Cord) wound(share float64) Cord {
 // DoubleEndBag is a ball between two elastic cords that swings across them:
 // m ẍ = −Σ kᵢ (ℓᵢ − ℓ₀ᵢ)·x/ℓᵢ − c ẋ with ℓᵢ = √(spanᵢ² + x²). The cords harden: a harder strike comes back sooner.
 type DoubleEndBag struct {
-	BallDiameter float64 `json:"ballDiameter"` // m
-	BallMass     float64 `json:"ballMass"`     // kg
-	Upper        Cord    `json:"upper"`
-	Lower        Cord    `json:"lower"`
-	Damping      float64 `json:"damping"` // ratio of the small swing, 0 none
-}
-
-var (
-	dampingLimits = input.Limits{Min: 0, Max: 0.9}
-	cordLimits    = struct{ span, relaxed, stiffness input.Limits }{
-		span:      input.Limits{Min: 0, Max: 4, Open: true, Unit: "m"},
-		relaxed:   input.Limits{Min: 0, Max: 4, Open: true, Unit: "m"},
-		stiffness: input.Limits{Min: 0, Max: 1e5, Open: true, Unit: "N/m"},
-	}
-	ballDiameterLimits = input.Limits{Min: 0, Max: 0.8, Open: true, Unit: "m"}
-	ballMassLimits     = input.Limits{Min: 0, Max: 10, Open: true, Unit: "kg"}
-)
-
-func readDoubleEndBag(o *input.Object) (Rig, error) {
-	b := DoubleEndBag{
-		BallDiameter: o.Number("ballDiameter", ballDiameterLimits),
-		BallMass:     o.Number("ballMass", ballMassLimits),
-		Damping:      o.NumberOr("damping", dampingLimits, DefaultCordDamping),
-	}
-	for name, c := range map[string]*Cord{"upper": &b.Upper, "lower": &b.Lower} {
-		in := o.Object(name)
-		*c = Cord{in.Number("span", cordLimits.span), in.Number("relaxed", cordLimits.relaxed), in.Number("stiffness", cordLimits.stiffness)}
-		o.Keep(in.Done())
-	}
-	return done(o, b)
+	BallDiameter float64 // m
+	BallMass     float64 // kg
+	Upper        Cord
+	Lower        Cord
+	Damping      float64 // ratio of the small swing, 0 none
 }
 
 // MarshalJSON writes the document that Read reads.
-func (b DoubleEndBag) MarshalJSON() ([]byte, error) {
-	type fields DoubleEndBag
-	return document(DoubleEnd, fields(b))
-}
+func (b DoubleEndBag) MarshalJSON() ([]byte, error) { return doubleEndTable.Document(DoubleEnd, b) }
 
 // Kind of this rig.
 func (DoubleEndBag) Kind() Kind { return DoubleEnd }
 
 // Check refuses measures outside their limits or that do not go together, by field.
 func (b DoubleEndBag) Check() error {
-	if err := within(
-		limited{"ballDiameter", b.BallDiameter, ballDiameterLimits}, limited{"ballMass", b.BallMass, ballMassLimits},
-		limited{"damping", b.Damping, dampingLimits},
-	); err != nil {
+	if err := doubleEndTable.Check(b); err != nil {
 		return err
 	}
 	for _, c := range []struct {
 		name string
 		Cord
 	}{{"upper", b.Upper}, {"lower", b.Lower}} {
-		if err := within(
-			limited{"span", c.Span, cordLimits.span}, limited{"relaxed", c.Relaxed, cordLimits.relaxed}, limited{"stiffness", c.Stiffness, cordLimits.stiffness},
-		); err != nil {
-			return input.Under(c.name, err)
-		}
 		switch {
 		case c.Relaxed >= c.Span:
 			return input.Refuse(c.name+".relaxed", "expected less than the span of %g m, not %g m: the cord hangs slack", c.Span, c.Relaxed)
@@ -116,7 +80,7 @@ func (b DoubleEndBag) swing() oscillator {
 		small:    math.Sqrt(b.across()/b.BallMass) * math.Sqrt(1-b.Damping*b.Damping),
 		furthest: math.Inf(1),
 		felt:     b.BallMass,
-		fist:     1.0,
+		fist:     ballFist,
 	}
 }
 
@@ -137,6 +101,9 @@ func (b DoubleEndBag) Struck(launch float64, m Meeting) (Answer, error) {
 func (b DoubleEndBag) Solve(tempo float64, m Meeting) (Answer, error) {
 	return b.swing().solve(tempo, m)
 }
+
+// Settle returns the time (s) after a strike at launch m/s until the swing stays within one ball radius; +Inf where it never does.
+func (b DoubleEndBag) Settle(launch float64) (float64, error) { return b.swing().settle(launch) }
 
 // Feel is what the cords are good for, by the time of the half-power return.
 type Feel string

@@ -140,7 +140,7 @@ func (b DoubleEndBag) tension(u Use) (Finding, error) {
 }
 
 // tensed winds both cords so that the half-power return lands in the middle of the purpose's range.
-func (b DoubleEndBag) tensed(at Borders, purpose string) []Setting {
+func (b DoubleEndBag) tensed(at Borders, purpose Purpose) []Setting {
 	want := (at.Head + at.Tight) / 2
 	if purpose == ForHeadMovement {
 		want = (at.Slack + at.Head) / 2
@@ -222,22 +222,13 @@ func (b DoubleEndBag) Side(p Place) Side {
 	least := func(c Cord) float64 { return math.Max(c.Relaxed, r) + 0.005 }
 	s.Handles = []Handle{
 		// The cords stay as they are: the ball can be moved until one of them hangs slack.
-		{"lower.span", "Lower cord, as hung", 0.28, p.LowerAnchor, 0.28, ball, true, b.Lower.Span, least(b.Lower), b.Lower.Span + b.Upper.Span - least(b.Upper), []Move{{"lower.span", 1}, {"upper.span", -1}}},
-		{"upper.span", "Upper cord, as hung", 0.28, ball, 0.28, top, true, b.Upper.Span, least(b.Upper), 3, []Move{{"upper.span", 1}}},
-		{"place.lowerAnchor", "Lower anchor above the floor", 0.5, 0, 0.5, p.LowerAnchor, true, p.LowerAnchor, 0, math.Max(0, p.LowerAnchor+b.Lower.Span-least(b.Lower)), []Move{{"place.lowerAnchor", 1}, {"lower.span", -1}}},
-		{"ballDiameter", "Ball", 0, ball, -r, ball, false, b.BallDiameter, 0.06, 0.5, []Move{{"ballDiameter", -2}}},
+		doubleEndTable.handle(b, "lower.span", upright(0.28, p.LowerAnchor, ball), least(b.Lower), b.Lower.Span+b.Upper.Span-least(b.Upper), Move{"lower.span", 1}, Move{"upper.span", -1}),
+		doubleEndTable.handle(b, "upper.span", upright(0.28, ball, top), least(b.Upper), 3, Move{"upper.span", 1}),
+		lowerAnchor.handle(p.LowerAnchor, upright(0.5, 0, p.LowerAnchor), 0, math.Max(0, p.LowerAnchor+b.Lower.Span-least(b.Lower)), Move{lowerAnchor.Name, 1}, Move{"lower.span", -1}),
+		doubleEndTable.handle(b, "ballDiameter", level(ball, -r), 0, 0.5, Move{"ballDiameter", -2}),
 	}
 	s.walls(p)
 	return s
-}
-
-// leastKnown: the stiffness of the cords, the lower in proportion to the upper.
-func (b DoubleEndBag) leastKnown() fitted {
-	return fitted{"upper.stiffness", b.Upper.Stiffness, func(v float64) Rig {
-		c := b
-		c.Upper.Stiffness, c.Lower.Stiffness = v, b.Lower.Stiffness*v/b.Upper.Stiffness
-		return c
-	}, returnsOf, 0, false}
 }
 
 // Slower lets both cords out so that a strike at launch m/s comes back, the n-th time, after so many seconds. False where no

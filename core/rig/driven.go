@@ -2,23 +2,6 @@ package rig
 
 import "math"
 
-// mass returns the effective mass (kg) of a fist on a bag, and the mass as which the bag is felt at the strike point.
-func mass(r Rig) (fist, felt float64) {
-	switch b := r.(type) {
-	case SpeedBag:
-		return fistMass, b.Inertia() / (b.arm() * b.arm())
-	case DoubleEndBag:
-		o := b.swing()
-		return o.fist, o.felt
-	case ReflexBag:
-		o := b.swing()
-		return o.fist, o.felt
-	case HangingBag:
-		return hangingFist, b.Inertia() / (b.arm() * b.arm())
-	}
-	return math.NaN(), math.NaN()
-}
-
 // softest is the least launch (m/s) that is reckoned with where a rig has none of its own. Assumed.
 const softest = 0.05
 
@@ -27,7 +10,7 @@ const softest = 0.05
 // and nothing is driven off harder than the limits of its tempos were looked for up to. A slip bag, which nobody has to strike,
 // gives NaN.
 func Driven(r Rig, fist, inbound float64, limits Tempo) float64 {
-	mf, mb := mass(r)
+	mf, mb := r.Masses()
 	share := (1 + fistRestitution) * mf / (mf + mb)
 	launch := share*(fist+inbound) - inbound
 	low, high := softest, math.Max(limits.SlowestLaunch, limits.FastestLaunch)
@@ -39,6 +22,25 @@ func Driven(r Rig, fist, inbound float64, limits Tempo) float64 {
 
 // Fist returns the fist speed (m/s) that drives a bag off at launch when it comes in at inbound (m/s); NaN for a slip bag.
 func Fist(r Rig, launch, inbound float64) float64 {
-	mf, mb := mass(r)
+	mf, mb := r.Masses()
 	return impact(launch, inbound, mf, mb)
 }
+
+// Masses are assumed for the fist, and the bag's own about its swivel.
+func (b SpeedBag) Masses() (fist, felt float64) { return fistMass, b.Inertia() / (b.arm() * b.arm()) }
+
+// Masses are the ball's own, and that of a fist; assumed.
+func (b DoubleEndBag) Masses() (fist, felt float64) { return ballFist, b.BallMass }
+
+// Masses are those of ball and pole, felt at the ball.
+func (b ReflexBag) Masses() (fist, felt float64) {
+	return ballFist, b.Inertia() / (b.PoleLength * b.PoleLength)
+}
+
+// Masses are those of the bag about its anchor, felt at the strike point, and of a fist with an arm behind it.
+func (b HangingBag) Masses() (fist, felt float64) {
+	return hangingFist, b.Inertia() / (b.arm() * b.arm())
+}
+
+// Masses: nobody has to strike it.
+func (SlipBag) Masses() (fist, felt float64) { return math.NaN(), math.NaN() }

@@ -16,6 +16,9 @@ const (
 	Right Weight = "right"
 )
 
+// Values lists them.
+func (Weight) Values() []Weight { return []Weight{Wrong, Mind, Right} }
+
 // Finding is one thing that was looked at on a rig: the figure that shows it, its limit, where the limit comes from, and
 // what to do. The words speak of no lengths, so that they hold in any unit.
 type Finding struct {
@@ -116,7 +119,7 @@ func partName(part string) string {
 
 // anchored objects to anchors that are none.
 func anchored(p Place, mass float64) []Finding {
-	name := map[string]string{StickOn: "A stick-on hook", LightFitting: "A light fitting", OnPipe: "A pipe", OnDoor: "A door"}[p.Anchor]
+	name := map[Anchorage]string{StickOn: "A stick-on hook", LightFitting: "A light fitting", OnPipe: "A pipe", OnDoor: "A door"}[p.Anchor]
 	if name == "" {
 		return nil
 	}

@@ -9,43 +9,23 @@ import (
 
 // HangingBag is a heavy pendulum: a cylinder or a ball on a chain, as a solid about its anchor.
 type HangingBag struct {
-	Shape        string  `json:"shape"`            // cylinder or ball
-	Mass         float64 `json:"mass"`             // kg
-	Length       float64 `json:"length,omitempty"` // m, cylinder only
-	Diameter     float64 `json:"diameter"`         // m
-	Chain        float64 `json:"chain"`            // m, anchor to the top of the bag
-	AnchorHeight float64 `json:"anchorHeight,omitempty"`
-}
-
-var hangingLimits = struct{ length, diameter, chain input.Limits }{
-	length:   input.Limits{Min: 0, Max: 4, Open: true, Unit: "m"},
-	diameter: input.Limits{Min: 0, Max: 2, Open: true, Unit: "m"},
-	chain:    input.Limits{Min: 0, Max: 6, Unit: "m"},
-}
-
-func readHangingBag(o *input.Object) (Rig, error) {
-	b := HangingBag{
-		Shape: o.Choice("shape", "cylinder", "ball"), Mass: o.Number("mass", bagMassLimits),
-		Diameter: o.Number("diameter", hangingLimits.diameter), Chain: o.Number("chain", hangingLimits.chain),
-		AnchorHeight: o.NumberOr("anchorHeight", heightLimits, 0),
-	}
-	if b.Shape == "cylinder" {
-		b.Length = o.Number("length", hangingLimits.length)
-	}
-	return done(o, b)
+	Shape        Form
+	Filled       Filling
+	Mass         float64 // kg
+	Length       float64 // m, straight ones only
+	Diameter     float64 // m
+	Chain        float64 // m, anchor to the top of the bag
+	AnchorHeight float64 // m above the floor; 0 not measured
 }
 
 // MarshalJSON writes the document that Read reads.
-func (b HangingBag) MarshalJSON() ([]byte, error) {
-	type fields HangingBag
-	return document(Hanging, fields(b))
-}
+func (b HangingBag) MarshalJSON() ([]byte, error) { return hangingTable.Document(Hanging, b) }
 
 // Kind of this rig.
 func (HangingBag) Kind() Kind { return Hanging }
 
 func (b HangingBag) height() float64 {
-	if b.Shape == "ball" {
+	if b.Shape == Round {
 		return b.Diameter
 	}
 	return b.Length
@@ -55,37 +35,25 @@ func (b HangingBag) height() float64 {
 func (b HangingBag) arm() float64 { return b.Chain + b.height()/2 }
 
 // Inertia returns the moment of inertia about the anchor in kg·m² (inertia tables, parallel axis): a solid cylinder across
-// its axis, m(r²/4 + h²/12), or a solid ball, ⅖mr².
+// its axis, m(r²/4 + h²/12), or a solid ball, ⅖mr². Water in a ball swings with it and does not turn with it (an ideal fluid in a
+// sphere, hydrodynamics from memory): all of it counts in the middle.
 func (b HangingBag) Inertia() float64 {
 	r, h, d := b.Diameter/2, b.Length, b.arm()
 	own := r*r/4 + h*h/12
-	if b.Shape == "ball" {
-		own = 2.0 / 5 * r * r
+	if b.Shape == Round {
+		if own = 2.0 / 5 * r * r; b.Filled == Water {
+			own = 0
+		}
 	}
 	return b.Mass * (own + d*d)
 }
 
 // Check refuses measures outside their limits or that do not go together, by field.
 func (b HangingBag) Check() error {
-	if b.Shape != "cylinder" && b.Shape != "ball" {
-		return input.Refuse("shape", `expected "cylinder" or "ball"`)
-	}
-	if err := within(
-		limited{"mass", b.Mass, bagMassLimits}, limited{"diameter", b.Diameter, hangingLimits.diameter}, limited{"chain", b.Chain, hangingLimits.chain},
-	); err != nil {
+	if err := hangingTable.Check(b); err != nil {
 		return err
 	}
-	if b.Shape == "cylinder" {
-		if err := hangingLimits.length.Check("length", b.Length); err != nil {
-			return err
-		}
-	} else if b.Length != 0 {
-		return input.Refuse("length", "a ball has a diameter only")
-	}
 	if b.AnchorHeight != 0 {
-		if err := heightLimits.Check("anchorHeight", b.AnchorHeight); err != nil {
-			return err
-		}
 		if reach := b.Chain + b.height(); b.AnchorHeight <= reach {
 			return input.Refuse("anchorHeight", "expected more than %g m, so that the bag clears the floor", reach)
 		}

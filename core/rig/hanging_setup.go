@@ -65,7 +65,7 @@ func (b HangingBag) SetUp(p Place, body Body, force float64) SetUp {
 		return s
 	}
 	at, now := body.InStance(), b.AnchorHeight-b.Chain
-	if b.Shape == "ball" {
+	if b.Shape == Round {
 		s.Point, s.Between, s.Standing = "middle of the bag", "chin height in stance", commonPractice
 		wanted := at.Chin
 		if p.Kicks {
@@ -161,23 +161,18 @@ func (b HangingBag) Side(p Place) Side {
 		{Kind: Ceiling, X1: -0.6, Y1: anchor, X2: 0.8, Y2: anchor}, {Kind: Anchor, Y1: anchor}, {Kind: Chain, Y1: anchor, Y2: top},
 	}}
 	s.Handles = []Handle{
-		{"anchorHeight", "Anchor above the floor", 0.6, 0, 0.6, anchor, true, anchor, b.Chain + b.height() + 0.02, 6, []Move{{"anchorHeight", 1}}},
-		{"chain", "Chain, anchor to the top of the bag", 0.38, anchor, 0.38, top, true, b.Chain, 0, math.Max(0, anchor-b.height()-0.02), []Move{{"chain", -1}}},
+		hangingTable.handle(b, "anchorHeight", upright(0.6, 0, anchor), b.Chain+b.height()+0.02, 6, Move{"anchorHeight", 1}),
+		hangingTable.handle(b, "chain", upright(0.38, anchor, top), 0, math.Max(0, anchor-b.height()-0.02), Move{"chain", -1}),
 	}
-	if b.Shape == "ball" {
+	if b.Shape == Round {
 		s.Shapes = append(s.Shapes, Shape{Kind: Ball, Y1: top - r, W: b.Diameter})
-		s.Handles = append(s.Handles, Handle{"diameter", "Diameter", 0, top - r, -r, top - r, false, b.Diameter, 0.2, math.Min(1, anchor-b.Chain-0.02), []Move{{"diameter", -2}}})
+		s.Handles = append(s.Handles, hangingTable.handle(b, "diameter", level(top-r, -r), 0.2, math.Min(1, anchor-b.Chain-0.02), Move{"diameter", -2}))
 	} else {
 		s.Shapes = append(s.Shapes, Shape{Kind: Barrel, Y1: top, Y2: bottom, W: b.Diameter})
 		s.Handles = append(s.Handles,
-			Handle{"length", "Length of the bag", 0.26, top, 0.26, bottom, true, b.Length, 0.3, math.Min(2.2, top-0.02), []Move{{"length", -1}}},
-			Handle{"diameter", "Diameter", 0, (top + bottom) / 2, -r, (top + bottom) / 2, false, b.Diameter, 0.15, 0.7, []Move{{"diameter", -2}}})
+			hangingTable.handle(b, "length", upright(0.26, top, bottom), 0.3, math.Min(2.2, top-0.02), Move{"length", -1}),
+			hangingTable.handle(b, "diameter", level((top+bottom)/2, -r), 0.15, 0.7, Move{"diameter", -2}))
 	}
 	s.walls(p)
 	return s
-}
-
-// leastKnown: the effective length, through the chain; the bag is to be let swing gently.
-func (b HangingBag) leastKnown() fitted {
-	return fitted{"chain", b.Chain, func(v float64) Rig { c := b; c.Chain = v; return c }, returnsOf, 0.5, false}
 }

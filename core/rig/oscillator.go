@@ -20,6 +20,9 @@ type oscillator struct {
 	fist     float64 // kg, effective mass of the fist; assumed
 }
 
+// ballFist is the effective mass in kg of a fist on a ball between cords or on a pole. Assumed.
+const ballFist = 1.0
+
 // halfPower is the launch in m/s at which cords are felt. Assumed: what a coach calls half power.
 const halfPower = 2.0
 
@@ -126,6 +129,26 @@ func (o oscillator) tempos(n int) ([]Tempo, error) {
 		table[i] = Tempo{Rebounds: i + 1, Slowest: 60 / slow, Fastest: 60 / fast[i].At, FastestLaunch: most}
 	}
 	return table, nil
+}
+
+// settle returns the time (s) after a strike at launch m/s until the swing stays within one ball radius; +Inf where it never does, for
+// want of damping.
+func (o oscillator) settle(launch float64) (float64, error) {
+	if _, err := o.returns(launch, 1); err != nil {
+		return 0, err
+	}
+	last, reach := 0.0, o.radius/o.arm
+	err := o.swing.Follow(0, launch/o.arm, patience*2*math.Pi/o.small, []float64{reach, -reach}, func(p motion.Passage) bool {
+		if p.Turn {
+			return math.Abs(p.X) > reach
+		}
+		last = p.At
+		return true
+	})
+	if err != nil {
+		return math.Inf(1), nil
+	}
+	return last, nil
 }
 
 func counted(m Meeting) error {

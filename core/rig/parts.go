@@ -87,15 +87,8 @@ const (
 
 // hangs says whether a rig that was changed can hang where the other hangs, no worse for whoever uses it.
 func (s Striker) hangs(before, after Rig) bool {
-	switch b := after.(type) {
-	case SlipBag:
-		if b.Drop() < leastDrop || s.Roof > 0 && b.AnchorHeight > s.Roof+1e-9 {
-			return false
-		}
-	case HangingBag:
-		if b.AnchorHeight > 0 && b.AnchorHeight-b.Chain-b.height() < clearance {
-			return false
-		}
+	if b, bounded := after.(interface{ clears(roof float64) bool }); bounded && !b.clears(s.Roof) {
+		return false
 	}
 	if !s.Body.Known() {
 		return true
@@ -104,38 +97,63 @@ func (s Striker) hangs(before, after Rig) bool {
 	return is.Needs != "" || was.Needs != "" || math.Abs(is.Move) <= math.Max(math.Abs(was.Move), mayWorsen)
 }
 
-// parts are the measures that set the tempo of a rig.
+// clears says whether it hangs long enough, and no higher than there is a roof (m; 0 where nobody knows).
+func (b SlipBag) clears(roof float64) bool {
+	return b.Drop() >= leastDrop && !(roof > 0 && b.AnchorHeight > roof+1e-9)
+}
+
+// clears says whether it hangs clear of the floor.
+func (b HangingBag) clears(float64) bool {
+	return !(b.AnchorHeight > 0 && b.AnchorHeight-b.Chain-b.height() < clearance)
+}
+
+// parts are the measures that set the tempo of a rig; none where its kind names none.
 func parts(r Rig) []part {
-	one := func(what, reason string, low, top, step float64, with func(v float64) Rig) part {
-		return part{low, top, step, func(v float64) (Rig, []Change) { return with(v), []Change{{what, v, reason}} }, nil}
-	}
-	switch b := r.(type) {
-	case SpeedBag: // whether only the length is another, or the whole bag in proportion
-		p := one("bagLength", "a bag this long swings so", smallestBag, largestBag, 0.01, func(v float64) Rig { c := b; c.BagLength = v; return c })
-		p.also = func(v float64) Rig { return b.scaled(v) }
-		return []part{p}
-	case DoubleEndBag:
-		slackest := 0.995 * math.Min(b.Upper.Span/b.Upper.Relaxed, b.Lower.Span/b.Lower.Relaxed)
-		return []part{{0.2, slackest, 0.005, func(share float64) (Rig, []Change) {
-			reason := "with both cords wound so, in proportion, it comes back so"
-			var list []Change
-			for _, c := range b.wind(share) {
-				list = append(list, Change{c.Field, c.To, reason})
-			}
-			return b.Wound(share), list
-		}, nil}}
-	case ReflexBag:
-		return []part{
-			one("spring", "with this spring it comes back so", math.Ceil(b.weight()*1.02), math.Min(poleLimits.spring.Max, stiffest), 1, func(v float64) Rig { c := b; c.Spring = v; return c }),
-			one("ballMass", "with a ball this heavy it comes back so", lightestBall, b.heaviest(), 0.05, func(v float64) Rig { c := b; c.BallMass = v; return c }),
-			one("poleLength", "with a pole this long it comes back so", 0.6, 1.6, 0.01, func(v float64) Rig { c := b; c.PoleLength = v; return c }),
-		}
-	case SlipBag: // the bag itself stays at its height
-		return []part{one("anchorHeight", "hung from this height it passes so", b.CentreHeight+leastDrop, b.CentreHeight+longestDrop, 0.01, func(v float64) Rig { c := b; c.AnchorHeight = v; return c })}
-	case HangingBag:
-		return []part{one("chain", "on a chain this long it comes back so", 0, longestChain, 0.01, func(v float64) Rig { c := b; c.Chain = v; return c })}
+	if b, ok := r.(interface{ parts() []part }); ok {
+		return b.parts()
 	}
 	return nil
+}
+
+// measure is a part that is one field.
+func measure(field, reason string, low, top, step float64, with func(v float64) Rig) part {
+	return part{low, top, step, func(v float64) (Rig, []Change) { return with(v), []Change{{field, v, reason}} }, nil}
+}
+
+// parts: only the length is another, or the whole bag in proportion.
+func (b SpeedBag) parts() []part {
+	p := measure("bagLength", "a bag this long swings so", smallestBag, largestBag, 0.01, func(v float64) Rig { c := b; c.BagLength = v; return c })
+	p.also = func(v float64) Rig { return b.scaled(v) }
+	return []part{p}
+}
+
+// parts: both cords are wound together.
+func (b DoubleEndBag) parts() []part {
+	slackest := 0.995 * math.Min(b.Upper.Span/b.Upper.Relaxed, b.Lower.Span/b.Lower.Relaxed)
+	return []part{{0.2, slackest, 0.005, func(share float64) (Rig, []Change) {
+		var list []Change
+		for _, c := range b.wind(share) {
+			list = append(list, Change{c.Field, c.To, "with both cords wound so, in proportion, it comes back so"})
+		}
+		return b.Wound(share), list
+	}, nil}}
+}
+
+func (b ReflexBag) parts() []part {
+	return []part{
+		measure("spring", "with this spring it comes back so", math.Ceil(b.weight()*1.02), math.Min(poleSpring.Max, stiffest), 1, func(v float64) Rig { c := b; c.Spring = v; return c }),
+		measure("ballMass", "with a ball this heavy it comes back so", lightestBall, b.heaviest(), 0.05, func(v float64) Rig { c := b; c.BallMass = v; return c }),
+		measure("poleLength", "with a pole this long it comes back so", 0.6, 1.6, 0.01, func(v float64) Rig { c := b; c.PoleLength = v; return c }),
+	}
+}
+
+// parts: the bag itself stays at its height.
+func (b SlipBag) parts() []part {
+	return []part{measure("anchorHeight", "hung from this height it passes so", b.CentreHeight+leastDrop, b.CentreHeight+longestDrop, 0.01, func(v float64) Rig { c := b; c.AnchorHeight = v; return c })}
+}
+
+func (b HangingBag) parts() []part {
+	return []part{measure("chain", "on a chain this long it comes back so", 0, longestChain, 0.01, func(v float64) Rig { c := b; c.Chain = v; return c })}
 }
 
 // Sizes between which parts are offered: what is made and can be handled. From memory.

@@ -18,6 +18,9 @@ const (
 	EverySecond Reading = "half"
 )
 
+// Values lists them.
+func (Reading) Values() []Reading { return []Reading{AsAsked, BothWays, EverySecond} }
+
 // Doubt is another reading of a measurement that explains it as well and lies nearer to the bag as it was known.
 type Doubt struct {
 	Reading Reading
@@ -27,7 +30,7 @@ type Doubt struct {
 // Moments are the n moments (s after the strike) that are tapped when a bag is calibrated, for a strike at half power
 // or a gentle swing, as the bag is known now, and the swing until the last of them. amplitude is m for a swing of 1.
 func Moments(r Rig, n int) (at []float64, trace []TracePoint, amplitude float64, err error) {
-	f := r.leastKnown()
+	f := r.LeastKnown()
 	launch := f.force()
 	if at, err = f.events(r, launch, n); err != nil {
 		return nil, nil, 0, err
@@ -36,21 +39,21 @@ func Moments(r Rig, n int) (at []float64, trace []TracePoint, amplitude float64,
 		trace, err = b.Trace(launch, Meeting{Rebounds: n + 1}, 28)
 		return at, trace, b.arm() * b.Contact(), err
 	}
-	trace, amplitude = Trail(r, []Blow{{Launch: launch}}, launch, at[len(at)-1]+0.3)
+	trace, amplitude = r.Trail([]Blow{{Launch: launch}}, launch, at[len(at)-1]+0.3)
 	return at, trace, amplitude, nil
 }
 
 // force is the launch (pull) that is asked for.
-func (f fitted) force() float64 {
-	if f.gentle != 0 {
-		return f.gentle
+func (f Parameter) force() float64 {
+	if f.Gentle != 0 {
+		return f.Gentle
 	}
 	return halfPower
 }
 
 // asTapped fits to the moments of a reading. Of the two rows of every second moment the one that leaves less over
 // counts.
-func (f fitted) asTapped(as Reading, fit func(fitted) (Rig, Calibration, error)) (Rig, Calibration, error) {
+func (f Parameter) asTapped(as Reading, fit func(Parameter) (Rig, Calibration, error)) (Rig, Calibration, error) {
 	ways := map[Reading][]func(at []float64, i int) float64{
 		BothWays: {crossing},
 		EverySecond: {
@@ -67,7 +70,7 @@ func (f fitted) asTapped(as Reading, fit func(fitted) (Rig, Calibration, error))
 	found := false
 	for _, way := range ways {
 		g := f
-		g.events = func(r Rig, launch float64, n int) ([]float64, error) {
+		g.Moments = func(r Rig, launch float64, n int) ([]float64, error) {
 			all := 2 * n // every second one needs twice as many
 			if as == BothWays {
 				all = n/2 + 1
@@ -111,7 +114,7 @@ const (
 
 // doubted adds a doubt to a fit where another reading explains it better. A fit that failed is refused with what may
 // have happened.
-func (f fitted) doubted(fit Rig, c Calibration, failed error, read func(Reading) (Calibration, error)) (Rig, Calibration, error) {
+func (f Parameter) doubted(fit Rig, c Calibration, failed error, read func(Reading) (Calibration, error)) (Rig, Calibration, error) {
 	var refused *input.Error
 	if failed != nil && (!errors.As(failed, &refused) || refused.Field != "taps" && refused.Field != "seconds") {
 		return fit, c, failed
@@ -150,14 +153,14 @@ func (f fitted) doubted(fit Rig, c Calibration, failed error, read func(Reading)
 }
 
 // quicker is the logarithm of how much sooner than now the bag comes back for the third time with another value.
-func (f fitted) quicker(value float64) float64 {
+func (f Parameter) quicker(value float64) float64 {
 	const third = 3
 	time := func(v float64) float64 {
-		at, err := f.events(f.with(v), f.force(), third)
+		at, err := f.events(f.With(v), f.force(), third)
 		if err != nil {
 			return math.NaN()
 		}
 		return at[third-1]
 	}
-	return math.Log(time(f.now) / time(value))
+	return math.Log(time(f.Value) / time(value))
 }

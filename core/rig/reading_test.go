@@ -42,10 +42,10 @@ func crossings(t *testing.T, r Rig, launch float64, n int) []float64 {
 
 // other is a bag whose parameter is not the one it is known with, by up to a third.
 func other(r Rig, noise *rand.Rand) (Rig, float64) {
-	f := r.leastKnown()
+	f := r.LeastKnown()
 	reach := map[Kind]float64{DoubleEnd: 0.3, Reflex: 0.15, Speed: 0.06, Slip: 0.06, Hanging: 0.3}[r.Kind()]
-	v := f.now * math.Exp(reach*(2*noise.Float64()-1))
-	return f.with(v), v
+	v := f.Value * math.Exp(reach*(2*noise.Float64()-1))
+	return f.With(v), v
 }
 
 // Somebody who taps every crossing, or only every second return, is asked; what the other reading comes to is the bag
@@ -57,7 +57,7 @@ func TestMisreadings(t *testing.T) {
 		asked := map[Reading]int{}
 		for range people {
 			real, want := other(r, noise)
-			force := r.leastKnown().force() * math.Exp(0.2*noise.NormFloat64())
+			force := r.LeastKnown().force() * math.Exp(0.2*noise.NormFloat64())
 			if r.Kind() == Speed {
 				force = 3 * math.Exp(0.15*noise.NormFloat64())
 			}
@@ -70,7 +70,7 @@ func TestMisreadings(t *testing.T) {
 				case BothWays:
 					at = crossings(t, real, force, 10)
 				case EverySecond:
-					all, err := real.leastKnown().events(real, force, 14)
+					all, err := real.LeastKnown().events(real, force, 14)
 					if err != nil {
 						t.Fatal(err)
 					}
@@ -79,7 +79,7 @@ func TestMisreadings(t *testing.T) {
 					}
 				default:
 					var err error
-					if at, err = real.leastKnown().events(real, force, 9); err != nil {
+					if at, err = real.LeastKnown().events(real, force, 9); err != nil {
 						t.Fatal(err)
 					}
 				}
@@ -95,7 +95,7 @@ func TestMisreadings(t *testing.T) {
 					asked[as]++
 				case found.Doubt != nil:
 					asked[as]++
-					if as != AsAsked && (found.Doubt.Reading != as || math.Abs(r.leastKnown().quicker(found.Doubt.Value)-r.leastKnown().quicker(want)) > 0.12) {
+					if as != AsAsked && (found.Doubt.Reading != as || math.Abs(r.LeastKnown().quicker(found.Doubt.Value)-r.LeastKnown().quicker(want)) > 0.12) {
 						t.Errorf("%s tapped %s: taken for %+v, and it is %.3g", r.Kind(), as, *found.Doubt, want)
 					}
 				}

@@ -13,36 +13,16 @@ const DefaultPoleDamping = 0.06
 // ReflexBag is a ball on a sprung pole, an inverted pendulum that its spring holds up:
 // I θ̈ = −κθ + (m + m_p/2) ℓ g sin θ − c θ̇ with I = mℓ² + m_pℓ²/3 (inertia tables: a point and a thin rod about its end).
 type ReflexBag struct {
-	BallDiameter float64 `json:"ballDiameter"` // m
-	BallMass     float64 `json:"ballMass"`     // kg
-	PoleLength   float64 `json:"poleLength"`   // m, spring to ball centre
-	PoleMass     float64 `json:"poleMass"`     // kg
-	Spring       float64 `json:"spring"`       // N·m/rad
-	Damping      float64 `json:"damping"`      // ratio of the small swing
-}
-
-var poleLimits = struct{ length, mass, spring input.Limits }{
-	length: input.Limits{Min: 0, Max: 3, Open: true, Unit: "m"},
-	mass:   input.Limits{Min: 0, Max: 20, Unit: "kg"},
-	spring: input.Limits{Min: 0, Max: 1e4, Open: true, Unit: "N·m/rad"},
-}
-
-func readReflexBag(o *input.Object) (Rig, error) {
-	return done(o, ReflexBag{
-		BallDiameter: o.Number("ballDiameter", ballDiameterLimits),
-		BallMass:     o.Number("ballMass", ballMassLimits),
-		PoleLength:   o.Number("poleLength", poleLimits.length),
-		PoleMass:     o.Number("poleMass", poleLimits.mass),
-		Spring:       o.Number("spring", poleLimits.spring),
-		Damping:      o.NumberOr("damping", dampingLimits, DefaultPoleDamping),
-	})
+	BallDiameter float64 // m
+	BallMass     float64 // kg
+	PoleLength   float64 // m, spring to ball centre
+	PoleMass     float64 // kg
+	Spring       float64 // N·m/rad
+	Damping      float64 // ratio of the small swing
 }
 
 // MarshalJSON writes the document that Read reads.
-func (b ReflexBag) MarshalJSON() ([]byte, error) {
-	type fields ReflexBag
-	return document(Reflex, fields(b))
-}
+func (b ReflexBag) MarshalJSON() ([]byte, error) { return reflexTable.Document(Reflex, b) }
 
 // Kind of this rig.
 func (ReflexBag) Kind() Kind { return Reflex }
@@ -59,11 +39,7 @@ func (b ReflexBag) Inertia() float64 {
 
 // Check refuses measures outside their limits or that do not go together, by field; a pole that does not stand among them.
 func (b ReflexBag) Check() error {
-	if err := within(
-		limited{"ballDiameter", b.BallDiameter, ballDiameterLimits}, limited{"ballMass", b.BallMass, ballMassLimits},
-		limited{"poleLength", b.PoleLength, poleLimits.length}, limited{"poleMass", b.PoleMass, poleLimits.mass},
-		limited{"spring", b.Spring, poleLimits.spring}, limited{"damping", b.Damping, dampingLimits},
-	); err != nil {
+	if err := reflexTable.Check(b); err != nil {
 		return err
 	}
 	if b.BallDiameter/2 >= b.PoleLength {
@@ -85,7 +61,7 @@ func (b ReflexBag) swing() oscillator {
 		small:    math.Sqrt((b.Spring-over)/i) * math.Sqrt(1-b.Damping*b.Damping),
 		furthest: math.Pi / 2,
 		felt:     i / (b.PoleLength * b.PoleLength),
-		fist:     1.0,
+		fist:     ballFist,
 	}
 }
 
@@ -122,22 +98,5 @@ func CarriedOff(in, inbound, launch float64) float64 {
 	return math.Atan2(inbound*math.Sin(in), launch)
 }
 
-// Settle returns the time (s) after a strike at launch m/s until the swing stays within one ball radius.
-func (b ReflexBag) Settle(launch float64) (float64, error) {
-	if _, err := b.Returns(launch, Meeting{}, 1); err != nil {
-		return 0, err
-	}
-	o, last := b.swing(), 0.0
-	reach := o.radius / o.arm
-	err := o.swing.Follow(0, launch/o.arm, patience*2*math.Pi/o.small, []float64{reach, -reach}, func(p motion.Passage) bool {
-		if p.Turn {
-			return math.Abs(p.X) > reach
-		}
-		last = p.At
-		return true
-	})
-	if err != nil {
-		return math.Inf(1), nil // without damping it never does
-	}
-	return last, nil
-}
+// Settle returns the time (s) after a strike at launch m/s until the swing stays within one ball radius; +Inf where it never does.
+func (b ReflexBag) Settle(launch float64) (float64, error) { return b.swing().settle(launch) }

@@ -53,6 +53,8 @@ const (
 	floorFriction = 0.5
 	// firmly is how many times the pole's own weight its spring should hold, lest it lean. Assumed.
 	firmly = 1.5
+	// heaviestBase (kg) is looked for at the most. Assumed: what nobody fills.
+	heaviestBase = 500.0
 )
 
 // footing is what a base has to stand, at its worst during the first swing after a strike at launch m/s: share of the
@@ -83,7 +85,7 @@ func (b ReflexBag) weigh(p Place, share func(Place) float64) float64 {
 		q := p
 		q.BaseMass = mass
 		return 1/math.Max(share(q), 1e-9) - 1
-	}, 0.1, placeLimits.mass.Max, 1e-3)
+	}, 0.1, heaviestBase, 1e-3)
 	if err != nil {
 		return math.NaN()
 	}
@@ -159,15 +161,10 @@ func (b ReflexBag) Side(p Place) Side {
 		{Kind: Pole, Y1: foot, Y2: top - r}, {Kind: Ball, Y1: top, W: b.BallDiameter},
 	}}
 	s.Handles = []Handle{
-		{"poleLength", "Pole, spring to ball", 0.28, foot, 0.28, top, true, b.PoleLength, r + 0.1, 2, []Move{{"poleLength", 1}}},
-		{"place.springHeight", "Spring above the floor", 0.5, 0, 0.5, foot, true, foot, 0.05, 1.2, []Move{{"place.springHeight", 1}}},
-		{"ballDiameter", "Ball", 0, top, -r, top, false, b.BallDiameter, 0.06, 0.5, []Move{{"ballDiameter", -2}}},
+		reflexTable.handle(b, "poleLength", upright(0.28, foot, top), r+0.1, 2, Move{"poleLength", 1}),
+		springHeight.handle(foot, upright(0.5, 0, foot), 0.05, 1.2, Move{springHeight.Name, 1}),
+		reflexTable.handle(b, "ballDiameter", level(top, -r), 0, 0.5, Move{"ballDiameter", -2}),
 	}
 	s.walls(p)
 	return s
-}
-
-// leastKnown: the spring.
-func (b ReflexBag) leastKnown() fitted {
-	return fitted{"spring", b.Spring, func(v float64) Rig { c := b; c.Spring = v; return c }, returnsOf, 0, false}
 }

@@ -6,39 +6,10 @@
 package rig
 
 import (
-	"encoding/json"
-	"errors"
-	"fmt"
 	"math"
-	"strings"
 
 	"melodromos/core/input"
 )
-
-// Kind names an apparatus.
-type Kind string
-
-// The kinds, one file each but for the two pendulums.
-const (
-	Speed     Kind = "speed"     // under a board
-	DoubleEnd Kind = "doubleEnd" // between two cords
-	Reflex    Kind = "reflex"    // on a sprung pole
-	Slip      Kind = "slip"      // a light pendulum
-	Hanging   Kind = "hanging"   // a heavy one
-)
-
-// Kinds lists them in the order in which they are trained.
-var Kinds = []Kind{Speed, DoubleEnd, Reflex, Slip, Hanging}
-
-var kindNames = map[Kind]string{Speed: "speed bag", DoubleEnd: "double-end bag", Reflex: "reflex bag", Slip: "slip bag", Hanging: "hanging bag"}
-
-// Name is what a kind of bag is called within a sentence; "" for what is none.
-func (k Kind) Name() string { return kindNames[k] }
-
-// Documents gives for each kind the empty document that describes it.
-func Documents() map[Kind]Rig {
-	return map[Kind]Rig{Speed: SpeedBag{}, DoubleEnd: DoubleEndBag{}, Reflex: ReflexBag{}, Slip: SlipBag{}, Hanging: HangingBag{}}
-}
 
 // Rig is one apparatus as it hangs. A launch is in m/s at the strike point; for a slip bag it is the pull in m instead.
 // Parts of a meeting that a kind does not know (angle and face, but for the speed bag) are passed over.
@@ -62,6 +33,12 @@ type Rig interface {
 	AtFist(fist float64, m Meeting) (Answer, error)
 	// Picture draws one cycle. Where and by whom the bag is used matters to a slip bag only.
 	Picture(launch float64, m Meeting, u Use) (Picture, error)
+	// Masses gives the effective mass (kg) of a fist on the bag, and the mass as which the bag is felt at the strike point; NaN where
+	// nobody has to strike it.
+	Masses() (fist, felt float64)
+	// Trail draws the bag's motion under a row of blows, from 0 to end s, and tells how far (m) a swing of 1 is. A slip bag, which
+	// nobody has to strike, is drawn from letting go at pull m.
+	Trail(blows []Blow, pull, end float64) ([]TracePoint, float64)
 
 	// How it hangs.
 
@@ -74,8 +51,9 @@ type Rig interface {
 	// Side draws it from the side.
 	Side(p Place) Side
 
-	// leastKnown is what calibration fits.
-	leastKnown() fitted
+	// LeastKnown is what calibration fits: the share of speed kept at the board, the cords' stiffness, the spring, and for pendulums the
+	// effective length, through the height of the anchor or the chain.
+	LeastKnown() Parameter
 }
 
 // MaxLaunch is the bag speed in m/s up to which the slowest and fastest tempos of a rig are looked for. Assumed: faster
@@ -96,6 +74,9 @@ const (
 	Front  Face = "front"
 	Behind Face = "behind"
 )
+
+// Values lists them; "" is none.
+func (Face) Values() []Face { return []Face{"", Front, Behind} }
 
 // DefaultStrikeAngle (rad) is where a speed bag is met: on the far side, on its way back before it hangs straight
 // (common practice; the 25° are assumed).
@@ -122,7 +103,7 @@ func Everyday(kind Kind) Meeting {
 	if kind == Speed {
 		return Three
 	}
-	return Meeting{Rebounds: 1}
+	return Meeting{Rebounds: max(1, kind.Model().Rebounds)}
 }
 
 // Return is a moment when the bag can be struck again.
@@ -176,56 +157,6 @@ func (a Answer) Nearest() float64 {
 	return math.Max(a.Limits.SlowestLaunch*(1+1e-6), small)
 }
 
-var readers = map[Kind]func(*input.Object) (Rig, error){
-	Speed: func(o *input.Object) (Rig, error) { return readSpeedBag(o) }, DoubleEnd: readDoubleEndBag, Reflex: readReflexBag,
-	Slip: readSlipBag, Hanging: readHangingBag,
-}
-
-// Read reads the rig document of one object, of whatever kind, and checks it whole.
-func Read(o *input.Object) (Rig, error) {
-	kind := o.Choice("kind", string(Speed), string(DoubleEnd), string(Reflex), string(Slip), string(Hanging))
-	read, ok := readers[Kind(kind)]
-	if !ok {
-		return nil, o.Done()
-	}
-	return read(o)
-}
-
-// DecodeSpeedBag reads the document of a speed bag from JSON.
-func DecodeSpeedBag(doc []byte) (SpeedBag, error) {
-	o := input.Parse(doc)
-	o.Choice("kind", string(Speed))
-	return readSpeedBag(o)
-}
-
-// done closes the object a rig was read from and checks the rig.
-func done(o *input.Object, r Rig) (Rig, error) {
-	if err := o.Done(); err != nil {
-		return nil, err
-	}
-	if err := r.Check(); err != nil {
-		return nil, o.Under(err)
-	}
-	return r, nil
-}
-
-// limited is a value with the limits of its field.
-type limited struct {
-	field string
-	value float64
-	input.Limits
-}
-
-// within refuses the first value outside its limits.
-func within(list ...limited) error {
-	for _, l := range list {
-		if err := l.Limits.Check(l.field, l.value); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
 // impact returns the fist speed (m/s) of a fist of mass fist (kg) that drives a bag felt as a mass felt off at launch when it
 // comes in at inbound (m/s): v_f from v_out = −v_in + (1 + 0.6)·m_f/(m_f + m_b)·(v_f + v_in), a partly elastic impact of two
 // bodies. The masses of fists and the 0.6 are assumed.
@@ -235,59 +166,3 @@ func impact(launch, inbound, fist, felt float64) float64 {
 }
 
 func abs(n int) int { return max(n, -n) }
-
-// document writes the fields of a rig as the document that Read reads.
-func document(kind Kind, fields any) ([]byte, error) {
-	text, err := json.Marshal(fields)
-	if err != nil {
-		return nil, err
-	}
-	return append(fmt.Appendf(nil, `{"kind":%q,`, kind), text[1:]...), nil
-}
-
-// Apply sets measures anew and gives the rig and the place that come of it. A field that neither knows, or a value that
-// makes the rig impossible, is refused.
-func Apply(r Rig, p Place, settings []Setting) (Rig, Place, error) {
-	doc, err := json.Marshal(r)
-	if err != nil {
-		return r, p, err
-	}
-	place, err := json.Marshal(p)
-	if err != nil {
-		return r, p, err
-	}
-	var fields, around map[string]any
-	if err := errors.Join(json.Unmarshal(doc, &fields), json.Unmarshal(place, &around)); err != nil {
-		return r, p, err
-	}
-	for _, s := range settings {
-		into, name := fields, s.Field
-		if at, ok := strings.CutPrefix(name, "place."); ok {
-			into, name = around, at
-		}
-		if outer, inner, ok := strings.Cut(name, "."); ok {
-			into, _ = into[outer].(map[string]any)
-			name = inner
-		}
-		if into == nil {
-			return r, p, input.Refuse(s.Field, "not a field that is known here")
-		}
-		into[name] = s.To
-	}
-	doc, err = json.Marshal(fields)
-	if err != nil {
-		return r, p, err
-	}
-	if place, err = json.Marshal(around); err != nil {
-		return r, p, err
-	}
-	changed, err := Read(input.Parse(doc))
-	if err != nil {
-		return r, p, err
-	}
-	moved, err := ReadPlace(input.Parse(place))
-	if err != nil {
-		return r, p, input.Under("place", err)
-	}
-	return changed, moved, nil
-}

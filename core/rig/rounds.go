@@ -1,7 +1,6 @@
 package rig
 
 import (
-	"fmt"
 	"math"
 	"slices"
 
@@ -31,7 +30,6 @@ const (
 	agreeBy     = 3.0     // standard errors by which they have to differ from the value as it stands
 	agreeShare  = 0.012   // and by this share of it
 	agreeOnSide = 5.0 / 6 // share of the rounds that have to lie on one side of it
-	mostKept    = 0.98    // of its speed that a bag can keep at its board
 )
 
 // FitRound works out the value of the least-known parameter of a rig with which the bag would have taken the times it took,
@@ -44,9 +42,9 @@ func FitRound(r Rig, steps []Step, m Meeting) (RoundFit, bool) {
 	for k := range mostSteps {
 		picked = append(picked, steps[k*len(steps)/mostSteps])
 	}
-	f := r.leastKnown()
+	f := r.LeastKnown()
 	rests := func(value float64) []float64 {
-		bag := f.with(value)
+		bag := f.With(value)
 		var list []float64
 		for _, s := range picked {
 			n, met := s.Rebounds, Meeting{Rebounds: s.Rebounds, Angle: m.Angle}
@@ -67,11 +65,11 @@ func FitRound(r Rig, steps []Step, m Meeting) (RoundFit, bool) {
 		}
 		return (list[(len(list)-1)/2] + list[len(list)/2]) / 2
 	}
-	top := f.now * fitBetween
-	if r.Kind() == Speed {
-		top = math.Min(top, mostKept)
+	top := f.Value * fitBetween
+	if f.Most > 0 {
+		top = math.Min(top, f.Most)
 	}
-	value, err := motion.Root(middle, f.now/fitBetween, top, 1e-5*f.now)
+	value, err := motion.Root(middle, f.Value/fitBetween, top, 1e-5*f.Value)
 	if err != nil {
 		return RoundFit{}, false
 	}
@@ -83,7 +81,7 @@ func FitRound(r Rig, steps []Step, m Meeting) (RoundFit, bool) {
 	if !(steep > 0) || math.IsNaN(spread) {
 		return RoundFit{}, false
 	}
-	return RoundFit{Parameter: f.parameter, Value: value, Spread: spread, Steps: len(steps)}, true
+	return RoundFit{Parameter: f.Field, Value: value, Spread: spread, Steps: len(steps)}, true
 }
 
 // Agreement is a value of a rig's least-known parameter on which several rounds agree, against the one that stands.
@@ -93,13 +91,15 @@ type Agreement struct {
 	Spread     float64 // standard error of Value
 	Rounds     int
 	People     int
+
+	told func(value, was float64) string
 }
 
 // Agree asks the newest rounds on a rig, the newest last, whether it steadily comes back sooner or later than its model.
 func Agree(r Rig, rounds []RoundFit) (Agreement, bool) {
-	f := r.leastKnown()
-	a := Agreement{Parameter: f.parameter, Was: f.now}
-	rounds = slices.DeleteFunc(slices.Clone(rounds), func(x RoundFit) bool { return x.Parameter != f.parameter })
+	f := r.LeastKnown()
+	a := Agreement{Parameter: f.Field, Was: f.Value, told: f.Told}
+	rounds = slices.DeleteFunc(slices.Clone(rounds), func(x RoundFit) bool { return x.Parameter != f.Field })
 	if len(rounds) > mostAgree {
 		rounds = rounds[len(rounds)-mostAgree:]
 	}
@@ -110,9 +110,9 @@ func Agree(r Rig, rounds []RoundFit) (Agreement, bool) {
 	people := map[string]bool{}
 	above := 0.0
 	for _, x := range rounds {
-		values, weights = append(values, x.Value), append(weights, 1/(x.Spread*x.Spread+1e-6*f.now*f.now))
+		values, weights = append(values, x.Value), append(weights, 1/(x.Spread*x.Spread+1e-6*f.Value*f.Value))
 		people[x.Who] = true
-		if x.Value > f.now {
+		if x.Value > f.Value {
 			above++
 		}
 	}
@@ -121,23 +121,13 @@ func Agree(r Rig, rounds []RoundFit) (Agreement, bool) {
 	a.Spread = math.Max(sd, 1e-6*math.Abs(mean)) / math.Sqrt(float64(len(values)))
 	a.Rounds, a.People = len(rounds), len(people)
 	side := math.Max(above, float64(len(rounds))-above) / float64(len(rounds))
-	off := math.Abs(a.Value - f.now)
-	return a, off > agreeBy*a.Spread && off > agreeShare*f.now && side >= agreeOnSide
+	off := math.Abs(a.Value - f.Value)
+	return a, off > agreeBy*a.Spread && off > agreeShare*f.Value && side >= agreeOnSide
 }
 
 // Words say what the rounds agree on: "It keeps 78 % of its speed at the board, not 80: six rounds agree."
 func (a Agreement) Words() string {
-	said := ""
-	switch a.Parameter {
-	case "restitution":
-		said = fmt.Sprintf("It keeps %.0f %% of its speed at the board, not %.0f", 100*a.Value, 100*a.Was)
-	case "upper.stiffness":
-		said = fmt.Sprintf("Its cords have %.0f N/m, not %.0f", a.Value, a.Was)
-	case "spring":
-		said = fmt.Sprintf("Its spring has %.1f N·m/rad, not %.1f", a.Value, a.Was)
-	default:
-		said = fmt.Sprintf("It swings as on a chain of %.0f cm, not %.0f", 100*a.Value, 100*a.Was)
-	}
+	said := a.told(a.Value, a.Was)
 	said += ": " + words.Number(a.Rounds) + " rounds agree"
 	if a.People == 1 {
 		return said + ", all by one person, whose own lateness looks the same."

@@ -44,29 +44,38 @@ type Move struct {
 // Handle is a measure that can be dragged: a dimension line from (X1, Y1) to its knob at (X2, Y2). Field is of the rig's
 // document, or of its place after "place.".
 type Handle struct {
-	Field   string  `json:"field"`
-	Label   string  `json:"label"`
+	Field string `json:"field"`
+	Label string `json:"label"`
+	Line
+	Value float64 `json:"value"`
+	Min   float64 `json:"min"` // of Value
+	Max   float64 `json:"max"`
+	Moves []Move  `json:"moves"`
+}
+
+// Line leads from where a measure begins to its knob.
+type Line struct {
 	X1      float64 `json:"x1"`
 	Y1      float64 `json:"y1"`
 	X2      float64 `json:"x2"`
 	Y2      float64 `json:"y2"`
 	Upright bool    `json:"upright"` // it is dragged up and down, else to and fro
-	Value   float64 `json:"value"`
-	Min     float64 `json:"min"` // of Value
-	Max     float64 `json:"max"`
-	Moves   []Move  `json:"moves"`
 }
+
+// upright is a line beside a bag, x from its axis; level leads out from it.
+func upright(x, from, to float64) Line { return Line{x, from, x, to, true} }
+func level(y, to float64) Line         { return Line{0, y, to, y, false} }
 
 // walls draws the walls that were measured.
 func (s *Side) walls(p Place) {
 	for _, w := range []struct {
-		field, label string
-		at, sign     float64
-	}{{"place.beyond", "Wall behind the bag", p.Beyond, 1}, {"place.behind", "Wall behind the trainee", p.Behind, -1}} {
+		of       Field
+		at, sign float64
+	}{{walls[0], p.Beyond, 1}, {walls[2], p.Behind, -1}} {
 		if w.at > 0 {
 			x := w.sign * w.at
 			s.Shapes = append(s.Shapes, Shape{Kind: Wall, X1: x, X2: x, Y2: s.Top})
-			s.Handles = append(s.Handles, Handle{w.field, w.label, 0, 0.12, x, 0.12, false, w.at, 0.3, 6, []Move{{w.field, w.sign}}})
+			s.Handles = append(s.Handles, w.of.handle(w.at, level(0.12, x), 0.3, 6, Move{w.of.Name, w.sign}))
 		}
 	}
 }

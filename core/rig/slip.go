@@ -17,31 +17,17 @@ const (
 // SlipBag is a light pendulum at head height, drawn back and let go:
 // θ̈ = −(g/ℓ) sin θ − ½ρC_dA(ℓ/m)|θ̇|θ̇ with ℓ from the anchor to the bag's centre.
 type SlipBag struct {
-	AnchorHeight float64 `json:"anchorHeight"` // m above the floor
-	CentreHeight float64 `json:"centreHeight"` // m above the floor
-	BagDiameter  float64 `json:"bagDiameter"`  // m
-	BagMass      float64 `json:"bagMass"`      // kg
+	AnchorHeight float64 // m above the floor
+	CentreHeight float64 // m above the floor
+	BagDiameter  float64 // m
+	BagMass      float64 // kg
 }
 
-var (
-	heightLimits  = input.Limits{Min: 0, Max: 12, Open: true, Unit: "m"}
-	bagMassLimits = input.Limits{Min: 0, Max: 300, Open: true, Unit: "kg"}
-	// PullLimits are the distances a slip bag may be drawn back.
-	PullLimits = input.Limits{Min: 0, Max: 12, Open: true, Unit: "m"}
-)
-
-func readSlipBag(o *input.Object) (Rig, error) {
-	return done(o, SlipBag{
-		AnchorHeight: o.Number("anchorHeight", heightLimits), CentreHeight: o.Number("centreHeight", heightLimits),
-		BagDiameter: o.Number("bagDiameter", ballDiameterLimits), BagMass: o.Number("bagMass", bagMassLimits),
-	})
-}
+// PullLimits are the distances a slip bag may be drawn back.
+var PullLimits = input.Limits{Min: 0, Max: 12, Open: true, Unit: "m"}
 
 // MarshalJSON writes the document that Read reads.
-func (b SlipBag) MarshalJSON() ([]byte, error) {
-	type fields SlipBag
-	return document(Slip, fields(b))
-}
+func (b SlipBag) MarshalJSON() ([]byte, error) { return slipTable.Document(Slip, b) }
 
 // Kind of this rig.
 func (SlipBag) Kind() Kind { return Slip }
@@ -51,10 +37,7 @@ func (b SlipBag) Drop() float64 { return b.AnchorHeight - b.CentreHeight }
 
 // Check refuses measures outside their limits or that do not go together, by field.
 func (b SlipBag) Check() error {
-	if err := within(
-		limited{"anchorHeight", b.AnchorHeight, heightLimits}, limited{"centreHeight", b.CentreHeight, heightLimits},
-		limited{"bagDiameter", b.BagDiameter, ballDiameterLimits}, limited{"bagMass", b.BagMass, bagMassLimits},
-	); err != nil {
+	if err := slipTable.Check(b); err != nil {
 		return err
 	}
 	switch {

@@ -242,15 +242,10 @@ func (b SlipBag) Side(p Place) Side {
 		{Kind: CordLine, Y1: b.AnchorHeight, Y2: b.CentreHeight + r}, {Kind: Ball, Y1: b.CentreHeight, W: b.BagDiameter},
 	}}
 	s.Handles = []Handle{
-		{"anchorHeight", "Anchor above the floor", 0.55, 0, 0.55, b.AnchorHeight, true, b.AnchorHeight, b.CentreHeight + r + 0.02, 6, []Move{{"anchorHeight", 1}}},
-		{"centreHeight", "Middle of the bag above the floor", 0.3, 0, 0.3, b.CentreHeight, true, b.CentreHeight, r + 0.02, b.AnchorHeight - r - 0.02, []Move{{"centreHeight", 1}}},
-		{"bagDiameter", "Diameter", 0, b.CentreHeight, -r, b.CentreHeight, false, b.BagDiameter, 0.04, 0.5, []Move{{"bagDiameter", -2}}},
+		slipTable.handle(b, "anchorHeight", upright(0.55, 0, b.AnchorHeight), b.CentreHeight+r+0.02, 6, Move{"anchorHeight", 1}),
+		slipTable.handle(b, "centreHeight", upright(0.3, 0, b.CentreHeight), r+0.02, b.AnchorHeight-r-0.02, Move{"centreHeight", 1}),
+		slipTable.handle(b, "bagDiameter", level(b.CentreHeight, -r), 0.04, 0.5, Move{"bagDiameter", -2}),
 	}
 	s.walls(p)
 	return s
-}
-
-// leastKnown: the effective length, through the height of the anchor; the bag is to be let swing gently.
-func (b SlipBag) leastKnown() fitted {
-	return fitted{"anchorHeight", b.AnchorHeight, func(v float64) Rig { c := b; c.AnchorHeight = v; return c }, returnsOf, 0.3 * b.Drop(), false}
 }

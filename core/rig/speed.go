@@ -17,55 +17,18 @@ const windowReach = 20 * math.Pi / 180
 // SpeedBag is an air-filled bag that hangs on a swivel under a board, modelled as a thin spherical shell that swings
 // freely between contacts and keeps Restitution of its speed at each contact. It loses speed nowhere else.
 type SpeedBag struct {
-	BagLength   float64 `json:"bagLength"`             // m, swivel to bottom
-	BagDiameter float64 `json:"bagDiameter"`           // m, at the widest
-	BagMass     float64 `json:"bagMass"`               // kg
-	SwivelDrop  float64 `json:"swivelDrop"`            // m, pivot below the underside of the board
-	Restitution float64 `json:"restitution"`           // share of speed kept at a contact
-	BoardHeight float64 `json:"boardHeight,omitempty"` // m, underside of the board above the floor; 0 not measured
-}
-
-// Limits of a speed bag's measures, wide enough for any that is sold for children or for training (assumed).
-var speedLimits = struct{ length, diameter, mass, drop, restitution, board input.Limits }{
-	length:      input.Limits{Min: 0.08, Max: 0.80, Unit: "m"},
-	diameter:    input.Limits{Min: 0.05, Max: 0.60, Unit: "m"},
-	mass:        input.Limits{Min: 0.03, Max: 3, Unit: "kg"},
-	drop:        input.Limits{Min: 0, Max: 0.20, Unit: "m"},
-	restitution: input.Limits{Min: 0, Max: 1, Open: true},
-	board:       input.Limits{Min: 0.8, Max: 3.5, Unit: "m"},
-}
-
-func readSpeedBag(o *input.Object) (SpeedBag, error) {
-	b := SpeedBag{
-		BagLength:   o.Number("bagLength", speedLimits.length),
-		BagDiameter: o.Number("bagDiameter", speedLimits.diameter),
-		BagMass:     o.Number("bagMass", speedLimits.mass),
-		SwivelDrop:  o.Number("swivelDrop", speedLimits.drop),
-		Restitution: o.NumberOr("restitution", speedLimits.restitution, DefaultRestitution),
-		BoardHeight: o.NumberOr("boardHeight", speedLimits.board, 0),
-	}
-	if err := o.Done(); err != nil {
-		return SpeedBag{}, err
-	}
-	if err := b.shape(); err != nil {
-		return SpeedBag{}, o.Under(err)
-	}
-	return b, nil
+	BagLength   float64 // m, swivel to bottom
+	BagDiameter float64 // m, at the widest
+	BagMass     float64 // kg
+	SwivelDrop  float64 // m, pivot below the underside of the board
+	Restitution float64 // share of speed kept at a contact
+	BoardHeight float64 // m, underside of the board above the floor; 0 not measured
 }
 
 // Check refuses a bag whose measures are outside their limits or do not go together, by field.
 func (b SpeedBag) Check() error {
-	if err := within(
-		limited{"bagLength", b.BagLength, speedLimits.length}, limited{"bagDiameter", b.BagDiameter, speedLimits.diameter},
-		limited{"bagMass", b.BagMass, speedLimits.mass}, limited{"swivelDrop", b.SwivelDrop, speedLimits.drop},
-		limited{"restitution", b.Restitution, speedLimits.restitution},
-	); err != nil {
+	if err := speedTable.Check(b); err != nil {
 		return err
-	}
-	if b.BoardHeight != 0 {
-		if err := speedLimits.board.Check("boardHeight", b.BoardHeight); err != nil {
-			return err
-		}
 	}
 	return b.shape()
 }
@@ -220,10 +183,7 @@ func (b SpeedBag) Return(launch float64, m Meeting) (Return, error) {
 }
 
 // MarshalJSON writes the document that Read reads.
-func (b SpeedBag) MarshalJSON() ([]byte, error) {
-	type fields SpeedBag
-	return document(Speed, fields(b))
-}
+func (b SpeedBag) MarshalJSON() ([]byte, error) { return speedTable.Document(Speed, b) }
 
 // Kind of this rig.
 func (SpeedBag) Kind() Kind { return Speed }

@@ -1,7 +1,6 @@
 package rig
 
 import (
-	"fmt"
 	"math"
 
 	"melodromos/core/motion"
@@ -116,23 +115,10 @@ func (b SpeedBag) Side(p Place) Side {
 		{Kind: Drop, Y1: board - b.SwivelDrop, Y2: bottom, W: b.BagDiameter},
 	}}
 	s.Handles = []Handle{
-		{"boardHeight", "Board above the floor", 0.5, 0, 0.5, board, true, b.BoardHeight, speedLimits.board.Min, speedLimits.board.Max, []Move{{"boardHeight", 1}}},
-		{"bagLength", "Length", 0.26, board - b.SwivelDrop, 0.26, bottom, true, b.BagLength, math.Max(2*r-b.SwivelDrop, speedLimits.length.Min) + 0.005, 0.5, []Move{{"bagLength", -1}}},
-		{"bagDiameter", "Diameter", 0, bottom + r, -r, bottom + r, false, b.BagDiameter, 2*b.SwivelDrop + 0.02, math.Min(b.BagLength, (b.BagLength+b.SwivelDrop)) - 0.01, []Move{{"bagDiameter", -2}}},
+		speedTable.handle(b, "boardHeight", upright(0.5, 0, board), 0, math.Inf(1), Move{"boardHeight", 1}),
+		speedTable.handle(b, "bagLength", upright(0.26, board-b.SwivelDrop, bottom), 2*r-b.SwivelDrop+0.005, math.Inf(1), Move{"bagLength", -1}),
+		speedTable.handle(b, "bagDiameter", level(bottom+r, -r), 2*b.SwivelDrop+0.02, b.BagLength-0.01, Move{"bagDiameter", -2}),
 	}
 	s.walls(p)
 	return s
-}
-
-// leastKnown: how much speed the bag keeps at the board, told by the board sounds.
-func (b SpeedBag) leastKnown() fitted {
-	return fitted{"restitution", b.Restitution, func(v float64) Rig { c := b; c.Restitution = v; return c },
-		func(r Rig, launch float64, n int) ([]float64, error) {
-			speed, ok := r.(SpeedBag)
-			if !ok {
-				return nil, fmt.Errorf("rig: %s is no speed bag", r.Kind())
-			}
-			back, err := speed.Return(launch, Meeting{Rebounds: n})
-			return back.Boards, err
-		}, 0, true}
 }

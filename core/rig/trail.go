@@ -21,31 +21,33 @@ const steadying = 0.25
 // perSecond is how many points a second a trail is drawn with.
 const perSecond = 50
 
-// Trail draws the bag's motion under a row of blows, from 0 to end s, and tells how far (m) a swing of 1 is. A slip bag, which
-// nobody has to strike, is drawn from letting go at pull m.
-func Trail(r Rig, blows []Blow, pull, end float64) ([]TracePoint, float64) {
-	switch b := r.(type) {
-	case DoubleEndBag:
-		return b.swing().trail(blows, end)
-	case ReflexBag:
-		return b.swing().trail(blows, end)
-	case HangingBag:
-		rate := b.pendulum().Rate
-		return oscillator{
-			swing: motion.Swing{Accel: func(x, _ float64) float64 { return -rate * rate * math.Sin(x) }}, arm: b.arm(),
-			felt: b.Inertia() / (b.arm() * b.arm()), fist: hangingFist,
-		}.trail(blows, end)
-	case SlipBag:
-		var list []TracePoint
-		l := b.Drop()
-		for _, s := range b.swing().Sample(math.Asin(math.Min(pull/l, 1)), 0, end, points(end)) {
-			list = append(list, TracePoint{s.At, l * math.Sin(s.X) / pull})
-		}
-		return list, pull
-	case SpeedBag:
-		return b.trail(blows, end), b.arm() * b.Contact()
+// Trail follows the ball between its cords.
+func (b DoubleEndBag) Trail(blows []Blow, _, end float64) ([]TracePoint, float64) {
+	return b.swing().trail(blows, end)
+}
+
+// Trail follows the ball on its pole.
+func (b ReflexBag) Trail(blows []Blow, _, end float64) ([]TracePoint, float64) {
+	return b.swing().trail(blows, end)
+}
+
+// Trail follows the bag on its chain.
+func (b HangingBag) Trail(blows []Blow, _, end float64) ([]TracePoint, float64) {
+	rate := b.pendulum().Rate
+	fist, felt := b.Masses()
+	return oscillator{
+		swing: motion.Swing{Accel: func(x, _ float64) float64 { return -rate * rate * math.Sin(x) }}, arm: b.arm(), felt: felt, fist: fist,
+	}.trail(blows, end)
+}
+
+// Trail follows the bag from letting go at pull m: nobody has to strike it.
+func (b SlipBag) Trail(_ []Blow, pull, end float64) ([]TracePoint, float64) {
+	var list []TracePoint
+	l := b.Drop()
+	for _, s := range b.swing().Sample(math.Asin(math.Min(pull/l, 1)), 0, end, points(end)) {
+		list = append(list, TracePoint{s.At, l * math.Sin(s.X) / pull})
 	}
-	return nil, 0
+	return list, pull
 }
 
 func points(seconds float64) int { return max(2, int(math.Ceil(seconds*perSecond))) }
@@ -92,8 +94,8 @@ func (o oscillator) trail(blows []Blow, end float64) ([]TracePoint, float64) {
 	return list, furthest * o.arm
 }
 
-// trail draws a speed bag from strike to strike, and after the last one over five more contacts.
-func (b SpeedBag) trail(blows []Blow, end float64) []TracePoint {
+// Trail draws a speed bag from strike to strike, and after the last one over five more contacts.
+func (b SpeedBag) Trail(blows []Blow, _, end float64) ([]TracePoint, float64) {
 	list := []TracePoint{}
 	for i, blow := range blows {
 		count, until := 5, end
@@ -110,5 +112,5 @@ func (b SpeedBag) trail(blows []Blow, end float64) []TracePoint {
 			}
 		}
 	}
-	return list
+	return list, b.arm() * b.Contact()
 }

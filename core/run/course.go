@@ -21,6 +21,9 @@ const (
 	Stopped State = "stopped"
 )
 
+// Values lists them.
+func (State) Values() []State { return []State{Ready, Running, Paused, Done, Stopped} }
+
 // Over says whether a round has ended.
 func (s State) Over() bool { return s == Done || s == Stopped }
 
@@ -35,6 +38,9 @@ const (
 	Stop   Action = "stop"
 	Finish Action = "finish"
 )
+
+// Values lists them.
+func (Action) Values() []Action { return []Action{Start, Pause, Resume, Stop, Finish} }
 
 // Course is how a round stands. The times are those of the wall; what has not been is zero.
 type Course struct {

@@ -23,6 +23,11 @@ const (
 	MarkFound   MarkKind = "found"
 )
 
+// Values lists them.
+func (MarkKind) Values() []MarkKind {
+	return []MarkKind{MarkMissed, MarkOffLine, MarkWild, MarkTouched, MarkFound}
+}
+
 // Mark is a coach's mark on the round's clock.
 type Mark struct {
 	At   drill.Micros

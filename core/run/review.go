@@ -3,8 +3,10 @@ package run
 import (
 	"melodromos/core/answer"
 	"melodromos/core/catalogue"
+	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/judge"
+	"melodromos/core/rig"
 	"melodromos/core/words"
 )
 
@@ -22,10 +24,10 @@ type Review struct {
 	Extra     int `json:"extra"`
 	WrongHand int `json:"wrongHand"`
 
-	KeptBy     string      `json:"keptBy" enum:"bag,beat" doc:"whose clock it was judged on"`
+	KeptBy     drill.Clock `json:"keptBy" doc:"whose clock it was judged on"`
 	OnScreen   bool        `json:"onScreen" doc:"the bag was on the screen alone"`
 	Judged     bool        `json:"judged" doc:"there were hits, from a source that tells clean from late"`
-	Ended      string      `json:"ended" enum:"bell,stopped,vanished,"`
+	Ended      judge.Ended `json:"ended"`
 	Tempo      *float64    `json:"tempo" doc:"strikes a minute that were held, on the bag's clock"`
 	Asked      *float64    `json:"asked" doc:"strikes a minute that were planned"`
 	Trend      *float64    `json:"trend" doc:"change of the tempo over the round as a share, quicker positive"`
@@ -51,14 +53,14 @@ type Review struct {
 
 // StrikeOut is a planned strike and what became of it.
 type StrikeOut struct {
-	At      float64  `json:"at"`
-	Hand    string   `json:"hand" enum:"lead,rear,both"`
-	Face    string   `json:"face" enum:"front,behind"`
-	Pin     bool     `json:"pin" doc:"a trap"`
-	Still   bool     `json:"still" doc:"on a bag at rest"`
-	Window  float64  `json:"window"`
-	Verdict string   `json:"verdict" enum:"clean,early,late,wrongHand,missed"`
-	Error   *float64 `json:"error" doc:"s after the offset, late positive"`
+	At      float64       `json:"at"`
+	Hand    combo.Hand    `json:"hand"`
+	Face    rig.Face      `json:"face"`
+	Pin     bool          `json:"pin" doc:"a trap"`
+	Still   bool          `json:"still" doc:"on a bag at rest"`
+	Window  float64       `json:"window"`
+	Verdict judge.Verdict `json:"verdict"`
+	Error   *float64      `json:"error" doc:"s after the offset, late positive"`
 }
 
 // HitOut is a captured hit; extra belongs to no strike.
@@ -70,8 +72,8 @@ type HitOut struct {
 
 // MarkOut is a coach's mark.
 type MarkOut struct {
-	At   float64 `json:"at"`
-	Kind string  `json:"kind" enum:"missed,offLine,wild,touched,found"`
+	At   float64  `json:"at"`
+	Kind MarkKind `json:"kind"`
 }
 
 // GroupOut is what one hand, or one position of the pattern, shows.
@@ -104,12 +106,12 @@ func (j Judged) Review() Review {
 	round, r := j.Round, j.record
 	v := Review{
 		Headline: j.Summary.Headline, Remarks: j.remarks(), Recap: answer.List(catalogue.Recap(r.Plan)), Summary: j.Summary, Starts: []float64{},
-		KeptBy: string(round.By), OnScreen: drill.OnScreen(r.By, r.Plays) && round.By == drill.ByBag, Judged: round.Judged() || j.Summary.Passes > 0, Ended: string(r.Ended),
+		KeptBy: round.By, OnScreen: drill.OnScreen(r.By, r.Plays) && round.By == drill.ByBag, Judged: round.Judged() || j.Summary.Passes > 0, Ended: r.Ended,
 		Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand,
 		OffsetKept: round.Kept, Offset: round.Offset, Bias: answer.Known(round.Bias), Spread: answer.Known(round.Spread), Drift: answer.Known(round.Drift),
 		Variety: answer.Known(round.Variety), Inbound: answer.Known(round.Inbound), Clock: answer.Known(round.Measures.Clock), Motor: answer.Known(round.Motor),
 		Hands: groups(round.Hands), Positions: groups(round.Positions),
-		Marks:   answer.Every(r.Marks, func(m Mark) MarkOut { return MarkOut{m.At.Seconds(), string(m.Kind)} }),
+		Marks:   answer.Every(r.Marks, func(m Mark) MarkOut { return MarkOut{m.At.Seconds(), m.Kind} }),
 		Breaks:  answer.Every(round.Breaks, func(b judge.Break) BreakOut { return BreakOut{b.At, b.Run, string(b.Verdict), answer.Known(b.Recover)} }),
 		Paces:   answer.Every(round.Paces, func(p judge.Pace) PaceOut { return PaceOut{p.From, p.Hits, answer.Known(p.Tempo)} }),
 		Strikes: []StrikeOut{}, Hits: []HitOut{},
@@ -124,7 +126,7 @@ func (j Judged) Review() Review {
 		v.Slips = answer.Known(j.Slips.Share())
 	}
 	for i, strike := range round.Planned {
-		v.Strikes = append(v.Strikes, StrikeOut{At: strike.At, Hand: string(strike.Hand), Face: string(strike.Face), Pin: strike.Pin, Still: strike.Still, Window: strike.Window, Verdict: string(round.Strikes[i])})
+		v.Strikes = append(v.Strikes, StrikeOut{At: strike.At, Hand: strike.Hand, Face: strike.Face, Pin: strike.Pin, Still: strike.Still, Window: strike.Window, Verdict: round.Strikes[i]})
 	}
 	for _, h := range round.Hits {
 		v.Hits = append(v.Hits, HitOut{At: h.At - round.Offset, Hand: string(h.Hand), Extra: true})

@@ -23,6 +23,9 @@ const (
 // Bands lists them from the first to the last.
 var Bands = []Band{FirstTimer, Beginner, Intermediate, Advanced, Expert}
 
+// Values lists them.
+func (Band) Values() []Band { return Bands }
+
 // Ability is what one trainee can do.
 type Ability struct {
 	Timing    float64    // spread of a produced interval as a share of it

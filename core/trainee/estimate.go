@@ -41,6 +41,9 @@ const (
 	Rounds  Origin = "rounds"
 )
 
+// Values lists them.
+func (Origin) Values() []Origin { return []Origin{Assumed, Stated, Tested, Rounds} }
+
 // Evidence is one finding about somebody. Kept for good: an estimate is worked out from all of it.
 type Evidence struct {
 	Figure Figure

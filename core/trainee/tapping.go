@@ -25,6 +25,9 @@ const (
 // Tests lists them in the order in which they are done.
 var Tests = []Test{TwoHands, OneHand, Beat, ToLight, ToSound}
 
+// Values lists them.
+func (Test) Values() []Test { return Tests }
+
 // The tests as they are run (common practice in the study of tapping, from memory).
 const (
 	RateTime   = 10.0 // s of a rate test

@@ -17,6 +17,9 @@ const (
 	Imperial Units = "imperial"
 )
 
+// Values lists them.
+func (Units) Values() []Units { return []Units{Metric, Imperial} }
+
 // Length puts a length (m) into words: centimetres below a metre and metres above, or inches. Tenths of a centimetre are
 // kept where there are some.
 func (u Units) Length(m float64) string {

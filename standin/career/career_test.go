@@ -47,7 +47,7 @@ func TestPlateau(t *testing.T) {
 			same = 1
 		}
 		most = max(most, same)
-		moves[r.proposal.Move] = true
+		moves[string(r.proposal.Move)] = true
 	}
 	if most > 6 {
 		t.Errorf("%d rounds of the same in a row", most)

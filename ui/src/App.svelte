@@ -4,6 +4,7 @@
   import Router, { router } from 'svelte-spa-router'
   import { wrap } from 'svelte-spa-router/wrap'
   import { onMount } from 'svelte'
+  import { kinds } from './lib/bench/kinds.svelte'
   import { sendLeftovers } from './lib/run/outbox.svelte'
   import { session } from './lib/session.svelte'
   import Notice from './lib/ui/Notice.svelte'
@@ -19,7 +20,7 @@
     '/people/:id/tests': wrap({ asyncComponent: () => import('./views/Tests.svelte') }),
     '/people/:id/ladder/:kind': wrap({ asyncComponent: () => import('./views/Ladder.svelte') }),
     '/bags': wrap({ asyncComponent: () => import('./views/Bags.svelte') }),
-    '/bags/:id': wrap({ asyncComponent: () => import('./views/Bench.svelte') }),
+    '/bags/:id': wrap({ asyncComponent: () => import('./views/bench/Bench.svelte') }),
     '/cards/:rig/:trainee': wrap({ asyncComponent: () => import('./views/Card.svelte') }),
     '/drills': wrap({ asyncComponent: () => import('./views/Drills.svelte') }),
     '/drills/:id': wrap({ asyncComponent: () => import('./views/DrillEditor.svelte') }),
@@ -41,8 +42,10 @@
     })
   })
   $effect(() => {
-    if (session.me) void sendLeftovers(session.me.id)
-    else client.clear()
+    if (session.me) {
+      void kinds.load()
+      void sendLeftovers(session.me.id)
+    } else client.clear()
   })
   $effect(() => {
     document.documentElement.classList.toggle('slate', floor && !!session.me)
@@ -50,16 +53,31 @@
 </script>
 
 <QueryClientProvider {client}>
-  {#if session.problem}
-    <main class="mx-auto max-w-3xl p-6"><Notice title="No connection" text={session.problem} again={() => session.load()} /></main>
+  {#if session.problem || kinds.problem}
+    <main class="mx-auto max-w-3xl p-6">
+      <Notice
+        title="No connection"
+        text={session.problem || kinds.problem}
+        again={() => (session.problem ? session.load() : kinds.load())} />
+    </main>
   {:else if session.me === null}
     <SignIn />
-  {:else if session.me}
+  {:else if session.me && kinds.all.length > 0}
     {#if floor}
       <Router {routes} />
     {:else}
       <Shell><Router {routes} restoreScrollState /></Shell>
     {/if}
   {/if}
-  <Toaster position="bottom-center" theme={floor ? 'dark' : 'light'} toastOptions={{ unstyled: true, classes: { toast: 'font-sans flex w-full items-center justify-between gap-3 border-2 border-ink bg-sheet px-4 py-2 font-semibold text-ink', actionButton: 'button' } }} />
+  <Toaster
+    position="bottom-center"
+    theme={floor ? 'dark' : 'light'}
+    toastOptions={{
+      unstyled: true,
+      classes: {
+        toast:
+          'font-sans flex w-full items-center justify-between gap-3 border-2 border-ink bg-sheet px-4 py-2 font-semibold text-ink',
+        actionButton: 'button',
+      },
+    }} />
 </QueryClientProvider>

@@ -15,13 +15,22 @@ export class Act {
   }
 
   /** Gives what came of it; undefined where it was refused, or where something else was still under way. */
-  async do<T>(name: string, work: () => Promise<T>, said?: Said<T>, undo?: () => Promise<unknown>): Promise<T | undefined> {
+  async do<T>(
+    name: string,
+    work: () => Promise<T>,
+    said?: Said<T>,
+    undo?: () => Promise<unknown>,
+  ): Promise<T | undefined> {
     if (this.busy) return undefined
     this.busy = name
     try {
       const done = await work()
       await this.#client.invalidateQueries()
-      if (said) toast(typeof said === 'string' ? said : said(done), undo ? { action: { label: 'Undo', onClick: () => void this.do(`undo ${name}`, undo) } } : {})
+      if (said)
+        toast(
+          typeof said === 'string' ? said : said(done),
+          undo ? { action: { label: 'Undo', onClick: () => void this.do(`undo ${name}`, undo) } } : {},
+        )
       return done
     } catch (e) {
       toast((e as Error).message)

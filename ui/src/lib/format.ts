@@ -13,7 +13,8 @@ export const range = (slowest: number, fastest: number) => {
 export const percent = (share: number) => `${Math.round(100 * share)} %`
 export const ms = (s: number) => `${Math.round(1000 * s)} ms`
 export const signedMs = (s: number) => `${s > 0 ? '+' : s < 0 ? '−' : ''}${Math.abs(Math.round(1000 * s))} ms`
-export const speed = (v: number, units: Units) => (units === 'imperial' ? `${(v * 3.28084).toFixed(1)} ft/s` : `${v.toFixed(1)} m/s`)
+export const speed = (v: number, units: Units) =>
+  units === 'imperial' ? `${(v * 3.28084).toFixed(1)} ft/s` : `${v.toFixed(1)} m/s`
 
 export function length(m: number, units: Units): string {
   if (units === 'imperial') return `${(m / 0.0254).toFixed(1)} in`
@@ -21,7 +22,8 @@ export function length(m: number, units: Units): string {
 }
 
 /** A length that nobody measures to the millimetre: to the centimetre, or the half inch. */
-export const about = (m: number, units: Units) => length(units === 'imperial' ? Math.round(m / 0.0127) * 0.0127 : Math.round(m * 100) / 100, units)
+export const about = (m: number, units: Units) =>
+  length(units === 'imperial' ? Math.round(m / 0.0127) * 0.0127 : Math.round(m * 100) / 100, units)
 
 /** minutes:seconds of a time in seconds, rounded up as a clock that runs down shows it. */
 export function countdown(s: number): string {
@@ -34,11 +36,16 @@ export function duration(s: number): string {
   return s % 60 === 0 ? `${s / 60} min` : countdown(s)
 }
 
-const bare = (at: string, zone: string, o: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...o }).format(new Date(at))
+const bare = (at: string, zone: string, o: Intl.DateTimeFormatOptions) =>
+  new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...o }).format(new Date(at))
 export const day = (at: string, zone: string) => bare(at, zone, { weekday: 'long', day: 'numeric', month: 'long' })
-export const shortDay = (at: string, zone: string) => bare(at, zone, { weekday: 'short', day: 'numeric', month: 'short' })
+export const shortDay = (at: string, zone: string) =>
+  bare(at, zone, { weekday: 'short', day: 'numeric', month: 'short' })
 /** The day it is in a zone, as 2026-03-02. */
-export const dayIn = (zone: string) => new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(new Date())
+export const dayIn = (zone: string) =>
+  new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(
+    new Date(),
+  )
 export const clockTime = (at: string, zone: string) => bare(at, zone, { hour: '2-digit', minute: '2-digit' })
 
 export const count = (n: number, one: string, many = one + 's') => `${n} ${n === 1 ? one : many}`
@@ -48,39 +55,83 @@ export function side(hand: string, stance: string): 'left' | 'right' {
   return (hand === 'lead') === (stance === 'orthodox') ? 'left' : 'right'
 }
 
-export const verdicts: Record<string, string> = { clean: 'clean', early: 'early', late: 'late', wrongHand: 'other hand', missed: 'missed' }
-export const markNames: Record<string, string> = { missed: 'Missed', offLine: 'Off line', wild: 'Wild', touched: 'Touched', found: 'Found again' }
+export const verdicts: Record<string, string> = {
+  clean: 'clean',
+  early: 'early',
+  late: 'late',
+  wrongHand: 'other hand',
+  missed: 'missed',
+}
+export const markNames: Record<string, string> = {
+  missed: 'Missed',
+  offLine: 'Off line',
+  wild: 'Wild',
+  touched: 'Touched',
+  found: 'Found again',
+}
 export const dayNames = ['Su', 'Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa']
-export const bands: Record<string, string> = { 'first-timer': 'First-timer', beginner: 'Beginner', intermediate: 'Intermediate', advanced: 'Advanced', expert: 'Expert' }
+export const bands: Record<string, string> = {
+  'first-timer': 'First-timer',
+  beginner: 'Beginner',
+  intermediate: 'Intermediate',
+  advanced: 'Advanced',
+  expert: 'Expert',
+}
 
 export const figureNames: Record<string, string> = {
-  timing: 'Evenness of timing', motor: 'Steadiness of the hand', bias: 'Lateness', alternate: 'Two hands in turn', sameHand: 'One hand again', sound: 'Reaction to sound', sight: 'Reaction to sight', fistSpeed: 'Fist speed, greatest', force: 'Scatter of the force', miss: 'Missed outright',
+  timing: 'Evenness of timing',
+  motor: 'Steadiness of the hand',
+  bias: 'Lateness',
+  alternate: 'Two hands in turn',
+  sameHand: 'One hand again',
+  sound: 'Reaction to sound',
+  sight: 'Reaction to sight',
+  fistSpeed: 'Fist speed, greatest',
+  force: 'Scatter of the force',
+  miss: 'Missed outright',
 }
 /** A figure of what somebody can do. */
 export function ability(figure: string, v: number, units: Units): string {
   switch (figure) {
-    case 'timing': case 'force': case 'miss': return `${(100 * v).toFixed(1)} %`
-    case 'motor': return ms(v)
-    case 'bias': return Math.abs(v) < 0.0005 ? 'none' : `${ms(Math.abs(v))} ${v > 0 ? 'late' : 'early'}`
-    case 'fistSpeed': return speed(v, units)
-    default: return `${v.toFixed(2)} s`
+    case 'timing':
+    case 'force':
+    case 'miss':
+      return `${(100 * v).toFixed(1)} %`
+    case 'motor':
+      return ms(v)
+    case 'bias':
+      return Math.abs(v) < 0.0005 ? 'none' : `${ms(Math.abs(v))} ${v > 0 ? 'late' : 'early'}`
+    case 'fistSpeed':
+      return speed(v, units)
+    default:
+      return `${v.toFixed(2)} s`
   }
 }
 
 /** How sure a figure of somebody is. */
-export const sure = (figure: string, v: number, units: Units) => `± ${['timing', 'miss', 'force', 'fistSpeed'].includes(figure) ? ability(figure, v, units) : ms(v)}`
+export const sure = (figure: string, v: number, units: Units) =>
+  `± ${['timing', 'miss', 'force', 'fistSpeed'].includes(figure) ? ability(figure, v, units) : ms(v)}`
 
 /** A figure of a check in its unit. */
 export function figure(v: number, unit: string, units: Units): string {
   const imperial = units === 'imperial'
   switch (unit) {
-    case 'm': return length(v, units)
-    case 's': return Math.abs(v) < 0.1 ? ms(v) : `${v.toFixed(2)} s`
-    case 'N': return imperial ? `${Math.round(v / 4.448222)} lbf` : `${Math.round(v)} N (${(v / 9.80665).toFixed(v < 98 ? 1 : 0)} kg)`
-    case 'kg': return imperial ? `${(v * 2.204623).toFixed(1)} lb` : `${v.toFixed(1)} kg`
-    case 'm/s': return speed(v, units)
-    case 'degrees': return `${Math.round(v)}°`
-    default: return v.toFixed(Number.isInteger(v) ? 0 : 2)
+    case 'm':
+      return length(v, units)
+    case 's':
+      return Math.abs(v) < 0.1 ? ms(v) : `${v.toFixed(2)} s`
+    case 'N':
+      return imperial
+        ? `${Math.round(v / 4.448222)} lbf`
+        : `${Math.round(v)} N (${(v / 9.80665).toFixed(v < 98 ? 1 : 0)} kg)`
+    case 'kg':
+      return imperial ? `${(v * 2.204623).toFixed(1)} lb` : `${v.toFixed(1)} kg`
+    case 'm/s':
+      return speed(v, units)
+    case 'degrees':
+      return `${Math.round(v)}°`
+    default:
+      return v.toFixed(Number.isInteger(v) ? 0 : 2)
   }
 }
 

@@ -3,7 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { toast } from 'svelte-sonner'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { kindNames, measuresOf, valueOf } from '../lib/bench/measures'
+  import { kindName, kinds, measuresOf, valueOf } from '../lib/bench/kinds.svelte'
   import { read } from '../lib/bench/fields'
   import Sketch from '../lib/bench/Sketch.svelte'
   import { session } from '../lib/session.svelte'
@@ -20,13 +20,20 @@
       await ask(back ? api.POST('/api/rigs/{id}/restore', path) : api.DELETE('/api/rigs/{id}', path))
       await client.invalidateQueries()
       if (back) toast(`${rig.name} hangs again.`)
-      else toast(`${rig.name} is archived; its rounds stay in the log.`, { action: { label: 'Undo', onClick: () => void retire(rig, true) } })
+      else
+        toast(`${rig.name} is archived; its rounds stay in the log.`, {
+          action: { label: 'Undo', onClick: () => void retire(rig, true) },
+        })
     } catch (e) {
       toast((e as Error).message)
     }
   }
   // The first few measures tell rigs of a kind apart.
-  const told = (doc: Schemas['RigDoc']) => measuresOf(doc).slice(0, 3).map((m) => `${m.label.split(',')[0]!.toLowerCase()} ${valueOf(m.field, read(doc, {}, m.field), session.units)}`).join(', ')
+  const told = (doc: Schemas['RigDoc']) =>
+    measuresOf(doc)
+      .slice(0, 3)
+      .map((m) => `${m.label.split(',')[0]!.toLowerCase()} ${valueOf(m.field, read(doc, {}, m.field), session.units)}`)
+      .join(', ')
 </script>
 
 <svelte:head><title>Bags · Melodromos</title></svelte:head>
@@ -37,17 +44,22 @@
 {#if bags.isError}
   <Notice title="The bags could not be read" text={bags.error.message} again={() => bags.refetch()} />
 {:else if bags.data?.length === 0}
-  <Notice title="No bag yet." text="Measure one as it hangs: under its board, between its cords, on its pole, rope or chain." />
+  <Notice
+    title="No bag yet."
+    text="Measure one as it hangs: under its board, between its cords, on its pole, rope or chain." />
 {:else}
   <ul class="seam mt-6">
     {#each bags.data ?? [] as b (b.id)}
-      <li class="grid grid-cols-[auto_1fr] items-center gap-x-5 gap-y-2 border-b border-rope py-3 md:grid-cols-[auto_1fr_auto]">
+      <li
+        class="grid grid-cols-[auto_1fr] items-center gap-x-5 gap-y-2 border-b border-rope py-3 md:grid-cols-[auto_1fr_auto]">
         <Sketch doc={b.doc} />
         <div class="min-w-0">
           <p class="text-lg font-bold">{b.name}</p>
           <p>{b.sentence}</p>
-          {#if b.wrong?.length}<p class="font-semibold">Wrong: {b.wrong.map((w, i) => (i === 0 ? w : w.charAt(0).toLowerCase() + w.slice(1))).join('; ')}.</p>{/if}
-          <p class="text-sm text-soft">{kindNames[b.doc.kind]}: {told(b.doc)}</p>
+          {#if b.wrong?.length}<p class="font-semibold">
+              Wrong: {b.wrong.map((w, i) => (i === 0 ? w : w.charAt(0).toLowerCase() + w.slice(1))).join('; ')}.
+            </p>{/if}
+          <p class="text-sm text-soft">{kindName(b.doc.kind)}: {told(b.doc)}</p>
         </div>
         <span class="flex flex-wrap gap-2 max-md:col-span-2">
           <a class="button" href="#/bags/{b.id}" aria-label="To the bench, {b.name}">To the bench</a>
@@ -63,8 +75,10 @@
     <summary class="cursor-pointer font-semibold">Archived: {away.data.length}</summary>
     <ul class="mt-2">
       {#each away.data as b (b.id)}
-        <li class="flex items-center justify-between gap-4 border-b border-rope py-2"><span>{b.name}, {kindNames[b.doc.kind].toLowerCase()}</span>
-          <button class="button" aria-label="Hang again {b.name}" onclick={() => retire(b, true)}>Hang again</button></li>
+        <li class="flex items-center justify-between gap-4 border-b border-rope py-2">
+          <span>{b.name}, {kinds.of(b.doc.kind).name}</span>
+          <button class="button" aria-label="Hang again {b.name}" onclick={() => retire(b, true)}>Hang again</button>
+        </li>
       {/each}
     </ul>
   </details>

@@ -43,24 +43,55 @@
 
 <svelte:window onkeydown={key} />
 <svelte:head><title>Delay of this device · Melodromos</title></svelte:head>
-<h1 class="text-3xl font-extrabold">{now ? `This device tells of a tap ${ms(now.late)} late.` : 'How late does this device tell of a tap?'}</h1>
-<p class="mt-2 max-w-prose text-lg">{now ? `Measured with ${now.with} on ${day(now.at, session.zone)}; taken off the taps of every round on this device.` : 'Every screen and every speaker is a little late. Tap along with ten clicks, once on each device, and it is taken off.'}</p>
+<h1 class="text-3xl font-extrabold">
+  {now ? `This device tells of a tap ${ms(now.late)} late.` : 'How late does this device tell of a tap?'}
+</h1>
+<p class="mt-2 max-w-prose text-lg">
+  {now
+    ? `Measured with ${now.with} on ${day(now.at, session.zone)}; taken off the taps of every round on this device.`
+    : 'Every screen and every speaker is a little late. Tap along with ten clicks, once on each device, and it is taken off.'}
+</p>
 <div class="mt-4 max-w-xl">
-  <Choice label="Tap along with" value={by} options={[{ value: 'clicks', text: 'Ten clicks' }, { value: 'flashes', text: 'Ten flashes' }]} onchange={(v) => (by = v)} note={by === 'clicks' ? 'With the sound on, as on the floor.' : 'Where the sound is off: the disc fills ten times.'} />
+  <Choice
+    label="Tap along with"
+    value={by}
+    options={[
+      { value: 'clicks', text: 'Ten clicks' },
+      { value: 'flashes', text: 'Ten flashes' },
+    ]}
+    onchange={(v) => (by = v)}
+    note={by === 'clicks'
+      ? 'With the sound on, as on the floor.'
+      : 'Where the sound is off: the disc fills ten times.'} />
   <button
     class="mt-3 flex min-h-40 w-full items-center gap-6 rounded-[3px] border-2 border-rope bg-sheet px-6 text-left"
-    onpointerdown={(e) => { if (beats.on) beats.tap(e.timeStamp) }}
-    onclick={() => { if (!beats.on) void start() }}
-  >
-    <span class="size-10 shrink-0 rounded-full border-4 border-strike {beats.lit ? 'bg-strike' : ''}" aria-hidden="true"></span>
-    <span class="figure text-4xl" aria-live="polite">{beats.on ? (beats.taps > 0 ? `${beats.taps} taps` : 'Tap with it, here or with Space') : 'Start'}</span>
+    onpointerdown={(e) => {
+      if (beats.on) beats.tap(e.timeStamp)
+    }}
+    onclick={() => {
+      if (!beats.on) void start()
+    }}>
+    <span class="size-10 shrink-0 rounded-full border-4 border-strike {beats.lit ? 'bg-strike' : ''}" aria-hidden="true"
+    ></span>
+    <span class="figure text-4xl" aria-live="polite"
+      >{beats.on ? (beats.taps > 0 ? `${beats.taps} taps` : 'Tap with it, here or with Space') : 'Start'}</span>
   </button>
   {#if beats.on}<button class="button mt-2" onclick={() => beats.stop()}>Stop</button>{/if}
   {#if problem}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
   {#if found}
-    <p class="mt-3 text-lg" role="status"><strong>{ms(found.late)} late</strong>, from {found.matched} beats; two taps in three within {ms(found.spread)} of that.</p>
+    <p class="mt-3 text-lg" role="status">
+      <strong>{ms(found.late)} late</strong>, from {found.matched} beats; two taps in three within {ms(found.spread)} of that.
+    </p>
     <button class="button main mt-2" onclick={use}>Take it off from now on</button>
   {/if}
-  {#if now && !beats.on}<button class="button quiet mt-4" onclick={() => { forget(); now = null }}>Forget what was measured</button>{/if}
-  <p class="mt-6 text-sm text-soft">People tap a little ahead of a beat that they foresee, some hundredths of a second; that is in the figure as well.</p>
+  {#if now && !beats.on}<button
+      class="button quiet mt-4"
+      onclick={() => {
+        forget()
+        now = null
+      }}>Forget what was measured</button
+    >{/if}
+  <p class="mt-6 text-sm text-soft">
+    People tap a little ahead of a beat that they foresee, some hundredths of a second; that is in the figure as well.
+  </p>
 </div>

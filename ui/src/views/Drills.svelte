@@ -3,7 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { Act } from '../lib/act.svelte'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { kindNames } from '../lib/bench/measures'
+  import { kindName } from '../lib/bench/kinds.svelte'
   import Carry from '../lib/drills/Carry.svelte'
   import { editorOf, isLine } from '../lib/drills/doc'
   import Give from '../lib/drills/Give.svelte'
@@ -12,16 +12,32 @@
   type Drill = Schemas['Drill']
   const act = new Act(useQueryClient())
   let archived = $state(false)
-  const drills = createQuery(() => ({ queryKey: ['drills', archived], queryFn: () => ask(api.GET('/api/drills', { params: { query: { archived } } })) }))
+  const drills = createQuery(() => ({
+    queryKey: ['drills', archived],
+    queryFn: () => ask(api.GET('/api/drills', { params: { query: { archived } } })),
+  }))
   let giving = $state<Drill | null>(null)
   let carrying = $state<Drill | null>(null)
   const path = (d: Drill) => ({ params: { path: { id: d.id } } })
   const bringBack = (d: Drill) => ask(api.POST('/api/drills/{id}/restore', path(d)))
-  const archive = (d: Drill) => act.do(d.id, () => ask(api.DELETE('/api/drills/{id}', path(d))), `${d.name} is archived; its rounds stay in the log.`, () => bringBack(d))
-  const copy = (d: Drill) => act.do(d.id, () => ask(api.POST('/api/drills/{id}/copy', path(d))), (made) => `${made.name} is made.`)
-  const figures = (d: Drill) => (d.figures ?? []).map((f) => (f.label === 'bell to bell' ? f.value : `${f.value} ${f.label}`)).join(', ')
+  const archive = (d: Drill) =>
+    act.do(
+      d.id,
+      () => ask(api.DELETE('/api/drills/{id}', path(d))),
+      `${d.name} is archived; its rounds stay in the log.`,
+      () => bringBack(d),
+    )
+  const copy = (d: Drill) =>
+    act.do(
+      d.id,
+      () => ask(api.POST('/api/drills/{id}/copy', path(d))),
+      (made) => `${made.name} is made.`,
+    )
+  const figures = (d: Drill) =>
+    (d.figures ?? []).map((f) => (f.label === 'bell to bell' ? f.value : `${f.value} ${f.label}`)).join(', ')
   /** Where a drill is opened: with the first who has it, or as a new one to be given. */
-  const editor = (d: Drill) => (d.holders?.[0] ? `#${editorOf(d.doc, d.holders[0].assignmentId)}` : `#${editorOf(d.doc, 'new')}?drill=${d.id}`)
+  const editor = (d: Drill) =>
+    d.holders?.[0] ? `#${editorOf(d.doc, d.holders[0].assignmentId)}` : `#${editorOf(d.doc, 'new')}?drill=${d.id}`
 </script>
 
 <svelte:head><title>Drills · Melodromos</title></svelte:head>
@@ -38,36 +54,61 @@
 {:else if drills.data?.length === 0}
   <Notice
     title={archived ? 'Nothing is archived.' : 'No drill yet.'}
-    text={archived ? 'A drill that is archived stands here and can be brought back.' : 'A drill is what is done on a kind of bag; force and tempo are set for whoever is given it.'}
-  />
+    text={archived
+      ? 'A drill that is archived stands here and can be brought back.'
+      : 'A drill is what is done on a kind of bag; force and tempo are set for whoever is given it.'} />
 {:else}
   <ul class="seam mt-6">
     {#each drills.data ?? [] as d (d.id)}
       <li class="grid items-center gap-x-6 gap-y-2 border-b border-rope py-3 lg:grid-cols-[18rem_1fr_auto]">
         <div>
           <p class="font-bold">{d.name}</p>
-          <p class="text-sm text-soft">{kindNames[d.kind]}; {figures(d)}</p>
+          <p class="text-sm text-soft">{kindName(d.kind)}; {figures(d)}</p>
         </div>
         <p class="text-sm">
           {#if d.holders?.length}
-            {#each Object.entries(Object.groupBy(d.holders, (h) => h.rig)) as [bag, there], k (bag)}{k > 0 ? '; ' : ''}{#each there ?? [] as h, i (h.assignmentId)}{i > 0 ? ', ' : ''}<a href="#/run/{h.assignmentId}" aria-label="Run {d.name} with {h.trainee}">{h.trainee}</a>{/each} <span class="text-soft">on the {bag}</span>{/each}
+            {#each Object.entries(Object.groupBy(d.holders, (h) => h.rig)) as [bag, there], k (bag)}{k > 0
+                ? '; '
+                : ''}{#each there ?? [] as h, i (h.assignmentId)}{i > 0 ? ', ' : ''}<a
+                  href="#/run/{h.assignmentId}"
+                  aria-label="Run {d.name} with {h.trainee}">{h.trainee}</a
+                >{/each} <span class="text-soft">on the {bag}</span>{/each}
           {:else if !archived}<span class="text-soft">Nobody has it.</span>{/if}
         </p>
         <span class="flex flex-wrap gap-2">
           {#if archived}
-            <button class="button" disabled={act.busy !== ''} onclick={() => act.do(d.id, () => bringBack(d), `${d.name} is back.`)} aria-label="Bring back {d.name}">Bring back</button>
+            <button
+              class="button"
+              disabled={act.busy !== ''}
+              onclick={() => act.do(d.id, () => bringBack(d), `${d.name} is back.`)}
+              aria-label="Bring back {d.name}">Bring back</button>
           {:else}
             <button class="button" aria-label="Give {d.name}" onclick={() => (giving = d)}>Give</button>
             <a class="button max-sm:!hidden" aria-label="Change {d.name}" href={editor(d)}>Change</a>
-            <button class="button quiet max-sm:!hidden" disabled={act.busy !== ''} aria-label="Copy {d.name}" onclick={() => copy(d)}>Copy</button>
-            {#if isLine(d.doc)}<button class="button quiet max-sm:!hidden" aria-label="To another bag: {d.name}" onclick={() => (carrying = d)}>To another bag</button>{/if}
-            <button class="button quiet max-sm:!hidden" disabled={act.busy !== ''} aria-label="Archive {d.name}" onclick={() => archive(d)}>Archive</button>
+            <button
+              class="button quiet max-sm:!hidden"
+              disabled={act.busy !== ''}
+              aria-label="Copy {d.name}"
+              onclick={() => copy(d)}>Copy</button>
+            {#if isLine(d.doc)}<button
+                class="button quiet max-sm:!hidden"
+                aria-label="To another bag: {d.name}"
+                onclick={() => (carrying = d)}>To another bag</button
+              >{/if}
+            <button
+              class="button quiet max-sm:!hidden"
+              disabled={act.busy !== ''}
+              aria-label="Archive {d.name}"
+              onclick={() => archive(d)}>Archive</button>
           {/if}
         </span>
       </li>
     {/each}
   </ul>
 {/if}
-<p class="mt-8"><button class="button quiet" onclick={() => (archived = !archived)}>{archived ? 'Back to the drills' : 'Show what is archived'}</button></p>
+<p class="mt-8">
+  <button class="button quiet" onclick={() => (archived = !archived)}
+    >{archived ? 'Back to the drills' : 'Show what is archived'}</button>
+</p>
 {#if giving}<Give drill={giving} onleave={() => (giving = null)} />{/if}
 {#if carrying}<Carry drill={carrying} onleave={() => (carrying = null)} />{/if}

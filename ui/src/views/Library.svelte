@@ -2,7 +2,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { kindNames } from '../lib/bench/measures'
+  import { kindName, kinds } from '../lib/bench/kinds.svelte'
   import type { Doc } from '../lib/bench/fields'
   import { upper } from '../lib/format'
   import Choice from '../lib/ui/Choice.svelte'
@@ -18,32 +18,92 @@
   let words = $state('')
 
   const sizes: Record<string, [number, number]> = { short: [1, 3], middle: [4, 7], long: [8, 400] }
-  const levels: Record<string, [number, number]> = { '1 to 3': [0, 3], '3 to 5': [3, 5], '5 to 7': [5, 7], 'over 7': [7, 11] }
+  const levels: Record<string, [number, number]> = {
+    '1 to 3': [0, 3],
+    '3 to 5': [3, 5],
+    '5 to 7': [5, 7],
+    'over 7': [7, 11],
+  }
   const matches = (e: Entry) =>
     (bag === 'all' || e.kind === bag) &&
     (purpose === 'all' || (purpose === 'own' ? e.drillId !== '' : e.purpose === purpose)) &&
     (level === 'all' || (e.level != null && e.level >= levels[level]![0] && e.level < levels[level]![1])) &&
     (tag === 'all' || e.tags.includes(tag)) &&
     (size === 'all' || (e.moves >= sizes[size]![0] && e.moves <= sizes[size]![1])) &&
-    words.toLowerCase().split(/\s+/).every((w) => `${e.name} ${e.canonical} ${e.note} ${e.tags.join(' ')} ${e.purpose}`.toLowerCase().includes(w))
+    words
+      .toLowerCase()
+      .split(/\s+/)
+      .every((w) => `${e.name} ${e.canonical} ${e.note} ${e.tags.join(' ')} ${e.purpose}`.toLowerCase().includes(w))
   const shown = $derived(library.data?.entries.filter(matches) ?? [])
-  const groups = $derived(Object.keys(kindNames).map((kind) => ({ kind: kind as Doc['kind'], entries: shown.filter((e) => e.kind === kind) })).filter((g) => g.entries.length > 0))
+  const groups = $derived(
+    kinds.all
+      .map(({ kind }) => ({ kind, entries: shown.filter((e) => e.kind === kind) }))
+      .filter((g) => g.entries.length > 0),
+  )
   const steps = ['', 'First touch', 'Beginning', 'Building', 'Advancing', 'Advanced']
-  const link = (e: Entry) => (e.drillId ? `#/${e.moves > 0 ? 'compose' : 'drills'}/${e.drillId}` : `#/${e.moves > 0 ? 'compose' : 'drills'}/new?library=${e.key}`)
+  const link = (e: Entry) =>
+    e.drillId
+      ? `#/${e.moves > 0 ? 'compose' : 'drills'}/${e.drillId}`
+      : `#/${e.moves > 0 ? 'compose' : 'drills'}/new?library=${e.key}`
 </script>
 
 <svelte:head><title>Library · Melodromos</title></svelte:head>
 <div class="flex flex-wrap items-end justify-between gap-4">
-  <h1 class="text-3xl font-extrabold">{library.data ? `${shown.length} ${shown.length === 1 ? 'drill' : 'drills'}` : 'Library'}</h1>
-  <label class="block w-full sm:w-80"><span class="label">Find by words, numbers or moves</span><input class="input mt-1" type="search" bind:value={words} placeholder="slip lead" /></label>
+  <h1 class="text-3xl font-extrabold">
+    {library.data ? `${shown.length} ${shown.length === 1 ? 'drill' : 'drills'}` : 'Library'}
+  </h1>
+  <label class="block w-full sm:w-80"
+    ><span class="label">Find by words, numbers or moves</span><input
+      class="input mt-1"
+      type="search"
+      bind:value={words}
+      placeholder="slip lead" /></label>
 </div>
 <div class="mt-2 grid gap-x-8 md:grid-cols-2">
-  <Choice label="Bag" value={bag} options={[{ value: 'all', text: 'All' }, ...Object.entries(kindNames).map(([value, text]) => ({ value: value as Doc['kind'], text: text.replace(' bag', '') }))]} onchange={(v) => (bag = v as typeof bag)} />
-  <Choice label="Level, on this gym’s bags" value={level} options={[{ value: 'all', text: 'All' }, ...Object.keys(levels).map((v) => ({ value: v, text: upper(v) }))]} onchange={(v) => (level = String(v))} />
-  <Choice label="For" value={purpose} options={[{ value: 'all', text: 'All' }, ...(library.data?.purposes ?? []).map((v) => ({ value: v, text: upper(v) })), { value: 'own', text: 'Our own' }]} onchange={(v) => (purpose = String(v))} />
+  <Choice
+    label="Bag"
+    value={bag}
+    options={[
+      { value: 'all', text: 'All' },
+      ...kinds.all.map((m) => ({ value: m.kind, text: upper(m.name).replace(' bag', '') })),
+    ]}
+    onchange={(v) => (bag = v as typeof bag)} />
+  <Choice
+    label="Level, on this gym’s bags"
+    value={level}
+    options={[{ value: 'all', text: 'All' }, ...Object.keys(levels).map((v) => ({ value: v, text: upper(v) }))]}
+    onchange={(v) => (level = String(v))} />
+  <Choice
+    label="For"
+    value={purpose}
+    options={[
+      { value: 'all', text: 'All' },
+      ...(library.data?.purposes ?? []).map((v) => ({ value: v, text: upper(v) })),
+      { value: 'own', text: 'Our own' },
+    ]}
+    onchange={(v) => (purpose = String(v))} />
   <div class="flex flex-wrap gap-x-8">
-    <Choice label="Length" value={size} options={[{ value: 'all', text: 'All' }, { value: 'short', text: '1 to 3 moves' }, { value: 'middle', text: '4 to 7' }, { value: 'long', text: '8 and more' }]} onchange={(v) => (size = String(v))} />
-    <Choice label="Tag" value={tag} options={[{ value: 'all', text: 'All' }, { value: 'flow drill', text: 'Flow drill' }, { value: 'segment', text: 'Segment' }, { value: 'one hand', text: 'One hand' }, { value: 'finisher', text: 'Finisher' }]} onchange={(v) => (tag = String(v))} />
+    <Choice
+      label="Length"
+      value={size}
+      options={[
+        { value: 'all', text: 'All' },
+        { value: 'short', text: '1 to 3 moves' },
+        { value: 'middle', text: '4 to 7' },
+        { value: 'long', text: '8 and more' },
+      ]}
+      onchange={(v) => (size = String(v))} />
+    <Choice
+      label="Tag"
+      value={tag}
+      options={[
+        { value: 'all', text: 'All' },
+        { value: 'flow drill', text: 'Flow drill' },
+        { value: 'segment', text: 'Segment' },
+        { value: 'one hand', text: 'One hand' },
+        { value: 'finisher', text: 'Finisher' },
+      ]}
+      onchange={(v) => (tag = String(v))} />
   </div>
 </div>
 {#if library.isError}
@@ -52,16 +112,34 @@
   <Notice title="Nothing like that." text="Take a word or a choice away." />
 {:else}
   {#each groups as g (g.kind)}
-    <h2 class="seam mt-6 pt-3 text-xl font-bold">{kindNames[g.kind]}</h2>
+    <h2 class="seam mt-6 pt-3 text-xl font-bold">{kindName(g.kind)}</h2>
     <ul>
       {#each g.entries as e (e.key)}
-        <li class="grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-1 border-b border-rope py-2.5 md:grid-cols-[16rem_1fr_auto]">
-          <div class="grid grid-cols-[2.75rem_1fr] gap-x-2"><span class="figure row-span-2 self-center text-3xl" title="Level">{e.level != null ? e.level.toFixed(1) : '–'}</span><p class="font-bold">{e.name}</p><p class="text-sm text-soft">{e.drillId ? 'Our own' : `${upper(e.purpose)}; ${steps[e.step]?.toLowerCase()}`}</p></div>
-          <div class="max-md:col-span-2 max-md:row-start-2">
-            {#if e.moves > 0}<p class="font-semibold">{e.canonical}</p>{:else}<p>{e.figures.slice(0, 2).map((f) => `${f.value} ${f.label}`).join(', ')}</p>{/if}
-            <p class="text-sm text-soft">{e.note}{e.tags.length > 0 ? ` ${e.tags.map((t) => upper(t)).join(', ')}.` : ''}{e.twin ? ` The same as “${e.twin}”.` : ''}</p>
+        <li
+          class="grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-1 border-b border-rope py-2.5 md:grid-cols-[16rem_1fr_auto]">
+          <div class="grid grid-cols-[2.75rem_1fr] gap-x-2">
+            <span class="figure row-span-2 self-center text-3xl" title="Level"
+              >{e.level != null ? e.level.toFixed(1) : '–'}</span>
+            <p class="font-bold">{e.name}</p>
+            <p class="text-sm text-soft">
+              {e.drillId ? 'Our own' : `${upper(e.purpose)}; ${steps[e.step]?.toLowerCase()}`}
+            </p>
           </div>
-          <a class="button" href={link(e)} aria-label="{e.drillId ? 'Change' : 'Take'} {e.name}">{e.drillId ? 'Change' : 'Take it'}</a>
+          <div class="max-md:col-span-2 max-md:row-start-2">
+            {#if e.moves > 0}<p class="font-semibold">{e.canonical}</p>{:else}<p>
+                {e.figures
+                  .slice(0, 2)
+                  .map((f) => `${f.value} ${f.label}`)
+                  .join(', ')}
+              </p>{/if}
+            <p class="text-sm text-soft">
+              {e.note}{e.tags.length > 0 ? ` ${e.tags.map((t) => upper(t)).join(', ')}.` : ''}{e.twin
+                ? ` The same as “${e.twin}”.`
+                : ''}
+            </p>
+          </div>
+          <a class="button" href={link(e)} aria-label="{e.drillId ? 'Change' : 'Take'} {e.name}"
+            >{e.drillId ? 'Change' : 'Take it'}</a>
         </li>
       {/each}
     </ul>

@@ -15,8 +15,20 @@
     queryKey: ['runs', trainee, removed],
     initialPageParam: '',
     queryFn: ({ pageParam }) =>
-      ask(api.GET('/api/runs', { params: { query: { limit: page, ...(trainee ? { trainee } : {}), ...(removed ? { removed } : {}), ...(pageParam ? { before: pageParam } : {}) } } })),
-    getNextPageParam: (last: Schemas['LogRow'][]) => (last.length === page ? last[last.length - 1]?.createdAt : undefined),
+      ask(
+        api.GET('/api/runs', {
+          params: {
+            query: {
+              limit: page,
+              ...(trainee ? { trainee } : {}),
+              ...(removed ? { removed } : {}),
+              ...(pageParam ? { before: pageParam } : {}),
+            },
+          },
+        }),
+      ),
+    getNextPageParam: (last: Schemas['LogRow'][]) =>
+      last.length === page ? last[last.length - 1]?.createdAt : undefined,
   }))
   const rows = $derived(log.data?.pages.flat() ?? [])
   const days = $derived(Object.entries(Object.groupBy(rows, (r) => day(r.startedAt ?? r.createdAt, session.zone))))
@@ -25,7 +37,8 @@
 <svelte:head><title>Log · Melodromos</title></svelte:head>
 <div class="flex flex-wrap items-end justify-between gap-4">
   <h1 class="text-3xl font-extrabold">{removed ? 'Removed from the log' : 'Log'}</h1>
-  <label class="w-64"><span class="label">Whose rounds</span>
+  <label class="w-64"
+    ><span class="label">Whose rounds</span>
     <select class="input mt-1" bind:value={trainee}>
       <option value="">Everybody's</option>
       {#each people.data ?? [] as t (t.id)}<option value={t.id}>{t.name}</option>{/each}
@@ -38,14 +51,25 @@
 {:else if !log.data}
   <Notice title="Reading the log…" />
 {:else if rows.length === 0}
-  <Notice title={removed ? 'Nothing was removed.' : 'No round yet.'} text={removed ? 'A round that is removed stands here and can be brought back.' : 'A round stands here as soon as it has been started.'}><a class="button main" href="#/">To today</a></Notice>
+  <Notice
+    title={removed ? 'Nothing was removed.' : 'No round yet.'}
+    text={removed
+      ? 'A round that is removed stands here and can be brought back.'
+      : 'A round stands here as soon as it has been started.'}><a class="button main" href="#/">To today</a></Notice>
 {:else}
   {#each days as [name, list] (name)}
     <section class="seam mt-6 grid gap-x-8 pt-4 md:grid-cols-[14rem_1fr]">
-      <h2 class="font-bold">{name} <span class="block text-sm font-normal text-soft">{count(list?.length ?? 0, 'round')}</span></h2>
+      <h2 class="font-bold">
+        {name} <span class="block text-sm font-normal text-soft">{count(list?.length ?? 0, 'round')}</span>
+      </h2>
       <LogRows rows={list ?? []} zone={session.zone} />
     </section>
   {/each}
-  {#if log.hasNextPage}<button class="button mt-6" disabled={log.isFetchingNextPage} onclick={() => log.fetchNextPage()}>Earlier rounds</button>{/if}
+  {#if log.hasNextPage}<button class="button mt-6" disabled={log.isFetchingNextPage} onclick={() => log.fetchNextPage()}
+      >Earlier rounds</button
+    >{/if}
 {/if}
-<p class="mt-8"><button class="button quiet" onclick={() => (removed = !removed)}>{removed ? 'Back to the log' : 'Show what was removed'}</button></p>
+<p class="mt-8">
+  <button class="button quiet" onclick={() => (removed = !removed)}
+    >{removed ? 'Back to the log' : 'Show what was removed'}</button>
+</p>

@@ -5,7 +5,7 @@
   import { toast } from 'svelte-sonner'
   import { api, ask, type Schemas } from '../lib/api/client'
   import { bands, dayIn, dayNames, percent } from '../lib/format'
-  import { kindNames } from '../lib/bench/measures'
+  import { kinds } from '../lib/bench/kinds.svelte'
   import Archived from '../lib/people/Archived.svelte'
   import Form from '../lib/people/Form.svelte'
   import RungStrip from '../lib/people/RungStrip.svelte'
@@ -17,7 +17,11 @@
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
   const whole = createQuery(() => ({ queryKey: ['class'], queryFn: () => ask(api.GET('/api/class')) }))
   const calendar = createQuery(() => ({ queryKey: ['calendar'], queryFn: () => ask(api.GET('/api/calendar')) }))
-  const weeks = $derived(calendar.data && calendar.data.some((d) => d.people.length > 0) ? [calendar.data.slice(0, 7), calendar.data.slice(7)] : [])
+  const weeks = $derived(
+    calendar.data && calendar.data.some((d) => d.people.length > 0)
+      ? [calendar.data.slice(0, 7), calendar.data.slice(7)]
+      : [],
+  )
   const today = dayIn(session.zone)
   const proposed = $derived(new Map((whole.data ?? []).map((p) => [p.traineeId, p])))
   let adding = $state(false)
@@ -47,22 +51,44 @@
 {:else if people.data?.length === 0 && !adding}
   <Notice title="Nobody yet." text="Add somebody who trains here; a name and a stance will do." />
 {:else}
-  {#if whole.isError}<p class="mt-4 border-l-4 border-ink pl-3 font-semibold" role="alert">What comes next could not be worked out: {whole.error.message}</p>{/if}
+  {#if whole.isError}<p class="mt-4 border-l-4 border-ink pl-3 font-semibold" role="alert">
+      What comes next could not be worked out: {whole.error.message}
+    </p>{/if}
   <ul class="seam mt-6">
     {#each people.data ?? [] as t (t.id)}
       {@const p = proposed.get(t.id)}
       <li class="grid items-center gap-x-6 gap-y-2 border-b border-rope py-3 md:grid-cols-[13rem_11rem_1fr_auto]">
         <div>
           <a class="font-bold" href="#/people/{t.id}">{t.name}</a>
-          <p class="text-sm text-soft">{t.stance === 'southpaw' ? 'Southpaw' : 'Orthodox'}, {bands[t.band]?.toLowerCase()}{t.ageBand !== 'adult' ? `, ${t.ageBand}` : ''}</p>
+          <p class="text-sm text-soft">
+            {t.stance === 'southpaw' ? 'Southpaw' : 'Orthodox'}, {bands[t.band]?.toLowerCase()}{t.ageBand !== 'adult'
+              ? `, ${t.ageBand}`
+              : ''}
+          </p>
         </div>
         {#if p}
-          <a class="no-underline" href="#/people/{t.id}/ladder/{p.kind}" aria-label="The ladder of {t.name} on the {kindNames[p.kind].toLowerCase()}"><RungStrip of={p.of} standing={p.standing} at={p.index} /><span class="text-sm text-soft">{p.rigName}, {kindNames[p.kind].toLowerCase()}</span></a>
+          <a
+            class="no-underline"
+            href="#/people/{t.id}/ladder/{p.kind}"
+            aria-label="The ladder of {t.name} on the {kinds.of(p.kind).name}"
+            ><RungStrip of={p.of} standing={p.standing} at={p.index} /><span class="text-sm text-soft"
+              >{p.rigName}, {kinds.of(p.kind).name}</span
+            ></a>
           <div>
-            <p><b>{p.name}</b> <span class="text-soft">{moves[p.move]}{p.level != null ? `, level ${p.level.toFixed(1)}` : ''}{p.clean != null ? `, ${percent(p.clean)} clean expected` : ''}</span></p>
+            <p>
+              <b>{p.name}</b>
+              <span class="text-soft"
+                >{moves[p.move]}{p.level != null ? `, level ${p.level.toFixed(1)}` : ''}{p.clean != null
+                  ? `, ${percent(p.clean)} clean expected`
+                  : ''}</span>
+            </p>
             <p class="text-sm text-soft">{p.why}</p>
           </div>
-          <button class="button {p.barred ? '' : 'main'}" disabled={!!p.barred || busy === t.id} onclick={() => run(p)} aria-label="Run {p.name} with {t.name}">Run it</button>
+          <button
+            class="button {p.barred ? '' : 'main'}"
+            disabled={!!p.barred || busy === t.id}
+            onclick={() => run(p)}
+            aria-label="Run {p.name} with {t.name}">Run it</button>
         {:else if whole.isPending}
           <p class="text-sm text-soft md:col-span-2">Working out what comes next…</p>
         {:else if whole.data}
@@ -77,9 +103,17 @@
       {#each weeks as week, k (k)}
         <ol class="mt-2 grid gap-x-2 gap-y-1 sm:grid-cols-7">
           {#each week as d (d.day)}
-            <li class="border-t-4 pt-1 {d.day === today ? 'border-ink' : 'border-rope'} {d.people.length === 0 ? 'max-sm:hidden' : ''}">
+            <li
+              class="border-t-4 pt-1 {d.day === today ? 'border-ink' : 'border-rope'} {d.people.length === 0
+                ? 'max-sm:hidden'
+                : ''}">
               <p class="label">{dayNames[new Date(`${d.day}T12:00`).getDay()]} {Number(d.day.slice(8))}</p>
-              {#each d.people as m (m.traineeId)}<p class="text-sm"><a href="#/people/{m.traineeId}">{m.name.split(' ')[0]}</a> {m.done > 0 ? (m.rounds > 0 ? `${m.done} of ${m.rounds}` : m.done) : m.rounds}{m.light ? ', light' : ''}</p>{/each}
+              {#each d.people as m (m.traineeId)}<p class="text-sm">
+                  <a href="#/people/{m.traineeId}">{m.name.split(' ')[0]}</a>
+                  {m.done > 0 ? (m.rounds > 0 ? `${m.done} of ${m.rounds}` : m.done) : m.rounds}{m.light
+                    ? ', light'
+                    : ''}
+                </p>{/each}
             </li>
           {/each}
         </ol>

@@ -14,7 +14,8 @@
   const next = $derived(today.data?.next[0])
   const then = $derived(today.data?.next.slice(1) ?? [])
   const also = $derived(today.data?.also ?? [])
-  const run = (p: Schemas['Proposal'], choice: 'accept' | 'change' = 'accept') => act.do(p.traineeId, () => take(p, choice))
+  const run = (p: Schemas['Proposal'], choice: 'accept' | 'change' = 'accept') =>
+    act.do(p.traineeId, () => take(p, choice))
 </script>
 
 <svelte:head><title>Today · Melodromos</title></svelte:head>
@@ -25,10 +26,13 @@
 {:else if !next}
   <Notice
     title="Nothing is planned yet."
-    text={today.data.rigs === 0 ? 'Begin with a bag: measure how it hangs, and see at what tempo it can be struck.' : 'Give somebody a drill on a bag.'}
-  >
+    text={today.data.rigs === 0
+      ? 'Begin with a bag: measure how it hangs, and see at what tempo it can be struck.'
+      : 'Give somebody a drill on a bag.'}>
     {#if today.data.rigs === 0}<a class="button main" href="#/bags/new">Add a bag</a>
-    {:else}<a class="button main" href="#/people">{today.data.people === 0 ? 'Add a person' : 'What comes next for each'}</a><a class="button" href="#/drills/new">Make a drill</a>{/if}
+    {:else}<a class="button main" href="#/people"
+        >{today.data.people === 0 ? 'Add a person' : 'What comes next for each'}</a
+      ><a class="button" href="#/drills/new">Make a drill</a>{/if}
   </Notice>
 {:else}
   <section class="grid items-end gap-x-10 gap-y-6 lg:grid-cols-[1fr_auto]">
@@ -40,16 +44,26 @@
         {#if next.barred}
           <a class="button main" href="#/people/{next.traineeId}">To {next.trainee}</a>
         {:else}
-          <button class="button main !px-8 !text-lg" disabled={act.busy !== ''} onclick={() => run(next)}>Run it</button>
+          <button class="button main !px-8 !text-lg" disabled={act.busy !== ''} onclick={() => run(next)}
+            >Run it</button>
           <button class="button" disabled={act.busy !== ''} onclick={() => run(next, 'change')}>Change it</button>
         {/if}
         <a class="button quiet" href="#/bags/{next.rigId}">Look at the bag</a>
       </div>
     </div>
     <dl class="flex gap-8 lg:justify-end">
-      {#if next.clean != null}<div><dt class="label">clean, expected</dt><dd class="figure text-7xl">{Math.round(100 * next.clean)}<span class="text-3xl"> %</span></dd></div>{/if}
-      <div><dt class="label">goal in a row</dt><dd class="figure text-7xl">{next.target}</dd></div>
-      {#if next.level != null}<div><dt class="label">level</dt><dd class="figure text-7xl">{next.level.toFixed(1)}</dd></div>{/if}
+      {#if next.clean != null}<div>
+          <dt class="label">clean, expected</dt>
+          <dd class="figure text-7xl">{Math.round(100 * next.clean)}<span class="text-3xl"> %</span></dd>
+        </div>{/if}
+      <div>
+        <dt class="label">goal in a row</dt>
+        <dd class="figure text-7xl">{next.target}</dd>
+      </div>
+      {#if next.level != null}<div>
+          <dt class="label">level</dt>
+          <dd class="figure text-7xl">{next.level.toFixed(1)}</dd>
+        </div>{/if}
     </dl>
   </section>
 
@@ -63,13 +77,20 @@
           {#each then as n (n.traineeId)}
             <li class="grid grid-cols-[1fr_auto] items-center gap-3 border-b border-rope py-3">
               <div>
-                <p class="font-bold">{n.trainee} <span class="font-normal text-soft">on the {n.rigName}, {moves[n.move].toLowerCase()}</span></p>
+                <p class="font-bold">
+                  {n.trainee}
+                  <span class="font-normal text-soft">on the {n.rigName}, {moves[n.move].toLowerCase()}</span>
+                </p>
                 <p class="text-sm text-soft">{n.name}. {n.why}</p>
               </div>
               {#if n.barred}
                 <a class="button quiet" href="#/people/{n.traineeId}" aria-label="To {n.trainee}">Held</a>
               {:else}
-                <button class="button" disabled={act.busy !== ''} onclick={() => run(n)} aria-label="Run {n.name} with {n.trainee}">Run</button>
+                <button
+                  class="button"
+                  disabled={act.busy !== ''}
+                  onclick={() => run(n)}
+                  aria-label="Run {n.name} with {n.trainee}">Run</button>
               {/if}
             </li>
           {/each}

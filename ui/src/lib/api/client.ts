@@ -20,7 +20,11 @@ export class Refusal extends Error {
   }
 }
 
-type Problem = { status?: number; detail?: string; errors?: { location?: string; message?: string; value?: unknown }[] | null }
+type Problem = {
+  status?: number
+  detail?: string
+  errors?: { location?: string; message?: string; value?: unknown }[] | null
+}
 
 /** Unwraps an answer: its data, or a Refusal. A server that cannot be reached is a Refusal of status 0. */
 export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
@@ -35,6 +39,12 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   if (answer.response.status === 401) window.dispatchEvent(new Event('signed-out'))
   const problem = (answer.error ?? {}) as Problem
   const first = problem.errors?.[0]
-  const place = first?.value && typeof first.value === 'object' && 'column' in first.value ? (first.value as Place) : null
-  throw new Refusal(answer.response.status, problem.detail || 'The server did not answer as it should.', first?.location ?? '', place)
+  const place =
+    first?.value && typeof first.value === 'object' && 'column' in first.value ? (first.value as Place) : null
+  throw new Refusal(
+    answer.response.status,
+    problem.detail || 'The server did not answer as it should.',
+    first?.location ?? '',
+    place,
+  )
 }

@@ -470,6 +470,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API kinds */
+        get: operations["list-api-kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -1096,7 +1113,7 @@ export interface components {
              * @description which clock it goes by; empty where it cannot be run
              * @enum {string}
              */
-            keptBy: "bag" | "beat" | "";
+            keptBy: "" | "bag" | "beat";
             name: string;
             /** @description strikes of one pattern */
             pattern: components["schemas"]["Beat"][];
@@ -1225,9 +1242,9 @@ export interface components {
         };
         Beat: {
             /** @enum {string} */
-            face: "front" | "behind";
+            face: "" | "front" | "behind";
             /** @enum {string} */
-            hand: "lead" | "rear" | "both";
+            hand: "" | "lead" | "rear" | "both";
             pin: boolean;
         };
         BenchQuestion: {
@@ -1450,14 +1467,6 @@ export interface components {
             /** Format: double */
             wanted: number;
         };
-        Cord: {
-            /** Format: double */
-            relaxed: number;
-            /** Format: double */
-            span: number;
-            /** Format: double */
-            stiffness: number;
-        };
         CountQuestion: {
             /**
              * Format: int64
@@ -1593,7 +1602,7 @@ export interface components {
         };
         Doubt: {
             /** @enum {string} */
-            reading: "twice" | "half";
+            reading: "" | "twice" | "half";
             /**
              * Format: double
              * @description that it comes to
@@ -1624,7 +1633,8 @@ export interface components {
         };
         DrillDoc: components["schemas"]["DrillDocCombination"] | components["schemas"]["DrillDocSpeedBag"];
         DrillDocCombination: {
-            clock?: string;
+            /** @enum {string} */
+            clock?: "" | "bag" | "beat";
             cues?: components["schemas"]["Cues"];
             earOnly?: boolean;
             /** Format: double */
@@ -1650,7 +1660,8 @@ export interface components {
             rhythm?: string;
             /** Format: double */
             slower?: number;
-            stance?: string;
+            /** @enum {string} */
+            stance?: "orthodox" | "southpaw";
             /** Format: double */
             tempo?: number;
             text: string;
@@ -1659,11 +1670,13 @@ export interface components {
         };
         DrillDocSpeedBag: {
             calls: boolean;
-            clock?: string;
+            /** @enum {string} */
+            clock?: "" | "bag" | "beat";
             earOnly?: boolean;
             /** Format: double */
             effort?: number;
-            firstHand: string;
+            /** @enum {string} */
+            firstHand: "" | "lead" | "rear" | "both";
             /** @enum {string} */
             kind: "speedBag";
             /** Format: int64 */
@@ -1763,8 +1776,10 @@ export interface components {
             at: number;
             /** Format: int64 */
             count?: number;
-            face?: string;
-            hand?: string;
+            /** @enum {string} */
+            face?: "" | "front" | "behind";
+            /** @enum {string} */
+            hand?: "" | "lead" | "rear" | "both";
             kind: string;
             /** Format: int64 */
             late?: number;
@@ -1787,6 +1802,22 @@ export interface components {
             text?: string;
             /** Format: int64 */
             window?: number;
+        };
+        Field: {
+            field: string;
+            follows: boolean;
+            help: string;
+            label: string;
+            /** Format: double */
+            least: number;
+            /** Format: double */
+            most: number;
+            only: components["schemas"]["Only"];
+            options: components["schemas"]["Option"][];
+            /** @enum {string} */
+            quantity: "length" | "height" | "light" | "heavy" | "share" | "ratio" | "stiffness" | "spring" | "speed" | "words" | "flag";
+            /** Format: double */
+            step: number;
         };
         Figure: {
             label: string;
@@ -2074,7 +2105,7 @@ export interface components {
              * @description whose clock the round goes by
              * @enum {string}
              */
-            clock: "bag" | "beat";
+            clock: "" | "bag" | "beat";
             /** Format: int64 */
             clockUs: number;
             drill: components["schemas"]["DrillDoc"];
@@ -2231,7 +2262,7 @@ export interface components {
             createdAt: string;
             drillName: string;
             /** @enum {string} */
-            ending: "bell" | "stopped" | "vanished" | "";
+            ending: "" | "bell" | "stopped" | "vanished";
             id: string;
             rigName: string;
             /** Format: date-time */
@@ -2285,7 +2316,7 @@ export interface components {
             kind: string;
             note: string;
             /** @enum {string} */
-            origin: "stated" | "tested" | "rounds";
+            origin: "assumed" | "stated" | "tested" | "rounds";
             /** Format: double */
             spread: number;
             /** Format: double */
@@ -2308,6 +2339,19 @@ export interface components {
             seconds?: number;
             /** @description s; of each strike the strike itself, then every return, pass or board sound */
             strikes?: number[][];
+        };
+        Model: {
+            around: components["schemas"]["Field"][];
+            everyday: components["schemas"]["RigDoc"];
+            /** @enum {string} */
+            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            measures: components["schemas"]["Field"][];
+            name: string;
+            place: components["schemas"]["Place"];
+            /** Format: int64 */
+            rebounds: number;
+            tapping: components["schemas"]["Tapping"];
+            what: string;
         };
         Moments: {
             /** @description s after the strike */
@@ -2350,7 +2394,7 @@ export interface components {
              * @description what records the hits
              * @enum {string}
              */
-            source: "keys" | "standin" | "device" | "none";
+            source: "keys" | "device" | "standin" | "none";
             /** @description with source standin */
             standIn?: components["schemas"]["StandInChoice"];
         };
@@ -2364,6 +2408,14 @@ export interface components {
             kind: string;
             /** Format: double */
             value: number;
+        };
+        Only: {
+            field: string;
+            is: string;
+        };
+        Option: {
+            text: string;
+            value: string;
         };
         Outlook: {
             /** @description no round starts while it stands */
@@ -2461,31 +2513,61 @@ export interface components {
             trainee: components["schemas"]["Trainee"];
         };
         Place: {
-            anchor?: string;
-            /** Format: double */
+            /**
+             * @description Anchored
+             * @enum {string}
+             */
+            anchor?: "structure" | "frame" | "stickOn" | "lightFitting" | "pipe" | "door";
+            /** @description Weight of the filled base, kg */
             baseMass?: number;
-            /** Format: double */
+            /** @description Width of the base, m */
             baseWidth?: number;
-            /** Format: double */
+            /** @description To the wall behind the trainee, m */
             behind?: number;
-            /** Format: double */
+            /** @description To the nearer wall at its side, m */
             beside?: number;
-            /** Format: double */
+            /** @description To the wall behind the bag, m */
             beyond?: number;
+            /** @description Kicks and knees are trained */
             kicks?: boolean;
-            /** Format: double */
+            /** @description Lower anchor above the floor, m */
             lowerAnchor?: number;
-            made?: string;
-            plane?: string;
-            /** Format: double */
+            /**
+             * @description What hangs there
+             * @enum {string}
+             */
+            made?: "bag" | "twoLobed" | "softBall" | "bottle";
+            /**
+             * @description It swings
+             * @enum {string}
+             */
+            plane?: "toward" | "across";
+            /** @description Greatest fist speed the maker allows, m/s */
             powerCap?: number;
-            purpose?: string;
-            /** Format: double */
+            /**
+             * @description Used as
+             * @enum {string}
+             */
+            purpose?: "combinations" | "headMovement" | "lightHits" | "obstacle";
+            /** @description Rated load of the weakest part, kg */
             ratedLoad?: number;
-            school?: string;
-            /** Format: double */
+            /**
+             * @description Height
+             * @enum {string}
+             */
+            school?: "usual" | "shoulders" | "head";
+            /** @description Spring above the floor, m */
             springHeight?: number;
-            stand?: string;
+            /**
+             * @description The trainee stands
+             * @enum {string}
+             */
+            stand?: "lowPoint" | "turn";
+            /**
+             * @description Steadied by hand
+             * @enum {string}
+             */
+            steadied?: "restart" | "never" | "framing";
         };
         Planned: {
             /** Format: double */
@@ -2640,7 +2722,7 @@ export interface components {
             /** Format: int64 */
             early: number;
             /** @enum {string} */
-            ended: "bell" | "stopped" | "vanished" | "";
+            ended: "" | "bell" | "stopped" | "vanished";
             /** Format: int64 */
             extra: number;
             hands: components["schemas"]["GroupOut"][];
@@ -2654,7 +2736,7 @@ export interface components {
              * @description whose clock it was judged on
              * @enum {string}
              */
-            keptBy: "bag" | "beat";
+            keptBy: "" | "bag" | "beat";
             /** Format: int64 */
             late: number;
             /**
@@ -2752,74 +2834,106 @@ export interface components {
         };
         RigDoc: components["schemas"]["RigDocDoubleEnd"] | components["schemas"]["RigDocHanging"] | components["schemas"]["RigDocReflex"] | components["schemas"]["RigDocSlip"] | components["schemas"]["RigDocSpeed"];
         RigDocDoubleEnd: {
-            /** Format: double */
+            /** @description Ball, m */
             ballDiameter: number;
-            /** Format: double */
+            /** @description Weight of the ball, kg */
             ballMass: number;
-            /** Format: double */
+            /**
+             * @description Damping
+             * @default 0.04
+             */
             damping: number;
             /** @enum {string} */
             kind: "doubleEnd";
-            lower: components["schemas"]["Cord"];
-            upper: components["schemas"]["Cord"];
+            lower: {
+                /** @description Lower cord, relaxed, m */
+                relaxed: number;
+                /** @description Lower cord, anchor to the ball’s middle, m */
+                span: number;
+                /** @description Stiffness of the lower cord, N/m */
+                stiffness: number;
+            };
+            upper: {
+                /** @description Upper cord, relaxed, m */
+                relaxed: number;
+                /** @description Upper cord, anchor to the ball’s middle, m */
+                span: number;
+                /** @description Stiffness of the upper cord, N/m */
+                stiffness: number;
+            };
         };
         RigDocHanging: {
-            /** Format: double */
+            /** @description Anchor above the floor, m */
             anchorHeight?: number;
-            /** Format: double */
+            /** @description Chain, anchor to the top of the bag, m */
             chain: number;
-            /** Format: double */
+            /** @description Diameter, m */
             diameter: number;
+            /**
+             * @description Filled with
+             * @enum {string}
+             */
+            filled?: "packed" | "water";
             /** @enum {string} */
             kind: "hanging";
-            /** Format: double */
+            /** @description Length of the bag, m */
             length?: number;
-            /** Format: double */
+            /** @description Weight, kg */
             mass: number;
-            shape: string;
+            /**
+             * @description Shape
+             * @enum {string}
+             */
+            shape: "cylinder" | "ball";
         };
         RigDocReflex: {
-            /** Format: double */
+            /** @description Ball, m */
             ballDiameter: number;
-            /** Format: double */
+            /** @description Weight of the ball, kg */
             ballMass: number;
-            /** Format: double */
+            /**
+             * @description Damping
+             * @default 0.06
+             */
             damping: number;
             /** @enum {string} */
             kind: "reflex";
-            /** Format: double */
+            /** @description Pole, spring to the ball’s middle, m */
             poleLength: number;
-            /** Format: double */
+            /** @description Weight of the pole, kg */
             poleMass: number;
-            /** Format: double */
+            /** @description Spring, N·m/rad */
             spring: number;
         };
         RigDocSlip: {
-            /** Format: double */
+            /** @description Anchor above the floor, m */
             anchorHeight: number;
-            /** Format: double */
+            /** @description Diameter, m */
             bagDiameter: number;
-            /** Format: double */
+            /** @description Weight, kg */
             bagMass: number;
-            /** Format: double */
+            /** @description Middle of the bag above the floor, m */
             centreHeight: number;
             /** @enum {string} */
             kind: "slip";
         };
         RigDocSpeed: {
-            /** Format: double */
+            /** @description Widest diameter, m */
             bagDiameter: number;
-            /** Format: double */
+            /** @description Length, swivel to bottom, m */
             bagLength: number;
-            /** Format: double */
+            /** @description Weight, kg */
             bagMass: number;
-            /** Format: double */
+            /** @description Board above the floor, m */
             boardHeight?: number;
             /** @enum {string} */
             kind: "speed";
-            /** Format: double */
+            /**
+             * @description Speed kept at the board
+             * @default 0.8
+             */
             restitution: number;
-            /** Format: double */
+            /** @description Swivel below the board, m */
             swivelDrop: number;
         };
         Room: {
@@ -2861,7 +2975,7 @@ export interface components {
             rig: components["schemas"]["RigDoc"];
             rigName: string;
             /** @enum {string} */
-            source: "keys" | "standin" | "device" | "none";
+            source: "keys" | "device" | "standin" | "none";
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
             /**
@@ -3079,9 +3193,9 @@ export interface components {
              */
             error: number | null;
             /** @enum {string} */
-            face: "front" | "behind";
+            face: "" | "front" | "behind";
             /** @enum {string} */
-            hand: "lead" | "rear" | "both";
+            hand: "" | "lead" | "rear" | "both";
             /** @description a trap */
             pin: boolean;
             /** @description on a bag at rest */
@@ -3158,6 +3272,14 @@ export interface components {
             /** @description when each was heard or seen */
             beats: number[];
             taps: number[];
+        };
+        Tapping: {
+            counted: string;
+            first: string;
+            how: string;
+            parameter: string;
+            twice: string;
+            where: string;
         };
         Target: {
             /** Format: double */
@@ -3256,7 +3378,8 @@ export interface components {
         Timeline: {
             bag?: components["schemas"]["ComeBacks"];
             beyond?: components["schemas"]["Event"][];
-            clock?: string;
+            /** @enum {string} */
+            clock?: "" | "bag" | "beat";
             /** Format: int64 */
             end: number;
             events: components["schemas"]["Event"][];
@@ -3269,13 +3392,13 @@ export interface components {
             /** Format: int64 */
             start: number;
         };
+        "ToKind \"json:\\\"kind\\\"\" }Body": {
+            /** @enum {string} */
+            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+        };
         "ToStruct { ID string \"json:\\\"id\\\" format:\\\"uuid\\\"\" }Body": {
             /** Format: uuid */
             id: string;
-        };
-        "ToStruct { Kind string \"json:\\\"kind\\\" enum:\\\"speedDoubleEndReflexSlipHanging\\\"\" }Body": {
-            /** @enum {string} */
-            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
         };
         Today: {
             /** @description what they have been given beside it */
@@ -4183,7 +4306,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ToStruct { Kind string \"json:\\\"kind\\\" enum:\\\"speedDoubleEndReflexSlipHanging\\\"\" }Body"];
+                "application/json": components["schemas"]["ToKind \"json:\\\"kind\\\"\" }Body"];
             };
         };
         responses: {
@@ -4451,6 +4574,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Model"][];
                 };
             };
             /** @description Error */

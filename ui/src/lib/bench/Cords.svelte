@@ -9,10 +9,34 @@
   const to = $derived(Math.max(0.6, cords.borders.slack + 0.12))
   const at = (t: number) => `${(100 * (Math.min(to, Math.max(from, t)) - from)) / (to - from)}%`
   const zones = $derived([
-    { feel: 'tooTight', name: 'Too tight', from, to: cords.borders.tight, why: 'It hardly swings; there is nothing to time.' },
-    { feel: 'combinations', name: 'Combinations', from: cords.borders.tight, to: cords.borders.head, why: 'Back for the second punch of a one-two.' },
-    { feel: 'headMovement', name: 'Head movement', from: cords.borders.head, to: cords.borders.slack, why: 'Time to move the head; too slow for the next punch.' },
-    { feel: 'tooSlack', name: 'Too slack', from: cords.borders.slack, to, why: 'It wanders back long after the hand is home.' },
+    {
+      feel: 'tooTight',
+      name: 'Too tight',
+      from,
+      to: cords.borders.tight,
+      why: 'It hardly swings; there is nothing to time.',
+    },
+    {
+      feel: 'combinations',
+      name: 'Combinations',
+      from: cords.borders.tight,
+      to: cords.borders.head,
+      why: 'Back for the second punch of a one-two.',
+    },
+    {
+      feel: 'headMovement',
+      name: 'Head movement',
+      from: cords.borders.head,
+      to: cords.borders.slack,
+      why: 'Time to move the head; too slow for the next punch.',
+    },
+    {
+      feel: 'tooSlack',
+      name: 'Too slack',
+      from: cords.borders.slack,
+      to,
+      why: 'It wanders back long after the hand is home.',
+    },
   ])
   const now = $derived(zones.find((z) => z.feel === cords.feel)!)
 </script>
@@ -21,7 +45,15 @@
   <p><b>{now.name}</b>: struck at half power the ball is back after <b>{cords.at.toFixed(2)} s</b>. {now.why}</p>
   <div class="relative mt-2 h-16">
     {#each zones as z (z.feel)}
-      <div class="absolute top-0 h-7 overflow-hidden border-r-2 border-ground px-1 text-[0.78rem] leading-7 whitespace-nowrap {z.feel === cords.feel ? 'bg-ink text-ground' : 'bg-shade text-soft'}" style:left={at(z.from)} style:right={`calc(100% - ${at(z.to)})`}>{z.name}</div>
+      <div
+        class="absolute top-0 h-7 overflow-hidden border-r-2 border-ground px-1 text-[0.78rem] leading-7 whitespace-nowrap {z.feel ===
+        cords.feel
+          ? 'bg-ink text-ground'
+          : 'bg-shade text-soft'}"
+        style:left={at(z.from)}
+        style:right={`calc(100% - ${at(z.to)})`}>
+        {z.name}
+      </div>
     {/each}
     <div class="absolute top-0 h-9 w-0.5 bg-ink" style:left={at(cords.at)}></div>
     <div class="absolute top-7 size-3 -translate-x-1/2 rotate-45 bg-ink" style:left={at(cords.at)}></div>
@@ -31,7 +63,10 @@
   </div>
   <div class="flex flex-wrap gap-2">
     <button class="button" disabled={cords.looser.length === 0} onclick={() => onwind('looser')}>Let out a step</button>
-    <button class="button" disabled={cords.tighter.length === 0} onclick={() => onwind('tighter')}>Wind up a step</button>
+    <button class="button" disabled={cords.tighter.length === 0} onclick={() => onwind('tighter')}
+      >Wind up a step</button>
   </div>
-  <p class="mt-1 text-sm text-soft">A step is 3 % of each cord. The borders are assumed; the gym can set its own under Gym.</p>
+  <p class="mt-1 text-sm text-soft">
+    A step is 3 % of each cord. The borders are assumed; the gym can set its own under Gym.
+  </p>
 </div>

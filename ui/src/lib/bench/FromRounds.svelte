@@ -2,7 +2,11 @@
 <script lang="ts">
   import { api, ask, type Schemas } from '../api/client'
 
-  type Props = { rig: Schemas['Rig']; offer: NonNullable<Schemas['Rig']['fromRounds']>; onkept: (rig: Schemas['Rig']) => void }
+  type Props = {
+    rig: Schemas['Rig']
+    offer: NonNullable<Schemas['Rig']['fromRounds']>
+    onkept: (rig: Schemas['Rig']) => void
+  }
   let { rig, offer, onkept }: Props = $props()
   let problem = $state('')
   let busy = $state(false)
@@ -11,7 +15,14 @@
     busy = true
     problem = ''
     try {
-      onkept(await ask(api.POST('/api/rigs/{id}/calibrations', { params: { path: { id: rig.id } }, body: { version: rig.version, measured: { method: 'rounds' } } })))
+      onkept(
+        await ask(
+          api.POST('/api/rigs/{id}/calibrations', {
+            params: { path: { id: rig.id } },
+            body: { version: rig.version, measured: { method: 'rounds' } },
+          }),
+        ),
+      )
     } catch (e) {
       problem = `${(e as Error).message} Nothing was changed.`
     } finally {

@@ -17,7 +17,12 @@
   const reach = $derived(Math.max(...moments.trace.map((p) => Math.abs(p.swing)), 1e-9))
   const x = (at: number) => 34 + ((width - 54) * at) / end
   const y = (swing: number) => mid - (52 * swing) / reach
-  const path = $derived(moments.trace.filter((p) => p.at <= end).map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p.at).toFixed(1)} ${y(p.swing).toFixed(1)}`).join(''))
+  const path = $derived(
+    moments.trace
+      .filter((p) => p.at <= end)
+      .map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p.at).toFixed(1)} ${y(p.swing).toFixed(1)}`)
+      .join(''),
+  )
   const start = $derived(kind === 'slip' ? y(1) : y(moments.trace[0]?.swing ?? 0))
 
   let playing = $state(false)
@@ -29,7 +34,10 @@
     playing = true
     clock = new RunClock()
     await clock.start(lead)
-    const events = [{ at: 0, kind: 'strike' }, ...moments.at.map((m) => ({ at: Math.round(1e6 * m), kind: 'rebound' }))] as Schemas['Event'][]
+    const events = [
+      { at: 0, kind: 'strike' },
+      ...moments.at.map((m) => ({ at: Math.round(1e6 * m), kind: 'rebound' })),
+    ] as Schemas['Event'][]
     const sound = new Sound(clock, () => events)
     sound.volume = 0.9
     sound.start()
@@ -53,22 +61,56 @@
 
 <figure class="mt-2 bg-sheet p-2">
   <div bind:clientWidth={width}>
-  <svg {width} {height} viewBox="0 0 {width} {height}" class="block" role="img" aria-label="Tap with the {first}, then at {moments.at.length} {counted}: {moments.at.map((m) => m.toFixed(2)).join(', ')} seconds after it.">
-    <line x1="28" x2={width - 10} y1={mid} y2={mid} stroke="var(--rope)" stroke-width="1" />
-    {#if kind === 'speed'}{#each [1, -1] as side (side)}<line x1="28" x2={width - 10} y1={y(side)} y2={y(side)} stroke="var(--brass)" stroke-width="2" />{/each}{/if}
-    <path d={path} fill="none" stroke="var(--ink)" stroke-width="2.5" />
-    <circle cx={x(0)} cy={start} r="8" fill="var(--strike)" />
-    <text x={x(0)} y={height - 6} text-anchor="middle" font-size="14" font-weight="700" fill="var(--strike)">{first}</text>
-    {#each moments.at as m, i (i)}
-      {@const lit = playing && at >= m && at < m + 0.2}
-      <line x1={x(m)} x2={x(m)} y1={y(read(moments.trace, m)) - 14} y2={y(read(moments.trace, m)) + 14} stroke="var(--brass)" stroke-width={lit ? 7 : 4} />
-      <text x={x(m)} y={height - 6} text-anchor="middle" font-size="14" font-weight="700" fill="var(--brass)">{width > 460 ? `tap ${i + 1}` : i + 1}</text>
-    {/each}
-    {#if playing && at >= 0}<circle cx={x(Math.min(at, end))} cy={y(read(moments.trace, at))} r="9" fill="var(--ground)" stroke="var(--ink)" stroke-width="3" />{/if}
-  </svg>
+    <svg
+      {width}
+      {height}
+      viewBox="0 0 {width} {height}"
+      class="block"
+      role="img"
+      aria-label="Tap with the {first}, then at {moments.at.length} {counted}: {moments.at
+        .map((m) => m.toFixed(2))
+        .join(', ')} seconds after it.">
+      <line x1="28" x2={width - 10} y1={mid} y2={mid} stroke="var(--rope)" stroke-width="1" />
+      {#if kind === 'speed'}{#each [1, -1] as side (side)}<line
+            x1="28"
+            x2={width - 10}
+            y1={y(side)}
+            y2={y(side)}
+            stroke="var(--brass)"
+            stroke-width="2" />{/each}{/if}
+      <path d={path} fill="none" stroke="var(--ink)" stroke-width="2.5" />
+      <circle cx={x(0)} cy={start} r="8" fill="var(--strike)" />
+      <text x={x(0)} y={height - 6} text-anchor="middle" font-size="14" font-weight="700" fill="var(--strike)"
+        >{first}</text>
+      {#each moments.at as m, i (i)}
+        {@const lit = playing && at >= m && at < m + 0.2}
+        <line
+          x1={x(m)}
+          x2={x(m)}
+          y1={y(read(moments.trace, m)) - 14}
+          y2={y(read(moments.trace, m)) + 14}
+          stroke="var(--brass)"
+          stroke-width={lit ? 7 : 4} />
+        <text x={x(m)} y={height - 6} text-anchor="middle" font-size="14" font-weight="700" fill="var(--brass)"
+          >{width > 460 ? `tap ${i + 1}` : i + 1}</text>
+      {/each}
+      {#if playing && at >= 0}<circle
+          cx={x(Math.min(at, end))}
+          cy={y(read(moments.trace, at))}
+          r="9"
+          fill="var(--ground)"
+          stroke="var(--ink)"
+          stroke-width="3" />{/if}
+    </svg>
   </div>
   <figcaption class="flex flex-wrap items-center justify-between gap-2 text-sm text-soft">
-    <span>{kind === 'speed' ? 'Every board sound, near and far.' : kind === 'slip' ? 'Every pass through the low point, from both sides; never where it turns.' : 'Only as it comes back to you; not on its way out.'}</span>
-    <button class="button !min-h-9 !py-0" disabled={playing} onclick={play}>{playing ? 'Playing…' : 'Watch and hear it'}</button>
+    <span
+      >{kind === 'speed'
+        ? 'Every board sound, near and far.'
+        : kind === 'slip'
+          ? 'Every pass through the low point, from both sides; never where it turns.'
+          : 'Only as it comes back to you; not on its way out.'}</span>
+    <button class="button !min-h-9 !py-0" disabled={playing} onclick={play}
+      >{playing ? 'Playing…' : 'Watch and hear it'}</button>
   </figcaption>
 </figure>

@@ -4,13 +4,13 @@
   import { Dialog } from 'bits-ui'
   import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
-  import { kindNames } from '../bench/measures'
+  import { kindName, kinds } from '../bench/kinds.svelte'
   import { isLine } from './doc'
 
   let { drill, onleave }: { drill: Schemas['Drill']; onleave: () => void } = $props()
   type Kind = Schemas['Drill']['kind']
   const act = new Act(useQueryClient())
-  const kinds = $derived((Object.keys(kindNames) as Kind[]).filter((k) => k !== drill.kind))
+  const others = $derived(kinds.all.map((m) => m.kind).filter((k) => k !== drill.kind))
   let kind = $state<Kind | ''>('')
   let carried = $state<Schemas['CarriedOver'] | null>(null)
   let problem = $state('')
@@ -20,7 +20,9 @@
     carried = null
     problem = ''
     try {
-      carried = await ask(api.POST('/api/drills/{id}/carry', { params: { path: { id: drill.id } }, body: { kind: to } }))
+      carried = await ask(
+        api.POST('/api/drills/{id}/carry', { params: { path: { id: drill.id } }, body: { kind: to } }),
+      )
     } catch (e) {
       problem = (e as Error).message
     }
@@ -28,7 +30,11 @@
   async function make() {
     if (!kind || !carried) return
     const body = { id: '', name: drill.name, kind, version: 0, doc: carried.doc }
-    const made = await act.do('carry', () => ask(api.POST('/api/drills', { body })), (d) => `${d.name} is made for the ${kindNames[d.kind].toLowerCase()}.`)
+    const made = await act.do(
+      'carry',
+      () => ask(api.POST('/api/drills', { body })),
+      (d) => `${d.name} is made for the ${kinds.of(d.kind).name}.`,
+    )
     if (made) onleave()
   }
 </script>
@@ -36,11 +42,13 @@
 <Dialog.Root open onOpenChange={(open) => !open && onleave()}>
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-ink/40" />
-    <Dialog.Content class="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[min(92vw,30rem)] -translate-1/2 overflow-y-auto border-2 border-ink bg-sheet p-6">
+    <Dialog.Content
+      class="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[min(92vw,30rem)] -translate-1/2 overflow-y-auto border-2 border-ink bg-sheet p-6">
       <Dialog.Title class="text-xl font-bold">Take {drill.name} to another bag</Dialog.Title>
       <div class="mt-3 flex flex-wrap gap-2">
-        {#each kinds as k (k)}
-          <button class="button {kind === k ? 'main' : ''}" aria-pressed={kind === k} onclick={() => look(k)}>{kindNames[k]}</button>
+        {#each others as k (k)}
+          <button class="button {kind === k ? 'main' : ''}" aria-pressed={kind === k} onclick={() => look(k)}
+            >{kindName(k)}</button>
         {/each}
       </div>
       {#if problem}
@@ -51,7 +59,9 @@
           <p class="mt-1 text-soft">All of it goes. Force and tempo are set for whoever is given it.</p>
         {:else}
           <p class="label mt-2">What does not go</p>
-          <ul class="list-disc pl-5">{#each carried.lost as l (l)}<li>{l}</li>{/each}</ul>
+          <ul class="list-disc pl-5">
+            {#each carried.lost as l (l)}<li>{l}</li>{/each}
+          </ul>
         {/if}
       {/if}
       <div class="mt-4 flex gap-2">

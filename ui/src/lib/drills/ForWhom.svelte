@@ -4,7 +4,9 @@
 
   let { desk }: { desk: Desk } = $props()
   const others = $derived(desk.drill?.others ?? [])
-  const named = $derived(others.length > 3 ? `${others.slice(0, 2).join(', ')} and ${others.length - 2} more` : others.join(' and '))
+  const named = $derived(
+    others.length > 3 ? `${others.slice(0, 2).join(', ')} and ${others.length - 2} more` : others.join(' and '),
+  )
 </script>
 
 {#if desk.asking}

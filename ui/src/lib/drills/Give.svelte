@@ -8,7 +8,11 @@
   let { drill, onleave }: { drill: Schemas['Drill']; onleave: () => void } = $props()
   const act = new Act(useQueryClient())
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
-  const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: () => ask(api.GET('/api/rigs')), select: (all) => all.filter((b) => b.doc.kind === drill.kind) }))
+  const bags = createQuery(() => ({
+    queryKey: ['rigs'],
+    queryFn: () => ask(api.GET('/api/rigs')),
+    select: (all) => all.filter((b) => b.doc.kind === drill.kind),
+  }))
   const has = $derived(new Set((drill.holders ?? []).map((h) => h.traineeId)))
   const without = $derived((people.data ?? []).filter((t) => !has.has(t.id)).map((t) => t.id))
   let chosen = $state<string[]>([])
@@ -18,20 +22,25 @@
 
   async function give() {
     const body = { people: chosen, ...(rigId ? { rigId } : {}) }
-    came = (await act.do('give', () => ask(api.POST('/api/drills/{id}/give', { params: { path: { id: drill.id } }, body })))) ?? null
+    came =
+      (await act.do('give', () =>
+        ask(api.POST('/api/drills/{id}/give', { params: { path: { id: drill.id } }, body })),
+      )) ?? null
   }
 </script>
 
 <Dialog.Root open onOpenChange={(open) => !open && onleave()}>
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-ink/40" />
-    <Dialog.Content class="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[min(92vw,30rem)] -translate-1/2 overflow-y-auto border-2 border-ink bg-sheet p-6">
+    <Dialog.Content
+      class="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[min(92vw,30rem)] -translate-1/2 overflow-y-auto border-2 border-ink bg-sheet p-6">
       <Dialog.Title class="text-xl font-bold">Give {drill.name}</Dialog.Title>
       {#if came}
         <ul class="mt-3">
           {#each came as g (g.traineeId)}
             <li class="border-b border-rope py-2">
-              <b>{g.trainee}</b> {g.assignmentId ? 'has it.' : 'does not have it.'}
+              <b>{g.trainee}</b>
+              {g.assignmentId ? 'has it.' : 'does not have it.'}
               {#if g.why}<span class="block text-sm text-soft">{g.why}</span>{/if}
             </li>
           {/each}
@@ -41,13 +50,18 @@
         <fieldset class="mt-3">
           <legend class="label">To whom</legend>
           <label class="flex min-h-11 items-center gap-3 border-b border-ink font-bold">
-            <input type="checkbox" class="size-5 accent-ink" checked={everybody} onchange={() => (chosen = everybody ? [] : without)} />
+            <input
+              type="checkbox"
+              class="size-5 accent-ink"
+              checked={everybody}
+              onchange={() => (chosen = everybody ? [] : without)} />
             <span>Everybody{has.size > 0 ? ' who does not have it' : ''}</span>
           </label>
           {#each people.data ?? [] as t (t.id)}
             <label class="flex min-h-11 items-center gap-3 border-b border-rope">
               <input type="checkbox" class="size-5 accent-ink" value={t.id} bind:group={chosen} />
-              <span>{t.name}{#if has.has(t.id)}<span class="text-soft">, has it already</span>{/if}</span>
+              <span
+                >{t.name}{#if has.has(t.id)}<span class="text-soft">, has it already</span>{/if}</span>
             </label>
           {/each}
         </fieldset>

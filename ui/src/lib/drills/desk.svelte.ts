@@ -10,7 +10,10 @@ export type Given = Schemas['Assignment']
 export type Beginning = { rig: string; trainee: string; drill: string; library: string }
 
 export const beginning = (query: URLSearchParams): Beginning => ({
-  rig: query.get('rig') ?? '', trainee: query.get('trainee') ?? '', drill: query.get('drill') ?? '', library: query.get('library') ?? '',
+  rig: query.get('rig') ?? '',
+  trainee: query.get('trainee') ?? '',
+  drill: query.get('drill') ?? '',
+  library: query.get('library') ?? '',
 })
 
 /** A drill of the gym or of the library to begin with; null where the address names none. */
@@ -65,7 +68,10 @@ export class Desk {
     try {
       const kept = await this.#keep($state.snapshot(this.drill) as Given, scope)
       await this.#client.invalidateQueries()
-      const undo = before && before.traineeId === kept.traineeId ? { action: { label: 'Undo', onClick: () => void this.#undo(before, kept) } } : {}
+      const undo =
+        before && before.traineeId === kept.traineeId
+          ? { action: { label: 'Undo', onClick: () => void this.#undo(before, kept) } }
+          : {}
       toast(`${kept.name} is saved.`, run ? {} : undo)
       void push(run ? `/run/${kept.id}` : '/drills')
     } catch (e) {
@@ -80,7 +86,12 @@ export class Desk {
   #keep(body: Given, scope: '' | 'all' | 'copy') {
     const same = this.#saved && this.#saved.traineeId === body.traineeId
     if (!same) return ask(api.POST('/api/assignments', { body }))
-    return ask(api.PUT('/api/assignments/{id}', { params: { path: { id: body.id } }, body: { ...body, ...(scope ? { scope } : {}) } }))
+    return ask(
+      api.PUT('/api/assignments/{id}', {
+        params: { path: { id: body.id } },
+        body: { ...body, ...(scope ? { scope } : {}) },
+      }),
+    )
   }
 
   async #undo(before: Given, kept: Given) {

@@ -5,8 +5,16 @@
   import { api, ask, type Schemas } from '../api/client'
 
   const act = new Act(useQueryClient())
-  const away = createQuery(() => ({ queryKey: ['trainees', 'archived'], queryFn: () => ask(api.GET('/api/trainees', { params: { query: { archived: true } } })) }))
-  const bringBack = (t: Schemas['Trainee']) => act.do(t.id, () => ask(api.POST('/api/trainees/{id}/restore', { params: { path: { id: t.id } } })), `${t.name} is back.`)
+  const away = createQuery(() => ({
+    queryKey: ['trainees', 'archived'],
+    queryFn: () => ask(api.GET('/api/trainees', { params: { query: { archived: true } } })),
+  }))
+  const bringBack = (t: Schemas['Trainee']) =>
+    act.do(
+      t.id,
+      () => ask(api.POST('/api/trainees/{id}/restore', { params: { path: { id: t.id } } })),
+      `${t.name} is back.`,
+    )
 </script>
 
 {#if away.data?.length}
@@ -16,7 +24,11 @@
       {#each away.data as t (t.id)}
         <li class="flex items-center justify-between gap-3 border-b border-rope py-2">
           <a href="#/people/{t.id}">{t.name}</a>
-          <button class="button" disabled={act.busy !== ''} onclick={() => bringBack(t)} aria-label="Bring back {t.name}">Bring back</button>
+          <button
+            class="button"
+            disabled={act.busy !== ''}
+            onclick={() => bringBack(t)}
+            aria-label="Bring back {t.name}">Bring back</button>
         </li>
       {/each}
     </ul>

@@ -11,25 +11,66 @@
 </script>
 
 {#if held.isError}
-  <p class="mt-8" role="alert">How well predictions hold could not be read. <button class="underline" onclick={() => void held.refetch()}>Try again</button></p>
+  <p class="mt-8" role="alert">
+    How well predictions hold could not be read. <button class="underline" onclick={() => void held.refetch()}
+      >Try again</button>
+  </p>
 {:else if held.data && held.data.rounds > 0}
   <section class="mt-8" aria-labelledby="held">
     <h2 id="held" class="text-xl font-bold">How well predictions hold</h2>
     <div class="mt-2 flex flex-wrap items-start gap-8">
-      <svg width={size} height={size} viewBox="0 0 {size} {size}" role="img" aria-label="Predicted against observed share that met the bag">
+      <svg
+        width={size}
+        height={size}
+        viewBox="0 0 {size} {size}"
+        role="img"
+        aria-label="Predicted against observed share that met the bag">
         <path d="M{at(0)} {size - at(0)}L{at(1)} {size - at(1)}" stroke="var(--rope)" stroke-width="2" />
         <path d="M{at(0)} {size - at(1)}V{size - at(0)}H{at(1)}" fill="none" stroke="var(--soft)" />
-        {#each bins as b (b.from)}<circle cx={at(b.predicted ?? 0)} cy={size - at(b.observed ?? 0)} r={Math.min(9, 2 + Math.sqrt(b.rounds))} fill="var(--ink)"><title>{percent(b.predicted ?? 0)} predicted, {percent(b.observed ?? 0)} observed, {count(b.rounds, 'round')}</title></circle>{/each}
+        {#each bins as b (b.from)}<circle
+            cx={at(b.predicted ?? 0)}
+            cy={size - at(b.observed ?? 0)}
+            r={Math.min(9, 2 + Math.sqrt(b.rounds))}
+            fill="var(--ink)"
+            ><title
+              >{percent(b.predicted ?? 0)} predicted, {percent(b.observed ?? 0)} observed, {count(
+                b.rounds,
+                'round',
+              )}</title
+            ></circle
+          >{/each}
         <text x={at(0.5)} y={size - 4} text-anchor="middle" class="fill-soft text-[0.75rem]">predicted</text>
-        <text x="12" y={size - at(0.5)} text-anchor="middle" transform="rotate(-90 12 {size - at(0.5)})" class="fill-soft text-[0.75rem]">observed</text>
+        <text
+          x="12"
+          y={size - at(0.5)}
+          text-anchor="middle"
+          transform="rotate(-90 12 {size - at(0.5)})"
+          class="fill-soft text-[0.75rem]">observed</text>
       </svg>
       <div>
-        <p class="text-lg">A round is off its prediction by {percent(held.data.miss ?? 0)} of the strikes on the mean, over {count(held.data.rounds, 'judged round')}.</p>
+        <p class="text-lg">
+          A round is off its prediction by {percent(held.data.miss ?? 0)} of the strikes on the mean, over {count(
+            held.data.rounds,
+            'judged round',
+          )}.
+        </p>
         <table class="mt-2 text-left text-sm">
-          <thead class="text-soft"><tr><th class="pr-6 font-semibold">Predicted</th><th class="pr-6 text-right font-semibold">Observed</th><th class="text-right font-semibold">Rounds</th></tr></thead>
-          <tbody>{#each bins as b (b.from)}<tr class="border-b border-rope"><td class="py-1 pr-6">{percent(b.predicted ?? 0)}</td><td class="pr-6 text-right">{percent(b.observed ?? 0)}</td><td class="text-right">{b.rounds}</td></tr>{/each}</tbody>
+          <thead class="text-soft"
+            ><tr
+              ><th class="pr-6 font-semibold">Predicted</th><th class="pr-6 text-right font-semibold">Observed</th><th
+                class="text-right font-semibold">Rounds</th
+              ></tr
+            ></thead>
+          <tbody
+            >{#each bins as b (b.from)}<tr class="border-b border-rope"
+                ><td class="py-1 pr-6">{percent(b.predicted ?? 0)}</td><td class="pr-6 text-right"
+                  >{percent(b.observed ?? 0)}</td
+                ><td class="text-right">{b.rounds}</td></tr
+              >{/each}</tbody>
         </table>
-        <p class="mt-2 max-w-prose text-sm text-soft">By the models alone. What somebody's own rounds taught is added to what is said of their next one.</p>
+        <p class="mt-2 max-w-prose text-sm text-soft">
+          By the models alone. What somebody's own rounds taught is added to what is said of their next one.
+        </p>
       </div>
     </div>
   </section>

@@ -19,7 +19,12 @@
   const bringBack = () => ask(api.POST('/api/trainees/{id}/restore', path))
 
   async function archive() {
-    await act.do('archive', () => ask(api.DELETE('/api/trainees/{id}', path)), `${person.name} is archived; their rounds stay in the log.`, bringBack)
+    await act.do(
+      'archive',
+      () => ask(api.DELETE('/api/trainees/{id}', path)),
+      `${person.name} is archived; their rounds stay in the log.`,
+      bringBack,
+    )
     void push('/people')
   }
   async function erase(e: SubmitEvent) {
@@ -28,7 +33,9 @@
     try {
       const gone = await ask(api.POST('/api/trainees/{id}/erase', { ...path, body: { name, password } }))
       await client.invalidateQueries()
-      toast(`${person.name} is erased. ${count(gone.rounds, 'round')} ${gone.rounds === 1 ? 'stays' : 'stay'} in the log as counts, without a name.`)
+      toast(
+        `${person.name} is erased. ${count(gone.rounds, 'round')} ${gone.rounds === 1 ? 'stays' : 'stay'} in the log as counts, without a name.`,
+      )
       void push('/people')
     } catch (cause) {
       problem = `${(cause as Error).message} Nothing was erased.`
@@ -38,7 +45,10 @@
 
 <div class="mt-6 flex flex-wrap items-center gap-2 border-t border-rope pt-3">
   {#if person.archived}
-    <button class="button" disabled={act.busy !== ''} onclick={() => act.do('back', bringBack, `${person.name} is back.`)}>Bring back</button>
+    <button
+      class="button"
+      disabled={act.busy !== ''}
+      onclick={() => act.do('back', bringBack, `${person.name} is back.`)}>Bring back</button>
   {:else}
     <button class="button" disabled={act.busy !== ''} onclick={archive}>Archive</button>
   {/if}
@@ -48,14 +58,33 @@
 <Dialog.Root bind:open={erasing}>
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-ink/40" />
-    <Dialog.Content class="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[min(92vw,30rem)] -translate-1/2 overflow-y-auto border-2 border-ink bg-sheet p-6">
+    <Dialog.Content
+      class="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[min(92vw,30rem)] -translate-1/2 overflow-y-auto border-2 border-ink bg-sheet p-6">
       <Dialog.Title class="text-xl font-bold">Erase {person.name} for good</Dialog.Title>
-      <p class="mt-2">What was measured of them, their cautions, what was decided, the drills they have and every hit of their rounds go. The log keeps the rounds as counts, without a name. It cannot be undone, and a backup that was made before still has them.</p>
+      <p class="mt-2">
+        What was measured of them, their cautions, what was decided, the drills they have and every hit of their rounds
+        go. The log keeps the rounds as counts, without a name. It cannot be undone, and a backup that was made before
+        still has them.
+      </p>
       <form class="mt-3" onsubmit={erase}>
-        <label class="block"><span class="label">Their name, as it stands here</span><input class="input mt-1" required autocomplete="off" bind:value={name} /></label>
-        <label class="mt-2 block"><span class="label">Your password</span><input class="input mt-1" type="password" required autocomplete="current-password" bind:value={password} /></label>
+        <label class="block"
+          ><span class="label">Their name, as it stands here</span><input
+            class="input mt-1"
+            required
+            autocomplete="off"
+            bind:value={name} /></label>
+        <label class="mt-2 block"
+          ><span class="label">Your password</span><input
+            class="input mt-1"
+            type="password"
+            required
+            autocomplete="current-password"
+            bind:value={password} /></label>
         {#if problem}<p class="mt-2 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
-        <div class="mt-4 flex gap-2"><button class="button main">Erase for good</button><Dialog.Close class="button" type="button">Leave it</Dialog.Close></div>
+        <div class="mt-4 flex gap-2">
+          <button class="button main">Erase for good</button><Dialog.Close class="button" type="button"
+            >Leave it</Dialog.Close>
+        </div>
       </form>
     </Dialog.Content>
   </Dialog.Portal>

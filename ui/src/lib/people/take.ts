@@ -5,12 +5,27 @@ import { editorOf } from '../drills/doc'
 /** Takes what is proposed and goes to the floor with it, or to the desk to change it first. */
 export async function take(p: Schemas['Proposal'], choice: 'accept' | 'change', reason = '') {
   const bag = p.move === 'given' ? {} : { rigId: p.rigId }
-  const given = await ask(api.POST('/api/trainees/{id}/accept', { params: { path: { id: p.traineeId } }, body: { ...bag, choice, ...(reason ? { reason } : {}) } }))
+  const given = await ask(
+    api.POST('/api/trainees/{id}/accept', {
+      params: { path: { id: p.traineeId } },
+      body: { ...bag, choice, ...(reason ? { reason } : {}) },
+    }),
+  )
   void push(choice === 'accept' ? `/run/${given.id}` : editorOf(given.doc, given.id))
 }
 
 /** What can be done with a proposal in one word. */
 export const moves: Record<Schemas['Proposal']['move'], string> = {
-  start: 'First touch', next: 'Next rung', again: 'Again', softly: 'Under control', back: 'A rung down', stay: 'Held', top: 'Past the last gate', barred: 'Held back',
-  easier: 'One thing easier', aside: 'For the weakest link', enough: 'Enough for today', given: 'Given by the coach',
+  start: 'First touch',
+  next: 'Next rung',
+  again: 'Again',
+  softly: 'Under control',
+  back: 'A rung down',
+  stay: 'Held',
+  top: 'Past the last gate',
+  barred: 'Held back',
+  easier: 'One thing easier',
+  aside: 'For the weakest link',
+  enough: 'Enough for today',
+  given: 'Given by the coach',
 }

@@ -96,7 +96,10 @@ export class Trial {
         const when = c.currentTime + 0.03
         const out = c.getOutputTimestamp()
         this.#click(when)
-        this.#signal = out.performanceTime && out.contextTime ? out.performanceTime + 1000 * (when - out.contextTime) : performance.now() + 30 + 1000 * (c.outputLatency || 0)
+        this.#signal =
+          out.performanceTime && out.contextTime
+            ? out.performanceTime + 1000 * (when - out.contextTime)
+            : performance.now() + 30 + 1000 * (c.outputLatency || 0)
       } else {
         this.lit = true
         this.#signal = await new Promise<number>((shown) => requestAnimationFrame(() => requestAnimationFrame(shown)))

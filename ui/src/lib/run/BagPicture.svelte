@@ -17,7 +17,10 @@
   const contact = $derived((cycle.contact * Math.PI) / 180)
   const meet = $derived.by(() => {
     const angle = cycle.strike * contact
-    return { x: pivot.x + arm * Math.sin(angle) - radius * Math.cos(angle) - 20, y: pivot.y + arm * Math.cos(angle) + radius * Math.sin(angle) * 0.4 }
+    return {
+      x: pivot.x + arm * Math.sin(angle) - radius * Math.cos(angle) - 20,
+      y: pivot.y + arm * Math.cos(angle) + radius * Math.sin(angle) * 0.4,
+    }
   })
   // below the bag's reach, so that it never swings behind a resting fist
   const home = { lead: { x: 72, y: 238 }, rear: { x: 24, y: 238 } }
@@ -36,7 +39,10 @@
         }
         const out = near < cycle.reach ? Math.cos((near / cycle.reach) * (Math.PI / 2)) ** 2 : 0
         const h = home[hand]
-        fists[hand]?.setAttribute('transform', `translate(${(h.x + (meet.x - h.x) * out).toFixed(1)} ${(h.y + (meet.y - h.y) * out).toFixed(1)})`)
+        fists[hand]?.setAttribute(
+          'transform',
+          `translate(${(h.x + (meet.x - h.x) * out).toFixed(1)} ${(h.y + (meet.y - h.y) * out).toFixed(1)})`,
+        )
       }
       frame = requestAnimationFrame(step)
     }
@@ -48,17 +54,25 @@
 <svg viewBox="0 0 380 260" class="h-full w-full" aria-hidden="true">
   <g bind:this={bag}>
     <path
-      d="M{pivot.x} {pivot.y}C{pivot.x - radius * 0.55} {pivot.y + arm * 0.35} {pivot.x - radius} {pivot.y + arm - radius * 0.75} {pivot.x - radius} {pivot.y + arm}A{radius} {radius} 0 0 0 {pivot.x + radius} {pivot.y + arm}C{pivot.x + radius} {pivot.y + arm - radius * 0.75} {pivot.x + radius * 0.55} {pivot.y + arm * 0.35} {pivot.x} {pivot.y}Z"
-      fill="var(--soft)"
-    />
-    <path d="M{pivot.x} {pivot.y + 8}V{pivot.y + arm + radius - 6}" stroke="var(--ground)" stroke-width="2" stroke-dasharray="6 5" />
+      d="M{pivot.x} {pivot.y}C{pivot.x - radius * 0.55} {pivot.y + arm * 0.35} {pivot.x - radius} {pivot.y +
+        arm -
+        radius * 0.75} {pivot.x - radius} {pivot.y + arm}A{radius} {radius} 0 0 0 {pivot.x + radius} {pivot.y +
+        arm}C{pivot.x + radius} {pivot.y + arm - radius * 0.75} {pivot.x + radius * 0.55} {pivot.y +
+        arm * 0.35} {pivot.x} {pivot.y}Z"
+      fill="var(--soft)" />
+    <path
+      d="M{pivot.x} {pivot.y + 8}V{pivot.y + arm + radius - 6}"
+      stroke="var(--ground)"
+      stroke-width="2"
+      stroke-dasharray="6 5" />
   </g>
   <rect x="20" y="14" width="340" height="12" fill="var(--brass)" />
   <circle cx={pivot.x} cy={pivot.y} r="5" fill="var(--ink)" />
   {#each ['rear', 'lead'] as hand (hand)}
     <g bind:this={fists[hand]}>
       <circle r="20" fill="var(--strike)" stroke="var(--ground)" stroke-width="3" />
-      <text text-anchor="middle" y="7" font-size="20" font-weight="800" fill="var(--ground)">{hand === 'lead' ? 'L' : 'R'}</text>
+      <text text-anchor="middle" y="7" font-size="20" font-weight="800" fill="var(--ground)"
+        >{hand === 'lead' ? 'L' : 'R'}</text>
     </g>
   {/each}
 </svg>

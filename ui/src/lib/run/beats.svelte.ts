@@ -43,7 +43,10 @@ export class Beats {
     await c.resume()
     const from = c.currentTime + lead
     const out = c.getOutputTimestamp()
-    const heard = out.performanceTime && out.contextTime ? out.performanceTime / 1000 - out.contextTime : performance.now() / 1000 - c.currentTime + (c.outputLatency || 0)
+    const heard =
+      out.performanceTime && out.contextTime
+        ? out.performanceTime / 1000 - out.contextTime
+        : performance.now() / 1000 - c.currentTime + (c.outputLatency || 0)
     return Array.from({ length: many }, (_, i) => {
       const when = from + i * period
       const o = c.createOscillator()
@@ -64,7 +67,9 @@ export class Beats {
     for (let i = 0; i < many && going(); i++) {
       await new Promise((done) => setTimeout(done, Math.max(0, from + 1000 * i * period - performance.now())))
       this.lit = true
-      beats.push((await new Promise<number>((shown) => requestAnimationFrame(() => requestAnimationFrame(shown)))) / 1000)
+      beats.push(
+        (await new Promise<number>((shown) => requestAnimationFrame(() => requestAnimationFrame(shown)))) / 1000,
+      )
       setTimeout(() => (this.lit = false), 150)
     }
     return beats

@@ -102,7 +102,10 @@ export class Follow {
 
   /** When (s after the hit) the k-th come-back is due for a strike; a heavy bag is met on its way in. */
   #due(k: number, i: number) {
-    return this.#way!.due[Math.min(k, this.#way!.due.length - 1)]! + ((this.#strikes[this.#last]?.ahead ?? 0) - (this.#strikes[i]?.ahead ?? 0)) / 1e6
+    return (
+      this.#way!.due[Math.min(k, this.#way!.due.length - 1)]! +
+      ((this.#strikes[this.#last]?.ahead ?? 0) - (this.#strikes[i]?.ahead ?? 0)) / 1e6
+    )
   }
 
   /** Reads the table for a launch. */
@@ -115,8 +118,13 @@ export class Follow {
     const [a, b] = [rows[Math.max(0, hi - 1)]!, rows[hi]!]
     const part = a === b ? 0 : Math.max(0, Math.min(1, (launch - a.launch) / (b.launch - a.launch)))
     const mix = (x: number[], y: number[]) => x.map((v, n) => v + (y[n]! - v) * part)
-    const later = (list: number[]) => list.filter((_, n) => n >= place && (n - place) % this.#bag.step === 0).slice(0, 3)
-    return { due: later(mix(a.at, b.at)), window: later(mix(a.window, b.window)), boards: mix(a.boards ?? [], b.boards ?? []) }
+    const later = (list: number[]) =>
+      list.filter((_, n) => n >= place && (n - place) % this.#bag.step === 0).slice(0, 3)
+    return {
+      due: later(mix(a.at, b.at)),
+      window: later(mix(a.window, b.window)),
+      boards: mix(a.boards ?? [], b.boards ?? []),
+    }
   }
 
   /** Moves a strike and all that goes by the bag after it. */

@@ -3,7 +3,15 @@ import { Refusal, api, ask, type Schemas } from '../api/client'
 type Hit = Schemas['HitIn']
 type Mark = Schemas['MarkIn']
 type Step = Schemas['Step']
-type Kept = { device: string; hits: Hit[]; marks: Mark[]; steps: Step[]; coach?: string; delay?: number | null; at?: number }
+type Kept = {
+  device: string
+  hits: Hit[]
+  marks: Mark[]
+  steps: Step[]
+  coach?: string
+  delay?: number | null
+  at?: number
+}
 
 const prefix = 'outbox:'
 const beat = 400 // ms between batches
@@ -33,7 +41,10 @@ export class Outbox {
   constructor(run: string, clock: () => number, from: { coach: string; delay: number | null } | Kept) {
     this.#run = run
     this.#clock = clock
-    this.#kept = 'hits' in from ? from : { device: `screen ${crypto.randomUUID()}`, hits: [], marks: [], steps: [], at: Date.now(), ...from }
+    this.#kept =
+      'hits' in from
+        ? from
+        : { device: `screen ${crypto.randomUUID()}`, hits: [], marks: [], steps: [], at: Date.now(), ...from }
   }
 
   open() {
@@ -82,7 +93,8 @@ export class Outbox {
     this.#busy = true
     try {
       if (this.#kept.steps[0]?.action === 'start') await this.#sendStep()
-      for (let told = due; told || this.#kept.hits.length + this.#kept.marks.length > 0; told = false) await this.#sendBatch()
+      for (let told = due; told || this.#kept.hits.length + this.#kept.marks.length > 0; told = false)
+        await this.#sendBatch()
       while (this.#kept.steps.length > 0) await this.#sendStep()
       this.#heard = performance.now()
       this.offline = this.foreign = false
@@ -102,7 +114,8 @@ export class Outbox {
       if (this.#kept.steps[0]?.action !== 'start') this.#kept.steps.shift()
       else if (this.#kept.hits.length + this.#kept.marks.length === 0) this.#kept.steps = []
       this.#save()
-    } else if (status === 422) this.#drop() // the server will never take this: it is not ours to tap
+    } else if (status === 422)
+      this.#drop() // the server will never take this: it is not ours to tap
     else this.offline = true
   }
 
@@ -119,7 +132,13 @@ export class Outbox {
     await ask(
       api.POST('/api/runs/{id}/hits', {
         params: { path: { id: this.#run } },
-        body: { device: this.#kept.device, hits, marks, ...(now > 0 ? { clockUs: micros(now) } : {}), ...(delay === null ? {} : { latencyUs: micros(delay) }) },
+        body: {
+          device: this.#kept.device,
+          hits,
+          marks,
+          ...(now > 0 ? { clockUs: micros(now) } : {}),
+          ...(delay === null ? {} : { latencyUs: micros(delay) }),
+        },
       }),
     )
     this.#kept.hits.splice(0, hits.length)
@@ -138,9 +157,20 @@ export class Outbox {
   /** The page goes away: what waits, and the word that the run stopped, are sent on without waiting for an answer. */
   leave(at: number) {
     const send = (path: string, body: unknown) =>
-      void fetch(`/api/runs/${this.#run}/${path}`, { method: 'POST', keepalive: true, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }).catch(() => {})
+      void fetch(`/api/runs/${this.#run}/${path}`, {
+        method: 'POST',
+        keepalive: true,
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify(body),
+      }).catch(() => {})
     const { device, hits, marks, delay = null } = this.#kept
-    if (hits.length + marks.length > 0) send('hits', { device, hits: hits.slice(0, batch), marks: marks.slice(0, batch), ...(delay === null ? {} : { latencyUs: micros(delay) }) })
+    if (hits.length + marks.length > 0)
+      send('hits', {
+        device,
+        hits: hits.slice(0, batch),
+        marks: marks.slice(0, batch),
+        ...(delay === null ? {} : { latencyUs: micros(delay) }),
+      })
     this.#kept.steps.push({ action: 'stop', clockUs: micros(at) })
     this.#save() // sent again by the next page, should this not arrive
     send('clock', { action: 'stop', clockUs: micros(at) })

@@ -29,7 +29,9 @@ export class Round {
   events = $state.raw<Schemas['Event'][]>([]) // as the hits have moved them
   follows = $state(false) // the bag on the screen goes by the hits by now
   strikes: TraceStrike[] = $derived(
-    this.events.filter((e) => e.kind === 'strike').map((e) => ({ i: e.n ?? 0, at: e.at / 1e6, hand: e.hand ?? '', window: (e.window ?? 0) / 1e6, ...faced(e) })),
+    this.events
+      .filter((e) => e.kind === 'strike')
+      .map((e) => ({ i: e.n ?? 0, at: e.at / 1e6, hand: e.hand ?? '', window: (e.window ?? 0) / 1e6, ...faced(e) })),
   )
   moves: TraceMove[] = $derived(timelineMoves(this.events))
   #follow: Follow | null = null
@@ -52,7 +54,16 @@ export class Round {
   async prepare(assignmentId: string, source: Source, plays?: Plays, standIn?: Schemas['StandInChoice']) {
     this.problem = ''
     try {
-      this.run = await ask(api.POST('/api/runs', { body: { assignmentId, source, ...(plays ? { plays } : {}), ...(source === 'standin' && standIn ? { standIn } : {}) } }))
+      this.run = await ask(
+        api.POST('/api/runs', {
+          body: {
+            assignmentId,
+            source,
+            ...(plays ? { plays } : {}),
+            ...(source === 'standin' && standIn ? { standIn } : {}),
+          },
+        }),
+      )
     } catch (e) {
       this.problem = (e as Error).message
     }
@@ -64,13 +75,19 @@ export class Round {
     if (this.phase !== 'ready') return
     this.phase = 'starting'
     const clock = new RunClock()
-    if ((!this.run || this.run.source !== source || (plays && this.run.plays !== plays)) && !(await this.prepare(assignmentId, source, plays, standIn))) {
+    if (
+      (!this.run || this.run.source !== source || (plays && this.run.plays !== plays)) &&
+      !(await this.prepare(assignmentId, source, plays, standIn))
+    ) {
       clock.close()
       this.phase = 'ready'
       return
     }
     const run = this.run!
-    this.outbox = new Outbox(run.id, () => this.now(), { coach: session.me?.id ?? '', delay: source === 'keys' ? delay() : null })
+    this.outbox = new Outbox(run.id, () => this.now(), {
+      coach: session.me?.id ?? '',
+      delay: source === 'keys' ? delay() : null,
+    })
     this.events = run.timeline.events
     if (run.plays !== 'beat' && run.timeline.bag) {
       this.#follow = new Follow(run.timeline, run.timeline.bag, run.followsUs)
@@ -83,7 +100,11 @@ export class Round {
       return
     }
     this.#clock = clock
-    this.#sound = new Sound(clock, () => this.#follow?.events ?? run.timeline.events, (e) => this.#follow?.handles(e) ?? false)
+    this.#sound = new Sound(
+      clock,
+      () => this.#follow?.events ?? run.timeline.events,
+      (e) => this.#follow?.handles(e) ?? false,
+    )
     this.#sound.volume = this.muted ? 0 : 0.8
     this.#sound.start()
     this.outbox.open()
@@ -179,7 +200,8 @@ export class Round {
     clearTimeout(this.#zero) // ended before it began, it never started
     cancelAnimationFrame(this.#frame)
     if (this.#clock && !this.#clock.paused) await this.#clock.pause()
-    if (this.run?.source === 'device' || this.run?.source === 'standin') await new Promise((done) => setTimeout(done, 500)) // a sensor's last batch
+    if (this.run?.source === 'device' || this.run?.source === 'standin')
+      await new Promise((done) => setTimeout(done, 500)) // a sensor's last batch
     void this.outbox?.step(action, at)
     for (let tries = 0; this.outbox && !this.outbox.empty && !this.outbox.foreign; tries++) {
       await this.outbox.flush()
@@ -216,12 +238,16 @@ export class Round {
     const socket = new WebSocket(`${location.origin.replace(/^http/, 'ws')}/api/runs/${id}/live`)
     this.#socket = socket
     socket.onmessage = (m) => {
-      const feed = JSON.parse(m.data as string) as { kind: string; hits?: { at: number; hand?: string; launch?: number }[] }
+      const feed = JSON.parse(m.data as string) as {
+        kind: string
+        hits?: { at: number; hand?: string; launch?: number }[]
+      }
       if (feed.kind === 'hits') for (const h of feed.hits ?? []) this.#struck(h.at / 1e6, h.hand ?? '', h.launch)
     }
     socket.onclose = (e) => {
       const signedOut = e.code === 1008 // until somebody signs in again there is no hurry
-      if (this.phase === 'running' || this.phase === 'paused') setTimeout(() => this.#listen(id), signedOut ? 5000 : 1000)
+      if (this.phase === 'running' || this.phase === 'paused')
+        setTimeout(() => this.#listen(id), signedOut ? 5000 : 1000)
     }
   }
 
@@ -235,6 +261,7 @@ export class Round {
 
   /** The browser lets the screen go dark once the page was hidden; ask again when it is back. */
   seenAgain() {
-    if (document.visibilityState === 'visible' && (this.phase === 'running' || this.phase === 'paused')) void this.#keepAwake()
+    if (document.visibilityState === 'visible' && (this.phase === 'running' || this.phase === 'paused'))
+      void this.#keepAwake()
   }
 }

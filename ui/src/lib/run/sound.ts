@@ -39,12 +39,17 @@ export class Sound {
 
   /** Fetches the clips of the words that are called. A clip that does not come is not spoken; the call stands on the screen. */
   async #loadWords() {
-    const words = new Set(this.#events().filter((e) => e.kind === 'call' || e.kind === 'cue').flatMap((e) => wordsOf(e.text)))
+    const words = new Set(
+      this.#events()
+        .filter((e) => e.kind === 'call' || e.kind === 'cue')
+        .flatMap((e) => wordsOf(e.text)),
+    )
     await Promise.all(
       [...words].map(async (word) => {
         try {
           const answer = await fetch(`/calls/${word}.mp3`)
-          if (answer.ok && this.#clock.context) this.#words.set(word, await this.#clock.context.decodeAudioData(await answer.arrayBuffer()))
+          if (answer.ok && this.#clock.context)
+            this.#words.set(word, await this.#clock.context.decodeAudioData(await answer.arrayBuffer()))
         } catch {
           // offline: the round goes on without a voice
         }
@@ -127,7 +132,13 @@ export class Sound {
         break
       case 'bell': {
         const strokes = e.text === 'end' ? [0, 0.32, 0.64] : [0]
-        for (const s of strokes) for (const [ratio, gain] of [[1, 0.4], [2.41, 0.22], [3.9, 0.12]] as const) this.#tone(when + s, 'sine', 620 * ratio, 618 * ratio, 1.1 / ratio, gain)
+        for (const s of strokes)
+          for (const [ratio, gain] of [
+            [1, 0.4],
+            [2.41, 0.22],
+            [3.9, 0.12],
+          ] as const)
+            this.#tone(when + s, 'sine', 620 * ratio, 618 * ratio, 1.1 / ratio, gain)
         break
       }
     }
@@ -142,7 +153,15 @@ export class Sound {
     n.start(when)
   }
 
-  #tone(when: number, type: OscillatorType, from: number, to: number, length: number, loud: number, into?: AudioScheduledSourceNode[]) {
+  #tone(
+    when: number,
+    type: OscillatorType,
+    from: number,
+    to: number,
+    length: number,
+    loud: number,
+    into?: AudioScheduledSourceNode[],
+  ) {
     const c = this.#clock.context
     if (!c || !this.#master) return
     const o = c.createOscillator()

@@ -26,7 +26,8 @@
   const size = $derived(Math.max(2.5, Math.min(6, (width - left) / Math.max(1, strikes.length) / 2.2)))
 
   function pick(e: MouseEvent & { currentTarget: SVGElement }) {
-    const t = from + ((e.clientX - e.currentTarget.getBoundingClientRect().left - left) / (width - left - 14)) * (to - from)
+    const t =
+      from + ((e.clientX - e.currentTarget.getBoundingClientRect().left - left) / (width - left - 14)) * (to - from)
     let best = 0
     for (const [i, s] of strikes.entries()) if (Math.abs(s.at - t) < Math.abs(strikes[best]!.at - t)) best = i
     onchoose(best)
@@ -41,22 +42,53 @@
 </script>
 
 <div class="mt-2 w-full" bind:clientWidth={width}>
-  <svg {width} {height} viewBox="0 0 {width} {height}" class="block cursor-pointer" role="slider" tabindex="0" aria-label="Strike" aria-valuemin="1" aria-valuemax={strikes.length} aria-valuenow={chosen + 1} aria-valuetext="Strike {chosen + 1} of {strikes.length}, {strikes[chosen]?.verdict}" onclick={pick} onkeydown={keys}>
+  <svg
+    {width}
+    {height}
+    viewBox="0 0 {width} {height}"
+    class="block cursor-pointer"
+    role="slider"
+    tabindex="0"
+    aria-label="Strike"
+    aria-valuemin="1"
+    aria-valuemax={strikes.length}
+    aria-valuenow={chosen + 1}
+    aria-valuetext="Strike {chosen + 1} of {strikes.length}, {strikes[chosen]?.verdict}"
+    onclick={pick}
+    onkeydown={keys}>
     <rect x={left} y={y(-1)} width={width - left - 14} height={y(1) - y(-1)} fill="var(--shade)" />
     <line x1={left} x2={width - 14} y1={middle} y2={middle} stroke="var(--rope)" />
     <text x={left - 8} y={y(-most) + 12} text-anchor="end" class="fill-soft text-[0.75rem]">early</text>
     <text x={left - 8} y={middle + 4} text-anchor="end" class="fill-ink text-[0.75rem] font-semibold">window</text>
     <text x={left - 8} y={y(most)} text-anchor="end" class="fill-soft text-[0.75rem]">late</text>
-    {#if strikes[chosen]}<line x1={x(strikes[chosen].at)} x2={x(strikes[chosen].at)} y1="4" y2={height - 24} stroke="var(--ink)" stroke-width="1.5" />{/if}
+    {#if strikes[chosen]}<line
+        x1={x(strikes[chosen].at)}
+        x2={x(strikes[chosen].at)}
+        y1="4"
+        y2={height - 24}
+        stroke="var(--ink)"
+        stroke-width="1.5" />{/if}
     {#each strikes as s (s.i)}
       {@const clean = s.verdict === 'clean'}
-      <circle cx={x(s.at)} cy={s.error == null ? middle : y((2 * s.error) / s.window)} r={size} fill={clean ? 'var(--strike)' : 'var(--ground)'} stroke="var(--strike)" stroke-width={clean ? 0 : 2} stroke-dasharray={s.verdict === 'missed' ? '2 2' : undefined} />
+      <circle
+        cx={x(s.at)}
+        cy={s.error == null ? middle : y((2 * s.error) / s.window)}
+        r={size}
+        fill={clean ? 'var(--strike)' : 'var(--ground)'}
+        stroke="var(--strike)"
+        stroke-width={clean ? 0 : 2}
+        stroke-dasharray={s.verdict === 'missed' ? '2 2' : undefined} />
     {/each}
     {#each marks as m (m)}
-      <g><title>{markNames[m.kind]}</title><path d="M{x(m.at)} {height - 34}v10" stroke="var(--ink)" stroke-width="3" /></g>
+      <g
+        ><title>{markNames[m.kind]}</title><path
+          d="M{x(m.at)} {height - 34}v10"
+          stroke="var(--ink)"
+          stroke-width="3" /></g>
     {/each}
     {#each timeSteps(0, to - from, width / 70) as t (t)}
-      <text x={x(from + t)} y={height - 4} text-anchor={t === 0 ? 'start' : 'middle'} class="fill-soft text-[0.75rem]">{t}{t === 0 ? ' s' : ''}</text>
+      <text x={x(from + t)} y={height - 4} text-anchor={t === 0 ? 'start' : 'middle'} class="fill-soft text-[0.75rem]"
+        >{t}{t === 0 ? ' s' : ''}</text>
     {/each}
   </svg>
 </div>

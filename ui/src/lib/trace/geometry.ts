@@ -135,7 +135,9 @@ export const met = (cycle: Cycle) => (Math.abs(middle(cycle)) < 1e-6 ? cycle.str
 /** The way of a bag that nobody strikes, or a stretch of it. */
 export function free(points: Point[], s: Scale, from = -Infinity, to = Infinity): string {
   const inside = points.filter((p) => p.at > from && p.at < to)
-  const ends = Number.isFinite(from) ? [{ at: from, swing: read(points, from) }, ...inside, { at: to, swing: read(points, to) }] : inside
+  const ends = Number.isFinite(from)
+    ? [{ at: from, swing: read(points, from) }, ...inside, { at: to, swing: read(points, to) }]
+    : inside
   return ends.map((p, k) => `${k === 0 ? 'M' : 'L'}${s.x(p.at).toFixed(1)} ${s.y(p.swing).toFixed(1)}`).join('')
 }
 
@@ -156,16 +158,33 @@ export function sample(cycle: Cycle, pattern: (string | Schemas['Beat'])[]): Tra
 
 /** A combination as it is composed: its strikes, and its defences and steps. */
 export const composedStrikes = (moves: Schemas['ComposedMove'][]): TraceStrike[] =>
-  moves.flatMap((m, i) => (m.kind === 'strike' ? [{ i, at: m.at, hand: m.hand, window: m.window, still: m.still, pin: false }] : []))
+  moves.flatMap((m, i) =>
+    m.kind === 'strike' ? [{ i, at: m.at, hand: m.hand, window: m.window, still: m.still, pin: false }] : [],
+  )
 export const composedMoves = (moves: Schemas['ComposedMove'][]): TraceMove[] =>
-  moves.flatMap((m) => (m.kind === 'defence' || m.kind === 'step' ? [{ at: m.at, until: m.until, kind: m.kind, text: m.text, late: m.late }] : []))
+  moves.flatMap((m) =>
+    m.kind === 'defence' || m.kind === 'step'
+      ? [{ at: m.at, until: m.until, kind: m.kind, text: m.text, late: m.late }]
+      : [],
+  )
 
 /** Defences and steps of a timeline. */
 export const timelineMoves = (events: Schemas['Event'][]): TraceMove[] =>
-  events.filter((e) => e.kind === 'move').map((e) => ({ at: e.at / 1e6, until: e.at / 1e6 + 0.35, kind: /^(step|pivot|switch)/.test(e.text ?? '') ? 'step' : 'defence', text: e.text ?? '' }))
+  events
+    .filter((e) => e.kind === 'move')
+    .map((e) => ({
+      at: e.at / 1e6,
+      until: e.at / 1e6 + 0.35,
+      kind: /^(step|pivot|switch)/.test(e.text ?? '') ? 'step' : 'defence',
+      text: e.text ?? '',
+    }))
 
 /** Planned strikes of a run or a review. */
-export const faced = (s: { face?: string | undefined; pin?: boolean | undefined; still?: boolean | undefined }) => ({ still: s.still ?? false, side: s.face === 'behind' ? (-1 as const) : (1 as const), pin: s.pin ?? false })
+export const faced = (s: { face?: string | undefined; pin?: boolean | undefined; still?: boolean | undefined }) => ({
+  still: s.still ?? false,
+  side: s.face === 'behind' ? (-1 as const) : (1 as const),
+  pin: s.pin ?? false,
+})
 
 /** Lanes that a strike is drawn in. */
 export const handsOf = (hand: string) => (hand === 'both' ? ['lead', 'rear'] : [hand])
@@ -189,15 +208,22 @@ export function timeSteps(from: number, to: number, most: number): number[] {
 export function describe(cycle: Cycle, tempo: number, strikes: TraceStrike[] = []): string {
   if (cycle.starts.length > 0) {
     const first = cycle.starts[0]!
-    const told = strikes.filter((s) => s.at >= first && s.at <= first + cycle.return).map((s) => `${s.hand} at ${(s.at - first).toFixed(3)} s`)
+    const told = strikes
+      .filter((s) => s.at >= first && s.at <= first + cycle.return)
+      .map((s) => `${s.hand} at ${(s.at - first).toFixed(3)} s`)
     return `Swing of the bag through one repetition of ${cycle.return.toFixed(1)} s: ${told.join(', ')}.`
   }
   const side = (swing: number) => (swing > 0 ? 'far' : 'near')
   if (cycle.passes.length > 0) {
-    const passes = cycle.passes.map((p) => `at ${p.at.toFixed(3)} s${p.window > 0 ? `, to be slipped within ${Math.round(p.window * 1000)} ms from ${p.opens.toFixed(3)} s` : ', too quick to be slipped'}`)
+    const passes = cycle.passes.map(
+      (p) =>
+        `at ${p.at.toFixed(3)} s${p.window > 0 ? `, to be slipped within ${Math.round(p.window * 1000)} ms from ${p.opens.toFixed(3)} s` : ', too quick to be slipped'}`,
+    )
     return `Swing of the bag from letting go, ${Math.round(tempo)} passes a minute: it passes ${passes.join('; ')}.`
   }
-  const marks = cycle.marks.map((m) => `${side(m.swing)} ${cycle.contact > 0 ? 'board' : 'turn'} at ${m.at.toFixed(3)} s`).join(', ')
+  const marks = cycle.marks
+    .map((m) => `${side(m.swing)} ${cycle.contact > 0 ? 'board' : 'turn'} at ${m.at.toFixed(3)} s`)
+    .join(', ')
   return (
     `Swing of the bag from one strike to the next at ${Math.round(tempo)} a minute: struck at 0, ${marks}, ` +
     `back at the strike point at ${cycle.return.toFixed(3)} s. It can be struck for ${Math.round(cycle.window * 1000)} ms ${cycle.closes > 0 ? 'around' : 'before'} that moment.`

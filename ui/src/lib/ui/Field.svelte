@@ -17,7 +17,20 @@
     problem?: string
     onchange: (value: number) => void
   }
-  let { label, value, min, max, most = max, step, unit, factor = 1, digits = 0, note = '', problem = '', onchange }: Props = $props()
+  let {
+    label,
+    value,
+    min,
+    max,
+    most = max,
+    step,
+    unit,
+    factor = 1,
+    digits = 0,
+    note = '',
+    problem = '',
+    onchange,
+  }: Props = $props()
 
   const id = $props.id()
   let text = $state<string | null>(null) // while the field has the focus: an answer that comes late changes nothing under the fingers
@@ -25,7 +38,11 @@
   const shown = $derived((value * factor).toFixed(digits))
   const wrong = $derived(complaint || problem)
   // The slider keeps to its steps; a value between two of them is shown at the nearer one and is not changed by that.
-  const onStep = $derived(min + Math.min(Math.floor((max - min) / step + 1e-9), Math.round((Math.min(max, Math.max(min, value)) - min) / step)) * step)
+  const onStep = $derived(
+    min +
+      Math.min(Math.floor((max - min) / step + 1e-9), Math.round((Math.min(max, Math.max(min, value)) - min) / step)) *
+        step,
+  )
 
   function typed(raw: string) {
     text = raw
@@ -56,8 +73,7 @@
       aria-describedby={wrong || note ? `${id}-note` : undefined}
       onfocus={() => (text ??= shown)}
       oninput={(e) => typed(e.currentTarget.value)}
-      onblur={left}
-    />
+      onblur={left} />
     <span class="w-9 text-sm text-soft">{unit}</span>
   </span>
   <Slider.Root
@@ -72,11 +88,14 @@
       text = null
       complaint = ''
       onchange(v)
-    }}
-  >
+    }}>
     <span class="h-1 w-full bg-rope"></span>
     <Slider.Range class="absolute h-1 bg-ink" />
-    <Slider.Thumb index={0} class="block size-6 rounded-full border-2 border-ink bg-sheet" aria-label={label} aria-valuetext={`${shown} ${unit}`} />
+    <Slider.Thumb
+      index={0}
+      class="block size-6 rounded-full border-2 border-ink bg-sheet"
+      aria-label={label}
+      aria-valuetext={`${shown} ${unit}`} />
   </Slider.Root>
   {#if wrong || note}
     <p id="{id}-note" class="col-span-2 text-sm {wrong ? 'font-semibold' : 'text-soft'}">{wrong || note}</p>

@@ -11,13 +11,21 @@
   {#each rows as r (r.id)}
     {@const at = r.startedAt ?? r.createdAt}
     <li class="border-b border-rope">
-      <a href="#/review/{r.id}" class="grid grid-cols-[4.5rem_1fr_6.5rem] items-center gap-3 py-3 no-underline hover:bg-shade sm:grid-cols-[5.5rem_1fr_9rem_6.5rem]">
+      <a
+        href="#/review/{r.id}"
+        class="grid grid-cols-[4.5rem_1fr_6.5rem] items-center gap-3 py-3 no-underline hover:bg-shade sm:grid-cols-[5.5rem_1fr_9rem_6.5rem]">
         <span class="text-sm text-soft">{dated ? shortDay(at, zone) : clockTime(at, zone)}</span>
-        <span class="min-w-0"><strong>{r.trainee}</strong> <span class="block text-sm text-pretty text-soft">{r.drillName}, {r.rigName}</span></span>
-        <span class="hidden h-2 bg-shade sm:block" aria-hidden="true"><span class="block h-2 bg-ink" style:width={`${100 * (r.summary?.share ?? 0)}%`}></span></span>
+        <span class="min-w-0"
+          ><strong>{r.trainee}</strong>
+          <span class="block text-sm text-pretty text-soft">{r.drillName}, {r.rigName}</span></span>
+        <span class="hidden h-2 bg-shade sm:block" aria-hidden="true"
+          ><span class="block h-2 bg-ink" style:width={`${100 * (r.summary?.share ?? 0)}%`}></span></span>
         <span class="text-right">
-          {#if r.summary?.unjudged || r.summary?.planned === 0}<span class="text-sm text-soft">{ended[r.ending] ?? ''} not judged</span>
-          {:else if r.summary}<strong>{r.summary.give ? 'about ' : ''}{percent(r.summary.share)}</strong> <span class="block text-sm text-soft">{r.summary.longest} in a row{ended[r.ending] ? `, ${ended[r.ending]}` : ''}</span>
+          {#if r.summary?.unjudged || r.summary?.planned === 0}<span class="text-sm text-soft"
+              >{ended[r.ending] ?? ''} not judged</span>
+          {:else if r.summary}<strong>{r.summary.give ? 'about ' : ''}{percent(r.summary.share)}</strong>
+            <span class="block text-sm text-soft"
+              >{r.summary.longest} in a row{ended[r.ending] ? `, ${ended[r.ending]}` : ''}</span>
           {:else}<span class="text-sm text-soft">{r.state === 'paused' ? 'paused' : 'running'}</span>{/if}
         </span>
       </a>

@@ -1,7 +1,12 @@
 <!-- What a page says while it loads, when it is empty, and when something went wrong. -->
 <script lang="ts">
   import type { Snippet } from 'svelte'
-  let { title, text = '', again, children }: { title: string; text?: string; again?: () => void; children?: Snippet } = $props()
+  let {
+    title,
+    text = '',
+    again,
+    children,
+  }: { title: string; text?: string; again?: () => void; children?: Snippet } = $props()
 </script>
 
 <div class="max-w-prose py-8" role="status">

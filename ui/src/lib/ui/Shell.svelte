@@ -18,10 +18,22 @@
     { path: '/people', name: 'People', key: 'p' },
     { path: '/log', name: 'Log', key: 'l' },
   ]
-  const here = (path: string) => (path === '/' ? router.location === '/' : router.location.startsWith(path) || (path === '/log' && router.location.startsWith('/review')) || (path === '/drills' && /^\/(compose|library)/.test(router.location)) || (path === '/bags' && router.location.startsWith('/cards')))
+  const here = (path: string) =>
+    path === '/'
+      ? router.location === '/'
+      : router.location.startsWith(path) ||
+        (path === '/log' && router.location.startsWith('/review')) ||
+        (path === '/drills' && /^\/(compose|library)/.test(router.location)) ||
+        (path === '/bags' && router.location.startsWith('/cards'))
 
   function keys(e: KeyboardEvent) {
-    if (e.ctrlKey || e.metaKey || e.altKey || (e.target as HTMLElement).closest('input, select, textarea, [role=slider], [role=dialog]')) return
+    if (
+      e.ctrlKey ||
+      e.metaKey ||
+      e.altKey ||
+      (e.target as HTMLElement).closest('input, select, textarea, [role=slider], [role=dialog]')
+    )
+      return
     const place = places.find((p) => p.key === e.key)
     if (place) void push(place.path)
     else if (e.key === '?') help = true
@@ -31,7 +43,13 @@
 </script>
 
 <svelte:window onkeydown={keys} />
-<a href="#main" class="button main sr-only focus:not-sr-only focus:absolute focus:z-10" onclick={(e) => { e.preventDefault(); document.getElementById('main')?.focus() }}>To the page</a>
+<a
+  href="#main"
+  class="button main sr-only focus:not-sr-only focus:absolute focus:z-10"
+  onclick={(e) => {
+    e.preventDefault()
+    document.getElementById('main')?.focus()
+  }}>To the page</a>
 <header class="border-b-2 border-ink print:hidden">
   <div class="mx-auto flex max-w-[76rem] flex-wrap items-center gap-x-6 px-4 sm:px-6">
     <a href="#/" class="flex items-center gap-2 py-2 no-underline" aria-label="Melodromos, today">
@@ -41,40 +59,56 @@
       {#each places as p (p.path)}
         <a
           href="#{p.path}"
-          class="px-3 py-3 font-semibold no-underline {here(p.path) ? 'shadow-[inset_0_-4px_0_var(--ink)]' : 'text-soft hover:text-ink'}"
-          aria-current={here(p.path) ? 'page' : undefined}>{p.name}</a
-        >
+          class="px-3 py-3 font-semibold no-underline {here(p.path)
+            ? 'shadow-[inset_0_-4px_0_var(--ink)]'
+            : 'text-soft hover:text-ink'}"
+          aria-current={here(p.path) ? 'page' : undefined}>{p.name}</a>
       {/each}
     </nav>
     <div class="ml-auto flex items-center gap-1 text-sm">
-      <button class="button quiet" onclick={() => (gym = true)} aria-label="Gym: units, borders and schools"><span class="max-lg:hidden">{session.me?.gym}</span><span class="lg:hidden">Gym</span></button>
+      <button class="button quiet" onclick={() => (gym = true)} aria-label="Gym: units, borders and schools"
+        ><span class="max-lg:hidden">{session.me?.gym}</span><span class="lg:hidden">Gym</span></button>
       <button class="button quiet" onclick={() => (help = true)} aria-label="Keys">?</button>
       <button class="button quiet" onclick={() => session.signOut()}>Sign out</button>
     </div>
   </div>
 </header>
-<main id="main" tabindex="-1" class="mx-auto max-w-[76rem] px-4 pt-6 pb-16 outline-none sm:px-6 print:p-0">{@render children()}</main>
+<main id="main" tabindex="-1" class="mx-auto max-w-[76rem] px-4 pt-6 pb-16 outline-none sm:px-6 print:p-0">
+  {@render children()}
+</main>
 
 <GymSettings bind:open={gym} />
 <Dialog.Root bind:open={help}>
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-ink/40" />
-    <Dialog.Content class="fixed top-1/2 left-1/2 z-50 w-[min(92vw,30rem)] -translate-1/2 border-2 border-ink bg-sheet p-6">
+    <Dialog.Content
+      class="fixed top-1/2 left-1/2 z-50 w-[min(92vw,30rem)] -translate-1/2 border-2 border-ink bg-sheet p-6">
       <Dialog.Title class="text-xl font-bold">Keys</Dialog.Title>
       <dl class="mt-3 grid grid-cols-[7rem_1fr] gap-y-1">
-        {#each places as p (p.key)}<dt class="font-bold uppercase">{p.key}</dt><dd>{p.name}</dd>{/each}
-        <dt class="font-bold">← → ↑ ↓</dt><dd>move a slider or a knob of the picture; with Shift by more</dd>
+        {#each places as p (p.key)}<dt class="font-bold uppercase">{p.key}</dt>
+          <dd>{p.name}</dd>{/each}
+        <dt class="font-bold">← → ↑ ↓</dt>
+        <dd>move a slider or a knob of the picture; with Shift by more</dd>
         <dt class="col-span-2 seam mt-3 pt-3 text-soft">In the composer</dt>
-        <dt class="font-bold">M, C</dt><dd>mirror, counterpart</dd>
-        <dt class="font-bold">Space</dt><dd>hear it</dd>
-        <dt class="font-bold">[ and ]</dt><dd>the easier and the harder neighbour; for a technique too</dd>
-        <dt class="font-bold">Ctrl Z, Y</dt><dd>undo, redo</dd>
+        <dt class="font-bold">M, C</dt>
+        <dd>mirror, counterpart</dd>
+        <dt class="font-bold">Space</dt>
+        <dd>hear it</dd>
+        <dt class="font-bold">[ and ]</dt>
+        <dd>the easier and the harder neighbour; for a technique too</dd>
+        <dt class="font-bold">Ctrl Z, Y</dt>
+        <dd>undo, redo</dd>
         <dt class="col-span-2 seam mt-3 pt-3 text-soft">On the run screen</dt>
-        <dt class="font-bold">F, J</dt><dd>a hit with the left, the right hand</dd>
-        <dt class="font-bold">1 to 5</dt><dd>mark: missed, off line, wild, touched, found again</dd>
-        <dt class="font-bold">Space, →</dt><dd>start, pause, go on; a page-turner pedal does it too</dd>
-        <dt class="font-bold">Escape, ←</dt><dd>stop; the hits are kept</dd>
-        <dt class="font-bold">M</dt><dd>sound off and on</dd>
+        <dt class="font-bold">F, J</dt>
+        <dd>a hit with the left, the right hand</dd>
+        <dt class="font-bold">1 to 5</dt>
+        <dd>mark: missed, off line, wild, touched, found again</dd>
+        <dt class="font-bold">Space, →</dt>
+        <dd>start, pause, go on; a page-turner pedal does it too</dd>
+        <dt class="font-bold">Escape, ←</dt>
+        <dd>stop; the hits are kept</dd>
+        <dt class="font-bold">M</dt>
+        <dd>sound off and on</dd>
       </dl>
       <Dialog.Close class="button mt-5">Close</Dialog.Close>
     </Dialog.Content>

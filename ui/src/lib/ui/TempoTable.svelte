@@ -3,7 +3,13 @@
   import type { Schemas } from '../api/client'
   import { range } from '../format'
 
-  type Props = { rows: Schemas['TempoRow'][]; tempo: number; rebounds: number; caption?: string; onchoose: (n: number) => void }
+  type Props = {
+    rows: Schemas['TempoRow'][]
+    tempo: number
+    rebounds: number
+    caption?: string
+    onchoose: (n: number) => void
+  }
   let { rows, tempo, rebounds, caption = 'Tempos within reach by rebound count, a minute', onchoose }: Props = $props()
 
   // A logarithmic scale from 20 to 600 a minute: what is quicker is off every scale of a hand.
@@ -17,13 +23,21 @@
     {#each rows as r (r.rebounds)}
       <tr class="border-b border-rope {r.rebounds === rebounds ? 'bg-sheet' : ''}">
         <td class="w-12 py-1">
-          <button class="size-9 font-bold underline decoration-rope" aria-label="Count {r.rebounds}" aria-pressed={r.rebounds === rebounds} onclick={() => onchoose(r.rebounds)}>{r.rebounds}</button>
+          <button
+            class="size-9 font-bold underline decoration-rope"
+            aria-label="Count {r.rebounds}"
+            aria-pressed={r.rebounds === rebounds}
+            onclick={() => onchoose(r.rebounds)}>{r.rebounds}</button>
         </td>
         <td class="relative">
-          <span class="absolute top-1/2 h-2 -translate-y-1/2 {r.rebounds === rebounds ? 'bg-ink' : 'bg-rope'}" style:left={`${at(r.slowest)}%`} style:width={`${at(r.fastest) - at(r.slowest)}%`}></span>
+          <span
+            class="absolute top-1/2 h-2 -translate-y-1/2 {r.rebounds === rebounds ? 'bg-ink' : 'bg-rope'}"
+            style:left={`${at(r.slowest)}%`}
+            style:width={`${at(r.fastest) - at(r.slowest)}%`}></span>
           <span class="absolute inset-y-0 w-0.5 bg-ink" style:left={`${at(tempo)}%`}></span>
         </td>
-        <td class="w-32 pl-3 text-right text-sm whitespace-nowrap">{range(r.slowest, r.fastest)}{r.face === 'behind' ? ', behind' : ''}</td>
+        <td class="w-32 pl-3 text-right text-sm whitespace-nowrap"
+          >{range(r.slowest, r.fastest)}{r.face === 'behind' ? ', behind' : ''}</td>
       </tr>
     {:else}
       <tr><td class="py-1 text-sm text-soft">None of these counts is within these hands’ reach.</td></tr>

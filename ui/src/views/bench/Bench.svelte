@@ -1,0 +1,107 @@
+<!-- Serves the coach at the desk, and beside the bag with a tape measure: how to hang this rig for somebody, what it then does,
+     and what is wrong with it. One page for all kinds. -->
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { replace, router } from 'svelte-spa-router'
+  import { toast } from 'svelte-sonner'
+  import { untrack } from 'svelte'
+  import { api, ask, type Schemas } from '../../lib/api/client'
+  import SideView from '../../lib/bench/SideView.svelte'
+  import { session } from '../../lib/session.svelte'
+  import Caution from '../../lib/ui/Caution.svelte'
+  import Notice from '../../lib/ui/Notice.svelte'
+  import Problem from '../../lib/ui/Problem.svelte'
+  import Answer from './Answer.svelte'
+  import { Desk } from './desk.svelte'
+  import Does from './Does.svelte'
+  import Head from './Head.svelte'
+  import Measures from './Measures.svelte'
+
+  let { params }: { params: { id: string } } = $props()
+  const client = useQueryClient()
+  const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
+  const desk = new Desk()
+  let problem = $state('')
+  const a = $derived(desk.whatIf.answer)
+  const query = () => new URLSearchParams(router.querystring ?? '')
+
+  $effect(() => {
+    const id = params.id
+    void router.querystring
+    problem = ''
+    untrack(() => void desk.load(id, query()))
+  })
+  $effect(() => {
+    // For whom: the one of the address, the one of last time, or the first whose height is known.
+    const list = people.data
+    if (!list || desk.traineeId) return
+    const remembered = query().get('trainee') ?? localStorage.getItem('bench-for')
+    desk.traineeId = (list.find((t) => t.id === remembered) ?? list.find((t) => t.height) ?? list[0])?.id ?? ''
+  })
+  $effect(() => {
+    if (desk.reading || people.isPending) return
+    const question = desk.question()
+    untrack(() => void desk.whatIf.ask(question))
+  })
+
+  async function save() {
+    problem = ''
+    const before = $state.snapshot(desk.saved) as Schemas['Rig'] | null
+    try {
+      const kept = await desk.save()
+      await client.invalidateQueries()
+      if (before) {
+        toast(`${kept.name} is saved.`, { action: { label: 'Undo', onClick: () => void undo(before) } })
+        return
+      }
+      toast(`${kept.name} is saved.`)
+      // The first speed bag of a gym leads on to the first drill.
+      const drills = await ask(api.GET('/api/drills'))
+      const first = drills.length === 0 && kept.doc.kind === 'speed'
+      void replace(first ? `/drills/new?rig=${kept.id}` : `/bags/${kept.id}`)
+    } catch (e) {
+      problem = `${(e as Error).message} Nothing was saved.`
+    }
+  }
+  async function undo(before: Schemas['Rig']) {
+    if (!desk.saved) return
+    desk.keep({ ...before, version: desk.saved.version })
+    await save()
+  }
+</script>
+
+<svelte:head><title>{desk.name || 'New bag'} · Melodromos</title></svelte:head>
+{#if desk.trouble}
+  <Notice title="This bag could not be read" text={desk.trouble} again={() => desk.load(params.id, query())}>
+    <a class="button" href="#/bags">To the bags</a>
+  </Notice>
+{:else if desk.reading}
+  <Notice title="Reading the bag…" />
+{:else}
+  <Head {desk} people={people.data ?? []} onsave={save} />
+  <Problem text={problem} />
+  {#if a}<Answer {desk} {a} />{/if}
+  <Problem text={desk.refused('launch') ? '' : (desk.whatIf.refusal?.message ?? '')} />
+  <div class="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[25rem_1fr] lg:grid-rows-[auto_1fr]">
+    <section class="min-w-0" aria-label="As it hangs">
+      {#if a}
+        <div class="bg-sheet">
+          <SideView
+            side={a.side}
+            setUp={a.setUp}
+            body={a.body}
+            stand={a.setUp.stand}
+            units={session.units}
+            onset={(changes) => desk.set(changes)}
+            read={desk.value} />
+        </div>
+        <p class="mt-1 text-sm text-soft">To scale. Drag a knob, or move it with the arrow keys.</p>
+      {/if}
+    </section>
+    {#if a}<Does {desk} {a} people={people.data ?? []} />{/if}
+    <section class="min-w-0" aria-label="Measures">
+      <Measures {desk} />
+      {#if a}<div class="mt-6"><Caution>{a.caution}</Caution></div>{/if}
+    </section>
+  </div>
+{/if}

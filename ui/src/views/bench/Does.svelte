@@ -1,0 +1,92 @@
+<!-- What the bag does when it is struck so, and what there is to say about how it hangs. -->
+<script lang="ts">
+  import type { Schemas } from '../../lib/api/client'
+  import Calibrate from '../../lib/bench/Calibrate.svelte'
+  import Checks from '../../lib/bench/Checks.svelte'
+  import Cords from '../../lib/bench/Cords.svelte'
+  import FromRounds from '../../lib/bench/FromRounds.svelte'
+  import { parts } from '../../lib/bench/kinds.svelte'
+  import SetUp from '../../lib/bench/SetUp.svelte'
+  import SharedAnchor from '../../lib/bench/SharedAnchor.svelte'
+  import { figure, tempoOf, upper } from '../../lib/format'
+  import { session } from '../../lib/session.svelte'
+  import { sample } from '../../lib/trace/geometry'
+  import SwingTrace from '../../lib/trace/SwingTrace.svelte'
+  import type { Desk } from './desk.svelte'
+  import Strike from './Strike.svelte'
+
+  type Props = { desk: Desk; a: Schemas['Sheet']; people: Schemas['Trainee'][] }
+  let { desk, a, people }: Props = $props()
+  const units = $derived(session.units)
+  const trainee = $derived(people.find((t) => t.id === desk.traineeId))
+  const slipBag = $derived(desk.kind === 'slip')
+  const strikes = $derived(slipBag ? [] : sample(a.cycle, ['lead', 'rear']))
+  const shown = $derived.by(() => {
+    if (slipBag) return { from: -0.25, to: a.cycle.trace.at(-1)!.at }
+    const to = desk.kind === 'speed' ? a.cycle.return + 0.22 : a.cycle.return * (desk.rebounds > 1 ? 1.15 : 2.2)
+    return { from: -Math.min(0.3 * a.cycle.return, 0.4), to: Math.max(0.75, to) }
+  })
+  const loads = $derived(
+    a.loads.map((l) => {
+      const still = l.static > 0 ? `${figure(l.static, 'N', units)} at rest, ` : ''
+      return `${(parts[l.part] ?? l.part).toLowerCase()}: ${still}${figure(l.peak, 'N', units)} at the most`
+    }),
+  )
+  const set = (changes: { field: string; to: number }[]) => desk.set(changes)
+</script>
+
+<section class="min-w-0 lg:col-start-2 lg:row-span-2 lg:row-start-1" aria-label="What it does">
+  <div class="bg-sheet py-2">
+    <SwingTrace cycle={a.cycle} {strikes} tempo={a.shown} {...shown} height={290} />
+  </div>
+  {#if !a.feasible}
+    <p class="mt-1 text-sm text-soft">Drawn at {tempoOf(a.shown)} a minute, the nearest within reach.</p>
+  {/if}
+
+  <div class="mt-4 grid gap-x-8 gap-y-6 xl:grid-cols-2">
+    <div><Strike {desk} {a} /></div>
+    <div class="min-w-0">
+      <h2 class="font-bold">Checks</h2>
+      <Checks findings={a.findings} {units} onset={set} />
+      {#if loads.length > 0}<p class="mt-2 text-sm text-soft">{upper(loads.join('; '))}. Modelled.</p>{/if}
+    </div>
+    {#if a.cords}
+      <div class="seam pt-3 xl:col-span-2">
+        <h2 class="mb-1 font-bold">Tension</h2>
+        <Cords cords={a.cords} onwind={(way) => desk.wind(way)} />
+      </div>
+    {/if}
+    <div class="seam min-w-0 pt-3">
+      <h2 class="mb-1 font-bold">Hung for {trainee?.name ?? 'somebody'}</h2>
+      <SetUp setUp={a.setUp} hung={a.hung} kind={desk.kind} {units} name={trainee?.name ?? ''} onset={set} />
+      {#if slipBag && trainee?.height}
+        <div class="mt-4">
+          <SharedAnchor
+            shared={a.shared}
+            {people}
+            chosen={desk.traineeId}
+            other={desk.other}
+            {units}
+            onchoose={(id) => (desk.other = id)} />
+        </div>
+      {/if}
+    </div>
+    <div class="seam min-w-0 pt-3">
+      <h2 class="mb-1 font-bold">Calibration</h2>
+      {#if desk.saved}
+        {#if desk.saved.fromRounds && !desk.changed}
+          <FromRounds rig={desk.saved} offer={desk.saved.fromRounds} onkept={(rig) => desk.keep(rig)} />
+        {/if}
+        <Calibrate rig={desk.saved} dirty={desk.changed} {units} onkept={(rig) => desk.keep(rig)} />
+      {:else}
+        <p class="text-soft">Save this bag; then a minute of measuring replaces what is assumed.</p>
+      {/if}
+    </div>
+  </div>
+  <p class="seam mt-6 pt-3 text-sm text-soft">
+    Measures are yours; tempos, windows, speeds and loads are modelled from them. The fist’s mass{desk.kind === 'speed'
+      ? ', the strike angle'
+      : ''} and whatever stands as assumed hold until measured. Heights of a body that was not measured follow Drillis &amp;
+    Contini (1966).
+  </p>
+</section>
