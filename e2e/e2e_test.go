@@ -40,7 +40,18 @@ func start(t testing.TB) string {
 func demoGym(t testing.TB) *store.Store {
 	t.Helper()
 	ready(t)
-	s, err := store.Open(storetest.Copy(t, "demo", func(s *store.Store) error { return demo.Load(context.Background(), s, time.Now()) }))
+	return opened(t, demoDatabase(t))
+}
+
+// demoDatabase fills a database with the demo gym.
+func demoDatabase(t testing.TB) string {
+	t.Helper()
+	return storetest.Copy(t, "demo", func(s *store.Store) error { return demo.Load(context.Background(), s, time.Now()) })
+}
+
+func opened(t testing.TB, url string) *store.Store {
+	t.Helper()
+	s, err := store.Open(url)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -85,11 +85,19 @@ func TestRhythms(t *testing.T) {
 			t.Errorf("%s: returns %d, %d, %d", on.Kind(), a.Moves[1].Return, b.Moves[1].Return, c.Moves[1].Return)
 		}
 		near(t, "at rest each is as the first", c.Moves[2].Launch, c.Moves[0].Launch, 1e-12)
-		rest := steadied
-		if p, ok := on.(rig.ReflexBag); ok {
-			rest, _ = p.Settle(c.Moves[0].Launch)
+		settled, err := on.(interface {
+			Settle(float64) (float64, error)
+		}).Settle(c.Moves[0].Launch)
+		if err != nil {
+			t.Fatal(err)
 		}
-		near(t, "rest", c.Moves[1].At, rest, 1e-9)
+		for school, rest := range map[rig.Steadied]float64{"": map[rig.Kind]float64{rig.DoubleEnd: steadied, rig.Reflex: settled}[on.Kind()], rig.NeverByHand: settled, rig.ToStartAgain: steadied} {
+			r, err := Land(none, Floor{Bag: on, Ability: able, Place: rig.Place{Steadied: school}})
+			if err != nil {
+				t.Fatal(err)
+			}
+			near(t, "rest, steadied "+string(school), r.Moves[1].At, rest, 1e-9)
+		}
 		line, _ := compiled(t, none, on, 1)
 		near(t, "drawn at rest before the blow", read(line.Film.Trace, c.Moves[1].At-1e-6), 0, 0.02)
 	}

@@ -69,15 +69,7 @@ func Register[T Rig](m Model, t Table[T]) {
 	if _, known := find(m.Kind); known {
 		panic("rig: two kinds are called " + string(m.Kind))
 	}
-	of := m.Measures
-	m.Measures = nil
-	for _, f := range append(t.Fields(), of...) {
-		f.Options = listed(f.Options)
-		m.Measures = append(m.Measures, f)
-	}
-	for i, f := range m.Around {
-		m.Around[i].Options = listed(f.Options)
-	}
+	m.Measures, m.Around = listed(append(t.Fields(), m.Measures...)), listed(m.Around)
 	m.Rebounds = max(1, m.Rebounds)
 	m.read = func(o *input.Object) (Rig, error) {
 		var v T
@@ -94,8 +86,14 @@ func Register[T Rig](m Model, t Table[T]) {
 	models = append(models, m)
 }
 
-// listed is never nil, so that it is written as an empty list.
-func listed(options []Option) []Option { return append([]Option{}, options...) }
+// listed is the fields with lists that are never nil, so that they are written as empty ones.
+func listed(fields []Field) []Field {
+	list := append([]Field{}, fields...)
+	for i := range list {
+		list[i].Options = append([]Option{}, list[i].Options...)
+	}
+	return list
+}
 
 func find(k Kind) (Model, bool) {
 	i := slices.IndexFunc(models, func(m Model) bool { return m.Kind == k })

@@ -22,6 +22,7 @@
   let dragged = $state<{ handle: Handle; from: number; start: Record<string, number>; factor: number } | null>(null)
 
   const margin = 14
+  const below = 20 // px under the floor, for what stands further off than the picture reaches
   // The person and an arm's length behind the bag are always in the picture; walls only where they are that near.
   const left = $derived(-stand - 0.62)
   const right = $derived(1.02)
@@ -29,11 +30,11 @@
   const inside = $derived((m: number) => m > left && m < right)
   const top = $derived(Math.max(side.top, (body?.crown ?? 0) + 0.15))
   const scale = $derived(
-    dragged?.factor ?? Math.min((width - 2 * margin) / (right - left), (tallest - 2 * margin) / top),
+    dragged?.factor ?? Math.min((width - 2 * margin) / (right - left), (tallest - margin - below) / top),
   )
-  const height = $derived(Math.min(tallest, top * scale + 2 * margin))
+  const height = $derived(Math.min(tallest, top * scale + margin + below))
   const x = $derived((m: number) => margin + (m - left) * scale + (width - 2 * margin - (right - left) * scale) / 2)
-  const y = $derived((m: number) => height - margin - m * scale)
+  const y = $derived((m: number) => height - below - m * scale)
   const band = $derived(setUp.needs === '' && setUp.high > 0)
   const solid = (kind: string) => side.shapes.filter((s) => s.kind === kind)
 
@@ -83,7 +84,7 @@
       {#if inside(w.x1)}<line x1={x(w.x1)} x2={x(w.x1)} y1={y(0)} y2={y(top)} stroke="var(--ink)" stroke-width="4" />
       {:else}<text
           x={w.x1 > 0 ? width - 6 : 6}
-          y={y(0.5)}
+          y={height - 6}
           text-anchor={w.x1 > 0 ? 'end' : 'start'}
           class="fill-soft text-[0.72rem]"
           >{w.x1 > 0 ? `wall at ${length(w.x1, units)} →` : `← wall at ${length(-w.x1, units)}`}</text

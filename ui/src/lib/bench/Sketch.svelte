@@ -4,7 +4,7 @@
 
   let { doc }: { doc: Doc } = $props()
   const diameter = $derived(
-    'bagDiameter' in doc ? doc.bagDiameter : 'ballDiameter' in doc ? doc.ballDiameter : doc.diameter,
+    'bagDiameter' in doc ? doc.bagDiameter : 'ballDiameter' in doc ? doc.ballDiameter : (doc.diameter ?? 0.2),
   )
   const wide = $derived(diameter * 60)
 </script>

@@ -47,25 +47,33 @@ export class Desk {
     return q
   }
 
+  /** Reads the bag of an address; one that was left before it was read changes nothing. */
   async load(id: string, query: URLSearchParams) {
+    const asked = ++this.#asked
     this.trouble = ''
     this.reading = true
-    this.isNew = id === 'new'
-    this.saved = null
+    const isNew = id === 'new'
+    const from = isNew ? query.get('copy') : id
     try {
-      const from = this.isNew ? query.get('copy') : id
       const rig = from ? await ask(api.GET('/api/rigs/{id}', { params: { path: { id: from } } })) : null
-      if (!rig) this.begin((query.get('kind') ?? kinds.all[0]!.kind) as Kind)
-      else if (this.isNew) this.#take(rig.doc, rig.place ?? {}, `${rig.name}, copy`)
+      if (asked !== this.#asked) return
+      this.isNew = isNew
+      this.saved = null
+      if (!rig) {
+        this.name = ''
+        this.begin((query.get('kind') ?? kinds.all[0]!.kind) as Kind)
+      } else if (isNew) this.#take(rig.doc, rig.place ?? {}, `${rig.name}, copy`)
       else {
         this.keep(rig)
         this.#ask()
       }
     } catch (e) {
+      if (asked !== this.#asked) return
       this.trouble = (e as Error).message
     }
     this.reading = false
   }
+  #asked = 0
 
   /** Begins a new bag with everyday measures; a name that somebody gave it stays. */
   begin(kind: Kind) {

@@ -1,0 +1,78 @@
+package e2e
+
+import (
+	"os"
+	"os/exec"
+	"strings"
+	"testing"
+
+	"melodromos/demo"
+	"melodromos/e2e/browser"
+	"melodromos/store/storetest"
+)
+
+// thrownAway says that this process knows a kind of bag that is only here for TestNewKind.
+const thrownAway = "MELODROMOS_TEST_STANDING"
+
+func init() {
+	if os.Getenv(thrownAway) != "" {
+		registerStanding()
+	}
+}
+
+// A new kind of bag takes one file of core and one line of a migration; its picture is drawn of the shapes that it names. Then it can be hung
+// and asked about, kept, found in the list, composed for and run, judged and spoken of wherever bags are. It runs in a process of its own,
+// since a kind cannot be unknown again.
+func TestNewKind(t *testing.T) {
+	if os.Getenv(thrownAway) == "" {
+		ready(t)
+		again := exec.Command(os.Args[0], "-test.run=^TestNewKind$", "-test.v")
+		again.Env = append(os.Environ(), thrownAway+"=1")
+		if out, err := again.CombinedOutput(); err != nil || !strings.Contains(string(out), "--- PASS") {
+			t.Fatalf("%v\n%s", err, out)
+		}
+		return
+	}
+	database := demoDatabase(t)
+	storetest.Exec(t, database, "INSERT INTO bag_kinds VALUES ('standing')")
+	url, stop := serve(t, opened(t, database), "127.0.0.1:0")
+	t.Cleanup(stop)
+	c := open(t, url, 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+
+	c.ok(c.Go("/bags/new?kind=standing"))
+	c.ok(c.See("every return, about half power"))
+	c.ok(c.See("Fill the foot so that it does not walk."))
+	c.ok(c.Fill("Neck", "20000"))
+	c.ok(c.See("Expected 100 to 3000 N/m."))
+	c.ok(c.Fill("Neck", "700"))
+	c.ok(c.Fill("Name of the bag", "Bellwether"))
+	c.ok(c.Press("Save this bag"))
+	c.ok(c.See("Bellwether is saved."))
+	c.ok(c.See("Not calibrated yet: neck is assumed."))
+	c.ok(c.Press("Hang it so"))
+	c.ok(c.See("It hangs right for"))
+	c.ok(c.Go("/bags"))
+	c.ok(c.See("Standing bag: weight that swings 12 kg, neck 700 N/m"))
+
+	c.ok(c.Go("/compose/new"))
+	c.ok(c.See("What is thrown"))
+	bellwether := "[...document.querySelectorAll('select')].find((s) => [...s.options].some((o) => o.text.startsWith('Bellwether')))"
+	if _, err := browser.Eval[bool](c.Page, "(() => { const s = "+bellwether+"; s.value = [...s.options].find((o) => o.text.startsWith('Bellwether')).value;"+
+		" s.dispatchEvent(new Event('change', { bubbles: true })); return true })()"); err != nil {
+		t.Fatal(err)
+	}
+	c.ok(c.Fill("What is thrown", "1-2 - slip lead - 2"))
+	c.ok(c.See("4 moves, 3 strikes"))
+	c.ok(c.Press("Save and run"))
+	c.ok(c.Press("Start"))
+	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.into(2))
+	c.ok(c.Press("Stop"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+	c.ok(c.See("Bellwether"))
+	for _, page := range []string{"/people", "/library", "/log", "/"} {
+		c.ok(c.Go(page))
+		c.ok(c.Until("document.querySelector('h1') !== null"))
+	}
+}
