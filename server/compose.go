@@ -22,13 +22,6 @@ type DrillQuestion struct {
 	Doc       DrillDoc `json:"doc"`
 }
 
-// TechniqueQuestion asks for a drill in another technique, with what belongs to that by default.
-type TechniqueQuestion struct {
-	RigID     string   `json:"rigId" format:"uuid"`
-	Technique string   `json:"technique"`
-	Doc       DrillDoc `json:"doc"`
-}
-
 // TempoQuestion asks for the force that gives a combination a tempo inside.
 type TempoQuestion struct {
 	RigID     string   `json:"rigId" format:"uuid"`
@@ -103,18 +96,6 @@ func (s *Server) registerCompose(api huma.API) {
 		}
 		p, err := drill.FirstOn(bag, place)
 		return DrillDoc{Plan: c.inSchool(p)}, err
-	})
-	send(api, "/api/drill-technique", func(c caller, in *one[TechniqueQuestion]) (DrillDoc, error) {
-		on, _, _, err := c.floor(in.Body.RigID, "", "")
-		if err != nil {
-			return DrillDoc{}, err
-		}
-		p, err := in.Body.Doc.Read()
-		if err != nil {
-			return DrillDoc{}, err
-		}
-		p, err = compose.InTechnique(p, drill.Technique(in.Body.Technique), on.Bag)
-		return DrillDoc{Plan: p}, err
 	})
 	send(api, "/api/combo-count", func(_ caller, in *one[CountQuestion]) (ComboText, error) {
 		text, err := compose.Recount(in.Body.Text, in.Body.Move, in.Body.Count)

@@ -10,6 +10,7 @@ import (
 	"melodromos/core/erasing"
 	"melodromos/core/input"
 	"melodromos/core/ladder"
+	"melodromos/core/rig"
 	"melodromos/core/trainee"
 	"melodromos/ledger"
 	"melodromos/store"
@@ -22,11 +23,11 @@ type Trainee struct {
 	Stance  combo.Stance    `json:"stance"`
 	Band    trainee.Band    `json:"band"`
 	AgeBand trainee.AgeBand `json:"ageBand" default:"adult"`
-	Height  *float64        `json:"height,omitempty" minimum:"0.8" maximum:"2.4"`
-	Reach   *float64        `json:"reach,omitempty" minimum:"0.6" maximum:"2.6"`
-	Eye     *float64        `json:"eye,omitempty" minimum:"0.5" maximum:"2.3" doc:"above the floor, in stance"`
-	Mouth   *float64        `json:"mouth,omitempty" minimum:"0.5" maximum:"2.3" doc:"above the floor, in stance"`
-	Chin    *float64        `json:"chin,omitempty" minimum:"0.5" maximum:"2.3" doc:"above the floor, in stance"`
+	Height  *float64        `json:"height,omitempty" doc:"m"`
+	Reach   *float64        `json:"reach,omitempty" doc:"m"`
+	Eye     *float64        `json:"eye,omitempty" doc:"m above the floor, in stance"`
+	Mouth   *float64        `json:"mouth,omitempty" doc:"m above the floor, in stance"`
+	Chin    *float64        `json:"chin,omitempty" doc:"m above the floor, in stance"`
 	Notes   string          `json:"notes,omitempty" maxLength:"4000"`
 
 	Goals    string        `json:"goals,omitempty" maxLength:"4000"`
@@ -42,8 +43,8 @@ type Trainee struct {
 type WeeksDoc struct {
 	From   string `json:"from" format:"date"`
 	Days   []int  `json:"days" minItems:"1" maxItems:"7" doc:"of the week, 0 for Sunday"`
-	Rounds int    `json:"rounds" minimum:"1" maximum:"12" doc:"of the first session"`
-	Most   int    `json:"most" minimum:"1" maximum:"15"`
+	Rounds int    `json:"rounds" doc:"of the first session"`
+	Most   int    `json:"most"`
 }
 
 func traineeOut(t store.Trainee) Trainee {
@@ -64,7 +65,7 @@ func (t Trainee) row(id string) (*store.Trainee, error) {
 		return nil, err
 	}
 	if t.Sport == "" {
-		t.Sport = "boxing"
+		t.Sport = trainee.Boxing
 	}
 	usual := ladder.DefaultWeeks(time.Time{})
 	r := &store.Trainee{
@@ -87,6 +88,38 @@ func (t Trainee) row(id string) (*store.Trainee, error) {
 	return r, ledger.Body(*r).Check()
 }
 
+// Beginning is what somebody is entered with before anything is known of them.
+type Beginning struct {
+	Newcomer Trainee     `json:"newcomer"`
+	Weeks    WeeksDoc    `json:"weeks" doc:"where they are to be planned"`
+	Body     []rig.Field `json:"body" doc:"what is measured of a person"`
+	Rounds   WeekLimits  `json:"rounds" doc:"in a session"`
+}
+
+// WeekLimits are the most rounds that weeks may begin with, and come to.
+type WeekLimits struct {
+	First int `json:"first"`
+	Most  int `json:"most"`
+}
+
+func weeksOut(w ladder.Weeks) WeeksDoc {
+	out := WeeksDoc{From: w.From.Format(time.DateOnly), Days: []int{}, Rounds: w.Rounds, Most: w.Most}
+	for _, d := range w.Days {
+		out.Days = append(out.Days, int(d))
+	}
+	return out
+}
+
+func (c caller) beginning() Beginning {
+	who := trainee.Newcomer
+	return Beginning{
+		Newcomer: Trainee{Stance: who.Stance, Band: who.Band, AgeBand: who.Age},
+		Weeks:    weeksOut(ladder.DefaultWeeks(time.Now().In(ledger.Zone(c.row)))),
+		Body:     rig.BodyFields(),
+		Rounds:   WeekLimits{ladder.MostAtFirst, ladder.MostRounds},
+	}
+}
+
 // Erasure confirms that somebody is erased for good: by their name, and the password of whoever is signed in.
 type Erasure struct {
 	Name     string `json:"name" maxLength:"120" doc:"as it stands on their page"`
@@ -102,6 +135,7 @@ type Erased struct {
 }
 
 func (s *Server) registerTrainees(api huma.API) {
+	read(api, "/api/beginning", func(c caller, _ *nothing) (Beginning, error) { return c.beginning(), nil })
 	read(api, "/api/trainees", func(c caller, in *Shelf) ([]Trainee, error) {
 		rows, err := c.gym.Trainees(in.of())
 		return each(rows, err, func(t store.Trainee) (Trainee, error) { return traineeOut(t), nil })

@@ -46,9 +46,7 @@ type Answer struct {
 	Seconds  float64             `json:"seconds" doc:"from bell to bell"`
 	CountIn  float64             `json:"countIn" doc:"s"`
 	Pattern  []Beat              `json:"pattern" doc:"strikes of one pattern"`
-	Where    string              `json:"where" doc:"the height on the bag at which it is met"`
-	Counts   []int               `json:"counts" doc:"rebound counts that the technique allows"`
-	Sets     []int               `json:"sets" doc:"sizes of a set to choose from; 0 keeps to one hand"`
+	Knobs    []Knob              `json:"knobs" doc:"what can be set of it here"`
 	Tempos   []bench.TempoRow    `json:"tempos"`
 	Change   []rig.Change        `json:"change"`
 	Slowest  float64             `json:"slowest"`
@@ -86,7 +84,7 @@ func Ask(q Question) (Answer, error) {
 		return Answer{}, err
 	}
 	a := Answer{
-		Plays: map[string][]string{}, Name: q.Plan.Name(), Plan: drill.Doc{Plan: filled}, Pattern: []Beat{}, Counts: []int{}, Sets: []int{}, Tempos: []bench.TempoRow{}, Change: []rig.Change{},
+		Plays: map[string][]string{}, Name: q.Plan.Name(), Plan: drill.Doc{Plan: filled}, Pattern: []Beat{}, Knobs: []Knob{}, Tempos: []bench.TempoRow{}, Change: []rig.Change{},
 		Cards: answer.List(catalogue.CardsFor(q.Plan)), Cycle: bench.CycleOf(rig.Picture{}, kind), Spared: answer.List(spared.Changes), Held: spared.Held,
 	}
 	var t drill.Timeline
@@ -113,7 +111,6 @@ func (a *Answer) technique(d drill.SpeedBagDrill, q Question) (drill.Timeline, e
 		return drill.Timeline{}, input.Refuse("technique", "expected a speed bag for a technique: on this bag a combination is programmed")
 	}
 	ability := q.On.Ability
-	a.Where, a.Counts, a.Sets = d.Where(), d.Counts(), d.Sets()
 	reach, err := drill.Reach(d, bag, ability)
 	if err != nil {
 		return drill.Timeline{}, err
@@ -123,6 +120,7 @@ func (a *Answer) technique(d drill.SpeedBagDrill, q Question) (drill.Timeline, e
 		a.Window, a.Fist, a.Effort = answer.Known(reach.Window), answer.Known(reach.FistSpeed), ability.Effort(reach.FistSpeed)
 	}
 	a.Tempos = bench.Rows(ability.Striker(d.Hands()).Ranges(bag, d.Meeting().Angle))
+	a.Knobs = techniqueKnobs(d, bag, reach.Limits)
 	tempo := min(max(reach.Tempo, reach.Limits.Slowest), reach.Limits.Fastest)
 	if a.Cycle, err = bench.TechniqueCycle(d, bag, reach.Nearest(), 60/tempo); err != nil {
 		return drill.Timeline{}, err

@@ -109,13 +109,6 @@ func TestSuits(t *testing.T) {
 
 // The changes that the editor and the composer ask for.
 func TestChanges(t *testing.T) {
-	p, err := InTechnique(line("1-2"), drill.Linking, board)
-	if d, ok := p.(drill.SpeedBagDrill); err != nil || !ok || d.Technique != drill.Linking {
-		t.Errorf("%v %v", p, err)
-	}
-	if _, err := InTechnique(line("1-2"), drill.Linking, cords); err == nil {
-		t.Error("a technique between cords")
-	}
 	if text, err := Recount("1-2", 0, 2); err != nil || text != "1:2-2" {
 		t.Errorf("%q %v", text, err)
 	}

@@ -32,7 +32,8 @@ type Line struct {
 	Cued        bool            `json:"cued"`
 	Ties        []drill.Tie     `json:"ties" doc:"tempo inside by force, where the bag ties the two; else empty"`
 	Cautions    []string        `json:"cautions"`
-	Flush       []string        `json:"flush" doc:"strikes that land flush on a bag of this shape, to be offered; empty where it makes no difference"`
+	Flush       []string        `json:"flush" doc:"strikes that land flush on a bag of this shape; empty where it makes no difference"`
+	Picks       []drill.Pick    `json:"picks" doc:"moves to be picked on this bag"`
 	Glances     []string        `json:"glances" doc:"strikes of the line that do not"`
 	Off         float64         `json:"off" doc:"m beside the middle of the ball, of the error that is followed"`
 	Carried     []drill.Carried `json:"carried" doc:"how far off its line the bag comes to the later strikes then"`
@@ -55,6 +56,7 @@ type ComposedMove struct {
 	Until  float64       `json:"until" doc:"s, until it is done"`
 	Window float64       `json:"window"`
 	Share  float64       `json:"share" doc:"of the bag's window that counts"`
+	Less   string        `json:"less" doc:"why less of it counts; empty where all does"`
 	Still  bool          `json:"still" doc:"it meets a bag at rest"`
 	Return int           `json:"return" doc:"which return it meets; 0 for none"`
 	Late   float64       `json:"late" doc:"s by which the moves before it do not fit"`
@@ -112,7 +114,7 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 		Length: rep.Length, Inside: answer.Known(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts), Cued: c.Cues != nil,
 		Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo, Slower: c.Slower,
 		Ties: answer.List(drill.Ties(c, on)), Cautions: caution.OfLine(c.Everything(), on.Bag.Kind()),
-		Flush: answer.List(drill.Flush(on)), Glances: answer.List(drill.Glances(moves, on)),
+		Picks: drill.Picks(on), Flush: answer.List(drill.Flush(on)), Glances: answer.List(drill.Glances(moves, on)),
 		Notes:     answer.Every(c.Notes(), func(n combo.Note) LineNote { return LineNote(n) }),
 		HalfBeats: answer.Every(drill.HalfBeats(rep, on.Ability), func(h drill.HalfBeat) HalfBeatOut { return HalfBeatOut{h.Move, h.Free, string(h.Hand)} }),
 		Flow: answer.Every(drill.Joined(moves, on.Bag.Kind()), func(f combo.Mark) FlowMark {
@@ -133,6 +135,9 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 	}
 	a.count(t, out.Balance.Strikes)
 	a.Fist, a.Effort = answer.Known(c.Fist), on.Ability.Effort(c.Fist)
+	if asked, ok := q.Plan.(drill.Combination); ok {
+		a.Knobs = lineKnobs(asked, c, on, out, a.Effort)
+	}
 	a.Sentence = sentence(c, on.Bag.Kind(), rep, out, q.Units)
 	return t, nil
 }
@@ -145,7 +150,7 @@ func placed(moves []combo.Placed, rep drill.Repetition, bag rig.Rig) []ComposedM
 	choices := rep.Choices(bag)
 	for i, m := range rep.Moves {
 		o := &list[m.Move]
-		o.At, o.Until, o.Window, o.Share, o.Still, o.Return, o.Late = m.At, m.Until, m.Window, m.Share, m.Still, m.Return, m.Late
+		o.At, o.Until, o.Window, o.Share, o.Less, o.Still, o.Return, o.Late = m.At, m.Until, m.Window, m.Share, m.Less, m.Still, m.Return, m.Late
 		o.Offers, o.Choices = answer.List(m.Fits), answer.List(choices[i])
 	}
 	return list

@@ -85,8 +85,8 @@ func misplaced(m combo.Placed, c Combination, kind rig.Kind, on Floor) string {
 	return ""
 }
 
-// hardest is the greatest force (m/s of the fist) of an accent: no more than the bag takes or this person has.
-func (on Floor) hardest() float64 {
+// Hardest is the greatest force (m/s of the fist) of an accent: no more than the bag takes or this person has.
+func (on Floor) Hardest() float64 {
 	most := math.Inf(1)
 	if on.Place.PowerCap > 0 {
 		most = on.Place.PowerCap

@@ -152,6 +152,9 @@ func ReadCombination(o *input.Object) (Combination, error) {
 		Inside:      o.FlagOr("inside", false),
 		Clock:       Clock(unlessUsual(o, "clock", "landing", string(ByBag), string(ByBeat))),
 	}
+	if c.Tempo != 0 && c.Slower >= c.Tempo { // it is not slower: none
+		c.Slower = 0
+	}
 	if o.Has("cues") {
 		cues, err := readCues(o.Object("cues"), c.Stance)
 		o.Keep(err)
@@ -259,6 +262,9 @@ func (c Combination) suits(k rig.Kind) error {
 	}
 	return nil
 }
+
+// Keeps says whether a kind of bag can be worked in a rhythm.
+func Keeps(k rig.Kind, r Rhythm) bool { return Combination{Rhythm: r}.suits(k) == nil }
 
 // still says whether it is thrown at a slip bag that hangs still, as somebody's guard.
 func (c Combination) still(k rig.Kind) bool { return k == rig.Slip && c.Rhythm == NoReturn }

@@ -34,6 +34,23 @@ type Attack struct {
 // DefaultLead (s) is how long before the blow a coach's swipe is seen coming. Assumed.
 const DefaultLead = 1.0
 
+// Callable are the defences that are usually called; others may be written.
+func Callable() []string {
+	return []string{"roll lead", "roll rear", "slip lead", "slip rear", "duck", "pull"}
+}
+
+// CalledMoves are the cues to begin with where a defence is called: a roll under a swipe from either side, at gaps that nobody foresees
+// (common practice; the gaps are assumed).
+func CalledMoves() Cues { return Cues{Moves: []string{"roll lead", "roll rear"}, Least: 3, Mean: 7} }
+
+// NamedAttacks are the cues to begin with where an attack is named, with the answers to it (common practice).
+func NamedAttacks() Cues {
+	return Cues{Attacks: []Attack{{"jab", "slip rear - 2"}, {"cross", "slip lead - 3"}, {"lead hook", "duck - 3"}}, Least: 3, Mean: 7}
+}
+
+// UsualCounters are those to begin with after a cue.
+func UsualCounters() []string { return []string{"2", "3-2"} }
+
 const mostCounters = 3 // strikes after a cue (common practice: none to three)
 
 var cueLimits = struct{ least, mean, lead input.Limits }{

@@ -19,6 +19,7 @@ type Landed struct {
 	Window  float64 // s, of a strike; of a slip, how long it may be begun
 	Still   bool    // it meets a bag at rest, or begins a free repetition: what follows goes by it
 	Share   float64 // of the bag's own window that counts: less for a curved blow, or off the bag's line
+	Less    string  // why it counts for less; "" where it does not
 	Return  int     // which return a strike meets; 0 for the first, or where the bag does not matter
 	Back    float64 // s of the blow, at that return: At, but for a heavy bag, which is struck on its way in, half a window before
 	Launch  float64 // m/s at which a strike drives the bag off
@@ -92,7 +93,7 @@ func landed(c Combination, on Floor, offers bool) (Repetition, error) {
 	if err := c.belongs(moves, on); err != nil {
 		return Repetition{}, err
 	}
-	l := lander{c: c, bag: bag, most: on.hardest(), a: on.Ability, place: on.Place, stop: on.Stopped, helps: offers, way: c.Way(bag.Kind()), moves: moves, ways: map[wayBack]rig.Return{}, drawn: map[float64][]rig.Pass{}}
+	l := lander{c: c, bag: bag, most: on.Hardest(), a: on.Ability, place: on.Place, stop: on.Stopped, helps: offers, way: c.Way(bag.Kind()), moves: moves, ways: map[wayBack]rig.Return{}, drawn: map[float64][]rig.Pass{}}
 	switch {
 	case c.Landing == Freely || c.still(bag.Kind()):
 		err = l.freely()

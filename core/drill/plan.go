@@ -81,8 +81,8 @@ func (d SpeedBagDrill) Lay(on Floor) (Timeline, error) {
 			return Timeline{}, err
 		}
 	}
-	if a, err := Solve(d, speed); err == nil && a.Feasible && a.FistSpeed > on.hardest() {
-		return Timeline{}, input.Refuse("tempo", "expected a tempo within reach: %g a minute take a fist of %.1f m/s, and %.1f is all that this person, or this bag, gives", d.Tempo, a.FistSpeed, on.hardest())
+	if a, err := Solve(d, speed); err == nil && a.Feasible && a.FistSpeed > on.Hardest() {
+		return Timeline{}, input.Refuse("tempo", "expected a tempo within reach: %g a minute take a fist of %.1f m/s, and %.1f is all that this person, or this bag, gives", d.Tempo, a.FistSpeed, on.Hardest())
 	}
 	return Compile(d, speed)
 }

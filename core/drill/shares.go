@@ -19,9 +19,9 @@ func (l *lander) narrow(s *Landed, between []int) {
 	}
 	switch s.Shape() {
 	case combo.Hook:
-		s.Share = hookShare
+		s.Share, s.Less = hookShare, "curved"
 	case combo.Uppercut:
-		s.Share = uppercutShare
+		s.Share, s.Less = uppercutShare, "curved"
 	}
 	if l.c.Guard != Touched {
 		s.Share *= noTouchShare
@@ -30,6 +30,7 @@ func (l *lander) narrow(s *Landed, between []int) {
 		for _, i := range between {
 			if m := l.moves[i]; m.Word == combo.Pivot || m.Word == combo.StepTo && (m.Way == "lead" || m.Way == "rear") {
 				s.Share *= offLineShare
+				s.Less = "off the line"
 				break
 			}
 		}

@@ -41,8 +41,17 @@ var styles = map[Technique]style{
 	Trap:        {"trap", 3, 25, 5, true, "at its widest; the hand stays on it up to the board"},
 }
 
+// Techniques lists them in the order in which they are learned.
+func Techniques() []Technique {
+	return []Technique{OneHand, Alternating, FistRoll, Linking, DoublePunch, Trap}
+}
+
 func techniqueNames() []string {
-	return []string{string(OneHand), string(Alternating), string(FistRoll), string(Linking), string(DoublePunch), string(Trap)}
+	var list []string
+	for _, t := range Techniques() {
+		list = append(list, string(t))
+	}
+	return list
 }
 
 // Words name the technique.

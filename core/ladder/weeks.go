@@ -21,9 +21,16 @@ func DefaultWeeks(from time.Time) Weeks {
 	return Weeks{From: from, Days: []time.Weekday{time.Tuesday, time.Thursday}, Rounds: 4, Most: 8}
 }
 
+// MostAtFirst and MostRounds are as many rounds as a session may be planned with, in the first week and at all. Assumed.
+const MostAtFirst, MostRounds = 12, 15
+
 // Check refuses a plan that is none, by field.
 func (w Weeks) Check() error {
 	switch {
+	case w.Rounds < 1 || w.Rounds > MostAtFirst:
+		return input.Refuse("rounds", "expected 1 to %d rounds to begin with, not %d", MostAtFirst, w.Rounds)
+	case w.Most > MostRounds:
+		return input.Refuse("most", "expected at most %d rounds, not %d", MostRounds, w.Most)
 	case w.Most < w.Rounds:
 		return input.Refuse("most", "expected at least the %d rounds that are begun with", w.Rounds)
 	case len(w.Days) == 0:

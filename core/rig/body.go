@@ -13,12 +13,24 @@ type Body struct {
 	Eye, Mouth, Chin float64
 }
 
-// Limits of a body's measures, in m.
+// Limits of a body's measures, in m: children and the tallest.
 var (
-	BodyHeight = input.Limits{Min: 0.8, Max: 2.4, Unit: "m"}
-	BodyReach  = input.Limits{Min: 0.6, Max: 2.6, Unit: "m"}
-	BodyPoint  = input.Limits{Min: 0.5, Max: 2.3, Unit: "m"} // a height in stance
+	bodyHeight = input.Limits{Min: 0.8, Max: 2.4, Unit: "m"}
+	bodyReach  = input.Limits{Min: 0.6, Max: 2.6, Unit: "m"}
+	bodyPoint  = input.Limits{Min: 0.5, Max: 2.3, Unit: "m"} // a height in stance
 )
+
+// bodyTable is all that is measured of a person.
+var bodyTable = Table[Body]{
+	{Field{Name: "height", Label: "Height", Quantity: AsHeight, Offer: Offer{bodyHeight.Min, bodyHeight.Max, 0.01}, Limits: bodyHeight, Optional: true}, func(b *Body) any { return &b.Height }},
+	{Field{Name: "reach", Label: "Reach, fingertip to fingertip", Quantity: AsHeight, Offer: Offer{bodyReach.Min, bodyReach.Max, 0.01}, Limits: bodyReach, Optional: true}, func(b *Body) any { return &b.Reach }},
+	{Field{Name: "eye", Label: "Eyes above the floor, in stance", Quantity: AsHeight, Offer: Offer{bodyPoint.Min, bodyPoint.Max, 0.01}, Limits: bodyPoint, Optional: true}, func(b *Body) any { return &b.Eye }},
+	{Field{Name: "mouth", Label: "Mouth, in stance", Quantity: AsHeight, Offer: Offer{bodyPoint.Min, bodyPoint.Max, 0.01}, Limits: bodyPoint, Optional: true}, func(b *Body) any { return &b.Mouth }},
+	{Field{Name: "chin", Label: "Chin, in stance", Quantity: AsHeight, Offer: Offer{bodyPoint.Min, bodyPoint.Max, 0.01}, Limits: bodyPoint, Optional: true}, func(b *Body) any { return &b.Chin }},
+}
+
+// BodyFields lists what is measured of a person.
+func BodyFields() []Field { return listed(bodyTable.Fields()) }
 
 // Heights of points of the body and lengths of its parts as shares of the standing height: Drillis & Contini, Body Segment
 // Parameters (1966), the table in common use.
@@ -43,16 +55,14 @@ func (b Body) Known() bool { return b.Height > 0 }
 
 // Check refuses measures outside their limits or out of order, by field.
 func (b Body) Check() error {
-	for _, l := range []limited{{"height", b.Height, BodyHeight}, {"reach", b.Reach, BodyReach}, {"eye", b.Eye, BodyPoint}, {"mouth", b.Mouth, BodyPoint}, {"chin", b.Chin, BodyPoint}} {
-		if l.value == 0 {
-			continue
-		}
-		if err := l.Limits.Check(l.field, l.value); err != nil {
-			return err
-		}
+	if err := bodyTable.Check(b); err != nil {
+		return err
 	}
 	above := b.Height
-	for _, p := range []limited{{field: "eye", value: b.Eye}, {field: "mouth", value: b.Mouth}, {field: "chin", value: b.Chin}} {
+	for _, p := range []struct {
+		field string
+		value float64
+	}{{"eye", b.Eye}, {"mouth", b.Mouth}, {"chin", b.Chin}} {
 		if p.value == 0 {
 			continue
 		}
@@ -109,10 +119,3 @@ func (b Body) Straight() float64 {
 
 // Forearm is the length from the elbow to the knuckles.
 func (b Body) Forearm() float64 { return (forearmShare + knuckles*handShare) * b.span() }
-
-// limited is a value with the limits of its field.
-type limited struct {
-	field string
-	value float64
-	input.Limits
-}

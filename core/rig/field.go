@@ -24,11 +24,15 @@ const (
 	AsSpeed     Quantity = "speed"     // m/s
 	AsWord      Quantity = "words"     // one of Choices
 	AsFlag      Quantity = "flag"
+	AsTempo     Quantity = "tempo"   // a minute
+	AsSeconds   Quantity = "seconds" // s, in whole ones
+	AsMoments   Quantity = "moments" // s, with parts
+	AsCount     Quantity = "count"
 )
 
 // Values lists them.
 func (Quantity) Values() []Quantity {
-	return []Quantity{AsLength, AsHeight, AsGrams, AsKilograms, AsShare, AsRatio, AsStiffness, AsSpring, AsSpeed, AsWord, AsFlag}
+	return []Quantity{AsLength, AsHeight, AsGrams, AsKilograms, AsShare, AsRatio, AsStiffness, AsSpring, AsSpeed, AsWord, AsFlag, AsTempo, AsSeconds, AsMoments, AsCount}
 }
 
 // Offer is the range of a control, narrower than what is accepted, and its step.

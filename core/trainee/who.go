@@ -1,5 +1,7 @@
 package trainee
 
+import "melodromos/core/combo"
+
 // AgeBand is a coarse age.
 type AgeBand string
 
@@ -28,3 +30,11 @@ const (
 
 // Values lists them; "" is boxing.
 func (Sport) Values() []Sport { return []Sport{"", Boxing, Kicking} }
+
+// Newcomer is somebody of whom nothing is known yet: an orthodox adult who has never trained (common practice: begin low; tests and rounds
+// replace it).
+var Newcomer = struct {
+	Stance combo.Stance
+	Band   Band
+	Age    AgeBand
+}{combo.Orthodox, FirstTimer, Adult}

@@ -108,6 +108,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/beginning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API beginning */
+        get: operations["get-api-beginning"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench": {
         parameters: {
             query?: never;
@@ -289,23 +306,6 @@ export interface paths {
         put?: never;
         /** Post API compose */
         post: operations["post-api-compose"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/drill-technique": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Post API drill technique */
-        post: operations["post-api-drill-technique"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1097,8 +1097,6 @@ export interface components {
              * @description s
              */
             countIn: number;
-            /** @description rebound counts that the technique allows */
-            counts: number[];
             cycle: components["schemas"]["Cycle"];
             effort: string;
             /** Format: double */
@@ -1114,6 +1112,8 @@ export interface components {
              * @enum {string}
              */
             keptBy: "" | "bag" | "beat";
+            /** @description what can be set of it here */
+            knobs: components["schemas"]["Knob"][];
             name: string;
             /** @description strikes of one pattern */
             pattern: components["schemas"]["Beat"][];
@@ -1131,8 +1131,6 @@ export interface components {
              */
             seconds: number;
             sentence: string;
-            /** @description sizes of a set to choose from; 0 keeps to one hand */
-            sets: number[];
             /**
              * Format: double
              * @description tempo of the cycle that is drawn
@@ -1147,8 +1145,6 @@ export interface components {
             /** @description how hard it is and how it suits this person; left out at a glance, and where it cannot be run */
             suits?: components["schemas"]["Suits"];
             tempos: components["schemas"]["TempoRow"][];
-            /** @description the height on the bag at which it is met */
-            where: string;
             /** Format: double */
             window: number | null;
         };
@@ -1246,6 +1242,15 @@ export interface components {
             /** @enum {string} */
             hand: "" | "lead" | "rear" | "both";
             pin: boolean;
+        };
+        Beginning: {
+            /** @description what is measured of a person */
+            body: components["schemas"]["Field"][];
+            newcomer: components["schemas"]["Trainee"];
+            /** @description in a session */
+            rounds: components["schemas"]["WeekLimits"];
+            /** @description where they are to be planned */
+            weeks: components["schemas"]["WeeksDoc"];
         };
         BenchQuestion: {
             /** @description whose power the effort is a share of, where no trainee is named */
@@ -1425,6 +1430,8 @@ export interface components {
              * @description s by which the moves before it do not fit
              */
             late: number;
+            /** @description why less of it counts; empty where all does */
+            less: string;
             offers: components["schemas"]["Offer"][];
             /** Format: int64 */
             part: number;
@@ -1815,7 +1822,7 @@ export interface components {
             only: components["schemas"]["Only"];
             options: components["schemas"]["Option"][];
             /** @enum {string} */
-            quantity: "length" | "height" | "light" | "heavy" | "share" | "ratio" | "stiffness" | "spring" | "speed" | "words" | "flag";
+            quantity: "length" | "height" | "light" | "heavy" | "share" | "ratio" | "stiffness" | "spring" | "speed" | "words" | "flag" | "tempo" | "seconds" | "moments" | "count";
             /** Format: double */
             step: number;
         };
@@ -2124,6 +2131,46 @@ export interface components {
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
         };
+        Knob: {
+            /** @description of the drill's document */
+            field: string;
+            /** Format: double */
+            figure: number;
+            label: string;
+            /** Format: double */
+            least: number;
+            /** Format: double */
+            most: number;
+            note: string;
+            options: components["schemas"]["KnobOption"][];
+            /**
+             * @description words for a choice
+             * @enum {string}
+             */
+            quantity: "length" | "height" | "light" | "heavy" | "share" | "ratio" | "stiffness" | "spring" | "speed" | "words" | "flag" | "tempo" | "seconds" | "moments" | "count";
+            /** Format: double */
+            step: number;
+            /** @description of several, at least one */
+            taken: string[];
+            /**
+             * Format: double
+             * @description the most that may be typed
+             */
+            typed: number;
+            /** @description of a choice */
+            value: string;
+            /** @description what else is set along with a figure */
+            with: {
+                [key: string]: unknown;
+            };
+        };
+        KnobOption: {
+            text: string;
+            value: string;
+            with: {
+                [key: string]: unknown;
+            };
+        };
         Ladder: {
             decisions: components["schemas"]["Decision"][];
             gate: components["schemas"]["Gate"];
@@ -2187,7 +2234,7 @@ export interface components {
              */
             fist: number;
             flow: components["schemas"]["FlowMark"][];
-            /** @description strikes that land flush on a bag of this shape, to be offered; empty where it makes no difference */
+            /** @description strikes that land flush on a bag of this shape; empty where it makes no difference */
             flush: string[];
             /** @description strikes of the line that do not */
             glances: string[];
@@ -2216,6 +2263,8 @@ export interface components {
              * @description s between two repetitions
              */
             pause: number;
+            /** @description moves to be picked on this bag */
+            picks: components["schemas"]["Pick"][];
             /**
              * Format: double
              * @description m, of a slip bag
@@ -2511,6 +2560,10 @@ export interface components {
             /** @description of the weeks around now, where they are planned */
             sessions: components["schemas"]["PlannedDay"][];
             trainee: components["schemas"]["Trainee"];
+        };
+        Pick: {
+            strike: boolean;
+            text: string;
         };
         Place: {
             /**
@@ -3288,12 +3341,6 @@ export interface components {
             height: number;
             name: string;
         };
-        TechniqueQuestion: {
-            doc: components["schemas"]["DrillDoc"];
-            /** Format: uuid */
-            rigId: string;
-            technique: string;
-        };
         TempoQuestion: {
             doc: components["schemas"]["DrillDoc"];
             /** Format: uuid */
@@ -3430,7 +3477,7 @@ export interface components {
             band: "first-timer" | "beginner" | "intermediate" | "advanced" | "expert";
             /**
              * Format: double
-             * @description above the floor, in stance
+             * @description m above the floor, in stance
              */
             chin?: number;
             /**
@@ -3440,21 +3487,27 @@ export interface components {
             dominant?: "" | "left" | "right";
             /**
              * Format: double
-             * @description above the floor, in stance
+             * @description m above the floor, in stance
              */
             eye?: number;
             goals?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description m
+             */
             height?: number;
             readonly id: string;
             /**
              * Format: double
-             * @description above the floor, in stance
+             * @description m above the floor, in stance
              */
             mouth?: number;
             name: string;
             notes?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description m
+             */
             reach?: number;
             /**
              * @description what comes first on the speed bag, where it is not the basic rhythm
@@ -3472,6 +3525,12 @@ export interface components {
             weak?: "" | "lead" | "rear";
             /** @description how the weeks build up, where they are planned */
             weeks?: components["schemas"]["WeeksDoc"];
+        };
+        WeekLimits: {
+            /** Format: int64 */
+            first: number;
+            /** Format: int64 */
+            most: number;
         };
         WeeksDoc: {
             /** @description of the week, 0 for Sunday */
@@ -3737,6 +3796,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-beginning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beginning"];
+                };
             };
             /** @description Error */
             default: {
@@ -4090,39 +4178,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Answer"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "post-api-drill-technique": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TechniqueQuestion"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DrillDoc"];
                 };
             };
             /** @description Error */

@@ -58,6 +58,14 @@ export function shownAs(of: Field['quantity'], units: Units): { unit: string; fa
       return imperial ? { unit: 'lb/in', factor: 0.00571015, digits: 2 } : { unit: 'N/m', factor: 1, digits: 0 }
     case 'spring':
       return { unit: 'Nm/rad', factor: 1, digits: 1 }
+    case 'tempo':
+      return { unit: '/min', factor: 1, digits: 0 }
+    case 'seconds':
+      return { unit: 's', factor: 1, digits: 0 }
+    case 'moments':
+      return { unit: 's', factor: 1, digits: 2 }
+    case 'count':
+      return { unit: '', factor: 1, digits: 0 }
     case 'share':
       return { unit: '%', factor: 100, digits: 0 }
     default:

@@ -1,0 +1,128 @@
+<!-- Serves the coach at the desk: a combination as it is written and said, how it flows, and where it lands on this bag. -->
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { untrack } from 'svelte'
+  import { router } from 'svelte-spa-router'
+  import { api, ask } from '../../lib/api/client'
+  import type { Line } from '../../lib/drills/doc'
+  import ForWhom from '../../lib/drills/ForWhom.svelte'
+  import { composedMoves, composedStrikes } from '../../lib/trace/geometry'
+  import SwingTrace from '../../lib/trace/SwingTrace.svelte'
+  import Cards from '../../lib/ui/Cards.svelte'
+  import Caution from '../../lib/ui/Caution.svelte'
+  import Fit from '../../lib/ui/Fit.svelte'
+  import Notice from '../../lib/ui/Notice.svelte'
+  import Problem from '../../lib/ui/Problem.svelte'
+  import Balance from './Balance.svelte'
+  import Flow from './Flow.svelte'
+  import Head from './Head.svelte'
+  import { Preview } from './preview.svelte'
+  import { Sheet } from './sheet.svelte'
+  import Worked from './Worked.svelte'
+  import Written from './Written.svelte'
+
+  let { params }: { params: { id: string } } = $props()
+  const sheet = new Sheet(useQueryClient())
+  const preview = new Preview()
+  const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
+  const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: () => ask(api.GET('/api/rigs')) }))
+  const ready = $derived(people.data !== undefined && bags.data !== undefined)
+  const missing = $derived(
+    !ready || (bags.data!.length > 0 && people.data!.length > 0)
+      ? null
+      : bags.data!.length === 0
+        ? { text: 'Measure a bag first.', to: '#/bags/new', link: 'Add a bag' }
+        : { text: 'Enter who trains here first.', to: '#/people', link: 'To the people' },
+  )
+
+  const p = $derived(sheet.answer)
+  const c = $derived(sheet.composed)
+  const drill = $derived(sheet.desk.drill)
+  const trainee = $derived(people.data?.find((t) => t.id === drill?.traineeId))
+  const stance = $derived(trainee?.stance ?? 'orthodox')
+  const open = () => sheet.open(params.id, new URLSearchParams(router.querystring ?? ''), bags.data!, people.data!)
+
+  $effect(() => {
+    void params.id
+    if (ready) untrack(() => void open())
+  })
+  $effect(() => {
+    // Whatever of the drill changes, it is asked about anew.
+    void [drill?.rigId, drill?.traineeId, $state.snapshot(drill?.doc), stance]
+    untrack(() => sheet.ask(stance))
+  })
+
+  function keys(e: KeyboardEvent) {
+    const key = e.key.toLowerCase()
+    const at = e.target as HTMLElement
+    const held = e.ctrlKey || e.metaKey
+    if (held && key === 'z') e.shiftKey ? sheet.redo() : sheet.undo()
+    else if (held && key === 'y') sheet.redo()
+    else if (held || e.altKey || at.closest('input, select, textarea, [role=slider], [role=dialog]')) return
+    else if (key === 'm') void sheet.turn('mirror')
+    else if (key === 'c') void sheet.turn('counterpart')
+    else if (key === ' ' && !at.closest('button, a, [role=radio]')) void preview.play(c)
+    else return
+    e.preventDefault()
+  }
+</script>
+
+<svelte:window onkeydown={keys} />
+<svelte:head><title>Combination · Melodromos</title></svelte:head>
+{#if sheet.desk.trouble}
+  <Notice title="This drill could not be read" text={sheet.desk.trouble} again={open}>
+    <a class="button" href="#/drills">To the drills</a>
+  </Notice>
+{:else if missing}
+  <Notice title="A combination needs a bag and somebody." text={missing.text}>
+    <a class="button" href={missing.to}>{missing.link}</a>
+  </Notice>
+{:else if !drill || !sheet.doc}
+  <Notice title="Reading the drill…" />
+{:else}
+  <Head {sheet} people={people.data ?? []} bags={bags.data ?? []} onsave={(run) => sheet.save(run, stance)} />
+  <Problem text={sheet.desk.problem} />
+  <ForWhom desk={sheet.desk} />
+  <Written {sheet} />
+  {#if p && c}
+    <h1 class="mt-5 text-2xl leading-tight font-extrabold tracking-tight sm:text-[1.7rem]" aria-live="polite">
+      {p.sentence}
+    </h1>
+    <div class="mt-3 bg-sheet py-2">
+      <SwingTrace
+        cycle={p.cycle}
+        strikes={composedStrikes(c.moves)}
+        moves={composedMoves(c.moves)}
+        tempo={p.shown}
+        from={-0.35}
+        to={Math.max(1, p.cycle.return)}
+        height={300}
+        choices={c.moves.map((m) => m.choices)}
+        onreturn={(i, n) => sheet.count(sheet.before(i), n)} />
+    </div>
+    <Fit
+      question={sheet.question}
+      name={trainee?.name.split(' ')[0] ?? ''}
+      people={people.data ?? []}
+      ontake={(next) => sheet.replace(next as Line)} />
+    {#each c.cautions as caution (caution)}<div class="mt-2"><Caution>{caution}</Caution></div>{/each}
+    <div class="mt-2 flex flex-wrap gap-2">
+      <button class="button" disabled={preview.playing} onclick={() => preview.play(c)}>
+        {preview.playing ? 'Playing…' : 'Hear it'}
+      </button>
+      <button class="button" onclick={() => sheet.turn('mirror')} title={c.mirror}>
+        Mirror <span class="text-soft">M</span>
+      </button>
+      <button class="button" onclick={() => sheet.turn('counterpart')} title={c.counterpart}>
+        Counterpart <span class="text-soft">C</span>
+      </button>
+      <span class="self-center text-sm text-soft">Counterpart: {c.counterpart}</span>
+    </div>
+    <div class="mt-5 grid gap-x-8 gap-y-6 lg:grid-cols-3">
+      <Flow {sheet} {c} />
+      <Balance {sheet} {c} kind={bags.data?.find((b) => b.id === drill.rigId)?.doc.kind ?? ''} />
+      <Worked {sheet} {p} {c} />
+    </div>
+    <Cards cards={p.cards} />
+  {/if}
+{/if}
