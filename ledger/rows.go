@@ -70,6 +70,12 @@ func SetTo(a *store.Assignment, s drill.Settings) {
 	a.Strikes, a.Repetitions = orNil(s.Strikes), orNil(s.Repetitions)
 }
 
+// Named is a drill of the gym as core knows it.
+func Named(row store.Drill) (drill.Named, error) {
+	p, err := Plan(row)
+	return drill.Named{Name: row.Name, Kind: rig.Kind(row.Kind), Plan: p}, err
+}
+
 // DrillRow is a drill as it is stored; a name that is left empty is the drill's own words.
 func DrillRow(name string, kind rig.Kind, p drill.Plan, rung string) (store.Drill, error) {
 	open, _ := drill.Open(p)

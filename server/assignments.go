@@ -1,7 +1,6 @@
 package server
 
 import (
-	"fmt"
 	"net/http"
 	"strings"
 	"time"
@@ -29,7 +28,7 @@ type Assignment struct {
 	Rig          string         `json:"rig,omitempty" readOnly:"true"`
 	Version      int            `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
 	DrillVersion int            `json:"drillVersion" minimum:"0" maximum:"2147483646" required:"false" doc:"of the drill, the one that was read, on a change"`
-	Scope        string         `json:"scope,omitempty" enum:",all,copy" doc:"where others have the drill as well and it is changed: for all of them, or as a copy for this person"`
+	Scope        drill.Scope    `json:"scope,omitempty" doc:"where others have the drill as well and it is changed: for all of them, or as a copy for this person"`
 	Rung         string         `json:"rung,omitempty" readOnly:"true" doc:"of the ladder that it is the drill of"`
 	Eased        string         `json:"eased,omitempty" readOnly:"true" doc:"what is easier than the rung has it"`
 	Own          bool           `json:"own,omitempty" readOnly:"true" doc:"the coach has set it"`
@@ -150,23 +149,28 @@ func (c caller) change(id string, in Assignment) (Assignment, error) {
 	if a.TraineeID != in.TraineeID {
 		return Assignment{}, input.Refuse("traineeId", "expected the person whose drill this is: give the drill to others instead")
 	}
-	base, err := ledger.Plan(a.Drill)
+	was, err := ledger.Named(a.Drill)
 	if err != nil {
 		return Assignment{}, err
 	}
-	settings, same := drill.Between(base, p)
-	name := strings.TrimSpace(in.Name)
-	same = same && string(kind) == a.Drill.Kind && (name == "" || name == a.Drill.Name)
+	is := drill.Named{Name: strings.TrimSpace(in.Name), Kind: kind, Plan: p}
 	a.RigID, a.Version, a.Own = in.RigID, in.Version, true
 	err = c.gym.Together(func(gym *store.Gym) error {
-		if !same {
-			if err := c.changeDrill(gym, &a, in, p, kind, name); err != nil {
+		holders, err := gym.Holders(a.DrillID)
+		if err != nil {
+			return err
+		}
+		change, err := drill.Changed(was, is, len(holders), in.Scope)
+		if err != nil {
+			return err
+		}
+		if !change.Kept {
+			if err := c.changeDrill(gym, &a, in.DrillVersion, is, change.Copied); err != nil {
 				return err
 			}
-			_, settings = drill.Open(p)
 			a.Eased = ""
 		}
-		ledger.SetTo(&a, settings)
+		ledger.SetTo(&a, change.Settings)
 		return gym.ChangeAssignment(&a)
 	})
 	if err != nil {
@@ -175,19 +179,11 @@ func (c caller) change(id string, in Assignment) (Assignment, error) {
 	return c.assignmentOut(a)
 }
 
-// changeDrill changes the drill of an assignment, for all who have it, or as a copy.
-func (c caller) changeDrill(gym *store.Gym, a *store.Assignment, in Assignment, p drill.Plan, kind rig.Kind, name string) error {
-	row, err := ledger.DrillRow(name, kind, p, ladder.Match(p, kind))
+// changeDrill stores the drill of an assignment anew, over the version that was read, or as another one.
+func (c caller) changeDrill(gym *store.Gym, a *store.Assignment, read int, is drill.Named, copied bool) error {
+	row, err := ledger.DrillRow(is.Name, is.Kind, is.Plan, ladder.Match(is.Plan, is.Kind))
 	if err != nil {
 		return err
-	}
-	holders, err := gym.Holders(a.DrillID)
-	if err != nil {
-		return err
-	}
-	copied := in.Scope == "copy" || string(kind) != a.Drill.Kind
-	if len(holders) > 1 && in.Scope == "" && !copied {
-		return input.Refuse("scope", "expected whom the change is for: %s have this drill, and it can be changed for all of them or as a copy for one", fmt.Sprint(len(holders)))
 	}
 	if copied {
 		row.MadeBy = &c.Coach.ID
@@ -197,10 +193,10 @@ func (c caller) changeDrill(gym *store.Gym, a *store.Assignment, in Assignment, 
 		a.DrillID = row.ID
 		return nil
 	}
-	row.ID, row.Version = a.DrillID, in.DrillVersion
-	if err := wasRead(in.DrillVersion); err != nil {
+	if err := wasRead(read); err != nil {
 		return err
 	}
+	row.ID, row.Version = a.DrillID, read
 	return gym.ChangeDrill(&row)
 }
 

@@ -89,7 +89,7 @@ func describe(r huma.Registry) {
 	for _, known := range []func(huma.Registry){
 		listed[rig.Kind], listed[rig.Face], listed[rig.Reading], listed[rig.Weight], listed[rig.Quantity], listed[bench.Method],
 		listed[combo.Kind], listed[combo.Hand], listed[combo.Side], listed[combo.Stance], listed[combo.PunchNames], listed[combo.SlipNames],
-		listed[drill.Clock], listed[drill.Playing], listed[drill.Recorder], listed[run.State], listed[run.Action], listed[run.MarkKind],
+		listed[drill.Clock], listed[drill.Scope], listed[drill.Playing], listed[drill.Recorder], listed[run.State], listed[run.Action], listed[run.MarkKind],
 		listed[judge.Verdict], listed[judge.Ended], listed[level.Standing], listed[ladder.Move], listed[ladder.Choice], listed[ladder.School],
 		listed[trainee.Origin], listed[trainee.Test], listed[trainee.Band], listed[trainee.AgeBand], listed[trainee.Sport],
 		listed[caution.Kind], listed[words.Units],

@@ -15,6 +15,8 @@ import (
 
 	"melodromos/account"
 	"melodromos/core/input"
+	"melodromos/core/run"
+	"melodromos/core/words"
 	"melodromos/store"
 )
 
@@ -121,9 +123,12 @@ func plainly(status int, message string, errs ...error) huma.StatusError {
 // the refused document stands in the request, such as "body.rig".
 func refused(ctx context.Context, prefix string, err error) error {
 	var field *input.Error
+	var barred run.Barred
 	switch {
 	case errors.As(err, &field):
 		return unfit(field.Plain(), prefix, field)
+	case errors.As(err, &barred):
+		return huma.Error409Conflict("This round does not start. " + words.Upper(barred.Why) + ", and the caution is lifted by name on their page.")
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("This is not here any more, or never was.")
 	case errors.Is(err, store.ErrConflict):

@@ -15,7 +15,6 @@ import (
 	"melodromos/core/input"
 	"melodromos/core/run"
 	"melodromos/core/trainee"
-	"melodromos/core/words"
 	"melodromos/ledger"
 	"melodromos/store"
 )
@@ -94,22 +93,16 @@ func runOut(gym *store.Gym, r store.Run, p run.Opened) (Run, error) {
 	return out, internal(err)
 }
 
-// barred refuses a round of somebody for whom nothing is started while a caution stands.
-func (c caller) barred(traineeID string) ([]caution.Kind, error) {
+// cautions are those that stand for somebody.
+func (c caller) cautions(traineeID string) ([]caution.Kind, error) {
 	rows, err := c.gym.Cautions(traineeID)
-	if err != nil {
-		return nil, err
-	}
 	var list []caution.Kind
 	for _, k := range rows {
 		if k.LiftedAt == nil {
 			list = append(list, caution.Kind(k.Kind))
 		}
 	}
-	if why := caution.Bars(list); why != "" {
-		return list, huma.Error409Conflict("This round does not start. " + words.Upper(why) + ", and the caution is lifted by name on their page.")
-	}
-	return list, nil
+	return list, err
 }
 
 // newRun lays the drill out as it is now, with the bag as it hangs now and softer or shorter where a caution wants it, and stores the run
@@ -123,7 +116,7 @@ func (s *Server) newRun(c caller, in NewRun) (Run, error) {
 	if err != nil {
 		return Run{}, err
 	}
-	cautions, err := c.barred(a.TraineeID)
+	cautions, err := c.cautions(a.TraineeID)
 	if err != nil {
 		return Run{}, err
 	}
@@ -132,11 +125,11 @@ func (s *Server) newRun(c caller, in NewRun) (Run, error) {
 		return Run{}, err
 	}
 	on.Seed = mathrand.Uint64()
-	prepared, err := run.Prepare(caution.Spare(cautions, plan, on).Plan, on, drill.Recorder(in.Source), drill.Playing(in.Plays))
+	prepared, err := run.For(cautions, plan, on, in.Source, in.Plays)
 	if err != nil {
 		return Run{}, err
 	}
-	row, line, err := ledger.NewRun(a, bag, prepared, drill.Recorder(in.Source))
+	row, line, err := ledger.NewRun(a, bag, prepared, in.Source)
 	if err != nil {
 		return Run{}, err
 	}
@@ -156,7 +149,7 @@ func (s *Server) newRun(c caller, in NewRun) (Run, error) {
 		}
 		go s.playStandIn(key, choice)
 	}
-	opened := run.Opened{Bag: on.Bag, Plan: prepared.Plan, Timeline: prepared.Timeline, By: drill.Recorder(in.Source), Plays: prepared.Plays}
+	opened := run.Opened{Bag: on.Bag, Plan: prepared.Plan, Timeline: prepared.Timeline, By: in.Source, Plays: prepared.Plays}
 	out, err := runOut(c.gym, row, opened)
 	out.IntakeKey = key
 	return out, err
@@ -174,15 +167,17 @@ func (s *Server) step(c caller, id string, in Step) (RunCourse, error) {
 	if err != nil {
 		return RunCourse{}, err
 	}
-	action := run.Action(in.Action)
-	goesOn := action == run.Start || action == run.Resume
-	if goesOn && before.TraineeID != nil && before.State != string(run.Running) && before.State != string(run.Done) {
-		if _, err := c.barred(*before.TraineeID); err != nil {
+	if before.TraineeID != nil && ledger.Course(before).SetsGoing(in.Action) {
+		cautions, err := c.cautions(*before.TraineeID)
+		if err == nil {
+			err = run.Starts(cautions)
+		}
+		if err != nil {
 			return RunCourse{}, err
 		}
 	}
 	row, err := ledger.Move(c.gym, id, func(r run.Course) (run.Course, error) {
-		return r.Step(action, drill.Micros(in.ClockUS), time.Now())
+		return r.Step(in.Action, drill.Micros(in.ClockUS), time.Now())
 	})
 	if err != nil {
 		return RunCourse{}, err

@@ -19,8 +19,8 @@ type Knob struct {
 	Note     string       `json:"note"`
 	Quantity rig.Quantity `json:"quantity" doc:"words for a choice"`
 
-	Value   string   `json:"value" doc:"of a choice"`
-	Taken   []string `json:"taken" doc:"of several, at least one"`
+	Value   string       `json:"value" doc:"of a choice"`
+	Taken   []string     `json:"taken" doc:"of several, at least one"`
 	Options []KnobOption `json:"options"`
 
 	Figure float64 `json:"figure"`

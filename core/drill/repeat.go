@@ -19,6 +19,20 @@ const (
 	LetGo EventKind = "letGo" // a slip bag is drawn back and let go
 )
 
+// Complete fills in what timelines of earlier releases do not say: how long a defence or a step takes.
+func (t *Timeline) Complete() {
+	for i := range t.Events {
+		e := &t.Events[i]
+		if e.Kind != Doing || e.Until > 0 {
+			continue
+		}
+		if line, err := combo.Parse(e.Text); err == nil {
+			m := line.Moves(combo.Orthodox)[0].Move
+			e.Until, e.Feet = e.At+micros(trainee.TimesOf(m).Whole), m.Kind() == combo.Step
+		}
+	}
+}
+
 // Against says whether a move is one against the pass of a slip bag, one that cannot be done included: that has no
 // window, and comes late.
 func (e Event) Against() bool { return e.Kind == Doing && e.Move >= 0 && (e.Window > 0 || e.Late > 0) }
@@ -165,7 +179,7 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 			}
 			position++
 		} else {
-			e.Kind = Doing
+			e.Kind, e.Until, e.Feet = Doing, micros(at+m.Until), m.Kind() == combo.Step
 		}
 		if !busy(cues, at+m.At) {
 			l.add(e)
@@ -241,7 +255,7 @@ func (l *layer) cue(cue Cue, a trainee.Ability, end float64) {
 	}
 	l.add(Event{At: micros(cue.At), Kind: Cued, Text: text, Window: micros(cue.Lead)})
 	at := cue.At + trainee.SoundReaction
-	l.add(Event{At: micros(at), Kind: Doing, Text: cue.Move.String(), Move: -1})
+	l.add(Event{At: micros(at), Kind: Doing, Text: cue.Move.String(), Move: -1, Until: micros(at + trainee.TimesOf(cue.Move).Whole)})
 	line, err := combo.Parse(cue.Counter)
 	if err != nil {
 		return // a free counter is not planned

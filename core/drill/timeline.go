@@ -48,6 +48,8 @@ type Event struct {
 	Move     int       `json:"move,omitempty"`  // of the combination, from 0; −1 of the answer to a cue
 	Late     Micros    `json:"late,omitempty"`  // by which the moves before it do not fit
 	Still    bool      `json:"still,omitempty"` // a strike on a bag at rest: the rest of its repetition goes by it
+	Until    Micros    `json:"until,omitempty"` // when a defence or a step is done
+	Feet     bool      `json:"feet,omitempty"`  // it is a step
 
 	// Of a strike, what the bag's clock goes by.
 	Count  int     `json:"count,omitempty"`  // rebounds from the strike before

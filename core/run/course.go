@@ -130,3 +130,8 @@ func (c Course) end(state State, how judge.Ended, at time.Time) Course {
 	c.State, c.Ending, c.Zero, c.Ended = state, how, time.Time{}, at
 	return c
 }
+
+// SetsGoing says whether an action sets a round going that stood: it is then asked anew whether anything bars it.
+func (c Course) SetsGoing(a Action) bool {
+	return (a == Start || a == Resume) && c.State != Running && c.State != Done
+}

@@ -7,6 +7,7 @@ import (
 
 	"melodromos/core/answer"
 	"melodromos/core/bench"
+	"melodromos/core/caution"
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/judge"
@@ -20,6 +21,28 @@ type Prepared struct {
 	Timeline  drill.Timeline
 	Plays     drill.Playing
 	Predicted *float64 // share of the strikes that is to meet the bag, by the models alone; nil where nothing is predicted
+}
+
+// Barred says that nothing is started for somebody while a caution stands.
+type Barred struct{ Why string }
+
+func (b Barred) Error() string { return "the round does not start: " + b.Why }
+
+// Starts refuses, as Barred, a round of somebody with these cautions.
+func Starts(cautions []caution.Kind) error {
+	if why := caution.Bars(cautions); why != "" {
+		return Barred{why}
+	}
+	return nil
+}
+
+// For lays out a drill that was given to somebody with these cautions: it does not start where one bars everything, and is softer or shorter
+// where one wants it; then as Prepare.
+func For(cautions []caution.Kind, given drill.Plan, on drill.Floor, by drill.Recorder, plays drill.Playing) (Prepared, error) {
+	if err := Starts(cautions); err != nil {
+		return Prepared{}, err
+	}
+	return Prepare(caution.Spare(cautions, given, on).Plan, on, by, plays)
 }
 
 // Prepare lays out a drill for a round. It plays the usual way where none is named; a way that there is not is refused, naming plays.
@@ -69,6 +92,7 @@ func Open(bag, plan, timeline []byte, by drill.Recorder, plays drill.Playing) (O
 	if err = json.Unmarshal(timeline, &o.Timeline); err != nil {
 		return o, fmt.Errorf("stored timeline: %w", err)
 	}
+	o.Timeline.Complete()
 	if o.Timeline.Bag != nil {
 		if err = o.Timeline.Bag.Ready(); err != nil {
 			return o, fmt.Errorf("stored table of the bag: %w", err)

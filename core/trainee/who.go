@@ -31,10 +31,10 @@ const (
 // Values lists them; "" is boxing.
 func (Sport) Values() []Sport { return []Sport{"", Boxing, Kicking} }
 
-// Newcomer is somebody of whom nothing is known yet: an orthodox adult who has never trained (common practice: begin low; tests and rounds
-// replace it).
+// Newcomer is somebody of whom nothing is known yet: an orthodox adult and a beginner (assumed; tests and rounds replace what follows
+// from it).
 var Newcomer = struct {
 	Stance combo.Stance
 	Band   Band
 	Age    AgeBand
-}{combo.Orthodox, FirstTimer, Adult}
+}{combo.Orthodox, Beginner, Adult}

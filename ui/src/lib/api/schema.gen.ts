@@ -1785,6 +1785,7 @@ export interface components {
             count?: number;
             /** @enum {string} */
             face?: "" | "front" | "behind";
+            feet?: boolean;
             /** @enum {string} */
             hand?: "" | "lead" | "rear" | "both";
             kind: string;
@@ -1807,6 +1808,8 @@ export interface components {
             share?: number;
             still?: boolean;
             text?: string;
+            /** Format: int64 */
+            until?: number;
             /** Format: int64 */
             window?: number;
         };

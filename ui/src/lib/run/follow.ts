@@ -135,6 +135,7 @@ export class Follow {
     for (const e of this.events) {
       if (e.at < start || !moves.has(e.kind) || (this.#reps && e.rep !== first.rep)) continue
       e.at = Math.round(e.at + by)
+      if (e.until) e.until = Math.round(e.until + by)
     }
   }
 

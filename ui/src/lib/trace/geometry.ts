@@ -1,3 +1,5 @@
+import { scaleLinear } from 'd3-scale'
+import { line } from 'd3-shape'
 import type { Schemas } from '../api/client'
 
 export type Cycle = Schemas['Cycle']
@@ -87,46 +89,58 @@ export function hitSwing(cycle: Cycle, strikes: TraceStrike[], at: number): numb
 
 export type Scale = { x: (t: number) => number; y: (swing: number) => number }
 
-/** The bag's path over time as an SVG path: one cycle from each strike. */
-export function curve(cycle: Cycle, strikes: TraceStrike[], s: Scale): string {
-  let path = ''
-  for (const strike of strikes) {
-    after(cycle, strike).trace.forEach((p, k) => {
-      path += `${k === 0 ? 'M' : 'L'}${s.x(strike.at + p.at).toFixed(1)} ${s.y(sideOf(strike) * p.swing).toFixed(1)}`
+/** Points as an SVG path; empty for none. */
+const path = (points: Point[], s: Scale) =>
+  line<Point>(
+    (p) => s.x(p.at),
+    (p) => s.y(p.swing),
+  ).digits(1)(points) ?? ''
+
+/** The bag's path over time: one cycle from each strike. */
+export const curve = (cycle: Cycle, strikes: TraceStrike[], s: Scale): string =>
+  strikes
+    .map((strike) => {
+      const way = after(cycle, strike).trace
+      return path(
+        way.map((p) => ({ at: strike.at + p.at, swing: sideOf(strike) * p.swing })),
+        s,
+      )
     })
-  }
-  return path
-}
+    .join('')
 
 /** Where the bag is so many seconds after (before) its return, when nobody strikes it. */
 function around(cycle: Cycle, t: number): number {
   return across(cycle) * (t <= 0 ? read(cycle.trace, cycle.return + t) : read(cycle.through, t))
 }
 
+const along = 24 // steps through a window
+
 /** The bag's way through the window of each strike, hit or not. */
-export function windows(cycle: Cycle, strikes: TraceStrike[], s: Scale): string {
-  let path = ''
-  const steps = 24
-  strikes.forEach((strike, n) => {
-    if (strike.still) {
-      path += `M${s.x(strike.at - strike.window / 2).toFixed(1)} ${s.y(0).toFixed(1)}H${s.x(strike.at + strike.window / 2).toFixed(1)}`
-      return
-    }
-    if (cycle.starts.length > 0) {
-      for (let k = 0; k <= steps; k++) {
-        const t = strike.at + strike.window * (k / steps - 0.5)
-        path += `${k === 0 ? 'M' : 'L'}${s.x(t).toFixed(1)} ${s.y(inFilm(cycle, t)).toFixed(1)}`
+export const windows = (cycle: Cycle, strikes: TraceStrike[], s: Scale): string =>
+  strikes
+    .map((strike, n) => {
+      const half = strike.window / 2
+      if (strike.still)
+        return path(
+          [
+            { at: strike.at - half, swing: 0 },
+            { at: strike.at + half, swing: 0 },
+          ],
+          s,
+        )
+      const before = after(cycle, strikes[n - 1]) // the way in is that of the strike before
+      const film = cycle.starts.length > 0
+      const [from, whole] = film ? [-half, strike.window] : [before.opens, before.window]
+      const point = (k: number) => {
+        const t = from + (whole * k) / along
+        return { at: strike.at + t, swing: film ? inFilm(cycle, strike.at + t) : sideOf(strike) * around(before, t) }
       }
-      return
-    }
-    const before = after(cycle, strikes[n - 1]) // the way in is that of the strike before
-    for (let k = 0; k <= steps; k++) {
-      const t = before.opens + (before.window * k) / steps
-      path += `${k === 0 ? 'M' : 'L'}${s.x(strike.at + t).toFixed(1)} ${s.y(sideOf(strike) * around(before, t)).toFixed(1)}`
-    }
-  })
-  return path
-}
+      return path(
+        Array.from({ length: along + 1 }, (_, k) => point(k)),
+        s,
+      )
+    })
+    .join('')
 
 /** A planned strike stands in the middle of its window: so many seconds from the return, and there the bag is. */
 export const middle = (cycle: Cycle) => (cycle.opens + cycle.closes) / 2
@@ -135,10 +149,8 @@ export const met = (cycle: Cycle) => (Math.abs(middle(cycle)) < 1e-6 ? cycle.str
 /** The way of a bag that nobody strikes, or a stretch of it. */
 export function free(points: Point[], s: Scale, from = -Infinity, to = Infinity): string {
   const inside = points.filter((p) => p.at > from && p.at < to)
-  const ends = Number.isFinite(from)
-    ? [{ at: from, swing: read(points, from) }, ...inside, { at: to, swing: read(points, to) }]
-    : inside
-  return ends.map((p, k) => `${k === 0 ? 'M' : 'L'}${s.x(p.at).toFixed(1)} ${s.y(p.swing).toFixed(1)}`).join('')
+  const end = (at: number) => ({ at, swing: read(points, at) })
+  return path(Number.isFinite(from) ? [end(from), ...inside, end(to)] : inside, s)
 }
 
 /** −1 where the next strike of a cycle meets the bag from the other side. */
@@ -174,8 +186,8 @@ export const timelineMoves = (events: Schemas['Event'][]): TraceMove[] =>
     .filter((e) => e.kind === 'move')
     .map((e) => ({
       at: e.at / 1e6,
-      until: e.at / 1e6 + 0.35,
-      kind: /^(step|pivot|switch)/.test(e.text ?? '') ? 'step' : 'defence',
+      until: (e.until ?? e.at) / 1e6,
+      kind: e.feet ? 'step' : 'defence',
       text: e.text ?? '',
     }))
 
@@ -195,14 +207,9 @@ export function handPath(cycle: Cycle, at: number, x: (t: number) => number, flo
   return `M${a.toFixed(1)} ${floor}C${((a + b) / 2).toFixed(1)} ${floor} ${((a + b) / 2).toFixed(1)} ${roof} ${b.toFixed(1)} ${roof}S${((b + c) / 2).toFixed(1)} ${floor} ${c.toFixed(1)} ${floor}`
 }
 
-/** Even steps for a time axis of so many seconds. */
-export function timeSteps(from: number, to: number, most: number): number[] {
-  const span = to - from
-  const step = [0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 15, 30].find((s) => span / s <= most) ?? 60
-  const list = []
-  for (let t = Math.ceil(from / step - 1e-9) * step; t <= to + 1e-9; t += step) list.push(Math.round(t * 1000) / 1000)
-  return list
-}
+/** About so many round moments for a time axis. */
+export const timeSteps = (from: number, to: number, about: number): number[] =>
+  scaleLinear().domain([from, to]).ticks(Math.floor(about))
 
 /** The trace in words, for those who do not see it. */
 export function describe(cycle: Cycle, tempo: number, strikes: TraceStrike[] = []): string {

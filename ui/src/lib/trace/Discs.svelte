@@ -1,0 +1,102 @@
+<!-- The strikes: a disc on the swing for each, with its hand's way out and back below. A disc can be dragged to another return. -->
+<script lang="ts">
+  import { handPath, handsOf, met } from './geometry'
+  import type { View } from './view.svelte'
+
+  type Props = {
+    v: View
+    chosen: number | undefined
+    choices: { count: number; at: number }[][]
+    onreturn: ((i: number, count: number) => void) | undefined
+  }
+  let { v, chosen, choices, onreturn }: Props = $props()
+  const letters: Record<string, string> = { both: 'B', lead: 'L', rear: 'R' }
+  const discs = $derived(
+    v.seen.map((s) => ({
+      ...s,
+      cx: v.x(v.at(s)),
+      cy: v.y(v.film ? v.inFilm(s.at) : met(v.cycle) * (s.side ?? 1)),
+      hollow: !!s.verdict && s.verdict !== 'clean',
+      hands: handsOf(s.hand),
+    })),
+  )
+
+  // A disc that is being dragged: the returns it could meet, and the nearest of them.
+  let held = $state<{ i: number; at: number } | null>(null)
+  const targets = $derived(held ? (choices[held.i] ?? []) : [])
+  const nearest = $derived(
+    held && targets.length > 0
+      ? targets.reduce((a, b) => (Math.abs(b.at - held!.at) < Math.abs(a.at - held!.at) ? b : a))
+      : null,
+  )
+  const movable = (i: number) => !!onreturn && (choices[i]?.length ?? 0) > 1
+  function grab(e: PointerEvent, i: number, at: number) {
+    if (!movable(i)) return
+    const from = e.clientX
+    const own = e.currentTarget as Element
+    own.setPointerCapture(e.pointerId)
+    held = { i, at }
+    const drag = (m: Event) => held && (held = { i, at: at + ((m as PointerEvent).clientX - from) / v.scale })
+    const drop = (up: Event) => {
+      own.removeEventListener('pointermove', drag)
+      const to = nearest
+      held = null
+      if (up.type === 'pointerup' && to && Math.abs(to.at - at) > 1e-6) onreturn!(i, to.count)
+    }
+    own.addEventListener('pointermove', drag)
+    own.addEventListener('pointerup', drop, { once: true })
+    own.addEventListener('pointercancel', drop, { once: true })
+  }
+</script>
+
+{#each discs as s (s.i)}
+  {#each s.hands as hand (hand)}
+    <path
+      d={handPath(v.cycle, v.at(s), v.x, v.floorOf(hand), v.roofOf(hand))}
+      fill="none"
+      stroke="var(--soft)"
+      stroke-width="2" />
+  {/each}
+  <path d="M{s.cx} {s.cy}V{v.roofOf(s.hands.at(-1)!)}" stroke="var(--strike)" stroke-dasharray="1 4" />
+  {#if s.pin}
+    {@const r = v.disc + 4}
+    <rect x={s.cx - r} y={s.cy - r} width={2 * r} height={2 * r} fill="none" stroke="var(--strike)" stroke-width="2" />
+  {/if}
+  {#if chosen === s.i}
+    <circle cx={s.cx} cy={s.cy} r={v.disc + 6} fill="none" stroke="var(--ink)" stroke-width="2" />
+  {/if}
+  <!-- svelte-ignore a11y_no_static_element_interactions -- the same is done by buttons beside the picture -->
+  <circle
+    class="strike {movable(s.i) ? 'cursor-grab touch-none' : ''}"
+    onpointerdown={(e) => grab(e, s.i, s.at)}
+    cx={s.cx}
+    cy={s.cy}
+    r={v.disc}
+    fill={s.hollow ? 'var(--sheet)' : 'var(--strike)'}
+    stroke="var(--strike)"
+    stroke-width="2.5"
+    stroke-dasharray={s.verdict === 'missed' ? '3 3' : undefined} />
+  <text
+    x={s.cx}
+    y={s.cy + v.disc * 0.38}
+    text-anchor="middle"
+    font-size={v.disc * 1.15}
+    font-weight="750"
+    class="pointer-events-none"
+    fill={s.hollow ? 'var(--strike)' : 'var(--sheet)'}>{letters[s.hand]}</text>
+{/each}
+{#each targets as t (t.count)}
+  <g class="pointer-events-none">
+    <circle
+      cx={v.x(t.at)}
+      cy={v.y(0)}
+      r={v.disc}
+      fill={nearest === t ? 'var(--strike)' : 'var(--sheet)'}
+      fill-opacity={nearest === t ? 0.5 : 0.8}
+      stroke="var(--strike)"
+      stroke-width="2.5"
+      stroke-dasharray="4 3" />
+    <text x={v.x(t.at)} y={v.y(0) + v.disc + 14} text-anchor="middle" class="fill-ink text-[0.75rem] font-semibold"
+      >{t.count}</text>
+  </g>
+{/each}
