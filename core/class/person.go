@@ -28,6 +28,7 @@ type OnBag struct {
 
 // Measure is one piece of evidence about somebody.
 type Measure struct {
+	Figure string         `json:"figure"`
 	At     time.Time      `json:"at"`
 	Kind   string         `json:"kind" doc:"of the bag; empty for none"`
 	Value  float64        `json:"value"`
@@ -39,7 +40,7 @@ type Measure struct {
 
 // Measured is a piece of evidence as it is shown.
 func Measured(e trainee.Evidence) Measure {
-	return Measure{e.At, string(e.Bag), e.Value, e.Spread, e.Origin, e.Floor, e.Note}
+	return Measure{string(e.Figure), e.At, string(e.Bag), e.Value, e.Spread, e.Origin, e.Floor, e.Note}
 }
 
 // Figures lists what somebody can do, on no bag in particular, and on each that a figure was found on.

@@ -15,11 +15,14 @@ type PlannedDay struct {
 	Light    bool     `json:"light"`
 	Done     int      `json:"done" doc:"rounds that were run on the day"`
 	Why      string   `json:"why"`
+	Missed   bool     `json:"missed" doc:"it is past, and nobody came"`
+	Coming   bool     `json:"coming" doc:"the first of today and the days after it"`
 }
 
 // Day is a day of the gym with whoever is planned or came.
 type Day struct {
 	Day    string    `json:"day" format:"date"`
+	Today  bool      `json:"today"`
 	People []DayMark `json:"people"`
 }
 
@@ -61,13 +64,16 @@ func (c Class) Weeks(m *Member) []PlannedDay {
 	if weeks < 1 {
 		weeks = weeksOn
 	}
-	done := c.came(m)
+	done, today, coming := c.came(m), now.Format(time.DateOnly), false
 	for _, s := range w.Plan(min(weeks, mostWeeks), at, now) {
 		if s.Day.Before(now.AddDate(0, 0, -7*weeksBack)) || s.Day.After(now.AddDate(0, 0, 7*weeksOn)) {
 			continue
 		}
 		day := s.Day.Format(time.DateOnly)
-		list = append(list, PlannedDay{day, s.Week, s.Rounds, answer.List(s.Emphasis), s.Light, done[day], s.Why})
+		p := PlannedDay{Day: day, Week: s.Week, Rounds: s.Rounds, Emphasis: answer.List(s.Emphasis), Light: s.Light, Done: done[day], Why: s.Why}
+		p.Missed, p.Coming = day < today && p.Done == 0, !coming && day >= today
+		coming = coming || p.Coming
+		list = append(list, p)
 	}
 	return list
 }
@@ -82,7 +88,8 @@ func (c Class) Calendar() []Day {
 	list := make([]Day, daysShown)
 	index := map[string]int{}
 	for i := range list {
-		list[i] = Day{monday.AddDate(0, 0, i).Format(time.DateOnly), []DayMark{}}
+		day := monday.AddDate(0, 0, i).Format(time.DateOnly)
+		list[i] = Day{day, day == now.Format(time.DateOnly), []DayMark{}}
 		index[list[i].Day] = i
 	}
 	for i := range c.Members {

@@ -57,6 +57,7 @@ var doubleEndModel = Model{
 	}, wallsAndCap...),
 	Tapping: Tapping{
 		How:   "Strike it once and tap with the strike, then tap each time the ball comes back to you through the middle, not as it goes out.",
+		Timed: "Strike it at half power.",
 		First: "strike", Counted: "returns", Where: "Each time it comes back to you through the middle; never on the way out.",
 		Twice: "Was that each time it went through the middle, on its way out as well?", Parameter: "Stiffness of the cords",
 	},

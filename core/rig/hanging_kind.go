@@ -46,6 +46,7 @@ var hangingModel = Model{
 	}, wallsAndCap...),
 	Tapping: Tapping{
 		How:   "Push it gently. Tap with the push, then each time it comes back to you through the low point, not as it goes out.",
+		Timed: "Push it gently.",
 		First: "push", Counted: "returns", Where: "Each time it comes back to you through the low point; never on the way out.",
 		Twice: "Was that each time it went through the low point, on its way out as well?", Parameter: "Effective length, as chain",
 	},

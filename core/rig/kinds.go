@@ -45,6 +45,7 @@ type Model struct {
 // Tapping is what somebody does who calibrates a kind of bag, in words.
 type Tapping struct {
 	How       string `json:"how"`
+	Timed     string `json:"timed"`     // what is done where it is counted against a watch
 	First     string `json:"first"`     // what is tapped first: "strike"
 	Counted   string `json:"counted"`   // "returns"
 	Where     string `json:"where"`     // those are, in the picture of the moments

@@ -32,6 +32,7 @@ var reflexModel = Model{
 	Around:   append([]Field{byHand(NeverByHand)}, wallsAndCap...),
 	Tapping: Tapping{
 		How:   "Strike it once and tap with the strike, then tap each time the ball comes back to you through the upright, not as it goes out.",
+		Timed: "Strike it at half power.",
 		First: "strike", Counted: "returns", Where: "Each time it comes back to you through the upright; never on the way out.",
 		Twice: "Was that each time it stood upright, on its way out as well?", Parameter: "Spring",
 	},

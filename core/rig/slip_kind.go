@@ -31,6 +31,7 @@ var slipModel = Model{
 	}, walls...),
 	Tapping: Tapping{
 		How:   "Draw it back a little, about a third of its rope. Tap as you let go, then at every pass through the low point, from both sides.",
+		Timed: "Draw it back a little and let go.",
 		First: "let go", Counted: "passes", Where: "Every pass through the low point, from both sides; never where it turns.",
 		Twice: "Was that where it turned as well as where it passed?", Parameter: "Effective length, as height of the anchor",
 	},

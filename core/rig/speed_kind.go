@@ -31,6 +31,7 @@ var speedModel = Model{
 	}, wallsAndCap...),
 	Tapping: Tapping{
 		How:   "Strike it once and tap with the strike, then tap every board sound.",
+		Timed: "Strike it at half power.",
 		First: "strike", Counted: "board sounds", Where: "Every board sound, near and far.",
 		Twice: "Was that more than the board sounds?", Parameter: "Speed kept at the board",
 	},

@@ -4,13 +4,12 @@
   import { push } from 'svelte-spa-router'
   import { toast } from 'svelte-sonner'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { bands, dayIn, dayNames, percent } from '../lib/format'
+  import { bands, dayNames, percent } from '../lib/format'
   import { kinds } from '../lib/bench/kinds.svelte'
   import Archived from '../lib/people/Archived.svelte'
   import Form from '../lib/people/Form.svelte'
   import RungStrip from '../lib/people/RungStrip.svelte'
   import { moves, take } from '../lib/people/take'
-  import { session } from '../lib/session.svelte'
   import Notice from '../lib/ui/Notice.svelte'
   import Predictions from '../lib/people/Predictions.svelte'
 
@@ -22,7 +21,6 @@
       ? [calendar.data.slice(0, 7), calendar.data.slice(7)]
       : [],
   )
-  const today = dayIn(session.zone)
   const proposed = $derived(new Map((whole.data ?? []).map((p) => [p.traineeId, p])))
   let adding = $state(false)
   let busy = $state('')
@@ -104,7 +102,7 @@
         <ol class="mt-2 grid gap-x-2 gap-y-1 sm:grid-cols-7">
           {#each week as d (d.day)}
             <li
-              class="border-t-4 pt-1 {d.day === today ? 'border-ink' : 'border-rope'} {d.people.length === 0
+              class="border-t-4 pt-1 {d.today ? 'border-ink' : 'border-rope'} {d.people.length === 0
                 ? 'max-sm:hidden'
                 : ''}">
               <p class="label">{dayNames[new Date(`${d.day}T12:00`).getDay()]} {Number(d.day.slice(8))}</p>

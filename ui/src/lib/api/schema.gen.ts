@@ -1564,6 +1564,7 @@ export interface components {
             /** Format: date */
             day: string;
             people: components["schemas"]["DayMark"][];
+            today: boolean;
         };
         DayMark: {
             /** Format: int64 */
@@ -2362,6 +2363,7 @@ export interface components {
         Measure: {
             /** Format: date-time */
             at: string;
+            figure: string;
             /** @description no smaller than this */
             floor: boolean;
             /** @description of the bag; empty for none */
@@ -2659,6 +2661,8 @@ export interface components {
             window: number;
         };
         PlannedDay: {
+            /** @description the first of today and the days after it */
+            coming: boolean;
             /** Format: date */
             day: string;
             /**
@@ -2668,6 +2672,8 @@ export interface components {
             done: number;
             emphasis: string[];
             light: boolean;
+            /** @description it is past, and nobody came */
+            missed: boolean;
             /** Format: int64 */
             rounds: number;
             /** Format: int64 */
@@ -3334,6 +3340,7 @@ export interface components {
             first: string;
             how: string;
             parameter: string;
+            timed: string;
             twice: string;
             where: string;
         };

@@ -4,10 +4,10 @@
   import type { Schemas } from '../api/client'
   import { RunClock } from '../run/clock'
   import { Sound } from '../run/sound'
-  import { read } from '../trace/geometry'
+  import { path as drawn, read } from '../trace/geometry'
 
-  type Props = { moments: Schemas['Moments']; kind: Schemas['RigDoc']['kind']; first: string; counted: string }
-  let { moments, kind, first, counted }: Props = $props()
+  type Props = { moments: Schemas['Moments']; kind: Schemas['RigDoc']['kind']; words: Schemas['Tapping'] }
+  let { moments, kind, words }: Props = $props()
 
   const lead = 0.6 // s of quiet before the strike
   let width = $state(420)
@@ -18,10 +18,10 @@
   const x = (at: number) => 34 + ((width - 54) * at) / end
   const y = (swing: number) => mid - (52 * swing) / reach
   const path = $derived(
-    moments.trace
-      .filter((p) => p.at <= end)
-      .map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p.at).toFixed(1)} ${y(p.swing).toFixed(1)}`)
-      .join(''),
+    drawn(
+      moments.trace.filter((p) => p.at <= end),
+      { x, y },
+    ),
   )
   const start = $derived(kind === 'slip' ? y(1) : y(moments.trace[0]?.swing ?? 0))
 
@@ -67,7 +67,7 @@
       viewBox="0 0 {width} {height}"
       class="block"
       role="img"
-      aria-label="Tap with the {first}, then at {moments.at.length} {counted}: {moments.at
+      aria-label="Tap with the {words.first}, then at {moments.at.length} {words.counted}: {moments.at
         .map((m) => m.toFixed(2))
         .join(', ')} seconds after it.">
       <line x1="28" x2={width - 10} y1={mid} y2={mid} stroke="var(--rope)" stroke-width="1" />
@@ -81,7 +81,7 @@
       <path d={path} fill="none" stroke="var(--ink)" stroke-width="2.5" />
       <circle cx={x(0)} cy={start} r="8" fill="var(--strike)" />
       <text x={x(0)} y={height - 6} text-anchor="middle" font-size="14" font-weight="700" fill="var(--strike)"
-        >{first}</text>
+        >{words.first}</text>
       {#each moments.at as m, i (i)}
         {@const lit = playing && at >= m && at < m + 0.2}
         <line
@@ -104,12 +104,7 @@
     </svg>
   </div>
   <figcaption class="flex flex-wrap items-center justify-between gap-2 text-sm text-soft">
-    <span
-      >{kind === 'speed'
-        ? 'Every board sound, near and far.'
-        : kind === 'slip'
-          ? 'Every pass through the low point, from both sides; never where it turns.'
-          : 'Only as it comes back to you; not on its way out.'}</span>
+    <span>{words.where}</span>
     <button class="button !min-h-9 !py-0" disabled={playing} onclick={play}
       >{playing ? 'Playing…' : 'Watch and hear it'}</button>
   </figcaption>

@@ -90,7 +90,7 @@ export function hitSwing(cycle: Cycle, strikes: TraceStrike[], at: number): numb
 export type Scale = { x: (t: number) => number; y: (swing: number) => number }
 
 /** Points as an SVG path; empty for none. */
-const path = (points: Point[], s: Scale) =>
+export const path = (points: Point[], s: Scale) =>
   line<Point>(
     (p) => s.x(p.at),
     (p) => s.y(p.swing),

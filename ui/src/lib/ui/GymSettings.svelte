@@ -1,4 +1,4 @@
-<!-- What holds for the whole gym: its units, and where it draws the borders between slack and tight. -->
+<!-- What holds for the whole gym: its units, how it calls, its gate, and where it draws the borders between slack and tight. -->
 <script lang="ts">
   import { useQueryClient } from '@tanstack/svelte-query'
   import { Dialog } from 'bits-ui'
@@ -6,6 +6,8 @@
   import { api, ask, type Schemas } from '../api/client'
   import { session } from '../session.svelte'
   import Choice from './Choice.svelte'
+  import Figures from './Figures.svelte'
+  import Problem from './Problem.svelte'
 
   let { open = $bindable(false) }: { open: boolean } = $props()
   const client = useQueryClient()
@@ -34,11 +36,19 @@
       problem = `${(cause as Error).message} Nothing was saved.`
     }
   }
+  const gate = [
+    { field: 'clean', name: 'Clean, %', step: 1, factor: 100 },
+    { field: 'run', name: 'In a row', step: 1, factor: 1 },
+    { field: 'rounds', name: 'Rounds', step: 1, factor: 1 },
+    { field: 'days', name: 'On days', step: 1, factor: 1 },
+    { field: 'aDay', name: 'Rungs a day', step: 1, factor: 1 },
+  ]
+  const seconds = { step: 0.01, factor: 1 }
   const borders = [
-    { field: 'slack', name: 'Too slack above' },
-    { field: 'head', name: 'Head movement above' },
-    { field: 'tight', name: 'Too tight below' },
-  ] as const
+    { field: 'slack', name: 'Too slack above, s', ...seconds },
+    { field: 'head', name: 'Head movement above, s', ...seconds },
+    { field: 'tight', name: 'Too tight below, s', ...seconds },
+  ]
 </script>
 
 <Dialog.Root bind:open>
@@ -83,74 +93,23 @@
               ]}
               onchange={(v) => gym && (gym.slips = v)} />
           </div>
-          <p class="label mt-3">The gate of a rung, before the next</p>
-          <div class="mt-1 grid grid-cols-3 gap-3 sm:grid-cols-5">
-            <label class="block"
-              ><span class="text-sm">Clean, %</span><input
-                class="input mt-1"
-                type="number"
-                min="30"
-                max="100"
-                required
-                value={Math.round(100 * gym.gate.clean)}
-                onchange={(e) => gym && (gym.gate.clean = Number(e.currentTarget.value) / 100)} /></label>
-            <label class="block"
-              ><span class="text-sm">In a row</span><input
-                class="input mt-1"
-                type="number"
-                min="1"
-                max="200"
-                required
-                bind:value={gym.gate.run} /></label>
-            <label class="block"
-              ><span class="text-sm">Rounds</span><input
-                class="input mt-1"
-                type="number"
-                min="1"
-                max="10"
-                required
-                bind:value={gym.gate.rounds} /></label>
-            <label class="block"
-              ><span class="text-sm">On days</span><input
-                class="input mt-1"
-                type="number"
-                min="1"
-                max="10"
-                required
-                bind:value={gym.gate.days} /></label>
-            <label class="block"
-              ><span class="text-sm">Rungs a day</span><input
-                class="input mt-1"
-                type="number"
-                min="1"
-                max="10"
-                required
-                bind:value={gym.gate.aDay} /></label>
-          </div>
-          <p class="label mt-3">Cords of a double-end bag, by the return of a half-power strike</p>
-          <div class="mt-1 grid grid-cols-3 gap-3">
-            {#each borders as b (b.field)}
-              <label class="block"
-                ><span class="text-sm">{b.name}, s</span><input
-                  class="input mt-1"
-                  type="number"
-                  step="0.01"
-                  min="0.05"
-                  max="3"
-                  required
-                  bind:value={gym.borders[b.field]} /></label>
-            {/each}
-          </div>
+          <Figures label="The gate of a rung, before the next" of={gym.gate} fields={gate} />
+          <Figures
+            label="Cords of a double-end bag, by the return of a half-power strike"
+            of={gym.borders}
+            fields={borders} />
           <p class="mt-1 text-sm text-soft">
             0.45, 0.32 and 0.17 s are assumed; between 0.17 and 0.32 s the cords suit combinations.
           </p>
-          {#if problem}<p class="mt-2 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
+          <Problem text={problem} />
           <div class="mt-4 flex gap-2">
-            <button class="button main">Save the gym</button><Dialog.Close class="button" type="button"
-              >Leave it</Dialog.Close>
+            <button class="button main">Save the gym</button>
+            <Dialog.Close class="button" type="button">Leave it</Dialog.Close>
           </div>
         </form>
-      {:else}<p class="mt-3">{problem || 'Reading…'}</p>{/if}
+      {:else}
+        <p class="mt-3">{problem || 'Reading…'}</p>
+      {/if}
     </Dialog.Content>
   </Dialog.Portal>
 </Dialog.Root>

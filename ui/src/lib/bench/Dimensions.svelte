@@ -1,0 +1,118 @@
+<!-- The dimension lines of a rig, each with a knob that is dragged or moved by the arrow keys. -->
+<script lang="ts">
+  import type { Schemas } from '../api/client'
+  import { length, type Units } from '../format'
+  import type { Scale } from './scale'
+
+  type Handle = Schemas['Handle']
+  type Values = Record<string, number>
+  type Props = {
+    handles: Handle[]
+    scale: Scale
+    units: Units
+    still: boolean
+    read: ((field: string) => number) | undefined
+    onset: ((changes: { field: string; to: number }[]) => void) | undefined
+    onhold: (on: boolean) => void
+  }
+  let { handles, scale, units, still, read, onset, onhold }: Props = $props()
+  let dragged = $state<{ handle: Handle; from: number; start: Values; metre: number } | null>(null)
+
+  const start = (h: Handle): Values => Object.fromEntries(h.moves.map((m) => [m.field, read?.(m.field) ?? 0]))
+  const own = (h: Handle) => h.moves.find((m) => m.field === h.field)!.per
+  const along = (h: Handle, e: PointerEvent) => (h.upright ? -e.clientY : e.clientX)
+
+  /** Moves a measure to a value, and whatever hangs on it along. */
+  function put(h: Handle, from: Values, began: number, wanted: number) {
+    const value = Math.min(h.max, Math.max(h.min, wanted))
+    const metres = (value - began) / own(h)
+    onset?.(h.moves.map((m) => ({ field: m.field, to: Math.round((from[m.field]! + m.per * metres) * 1e4) / 1e4 })))
+  }
+  function grab(e: PointerEvent, h: Handle) {
+    const knob = e.currentTarget as SVGElement
+    knob.setPointerCapture(e.pointerId)
+    knob.focus()
+    dragged = { handle: h, from: along(h, e), start: start(h), metre: scale.metre }
+    onhold(true)
+    e.preventDefault()
+  }
+  function drag(e: PointerEvent) {
+    if (!dragged) return
+    const { handle, from, metre } = dragged
+    const metres = (along(handle, e) - from) / metre
+    const step = units === 'imperial' ? 0.00635 : 0.005
+    put(handle, dragged.start, handle.value, Math.round((handle.value + own(handle) * metres) / step) * step)
+  }
+  function drop() {
+    dragged = null
+    onhold(false)
+  }
+  function keys(e: KeyboardEvent, h: Handle) {
+    const step = (units === 'imperial' ? 0.0127 : 0.01) * (e.shiftKey ? 5 : 1)
+    const turn = { ArrowUp: 1, ArrowRight: 1, PageUp: 5, ArrowDown: -1, ArrowLeft: -1, PageDown: -5 }[e.key]
+    if (turn === undefined) return
+    put(h, start(h), h.value, h.value + turn * step)
+    e.preventDefault()
+  }
+
+  /** Where the figure of a dimension stands: beside an upright line, over or under a level one's knob. */
+  function written(h: Handle) {
+    const [x, y] = [scale.x, scale.y]
+    if (h.upright) return { x: x(h.x1) + 7, y: (y(h.y1) + y(h.y2)) / 2 + 4, anchor: 'start' }
+    const under = h.y1 === h.y2 && h.y2 > 0.3
+    return { x: x(h.x2) + (h.x2 < 0 ? -11 : 11), y: y(h.y2) + (under ? 18 : -8), anchor: h.x2 < 0 ? 'end' : 'start' }
+  }
+  const line = (h: Handle) => {
+    const [x, y] = [scale.x, scale.y]
+    const end = h.upright ? 'h10m-10 0h-5' : 'v8m0 -8v-8'
+    return `M${x(h.x1)} ${y(h.y1)}${h.upright ? 'm-5 0h10m-5 0' : ''}L${x(h.x2)} ${y(h.y2)}${end}`
+  }
+</script>
+
+{#each handles as h (h.field)}
+  {@const text = written(h)}
+  <path d={line(h)} fill="none" stroke="var(--soft)" stroke-width="1.25" />
+  <text x={text.x} y={text.y} text-anchor={text.anchor} class="dimension fill-ink text-[0.8rem] font-semibold"
+    >{length(h.value, units)}</text>
+  {#if !still}
+    <circle
+      class="knob"
+      class:upright={h.upright}
+      data-field={h.field}
+      cx={scale.x(h.x2)}
+      cy={scale.y(h.y2)}
+      r="8"
+      fill="var(--sheet)"
+      stroke="var(--ink)"
+      stroke-width="2.5"
+      role="slider"
+      tabindex="0"
+      aria-label="{h.label}, in the picture"
+      aria-valuemin={h.min}
+      aria-valuemax={h.max}
+      aria-valuenow={h.value}
+      aria-valuetext={length(h.value, units)}
+      aria-orientation={h.upright ? 'vertical' : 'horizontal'}
+      onpointerdown={(e) => grab(e, h)}
+      onpointermove={drag}
+      onpointerup={drop}
+      onpointercancel={drop}
+      onkeydown={(e) => keys(e, h)}><title>{h.label}</title></circle>
+  {/if}
+{/each}
+
+<style>
+  .knob {
+    cursor: ew-resize;
+    touch-action: none;
+  }
+  .knob.upright {
+    cursor: ns-resize;
+  }
+  .dimension {
+    paint-order: stroke;
+    stroke: var(--ground);
+    stroke-width: 4px;
+    stroke-linejoin: round;
+  }
+</style>

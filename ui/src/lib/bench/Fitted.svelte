@@ -1,0 +1,39 @@
+<!-- What a measurement says of a bag, how well, and whether it may have been made in another way. -->
+<script lang="ts">
+  import type { Schemas } from '../api/client'
+  import { ms, type Units } from '../format'
+  import { valueOf } from './kinds.svelte'
+  import type { Measuring } from './measuring.svelte'
+
+  type Props = { m: Measuring; fit: Schemas['Fit']; words: Schemas['Tapping']; units: Units }
+  let { m, fit, words, units }: Props = $props()
+  const value = (v: number) => valueOf(fit.parameter, v, units)
+  const spread = $derived(fit.spread === null ? '' : ` ± ${value(fit.spread)}`)
+  const worth = $derived(
+    fit.assumed
+      ? `Start and stop by hand are taken to be ${ms(fit.tapError)} off, and the force is assumed.`
+      : `Your taps are ±${ms(fit.tapError)}; the fit leaves ${fit.residual === null ? '–' : ms(fit.residual)} over.`,
+  )
+  const twice = $derived(m.doubt?.reading === 'twice')
+</script>
+
+<p class="mt-3 text-lg"><b>{words.parameter}: {value(fit.value)}{spread}</b>, where {value(fit.was)} stood.</p>
+<p class="text-sm text-soft">
+  {worth}
+  {#if fit.outliers > 0}{fit.outliers} of them {fit.outliers === 1 ? 'is' : 'are'} far off and count for less.{/if}
+</p>
+{#if m.doubt}
+  {@const doubt = m.doubt}
+  <div class="mt-3 border-l-4 border-brass pl-3" role="alert">
+    <p class="font-semibold">{twice ? words.twice : `Only every second one of the ${words.counted}?`}</p>
+    <p>
+      Then it is {value(doubt.value)}, nearer to the {value(fit.was)} that stood, and not {value(fit.value)}.
+    </p>
+    <div class="mt-1 flex flex-wrap gap-2">
+      <button class="button" onclick={() => m.readAs(doubt.reading)}>
+        {twice ? 'Yes, both' : 'Yes, every second one'}
+      </button>
+      <button class="button" onclick={() => m.readAs('')}>No, as shown above</button>
+    </div>
+  </div>
+{/if}

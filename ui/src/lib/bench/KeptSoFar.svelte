@@ -1,0 +1,40 @@
+<!-- The calibrations of a bag, the newest of which can be undone. -->
+<script lang="ts">
+  import type { Schemas } from '../api/client'
+  import { clockTime, ms, shortDay, type Units } from '../format'
+  import { session } from '../session.svelte'
+  import { valueOf } from './kinds.svelte'
+
+  type Kept = Schemas['Calibration']
+  type Props = { history: Kept[]; undoable: string | undefined; units: Units; onundo: (id: string) => void }
+  let { history, undoable, units, onundo }: Props = $props()
+  const methods: Record<Kept['method'], string> = {
+    taps: 'tapped along',
+    count: 'counted in a time',
+    period: 'started and stopped',
+    rounds: 'rounds that agree',
+  }
+  const when = (c: Kept) => `${shortDay(c.at, session.zone)}, ${clockTime(c.at, session.zone)}`
+  const value = (c: Kept, v: number) => valueOf(c.parameter, v, units)
+  const spread = (c: Kept) => (c.spread === null ? '' : ` ± ${value(c, c.spread)}`)
+  const left = (c: Kept) => (c.residual === null ? '' : `, ${ms(c.residual)} left over`)
+</script>
+
+{#if history.length > 0}
+  <h3 class="label mt-5">Kept so far</h3>
+  <ul class="text-sm">
+    {#each history as c (c.id)}
+      <li
+        class="flex flex-wrap items-center justify-between gap-2 border-b border-rope py-1.5 {c.undone
+          ? 'text-soft line-through'
+          : ''}">
+        <span>
+          {when(c)}: <b>{value(c, c.value)}{spread(c)}</b>, {methods[c.method]}{left(c)}; before it {value(c, c.was)}
+        </span>
+        {#if c.id === undoable}
+          <button class="button !min-h-9 !px-2 !py-0" onclick={() => onundo(c.id)}>Undo</button>
+        {/if}
+      </li>
+    {/each}
+  </ul>
+{/if}

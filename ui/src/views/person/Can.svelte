@@ -1,0 +1,71 @@
+<!-- What somebody can do, where each figure comes from, and how it was found. -->
+<script lang="ts">
+  import type { Schemas } from '../../lib/api/client'
+  import { kinds } from '../../lib/bench/kinds.svelte'
+  import { ability, figureNames, shortDay, sure } from '../../lib/format'
+  import { session } from '../../lib/session.svelte'
+
+  type Figure = Schemas['PersonFigure']
+  let { trainee, figures }: { trainee: Schemas['Trainee']; figures: Figure[] } = $props()
+  const units = $derived(session.units)
+  const origins: Record<string, string> = {
+    assumed: 'assumed, by the skill',
+    stated: 'stated',
+    tested: 'tested',
+    rounds: 'from rounds',
+  }
+  const trail = $derived(figures.flatMap((f) => f.trail).toSorted((a, b) => b.at.localeCompare(a.at)))
+
+  function found(f: Figure) {
+    if (f.found === 0) return origins[f.origin]
+    const often = f.found === 1 ? 'once' : `${f.found} times`
+    return `${origins[f.origin]}, ${often}, ${sure(f.figure, f.spread, units)}`
+  }
+  const byBag = (f: Figure) =>
+    f.bags.length > 1 || f.figure === 'bias'
+      ? f.bags.map((b) => `; ${kinds.of(b.kind).name} ${ability(f.figure, b.value, units)}`).join('')
+      : ''
+</script>
+
+<section class="seam pt-3" aria-labelledby="can">
+  <h2 id="can" class="text-xl font-bold">What {trainee.name.split(' ')[0]} can do</h2>
+  <table class="mt-1 w-full text-left">
+    <thead class="text-sm text-soft">
+      <tr>
+        <th class="font-semibold">Figure</th>
+        <th class="text-right font-semibold">Now</th>
+        <th class="pl-4 font-semibold">Where it comes from</th>
+      </tr>
+    </thead>
+    <tbody>
+      {#each figures as f (f.figure)}
+        <tr class="border-b border-rope align-baseline">
+          <td class="py-1.5">{figureNames[f.figure]}</td>
+          <td class="text-right font-bold whitespace-nowrap">{ability(f.figure, f.value, units)}</td>
+          <td class="pl-4 text-sm text-soft">{found(f)}{byBag(f)}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  {#if trail.length > 0}
+    <details class="mt-2">
+      <summary class="cursor-pointer font-semibold">How they were found</summary>
+      <ul class="mt-1 max-h-64 overflow-y-auto text-sm">
+        {#each trail as x, i (i)}
+          <li class="grid grid-cols-[6rem_1fr_auto] gap-x-3 border-b border-rope py-1">
+            <span class="text-soft">{shortDay(x.at, session.zone)}</span>
+            <span>{figureNames[x.figure]}{x.floor ? ', at least' : ''} <span class="text-soft">{x.note}</span></span>
+            <span class="text-right whitespace-nowrap">
+              <b>{ability(x.figure, x.value, units)}</b>
+              <span class="text-soft">{sure(x.figure, x.spread, units)}</span>
+            </span>
+          </li>
+        {/each}
+      </ul>
+    </details>
+  {/if}
+  <p class="mt-2 text-sm text-soft">
+    Each figure weighs what was assumed, tested and heard in rounds by how sure it is and how old.
+    <a href="#/people/{trainee.id}/tests">Test some of them</a>.
+  </p>
+</section>

@@ -1,0 +1,86 @@
+<!-- Serves the coach at the desk: one person, what comes next on each bag, what they can do, what they are spared, their weeks. -->
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { api, ask, type Schemas } from '../../lib/api/client'
+  import { Act } from '../../lib/act.svelte'
+  import { bands, length } from '../../lib/format'
+  import Form from '../../lib/people/Form.svelte'
+  import PutAway from '../../lib/people/PutAway.svelte'
+  import Spared from '../../lib/people/Spared.svelte'
+  import { take } from '../../lib/people/take'
+  import { session } from '../../lib/session.svelte'
+  import LogRows from '../../lib/ui/LogRows.svelte'
+  import Notice from '../../lib/ui/Notice.svelte'
+  import Can from './Can.svelte'
+  import Next from './Next.svelte'
+  import OnBags from './OnBags.svelte'
+  import Weeks from './Weeks.svelte'
+
+  let { params }: { params: { id: string } } = $props()
+  const client = useQueryClient()
+  const act = new Act(client)
+  const page = createQuery(() => ({
+    queryKey: ['person', params.id],
+    queryFn: () => ask(api.GET('/api/trainees/{id}/page', { params: { path: { id: params.id } } })),
+  }))
+  const p = $derived(page.data)
+  const t = $derived(p?.trainee)
+  let editing = $state(false)
+  const who = $derived(
+    !t
+      ? ''
+      : [
+          `${t.archived ? ' (archived)' : ''}`,
+          t.stance,
+          bands[t.band]?.toLowerCase(),
+          ...(t.ageBand === 'adult' ? [] : [t.ageBand]),
+          ...(t.height ? [`${length(t.height, session.units)} tall`] : []),
+        ].join(', ') + (t.goals ? `. ${t.goals}` : ''),
+  )
+
+  const run = (b: Schemas['Proposal'], choice: 'accept' | 'change' = 'accept') =>
+    void act.do('run', () => take(b, choice))
+  function saved() {
+    editing = false
+    void client.invalidateQueries()
+  }
+</script>
+
+<svelte:head><title>{t?.name ?? 'Person'} · Melodromos</title></svelte:head>
+{#if page.isError}
+  <Notice title="This person could not be read" text={page.error.message} again={() => page.refetch()}>
+    <a class="button" href="#/people">To the people</a>
+  </Notice>
+{:else if !p || !t}
+  <Notice title="Reading…" />
+{:else}
+  <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+    <p class="label"><b class="text-base text-ink">{t.name}</b>{who}</p>
+    <div class="flex flex-wrap gap-2">
+      <a class="button" href="#/people/{t.id}/tests">Tests</a>
+      <button class="button" onclick={() => (editing = !editing)}>Change</button>
+      <a class="button quiet" href="#/people">Everybody</a>
+    </div>
+  </div>
+  {#if editing}
+    <Form person={t} whole onsaved={saved} onleave={() => (editing = false)} />
+    <PutAway person={t} />
+  {:else}
+    <Next next={p.next} bags={p.bags} busy={!!act.busy} onrun={run} />
+    <Spared trainee={t} cautions={p.cautions} />
+    {#if p.bags.length > 0}<OnBags id={t.id} bags={p.bags} busy={!!act.busy} onrun={run} />{/if}
+    <div class="mt-8 grid gap-10 lg:grid-cols-2">
+      <Can trainee={t} figures={p.figures} />
+      <section class="seam pt-3" aria-labelledby="last">
+        <h2 id="last" class="text-xl font-bold">Last rounds</h2>
+        {#if p.recent.length === 0}
+          <p class="mt-2 text-soft">No round yet.</p>
+        {:else}
+          <LogRows rows={p.recent.slice(0, 8)} zone={session.zone} dated />
+        {/if}
+        {#if t.notes}<p class="mt-3 text-sm">{t.notes}</p>{/if}
+      </section>
+    </div>
+    <Weeks days={p.sessions} onplan={() => (editing = true)} />
+  {/if}
+{/if}

@@ -1,0 +1,79 @@
+<!-- Every strike of a round over its time, and the swing around the one that is chosen. -->
+<script lang="ts">
+  import type { Schemas } from '../../lib/api/client'
+  import { countdown, ms, signedMs, verdicts } from '../../lib/format'
+  import ErrorStrip from '../../lib/trace/ErrorStrip.svelte'
+  import { faced, timelineMoves } from '../../lib/trace/geometry'
+  import SwingTrace from '../../lib/trace/SwingTrace.svelte'
+  import Tables from './Tables.svelte'
+
+  let { r }: { r: Schemas['Review'] } = $props()
+  let picked = $state<number | null>(null)
+  // Opens where it first broke: that is what one wants to see.
+  const chosen = $derived(
+    picked ??
+      Math.max(
+        0,
+        r.strikes.findIndex((s) => s.verdict !== 'clean'),
+      ),
+  )
+  const strikes = $derived(r.strikes.map((s, i) => ({ i, ...s, ...faced(s) })))
+  const strike = $derived(strikes[chosen])
+  const centre = $derived(strike?.at ?? 0)
+  // Around it: a whole combination, or a few strikes.
+  const reach = $derived(r.run.cycle.return * (r.run.cycle.starts.length > 0 ? 0.55 : 1.7))
+  const move = (by: number) => (picked = Math.min(strikes.length - 1, Math.max(0, chosen + by)))
+  const from = $derived(r.run.timeline.start / 1e6)
+  const clock = (at: number) => countdown(Math.max(0, at - from))
+  const told = $derived(
+    !strike
+      ? ''
+      : `Strike ${chosen + 1} at ${clock(centre)}, ${strike.hand}: ${verdicts[strike.verdict]}` +
+          (strike.error == null ? '' : `, ${signedMs(strike.error)}`),
+  )
+  const shifted = $derived(r.offsetKept || r.keptBy === 'bag' ? '' : ', the steady offset taken off')
+</script>
+
+<section class="mt-8" aria-labelledby="every">
+  <h2 id="every" class="text-xl font-bold">
+    Every strike{r.keptBy === 'bag' ? ' by the bag as it was struck' : ''}, early above and late below
+  </h2>
+  <p class="text-sm text-soft">
+    {r.summary.clean} clean, {r.early} early, {r.late} late, {r.missed} missed, {r.wrongHand} with the other hand,
+    {r.extra} extra. Choose one to see it on the swing; arrow keys go from strike to strike.
+  </p>
+  <ErrorStrip
+    {strikes}
+    marks={r.marks}
+    {from}
+    to={Math.max(r.untilUs / 1e6, strikes.at(-1)?.at ?? 0)}
+    {chosen}
+    onchoose={(i) => (picked = i)}
+    onmove={move} />
+</section>
+<section class="mt-4" aria-label="The swing around the chosen strike">
+  <div class="flex flex-wrap items-center gap-3">
+    <span class="flex gap-2">
+      <button class="button" onclick={() => move(-1)} aria-label="Strike before">←</button>
+      <button class="button" onclick={() => move(1)} aria-label="Strike after">→</button>
+    </span>
+    <p class="font-semibold" aria-live="polite">{told}</p>
+  </div>
+  <div class="mt-2 bg-sheet py-2">
+    <SwingTrace
+      cycle={r.run.cycle}
+      {strikes}
+      hits={r.hits}
+      tempo={r.run.tempo}
+      moves={timelineMoves(r.run.timeline.events)}
+      from={centre - reach}
+      to={centre + reach}
+      {chosen}
+      height={300} />
+  </div>
+  <p class="mt-1 text-sm text-soft">
+    Filled disc: clean. Open disc: early or late. Dashed: missed. Ring: where the hit really fell{shifted}. Cross: a hit
+    that belongs to no strike. Shaded: the window, {ms(strike?.window ?? 0)} at this strike.
+  </p>
+</section>
+<Tables {r} {clock} onpick={(at) => (picked = strikes.findIndex((s) => s.at === at))} />

@@ -1,0 +1,82 @@
+<!-- The round by hand, by its breaks, and by time. -->
+<script lang="ts">
+  import type { Schemas } from '../../lib/api/client'
+  import { ms, percent, side, signedMs, verdicts } from '../../lib/format'
+
+  type Props = { r: Schemas['Review']; clock: (at: number) => string; onpick: (at: number) => void }
+  let { r, clock, onpick }: Props = $props()
+  const scatter = $derived(
+    r.clock != null && r.motor != null
+      ? `Of the scatter, ${ms(r.clock)} is the inner clock's and ${ms(r.motor)} the hand's (modelled).`
+      : '',
+  )
+  const pace = $derived(
+    [
+      ...(r.inbound == null ? [] : [`${percent(r.inbound)} of the hits met the bag on its way in.`]),
+      ...(r.drift == null ? [] : [`Drift ${signedMs(r.drift)} a minute.`]),
+      ...(r.tempo == null || r.asked == null
+        ? []
+        : [`${r.tempo.toFixed(0)} strikes a minute held; ${r.asked.toFixed(0)} were asked.`]),
+    ].join(' '),
+  )
+  const back = (b: Schemas['BreakOut']) => (b.recover == null ? '' : `, back in ${b.recover.toFixed(1)} s`)
+</script>
+
+{#snippet head(names: string[])}
+  <thead class="text-sm text-soft">
+    <tr>
+      {#each names as name, i (name)}<th class="font-semibold {i === 0 ? '' : 'text-right'}">{name}</th>{/each}
+    </tr>
+  </thead>
+{/snippet}
+
+<div class="mt-8 grid gap-10 md:grid-cols-3">
+  <section class="seam pt-3">
+    <h2 class="font-bold">Hands</h2>
+    <table class="mt-1 w-full text-left">
+      {@render head(['Hand', 'Clean', 'Mean', 'Scatter'])}
+      <tbody>
+        {#each r.hands as h (h.hand)}
+          <tr class="border-b border-rope">
+            <td class="py-1.5 capitalize">
+              {h.hand} <span class="text-soft normal-case">({side(h.hand, r.run.trainee.stance)})</span>
+            </td>
+            <td class="text-right">{percent(h.clean / h.planned)}</td>
+            <td class="text-right">{h.bias == null ? '–' : signedMs(h.bias)}</td>
+            <td class="text-right">{h.spread == null ? '–' : ms(h.spread)}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+    {#if scatter}<p class="mt-2 text-sm text-soft">{scatter}</p>{/if}
+  </section>
+  <section class="seam pt-3">
+    <h2 class="font-bold">Where it broke</h2>
+    {#if r.breaks.length === 0}<p class="mt-1 text-soft">No row of clean strikes was broken.</p>{/if}
+    <ul class="mt-1 max-h-64 overflow-y-auto">
+      {#each r.breaks as b (b.at)}
+        <li class="border-b border-rope py-1.5">
+          <button class="w-full text-left hover:underline" onclick={() => onpick(b.at)}>
+            {clock(b.at)} <span class="text-soft">after {b.run} clean: {verdicts[b.verdict]}{back(b)}</span>
+          </button>
+        </li>
+      {/each}
+    </ul>
+  </section>
+  <section class="seam pt-3">
+    <h2 class="font-bold">Pace by 15 s</h2>
+    <table class="mt-1 w-full text-left">
+      {@render head(['From', 'Hits', 'A minute'])}
+      <tbody>
+        {#each r.paces as p (p.from)}
+          <tr class="border-b border-rope">
+            <td class="py-1.5">{clock(p.from)}</td>
+            <td class="text-right">{p.hits}</td>
+            <td class="text-right">{p.tempo == null ? '–' : p.tempo.toFixed(0)}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+    <p class="mt-2 text-sm text-soft">{pace}</p>
+  </section>
+</div>

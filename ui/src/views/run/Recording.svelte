@@ -1,0 +1,84 @@
+<!-- How the hits of a round are recorded, and whether it plays the beat or follows them. -->
+<script lang="ts">
+  import type { Schemas } from '../../lib/api/client'
+  import { bands } from '../../lib/format'
+  import { kept } from '../../lib/run/delay'
+  import type { Plays } from '../../lib/run/round.svelte'
+  import { session } from '../../lib/session.svelte'
+  import Choice from '../../lib/ui/Choice.svelte'
+  import type { Band, Floor, Source } from './floor.svelte'
+
+  let { floor, preview, id }: { floor: Floor; preview: Schemas['Answer']; id: string } = $props()
+  const names: Record<Plays, string> = {
+    beat: 'Play the beat',
+    follow: 'Follow my hits',
+    startThenFollow: 'Start me, then follow',
+  }
+  const notes = $derived<Record<Plays, string>>({
+    beat:
+      floor.source === 'none'
+        ? 'The clock, the calls and the bag as planned. You may mark what you see.'
+        : 'Plays the plan, whatever the hits do.',
+    follow:
+      floor.source === 'keys'
+        ? 'The bag is on the screen: your taps strike it, miss it and find it again.'
+        : 'The picture and the board sounds answer each hit.',
+    startThenFollow: 'Plays the first strikes, then lets go: from there the bag answers the hits.',
+  })
+  const recorders = $derived<{ value: Source; text: string }[]>([
+    { value: 'keys', text: 'Taps' },
+    { value: 'device', text: 'Bag sensor' },
+    { value: 'none', text: 'Nothing' },
+    ...(session.me?.demo ? [{ value: 'standin' as const, text: 'Demo hits' }] : []),
+  ])
+  const clock = $derived(preview.keptBy === 'bag' ? 'The bag sets the time' : 'The beat sets the time')
+  const key = $derived(floor.round.run?.intakeKey)
+  const delay = kept()
+</script>
+
+<div>
+  <Choice
+    label="Hits recorded by"
+    value={floor.source}
+    options={recorders}
+    onchange={(source) => floor.record(source)} />
+  {#if floor.source === 'keys'}
+    <p class="mt-1 text-sm text-soft">
+      The pads on the screen, or the keys F and J.
+      {delay ? `This device is ${Math.round(1000 * delay.late)} ms late, which is taken off.` : ''}
+      <a href="#/delay">{delay ? 'Measure it again' : 'Measure the delay of this device'}</a>
+    </p>
+  {:else if floor.source === 'standin'}
+    <Choice
+      label="They hit like"
+      value={floor.ability}
+      options={Object.entries(bands).map(([value, text]) => ({ value: value as Band, text }))}
+      onchange={(v) => (floor.ability = v)}
+      note="Simulated, for trying things out: these hits are nobody's." />
+  {:else if floor.source === 'device'}
+    {#if key}
+      <p class="mt-1">
+        Send hits to <code class="font-semibold break-all">{location.origin}/api/intake/{key}</code>
+      </p>
+    {:else}
+      <button class="button mt-1" onclick={() => floor.round.prepare(id, 'device', floor.plays)}>
+        Make the key for this round
+      </button>
+    {/if}
+    <p class="mt-1 text-sm text-soft">
+      {key ? 'The key is for this round alone. Join the sensor, then start.' : ''} None at hand?
+      <button class="underline" onclick={() => floor.record('none')}>Run with nothing recorded</button>
+    </p>
+  {/if}
+  {#if floor.ways.length > 1}
+    <Choice
+      label={clock}
+      value={floor.plays}
+      options={floor.ways.map((value) => ({ value, text: names[value] }))}
+      onchange={(v) => (floor.chosen = v)}
+      note={notes[floor.plays]} />
+  {:else}
+    <p class="label mt-2">{clock}</p>
+    <p>{notes.beat}</p>
+  {/if}
+</div>

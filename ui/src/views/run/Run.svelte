@@ -1,0 +1,76 @@
+<!-- Serves the floor: the trainee a few metres off, and the coach with one thumb free. -->
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { onDestroy } from 'svelte'
+  import { push } from 'svelte-spa-router'
+  import type { Schemas } from '../../lib/api/client'
+  import { markNames } from '../../lib/format'
+  import Notice from '../../lib/ui/Notice.svelte'
+  import { Floor, readied } from './floor.svelte'
+  import Live from './Live.svelte'
+  import ReadyPage from './Ready.svelte'
+
+  let { params }: { params: { id: string } } = $props()
+  const client = useQueryClient()
+  const floor = new Floor((id) => {
+    void client.invalidateQueries()
+    void push(`/review/${id}`)
+  })
+  const round = floor.round
+  const ready = createQuery(() => ({ queryKey: ['run', params.id], queryFn: () => readied(params.id) }))
+  $effect(() => {
+    floor.ready = ready.data ?? null
+  })
+  // A round that is refused may be so for what others have changed since the page was read.
+  $effect(() => {
+    if (round.problem) void ready.refetch()
+  })
+  const marks = Object.keys(markNames) as Schemas['MarkIn']['kind'][]
+
+  function keys(e: KeyboardEvent) {
+    if (e.ctrlKey || e.metaKey || e.altKey || e.repeat) return
+    const at = e.target as HTMLElement
+    const pressing = at.closest('button, a, [role=radio]')
+    const taken = pressing?.getAttribute('data-state') === 'checked'
+    const key = e.key.toLowerCase()
+    const forth = key === ' ' || key === 'pagedown' || key === 'arrowright' // a page-turner pedal sends these
+    const mark = marks[Number(key) - 1]
+    if (floor.live) {
+      if (key === 'f') floor.strike(floor.left, e.timeStamp)
+      else if (key === 'j') floor.strike(floor.right, e.timeStamp)
+      else if (forth) void round.togglePause()
+      else if (key === 'escape' || key === 'pageup' || key === 'arrowleft') void round.stop()
+      else if (key === 'm') round.mute()
+      else if (mark) round.mark(mark)
+      else return
+    } else if (forth && !at.closest('input, select, textarea') && (!pressing || (key === ' ' && taken)))
+      floor.start(params.id)
+    else if (key === 'escape') void push('/')
+    else return
+    e.preventDefault()
+  }
+
+  onDestroy(() => round.leave())
+</script>
+
+<svelte:head>
+  <title>{ready.data ? `${ready.data.trainee.name}, ${ready.data.drill.name}` : 'Round'} · Melodromos</title>
+</svelte:head>
+<svelte:window onkeydown={keys} onpagehide={() => round.leave()} />
+<svelte:document onvisibilitychange={() => round.seenAgain()} />
+
+<main class="flex h-dvh flex-col overflow-hidden bg-ground text-ink select-none" data-phase={round.phase}>
+  {#if ready.isError}
+    <div class="p-6">
+      <Notice title="This drill cannot be run" text={ready.error.message} again={() => ready.refetch()}>
+        <a class="button" href="#/">To today</a>
+      </Notice>
+    </div>
+  {:else if !floor.ready}
+    <div class="p-6"><Notice title="Reading the drill…" /></div>
+  {:else if !floor.live}
+    <ReadyPage {floor} ready={floor.ready} id={params.id} />
+  {:else if round.run}
+    <Live {floor} run={round.run} {marks} />
+  {/if}
+</main>
