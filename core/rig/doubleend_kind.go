@@ -58,7 +58,7 @@ var doubleEndModel = Model{
 	Tapping: Tapping{
 		How:   "Strike it once and tap with the strike, then tap each time the ball comes back to you through the middle, not as it goes out.",
 		Timed: "Strike it at half power.",
-		First: "strike", Counted: "returns", Where: "Each time it comes back to you through the middle; never on the way out.",
+		First: "strike", Counted: "returns", Where: "Only as it comes back to you; not on its way out.",
 		Twice: "Was that each time it went through the middle, on its way out as well?", Parameter: "Stiffness of the cords",
 	},
 	Caution: "Anchor into structure, by somebody qualified. A cord under tension whips when it parts: inspect both cords top and bottom before each use, and keep eyes away from them while winding.",

@@ -47,7 +47,7 @@ var hangingModel = Model{
 	Tapping: Tapping{
 		How:   "Push it gently. Tap with the push, then each time it comes back to you through the low point, not as it goes out.",
 		Timed: "Push it gently.",
-		First: "push", Counted: "returns", Where: "Each time it comes back to you through the low point; never on the way out.",
+		First: "push", Counted: "returns", Where: "Only as it comes back to you; not on its way out.",
 		Twice: "Was that each time it went through the low point, on its way out as well?", Parameter: "Effective length, as chain",
 	},
 	Caution: "Anchor into structure, by somebody qualified, rated for the greatest load below. Inspect chain, swivel and straps; keep the way of the bag clear. Wraps and gloves on.",

@@ -33,7 +33,7 @@ var reflexModel = Model{
 	Tapping: Tapping{
 		How:   "Strike it once and tap with the strike, then tap each time the ball comes back to you through the upright, not as it goes out.",
 		Timed: "Strike it at half power.",
-		First: "strike", Counted: "returns", Where: "Each time it comes back to you through the upright; never on the way out.",
+		First: "strike", Counted: "returns", Where: "Only as it comes back to you; not on its way out.",
 		Twice: "Was that each time it stood upright, on its way out as well?", Parameter: "Spring",
 	},
 	Caution: "Weight the base so that it neither walks nor tips. Full power brings the ball back into the face: half power until this one is known.",

@@ -5,8 +5,8 @@
 
   let { v }: { v: View } = $props()
   const ink = [
-    { colour: 'var(--sheet)', wide: 6.5 },
-    { colour: 'var(--ink)', wide: 3 },
+    { colour: 'var(--sheet)', wide: 5.5 },
+    { colour: 'var(--ink)', wide: 2.5 },
   ]
 </script>
 
@@ -17,7 +17,7 @@
     {#if h.extra}
       <path d="M{cx - 5} {cy - 5}l10 10m0 -10l-10 10" stroke={line.colour} stroke-width={line.wide} />
     {:else}
-      <circle {cx} {cy} r={v.moving ? v.disc + 3 : 6} fill="none" stroke={line.colour} stroke-width={line.wide} />
+      <circle {cx} {cy} r={v.disc + 3} fill="none" stroke={line.colour} stroke-width={line.wide} />
     {/if}
   {/each}
   {#each h.hand ? handsOf(h.hand) : [] as hand (hand)}
