@@ -31,9 +31,10 @@ type Lift struct {
 
 // PersonPage is all that is known of somebody.
 type PersonPage struct {
-	Trainee  Trainee   `json:"trainee"`
-	Cautions []Caution `json:"cautions"`
-	Recent   []LogRow  `json:"recent"`
+	Trainee  Trainee        `json:"trainee"`
+	Cautions []Caution      `json:"cautions"`
+	Signs    []caution.Sign `json:"signs" doc:"cautions that may be set"`
+	Recent   []LogRow       `json:"recent"`
 	class.PersonView
 }
 
@@ -78,7 +79,7 @@ func (c caller) personPage(id string) (PersonPage, error) {
 	if err != nil {
 		return PersonPage{}, err
 	}
-	p := PersonPage{Trainee: traineeOut(t)}
+	p := PersonPage{Trainee: traineeOut(t), Signs: caution.Signs()}
 	rows, err := c.gym.Cautions(id)
 	if p.Cautions, err = each(rows, err, cautionOut); err != nil {
 		return p, err

@@ -29,6 +29,22 @@ var Kinds = []Kind{Wrist, Shoulder, Head}
 // Values lists them.
 func (Kind) Values() []Kind { return Kinds }
 
+// Sign is a caution that may be set: what it is called, and what it does.
+type Sign struct {
+	Kind Kind   `json:"kind"`
+	Name string `json:"name"`
+	Does string `json:"does"`
+}
+
+// Signs lists the cautions that may be set.
+func Signs() []Sign {
+	return []Sign{
+		{Wrist, "Sore wrist", "No heavy bag, and nothing over about half power."},
+		{Shoulder, "Sore shoulder", "Short at the speed bag, and no hard hooks or uppercuts."},
+		{Head, "Knock to the head", "Nothing more that day, and see a doctor; nothing here until it is lifted."},
+	}
+}
+
 // What a sore part bears at the most, all assumed: a share of the greatest fist speed, and at the speed bag a time (s) or a number of
 // strikes with the arms up.
 const (

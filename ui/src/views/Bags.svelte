@@ -1,32 +1,29 @@
 <!-- Serves the coach at the desk: the gym's rigs as they hang, and those that are archived. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
-  import { toast } from 'svelte-sonner'
+  import { Act } from '../lib/act.svelte'
   import { api, ask, type Schemas } from '../lib/api/client'
   import { kindName, kinds, measuresOf, valueOf } from '../lib/bench/kinds.svelte'
   import { read } from '../lib/bench/fields'
   import Sketch from '../lib/bench/Sketch.svelte'
   import { session } from '../lib/session.svelte'
   import Notice from '../lib/ui/Notice.svelte'
+  import Button from '../lib/ui/Button.svelte'
 
-  const client = useQueryClient()
   const list = (archived: boolean) => () => ask(api.GET('/api/rigs', { params: { query: { archived } } }))
   const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: list(false) }))
   const away = createQuery(() => ({ queryKey: ['rigs', 'archived'], queryFn: list(true) }))
 
-  async function retire(rig: Schemas['Rig'], back: boolean) {
-    const path = { params: { path: { id: rig.id } } }
-    try {
-      await ask(back ? api.POST('/api/rigs/{id}/restore', path) : api.DELETE('/api/rigs/{id}', path))
-      await client.invalidateQueries()
-      if (back) toast(`${rig.name} hangs again.`)
-      else
-        toast(`${rig.name} is archived; its rounds stay in the log.`, {
-          action: { label: 'Undo', onClick: () => void retire(rig, true) },
-        })
-    } catch (e) {
-      toast((e as Error).message)
-    }
+  const act = new Act(useQueryClient())
+  const path = (rig: Schemas['Rig']) => ({ params: { path: { id: rig.id } } })
+  const hang = (rig: Schemas['Rig']) => ask(api.POST('/api/rigs/{id}/restore', path(rig)))
+  function retire(rig: Schemas['Rig'], back: boolean) {
+    if (back) return act.do(rig.id, () => hang(rig), { said: `${rig.name} hangs again.` })
+    return act.do(rig.id, () => ask(api.DELETE('/api/rigs/{id}', path(rig))), {
+      said: `${rig.name} is archived; its rounds stay in the log.`,
+      undo: () => hang(rig),
+      undone: `${rig.name} hangs again.`,
+    })
   }
   // The first few measures tell rigs of a kind apart.
   const told = (doc: Schemas['RigDoc']) =>
@@ -39,7 +36,7 @@
 <svelte:head><title>Bags · Melodromos</title></svelte:head>
 <div class="flex flex-wrap items-end justify-between gap-4">
   <h1 class="text-3xl font-extrabold">Bags</h1>
-  <a class="button main" href="#/bags/new">Add a bag</a>
+  <Button main href="#/bags/new">Add a bag</Button>
 </div>
 {#if bags.isError}
   <Notice title="The bags could not be read" text={bags.error.message} again={() => bags.refetch()} />
@@ -62,9 +59,9 @@
           <p class="text-sm text-soft">{kindName(b.doc.kind)}: {told(b.doc)}</p>
         </div>
         <span class="flex flex-wrap gap-2 max-md:col-span-2">
-          <a class="button" href="#/bags/{b.id}" aria-label="To the bench, {b.name}">To the bench</a>
-          <a class="button quiet" href="#/bags/new?copy={b.id}" aria-label="Copy {b.name}">Copy</a>
-          <button class="button quiet" aria-label="Archive {b.name}" onclick={() => retire(b, false)}>Archive</button>
+          <Button href="#/bags/{b.id}" aria-label="To the bench, {b.name}">To the bench</Button>
+          <Button quiet href="#/bags/new?copy={b.id}" aria-label="Copy {b.name}">Copy</Button>
+          <Button quiet aria-label="Archive {b.name}" onclick={() => retire(b, false)}>Archive</Button>
         </span>
       </li>
     {/each}
@@ -77,7 +74,7 @@
       {#each away.data as b (b.id)}
         <li class="flex items-center justify-between gap-4 border-b border-rope py-2">
           <span>{b.name}, {kinds.of(b.doc.kind).name}</span>
-          <button class="button" aria-label="Hang again {b.name}" onclick={() => retire(b, true)}>Hang again</button>
+          <Button aria-label="Hang again {b.name}" onclick={() => retire(b, true)}>Hang again</Button>
         </li>
       {/each}
     </ul>

@@ -7,6 +7,7 @@
   import { about, figure, ms, speed, range } from '../lib/format'
   import { session } from '../lib/session.svelte'
   import Notice from '../lib/ui/Notice.svelte'
+  import Button from '../lib/ui/Button.svelte'
 
   let { params }: { params: { rig: string; trainee: string } } = $props()
   const card = createQuery(() => ({
@@ -29,14 +30,14 @@
 <svelte:head><title>{c ? `${c.rig.name} for ${c.trainee.name}` : 'Setting card'} · Melodromos</title></svelte:head>
 {#if card.isError}
   <Notice title="This card could not be made" text={card.error.message} again={() => card.refetch()}
-    ><a class="button" href="#/bags/{params.rig}">To the bench</a></Notice>
+    ><Button href="#/bags/{params.rig}">To the bench</Button></Notice>
 {:else if !c}
   <Notice title="Reading…" />
 {:else}
   {@const s = c.hung.setUp}
   <div class="mb-4 flex gap-2 print:hidden">
-    <button class="button main" onclick={() => print()}>Print this card</button>
-    <a class="button" href="#/bags/{params.rig}?trainee={params.trainee}">To the bench</a>
+    <Button main onclick={() => print()}>Print this card</Button>
+    <Button href="#/bags/{params.rig}?trainee={params.trainee}">To the bench</Button>
   </div>
   <article
     class="card mx-auto grid max-w-[52rem] grid-cols-[1fr_19rem] gap-x-6 border-2 border-ink bg-sheet p-6 max-md:grid-cols-1">

@@ -7,6 +7,8 @@
   import { Beats } from '../lib/run/beats.svelte'
   import { session } from '../lib/session.svelte'
   import Choice from '../lib/ui/Choice.svelte'
+  import Problem from '../lib/ui/Problem.svelte'
+  import Button from '../lib/ui/Button.svelte'
 
   let by = $state<'clicks' | 'flashes'>('clicks')
   let now = $state(kept())
@@ -76,20 +78,21 @@
     <span class="figure text-4xl" aria-live="polite"
       >{beats.on ? (beats.taps > 0 ? `${beats.taps} taps` : 'Tap with it, here or with Space') : 'Start'}</span>
   </button>
-  {#if beats.on}<button class="button mt-2" onclick={() => beats.stop()}>Stop</button>{/if}
-  {#if problem}<p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
+  {#if beats.on}<Button class="mt-2" onclick={() => beats.stop()}>Stop</Button>{/if}
+  <Problem text={problem} />
   {#if found}
     <p class="mt-3 text-lg" role="status">
       <strong>{ms(found.late)} late</strong>, from {found.matched} beats; two taps in three within {ms(found.spread)} of that.
     </p>
-    <button class="button main mt-2" onclick={use}>Take it off from now on</button>
+    <Button main class="mt-2" onclick={use}>Take it off from now on</Button>
   {/if}
-  {#if now && !beats.on}<button
-      class="button quiet mt-4"
+  {#if now && !beats.on}<Button
+      quiet
+      class="mt-4"
       onclick={() => {
         forget()
         now = null
-      }}>Forget what was measured</button
+      }}>Forget what was measured</Button
     >{/if}
   <p class="mt-6 text-sm text-soft">
     People tap a little ahead of a beat that they foresee, some hundredths of a second; that is in the figure as well.

@@ -8,6 +8,7 @@
   import { editorOf, isLine } from '../lib/drills/doc'
   import Give from '../lib/drills/Give.svelte'
   import Notice from '../lib/ui/Notice.svelte'
+  import Button from '../lib/ui/Button.svelte'
 
   type Drill = Schemas['Drill']
   const act = new Act(useQueryClient())
@@ -21,18 +22,12 @@
   const path = (d: Drill) => ({ params: { path: { id: d.id } } })
   const bringBack = (d: Drill) => ask(api.POST('/api/drills/{id}/restore', path(d)))
   const archive = (d: Drill) =>
-    act.do(
-      d.id,
-      () => ask(api.DELETE('/api/drills/{id}', path(d))),
-      `${d.name} is archived; its rounds stay in the log.`,
-      () => bringBack(d),
-    )
+    act.do(d.id, () => ask(api.DELETE('/api/drills/{id}', path(d))), {
+      said: `${d.name} is archived; its rounds stay in the log.`,
+      undo: () => bringBack(d),
+    })
   const copy = (d: Drill) =>
-    act.do(
-      d.id,
-      () => ask(api.POST('/api/drills/{id}/copy', path(d))),
-      (made) => `${made.name} is made.`,
-    )
+    act.do(d.id, () => ask(api.POST('/api/drills/{id}/copy', path(d))), { said: (made) => `${made.name} is made.` })
   const figures = (d: Drill) =>
     (d.figures ?? []).map((f) => (f.label === 'bell to bell' ? f.value : `${f.value} ${f.label}`)).join(', ')
   /** Where a drill is opened: with the first who has it, or as a new one to be given. */
@@ -44,9 +39,9 @@
 <div class="flex flex-wrap items-end justify-between gap-4">
   <h1 class="text-3xl font-extrabold">{archived ? 'Archived drills' : 'Drills'}</h1>
   <span class="flex flex-wrap gap-2">
-    <a class="button" href="#/library">Library</a>
-    <a class="button" href="#/compose/new">Compose a combination</a>
-    <a class="button main" href="#/drills/new">Make a drill</a>
+    <Button href="#/library">Library</Button>
+    <Button href="#/compose/new">Compose a combination</Button>
+    <Button main href="#/drills/new">Make a drill</Button>
   </span>
 </div>
 {#if drills.isError}
@@ -77,29 +72,31 @@
         </p>
         <span class="flex flex-wrap gap-2">
           {#if archived}
-            <button
-              class="button"
+            <Button
               disabled={act.busy !== ''}
-              onclick={() => act.do(d.id, () => bringBack(d), `${d.name} is back.`)}
-              aria-label="Bring back {d.name}">Bring back</button>
+              onclick={() => act.do(d.id, () => bringBack(d), { said: `${d.name} is back.` })}
+              aria-label="Bring back {d.name}">Bring back</Button>
           {:else}
-            <button class="button" aria-label="Give {d.name}" onclick={() => (giving = d)}>Give</button>
-            <a class="button max-sm:!hidden" aria-label="Change {d.name}" href={editor(d)}>Change</a>
-            <button
-              class="button quiet max-sm:!hidden"
+            <Button aria-label="Give {d.name}" onclick={() => (giving = d)}>Give</Button>
+            <Button class="max-sm:!hidden" aria-label="Change {d.name}" href={editor(d)}>Change</Button>
+            <Button
+              quiet
+              class="max-sm:!hidden"
               disabled={act.busy !== ''}
               aria-label="Copy {d.name}"
-              onclick={() => copy(d)}>Copy</button>
-            {#if isLine(d.doc)}<button
-                class="button quiet max-sm:!hidden"
+              onclick={() => copy(d)}>Copy</Button>
+            {#if isLine(d.doc)}<Button
+                quiet
+                class="max-sm:!hidden"
                 aria-label="To another bag: {d.name}"
-                onclick={() => (carrying = d)}>To another bag</button
+                onclick={() => (carrying = d)}>To another bag</Button
               >{/if}
-            <button
-              class="button quiet max-sm:!hidden"
+            <Button
+              quiet
+              class="max-sm:!hidden"
               disabled={act.busy !== ''}
               aria-label="Archive {d.name}"
-              onclick={() => archive(d)}>Archive</button>
+              onclick={() => archive(d)}>Archive</Button>
           {/if}
         </span>
       </li>
@@ -107,8 +104,8 @@
   </ul>
 {/if}
 <p class="mt-8">
-  <button class="button quiet" onclick={() => (archived = !archived)}
-    >{archived ? 'Back to the drills' : 'Show what is archived'}</button>
+  <Button quiet onclick={() => (archived = !archived)}
+    >{archived ? 'Back to the drills' : 'Show what is archived'}</Button>
 </p>
 {#if giving}<Give drill={giving} onleave={() => (giving = null)} />{/if}
 {#if carrying}<Carry drill={carrying} onleave={() => (carrying = null)} />{/if}

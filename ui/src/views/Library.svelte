@@ -7,6 +7,7 @@
   import { upper } from '../lib/format'
   import Choice from '../lib/ui/Choice.svelte'
   import Notice from '../lib/ui/Notice.svelte'
+  import Button from '../lib/ui/Button.svelte'
 
   const library = createQuery(() => ({ queryKey: ['library'], queryFn: () => ask(api.GET('/api/library')) }))
   type Entry = Schemas['LibraryEntry']
@@ -138,8 +139,8 @@
                 : ''}
             </p>
           </div>
-          <a class="button" href={link(e)} aria-label="{e.drillId ? 'Change' : 'Take'} {e.name}"
-            >{e.drillId ? 'Change' : 'Take it'}</a>
+          <Button href={link(e)} aria-label="{e.drillId ? 'Change' : 'Take'} {e.name}"
+            >{e.drillId ? 'Change' : 'Take it'}</Button>
         </li>
       {/each}
     </ul>

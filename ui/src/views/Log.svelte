@@ -6,6 +6,7 @@
   import { session } from '../lib/session.svelte'
   import LogRows from '../lib/ui/LogRows.svelte'
   import Notice from '../lib/ui/Notice.svelte'
+  import Button from '../lib/ui/Button.svelte'
 
   const page = 50
   let trainee = $state('')
@@ -55,7 +56,7 @@
     title={removed ? 'Nothing was removed.' : 'No round yet.'}
     text={removed
       ? 'A round that is removed stands here and can be brought back.'
-      : 'A round stands here as soon as it has been started.'}><a class="button main" href="#/">To today</a></Notice>
+      : 'A round stands here as soon as it has been started.'}><Button main href="#/">To today</Button></Notice>
 {:else}
   {#each days as [name, list] (name)}
     <section class="seam mt-6 grid gap-x-8 pt-4 md:grid-cols-[14rem_1fr]">
@@ -65,11 +66,10 @@
       <LogRows rows={list ?? []} zone={session.zone} />
     </section>
   {/each}
-  {#if log.hasNextPage}<button class="button mt-6" disabled={log.isFetchingNextPage} onclick={() => log.fetchNextPage()}
-      >Earlier rounds</button
+  {#if log.hasNextPage}<Button class="mt-6" disabled={log.isFetchingNextPage} onclick={() => log.fetchNextPage()}
+      >Earlier rounds</Button
     >{/if}
 {/if}
 <p class="mt-8">
-  <button class="button quiet" onclick={() => (removed = !removed)}
-    >{removed ? 'Back to the log' : 'Show what was removed'}</button>
+  <Button quiet onclick={() => (removed = !removed)}>{removed ? 'Back to the log' : 'Show what was removed'}</Button>
 </p>

@@ -12,6 +12,7 @@
   import { moves, take } from '../lib/people/take'
   import Notice from '../lib/ui/Notice.svelte'
   import Predictions from '../lib/people/Predictions.svelte'
+  import Button from '../lib/ui/Button.svelte'
 
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
   const whole = createQuery(() => ({ queryKey: ['class'], queryFn: () => ask(api.GET('/api/class')) }))
@@ -39,7 +40,7 @@
 <svelte:head><title>People · Melodromos</title></svelte:head>
 <div class="flex flex-wrap items-end justify-between gap-4">
   <h1 class="text-3xl font-extrabold">Today’s class</h1>
-  <button class="button main" onclick={() => (adding = true)}>Add a person</button>
+  <Button main onclick={() => (adding = true)}>Add a person</Button>
 </div>
 {#if adding}
   <Form onsaved={(t) => void push(`/people/${t.id}`)} onleave={() => (adding = false)} />
@@ -82,11 +83,11 @@
             </p>
             <p class="text-sm text-soft">{p.why}</p>
           </div>
-          <button
-            class="button {p.barred ? '' : 'main'}"
+          <Button
+            main={!p.barred}
             disabled={!!p.barred || busy === t.id}
             onclick={() => run(p)}
-            aria-label="Run {p.name} with {t.name}">Run it</button>
+            aria-label="Run {p.name} with {t.name}">Run it</Button>
         {:else if whole.isPending}
           <p class="text-sm text-soft md:col-span-2">Working out what comes next…</p>
         {:else if whole.data}

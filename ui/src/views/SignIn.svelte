@@ -1,6 +1,8 @@
 <script lang="ts">
   import { session } from '../lib/session.svelte'
   import Mark from '../lib/ui/Mark.svelte'
+  import Problem from '../lib/ui/Problem.svelte'
+  import Button from '../lib/ui/Button.svelte'
 
   let email = $state('')
   let password = $state('')
@@ -58,19 +60,19 @@
           autocomplete="current-password"
           required
           bind:value={password} /></label>
-      {#if problem}<p class="mt-4 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
-      <button class="button main mt-6 w-full" disabled={busy}>{busy ? 'Signing in…' : 'Sign in'}</button>
+      <Problem text={problem} />
+      <Button main class="mt-6 w-full" disabled={busy}>{busy ? 'Signing in…' : 'Sign in'}</Button>
       {#if info.demoEmail}
         <div class="seam mt-8 pt-4 text-sm">
           <p class="font-semibold">This is a demo gym. Its people and rounds are made up.</p>
           <p class="mt-1 text-soft">{info.demoEmail} · {info.demoPassword}</p>
-          <button
+          <Button
             type="button"
-            class="button mt-3"
+            class="mt-3"
             onclick={() => {
               email = info.demoEmail ?? ''
               password = info.demoPassword ?? ''
-            }}>Fill in the demo account</button>
+            }}>Fill in the demo account</Button>
         </div>
       {/if}
     </form>

@@ -8,6 +8,7 @@
   import Caution from '../lib/ui/Caution.svelte'
   import LogRows from '../lib/ui/LogRows.svelte'
   import Notice from '../lib/ui/Notice.svelte'
+  import Button from '../lib/ui/Button.svelte'
 
   const act = new Act(useQueryClient())
   const today = createQuery(() => ({ queryKey: ['today'], queryFn: () => ask(api.GET('/api/today')) }))
@@ -29,10 +30,9 @@
     text={today.data.rigs === 0
       ? 'Begin with a bag: measure how it hangs, and see at what tempo it can be struck.'
       : 'Give somebody a drill on a bag.'}>
-    {#if today.data.rigs === 0}<a class="button main" href="#/bags/new">Add a bag</a>
-    {:else}<a class="button main" href="#/people"
-        >{today.data.people === 0 ? 'Add a person' : 'What comes next for each'}</a
-      ><a class="button" href="#/drills/new">Make a drill</a>{/if}
+    {#if today.data.rigs === 0}<Button main href="#/bags/new">Add a bag</Button>
+    {:else}<Button main href="#/people">{today.data.people === 0 ? 'Add a person' : 'What comes next for each'}</Button
+      ><Button href="#/drills/new">Make a drill</Button>{/if}
   </Notice>
 {:else}
   <section class="grid items-end gap-x-10 gap-y-6 lg:grid-cols-[1fr_auto]">
@@ -42,13 +42,12 @@
       <p class="mt-2 max-w-prose text-lg">{next.name}. {next.why}</p>
       <div class="mt-5 flex flex-wrap gap-2">
         {#if next.barred}
-          <a class="button main" href="#/people/{next.traineeId}">To {next.trainee}</a>
+          <Button main href="#/people/{next.traineeId}">To {next.trainee}</Button>
         {:else}
-          <button class="button main !px-8 !text-lg" disabled={act.busy !== ''} onclick={() => run(next)}
-            >Run it</button>
-          <button class="button" disabled={act.busy !== ''} onclick={() => run(next, 'change')}>Change it</button>
+          <Button main class="!px-8 !text-lg" disabled={act.busy !== ''} onclick={() => run(next)}>Run it</Button>
+          <Button disabled={act.busy !== ''} onclick={() => run(next, 'change')}>Change it</Button>
         {/if}
-        <a class="button quiet" href="#/bags/{next.rigId}">Look at the bag</a>
+        <Button quiet href="#/bags/{next.rigId}">Look at the bag</Button>
       </div>
     </div>
     <dl class="flex gap-8 lg:justify-end">
@@ -84,13 +83,10 @@
                 <p class="text-sm text-soft">{n.name}. {n.why}</p>
               </div>
               {#if n.barred}
-                <a class="button quiet" href="#/people/{n.traineeId}" aria-label="To {n.trainee}">Held</a>
+                <Button quiet href="#/people/{n.traineeId}" aria-label="To {n.trainee}">Held</Button>
               {:else}
-                <button
-                  class="button"
-                  disabled={act.busy !== ''}
-                  onclick={() => run(n)}
-                  aria-label="Run {n.name} with {n.trainee}">Run</button>
+                <Button disabled={act.busy !== ''} onclick={() => run(n)} aria-label="Run {n.name} with {n.trainee}"
+                  >Run</Button>
               {/if}
             </li>
           {/each}
@@ -107,9 +103,9 @@
                   <p class="text-sm text-soft">{a.name}. {a.held ? `Held back: ${a.held}.` : a.last}</p>
                 </div>
                 {#if a.held}
-                  <a class="button quiet" href="#/people/{a.traineeId}" aria-label="To {a.trainee}">Held</a>
+                  <Button quiet href="#/people/{a.traineeId}" aria-label="To {a.trainee}">Held</Button>
                 {:else}
-                  <a class="button" href="#/run/{a.assignmentId}" aria-label="Run {a.name} with {a.trainee}">Run</a>
+                  <Button href="#/run/{a.assignmentId}" aria-label="Run {a.name} with {a.trainee}">Run</Button>
                 {/if}
               </li>
             {/each}

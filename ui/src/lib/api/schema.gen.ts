@@ -2564,6 +2564,8 @@ export interface components {
             recent: components["schemas"]["LogRow"][];
             /** @description of the weeks around now, where they are planned */
             sessions: components["schemas"]["PlannedDay"][];
+            /** @description cautions that may be set */
+            signs: components["schemas"]["Sign"][];
             trainee: components["schemas"]["Trainee"];
         };
         Pick: {
@@ -3219,6 +3221,12 @@ export interface components {
             shapes: components["schemas"]["Shape"][];
             /** Format: double */
             top: number;
+        };
+        Sign: {
+            does: string;
+            /** @enum {string} */
+            kind: "wrist" | "shoulder" | "head";
+            name: string;
         };
         SignInBody: {
             email: string;

@@ -2,7 +2,7 @@
      shown before it is kept; what was kept is listed and can be undone. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
-  import { toast } from 'svelte-sonner'
+  import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
   import type { Units } from '../format'
   import Choice from '../ui/Choice.svelte'
@@ -14,10 +14,11 @@
   import TapAlong from './TapAlong.svelte'
   import TapMoments from './TapMoments.svelte'
   import Timed from './Timed.svelte'
+  import Button from '../ui/Button.svelte'
 
   type Props = { rig: Schemas['Rig']; dirty: boolean; units: Units; onkept: (rig: Schemas['Rig']) => void }
   let { rig, dirty, units, onkept }: Props = $props()
-  const client = useQueryClient()
+  const act = new Act(useQueryClient())
   const history = createQuery(() => ({
     queryKey: ['calibrations', rig.id, rig.version],
     queryFn: () => ask(api.GET('/api/rigs/{id}/calibrations', { params: { path: { id: rig.id } } })),
@@ -30,12 +31,9 @@
   const words = $derived(kinds.of(rig.doc.kind).tapping)
   const newest = $derived(history.data?.find((c) => !c.undone))
 
-  async function kept(work: Promise<Schemas['Rig'] | undefined>, said: string) {
-    const changed = await work
-    if (!changed) return
-    onkept(changed)
-    await client.invalidateQueries()
-    toast(said)
+  async function kept(name: string, work: () => Promise<Schemas['Rig']>, said: string) {
+    const changed = await act.do(name, work, { said, unchanged: 'Nothing was changed.' })
+    if (changed) onkept(changed)
   }
 </script>
 
@@ -64,22 +62,20 @@
   {:else if moments.isError}
     <p class="mt-2 text-soft">
       The moments to tap could not be drawn: {moments.error.message}
-      <button class="button quiet" onclick={() => moments.refetch()}>Try again</button>
+      <Button quiet onclick={() => moments.refetch()}>Try again</Button>
     </p>
   {/if}
   {#if m.method === 'taps'}<TapAlong {m} {words} />{:else}<Timed {m} {words} />{/if}
-  <Problem text={m.problem} />
+  <Problem text={act.problem || m.problem} />
   {#if m.fit}<Fitted {m} fit={m.fit} {words} {units} />{/if}
   <div class="mt-2 flex flex-wrap gap-2">
-    <button
-      class="button main"
-      disabled={!m.fit || !!m.doubt}
-      onclick={() => kept(m.keep(), 'The calibration is kept.')}>Keep this</button>
-    <button class="button" disabled={!m.begun} onclick={() => m.again()}>Begin again</button>
+    <Button main disabled={!m.fit || !!m.doubt} onclick={() => kept('keep', m.keep, 'The calibration is kept.')}
+      >Keep this</Button>
+    <Button disabled={!m.begun} onclick={() => m.again()}>Begin again</Button>
   </div>
 {/if}
 <KeptSoFar
   history={history.data ?? []}
   undoable={dirty ? undefined : newest?.id}
   {units}
-  onundo={(id) => kept(m.undo(id), 'The calibration is undone.')} />
+  onundo={(id) => kept('undo', () => m.undo(id), 'The calibration is undone.')} />

@@ -1,7 +1,11 @@
 <!-- What was looked at on a rig: what is wrong first, each with its figure, the limit, where that comes from, and what to do. -->
 <script lang="ts">
+  import Check from '@lucide/svelte/icons/check'
+  import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
+  import X from '@lucide/svelte/icons/x'
   import type { Schemas } from '../api/client'
   import { figure, upper, type Units } from '../format'
+  import Button from '../ui/Button.svelte'
 
   type Props = { findings: Schemas['FindingRow'][]; units: Units; onset?: (changes: Schemas['Setting'][]) => void }
   let { findings, units, onset }: Props = $props()
@@ -9,22 +13,17 @@
   const order = { wrong: 0, mind: 1, right: 2 }
   const sorted = $derived(findings.toSorted((a, b) => order[a.weight] - order[b.weight]))
   const signs = {
-    wrong: { text: 'Wrong', mark: 'M5 5l14 14m0 -14l-14 14' },
-    mind: { text: 'Mind', mark: 'M12 4v10m0 4.5v1.5' },
-    right: { text: 'Right', mark: 'M4 13l5 5L20 6' },
+    wrong: { text: 'Wrong', Icon: X, wide: 3.5 },
+    mind: { text: 'Mind', Icon: TriangleAlert, wide: 2.5 },
+    right: { text: 'Right', Icon: Check, wide: 2 },
   }
 </script>
 
 <ul>
   {#each sorted as f (f.code + f.what)}
+    {@const sign = signs[f.weight]}
     <li class="grid grid-cols-[2rem_1fr] gap-x-2 border-b border-rope py-2 {f.weight === 'right' ? 'text-soft' : ''}">
-      <svg viewBox="0 0 24 24" class="mt-0.5 size-6" role="img" aria-label={signs[f.weight].text}>
-        <path
-          d={signs[f.weight].mark}
-          fill="none"
-          stroke="currentColor"
-          stroke-width={f.weight === 'right' ? 2 : 3.5} />
-      </svg>
+      <sign.Icon class="mt-0.5" strokeWidth={sign.wide} role="img" aria-label={sign.text} />
       <div>
         <p class={f.weight === 'right' ? '' : 'font-bold'}>{f.title}.</p>
         {#if f.figure !== null || f.what}
@@ -38,10 +37,7 @@
         {#if f.remedy}
           <p class="mt-0.5 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
             <span class="font-semibold">{f.remedy}.</span>
-            {#if f.change.length > 0 && onset}<button
-                class="button !min-h-8 !px-2 !py-0 text-sm"
-                onclick={() => onset(f.change)}>Try it</button
-              >{/if}
+            {#if f.change.length > 0 && onset}<Button small onclick={() => onset(f.change)}>Try it</Button>{/if}
           </p>
         {/if}
       </div>

@@ -1,6 +1,7 @@
 <!-- How tight a double-end bag's cords are, by the return of a half-power strike, between the gym's borders. -->
 <script lang="ts">
   import type { Schemas } from '../api/client'
+  import Button from '../ui/Button.svelte'
 
   type Props = { cords: Schemas['Winding']; onwind: (way: 'looser' | 'tighter') => void }
   let { cords, onwind }: Props = $props()
@@ -62,9 +63,8 @@
     {/each}
   </div>
   <div class="flex flex-wrap gap-2">
-    <button class="button" disabled={cords.looser.length === 0} onclick={() => onwind('looser')}>Let out a step</button>
-    <button class="button" disabled={cords.tighter.length === 0} onclick={() => onwind('tighter')}
-      >Wind up a step</button>
+    <Button disabled={cords.looser.length === 0} onclick={() => onwind('looser')}>Let out a step</Button>
+    <Button disabled={cords.tighter.length === 0} onclick={() => onwind('tighter')}>Wind up a step</Button>
   </div>
   <p class="mt-1 text-sm text-soft">
     A step is 3 % of each cord. The borders are assumed; the gym can set its own under Gym.

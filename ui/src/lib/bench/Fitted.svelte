@@ -4,6 +4,7 @@
   import { ms, type Units } from '../format'
   import { valueOf } from './kinds.svelte'
   import type { Measuring } from './measuring.svelte'
+  import Button from '../ui/Button.svelte'
 
   type Props = { m: Measuring; fit: Schemas['Fit']; words: Schemas['Tapping']; units: Units }
   let { m, fit, words, units }: Props = $props()
@@ -30,10 +31,10 @@
       Then it is {value(doubt.value)}, nearer to the {value(fit.was)} that stood, and not {value(fit.value)}.
     </p>
     <div class="mt-1 flex flex-wrap gap-2">
-      <button class="button" onclick={() => m.readAs(doubt.reading)}>
+      <Button onclick={() => m.readAs(doubt.reading)}>
         {twice ? 'Yes, both' : 'Yes, every second one'}
-      </button>
-      <button class="button" onclick={() => m.readAs('')}>No, as shown above</button>
+      </Button>
+      <Button onclick={() => m.readAs('')}>No, as shown above</Button>
     </div>
   </div>
 {/if}

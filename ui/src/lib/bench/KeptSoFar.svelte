@@ -4,6 +4,7 @@
   import { clockTime, ms, shortDay, type Units } from '../format'
   import { session } from '../session.svelte'
   import { valueOf } from './kinds.svelte'
+  import Button from '../ui/Button.svelte'
 
   type Kept = Schemas['Calibration']
   type Props = { history: Kept[]; undoable: string | undefined; units: Units; onundo: (id: string) => void }
@@ -32,7 +33,7 @@
           {when(c)}: <b>{value(c, c.value)}{spread(c)}</b>, {methods[c.method]}{left(c)}; before it {value(c, c.was)}
         </span>
         {#if c.id === undoable}
-          <button class="button !min-h-9 !px-2 !py-0" onclick={() => onundo(c.id)}>Undo</button>
+          <Button small onclick={() => onundo(c.id)}>Undo</Button>
         {/if}
       </li>
     {/each}

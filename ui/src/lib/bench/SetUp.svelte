@@ -3,6 +3,7 @@
   import type { Schemas } from '../api/client'
   import { about, type Units } from '../format'
   import { isSet, labelOf, valueOf } from './kinds.svelte'
+  import Button from '../ui/Button.svelte'
 
   type Props = {
     setUp: Schemas['SetUpSheet']
@@ -51,7 +52,7 @@
       {/each}
     </dl>
     <p class="mt-2 flex flex-wrap items-center gap-3">
-      {#if onset}<button class="button" onclick={() => onset(setUp.settings)}>Hang it so</button>{/if}
+      {#if onset}<Button onclick={() => onset(setUp.settings)}>Hang it so</Button>{/if}
       {#if hung > 0}<span class="text-sm"
           >Hung so, the same {kind === 'slip' ? 'pull' : 'strike'} gives {Math.round(hung)} a minute.</span
         >{/if}

@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Schemas } from '../api/client'
   import type { Measuring } from './measuring.svelte'
+  import Button from '../ui/Button.svelte'
 
   let { m, words }: { m: Measuring; words: Schemas['Tapping'] } = $props()
   const told = $derived(m.strikes.filter((s) => s.length > 0))
@@ -23,9 +24,9 @@
 <p class="mt-2 text-sm">
   {words.how} Two strikes of ten taps tell it well. Space taps; Enter, or three seconds of quiet, begins the next strike.
 </p>
-<button class="button main mt-2 min-h-20 w-full text-xl" onpointerdown={press} onkeydown={keys}>
+<Button main class="mt-2 min-h-20 w-full text-xl" onpointerdown={press} onkeydown={keys}>
   {m.last.length === 0 ? 'Tap with the strike' : `Tap ${words.counted} (${m.last.length - 1})`}
-</button>
+</Button>
 <ol class="mt-2">
   {#each told as s, i (i)}
     <li class="relative h-6 border-b border-rope" aria-label="Strike {i + 1}: {s.length - 1} {words.counted}">

@@ -5,6 +5,7 @@
   import { RunClock } from '../run/clock'
   import { Sound } from '../run/sound'
   import { path as drawn, read } from '../trace/geometry'
+  import Button from '../ui/Button.svelte'
 
   type Props = { moments: Schemas['Moments']; kind: Schemas['RigDoc']['kind']; words: Schemas['Tapping'] }
   let { moments, kind, words }: Props = $props()
@@ -105,7 +106,6 @@
   </div>
   <figcaption class="flex flex-wrap items-center justify-between gap-2 text-sm text-soft">
     <span>{words.where}</span>
-    <button class="button !min-h-9 !py-0" disabled={playing} onclick={play}
-      >{playing ? 'Playing…' : 'Watch and hear it'}</button>
+    <Button small disabled={playing} onclick={play}>{playing ? 'Playing…' : 'Watch and hear it'}</Button>
   </figcaption>
 </figure>

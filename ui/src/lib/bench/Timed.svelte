@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Schemas } from '../api/client'
   import type { Measuring } from './measuring.svelte'
+  import Button from '../ui/Button.svelte'
 
   let { m, words }: { m: Measuring; words: Schemas['Tapping'] } = $props()
 </script>
@@ -29,9 +30,9 @@
         oninput={() => void m.look()} />
     </label>
   {:else}
-    <button class="button main min-h-16 min-w-32 text-lg" onclick={(e) => m.watch(e.timeStamp / 1000)}>
+    <Button main class="min-h-16 min-w-32 text-lg" onclick={(e: MouseEvent) => m.watch(e.timeStamp / 1000)}>
       {m.started === null ? 'Start' : 'Stop'}
-    </button>
+    </Button>
     {#if m.seconds}<span class="figure pb-2 text-3xl">{m.seconds.toFixed(2)} s</span>{/if}
   {/if}
 </div>

@@ -89,28 +89,17 @@ export class Measuring {
     }
   }
 
-  /** Keeps what was measured and gives the bag that came of it; nothing where it was refused. */
-  keep = () =>
-    this.#done(' Nothing was changed.', async () => {
-      const { id, version } = this.#rig()
-      const body = { version, measured: this.measured }
-      const kept = await ask(api.POST('/api/rigs/{id}/calibrations', { params: { path: { id } }, body }))
-      this.again()
-      return kept
-    })
+  /** Keeps what was measured and gives the bag that came of it. */
+  keep = async () => {
+    const { id, version } = this.#rig()
+    const body = { version, measured: this.measured }
+    const kept = await ask(api.POST('/api/rigs/{id}/calibrations', { params: { path: { id } }, body }))
+    this.again()
+    return kept
+  }
 
-  undo = (calibration: string) =>
-    this.#done('', () => {
-      const at = { params: { path: { id: this.#rig().id } }, body: { id: calibration } }
-      return ask(api.POST('/api/rigs/{id}/undo-calibration', at))
-    })
-
-  async #done(after: string, work: () => Promise<Schemas['Rig']>) {
-    try {
-      return await work()
-    } catch (e) {
-      this.problem = (e as Error).message + after
-      return undefined
-    }
+  undo(calibration: string) {
+    const at = { params: { path: { id: this.#rig().id } }, body: { id: calibration } }
+    return ask(api.POST('/api/rigs/{id}/undo-calibration', at))
   }
 }

@@ -6,6 +6,8 @@
   import { api, ask, type Schemas } from '../api/client'
   import { kindName, kinds } from '../bench/kinds.svelte'
   import { isLine } from './doc'
+  import Button from '../ui/Button.svelte'
+  import Problem from '../ui/Problem.svelte'
 
   let { drill, onleave }: { drill: Schemas['Drill']; onleave: () => void } = $props()
   type Kind = Schemas['Drill']['kind']
@@ -30,11 +32,9 @@
   async function make() {
     if (!kind || !carried) return
     const body = { id: '', name: drill.name, kind, version: 0, doc: carried.doc }
-    const made = await act.do(
-      'carry',
-      () => ask(api.POST('/api/drills', { body })),
-      (d) => `${d.name} is made for the ${kinds.of(d.kind).name}.`,
-    )
+    const made = await act.do('carry', () => ask(api.POST('/api/drills', { body })), {
+      said: (d) => `${d.name} is made for the ${kinds.of(d.kind).name}.`,
+    })
     if (made) onleave()
   }
 </script>
@@ -47,13 +47,11 @@
       <Dialog.Title class="text-xl font-bold">Take {drill.name} to another bag</Dialog.Title>
       <div class="mt-3 flex flex-wrap gap-2">
         {#each others as k (k)}
-          <button class="button {kind === k ? 'main' : ''}" aria-pressed={kind === k} onclick={() => look(k)}
-            >{kindName(k)}</button>
+          <Button main={kind === k} aria-pressed={kind === k} onclick={() => look(k)}>{kindName(k)}</Button>
         {/each}
       </div>
-      {#if problem}
-        <p class="mt-3 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>
-      {:else if carried}
+      <Problem text={problem} />
+      {#if carried && !problem}
         {#if isLine(carried.doc)}<p class="mt-3 text-lg font-bold">{carried.doc.text}</p>{/if}
         {#if carried.lost.length === 0}
           <p class="mt-1 text-soft">All of it goes. Force and tempo are set for whoever is given it.</p>
@@ -65,7 +63,7 @@
         {/if}
       {/if}
       <div class="mt-4 flex gap-2">
-        <button class="button main" disabled={!carried || act.busy !== ''} onclick={make}>Make it</button>
+        <Button main disabled={!carried || act.busy !== ''} onclick={make}>Make it</Button>
         <Dialog.Close class="button">Leave it</Dialog.Close>
       </div>
     </Dialog.Content>

@@ -1,6 +1,7 @@
 <!-- Where others have a drill as well: whom a change of it is for. -->
 <script lang="ts">
   import type { Desk } from './desk.svelte'
+  import Button from '../ui/Button.svelte'
 
   let { desk }: { desk: Desk } = $props()
   const others = $derived(desk.drill?.others ?? [])
@@ -13,9 +14,9 @@
   <div class="mt-3 border-l-4 border-ink pl-3" role="alertdialog" aria-label="Whom is the change for?">
     <p class="font-semibold">{named} {others.length === 1 ? 'has' : 'have'} this drill too. Whom is the change for?</p>
     <div class="mt-2 flex flex-wrap gap-2">
-      <button class="button main" onclick={() => desk.saveFor('copy')}>{desk.drill?.trainee} alone, as a copy</button>
-      <button class="button" onclick={() => desk.saveFor('all')}>Everybody who has it</button>
-      <button class="button quiet" onclick={() => (desk.asking = false)}>Go back</button>
+      <Button main onclick={() => desk.saveFor('copy')}>{desk.drill?.trainee} alone, as a copy</Button>
+      <Button onclick={() => desk.saveFor('all')}>Everybody who has it</Button>
+      <Button quiet onclick={() => (desk.asking = false)}>Go back</Button>
     </div>
   </div>
 {/if}

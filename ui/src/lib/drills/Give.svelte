@@ -4,6 +4,7 @@
   import { Dialog } from 'bits-ui'
   import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
+  import Button from '../ui/Button.svelte'
 
   let { drill, onleave }: { drill: Schemas['Drill']; onleave: () => void } = $props()
   const act = new Act(useQueryClient())
@@ -73,7 +74,7 @@
           </select>
         </label>
         <div class="mt-4 flex gap-2">
-          <button class="button main" disabled={chosen.length === 0 || act.busy !== ''} onclick={give}>Give it</button>
+          <Button main disabled={chosen.length === 0 || act.busy !== ''} onclick={give}>Give it</Button>
           <Dialog.Close class="button">Leave it</Dialog.Close>
         </div>
       {/if}

@@ -7,6 +7,7 @@
   import Choice from '../ui/Choice.svelte'
   import Field from '../ui/Field.svelte'
   import { patchOf, type Patch } from './patch'
+  import Button from '../ui/Button.svelte'
 
   type Knob = Schemas['Knob']
   type Props = {
@@ -40,10 +41,11 @@
     <p class="label mb-1">{k.label}</p>
     <div class="flex flex-wrap gap-1 py-1" role="group" aria-label={k.label}>
       {#each k.options as o (o.value)}
-        <button
-          class="button !min-h-9 !px-2 !py-0 text-sm {k.taken.includes(o.value) ? '!bg-ink !text-ground' : ''}"
+        <Button
+          small
+          class={k.taken.includes(o.value) ? '!bg-ink !text-ground' : ''}
           aria-pressed={k.taken.includes(o.value)}
-          onclick={() => toggle(k, o.value)}>{o.text}</button>
+          onclick={() => toggle(k, o.value)}>{o.text}</Button>
       {/each}
     </div>
   {:else if k.quantity === 'words'}

@@ -1,6 +1,6 @@
 import type { QueryClient } from '@tanstack/svelte-query'
 import { push } from 'svelte-spa-router'
-import { toast } from 'svelte-sonner'
+import { Act } from '../act.svelte'
 import { api, ask, Refusal, type Schemas } from '../api/client'
 import type { Doc } from './doc'
 
@@ -26,16 +26,15 @@ export async function begunWith(from: Beginning): Promise<{ name: string; kind: 
 /** A drill that somebody has on a bag, while it is written or changed: what the composer and the editor have in common. */
 export class Desk {
   drill = $state<Given | null>(null)
-  problem = $state('')
   trouble = $state('')
   /** Whom a change of the drill itself is for has to be said before it is saved. */
   asking = $state(false)
   #saved: Given | null = null
-  #client: QueryClient
+  #act: Act
   #running = false
 
   constructor(client: QueryClient) {
-    this.#client = client
+    this.#act = new Act(client)
   }
 
   async open(id: string) {
@@ -59,31 +58,33 @@ export class Desk {
   }
 
   /** Saves, and goes to the floor or to the drills. Where others have the drill as well, it is asked first whom the change is for. */
-  async save(run: boolean, scope: '' | 'all' | 'copy' = '') {
+  async save(run: boolean, scope: Given['scope'] = '') {
     if (!this.drill) return
-    this.problem = ''
     this.asking = false
     this.#running = run
     const before = this.#saved
-    try {
-      const kept = await this.#keep($state.snapshot(this.drill) as Given, scope)
-      await this.#client.invalidateQueries()
-      const undo =
-        before && before.traineeId === kept.traineeId
-          ? { action: { label: 'Undo', onClick: () => void this.#undo(before, kept) } }
-          : {}
-      toast(`${kept.name} is saved.`, run ? {} : undo)
-      void push(run ? `/run/${kept.id}` : '/drills')
-    } catch (e) {
-      if (e instanceof Refusal && e.field === 'body.scope') this.asking = true
-      else this.problem = e instanceof Refusal ? `${e.message} Nothing was saved.` : String(e)
-    }
+    const same = before?.traineeId === this.drill.traineeId
+    const kept = await this.#act.do('save', () => this.#keep($state.snapshot(this.drill) as Given, scope), {
+      said: ({ name }) => `${name} is saved.`,
+      undo: before && same && !run ? (kept) => this.#putBack(before, kept) : undefined,
+      undone: `${before?.name} is as it was.`,
+      unchanged: 'Nothing was saved.',
+      refused: (e) => (this.asking = e instanceof Refusal && e.field === 'body.scope'),
+    })
+    if (kept) void push(run ? `/run/${kept.id}` : '/drills')
+  }
+
+  get problem() {
+    return this.#act.problem
+  }
+  set problem(text: string) {
+    this.#act.problem = text
   }
 
   /** Goes on saving, once it is said whom the change is for. */
   saveFor = (scope: 'all' | 'copy') => this.save(this.#running, scope)
 
-  #keep(body: Given, scope: '' | 'all' | 'copy') {
+  #keep(body: Given, scope: Given['scope']) {
     const same = this.#saved && this.#saved.traineeId === body.traineeId
     if (!same) return ask(api.POST('/api/assignments', { body }))
     return ask(
@@ -94,14 +95,8 @@ export class Desk {
     )
   }
 
-  async #undo(before: Given, kept: Given) {
-    try {
-      const body = { ...before, version: kept.version, drillVersion: kept.drillVersion ?? 0, scope: 'all' as const }
-      await ask(api.PUT('/api/assignments/{id}', { params: { path: { id: before.id } }, body }))
-      await this.#client.invalidateQueries()
-      toast(`${before.name} is as it was.`)
-    } catch (e) {
-      toast((e as Error).message)
-    }
+  #putBack(before: Given, kept: Given) {
+    const body = { ...before, version: kept.version, drillVersion: kept.drillVersion ?? 0, scope: 'all' as const }
+    return ask(api.PUT('/api/assignments/{id}', { params: { path: { id: before.id } }, body }))
   }
 }

@@ -3,6 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
+  import Button from '../ui/Button.svelte'
 
   const act = new Act(useQueryClient())
   const away = createQuery(() => ({
@@ -10,11 +11,9 @@
     queryFn: () => ask(api.GET('/api/trainees', { params: { query: { archived: true } } })),
   }))
   const bringBack = (t: Schemas['Trainee']) =>
-    act.do(
-      t.id,
-      () => ask(api.POST('/api/trainees/{id}/restore', { params: { path: { id: t.id } } })),
-      `${t.name} is back.`,
-    )
+    act.do(t.id, () => ask(api.POST('/api/trainees/{id}/restore', { params: { path: { id: t.id } } })), {
+      said: `${t.name} is back.`,
+    })
 </script>
 
 {#if away.data?.length}
@@ -24,11 +23,8 @@
       {#each away.data as t (t.id)}
         <li class="flex items-center justify-between gap-3 border-b border-rope py-2">
           <a href="#/people/{t.id}">{t.name}</a>
-          <button
-            class="button"
-            disabled={act.busy !== ''}
-            onclick={() => bringBack(t)}
-            aria-label="Bring back {t.name}">Bring back</button>
+          <Button disabled={act.busy !== ''} onclick={() => bringBack(t)} aria-label="Bring back {t.name}"
+            >Bring back</Button>
         </li>
       {/each}
     </ul>

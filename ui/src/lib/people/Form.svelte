@@ -1,19 +1,20 @@
 <!-- Who somebody is: name, stance, skill to begin with, measures, schools, weeks. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
-  import { toast } from 'svelte-sonner'
+  import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
   import { bands } from '../format'
   import Choice from '../ui/Choice.svelte'
   import Problem from '../ui/Problem.svelte'
   import Body from './Body.svelte'
   import Weeks from './Weeks.svelte'
+  import Button from '../ui/Button.svelte'
 
   type Person = Schemas['Trainee']
   type Props = { person?: Person; whole?: boolean; onsaved: (person: Person) => void; onleave: () => void }
   let { person, whole = false, onsaved, onleave }: Props = $props()
 
-  const client = useQueryClient()
+  const act = new Act(useQueryClient())
   const beginning = createQuery(() => ({
     queryKey: ['beginning'],
     queryFn: () => ask(api.GET('/api/beginning')),
@@ -21,7 +22,6 @@
   }))
   // svelte-ignore state_referenced_locally -- a form begins with what there is
   let edited = $state<Person | null>(person ? $state.snapshot(person) : null)
-  let problem = $state('')
   $effect(() => {
     if (beginning.data && !edited) edited = { ...beginning.data.newcomer }
   })
@@ -29,16 +29,15 @@
   async function save(e: SubmitEvent) {
     e.preventDefault()
     const body = $state.snapshot(edited) as Person
-    try {
-      const kept = body.id
-        ? await ask(api.PUT('/api/trainees/{id}', { params: { path: { id: body.id } }, body }))
-        : await ask(api.POST('/api/trainees', { body }))
-      await client.invalidateQueries()
-      toast(`${kept.name} is saved.`)
-      onsaved(kept)
-    } catch (cause) {
-      problem = `${(cause as Error).message} Nothing was saved.`
-    }
+    const work = () =>
+      body.id
+        ? ask(api.PUT('/api/trainees/{id}', { params: { path: { id: body.id } }, body }))
+        : ask(api.POST('/api/trainees', { body }))
+    const kept = await act.do('save', work, {
+      said: ({ name }) => `${name} is saved.`,
+      unchanged: 'Nothing was saved.',
+    })
+    if (kept) onsaved(kept)
   }
 </script>
 
@@ -123,10 +122,10 @@
       <span class="label">Notes</span>
       <input class="input mt-1" maxlength="4000" bind:value={edited.notes} />
     </label>
-    <div class="md:col-span-2"><Problem text={problem} /></div>
+    <div class="md:col-span-2"><Problem text={act.problem} /></div>
     <div class="flex gap-2 pt-2">
-      <button class="button main">Save</button>
-      <button type="button" class="button" onclick={onleave}>Leave it</button>
+      <Button main>Save</Button>
+      <Button type="button" onclick={onleave}>Leave it</Button>
     </div>
   </form>
 {/if}

@@ -3,56 +3,47 @@
   import { useQueryClient } from '@tanstack/svelte-query'
   import { Dialog } from 'bits-ui'
   import { push } from 'svelte-spa-router'
-  import { toast } from 'svelte-sonner'
   import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
   import { count } from '../format'
+  import Button from '../ui/Button.svelte'
+  import Problem from '../ui/Problem.svelte'
 
   let { person }: { person: Schemas['Trainee'] } = $props()
-  const client = useQueryClient()
-  const act = new Act(client)
+  const act = new Act(useQueryClient())
   let erasing = $state(false)
   let name = $state('')
   let password = $state('')
-  let problem = $state('')
   const path = $derived({ params: { path: { id: person.id } } })
   const bringBack = () => ask(api.POST('/api/trainees/{id}/restore', path))
+  const stays = (rounds: number) => `${count(rounds, 'round')} ${rounds === 1 ? 'stays' : 'stay'}`
 
   async function archive() {
-    await act.do(
-      'archive',
-      () => ask(api.DELETE('/api/trainees/{id}', path)),
-      `${person.name} is archived; their rounds stay in the log.`,
-      bringBack,
-    )
+    await act.do('archive', () => ask(api.DELETE('/api/trainees/{id}', path)), {
+      said: `${person.name} is archived; their rounds stay in the log.`,
+      undo: bringBack,
+    })
     void push('/people')
   }
   async function erase(e: SubmitEvent) {
     e.preventDefault()
-    problem = ''
-    try {
-      const gone = await ask(api.POST('/api/trainees/{id}/erase', { ...path, body: { name, password } }))
-      await client.invalidateQueries()
-      toast(
-        `${person.name} is erased. ${count(gone.rounds, 'round')} ${gone.rounds === 1 ? 'stays' : 'stay'} in the log as counts, without a name.`,
-      )
-      void push('/people')
-    } catch (cause) {
-      problem = `${(cause as Error).message} Nothing was erased.`
-    }
+    const body = { name, password }
+    const gone = await act.do('erase', () => ask(api.POST('/api/trainees/{id}/erase', { ...path, body })), {
+      said: ({ rounds }) => `${person.name} is erased. ${stays(rounds)} in the log as counts, without a name.`,
+      unchanged: 'Nothing was erased.',
+    })
+    if (gone) void push('/people')
   }
 </script>
 
 <div class="mt-6 flex flex-wrap items-center gap-2 border-t border-rope pt-3">
   {#if person.archived}
-    <button
-      class="button"
-      disabled={act.busy !== ''}
-      onclick={() => act.do('back', bringBack, `${person.name} is back.`)}>Bring back</button>
+    <Button disabled={act.busy !== ''} onclick={() => act.do('back', bringBack, { said: `${person.name} is back.` })}
+      >Bring back</Button>
   {:else}
-    <button class="button" disabled={act.busy !== ''} onclick={archive}>Archive</button>
+    <Button disabled={act.busy !== ''} onclick={archive}>Archive</Button>
   {/if}
-  <button class="button quiet" onclick={() => (erasing = true)}>Erase for good</button>
+  <Button quiet onclick={() => (erasing = true)}>Erase for good</Button>
 </div>
 
 <Dialog.Root bind:open={erasing}>
@@ -80,10 +71,9 @@
             required
             autocomplete="current-password"
             bind:value={password} /></label>
-        {#if problem}<p class="mt-2 border-l-4 border-ink pl-3 font-semibold" role="alert">{problem}</p>{/if}
+        <Problem text={act.problem} />
         <div class="mt-4 flex gap-2">
-          <button class="button main">Erase for good</button><Dialog.Close class="button" type="button"
-            >Leave it</Dialog.Close>
+          <Button main>Erase for good</Button><Dialog.Close class="button" type="button">Leave it</Dialog.Close>
         </div>
       </form>
     </Dialog.Content>

@@ -3,6 +3,7 @@
   import type { Schemas } from '../api/client'
   import { dayNames } from '../format'
   import Choice from '../ui/Choice.svelte'
+  import Button from '../ui/Button.svelte'
 
   let { edited, beginning }: { edited: Schemas['Trainee']; beginning: Schemas['Beginning'] } = $props()
   const fromMonday = [1, 2, 3, 4, 5, 6, 0]
@@ -39,11 +40,12 @@
         <p class="label mb-1">Days</p>
         <div class="flex gap-1">
           {#each fromMonday as d (d)}
-            <button
+            <Button
               type="button"
-              class="button !min-h-10 !px-2.5 {weeks.days.includes(d) ? 'main' : ''}"
+              main={weeks.days.includes(d)}
+              class="!min-h-10 !px-2.5"
               aria-pressed={weeks.days.includes(d)}
-              onclick={() => toggle(d)}>{dayNames[d]}</button>
+              onclick={() => toggle(d)}>{dayNames[d]}</Button>
           {/each}
         </div>
       </div>

@@ -4,6 +4,7 @@
   import { api, ask, type Schemas } from '../api/client'
   import { percent } from '../format'
   import { WhatIf } from '../whatif.svelte'
+  import Button from './Button.svelte'
 
   type Props = {
     question: Schemas['DrillQuestion'] | null
@@ -84,19 +85,13 @@
             .differs}.
         </p>{/if}
       <div class="mt-2 flex flex-wrap gap-2">
-        {#if f.easier}<button
-            class="button !min-h-9 !py-0"
-            onclick={() => ontake(f.easier!.doc)}
-            aria-label="Easier: {f.easier.what}"
+        {#if f.easier}<Button small onclick={() => ontake(f.easier!.doc)} aria-label="Easier: {f.easier.what}"
             ><span class="text-soft">[</span>
-            {f.easier.what}: {percent(f.easier.clean)}, level {f.easier.level.toFixed(1)}</button
+            {f.easier.what}: {percent(f.easier.clean)}, level {f.easier.level.toFixed(1)}</Button
           >{/if}
-        {#if f.harder}<button
-            class="button !min-h-9 !py-0"
-            onclick={() => ontake(f.harder!.doc)}
-            aria-label="Harder: {f.harder.what}"
+        {#if f.harder}<Button small onclick={() => ontake(f.harder!.doc)} aria-label="Harder: {f.harder.what}"
             ><span class="text-soft">]</span>
-            {f.harder.what}: {percent(f.harder.clean)}, level {f.harder.level.toFixed(1)}</button
+            {f.harder.what}: {percent(f.harder.clean)}, level {f.harder.level.toFixed(1)}</Button
           >{/if}
         {#if others.length > 0}<label class="flex items-center gap-2 text-sm text-soft"
             >Beside <select class="input !min-h-9 !w-auto !py-0" bind:value={beside}

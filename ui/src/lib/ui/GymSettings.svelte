@@ -2,39 +2,37 @@
 <script lang="ts">
   import { useQueryClient } from '@tanstack/svelte-query'
   import { Dialog } from 'bits-ui'
-  import { toast } from 'svelte-sonner'
+  import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
   import { session } from '../session.svelte'
   import Choice from './Choice.svelte'
   import Figures from './Figures.svelte'
   import Problem from './Problem.svelte'
+  import Button from './Button.svelte'
 
   let { open = $bindable(false) }: { open: boolean } = $props()
-  const client = useQueryClient()
+  const act = new Act(useQueryClient())
   let gym = $state<Schemas['GymSettings'] | null>(null)
-  let problem = $state('')
+  let unread = $state('')
 
   $effect(() => {
     if (!open) return
-    problem = ''
+    act.problem = unread = ''
     ask(api.GET('/api/gym')).then(
       (g) => (gym = g),
-      (e: Error) => (problem = e.message),
+      (e: Error) => (unread = e.message),
     )
   })
 
   async function save(e: SubmitEvent) {
     e.preventDefault()
-    if (!gym) return
-    try {
-      gym = await ask(api.PUT('/api/gym', { body: $state.snapshot(gym) }))
+    const body = $state.snapshot(gym) as Schemas['GymSettings']
+    const work = async () => {
+      gym = await ask(api.PUT('/api/gym', { body }))
       await session.load()
-      await client.invalidateQueries()
-      toast('The gym is saved.')
-      open = false
-    } catch (cause) {
-      problem = `${(cause as Error).message} Nothing was saved.`
+      return gym
     }
+    if (await act.do('save', work, { said: 'The gym is saved.', unchanged: 'Nothing was saved.' })) open = false
   }
   const gate = [
     { field: 'clean', name: 'Clean, %', step: 1, factor: 100 },
@@ -101,14 +99,14 @@
           <p class="mt-1 text-sm text-soft">
             0.45, 0.32 and 0.17 s are assumed; between 0.17 and 0.32 s the cords suit combinations.
           </p>
-          <Problem text={problem} />
+          <Problem text={act.problem} />
           <div class="mt-4 flex gap-2">
-            <button class="button main">Save the gym</button>
+            <Button main>Save the gym</Button>
             <Dialog.Close class="button" type="button">Leave it</Dialog.Close>
           </div>
         </form>
       {:else}
-        <p class="mt-3">{problem || 'Reading…'}</p>
+        <p class="mt-3">{unread || 'Reading…'}</p>
       {/if}
     </Dialog.Content>
   </Dialog.Portal>

@@ -1,6 +1,7 @@
 <!-- What a page says while it loads, when it is empty, and when something went wrong. -->
 <script lang="ts">
   import type { Snippet } from 'svelte'
+  import Button from './Button.svelte'
   let {
     title,
     text = '',
@@ -13,7 +14,7 @@
   <p class="text-xl font-bold">{title}</p>
   {#if text}<p class="mt-1 text-soft">{text}</p>{/if}
   <div class="mt-4 flex flex-wrap gap-2">
-    {#if again}<button class="button" onclick={again}>Try again</button>{/if}
+    {#if again}<Button onclick={again}>Try again</Button>{/if}
     {@render children?.()}
   </div>
 </div>

@@ -6,6 +6,7 @@
   import { session } from '../session.svelte'
   import GymSettings from './GymSettings.svelte'
   import Mark from './Mark.svelte'
+  import Button from './Button.svelte'
 
   let { children }: { children: Snippet } = $props()
   let help = $state(false)
@@ -43,13 +44,14 @@
 </script>
 
 <svelte:window onkeydown={keys} />
-<a
+<Button
   href="#main"
-  class="button main sr-only focus:not-sr-only focus:absolute focus:z-10"
+  main
+  class="sr-only focus:not-sr-only focus:absolute focus:z-10"
   onclick={(e) => {
     e.preventDefault()
     document.getElementById('main')?.focus()
-  }}>To the page</a>
+  }}>To the page</Button>
 <header class="border-b-2 border-ink print:hidden">
   <div class="mx-auto flex max-w-[76rem] flex-wrap items-center gap-x-6 px-4 sm:px-6">
     <a href="#/" class="flex items-center gap-2 py-2 no-underline" aria-label="Melodromos, today">
@@ -66,10 +68,10 @@
       {/each}
     </nav>
     <div class="ml-auto flex items-center gap-1 text-sm">
-      <button class="button quiet" onclick={() => (gym = true)} aria-label="Gym: units, borders and schools"
-        ><span class="max-lg:hidden">{session.me?.gym}</span><span class="lg:hidden">Gym</span></button>
-      <button class="button quiet" onclick={() => (help = true)} aria-label="Keys">?</button>
-      <button class="button quiet" onclick={() => session.signOut()}>Sign out</button>
+      <Button quiet onclick={() => (gym = true)} aria-label="Gym: units, borders and schools"
+        ><span class="max-lg:hidden">{session.me?.gym}</span><span class="lg:hidden">Gym</span></Button>
+      <Button quiet onclick={() => (help = true)} aria-label="Keys">?</Button>
+      <Button quiet onclick={() => session.signOut()}>Sign out</Button>
     </div>
   </div>
 </header>

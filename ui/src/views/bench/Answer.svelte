@@ -5,6 +5,7 @@
   import { length } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
   import type { Desk } from './desk.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   type Change = Schemas['Change']
   let { desk, a }: { desk: Desk; a: Schemas['Sheet'] } = $props()
@@ -36,16 +37,13 @@
       {#if c.what === 'bagLength'}
         <span class="self-center text-sm text-soft">or hang a bag of {length(c.to, units)}: {c.reason}</span>
       {:else}
-        <button class="button" title={c.reason} onclick={() => take(c)}>{told(c)}</button>
+        <Button title={c.reason} onclick={() => take(c)}>{told(c)}</Button>
       {/if}
     {/each}
     {#if cords.length > 0}
-      <button
-        class="button"
-        title={cords[0]!.reason}
-        onclick={() => desk.set(cords.map((c) => ({ field: c.what, to: c.to })))}>
+      <Button title={cords[0]!.reason} onclick={() => desk.set(cords.map((c) => ({ field: c.what, to: c.to })))}>
         {a.tempo > a.fastest ? 'Wind both cords up' : 'Let both cords out'}
-      </button>
+      </Button>
     {/if}
   </div>
 {/if}

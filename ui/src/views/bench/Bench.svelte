@@ -3,8 +3,8 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { replace, router } from 'svelte-spa-router'
-  import { toast } from 'svelte-sonner'
   import { untrack } from 'svelte'
+  import { Act } from '../../lib/act.svelte'
   import { api, ask, type Schemas } from '../../lib/api/client'
   import SideView from '../../lib/bench/SideView.svelte'
   import { session } from '../../lib/session.svelte'
@@ -16,19 +16,19 @@
   import Does from './Does.svelte'
   import Head from './Head.svelte'
   import Measures from './Measures.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
-  const client = useQueryClient()
+  const act = new Act(useQueryClient())
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
   const desk = new Desk()
-  let problem = $state('')
   const a = $derived(desk.whatIf.answer)
   const query = () => new URLSearchParams(router.querystring ?? '')
 
   $effect(() => {
     const id = params.id
     void router.querystring
-    problem = ''
+    act.problem = ''
     untrack(() => void desk.load(id, query()))
   })
   $effect(() => {
@@ -45,41 +45,35 @@
   })
 
   async function save() {
-    problem = ''
     const before = $state.snapshot(desk.saved) as Schemas['Rig'] | null
-    try {
-      const kept = await desk.save()
-      await client.invalidateQueries()
-      if (before) {
-        toast(`${kept.name} is saved.`, { action: { label: 'Undo', onClick: () => void undo(before) } })
-        return
-      }
-      toast(`${kept.name} is saved.`)
-      // The first speed bag of a gym leads on to the first drill.
-      const drills = await ask(api.GET('/api/drills'))
-      const first = drills.length === 0 && kept.doc.kind === 'speed'
-      void replace(first ? `/drills/new?rig=${kept.id}` : `/bags/${kept.id}`)
-    } catch (e) {
-      problem = `${(e as Error).message} Nothing was saved.`
-    }
+    const kept = await act.do('save', () => desk.save(), {
+      said: ({ name }) => `${name} is saved.`,
+      undo: before ? () => back(before) : undefined,
+      undone: `${desk.name} is as it was.`,
+      unchanged: 'Nothing was saved.',
+    })
+    if (!kept || before) return
+    // The first speed bag of a gym leads on to the first drill.
+    const drills = await ask(api.GET('/api/drills'))
+    const first = drills.length === 0 && kept.doc.kind === 'speed'
+    void replace(first ? `/drills/new?rig=${kept.id}` : `/bags/${kept.id}`)
   }
-  async function undo(before: Schemas['Rig']) {
-    if (!desk.saved) return
-    desk.keep({ ...before, version: desk.saved.version })
-    await save()
+  function back(before: Schemas['Rig']) {
+    desk.keep({ ...before, version: desk.saved?.version ?? before.version })
+    return desk.save()
   }
 </script>
 
 <svelte:head><title>{desk.name || 'New bag'} · Melodromos</title></svelte:head>
 {#if desk.trouble}
   <Notice title="This bag could not be read" text={desk.trouble} again={() => desk.load(params.id, query())}>
-    <a class="button" href="#/bags">To the bags</a>
+    <Button href="#/bags">To the bags</Button>
   </Notice>
 {:else if desk.reading}
   <Notice title="Reading the bag…" />
 {:else}
   <Head {desk} people={people.data ?? []} onsave={save} />
-  <Problem text={problem} />
+  <Problem text={act.problem} />
   {#if a}<Answer {desk} {a} />{/if}
   <Problem text={desk.refused('launch') ? '' : (desk.whatIf.refusal?.message ?? '')} />
   <div class="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[25rem_1fr] lg:grid-rows-[auto_1fr]">

@@ -6,6 +6,7 @@
   import { session } from '../../lib/session.svelte'
   import Choice from '../../lib/ui/Choice.svelte'
   import type { Desk } from './desk.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   type Props = { desk: Desk; people: Schemas['Trainee'][]; onsave: () => void }
   let { desk, people, onsave }: Props = $props()
@@ -40,15 +41,14 @@
   {/if}
   <div class="ml-auto flex flex-wrap gap-2">
     {#if desk.saved && known}
-      <a class="button max-sm:!hidden" href="#/cards/{desk.saved.id}/{desk.traineeId}">Setting card</a>
+      <Button class="max-sm:!hidden" href="#/cards/{desk.saved.id}/{desk.traineeId}">Setting card</Button>
     {/if}
     {#if !desk.isNew}
-      <button class="button" disabled={!desk.changed} onclick={() => desk.saved && desk.keep(desk.saved)}
-        >Put back</button>
+      <Button disabled={!desk.changed} onclick={() => desk.saved && desk.keep(desk.saved)}>Put back</Button>
     {/if}
-    <button class="button main" disabled={!desk.changed} onclick={onsave}>
+    <Button main disabled={!desk.changed} onclick={onsave}>
       {desk.isNew ? 'Save this bag' : 'Save measures'}
-    </button>
+    </Button>
   </div>
 </div>
 {#if desk.isNew}

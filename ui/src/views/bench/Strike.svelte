@@ -9,6 +9,7 @@
   import Field from '../../lib/ui/Field.svelte'
   import TempoTable from '../../lib/ui/TempoTable.svelte'
   import type { Desk } from './desk.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { desk, a }: { desk: Desk; a: Schemas['Sheet'] } = $props()
   const units = $derived(session.units)
@@ -101,7 +102,6 @@
   caption={`Tempos within reach by ${counts.by}, a minute`}
   onchoose={(n) => (desk.rebounds = n)} />
 {#if speedBag && desk.saved}
-  <button class="button mt-4" disabled={!a.feasible || desk.changed || behind} onclick={drill}
-    >Make a drill of this</button>
+  <Button class="mt-4" disabled={!a.feasible || desk.changed || behind} onclick={drill}>Make a drill of this</Button>
   {#if desk.changed}<p class="mt-1 text-sm text-soft">Save the measures first.</p>{/if}
 {/if}

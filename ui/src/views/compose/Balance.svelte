@@ -3,6 +3,7 @@
   import type { Schemas } from '../../lib/api/client'
   import { ms } from '../../lib/format'
   import type { Sheet } from './sheet.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { sheet, c, kind }: { sheet: Sheet; c: Schemas['Line']; kind: string } = $props()
   const rows = $derived([
@@ -21,11 +22,12 @@
 </script>
 
 {#snippet step(sign: string, name: string, move: number, to: number)}
-  <button
-    class="button quiet !min-h-8"
+  <Button
+    quiet
+    small
     aria-label="Move {move + 1} a return {name}"
     disabled={to === 0}
-    onclick={() => sheet.count(sheet.before(move), to)}>{sign}</button>
+    onclick={() => sheet.count(sheet.before(move), to)}>{sign}</Button>
 {/snippet}
 
 <section aria-label="Balance">

@@ -20,6 +20,7 @@
   import { Sheet } from './sheet.svelte'
   import Worked from './Worked.svelte'
   import Written from './Written.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const sheet = new Sheet(useQueryClient())
@@ -71,11 +72,11 @@
 <svelte:head><title>Combination · Melodromos</title></svelte:head>
 {#if sheet.desk.trouble}
   <Notice title="This drill could not be read" text={sheet.desk.trouble} again={open}>
-    <a class="button" href="#/drills">To the drills</a>
+    <Button href="#/drills">To the drills</Button>
   </Notice>
 {:else if missing}
   <Notice title="A combination needs a bag and somebody." text={missing.text}>
-    <a class="button" href={missing.to}>{missing.link}</a>
+    <Button href={missing.to}>{missing.link}</Button>
   </Notice>
 {:else if !drill || !sheet.doc}
   <Notice title="Reading the drill…" />
@@ -107,15 +108,15 @@
       ontake={(next) => sheet.replace(next as Line)} />
     {#each c.cautions as caution (caution)}<div class="mt-2"><Caution>{caution}</Caution></div>{/each}
     <div class="mt-2 flex flex-wrap gap-2">
-      <button class="button" disabled={preview.playing} onclick={() => preview.play(c)}>
+      <Button disabled={preview.playing} onclick={() => preview.play(c)}>
         {preview.playing ? 'Playing…' : 'Hear it'}
-      </button>
-      <button class="button" onclick={() => sheet.turn('mirror')} title={c.mirror}>
+      </Button>
+      <Button onclick={() => sheet.turn('mirror')} title={c.mirror}>
         Mirror <span class="text-soft">M</span>
-      </button>
-      <button class="button" onclick={() => sheet.turn('counterpart')} title={c.counterpart}>
+      </Button>
+      <Button onclick={() => sheet.turn('counterpart')} title={c.counterpart}>
         Counterpart <span class="text-soft">C</span>
-      </button>
+      </Button>
       <span class="self-center text-sm text-soft">Counterpart: {c.counterpart}</span>
     </div>
     <div class="mt-5 grid gap-x-8 gap-y-6 lg:grid-cols-3">

@@ -5,6 +5,7 @@
   import { length, ms, speed } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
   import type { Sheet } from './sheet.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { sheet, c }: { sheet: Sheet; c: Schemas['Line'] } = $props()
   const units = $derived(session.units)
@@ -71,7 +72,7 @@
             {#each m.offers.filter((o) => !inCords(o)) as o (o.what)}
               {@const offer = taking(m.i, o)}
               {#if offer}
-                <button class="button !min-h-8 !px-2 !py-0 text-sm" onclick={offer.take}>{offer.text}</button>
+                <Button small onclick={offer.take}>{offer.text}</Button>
               {:else}
                 <span class="text-sm text-soft">{labelOf(o.what)}: {valueOf(o.what, o.to, units)}</span>
               {/if}

@@ -3,6 +3,7 @@
   import type { Schemas } from '../../lib/api/client'
   import { kinds } from '../../lib/bench/kinds.svelte'
   import type { Sheet } from './sheet.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   type Props = {
     sheet: Sheet
@@ -31,9 +32,9 @@
     </select>
   </label>
   <div class="ml-auto flex flex-wrap gap-2">
-    <button class="button" disabled={sheet.past.length === 0} onclick={() => sheet.undo()}>Undo</button>
-    <button class="button" disabled={sheet.future.length === 0} onclick={() => sheet.redo()}>Redo</button>
-    <button class="button" disabled={cannot} onclick={() => onsave(false)}>Save</button>
-    <button class="button main" disabled={cannot} onclick={() => onsave(true)}>Save and run</button>
+    <Button disabled={sheet.past.length === 0} onclick={() => sheet.undo()}>Undo</Button>
+    <Button disabled={sheet.future.length === 0} onclick={() => sheet.redo()}>Redo</Button>
+    <Button disabled={cannot} onclick={() => onsave(false)}>Save</Button>
+    <Button main disabled={cannot} onclick={() => onsave(true)}>Save and run</Button>
   </div>
 </div>

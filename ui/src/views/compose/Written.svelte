@@ -3,6 +3,7 @@
   import { upper } from '../../lib/format'
   import LineInput from '../../lib/ui/LineInput.svelte'
   import type { Sheet } from './sheet.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { sheet }: { sheet: Sheet } = $props()
   const c = $derived(sheet.composed)
@@ -34,10 +35,8 @@
 </div>
 <div class="mt-1 flex flex-wrap gap-1" aria-label="Moves to pick">
   {#each c?.picks ?? [] as m (m.text)}
-    <button
-      class="button !min-h-9 !px-2 !py-0 {look(m.text, m.strike)}"
-      aria-label={signs[m.text] ?? m.text}
-      onclick={() => sheet.pick(m.text)}>{m.text}</button>
+    <Button small class={look(m.text, m.strike)} aria-label={signs[m.text] ?? m.text} onclick={() => sheet.pick(m.text)}
+      >{m.text}</Button>
   {/each}
 </div>
 {#if c && c.flush.length > 0}

@@ -9,6 +9,7 @@
   import Fit from '../../lib/ui/Fit.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import type { Sheet } from './sheet.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   type Props = { sheet: Sheet; p: Schemas['Answer']; stance: string; name: string; people: Schemas['Trainee'][] }
   let { sheet, p, stance, name, people }: Props = $props()
@@ -41,7 +42,7 @@
 {#if p.change.length > 0}
   <div class="mt-2 flex flex-wrap gap-2">
     {#each p.change.filter((c) => c.what === 'rebounds' || c.what === 'tempo') as c (c.what)}
-      <button class="button" title={c.reason} onclick={() => sheet.set({ [c.what]: c.to })}>{told(c)}</button>
+      <Button title={c.reason} onclick={() => sheet.set({ [c.what]: c.to })}>{told(c)}</Button>
     {/each}
   </div>
 {:else}

@@ -12,6 +12,7 @@
   import ComesTo from './ComesTo.svelte'
   import { Sheet } from './sheet.svelte'
   import Who from './Who.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
@@ -45,11 +46,11 @@
 <svelte:head><title>Drill · Melodromos</title></svelte:head>
 {#if sheet.desk.trouble}
   <Notice title="This drill could not be read" text={sheet.desk.trouble} again={open}>
-    <a class="button" href="#/drills">To the drills</a>
+    <Button href="#/drills">To the drills</Button>
   </Notice>
 {:else if bagless}
   <Notice title="A drill needs a bag." text="Measure one as it hangs; that decides which tempos there are.">
-    <a class="button main" href="#/bags/new">Add a bag</a>
+    <Button main href="#/bags/new">Add a bag</Button>
   </Notice>
 {:else if !drill || !sheet.doc}
   <Notice title="Reading the drill…" />
@@ -71,8 +72,8 @@
       <Problem text={sheet.desk.problem} />
       <ForWhom desk={sheet.desk} />
       <div class="mt-4 flex flex-wrap gap-2">
-        <button class="button main" disabled={cannot} onclick={() => sheet.save(true)}>Save and run</button>
-        <button class="button" disabled={cannot} onclick={() => sheet.save(false)}>Save</button>
+        <Button main disabled={cannot} onclick={() => sheet.save(true)}>Save and run</Button>
+        <Button disabled={cannot} onclick={() => sheet.save(false)}>Save</Button>
       </div>
     </section>
     <section class="order-1 min-w-0 lg:order-2" aria-label="What it comes to">

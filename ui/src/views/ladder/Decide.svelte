@@ -1,6 +1,7 @@
 <!-- What the coach does with the rung at hand: run it, change it, hold it, skip it, each but the first with a reason. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
+  import Button from '../../lib/ui/Button.svelte'
 
   type Choice = Schemas['Decision']['choice']
   type Props = {
@@ -26,17 +27,14 @@
 </script>
 
 <div class="flex max-w-md flex-wrap gap-2 lg:justify-end">
-  <button class="button main" disabled={!!proposal.barred || busy} onclick={() => ondecide('accept', '')}
-    >Run it</button>
-  <button class="button" disabled={!!proposal.barred || busy} onclick={() => (choosing = 'change')}>
-    Change it first…
-  </button>
+  <Button main disabled={!!proposal.barred || busy} onclick={() => ondecide('accept', '')}>Run it</Button>
+  <Button disabled={!!proposal.barred || busy} onclick={() => (choosing = 'change')}>Change it first…</Button>
   {#if proposal.move === 'stay'}
-    <button class="button" disabled={busy} onclick={() => ondecide('goOn', '')}>Let it go on</button>
+    <Button disabled={busy} onclick={() => ondecide('goOn', '')}>Let it go on</Button>
   {:else}
-    <button class="button" disabled={busy} onclick={() => (choosing = 'hold')}>Hold…</button>
+    <Button disabled={busy} onclick={() => (choosing = 'hold')}>Hold…</Button>
   {/if}
-  <button class="button" disabled={busy} onclick={() => (choosing = 'skip')}>Skip…</button>
+  <Button disabled={busy} onclick={() => (choosing = 'skip')}>Skip…</Button>
   {#if choosing}
     <form class="w-full" onsubmit={decided}>
       <label class="block">
@@ -45,8 +43,8 @@
         <input class="input mt-1" maxlength="400" required autofocus bind:value={reason} />
       </label>
       <div class="mt-2 flex gap-2">
-        <button class="button main" disabled={busy}>{asked[choosing].press}</button>
-        <button type="button" class="button" onclick={() => (choosing = null)}>Leave it</button>
+        <Button main disabled={busy}>{asked[choosing].press}</Button>
+        <Button type="button" onclick={() => (choosing = null)}>Leave it</Button>
       </div>
     </form>
   {/if}

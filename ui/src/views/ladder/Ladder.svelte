@@ -10,6 +10,7 @@
   import Notice from '../../lib/ui/Notice.svelte'
   import Decide from './Decide.svelte'
   import Rung from './Rung.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   type Choice = Schemas['Decision']['choice']
   let { params }: { params: { id: string; kind: string } } = $props()
@@ -31,12 +32,10 @@
     }
     const body = { kind, rung: p.rung, choice, reason } as Schemas['Decision']
     const at = { params: { path: { id: params.id } }, body }
-    const next = await act.do(
-      choice,
-      () => ask(api.POST('/api/trainees/{id}/decisions', at)),
-      (next) =>
-        choice === 'hold' ? `${next.name} is held.` : `${choice === 'skip' ? 'Skipped. ' : ''}${next.name} is next.`,
-    )
+    const next = await act.do(choice, () => ask(api.POST('/api/trainees/{id}/decisions', at)), {
+      said: ({ name }) =>
+        choice === 'hold' ? `${name} is held.` : `${choice === 'skip' ? 'Skipped. ' : ''}${name} is next.`,
+    })
     return next !== undefined
   }
   const gate = $derived.by(() => {
@@ -58,7 +57,7 @@
 <svelte:head><title>Ladder · Melodromos</title></svelte:head>
 {#if ladder.isError}
   <Notice title="This ladder could not be read" text={ladder.error.message} again={() => ladder.refetch()}>
-    <a class="button" href="#/people/{params.id}">To the person</a>
+    <Button href="#/people/{params.id}">To the person</Button>
   </Notice>
 {:else if !l || !p}
   <Notice title="Reading the ladder…" />

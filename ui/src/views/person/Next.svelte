@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
   import Notice from '../../lib/ui/Notice.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   type Proposal = Schemas['Proposal']
   type Props = {
@@ -26,8 +27,8 @@
       <h1 class="text-4xl leading-tight font-extrabold tracking-tight">{next.name}, on the {next.rigName}.</h1>
       <p class="mt-2 max-w-prose text-lg">{next.why} {next.note}</p>
       <div class="mt-4 flex flex-wrap gap-2">
-        <button class="button main !px-8 !text-lg" disabled={busy} onclick={() => onrun(next)}>Run it</button>
-        <button class="button" disabled={busy} onclick={() => onrun(next, 'change')}>Change it first</button>
+        <Button main class="!px-8 !text-lg" disabled={busy} onclick={() => onrun(next)}>Run it</Button>
+        <Button disabled={busy} onclick={() => onrun(next, 'change')}>Change it first</Button>
       </div>
     </div>
     <dl class="flex gap-8">
@@ -44,6 +45,6 @@
   <p class="mt-2 max-w-prose text-lg">{bags[0]?.why}</p>
 {:else}
   <Notice title="No bag hangs here yet." text="What comes next is worked out for the bags of this gym.">
-    <a class="button main" href="#/bags/new">Add a bag</a>
+    <Button main href="#/bags/new">Add a bag</Button>
   </Notice>
 {/if}

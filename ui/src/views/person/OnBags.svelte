@@ -5,6 +5,7 @@
   import { percent } from '../../lib/format'
   import RungStrip from '../../lib/people/RungStrip.svelte'
   import { moves } from '../../lib/people/take'
+  import Button from '../../lib/ui/Button.svelte'
 
   type Proposal = Schemas['Proposal']
   type Props = { id: string; bags: Proposal[]; busy: boolean; onrun: (p: Proposal) => void }
@@ -33,11 +34,8 @@
           <p><b>{b.name}</b> <span class="text-soft">{told(b)}</span></p>
           <p class="text-sm text-soft">{b.why}</p>
         </div>
-        <button
-          class="button"
-          disabled={!!b.barred || busy}
-          onclick={() => onrun(b)}
-          aria-label="Run {b.name} on the {b.rigName}">Run it</button>
+        <Button disabled={!!b.barred || busy} onclick={() => onrun(b)} aria-label="Run {b.name} on the {b.rigName}"
+          >Run it</Button>
       </li>
     {/each}
   </ul>

@@ -15,6 +15,7 @@
   import Next from './Next.svelte'
   import OnBags from './OnBags.svelte'
   import Weeks from './Weeks.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const client = useQueryClient()
@@ -49,7 +50,7 @@
 <svelte:head><title>{t?.name ?? 'Person'} · Melodromos</title></svelte:head>
 {#if page.isError}
   <Notice title="This person could not be read" text={page.error.message} again={() => page.refetch()}>
-    <a class="button" href="#/people">To the people</a>
+    <Button href="#/people">To the people</Button>
   </Notice>
 {:else if !p || !t}
   <Notice title="Reading…" />
@@ -57,9 +58,9 @@
   <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
     <p class="label"><b class="text-base text-ink">{t.name}</b>{who}</p>
     <div class="flex flex-wrap gap-2">
-      <a class="button" href="#/people/{t.id}/tests">Tests</a>
-      <button class="button" onclick={() => (editing = !editing)}>Change</button>
-      <a class="button quiet" href="#/people">Everybody</a>
+      <Button href="#/people/{t.id}/tests">Tests</Button>
+      <Button onclick={() => (editing = !editing)}>Change</Button>
+      <Button quiet href="#/people">Everybody</Button>
     </div>
   </div>
   {#if editing}
@@ -67,7 +68,7 @@
     <PutAway person={t} />
   {:else}
     <Next next={p.next} bags={p.bags} busy={!!act.busy} onrun={run} />
-    <Spared trainee={t} cautions={p.cautions} />
+    <Spared trainee={t} cautions={p.cautions} signs={p.signs} />
     {#if p.bags.length > 0}<OnBags id={t.id} bags={p.bags} busy={!!act.busy} onrun={run} />{/if}
     <div class="mt-8 grid gap-10 lg:grid-cols-2">
       <Can trainee={t} figures={p.figures} />

@@ -1,6 +1,7 @@
 <!-- Serves the coach and the trainee right after the round: how it went, where it broke, what it was like. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { Act } from '../../lib/act.svelte'
   import { api, ask } from '../../lib/api/client'
   import { clockTime, count, countdown, day, markNames } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
@@ -9,6 +10,7 @@
   import Problem from '../../lib/ui/Problem.svelte'
   import Strikes from './Strikes.svelte'
   import Told from './Told.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const review = createQuery(() => ({
@@ -16,18 +18,13 @@
     queryFn: () => ask(api.GET('/api/runs/{id}/review', { params: { path: { id: params.id } } })),
   }))
   const r = $derived(review.data)
-  const client = useQueryClient()
-  let problem = $state('')
+  const act = new Act(useQueryClient())
 
-  async function remove(removed: boolean) {
-    problem = ''
-    try {
-      const at = { params: { path: { id: params.id } } }
-      await (removed ? ask(api.POST('/api/runs/{id}/remove', at)) : ask(api.POST('/api/runs/{id}/restore', at)))
-      await client.invalidateQueries()
-    } catch (e) {
-      problem = `${(e as Error).message} Nothing was changed.`
-    }
+  function remove(removed: boolean) {
+    const at = { params: { path: { id: params.id } } }
+    const work = () =>
+      removed ? ask(api.POST('/api/runs/{id}/remove', at)) : ask(api.POST('/api/runs/{id}/restore', at))
+    return act.do('remove', work, { unchanged: 'Nothing was changed.' })
   }
   const when = $derived(r?.startedAt ? `, ${day(r.startedAt, r.zone)} at ${clockTime(r.startedAt, r.zone)}` : '')
   const ended = $derived.by(() => {
@@ -48,7 +45,7 @@
 <svelte:head><title>Review · Melodromos</title></svelte:head>
 {#if review.isError}
   <Notice title="This round could not be read" text={review.error.message} again={() => review.refetch()}>
-    <a class="button" href="#/log">To the log</a>
+    <Button href="#/log">To the log</Button>
   </Notice>
 {:else if !r}
   <Notice title="Judging the round…" />
@@ -59,20 +56,20 @@
       <span>
         <strong>Removed from the log.</strong> It moves neither the ladder nor what is known of {r.run.trainee.name}.
       </span>
-      <button class="button" onclick={() => remove(false)}>Bring it back</button>
+      <Button onclick={() => remove(false)}>Bring it back</Button>
     </p>
   {/if}
-  <Problem text={problem} />
+  <Problem text={act.problem} />
   <div class="grid items-start gap-x-10 gap-y-4 lg:grid-cols-[1fr_auto]">
     <Told {r} />
     <div class="flex flex-wrap gap-2 lg:w-80 lg:justify-end">
       {#if r.run.assignmentId}
-        <a class="button main" href="#/run/{r.run.assignmentId}">Run it again</a>
-        <a class="button" href="#{editorOf(r.run.doc, r.run.assignmentId)}">Change one thing</a>
+        <Button main href="#/run/{r.run.assignmentId}">Run it again</Button>
+        <Button href="#{editorOf(r.run.doc, r.run.assignmentId)}">Change one thing</Button>
       {/if}
-      <a class="button quiet" href="#/log">To the log</a>
+      <Button quiet href="#/log">To the log</Button>
       {#if !r.run.removed}
-        <button class="button quiet" onclick={() => remove(true)}>Remove from the log</button>
+        <Button quiet onclick={() => remove(true)}>Remove from the log</Button>
       {/if}
     </div>
   </div>

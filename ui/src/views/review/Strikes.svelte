@@ -1,11 +1,14 @@
 <!-- Every strike of a round over its time, and the swing around the one that is chosen. -->
 <script lang="ts">
+  import ArrowLeft from '@lucide/svelte/icons/arrow-left'
+  import ArrowRight from '@lucide/svelte/icons/arrow-right'
   import type { Schemas } from '../../lib/api/client'
   import { countdown, ms, signedMs, verdicts } from '../../lib/format'
   import ErrorStrip from '../../lib/trace/ErrorStrip.svelte'
   import { faced, timelineMoves } from '../../lib/trace/geometry'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
   import Tables from './Tables.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { r }: { r: Schemas['Review'] } = $props()
   let picked = $state<number | null>(null)
@@ -54,8 +57,8 @@
 <section class="mt-4" aria-label="The swing around the chosen strike">
   <div class="flex flex-wrap items-center gap-3">
     <span class="flex gap-2">
-      <button class="button" onclick={() => move(-1)} aria-label="Strike before">←</button>
-      <button class="button" onclick={() => move(1)} aria-label="Strike after">→</button>
+      <Button onclick={() => move(-1)} aria-label="Strike before"><ArrowLeft size={20} /></Button>
+      <Button onclick={() => move(1)} aria-label="Strike after"><ArrowRight size={20} /></Button>
     </span>
     <p class="font-semibold" aria-live="polite">{told}</p>
   </div>

@@ -7,6 +7,7 @@
   import SwayPicture from '../../lib/run/SwayPicture.svelte'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
   import type { Floor } from './floor.svelte'
+  import Problem from '../../lib/ui/Problem.svelte'
   import Pads from './Pads.svelte'
 
   type Props = { floor: Floor; run: Schemas['Run']; marks: Schemas['MarkIn']['kind'][] }
@@ -86,9 +87,8 @@
         {span}
         axis={false} />
     </div>
-    {#if trouble}
-      <p class="border-l-4 border-ink pl-3 font-semibold" role="alert">{trouble}</p>
-    {:else if round.phase === 'paused'}
+    <Problem text={trouble} />
+    {#if !trouble && round.phase === 'paused'}
       <p class="text-lg text-soft">
         Paused at {countdown(round.left)} to go. Space goes on, Escape stops and keeps the hits.
       </p>

@@ -7,7 +7,9 @@
   import Caution from '../../lib/ui/Caution.svelte'
   import Mark from '../../lib/ui/Mark.svelte'
   import type { Floor, Ready } from './floor.svelte'
+  import Problem from '../../lib/ui/Problem.svelte'
   import Recording from './Recording.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { floor, ready, id }: { floor: Floor; ready: Ready; id: string } = $props()
   const { drill, trainee, rig, preview, outlook } = $derived(ready)
@@ -23,7 +25,7 @@
   <header class="flex items-center gap-3">
     <Mark size={36} />
     <p class="text-soft">Ready for the floor</p>
-    <a class="button ml-auto" href="#/">Leave</a>
+    <Button class="ml-auto" href="#/">Leave</Button>
   </header>
   <div class="grid items-end gap-x-10 gap-y-3 lg:grid-cols-[1fr_auto]">
     <div>
@@ -73,14 +75,10 @@
   <div class="grid gap-x-10 gap-y-3 md:grid-cols-[1fr_auto]">
     <Recording {floor} {preview} {id} />
     <div class="flex flex-col items-stretch gap-2 self-end md:row-span-2">
-      <button class="button main min-h-16! px-12! text-2xl!" disabled={cannot} onclick={() => floor.start(id)}>
-        Start
-      </button>
+      <Button main class="min-h-16! px-12! text-2xl!" disabled={cannot} onclick={() => floor.start(id)}>Start</Button>
       <p class="text-center text-sm text-soft">or Space</p>
     </div>
   </div>
   <div class="max-w-prose"><Caution>{preview.before.join(' ')}</Caution></div>
-  {#if floor.round.problem}
-    <p class="border-l-4 border-ink pl-3 font-semibold" role="alert">{floor.round.problem}</p>
-  {/if}
+  <Problem text={floor.round.problem} />
 </div>

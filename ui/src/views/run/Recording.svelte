@@ -7,6 +7,7 @@
   import { session } from '../../lib/session.svelte'
   import Choice from '../../lib/ui/Choice.svelte'
   import type { Band, Floor, Source } from './floor.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { floor, preview, id }: { floor: Floor; preview: Schemas['Answer']; id: string } = $props()
   const names: Record<Plays, string> = {
@@ -61,9 +62,9 @@
         Send hits to <code class="font-semibold break-all">{location.origin}/api/intake/{key}</code>
       </p>
     {:else}
-      <button class="button mt-1" onclick={() => floor.round.prepare(id, 'device', floor.plays)}>
+      <Button class="mt-1" onclick={() => floor.round.prepare(id, 'device', floor.plays)}>
         Make the key for this round
-      </button>
+      </Button>
     {/if}
     <p class="mt-1 text-sm text-soft">
       {key ? 'The key is for this round alone. Join the sensor, then start.' : ''} None at hand?

@@ -9,6 +9,7 @@
   import { Floor, readied } from './floor.svelte'
   import Live from './Live.svelte'
   import ReadyPage from './Ready.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const client = useQueryClient()
@@ -63,7 +64,7 @@
   {#if ready.isError}
     <div class="p-6">
       <Notice title="This drill cannot be run" text={ready.error.message} again={() => ready.refetch()}>
-        <a class="button" href="#/">To today</a>
+        <Button href="#/">To today</Button>
       </Notice>
     </div>
   {:else if !floor.ready}

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { onDestroy } from 'svelte'
+  import { Act } from '../../lib/act.svelte'
   import { api, ask, type Schemas } from '../../lib/api/client'
   import { Trial } from '../../lib/people/trial.svelte'
   import Choice from '../../lib/ui/Choice.svelte'
@@ -9,9 +10,10 @@
   import Problem from '../../lib/ui/Problem.svelte'
   import Found from './Found.svelte'
   import Pad from './Pad.svelte'
+  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
-  const client = useQueryClient()
+  const act = new Act(useQueryClient())
   const person = createQuery(() => ({
     queryKey: ['trainee', params.id],
     queryFn: () => ask(api.GET('/api/trainees/{id}', { params: { path: { id: params.id } } })),
@@ -41,7 +43,6 @@
   let test = $state<Test>('alternate')
   let fists = $state(false)
   let result = $state<Schemas['TestResult'] | null>(null)
-  let problem = $state('')
   const trial = new Trial()
   onDestroy(() => trial.stop())
   const about = $derived(tests.find((t) => t.value === test)!)
@@ -51,20 +52,16 @@
   function choose(next: Test) {
     test = next
     result = null
-    problem = ''
+    act.problem = ''
   }
   async function start() {
     if (!plan.data) return
     choose(test)
     const taps = await trial.run(test, plan.data)
     if (!taps) return
-    try {
-      const body = { test, taps, fists: rate && fists }
-      result = await ask(api.POST('/api/trainees/{id}/tests', { params: { path: { id: params.id } }, body }))
-      await client.invalidateQueries({ queryKey: ['person', params.id] })
-    } catch (e) {
-      problem = `${(e as Error).message} Nothing was kept.`
-    }
+    const at = { params: { path: { id: params.id } }, body: { test, taps, fists: rate && fists } }
+    const work = () => ask(api.POST('/api/trainees/{id}/tests', at))
+    result = (await act.do('test', work, { unchanged: 'Nothing was kept.' })) ?? null
   }
   function key(e: KeyboardEvent) {
     if (idle || e.repeat) return
@@ -79,7 +76,7 @@
 <svelte:head><title>Tests · Melodromos</title></svelte:head>
 {#if person.isError}
   <Notice title="This person could not be read" text={person.error.message} again={() => person.refetch()}>
-    <a class="button" href="#/people">To the people</a>
+    <Button href="#/people">To the people</Button>
   </Notice>
 {:else if person.data && plan.data}
   <p class="label"><a href="#/people/{params.id}">{person.data.name}</a></p>
@@ -107,14 +104,14 @@
             ? 'Gloves on a padded tablet, or somebody tapping along: it is taken as it is.'
             : 'Fingers are not fists: they only say what fists cannot beat.'} />
       {/if}
-      <Problem text={problem} />
+      <Problem text={act.problem} />
       {#if result}<Found {result} />{/if}
     </div>
     <div class="bg-sheet p-4">
       {#if idle}
-        <button class="button main h-[min(56vh,34rem)] w-full !text-5xl" onclick={start}>
-          {result || problem ? 'Again' : 'Start'}
-        </button>
+        <Button main class="h-[min(56vh,34rem)] w-full !text-5xl" onclick={start}>
+          {result || act.problem ? 'Again' : 'Start'}
+        </Button>
       {:else}
         <Pad {trial} sides={test === 'alternate'} />
       {/if}
