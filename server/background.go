@@ -7,6 +7,7 @@ import (
 
 	"melodromos/core/run"
 	"melodromos/ledger"
+	"melodromos/server/watch"
 	"melodromos/standin"
 )
 
@@ -21,7 +22,7 @@ func (s *Server) stopAbandoned(ctx context.Context) error {
 		if err != nil {
 			return err
 		}
-		s.live.send(row.ID, feed{Kind: "state", State: string(run.Stopped)})
+		s.live.Send(row.ID, watch.Message{Kind: "state", State: string(run.Stopped)})
 	}
 	return nil
 }

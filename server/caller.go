@@ -10,6 +10,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/words"
+	"melodromos/server/door"
 	"melodromos/store"
 )
 
@@ -68,7 +69,7 @@ func (s *Server) caller(ctx context.Context) (caller, error) {
 	if until := s.sessions.Deadline(ctx); time.Until(until) < s.idle-s.idle/720 { // written an hour apart, not at every request
 		s.sessions.SetDeadline(ctx, time.Now().Add(s.idle))
 	}
-	return caller{coach, row, gym, stopper(ctx), ctx}, err
+	return caller{coach, row, gym, door.Stopper(ctx), ctx}, err
 }
 
 // internal hides a refusal of what is stored from whoever asked: it is no fault of theirs.

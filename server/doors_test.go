@@ -13,6 +13,7 @@ import (
 	"github.com/coder/websocket"
 
 	"melodromos/account"
+	"melodromos/server/door"
 )
 
 // With the database down every route says so, and sign-in never that the password is wrong.
@@ -97,51 +98,16 @@ func TestLiveFeedEndsWithTheSession(t *testing.T) {
 	}
 }
 
-// The calculator leaves a processor to the others, and nobody's questions take all of it.
+// Whoever has asked the calculator too much is put off, by the address that stands behind the proxy.
 func TestCalculatorGate(t *testing.T) {
 	s := newSite(t, behind)
 	u := s.stranger(t)
-	g := s.calcGate
-	a, leave, _ := g.enter("a")
-	for range askedAtOnce - 1 {
-		if _, _, why := g.enter("a"); why != "" {
-			t.Fatal(why)
-		}
-	}
-	if _, _, why := g.enter("a"); !strings.Contains(why, "at once") {
-		t.Errorf("one more at once: %q", why)
-	}
-	if _, _, why := g.enter("b"); why != "" {
-		t.Errorf("from elsewhere: %q", why)
-	}
-	leave()
-	for range 2 { // all of it, and as much again: it is not got back while this test goes on
-		a.budget.ReserveN(time.Now(), stretch)
-	}
-	if _, _, why := g.enter("a"); !strings.Contains(why, "too long") {
-		t.Errorf("after ten seconds of computing: %q", why)
-	}
 	if status, _, out := u.do("POST", "/api/calc/returns", `{}`, "X-Forwarded-For", "a"); status != 422 {
 		t.Errorf("a source that is no address is the proxy's own: %d %s", status, out)
 	}
-	g.known[network("203.0.113.7")] = a
+	s.gate.Spend(door.Network("203.0.113.7"))
 	if status, header, out := u.do("POST", "/api/calc/returns", `{}`, "X-Forwarded-For", "203.0.113.7"); status != 429 || header.Get("Retry-After") == "" {
 		t.Errorf("a source without budget: %d %s", status, out)
-	}
-	_, err := g.compute(ctx, func(ctx context.Context) ([]byte, error) {
-		if until, ok := ctx.Deadline(); !ok || time.Until(until) > longest {
-			t.Error("there is no end to it")
-		}
-		<-ctx.Done()
-		return nil, ctx.Err()
-	})
-	if !errors.Is(err, errTooLong) {
-		t.Errorf("a question without an end: %v", err)
-	}
-	gone, cancel := context.WithCancel(ctx)
-	cancel()
-	if _, err := g.compute(gone, func(context.Context) ([]byte, error) { return nil, errors.New("was asked") }); err == nil || err.Error() == "was asked" {
-		t.Errorf("a question that nobody waits for: %v", err)
 	}
 }
 

@@ -12,6 +12,7 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/run"
 	"melodromos/ledger"
+	"melodromos/server/watch"
 	"melodromos/standin"
 	"melodromos/store"
 )
@@ -181,15 +182,15 @@ func (s *Server) keep(gym *store.Gym, row store.Run, in Batch) (Kept, error) {
 		return Kept{}, err
 	}
 	if added > 0 {
-		s.live.send(row.ID, feed{Kind: "hits", Hits: shown})
+		s.live.Send(row.ID, watch.Message{Kind: "hits", Hits: shown})
 	}
 	return Kept{added, run.State(row.State), clockOf(row)}, nil
 }
 
 // hitsOf reads the hits of a batch, and as the watchers of the run are told of them.
-func hitsOf(in Batch, row store.Run, now time.Time) ([]store.Hit, []feedHit, error) {
+func hitsOf(in Batch, row store.Run, now time.Time) ([]store.Hit, []watch.Hit, error) {
 	hits := make([]store.Hit, 0, len(in.Hits))
-	shown := make([]feedHit, 0, len(in.Hits))
+	shown := make([]watch.Hit, 0, len(in.Hits))
 	for _, h := range in.Hits {
 		if (h.At == nil) == (h.Ago == nil) {
 			return nil, nil, huma.Error422UnprocessableEntity("hits: expected either at or ago of each hit", &huma.ErrorDetail{Location: "body.hits", Message: "expected either at or ago"})
@@ -205,7 +206,7 @@ func hitsOf(in Batch, row store.Run, now time.Time) ([]store.Hit, []feedHit, err
 			hit.Hand = &hand
 		}
 		hits = append(hits, hit)
-		shown = append(shown, feedHit{hit.AtUS, string(h.Hand), h.Launch})
+		shown = append(shown, watch.Hit{At: hit.AtUS, Hand: string(h.Hand), Launch: h.Launch})
 	}
 	return hits, shown, nil
 }

@@ -4,7 +4,6 @@ import (
 	"encoding/json"
 	"errors"
 	"net/http"
-	"sync"
 	"time"
 
 	"github.com/coder/websocket"
@@ -13,73 +12,6 @@ import (
 
 	"melodromos/store"
 )
-
-// feed is a message to the screens that watch a run.
-type feed struct {
-	Kind  string    `json:"kind"` // "hits" or "state"
-	Hits  []feedHit `json:"hits,omitempty"`
-	State string    `json:"state,omitempty"`
-}
-
-type feedHit struct {
-	At     int64    `json:"at"`
-	Hand   string   `json:"hand,omitempty"`
-	Launch *float64 `json:"launch,omitempty"`
-}
-
-// hub passes messages on to the watchers of each run. A watcher that does not keep up misses messages; the review does not.
-type hub struct {
-	mu       sync.Mutex
-	watchers map[string]map[chan feed]bool
-	closed   bool
-}
-
-func newHub() *hub { return &hub{watchers: map[string]map[chan feed]bool{}} }
-
-func (h *hub) watch(run string) (<-chan feed, func()) {
-	ch := make(chan feed, 64)
-	h.mu.Lock()
-	defer h.mu.Unlock()
-	if h.closed {
-		close(ch)
-		return ch, func() {}
-	}
-	if h.watchers[run] == nil {
-		h.watchers[run] = map[chan feed]bool{}
-	}
-	h.watchers[run][ch] = true
-	return ch, func() {
-		h.mu.Lock()
-		defer h.mu.Unlock()
-		delete(h.watchers[run], ch)
-		if len(h.watchers[run]) == 0 {
-			delete(h.watchers, run)
-		}
-	}
-}
-
-func (h *hub) send(run string, m feed) {
-	h.mu.Lock()
-	defer h.mu.Unlock()
-	for ch := range h.watchers[run] {
-		select {
-		case ch <- m:
-		default:
-		}
-	}
-}
-
-func (h *hub) close() {
-	h.mu.Lock()
-	defer h.mu.Unlock()
-	h.closed = true
-	for run, chans := range h.watchers {
-		for ch := range chans {
-			close(ch)
-		}
-		delete(h.watchers, run)
-	}
-}
 
 // serveLive streams a run's hits and states to a screen of the same gym.
 func (s *Server) serveLive(c *gin.Context) {
@@ -104,7 +36,7 @@ func (s *Server) serveLive(c *gin.Context) {
 	}
 	defer func() { _ = conn.CloseNow() }()
 	ctx := conn.CloseRead(c.Request.Context())
-	messages, leave := s.live.watch(run.ID)
+	messages, leave := s.live.Watch(run.ID)
 	defer leave()
 	look := time.NewTicker(s.pulse)
 	defer look.Stop()

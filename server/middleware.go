@@ -17,6 +17,7 @@ import (
 	"melodromos/core/input"
 	"melodromos/core/run"
 	"melodromos/core/words"
+	"melodromos/server/door"
 	"melodromos/store"
 )
 
@@ -142,7 +143,7 @@ func refused(ctx context.Context, prefix string, err error) error {
 		return huma.Error503ServiceUnavailable(noDatabase)
 	case errors.Is(err, account.ErrBusy):
 		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("Too many are signing in at once. Try again in a moment."), http.Header{"Retry-After": {"2"}})
-	case errors.Is(err, errTooLong):
+	case errors.Is(err, door.ErrTooLong):
 		return huma.Error422UnprocessableEntity("This would take too long to work out. Nothing was changed; make it shorter and try again.")
 	}
 	var status huma.StatusError

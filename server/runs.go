@@ -16,6 +16,7 @@ import (
 	"melodromos/core/run"
 	"melodromos/core/trainee"
 	"melodromos/ledger"
+	"melodromos/server/watch"
 	"melodromos/store"
 )
 
@@ -182,7 +183,7 @@ func (s *Server) step(c caller, id string, in Step) (RunCourse, error) {
 	if err != nil {
 		return RunCourse{}, err
 	}
-	s.live.send(id, feed{Kind: "state", State: row.State})
+	s.live.Send(id, watch.Message{Kind: "state", State: row.State})
 	return RunCourse{run.State(row.State), clockOf(row)}, nil
 }
 

@@ -14,6 +14,7 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/run"
 	"melodromos/ledger"
+	"melodromos/server/watch"
 	"melodromos/standin"
 )
 
@@ -170,7 +171,7 @@ func TestStandInAndLiveFeed(t *testing.T) {
 		if err != nil {
 			t.Fatalf("after %d hits: %v", seen, err)
 		}
-		var m feed
+		var m watch.Message
 		if err := json.Unmarshal(text, &m); err != nil {
 			t.Fatal(err)
 		}

@@ -22,6 +22,9 @@ import (
 	"melodromos/calc"
 	"melodromos/core/class"
 	"melodromos/ledger"
+	"melodromos/server/door"
+	"melodromos/server/schema"
+	"melodromos/server/watch"
 	"melodromos/store"
 )
 
@@ -43,14 +46,14 @@ type Server struct {
 	Options
 	store    *store.Store
 	sessions *scs.SessionManager
-	tries    *tries
-	live     *hub
+	tries    *door.Tries
+	live     *watch.Hub
 	handler  http.Handler
 	api      huma.API
 	self     string          // base URL on loopback, for devices simulated here
 	running  context.Context // ends when the server shuts down
 	levels   class.Levels
-	calcGate *calcGate
+	gate     *door.Gate
 	idle     time.Duration // that a sign-in lasts which is not used
 	patience time.Duration // with the database, from the start of a request
 	pulse    time.Duration // between looks at whether the watcher of a live feed is still signed in
@@ -61,7 +64,7 @@ func New(o Options) (*Server, error) {
 	if o.Quiet == 0 {
 		o.Quiet = 45 * time.Second
 	}
-	s := &Server{Options: o, store: o.Store, tries: newTries(), live: newHub(), running: context.Background(), calcGate: newCalcGate(), idle: 30 * 24 * time.Hour, patience: 15 * time.Second, pulse: 5 * time.Second}
+	s := &Server{Options: o, store: o.Store, tries: door.NewTries(), live: watch.New(), running: context.Background(), gate: door.NewGate(), idle: 30 * 24 * time.Hour, patience: 15 * time.Second, pulse: 5 * time.Second}
 	s.sessions = scs.New()
 	if o.Store != nil {
 		s.sessions.Store = o.Store.Sessions()
@@ -101,7 +104,7 @@ func apiConfig() huma.Config {
 	c.DocsPath, c.SchemasPath = "", ""
 	huma.DefaultArrayNullable = false // a list is never null
 	huma.NewError = plainly
-	describe(c.Components.Schemas)
+	schema.Describe(c.Components.Schemas)
 	c.CreateHooks = nil // no $schema links in answers
 	format := huma.Format{Marshal: huma.DefaultJSONFormat.Marshal, Unmarshal: readText}
 	c.Formats = map[string]huma.Format{"application/json": format, "json": format}
@@ -138,7 +141,7 @@ func (s *Server) Serve(ctx context.Context, l net.Listener) error {
 	case <-ctx.Done():
 	}
 	slog.Info("shutting down")
-	s.live.close()
+	s.live.Close()
 	last, cancel := context.WithTimeout(context.Background(), 10*time.Second)
 	defer cancel()
 	if err := srv.Shutdown(last); err != nil && !errors.Is(err, context.DeadlineExceeded) {

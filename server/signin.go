@@ -13,6 +13,7 @@ import (
 
 	"melodromos/account"
 	"melodromos/core/words"
+	"melodromos/server/door"
 	"melodromos/store"
 )
 
@@ -98,15 +99,15 @@ func refusedOrNil(ctx context.Context, err error) error {
 // tryPassword checks a password of a coach, in turn and with a wait after wrong tries from the same source, or from the same browser where
 // it is known. It returns whether it is right.
 func (s *Server) tryPassword(ctx context.Context, ip, email, password string, coach store.Coach) (bool, error) {
-	source := network(ip)
+	source := door.Network(ip)
 	own := "as " + email + " from " + source
-	keys := map[string]allowance{own: forAddress, "from " + source: fromSource}
+	keys := map[string]door.Allowance{own: door.ForAddress, "from " + source: door.FromSource}
 	seen := coach.ID != "" && s.sessions.GetString(ctx, deviceKey) == coach.ID
 	if seen {
 		own = "as " + email + " by " + s.sessions.Token(ctx)
-		keys = map[string]allowance{own: forAddress}
+		keys = map[string]door.Allowance{own: door.ForAddress}
 	}
-	right, wait := s.tries.begin(keys)
+	right, wait := s.tries.Begin(keys)
 	if wait > 0 {
 		slog.Warn("sign-in has to wait", "source", ip, "seconds", seconds(wait))
 		return false, huma.ErrorWithHeaders(

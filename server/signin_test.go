@@ -10,6 +10,7 @@ import (
 	"testing"
 	"time"
 
+	"melodromos/server/door"
 	"melodromos/store"
 )
 
@@ -32,7 +33,7 @@ func (u user) signs(email, password, source string) int {
 // stopClock lets no time pass between tries, however slow the machine is.
 func (s site) stopClock() {
 	now := time.Now()
-	s.tries.now = func() time.Time { return now }
+	s.tries.Now = func() time.Time { return now }
 }
 
 // Wrong tries make whoever made them wait, and nobody else: not the coach from elsewhere, not the coach in a browser that is known.
@@ -53,8 +54,8 @@ func TestWrongTriesHoldUpWhoMadeThem(t *testing.T) {
 		})
 	}
 	all.Wait()
-	if count[401] != forAddress.free || count[429] != 14-forAddress.free {
-		t.Errorf("%v, want %d refused and the others held up", count, forAddress.free)
+	if count[401] != door.ForAddress.Free || count[429] != 14-door.ForAddress.Free {
+		t.Errorf("%v, want %d refused and the others held up", count, door.ForAddress.Free)
 	}
 	if status, header, _ := attacker.do("POST", "/api/sign-in", signInBody{u.email, password}, "X-Forwarded-For", "203.0.113.7"); status != 429 || header.Get("Retry-After") == "" {
 		t.Errorf("whoever made them: %d %v", status, header)
@@ -74,9 +75,9 @@ func TestProxiesAreTrustedByName(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Birch")
 	s.stopClock()
-	for i := range forAddress.free + 1 {
+	for i := range door.ForAddress.Free + 1 {
 		want := 401
-		if i == forAddress.free {
+		if i == door.ForAddress.Free {
 			want = 429
 		}
 		if got := s.stranger(t).signs(u.email, "wrong", fmt.Sprintf("203.0.113.%d", i)); got != want {
@@ -85,56 +86,6 @@ func TestProxiesAreTrustedByName(t *testing.T) {
 	}
 	if _, err := New(Options{Proxies: []string{"the office"}}); err == nil {
 		t.Error("a proxy that is no address was taken")
-	}
-}
-
-func TestTries(t *testing.T) {
-	now := time.Now()
-	try := newTries()
-	try.now = func() time.Time { return now }
-	keys := map[string]allowance{"k": {free: 3, most: 8 * time.Second}}
-	for range 30 { // right ones do not count
-		right, wait := try.begin(keys)
-		if wait > 0 {
-			t.Fatal("held up after right tries")
-		}
-		right()
-	}
-	var waits []string
-	for range 9 {
-		_, wait := try.begin(keys)
-		for wait > 0 {
-			now = now.Add(wait - time.Millisecond)
-			if _, more := try.begin(keys); more != time.Millisecond {
-				t.Fatalf("a try that has to wait counts: %s", more)
-			}
-			waits = append(waits, wait.String())
-			now = now.Add(time.Millisecond)
-			_, wait = try.begin(keys)
-		}
-	}
-	if got := strings.Join(waits, " "); got != "1s 2s 4s 8s 8s 8s" {
-		t.Errorf("waits %s", got)
-	}
-	now = now.Add(forgotten + time.Second)
-	right, wait := try.begin(keys)
-	if wait > 0 {
-		t.Fatal("not forgotten")
-	}
-	right("k")
-	if len(try.known) != 0 {
-		t.Errorf("after the right password %v is kept", try.known)
-	}
-	for i := range mostTried + 10 {
-		try.begin(map[string]allowance{fmt.Sprint(i): forAddress})
-	}
-	if len(try.known) > mostTried {
-		t.Errorf("%d are kept", len(try.known))
-	}
-	for a, b := range map[string]string{"203.0.113.7": "203.0.113.7", "::ffff:203.0.113.7": "203.0.113.7", "2001:db8:1:2:3::4": "2001:db8:1:2::/64", "fe80::1%eth0": "fe80::/64", "pipe": "pipe"} {
-		if got := network(a); got != b {
-			t.Errorf("%s is of %s, want %s", a, got, b)
-		}
 	}
 }
 

@@ -2,7 +2,6 @@ package server
 
 import (
 	"context"
-	"errors"
 	"io/fs"
 	"math"
 	"net/http"
@@ -12,9 +11,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gin-gonic/gin"
-
-	"melodromos/calc"
-	"melodromos/core/input"
 )
 
 func seconds(d time.Duration) string { return strconv.Itoa(int(math.Ceil(d.Seconds()))) }
@@ -34,36 +30,6 @@ func (s *Server) registerHealth() {
 			return nil, huma.Error503ServiceUnavailable("The database does not answer.")
 		}
 		return ok, nil
-	})
-}
-
-// registerCalc opens the calculator. It holds nothing of any gym, so it needs no sign-in.
-func (s *Server) registerCalc() {
-	huma.Register(s.api, huma.Operation{
-		OperationID: "calc", Method: http.MethodPost, Path: "/api/calc/{op}", MaxBodyBytes: calc.MaxDocument,
-		Summary: "One question to the calculator, as on its command line", Middlewares: huma.Middlewares{s.guard},
-	}, func(ctx context.Context, in *struct {
-		Op      string `path:"op" maxLength:"20"`
-		RawBody []byte
-	}) (*struct {
-		ContentType string `header:"Content-Type"`
-		Body        []byte
-	}, error) {
-		if !calc.Has(in.Op) {
-			return nil, huma.Error404NotFound("There is no operation " + strconv.Quote(in.Op) + "; there are " + strings.Join(calc.Operations(), ", ") + ".")
-		}
-		out, err := s.calcGate.compute(ctx, func(ctx context.Context) ([]byte, error) { return calc.Do(ctx, in.Op, in.RawBody) })
-		var field *input.Error
-		switch {
-		case errors.As(err, &field): // as on the command line, with the field
-			return nil, unfit(field.Error(), "body", field)
-		case err != nil:
-			return nil, refused(ctx, "body", err)
-		}
-		return &struct {
-			ContentType string `header:"Content-Type"`
-			Body        []byte
-		}{"application/json", out}, nil
 	})
 }
 

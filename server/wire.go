@@ -5,6 +5,9 @@ import (
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
+
+	"melodromos/core/drill"
+	"melodromos/core/rig"
 )
 
 // one is the body of a request or of an answer.
@@ -79,3 +82,10 @@ func each[R, T any](rows []R, err error, to func(R) (T, error)) ([]T, error) {
 	}
 	return list, nil
 }
+
+// The core's documents, by their names in the description.
+type (
+	RigDoc   = rig.Doc
+	PlaceDoc = rig.PlaceDoc
+	DrillDoc = drill.Doc
+)

@@ -31,10 +31,9 @@
   const words = $derived(kinds.of(rig.doc.kind).tapping)
   const newest = $derived(history.data?.find((c) => !c.undone))
 
-  async function kept(name: string, work: () => Promise<Schemas['Rig']>, said: string) {
-    const changed = await act.do(name, work, { said, unchanged: 'Nothing was changed.' })
-    if (changed) onkept(changed)
-  }
+  /** The bag as it is then kept stands on the page before it is said so. */
+  const kept = (name: string, work: () => Promise<Schemas['Rig']>, said: string) =>
+    void act.do(name, async () => onkept(await work()), { said, unchanged: 'Nothing was changed.' })
 </script>
 
 {#if newest?.stale}

@@ -1,4 +1,4 @@
-package server
+package door
 
 import (
 	"net/netip"
@@ -6,12 +6,12 @@ import (
 	"time"
 )
 
-// tries counts wrong sign-ins and makes whoever goes on wait, longer each time but never for good. A try counts from when it begins, so
+// Tries counts wrong sign-ins and makes whoever goes on wait, longer each time but never for good. A try counts from when it begins, so
 // that many at once do not slip through, and is struck off when it proves right.
-type tries struct {
+type Tries struct {
 	mu    sync.Mutex
 	known map[string]*tried
-	now   func() time.Time
+	Now   func() time.Time // the clock; time.Now unless a test says otherwise
 }
 
 type tried struct {
@@ -19,16 +19,16 @@ type tried struct {
 	next, last time.Time // when the next try is let through; when the last one was
 }
 
-// allowance is how many tries go wrong before there is a wait, and how long it grows at most.
-type allowance struct {
-	free int
-	most time.Duration
+// Allowance is how many tries go wrong before there is a wait, and how long it grows at most.
+type Allowance struct {
+	Free int
+	Most time.Duration
 }
 
 // What is allowed from one source for one address, and from one source for all: a gym's coaches may share one.
 var (
-	forAddress = allowance{free: 5, most: time.Minute}
-	fromSource = allowance{free: 30, most: 30 * time.Second}
+	ForAddress = Allowance{Free: 5, Most: time.Minute}
+	FromSource = Allowance{Free: 30, Most: 30 * time.Second}
 )
 
 const (
@@ -37,19 +37,20 @@ const (
 )
 
 // wait is how long the next try has to wait after so many wrong ones: a second, and twice as long each time.
-func (a allowance) wait(wrong int) time.Duration {
-	if wrong < a.free {
+func (a Allowance) wait(wrong int) time.Duration {
+	if wrong < a.Free {
 		return 0
 	}
-	return min(a.most, time.Second<<min(wrong-a.free, 20))
+	return min(a.Most, time.Second<<min(wrong-a.Free, 20))
 }
 
-func newTries() *tries { return &tries{known: map[string]*tried{}, now: time.Now} }
+// NewTries has counted none yet.
+func NewTries() *Tries { return &Tries{known: map[string]*tried{}, Now: time.Now} }
 
-// begin enters a try under each key, or says how long to wait; a try that has to wait is none. Calling right takes it back, and what went
+// Begin enters a try under each key, or says how long to wait; a try that has to wait is none. Calling right takes it back, and what went
 // wrong before it under the keys that are its own.
-func (t *tries) begin(keys map[string]allowance) (right func(own ...string), wait time.Duration) {
-	now := t.now()
+func (t *Tries) Begin(keys map[string]Allowance) (right func(own ...string), wait time.Duration) {
+	now := t.Now()
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	for key := range keys {
@@ -90,7 +91,7 @@ func (t *tries) begin(keys map[string]allowance) (right func(own ...string), wai
 }
 
 // makeRoom forgets what is over, and the oldest where too much is known.
-func (t *tries) makeRoom(now time.Time) {
+func (t *Tries) makeRoom(now time.Time) {
 	if len(t.known) < mostTried {
 		return
 	}
@@ -107,8 +108,8 @@ func (t *tries) makeRoom(now time.Time) {
 	}
 }
 
-// network is what counts as one source: an address, and of the newer kind the network that one household or machine is given (RFC 6177).
-func network(ip string) string {
+// Network is what counts as one source: an address, and of the newer kind the network that one household or machine is given (RFC 6177).
+func Network(ip string) string {
 	a, err := netip.ParseAddr(ip)
 	if err != nil {
 		return ip

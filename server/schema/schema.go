@@ -1,4 +1,6 @@
-package server
+// Package schema describes what core reads and writes where Go's types do not say it all: the documents of rigs, places and drills, which
+// core reads itself, and the values of its enums.
+package schema
 
 import (
 	"maps"
@@ -19,13 +21,6 @@ import (
 	"melodromos/core/run"
 	"melodromos/core/trainee"
 	"melodromos/core/words"
-)
-
-// The core's documents, by their names in the description.
-type (
-	RigDoc   = rig.Doc
-	PlaceDoc = rig.PlaceDoc
-	DrillDoc = drill.Doc
 )
 
 // rigSchema, placeSchema and drillSchema describe what the core reads.
@@ -81,8 +76,8 @@ func listed[T enum[T]](r huma.Registry) {
 	r.RegisterTypeAlias(reflect.TypeFor[T](), reflect.TypeFor[oneOf[T]]())
 }
 
-// describe makes the description show the core's documents as they are.
-func describe(r huma.Registry) {
+// Describe makes the description show the core's documents as they are.
+func Describe(r huma.Registry) {
 	r.RegisterTypeAlias(reflect.TypeFor[drill.Doc](), reflect.TypeFor[drillSchema]())
 	r.RegisterTypeAlias(reflect.TypeFor[rig.Doc](), reflect.TypeFor[rigSchema]())
 	r.RegisterTypeAlias(reflect.TypeFor[rig.PlaceDoc](), reflect.TypeFor[placeSchema]())
