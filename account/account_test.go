@@ -33,13 +33,13 @@ func TestHash(t *testing.T) {
 		t.Fatal(err)
 	}
 	for password, want := range map[string]bool{"a long password": true, "a long passwore": false} {
-		for _, seen := range []bool{false, true} {
-			if got, err := Matches(ctx, password, hash, seen); got != want || err != nil {
+		for _, by := range []Browser{Stranger, Known} {
+			if got, err := Matches(ctx, password, hash, by); got != want || err != nil {
 				t.Errorf("%q: %v %v", password, got, err)
 			}
 		}
 	}
-	if got, err := Matches(ctx, "nobody has this password", "", false); got || err != nil {
+	if got, err := Matches(ctx, "nobody has this password", "", Stranger); got || err != nil {
 		t.Errorf("no hash: %v %v", got, err)
 	}
 }
@@ -56,10 +56,10 @@ func TestPlaces(t *testing.T) {
 	}
 	short, cancel := context.WithTimeout(ctx, 20*time.Millisecond)
 	defer cancel()
-	if _, err := Matches(short, "x", "", false); !errors.Is(err, ErrBusy) {
+	if _, err := Matches(short, "x", "", Stranger); !errors.Is(err, ErrBusy) {
 		t.Errorf("one more stranger: %v", err)
 	}
-	if _, err := Matches(ctx, "x", "", true); err != nil {
+	if _, err := Matches(ctx, "x", "", Known); err != nil {
 		t.Errorf("a known browser: %v", err)
 	}
 	for _, done := range held {
@@ -68,7 +68,7 @@ func TestPlaces(t *testing.T) {
 	var all sync.WaitGroup
 	for range 2 * strangersAtOnce {
 		all.Go(func() {
-			if _, err := Matches(ctx, "x", "", false); err != nil {
+			if _, err := Matches(ctx, "x", "", Stranger); err != nil {
 				t.Errorf("in turn: %v", err)
 			}
 		})

@@ -47,11 +47,20 @@ func Hash(ctx context.Context, password string) (string, error) {
 	return argon2id.CreateHash(password, argon2id.DefaultParams)
 }
 
-// Matches compares a password with a hash; seen says that the browser has signed in before. An empty hash is compared like any other, so
+// Browser is who tries a password, by whose queue it waits in.
+type Browser int
+
+// A browser that has signed in before does not wait behind those that have not.
+const (
+	Stranger Browser = iota
+	Known
+)
+
+// Matches compares a password with a hash, for a browser. An empty hash is compared like any other, so
 // that the time of an answer does not tell which addresses have an account. ErrBusy where no turn came in time.
-func Matches(ctx context.Context, password, hash string, seen bool) (bool, error) {
+func Matches(ctx context.Context, password, hash string, by Browser) (bool, error) {
 	places := strangers
-	if seen {
+	if by == Known {
 		places = known
 	}
 	done, err := turn(ctx, places)

@@ -60,7 +60,7 @@ func readCombo(_ context.Context, o *input.Object) (any, error) {
 			if h := m.Hand(); h != combo.Both {
 				one.Hand = orNone(string(h))
 			}
-			one.Target = orNone(map[bool]string{true: "body", false: "head"}[m.ToBody()])
+			one.Target = orNone(target(m))
 		}
 		out.Moves = append(out.Moves, one)
 	}
@@ -78,4 +78,11 @@ func orNone(s string) *string {
 		return nil
 	}
 	return &s
+}
+
+func target(m combo.Placed) string {
+	if m.ToBody() {
+		return "body"
+	}
+	return "head"
 }

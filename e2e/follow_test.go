@@ -110,7 +110,7 @@ func TestFollowMyHits(t *testing.T) {
 // With nothing recorded a round runs by its clock and its calls, and is logged as what it is. It can be removed from the log and brought back.
 func TestNothingRecorded(t *testing.T) {
 	c := open(t, start(t), 390, 844)
-	c.ok(c.Resize(390, 844, true))
+	c.ok(c.BecomePhone(390, 844))
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Press("Run it"))
 	c.ok(c.See("Ready for the floor"))

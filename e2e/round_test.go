@@ -86,7 +86,7 @@ func TestCallsAreSpoken(t *testing.T) {
 // Space pauses the clock, and with it picture and sound; Space goes on; Escape stops and keeps the hits.
 func TestPauseAndStop(t *testing.T) {
 	c := open(t, start(t), 390, 844)
-	c.ok(c.Resize(390, 844, true))
+	c.ok(c.BecomePhone(390, 844))
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Press("Run it"))
 	c.ok(c.See("Ready for the floor"))

@@ -103,11 +103,15 @@ func (c caller) takeTest(id string, in TestTaken) (TestResult, error) {
 		return TestResult{}, err
 	}
 	test := trainee.Test(in.Test)
-	r, err := trainee.Take(test, in.Taps, in.Fists)
+	means := trainee.Fingers
+	if in.Fists {
+		means = trainee.Fists
+	}
+	r, err := trainee.Take(test, in.Taps, means)
 	if err != nil {
 		return TestResult{}, err
 	}
-	out := TestResult{Sentence: r.Sentence(test, in.Fists), Found: []class.Measure{}, Total: r.Total, Clock: r.Clock, Motor: r.Motor, Clipped: r.Clipped, Used: r.Used, LeftOut: r.LeftOut}
+	out := TestResult{Sentence: r.Sentence(test, means), Found: []class.Measure{}, Total: r.Total, Clock: r.Clock, Motor: r.Motor, Clipped: r.Clipped, Used: r.Used, LeftOut: r.LeftOut}
 	now := time.Now().UTC()
 	for i := range r.Found {
 		r.Found[i].At, r.Found[i].Note = now, test.Words()

@@ -102,8 +102,9 @@ func (s *Server) tryPassword(ctx context.Context, ip, email, password string, co
 	source := door.Network(ip)
 	own := "as " + email + " from " + source
 	keys := map[string]door.Allowance{own: door.ForAddress, "from " + source: door.FromSource}
-	seen := coach.ID != "" && s.sessions.GetString(ctx, deviceKey) == coach.ID
-	if seen {
+	browser := account.Stranger
+	if coach.ID != "" && s.sessions.GetString(ctx, deviceKey) == coach.ID {
+		browser = account.Known
 		own = "as " + email + " by " + s.sessions.Token(ctx)
 		keys = map[string]door.Allowance{own: door.ForAddress}
 	}
@@ -114,7 +115,7 @@ func (s *Server) tryPassword(ctx context.Context, ip, email, password string, co
 			huma.Error429TooManyRequests(fmt.Sprintf("Too many wrong tries. Wait %s s, then try again.", seconds(wait))),
 			http.Header{"Retry-After": {seconds(wait)}})
 	}
-	match, err := account.Matches(ctx, password, coach.PasswordHash, seen)
+	match, err := account.Matches(ctx, password, coach.PasswordHash, browser)
 	switch {
 	case err != nil:
 		right() // it was no try

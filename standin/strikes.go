@@ -15,7 +15,9 @@ func Strikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []Planned {
 	t.Events = append(append([]drill.Event(nil), t.Events...), t.Beyond...)
 	places, held, bits := inMind(p)
 	list := []Planned{}
-	for _, s := range level.Strikes(t, p.Way(kind), p.ByEar(), level.Common) {
+	senses := level.Common
+	senses.Unseen = p.ByEar()
+	for _, s := range level.Strikes(t, p.Way(kind), senses) {
 		if s.Slip {
 			continue
 		}

@@ -57,7 +57,7 @@ func spanOf(l rig.Tempo) string {
 // tempo says what to do at the tempo that was found.
 func tempo(kind rig.Kind, a rig.Answer, ability trainee.Ability, units words.Units) string {
 	if kind == rig.Slip {
-		return fmt.Sprintf("%s at %.0f a minute, the bag drawn back %s", map[bool]string{true: "slip every pass", false: "slip " + counted(kind, a.Limits.Rebounds)}[a.Limits.Rebounds == 1], a.Tempo, units.Length(a.Launch))
+		return fmt.Sprintf("slip %s at %.0f a minute, the bag drawn back %s", counted(kind, a.Limits.Rebounds), a.Tempo, units.Length(a.Launch))
 	}
 	return fmt.Sprintf("strike at %.0f a minute: %s, %s", a.Tempo, counted(kind, a.Limits.Rebounds), ability.Effort(a.FistSpeed))
 }
@@ -106,7 +106,11 @@ func advised(a rig.Answer, units words.Units) string {
 			ways = append(ways, fmt.Sprintf("take a spring of %.0f newton-metres a radian", c.To))
 		case "upper.relaxed", "lower.relaxed":
 			if !cords {
-				ways = append(ways, map[bool]string{true: "wind both cords up", false: "let both cords out"}[a.Tempo > a.Limits.Fastest])
+				way := "let both cords out"
+				if a.Tempo > a.Limits.Fastest {
+					way = "wind both cords up"
+				}
+				ways = append(ways, way)
 			}
 			cords = true
 		case "launch":

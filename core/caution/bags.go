@@ -26,14 +26,11 @@ func OfPerson(age trainee.AgeBand) string {
 	return ""
 }
 
-// BeforeRound is what is said before a round on a kind of bag; cued where cues come unforeseen.
-func BeforeRound(kind rig.Kind, cued bool) []string {
+// BeforeRound is what is said before a round on a kind of bag. Where cues come unforeseen, Cues is said besides.
+func BeforeRound(kind rig.Kind) []string {
 	list := []string{Ready, OfBag(kind)}
 	if !strings.Contains(OfBag(kind), Children) {
 		list = append(list, Children)
-	}
-	if cued {
-		list = append(list, Cues)
 	}
 	return list
 }

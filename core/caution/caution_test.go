@@ -102,8 +102,8 @@ func TestSpare(t *testing.T) {
 // Each kind of bag has its caution, and cues theirs.
 func TestBags(t *testing.T) {
 	for _, k := range rig.Kinds() {
-		if OfBag(k) == "" || !strings.Contains(strings.Join(BeforeRound(k, true), " "), "never at the eyes") || strings.Count(strings.Join(BeforeRound(k, false), " "), "children") > 1 {
-			t.Errorf("%s: %q", k, BeforeRound(k, true))
+		if OfBag(k) == "" || !strings.Contains(Cues, "never at the eyes") || strings.Count(strings.Join(BeforeRound(k), " "), "children") > 1 {
+			t.Errorf("%s: %q", k, BeforeRound(k))
 		}
 	}
 	moves := line("1-2 - knee rear").Everything()

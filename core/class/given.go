@@ -32,7 +32,7 @@ func (c Class) proposeGiven(m *Member, a *Assignment) (Proposal, error) {
 	career := c.career(m, b.Kind(), on)
 	out.Standing, out.Of = career.Standing(), len(career.Rungs)
 	out.Index = min(out.Standing, out.Of-1)
-	out, err := c.lay(m, out, a.Plan, on, false)
+	out, err := c.lay(m, out, a.Plan, on)
 	out.AssignmentID = a.ID
 	return out, err
 }

@@ -43,6 +43,7 @@ type Proposal struct {
 	Run          *float64    `json:"run" doc:"longest in a row to expect"`
 
 	spent bool       // past the last gate, and nothing is harder
+	soft  bool       // to be done softer than the plan has it
 	plan  drill.Plan // before any caution was looked at: what is given, so that a caution that is lifted leaves no trace
 }
 
@@ -139,7 +140,8 @@ func (c Class) OnBag(m *Member, b *Bag) (Proposal, error) {
 	if a := c.assigned(m, out); a != nil && a.Own {
 		plan = a.Plan
 	}
-	return c.lay(m, out, plan, on, p.Soft)
+	out.soft = p.Soft
+	return c.lay(m, out, plan, on)
 }
 
 // failing says whether the last rounds on a kind of bag, on its last rung or past it, all failed the gate.
@@ -163,12 +165,12 @@ func (c Class) begin(m *Member, b *Bag) Proposal {
 }
 
 // lay fills in the drill as it is to be run, how hard it is and how it will go.
-func (c Class) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor, soft bool) (Proposal, error) {
+func (c Class) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor) (Proposal, error) {
 	p, err := drill.InSchool(drill.InStance(p, m.Stance), c.Voice).For(on)
 	if err != nil {
 		return barred(out, err)
 	}
-	if soft {
+	if out.soft {
 		p = level.Softer(p, on)
 	}
 	switch ladder.Move(out.Move) {
@@ -181,7 +183,7 @@ func (c Class) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor, soft b
 		if out.AssignmentID = a.ID; a.Own {
 			p, out.Name = a.Plan, a.Name
 			out.Why += " As the coach has set it."
-			if soft {
+			if out.soft {
 				out.Why += " That is not softened by itself: change it first."
 			}
 		}

@@ -108,32 +108,31 @@ func loaded(moves []Placed, strike int) (Placed, bool) {
 // answered applies the rule of a defence to the strike that follows it.
 func answered(d, m Placed, strike int, lastSide Side) []Mark {
 	side, lead := m.Side(), m.Stance.Side(Lead)
-	name := map[bool]string{true: "lead", false: "rear"}
+	hand := func(s Side) string {
+		if s == lead {
+			return "lead"
+		}
+		return "rear"
+	}
+	on := map[string]string{"lead": "3, 1 or 5", "rear": "2, 6 or 4"}
 	switch d.Word {
 	case Slip:
 		if side != d.Side() {
-			return []Mark{{Move: strike, Code: SlipHand, Reason: fmt.Sprintf("a slip to the %s side loads the %s hand", d.Way, name[d.Side() == lead]), Suggest: handsOn(d.Side() == lead)}}
+			return []Mark{{Move: strike, Code: SlipHand, Reason: fmt.Sprintf("a slip to the %s side loads the %s hand", d.Way, hand(d.Side())), Suggest: on[hand(d.Side())]}}
 		}
 		if d.Way == string(Rear) {
 			return []Mark{{Move: strike, Code: OutsideSlip, Reason: "a slip to the rear side answered at once by the rear hand: the slip leads out, but the way back leads in, and the head can walk into an opponent's rear hand; for those who have the timing"}}
 		}
 	case Roll:
 		if side != d.Side() {
-			return []Mark{{Move: strike, Code: RollHand, Reason: fmt.Sprintf("a roll that ends on the %s foot loads the %s hand", d.Way, name[d.Side() == lead]), Suggest: handsOn(d.Side() == lead)}}
+			return []Mark{{Move: strike, Code: RollHand, Reason: fmt.Sprintf("a roll that ends on the %s foot loads the %s hand", d.Way, hand(d.Side())), Suggest: on[hand(d.Side())]}}
 		}
 	case Duck:
 		if lastSide != "" && side != lastSide {
-			return []Mark{{Move: strike, Code: DuckHand, Reason: fmt.Sprintf("after a duck the hand that threw last, the %s one, throws again", name[lastSide == lead]), Suggest: handsOn(lastSide == lead)}}
+			return []Mark{{Move: strike, Code: DuckHand, Reason: fmt.Sprintf("after a duck the hand that threw last, the %s one, throws again", hand(lastSide)), Suggest: on[hand(lastSide)]}}
 		}
 	}
 	return nil
-}
-
-func handsOn(lead bool) string {
-	if lead {
-		return "3, 1 or 5"
-	}
-	return "2, 6 or 4"
 }
 
 // Balance counts what a combination asks of each side.

@@ -13,7 +13,7 @@ type gap int
 // The gaps: nothing or a sign; spaces; a sign with no space about it ("1-2", "1+2"), which holds closer together; a
 // comma, a plus, a dash with spaces; and "then".
 const (
-	opening gap = iota
+	opening gap = iota // before the first token
 	blank
 	tight
 	listed
@@ -36,7 +36,9 @@ func scan(text string) []token {
 	column, from := 0, 0
 	between := "" // what stands between the last token and the next
 	add := func(t token) {
-		t.gap, t.binds = gapOf(between, len(list) == 0)
+		if len(list) > 0 {
+			t.gap, t.binds = gapOf(between)
+		}
 		between = ""
 		list = append(list, t)
 	}
@@ -91,11 +93,9 @@ func sign(r rune) string {
 }
 
 // gapOf reads what stands between two tokens, and whether a name goes on across it.
-func gapOf(between string, first bool) (gap, bool) {
+func gapOf(between string) (gap, bool) {
 	signs := strings.ReplaceAll(between, " ", "")
 	switch {
-	case first:
-		return opening, false
 	case between == "":
 		return tight, false
 	case signs == "":

@@ -85,18 +85,19 @@ func Ask(q Question) (Answer, error) {
 	}
 	a := Answer{
 		Plays: map[string][]string{}, Name: q.Plan.Name(), Plan: drill.Doc{Plan: filled}, Pattern: []Beat{}, Knobs: []Knob{}, Tempos: []bench.TempoRow{}, Change: []rig.Change{},
-		Cards: answer.List(catalogue.CardsFor(q.Plan)), Cycle: bench.CycleOf(rig.Picture{}, kind), Spared: answer.List(spared.Changes), Held: spared.Held,
+		Before: caution.BeforeRound(kind),
+		Cards:  answer.List(catalogue.CardsFor(q.Plan)), Cycle: bench.CycleOf(rig.Picture{}, kind), Spared: answer.List(spared.Changes), Held: spared.Held,
 	}
 	var t drill.Timeline
-	cued := false
 	switch d := filled.(type) {
 	case drill.Combination:
-		cued = d.Cues != nil
+		if d.Cues != nil {
+			a.Before = append(a.Before, caution.Cues)
+		}
 		t, err = a.line(d, q)
 	case drill.SpeedBagDrill:
 		t, err = a.technique(d, q)
 	}
-	a.Before = caution.BeforeRound(kind, cued)
 	if err != nil || a.Problem != "" || q.Glance {
 		return a, err
 	}

@@ -88,7 +88,7 @@ func Ties(c Combination, on Floor) []Tie {
 }
 
 func tempoInside(c Combination, on Floor) (float64, error) {
-	rep, err := landed(c, on, false)
+	rep, err := landed(c, on, withoutHelp)
 	return rep.Inside, err
 }
 

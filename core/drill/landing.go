@@ -75,11 +75,18 @@ func (r Repetition) Late() []Landed {
 // the bag has it, with how late it would be and what would help. Punches that do not fit between two passes of a slip bag are
 // refused, with the time that is missing.
 func Land(c Combination, on Floor) (Repetition, error) {
-	return landed(c, on, true)
+	return landed(c, on, withHelp)
 }
 
-// landed is Land, with or without what would make late moves fit.
-func landed(c Combination, on Floor, offers bool) (Repetition, error) {
+// help says whether what would make late moves fit is looked for: that takes longer than all the rest.
+type help int
+
+const (
+	withoutHelp help = iota
+	withHelp
+)
+
+func landed(c Combination, on Floor, helps help) (Repetition, error) {
 	line, err := combo.Parse(c.Text)
 	if err != nil {
 		return Repetition{}, err
@@ -93,7 +100,7 @@ func landed(c Combination, on Floor, offers bool) (Repetition, error) {
 	if err := c.belongs(moves, on); err != nil {
 		return Repetition{}, err
 	}
-	l := lander{c: c, bag: bag, most: on.Hardest(), a: on.Ability, place: on.Place, stop: on.Stopped, helps: offers, way: c.Way(bag.Kind()), moves: moves, ways: map[wayBack]rig.Return{}, drawn: map[float64][]rig.Pass{}}
+	l := lander{c: c, bag: bag, most: on.Hardest(), a: on.Ability, place: on.Place, stop: on.Stopped, helps: helps == withHelp, way: c.Way(bag.Kind()), moves: moves, ways: map[wayBack]rig.Return{}, drawn: map[float64][]rig.Pass{}}
 	switch {
 	case c.Landing == Freely || c.still(bag.Kind()):
 		err = l.freely()

@@ -16,23 +16,25 @@ type Pick struct {
 // trained, what stops a heavy bag, defences, steps and signs.
 func Picks(on Floor) []Pick {
 	var list []Pick
-	add := func(strike bool, texts ...string) {
+	add := func(offered func(string) Pick, texts []string) {
 		for _, text := range texts {
 			if !slices.ContainsFunc(list, func(p Pick) bool { return p.Text == text }) {
-				list = append(list, Pick{text, strike})
+				list = append(list, offered(text))
 			}
 		}
 	}
-	add(true, "1", "2", "3", "4", "5", "6", "1b", "2b", "3b")
-	add(true, Flush(on)...)
+	strikes := func(texts ...string) { add(func(text string) Pick { return Pick{text, true} }, texts) }
+	others := func(texts ...string) { add(func(text string) Pick { return Pick{Text: text} }, texts) }
+	strikes("1", "2", "3", "4", "5", "6", "1b", "2b", "3b")
+	strikes(Flush(on)...)
 	if !on.NoKicks {
 		for _, kick := range []string{"push kick", "round kick", "low kick", "knee", "elbow"} {
-			add(true, kick+" lead", kick+" rear")
+			strikes(kick+" lead", kick+" rear")
 		}
 	}
 	if on.Bag.Kind() == rig.Hanging {
-		add(false, "stop 1", "long guard", "jam")
+		others("stop 1", "long guard", "jam")
 	}
-	add(false, "slip lead", "slip rear", "duck", "roll lead", "roll rear", "pull", "step in", "step back", "pivot lead", "pivot rear", "switch", "wait", "|", "!")
+	others("slip lead", "slip rear", "duck", "roll lead", "roll rear", "pull", "step in", "step back", "pivot lead", "pivot rear", "switch", "wait", "|", "!")
 	return list
 }

@@ -55,7 +55,7 @@ func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
 	}
 	bag, a := on.Bag, on.Ability
 	c = c.With(bag, a)
-	rep, err := landed(c, on, false)
+	rep, err := landed(c, on, withoutHelp)
 	if err != nil {
 		return Timeline{}, rep, err
 	}

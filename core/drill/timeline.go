@@ -174,8 +174,8 @@ func refuseTempo(d SpeedBagDrill, bag rig.SpeedBag, a rig.Answer) error {
 			help += "; " + c.Reason
 		}
 	}
-	return input.Refuse("tempo", "%s: with %d %s this bag goes from %.0f to %.0f a minute, not %g%s",
-		d.style().words, d.Rebounds, map[bool]string{true: "rebound", false: "rebounds"}[d.Rebounds == 1], math.Ceil(a.Limits.Slowest), math.Floor(a.Limits.Fastest), d.Tempo, help)
+	return input.Refuse("tempo", "%s: with %s this bag goes from %.0f to %.0f a minute, not %g%s",
+		d.style().words, words.Count(d.Rebounds, "rebound"), math.Ceil(a.Limits.Slowest), math.Floor(a.Limits.Fastest), d.Tempo, help)
 }
 
 // count is how many strikes the round holds: the last one still comes back before the bell.

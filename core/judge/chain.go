@@ -221,7 +221,11 @@ func (f *follower) tell(r *Result, path []node) {
 			at, errors = append(at, w.At[s.index]), append(errors, n.err)
 		}
 	}
-	r.summed(at, errors, w.Known)
+	if w.Known {
+		r.summed(at, errors)
+	} else {
+		r.scattered(errors)
+	}
 	for _, s := range steps {
 		if s.launch > 0 && !f.c.Screen {
 			w.Steps = append(w.Steps, rig.Step{Launch: s.launch, Rebounds: s.count, Took: s.took})

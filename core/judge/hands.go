@@ -16,12 +16,12 @@ func (m *matcher) byHands(offset float64, strikes []Strike, hits []Hit) float64 
 	if wrongs < manyWrong || float64(wrongs) < wrongShare*float64(told) {
 		return offset
 	}
-	best, saved := offset, asGood*m.saving(offset, false)
+	best, saved := offset, asGood*m.saving(offset)
 	for _, side := range []float64{-1, 1} {
 		o := offset + side*m.medianInterval()
 		o = m.suits(m.pairs(o), math.Abs(o)+m.narrowest())
-		if n, _ := m.wrongs(o, strikes, hits); 2*n < wrongs && m.saving(o, false) >= saved {
-			best, saved = o, m.saving(o, false)
+		if n, _ := m.wrongs(o, strikes, hits); 2*n < wrongs && m.saving(o) >= saved {
+			best, saved = o, m.saving(o)
 		}
 	}
 	return best

@@ -184,18 +184,23 @@ func (r *Result) measure(strikes []Strike) {
 			at, errors = append(at, s.At), append(errors, m.Error)
 		}
 	}
-	r.summed(at, errors, true)
+	r.summed(at, errors)
 	r.Bias += r.Offset
 }
 
-// summed fills in mean, spread and drift of errors; where lateness cannot be told, the spread alone.
-func (r *Result) summed(at, errors []float64, lateness bool) {
+// scattered fills in the spread of errors alone, as where it cannot be told how late they are.
+func (r *Result) scattered(errors []float64) {
 	nan := math.NaN()
 	r.Bias, r.BiasError, r.Spread, r.Drift, r.DriftError = nan, nan, nan, nan, nan
 	if len(errors) > 1 {
 		r.Spread = stat.StdDev(errors, nil)
 	}
-	if !lateness || len(errors) == 0 {
+}
+
+// summed fills in mean, spread and drift of errors.
+func (r *Result) summed(at, errors []float64) {
+	r.scattered(errors)
+	if len(errors) == 0 {
 		return
 	}
 	r.Bias = stat.Mean(errors, nil)

@@ -190,7 +190,7 @@ func TestMatchingIsCheapest(t *testing.T) {
 			}
 		}
 		near(t, fmt.Sprintf("round %d: cost", round), cost, table(strikes, hits, offset, window), 1e-9)
-		near(t, "saving", m.saving(offset, false), 0.75*window*float64(len(strikes)+len(hits))-cost, 1e-9)
+		near(t, "saving", m.saving(offset), 0.75*window*float64(len(strikes)+len(hits))-cost, 1e-9)
 	}
 }
 
@@ -209,9 +209,9 @@ func TestOffsetIsBest(t *testing.T) {
 		}
 		m := newMatcher(strikes, hits)
 		found := m.findOffset()
-		best := m.saving(found, false)
+		best := m.saving(found)
 		for o := -0.225; o <= 0.225; o += 0.0005 {
-			if m.saving(o, false) > best+1e-6 {
+			if m.saving(o) > best+1e-6 {
 				worse++
 				break
 			}

@@ -50,11 +50,15 @@ func newMatcher(strikes []Strike, hits []Hit) *matcher {
 	return m
 }
 
-// saving runs the dynamic programme at an offset and returns the greatest saving; with keep it also records the chains.
-func (m *matcher) saving(offset float64, keep bool) float64 {
+// saving is the greatest saving at an offset.
+func (m *matcher) saving(offset float64) float64 { return m.solve(offset, nil) }
+
+// solve runs the dynamic programme at an offset and returns the greatest saving. Where chains is given, the links of the best chains are
+// recorded in it.
+func (m *matcher) solve(offset float64, chains *[]link) float64 {
 	// saved[j] belongs to a chain that ends at or before hit j. Hits from reached on have not been paired yet, so the best
 	// chain so far is the one at reached−1.
-	m.links, m.reached = m.links[:0], 0
+	m.reached = 0
 	first := 0
 	for i, s := range m.strikes {
 		width := gate * s.window
@@ -79,9 +83,9 @@ func (m *matcher) saving(offset float64, keep bool) float64 {
 			}
 			if gain > m.saved[j] {
 				m.saved[j] = gain
-				if keep {
-					m.links = append(m.links, link{i, j, before})
-					m.tail[j] = len(m.links) - 1
+				if chains != nil {
+					*chains = append(*chains, link{i, j, before})
+					m.tail[j] = len(*chains) - 1
 				}
 			}
 		}
@@ -112,7 +116,8 @@ func (m *matcher) extend(end int) {
 
 // pairs returns the cheapest pairing at an offset as places in the sorted lists, in order. The next call writes over it.
 func (m *matcher) pairs(offset float64) [][2]int {
-	m.saving(offset, true)
+	m.links = m.links[:0]
+	m.solve(offset, &m.links)
 	if len(m.links) == 0 {
 		return nil
 	}
@@ -143,11 +148,11 @@ func (m *matcher) offsetWithin(reach float64) float64 {
 		return 0
 	}
 	type place struct{ offset, saved float64 }
-	grid := []place{{0, m.saving(0, false)}}
+	grid := []place{{0, m.saving(0)}}
 	n := min(int(math.Ceil(reach/step)), 60)
 	for k := 1; k <= n && !m.stopped(); k++ {
 		o := reach * float64(k) / float64(n)
-		grid = append(grid, place{o, m.saving(o, false)}, place{-o, m.saving(-o, false)})
+		grid = append(grid, place{o, m.saving(o)}, place{-o, m.saving(-o)})
 	}
 	slices.SortStableFunc(grid, func(a, b place) int { return cmp.Compare(b.saved, a.saved) })
 	best := place{0, -1}
@@ -161,7 +166,7 @@ func (m *matcher) offsetWithin(reach float64) float64 {
 			if next == p.offset {
 				break
 			}
-			saved := m.saving(next, false)
+			saved := m.saving(next)
 			if saved <= p.saved+1e-12 {
 				if saved >= p.saved-1e-12 && math.Abs(next) < math.Abs(p.offset) {
 					p = place{next, saved}

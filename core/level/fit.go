@@ -93,7 +93,7 @@ type Link struct {
 // For predicts how a plan that has been laid out suits whoever stands on the floor, on the clock that the timeline goes by.
 func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
 	kind, a := on.Bag.Kind(), on.Ability
-	strikes := Strikes(t, p.Way(kind), p.ByEar(), Senses{a.Sound, a.Sight})
+	strikes := Strikes(t, p.Way(kind), SensesFor(p, a))
 	f := Fit{Strikes: len(strikes), Clean: 1, Counted: 1, Slips: math.NaN(), Answers: answered(p, a)}
 	if len(strikes) == 0 {
 		return f

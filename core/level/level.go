@@ -64,7 +64,7 @@ func Graded(p drill.Plan, t drill.Timeline, on drill.Floor) (Grade, error) {
 }
 
 func grade(p drill.Plan, t drill.Timeline, kind rig.Kind) Grade {
-	strikes := Strikes(t, p.Way(kind), false, Common)
+	strikes := Strikes(t, p.Way(kind), Common)
 	g := Grade{Timing: timing(strikes), Hands: hands(strikes), Pattern: pattern(p), Reading: reading(p)}
 	g.Level = overall(g.Timing.Value, g.Hands.Value, g.Pattern.Value, g.Reading.Value)
 	return g
@@ -306,7 +306,11 @@ func reading(p drill.Plan) Demand {
 		calls = map[drill.Guidance]float64{drill.Alone: 1, drill.Partly: 0.5, drill.Fading: 0.5}[p.Guidance]
 	}
 	if calls > 0 {
-		d.Why += map[bool]string{true: "; without calls", false: "; not always called"}[calls == 1]
+		often := "; not always called"
+		if calls == 1 {
+			often = "; without calls"
+		}
+		d.Why += often
 	}
 	d.Value = math.Min(most, d.Value+calls)
 	return d

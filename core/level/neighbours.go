@@ -148,7 +148,7 @@ var easier = append(slices.Clone(control), []change{
 		return ok
 	})},
 	{"a part of it", combination(func(c *drill.Combination, _ rig.Kind) bool { return shorter(c) })},
-	{"straight punches only", combination(func(c *drill.Combination, _ rig.Kind) bool { return punches(c, straightened, false) })},
+	{"straight punches only", combination(func(c *drill.Combination, _ rig.Kind) bool { return everyPunch(c, straightened) })},
 	{"closer", combination(func(c *drill.Combination, _ rig.Kind) bool {
 		ok := c.Range != drill.Close
 		c.Range = drill.Close
@@ -166,8 +166,8 @@ var harder = []change{
 		c.Range = drill.Far
 		return ok
 	})},
-	{"a hook for the last straight", combination(func(c *drill.Combination, _ rig.Kind) bool { return punches(c, hooked, true) })},
-	{"an uppercut for the last hook", combination(func(c *drill.Combination, _ rig.Kind) bool { return punches(c, lifted, true) })},
+	{"a hook for the last straight", combination(func(c *drill.Combination, _ rig.Kind) bool { return lastPunch(c, hooked) })},
+	{"an uppercut for the last hook", combination(func(c *drill.Combination, _ rig.Kind) bool { return lastPunch(c, lifted) })},
 	{"every return", combination(func(c *drill.Combination, _ rig.Kind) bool {
 		ok := c.Rhythm != drill.EveryReturn
 		c.Rhythm = drill.EveryReturn
@@ -218,25 +218,47 @@ var (
 	lifted       = map[combo.Word]combo.Word{"3": "5", "4": "6"}
 )
 
-// punches changes punches of a line into others, all that can be or the last one; a jab that is thrown alone stays.
-func punches(c *drill.Combination, into map[combo.Word]combo.Word, last bool) bool {
+// everyPunch changes every punch of a line that can be into another.
+func everyPunch(c *drill.Combination, into map[combo.Word]combo.Word) bool {
 	line, err := combo.Parse(c.Text)
-	if err != nil || last && combo.Balanced(line.Moves(c.Stance)).Strikes < 2 {
+	if err != nil {
 		return false
 	}
 	changed := false
-	for i := len(line.Parts) - 1; i >= 0; i-- {
-		for k := len(line.Parts[i]) - 1; k >= 0; k-- {
-			m := &line.Parts[i][k].Move
-			other, ok := into[m.Word]
-			if !ok || line.Parts[i][k].Group != nil || last && changed {
-				continue
-			}
-			m.Word, changed = other, true
+	for i := range line.Parts {
+		for k := range line.Parts[i] {
+			changed = swapped(&line.Parts[i][k], into) || changed
 		}
 	}
 	c.Text = line.String()
 	return changed
+}
+
+// lastPunch changes the last punch of a line that can be into another; a jab that is thrown alone stays.
+func lastPunch(c *drill.Combination, into map[combo.Word]combo.Word) bool {
+	line, err := combo.Parse(c.Text)
+	if err != nil || combo.Balanced(line.Moves(c.Stance)).Strikes < 2 {
+		return false
+	}
+	for i := len(line.Parts) - 1; i >= 0; i-- {
+		for k := len(line.Parts[i]) - 1; k >= 0; k-- {
+			if swapped(&line.Parts[i][k], into) {
+				c.Text = line.String()
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// swapped changes the word of a single item; groups stay.
+func swapped(item *combo.Item, into map[combo.Word]combo.Word) bool {
+	other, ok := into[item.Move.Word]
+	if !ok || item.Group != nil {
+		return false
+	}
+	item.Move.Word = other
+	return true
 }
 
 // twice throws it and its mirror: the other side too.

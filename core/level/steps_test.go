@@ -59,7 +59,7 @@ func TestNoJumps(t *testing.T) {
 			t.Fatal(err)
 		}
 		sum := 0.0
-		for _, s := range Strikes(l, p.plan.Way(p.bag.Kind()), false, Common) {
+		for _, s := range Strikes(l, p.plan.Way(p.bag.Kind()), Common) {
 			sum += s.Age
 		}
 		return sum

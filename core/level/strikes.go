@@ -38,18 +38,24 @@ type Strike struct {
 }
 
 // Senses are reactions (s) by which a cue is old enough.
-type Senses struct{ Sound, Sight float64 }
+type Senses struct {
+	Sound, Sight float64
+	Unseen       bool // the bag is not seen: by ear alone
+}
+
+// SensesFor are the senses that somebody has in a drill.
+func SensesFor(p drill.Plan, a trainee.Ability) Senses { return Senses{a.Sound, a.Sight, p.ByEar()} }
 
 // Common are the senses that a drill's demands are reckoned with.
-var Common = Senses{trainee.SoundReaction, trainee.SightReaction}
+var Common = Senses{Sound: trainee.SoundReaction, Sight: trainee.SightReaction}
 
 // Strikes lists the strikes of a timeline, and the moves against the passes of a slip bag, with what each asks. way is how long (s) a
-// strike is on its way; byEar says that the bag is not seen.
+// strike is on its way.
 //
 // The cue of a strike is the freshest of what is old enough to act on: a board sound and the strike before (a sound's reaction and
 // the strike's way), or the sight of the bag (a sight's reaction and the way), which is there all the time unless the drill is by
 // ear. A quicker follow-up is programmed ahead and is no easier.
-func Strikes(t drill.Timeline, way float64, byEar bool, s Senses) []Strike {
+func Strikes(t drill.Timeline, way float64, s Senses) []Strike {
 	var list []Strike
 	var boards []float64 // since the strike before
 	hear, see, last := s.Sound+way, s.Sight+way, -1
@@ -89,7 +95,7 @@ func Strikes(t drill.Timeline, way float64, byEar bool, s Senses) []Strike {
 			n.Before, n.Gap = list[last].Hand, at-list[last].At
 		}
 		n.Age = math.Inf(1)
-		if !byEar {
+		if !s.Unseen {
 			n.Age = see
 		}
 		heard := boards

@@ -46,7 +46,7 @@ func (s Swing) Follow(x, v, limit float64, levels []float64, see func(Passage) b
 		// A turn inside the step cuts it in two, so that levels are looked for on a monotonic stretch.
 		taken, turned := h, false
 		if v*nv < 0 {
-			taken, turned = s.meet(x, v, a, h, 0, true), true
+			taken, turned = s.meetTurn(x, v, a, h), true
 			nx, nv, na, _ = s.step(x, v, a, taken)
 		}
 		if !s.levels(x, v, a, t, taken, nx, levels, see) {
@@ -83,7 +83,7 @@ func (s Swing) levels(x, v, a, t, taken, nx float64, levels []float64, see func(
 		}
 		part := taken
 		if nx != next {
-			part = s.meet(x, v, a, taken, next, false)
+			part = s.meetLevel(x, v, a, taken, next)
 		}
 		_, pv, pa, _ := s.step(x, v, a, part)
 		if !see(Passage{At: t + part, X: next, V: pv}) {
@@ -96,16 +96,25 @@ func (s Swing) levels(x, v, a, t, taken, nx float64, levels []float64, see func(
 	}
 }
 
-// meet finds the part of a step after which the swing stands at a level, or, with turn, turns. Newton's method knows the
-// slope exactly, x′ = v and v′ = Accel, and takes three or four steps; where it strays, Root is asked.
-func (s Swing) meet(x, v, a, h, level float64, turn bool) float64 {
-	at := func(part float64) (off, slope float64) {
-		nx, nv, na, _ := s.step(x, v, a, part)
-		if turn {
-			return nv, na
-		}
+// meetTurn finds the part of a step after which the swing turns.
+func (s Swing) meetTurn(x, v, a, h float64) float64 {
+	return meet(h, func(part float64) (off, slope float64) {
+		_, nv, na, _ := s.step(x, v, a, part)
+		return nv, na
+	})
+}
+
+// meetLevel finds the part of a step after which the swing stands at a level.
+func (s Swing) meetLevel(x, v, a, h, level float64) float64 {
+	return meet(h, func(part float64) (off, slope float64) {
+		nx, nv, _, _ := s.step(x, v, a, part)
 		return nx - level, nv
-	}
+	})
+}
+
+// meet finds the part of a step of h (s) after which a value is 0, whose slope is known exactly, x′ = v and v′ = Accel: Newton's method
+// takes three or four steps; where it strays, Root is asked.
+func meet(h float64, at func(part float64) (off, slope float64)) float64 {
 	first, _ := at(0)
 	last, _ := at(h)
 	if first*last > 0 {

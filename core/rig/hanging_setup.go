@@ -60,7 +60,8 @@ func (b HangingBag) SetUp(p Place, body Body, force float64) SetUp {
 		s.Needs = "height"
 	}
 	s.Stand = body.Straight() + b.Diameter/2
-	s.room(p, b.arm()*math.Sin(math.Min(b.amplitude(force), math.Pi/2))+b.Diameter/2, true)
+	s.room(p, b.arm()*math.Sin(math.Min(b.amplitude(force), math.Pi/2))+b.Diameter/2)
+	s.circled(p)
 	if s.Needs != "" {
 		return s
 	}

@@ -33,7 +33,8 @@ func (b ReflexBag) SetUp(p Place, body Body, force float64) SetUp {
 		s.Needs = "height"
 	}
 	s.Stand = body.Straight() + b.BallDiameter/2
-	s.room(p, b.PoleLength*math.Sin(b.furthest(force))+b.BallDiameter/2, true)
+	s.room(p, b.PoleLength*math.Sin(b.furthest(force))+b.BallDiameter/2)
+	s.circled(p)
 	if s.Needs != "" {
 		return s
 	}

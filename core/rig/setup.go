@@ -89,16 +89,18 @@ func (s *SetUp) level(now, at float64) {
 func (s SetUp) Right() float64 { return (s.Low + s.High) / 2 }
 
 // room lists what work around a bag needs that swings so far out (m, its own radius in) and is struck from stand.
-func (s *SetUp) room(p Place, swing float64, circled bool) {
+func (s *SetUp) room(p Place, swing float64) {
 	s.Room = []Room{
 		{"beyond", "swing", swing + wallMargin, p.Beyond},
 		{"beside", "punches", elbows, p.Beside},
 		{"behind", "stepBack", s.Stand + bodyDepth + stepBack, p.Behind},
 	}
-	if circled {
-		around := s.Stand + bodyDepth
-		s.Room = append(s.Room, Room{"beyond", "circling", around, p.Beyond}, Room{"beside", "circling", around, p.Beside})
-	}
+}
+
+// circled adds what it takes to walk round the bag.
+func (s *SetUp) circled(p Place) {
+	around := s.Stand + bodyDepth
+	s.Room = append(s.Room, Room{"beyond", "circling", around, p.Beyond}, Room{"beside", "circling", around, p.Beside})
 }
 
 // Load is the pull on one part of a mount, in newtons: with the bag at rest and at its greatest.

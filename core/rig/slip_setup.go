@@ -134,7 +134,7 @@ func (b SlipBag) SetUp(p Place, body Body, pull float64) SetUp {
 	if p.Stand == AtTurn {
 		s.Stand = pull
 	}
-	s.room(p, pull+b.BagDiameter/2, false)
+	s.room(p, pull+b.BagDiameter/2)
 	if p.Stand != AtTurn { // it swings past the trainee
 		s.Room[2] = Room{"behind", "swing", pull + b.BagDiameter/2 + wallMargin, p.Behind}
 	}
@@ -164,7 +164,10 @@ func (b SlipBag) Inspect(u Use) []Finding {
 	}
 	list := []Finding{soft}
 	if passes, err := b.Passes(u.Launch, 1, u); err == nil {
-		move := map[bool]string{false: "slip", true: "roll under it"}[u.Place.Plane == Across]
+		move := "slip"
+		if u.Place.Plane == Across {
+			move = "roll under it"
+		}
 		f := Finding{"slipWindow", Right, "It can be slipped", "time in which a " + move + " may begin before the first pass", passes[0].Window, 0, "s", "the model, with the time this takes assumed", "", nil}
 		if passes[0].Window <= 0 {
 			f.Code, f.Weight, f.Title, f.Remedy = "noSlip", Wrong, "It comes too quick to be slipped", "Draw it back less, or hang it longer"

@@ -51,7 +51,7 @@ func (b SpeedBag) SetUp(p Place, body Body, _ float64) SetUp {
 		low, high, s.Between = at.Mouth, at.Eye, "between mouth and eyes, for the shoulders"
 	}
 	s.Stand = body.Forearm() + b.BagDiameter/2
-	s.room(p, b.arm()*math.Sin(b.Contact())+b.BagDiameter/2, false)
+	s.room(p, b.arm()*math.Sin(b.Contact())+b.BagDiameter/2)
 	if s.Needs != "" {
 		return s
 	}

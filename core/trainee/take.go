@@ -20,9 +20,17 @@ var Plan = TestPlan{RateTime, BeatPeriod, BeatWith, BeatAlone, Reactions}
 
 const mostTaps = 600
 
-// Take works out a test as it was done: the times of the taps (s), one row for each trial; of a reaction test one row of waits. fists says
-// that gloves struck a pad, where fingers only bound what fists do.
-func Take(t Test, trials [][]float64, fists bool) (Result, error) {
+// Means is what was tapped with.
+type Means int
+
+// Fingers on a screen or a table only bound what fists do; fists in gloves strike a pad.
+const (
+	Fingers Means = iota
+	Fists
+)
+
+// Take works out a test as it was done: the times of the taps (s), one row for each trial; of a reaction test one row of waits.
+func Take(t Test, trials [][]float64, by Means) (Result, error) {
 	if len(trials) == 0 {
 		return Result{}, input.Refuse("taps", "expected the taps of a trial")
 	}
@@ -33,7 +41,7 @@ func Take(t Test, trials [][]float64, fists bool) (Result, error) {
 	}
 	switch t {
 	case TwoHands, OneHand:
-		return Rate(t, trials[0], fists)
+		return Rate(t, trials[0], by)
 	case Beat:
 		return KeepBeat(trials, BeatPeriod)
 	}

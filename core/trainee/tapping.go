@@ -57,7 +57,7 @@ type Result struct {
 // Rate works out the interval of taps (s, in order) that were as quick as they go: the median, which a stumble does not move, and
 // its standard error (1.2533 σ/√n of a normal sample, σ from the quartiles). Fists says that gloves struck a pad; of fingers the
 // result only bounds the fists'.
-func Rate(t Test, taps []float64, fists bool) (Result, error) {
+func Rate(t Test, taps []float64, by Means) (Result, error) {
 	gaps, err := between(taps)
 	if err != nil {
 		return Result{}, err
@@ -69,7 +69,7 @@ func Rate(t Test, taps []float64, fists bool) (Result, error) {
 	median := quantile(gaps, 0.5)
 	sigma := (quantile(gaps, 0.75) - quantile(gaps, 0.25)) / 1.349
 	se := math.Max(1.2533*sigma/math.Sqrt(float64(len(gaps))), 0.002)
-	e := Evidence{Figure: figure, Value: median, Spread: se, Origin: Tested, Floor: !fists}
+	e := Evidence{Figure: figure, Value: median, Spread: se, Origin: Tested, Floor: by == Fingers}
 	if err := e.Check(); err != nil {
 		return Result{}, input.Refuse("taps", "expected taps that a hand can make, not one every %.0f ms", 1000*median)
 	}
@@ -178,7 +178,7 @@ func (t Test) Words() string {
 }
 
 // Sentence says what a test found.
-func (r Result) Sentence(t Test, fists bool) string {
+func (r Result) Sentence(t Test, by Means) string {
 	if t == Beat {
 		said := fmt.Sprintf("Of a spread of %.0f ms the inner clock has %.0f and the hand %.0f", 1000*r.Total, 1000*r.Clock, 1000*r.Motor)
 		if r.Clipped {
@@ -193,7 +193,7 @@ func (r Result) Sentence(t Test, fists bool) string {
 	switch {
 	case t == ToLight || t == ToSound:
 		return fmt.Sprintf("%.0f ms from the signal to the tap, over %d of them.", 1000*v, r.Used)
-	case fists:
+	case by == Fists:
 		return fmt.Sprintf("%.2f s from blow to blow, %.0f a minute.", v, 60/v)
 	}
 	return fmt.Sprintf("Fingers: %.2f s from tap to tap. Fists are slower: no less than %.2f s is believed of them.", v, overTapped*v)

@@ -108,7 +108,7 @@ func TestRatesAndReactions(t *testing.T) {
 	for i := 30; i < len(taps); i++ {
 		taps[i] += 0.4 // once stuck
 	}
-	rate, err := Rate(TwoHands, taps, true)
+	rate, err := Rate(TwoHands, taps, Fists)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -117,7 +117,7 @@ func TestRatesAndReactions(t *testing.T) {
 	if e.Figure != Alternate || e.Floor || e.Spread > 0.005 {
 		t.Errorf("%+v", e)
 	}
-	if fingers, _ := Rate(OneHand, taps, false); !fingers.Found[0].Floor || fingers.Found[0].Figure != SameHand {
+	if fingers, _ := Rate(OneHand, taps, Fingers); !fingers.Found[0].Floor || fingers.Found[0].Figure != SameHand {
 		t.Errorf("%+v", fingers)
 	}
 	waits := []float64{0.04, 0.21, 0.19, 0.22, 0.2, 1.4, 0.23, 0.18, 0.2, 0.21}
@@ -137,10 +137,10 @@ func TestTapsRefused(t *testing.T) {
 		return list
 	}
 	for name, err := range map[string]error{
-		"few":          second(Rate(TwoHands, even(5, 0.2), true)),
-		"backwards":    second(Rate(TwoHands, append(even(20, 0.2), 1), true)),
-		"too quick":    second(Rate(TwoHands, even(100, 0.01), true)),
-		"not a number": second(Rate(OneHand, append(even(20, 0.2), math.NaN()), true)),
+		"few":          second(Rate(TwoHands, even(5, 0.2), Fists)),
+		"backwards":    second(Rate(TwoHands, append(even(20, 0.2), 1), Fists)),
+		"too quick":    second(Rate(TwoHands, even(100, 0.01), Fists)),
+		"not a number": second(Rate(OneHand, append(even(20, 0.2), math.NaN()), Fists)),
 		"off the beat": second(KeepBeat([][]float64{even(42, 0.9), even(42, 0.9)}, BeatPeriod)),
 		"no reactions": second(React(ToSound, []float64{0.01, 0.02, 2, 3, 0.2, 0.2})),
 	} {
@@ -162,7 +162,7 @@ func FuzzTaps(f *testing.F) {
 			taps = append(taps, at)
 		}
 		for _, test := range []func() (Result, error){
-			func() (Result, error) { return Rate(TwoHands, taps, true) },
+			func() (Result, error) { return Rate(TwoHands, taps, Fists) },
 			func() (Result, error) { return KeepBeat([][]float64{taps, taps}, BeatPeriod) },
 			func() (Result, error) { return React(ToLight, taps) },
 		} {

@@ -98,11 +98,13 @@ func (p *Page) Go(path string) error {
 // Leave goes to another address altogether.
 func (p *Page) Leave(url string) error { return p.do(chromedp.Navigate(url)) }
 
-// Resize changes the size in CSS pixels; phone also makes it a touch screen.
-func (p *Page) Resize(width, height int, phone bool) error {
-	if phone {
-		return p.do(chromedp.EmulateViewport(int64(width), int64(height), chromedp.EmulateMobile, chromedp.EmulateTouch, chromedp.EmulatePortrait))
-	}
+// BecomePhone changes the size in CSS pixels and makes it a touch screen.
+func (p *Page) BecomePhone(width, height int) error {
+	return p.do(chromedp.EmulateViewport(int64(width), int64(height), chromedp.EmulateMobile, chromedp.EmulateTouch, chromedp.EmulatePortrait))
+}
+
+// Resize changes the size in CSS pixels.
+func (p *Page) Resize(width, height int) error {
 	return p.do(chromedp.EmulateViewport(int64(width), int64(height)))
 }
 

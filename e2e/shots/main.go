@@ -179,7 +179,11 @@ func take() error {
 
 // show gets to a view.
 func (v view) show(p *browser.Page) error {
-	if err := p.Resize(v.width, v.height, v.phone); err != nil {
+	resize := p.Resize
+	if v.phone {
+		resize = p.BecomePhone
+	}
+	if err := resize(v.width, v.height); err != nil {
 		return err
 	}
 	if err := v.reach(p); err != nil {
@@ -212,7 +216,7 @@ func frame(p *browser.Page, file string) error {
 		}
 		page += fmt.Sprintf(`<img style="border:3px solid #26231e;border-radius:8px;width:%dpx" src="data:image/png;base64,%s">`, framedWidth[v.name], base64.StdEncoding.EncodeToString(png))
 	}
-	if err := p.Resize(1280, 800, false); err != nil {
+	if err := p.Resize(1280, 800); err != nil {
 		return err
 	}
 	if err := p.Leave("about:blank"); err != nil {

@@ -39,13 +39,19 @@ func draw(list []lived, rungs []ladder.Rung, weeks int) string {
 		fmt.Fprintf(&b, `<line x1="%.0f" x2="%.0f" y1="%.1f" y2="%.1f" stroke="#b7a788" stroke-dasharray="2 5"/><text x="%.0f" y="%.1f" text-anchor="end">%s</text>`+"\n", left, width-20, y(float64(i)), y(float64(i)), left-10, y(float64(i))+4, r.Name)
 	}
 	path := ""
+	step := "M"
 	for k, r := range list {
-		path += fmt.Sprintf("%s%.1f %.1f", map[bool]string{true: "M", false: "L"}[k == 0], x(r.day+aside(list, k)), y(float64(r.proposal.Index)))
+		path += fmt.Sprintf("%s%.1f %.1f", step, x(r.day+aside(list, k)), y(float64(r.proposal.Index)))
+		step = "L"
 	}
 	fmt.Fprintf(&b, `<path d="%s" fill="none" stroke="#5d5548" stroke-width="1.5"/>`+"\n", path)
 	for k, r := range list {
+		filling := "#f6f1e6"
+		if r.through {
+			filling = "#26231e"
+		}
 		fmt.Fprintf(&b, `<circle cx="%.1f" cy="%.1f" r="4.5" fill="%s" stroke="#26231e" stroke-width="1.8"><title>%s: %.0f %% clean, %d in a row</title></circle>`+"\n",
-			x(r.day+aside(list, k)), y(float64(r.proposal.Index)), map[bool]string{true: "#26231e", false: "#f6f1e6"}[r.through], r.proposal.Move, 100*r.Clean, r.Longest)
+			x(r.day+aside(list, k)), y(float64(r.proposal.Index)), filling, r.proposal.Move, 100*r.Clean, r.Longest)
 	}
 	fmt.Fprintf(&b, `<text x="20" y="%.1f" fill="#5d5548">Each dot is a round, filled past the gate of 80 %% clean and ten in a row; two of those open the next rung. Light weeks are shaded.</text>`, height-28)
 	fmt.Fprintf(&b, `<text x="20" y="%.1f" fill="#5d5548">Away in weeks 7 to 9: a rung down and soft, and on from there.</text></svg>`+"\n", height-10)
