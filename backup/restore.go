@@ -100,9 +100,9 @@ func restoring(ctx context.Context, dump string, there []string, m Manifest) (fi
 	var check strings.Builder
 	check.WriteString("\n" + plainText + "DO $check$ DECLARE found record; BEGIN\n")
 	for _, table := range slices.Sorted(maps.Keys(m.Tables)) {
-		of := m.Tables[table]
+		dumped := m.Tables[table]
 		fmt.Fprintf(&check, "%s INTO found; IF found.rows <> %d OR found.sum <> '%s' THEN RAISE EXCEPTION 'the rows of %% are not those of the backup', '%s'; END IF;\n",
-			sumOf(table, "rows", "sum"), of.Rows, strings.ReplaceAll(of.Sum, "'", ""), strings.ReplaceAll(table, "'", ""))
+			sumOf(table, "rows", "sum"), dumped.Rows, strings.ReplaceAll(dumped.Sum, "'", ""), strings.ReplaceAll(table, "'", ""))
 	}
 	check.WriteString("END $check$;\n")
 	_, err = io.WriteString(script, check.String())

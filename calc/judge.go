@@ -97,7 +97,7 @@ func judged(ctx context.Context, o *input.Object) (any, error) {
 	if err := o.Done(); err != nil {
 		return nil, err
 	}
-	if judge.Work(strikes, hits, maxWork) == maxWork {
+	if judge.PairsInReach(strikes, hits, maxWork) == maxWork {
 		return nil, input.Refuse("strikes", "expected windows that do not overlap so much: too many hits could belong to each strike")
 	}
 	r := judge.Judge(strikes, hits, options)

@@ -159,12 +159,12 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 		for n, day := range d.days {
 			at := evening(now, day, i)
 			progress := float64(n) / math.Max(1, float64(len(d.days)-1))
-			if err := round(g, coach, a, rigs[d.bag], trainees[d.person], at, progress); err != nil {
+			if err := runRound(g, coach, a, rigs[d.bag], trainees[d.person], at, progress); err != nil {
 				return fmt.Errorf("%s on day %d: %w", a.Drill.Name, -day, err)
 			}
 		}
 	}
-	return known(g, coach, trainees, now)
+	return addEvidence(g, coach, trainees, now)
 }
 
 // give gives a drill to somebody on a bag. A drill that several have is the gym's one.
@@ -197,8 +197,8 @@ func before(g *store.Gym, coach store.Coach, p person, kind rig.Kind, rung strin
 	return nil
 }
 
-// known is what tests and talk have brought out: hands at a pad, reactions, a wrist that has healed.
-func known(g *store.Gym, coach store.Coach, trainees map[string]person, now time.Time) error {
+// addEvidence keeps what tests and talk have brought out: hands at a pad, reactions, a wrist that has healed.
+func addEvidence(g *store.Gym, coach store.Coach, trainees map[string]person, now time.Time) error {
 	tested := func(key string, figure trainee.Figure, value, spread float64) store.Evidence {
 		return store.Evidence{TraineeID: trainees[key].ID, Figure: string(figure), Value: value, Spread: spread, Origin: string(trainee.Tested), Note: "at the pad", FoundAt: now.AddDate(0, 0, -9)}
 	}
@@ -222,9 +222,9 @@ func evening(now time.Time, daysAgo, i int) time.Time {
 	return time.Date(d.Year(), d.Month(), d.Day(), 17, 30, 0, 0, time.UTC).Add(time.Duration(i) * 7 * time.Minute)
 }
 
-// round runs one round as the product does, with the stand-in in place of the trainee. progress goes from 0, the first
+// runRound runs one round as the product does, with the stand-in in place of the trainee. progress goes from 0, the first
 // of the two weeks' rounds, to 1: by then spread and misses are down by a third.
-func round(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.Rig, p person, at time.Time, progress float64) error {
+func runRound(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.Rig, p person, at time.Time, progress float64) error {
 	bag, _, err := ledger.Rig(bagRow)
 	if err != nil {
 		return err

@@ -33,7 +33,7 @@ func Zone(row store.GymRow) *time.Location {
 func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, stop func() error) (class.Class, error) {
 	c := class.Class{Gate: Gate(row), Kicks: row.Kicks, Voice: Voice(row), Zone: Zone(row), Now: now, Stop: stop}
 	var err error
-	if c.Bags, err = bags(gym); err != nil {
+	if c.Bags, err = bagsOf(gym); err != nil {
 		return c, err
 	}
 	var people []store.Trainee
@@ -76,7 +76,7 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 	}
 	for _, e := range evidence {
 		if m := index[e.TraineeID]; m != nil {
-			m.Evidence = append(m.Evidence, found(e))
+			m.Evidence = append(m.Evidence, evidenceOf(e))
 		}
 	}
 	clear(size)
@@ -91,7 +91,7 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 		if m == nil {
 			continue
 		}
-		m.Spared = append(m.Spared, class.Spell{From: k.CreatedAt, To: or0(k.LiftedAt)})
+		m.Spared = append(m.Spared, class.Spell{From: k.CreatedAt, To: orZero(k.LiftedAt)})
 		if k.LiftedAt == nil {
 			m.Cautions = append(m.Cautions, caution.Kind(k.Kind))
 		}
@@ -103,7 +103,7 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 	}
 	for _, r := range rounds {
 		if m := index[r.TraineeID]; m != nil {
-			m.Rounds = append(m.Rounds, round(r))
+			m.Rounds = append(m.Rounds, roundOf(r))
 		}
 	}
 	for _, a := range given {
@@ -120,7 +120,7 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 	return c, nil
 }
 
-func bags(gym *store.Gym) ([]class.Bag, error) {
+func bagsOf(gym *store.Gym) ([]class.Bag, error) {
 	rows, err := gym.Rigs(store.InUse)
 	if err != nil {
 		return nil, err
@@ -136,10 +136,10 @@ func bags(gym *store.Gym) ([]class.Bag, error) {
 	return list, nil
 }
 
-func round(r store.Round) class.Round {
+func roundOf(r store.Round) class.Round {
 	out := class.Round{
 		ID: r.ID, At: r.CreatedAt, Bag: r.RigID, Assignment: r.AssignmentID, Rung: r.Rung, Eased: r.Eased != "", Counts: r.Counts, Share: r.Share,
-		Longest: r.Longest, Planned: r.Planned, Passes: r.Passes, Wild: r.Wild, Tempo: or0(r.Tempo), Asked: or0(r.Asked), Predicted: math.NaN(),
+		Longest: r.Longest, Planned: r.Planned, Passes: r.Passes, Wild: r.Wild, Tempo: orZero(r.Tempo), Asked: orZero(r.Asked), Predicted: math.NaN(),
 	}
 	if r.Predicted != nil {
 		out.Predicted = *r.Predicted

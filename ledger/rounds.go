@@ -34,7 +34,7 @@ func NewRun(a store.Assignment, bag store.Rig, p run.Prepared, by drill.Recorder
 func Course(r store.Run) run.Course {
 	return run.Course{
 		State: run.State(r.State), Ending: judge.Ended(r.Ending), Clock: drill.Micros(r.ClockUS),
-		Zero: or0(r.ZeroAt), Seen: r.SeenAt, Started: or0(r.StartedAt), Ended: or0(r.EndedAt),
+		Zero: orZero(r.ZeroAt), Seen: r.SeenAt, Started: orZero(r.StartedAt), Ended: orZero(r.EndedAt),
 	}
 }
 
@@ -95,15 +95,15 @@ func Settle(gym *store.Gym, r store.Run) error {
 	}
 	var shows []store.Evidence
 	if r.RemovedAt == nil && j.Summary.Counts {
-		if shows, err = shown(gym, r, opened.Bag.Kind(), j, t); err != nil {
+		if shows, err = evidenceFrom(gym, r, opened.Bag.Kind(), j, t); err != nil {
 			return err
 		}
 	}
 	return gym.SetOutcome(outcome(r.ID, j.Summary), shows)
 }
 
-// shown is what a round shows, by what was known without it. A simulated sensor shows nothing of anybody, but in the demo gym.
-func shown(gym *store.Gym, r store.Run, kind rig.Kind, j run.Judged, t store.Trainee) ([]store.Evidence, error) {
+// evidenceFrom is what a round shows, by what was known without it. A simulated sensor shows nothing of anybody, but in the demo gym.
+func evidenceFrom(gym *store.Gym, r store.Run, kind rig.Kind, j run.Judged, t store.Trainee) ([]store.Evidence, error) {
 	row, err := gym.Row()
 	if err != nil || r.Source == string(drill.Simulated) && !row.Demo {
 		return nil, err
@@ -114,7 +114,7 @@ func shown(gym *store.Gym, r store.Run, kind rig.Kind, j run.Judged, t store.Tra
 	}
 	var others []store.Evidence
 	for _, e := range rows {
-		if or0(e.RunID) != r.ID {
+		if orZero(e.RunID) != r.ID {
 			others = append(others, e)
 		}
 	}
@@ -136,7 +136,7 @@ func Open(gym *store.Gym, r store.Run) (run.Opened, error) {
 func Judge(gym *store.Gym, r store.Run, opened run.Opened, clock int64, stop func() error) (run.Judged, store.Trainee, error) {
 	hits, e1 := gym.Hits(r.ID)
 	marks, e2 := gym.Marks(r.ID)
-	t, e3 := gym.Trainee(or0(r.TraineeID))
+	t, e3 := gym.Trainee(orZero(r.TraineeID))
 	if err := errors.Join(e1, e2, e3); err != nil {
 		return run.Judged{}, t, err
 	}
@@ -146,7 +146,7 @@ func Judge(gym *store.Gym, r store.Run, opened run.Opened, clock int64, stop fun
 		record.Latency = &latency
 	}
 	for _, h := range hits {
-		record.Hits = append(record.Hits, run.Hit{At: drill.Micros(h.AtUS), Hand: drill.Hand(or0(h.Hand)), Launch: or0(h.Launch)})
+		record.Hits = append(record.Hits, run.Hit{At: drill.Micros(h.AtUS), Hand: drill.Hand(orZero(h.Hand)), Launch: orZero(h.Launch)})
 	}
 	for _, m := range marks {
 		record.Marks = append(record.Marks, run.Mark{At: drill.Micros(m.AtUS), Kind: run.MarkKind(m.Kind)})
@@ -169,11 +169,11 @@ func outcome(id string, s run.Summary) store.Outcome {
 // Summary is a stored outcome as the core has it.
 func Summary(o store.Outcome) run.Summary {
 	s := run.Summary{
-		Headline: o.Headline, Planned: o.Planned, Hits: o.Hits, Clean: o.Clean, Missed: or0(o.Missed), Extra: or0(o.Extra), Longest: o.Longest, Passes: o.Passes,
-		Share: o.Share, Give: o.Give, Tempo: or0(o.Tempo), Asked: or0(o.Asked), Offset: or0(o.OffsetS), Counts: o.Counts, Unjudged: !o.Judged, Wild: o.Wild,
+		Headline: o.Headline, Planned: o.Planned, Hits: o.Hits, Clean: o.Clean, Missed: orZero(o.Missed), Extra: orZero(o.Extra), Longest: o.Longest, Passes: o.Passes,
+		Share: o.Share, Give: o.Give, Tempo: orZero(o.Tempo), Asked: orZero(o.Asked), Offset: orZero(o.OffsetS), Counts: o.Counts, Unjudged: !o.Judged, Wild: o.Wild,
 	}
 	if o.RigParameter != nil {
-		s.Rig = &rig.RoundFit{Parameter: *o.RigParameter, Value: or0(o.RigValue), Spread: or0(o.RigSpread), Steps: or0(o.RigSteps)}
+		s.Rig = &rig.RoundFit{Parameter: *o.RigParameter, Value: orZero(o.RigValue), Spread: orZero(o.RigSpread), Steps: orZero(o.RigSteps)}
 	}
 	return s
 }
@@ -201,7 +201,7 @@ func RoundsOn(gym *store.Gym, row store.Rig) ([]rig.RoundFit, error) {
 	var fits []rig.RoundFit
 	for _, r := range rounds {
 		if sameDoc(r.RigDoc, row.Doc) {
-			fits = append(fits, rig.RoundFit{Parameter: r.Parameter, Value: r.Value, Spread: r.Spread, Steps: r.Steps, Who: or0(r.TraineeID)})
+			fits = append(fits, rig.RoundFit{Parameter: r.Parameter, Value: r.Value, Spread: r.Spread, Steps: r.Steps, Who: orZero(r.TraineeID)})
 		}
 	}
 	return fits, nil

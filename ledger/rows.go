@@ -61,7 +61,7 @@ func Given(a store.Assignment, stance string) (drill.Plan, error) {
 
 // Settings are what an assignment sets of its drill.
 func Settings(a store.Assignment) drill.Settings {
-	return drill.Settings{Tempo: or0(a.Tempo), Slower: or0(a.Slower), Fist: or0(a.Fist), Pull: or0(a.Pull), Work: or0(a.Work), Strikes: or0(a.Strikes), Repetitions: or0(a.Repetitions)}
+	return drill.Settings{Tempo: orZero(a.Tempo), Slower: orZero(a.Slower), Fist: orZero(a.Fist), Pull: orZero(a.Pull), Work: orZero(a.Work), Strikes: orZero(a.Strikes), Repetitions: orZero(a.Repetitions)}
 }
 
 // SetTo writes settings into an assignment.
@@ -88,21 +88,21 @@ func DrillRow(name string, kind rig.Kind, p drill.Plan, rung string) (store.Dril
 
 // Body is what of a trainee matters to the height of a rig.
 func Body(t store.Trainee) rig.Body {
-	return rig.Body{Height: or0(t.Height), Reach: or0(t.Reach), Eye: or0(t.Eye), Mouth: or0(t.Mouth), Chin: or0(t.Chin)}
+	return rig.Body{Height: orZero(t.Height), Reach: orZero(t.Reach), Eye: orZero(t.Eye), Mouth: orZero(t.Mouth), Chin: orZero(t.Chin)}
 }
 
 // Evidence is what was found out about somebody, as the core has it.
 func Evidence(rows []store.Evidence) []trainee.Evidence {
 	list := make([]trainee.Evidence, len(rows))
 	for i, row := range rows {
-		list[i] = found(row)
+		list[i] = evidenceOf(row)
 	}
 	return list
 }
 
-func found(row store.Evidence) trainee.Evidence {
+func evidenceOf(row store.Evidence) trainee.Evidence {
 	return trainee.Evidence{
-		Figure: trainee.Figure(row.Figure), Bag: rig.Kind(or0(row.BagKind)), Value: row.Value, Spread: row.Spread,
+		Figure: trainee.Figure(row.Figure), Bag: rig.Kind(orZero(row.BagKind)), Value: row.Value, Spread: row.Spread,
 		Origin: trainee.Origin(row.Origin), Floor: row.Bound, At: row.FoundAt, Note: row.Note,
 	}
 }
@@ -125,7 +125,7 @@ func Ability(gym *store.Gym, t store.Trainee, kind rig.Kind, now time.Time) (tra
 	return trainee.Known(trainee.Band(t.Band), combo.Hand(t.Weak), kind, Evidence(rows), now), err
 }
 
-func or0[T any](v *T) (zero T) {
+func orZero[T any](v *T) (zero T) {
 	if v != nil {
 		zero = *v
 	}

@@ -12,7 +12,7 @@ import (
 
 // Bags reads the bags that hang in a gym, and nobody.
 func Bags(gym *store.Gym, row store.GymRow, stop func() error) (class.Class, error) {
-	list, err := bags(gym)
+	list, err := bagsOf(gym)
 	return class.Class{Bags: list, Kicks: row.Kicks, Voice: Voice(row), Stop: stop}, err
 }
 

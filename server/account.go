@@ -31,26 +31,26 @@ type Confirmation struct {
 }
 
 func (s *Server) registerAccount(api huma.API) {
-	act(api, http.MethodPost, "/api/account/password", func(c caller, in *struct {
+	command(api, http.MethodPost, "/api/account/password", func(c caller, in *struct {
 		Source
 		Body PasswordChange
 	}) error {
 		return s.changePassword(c, in.ip, in.Body)
 	})
-	act(api, http.MethodPost, "/api/account/sign-out-everywhere", func(c caller, _ *nothing) error {
+	command(api, http.MethodPost, "/api/account/sign-out-everywhere", func(c caller, _ *nothing) error {
 		if _, err := c.gym.SignOutEverywhere(c.Coach.ID); err != nil {
 			return err
 		}
 		return s.signOut(c.ctx)
 	})
-	read(api, "/api/coaches", func(c caller, _ *nothing) ([]CoachOut, error) {
+	get(api, "/api/coaches", func(c caller, _ *nothing) ([]CoachOut, error) {
 		rows, err := c.gym.Coaches()
-		return each(rows, err, func(row store.Coach) (CoachOut, error) {
+		return eachRow(rows, err, func(row store.Coach) (CoachOut, error) {
 			return CoachOut{row.ID, row.Name, row.Email, row.ID == c.Coach.ID}, nil
 		})
 	})
-	act(api, http.MethodPost, "/api/coaches/{id}/remove", func(c caller, in *struct {
-		To[Confirmation]
+	command(api, http.MethodPost, "/api/coaches/{id}/remove", func(c caller, in *struct {
+		Addressed[Confirmation]
 		Source
 	}) error {
 		return s.removeCoach(c, in.ip, in.ID, in.Body)

@@ -226,16 +226,16 @@ func (c caller) outlook(id string) (class.Outlook, error) {
 }
 
 func (s *Server) registerAssignments(api huma.API) {
-	send(api, "/api/assignments", func(c caller, in *one[Assignment]) (Assignment, error) { return c.assign(in.Body) })
-	read(api, "/api/assignments/{id}", func(c caller, in *ByID) (Assignment, error) {
+	post(api, "/api/assignments", func(c caller, in *body[Assignment]) (Assignment, error) { return c.assign(in.Body) })
+	get(api, "/api/assignments/{id}", func(c caller, in *ByID) (Assignment, error) {
 		row, err := c.gym.Assignment(in.ID)
 		if err != nil {
 			return Assignment{}, err
 		}
 		return c.assignmentOut(row)
 	})
-	replace(api, "/api/assignments/{id}", func(c caller, in *To[Assignment]) (Assignment, error) { return c.change(in.ID, in.Body) })
-	act(api, http.MethodDelete, "/api/assignments/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Assignment{}, in.ID) })
-	act(api, http.MethodPost, "/api/assignments/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Assignment{}, in.ID) })
-	read(api, "/api/assignments/{id}/outlook", func(c caller, in *ByID) (class.Outlook, error) { return c.outlook(in.ID) })
+	put(api, "/api/assignments/{id}", func(c caller, in *Addressed[Assignment]) (Assignment, error) { return c.change(in.ID, in.Body) })
+	command(api, http.MethodDelete, "/api/assignments/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Assignment{}, in.ID) })
+	command(api, http.MethodPost, "/api/assignments/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Assignment{}, in.ID) })
+	get(api, "/api/assignments/{id}/outlook", func(c caller, in *ByID) (class.Outlook, error) { return c.outlook(in.ID) })
 }

@@ -42,8 +42,8 @@ func personOf(t store.Trainee) bench.Person {
 	return bench.Person{Name: t.Name, Body: ledger.Body(t)}
 }
 
-// about asks for somebody before a bag.
-func (c caller) about(t store.Trainee, bag rig.Rig, place rig.Place, m rig.Meeting) (bench.Question, error) {
+// questionAbout asks for somebody before a bag.
+func (c caller) questionAbout(t store.Trainee, bag rig.Rig, place rig.Place, m rig.Meeting) (bench.Question, error) {
 	ability, err := ledger.Ability(c.gym, t, bag.Kind(), time.Now())
 	return bench.Question{
 		Rig: bag, Place: place, Person: personOf(t), Ability: ability, Novice: trainee.Band(t.Band).Novice(),
@@ -75,7 +75,7 @@ func (c caller) question(in BenchQuestion) (bench.Question, error) {
 		if err != nil {
 			return q, err
 		}
-		if q, err = c.about(t, bag, place, m); err != nil {
+		if q, err = c.questionAbout(t, bag, place, m); err != nil {
 			return q, err
 		}
 	}
@@ -104,7 +104,7 @@ func (c caller) settingCard(rigID, traineeID string) (SettingCard, error) {
 		return out, err
 	}
 	bag := out.Rig.Doc.Rig
-	q, err := c.about(t, bag, out.Rig.Place.Place, rig.Everyday(bag.Kind()))
+	q, err := c.questionAbout(t, bag, out.Rig.Place.Place, rig.Everyday(bag.Kind()))
 	if err != nil {
 		return out, err
 	}
@@ -114,7 +114,7 @@ func (c caller) settingCard(rigID, traineeID string) (SettingCard, error) {
 }
 
 func (s *Server) registerBench(api huma.API) {
-	send(api, "/api/bench", func(c caller, in *one[BenchQuestion]) (bench.Sheet, error) {
+	post(api, "/api/bench", func(c caller, in *body[BenchQuestion]) (bench.Sheet, error) {
 		q, err := c.question(in.Body)
 		if err != nil {
 			return bench.Sheet{}, err
@@ -125,7 +125,7 @@ func (s *Server) registerBench(api huma.API) {
 		}
 		return a.Sheet(q), nil
 	})
-	read(api, "/api/rigs/{id}/card/{trainee}", func(c caller, in *struct {
+	get(api, "/api/rigs/{id}/card/{trainee}", func(c caller, in *struct {
 		ByID
 		Trainee string `path:"trainee" format:"uuid"`
 	}) (SettingCard, error) {

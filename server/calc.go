@@ -24,7 +24,7 @@ const (
 func (s *Server) guard(ctx huma.Context, next func(huma.Context)) {
 	source, leave, why := s.gate.Enter(door.Network(sourceOf(ctx)))
 	if why != "" {
-		wait(ctx.Context(), unhurried)
+		waitFor(ctx.Context(), unhurried)
 		ctx.SetHeader("Retry-After", askAgainAfter)
 		_ = huma.WriteErr(s.api, ctx, http.StatusTooManyRequests, why)
 		return
@@ -35,8 +35,8 @@ func (s *Server) guard(ctx huma.Context, next func(huma.Context)) {
 
 type calcSourceKey struct{}
 
-// wait lets time pass, or whoever waits go.
-func wait(ctx context.Context, d time.Duration) {
+// waitFor lets time pass, or whoever waits go.
+func waitFor(ctx context.Context, d time.Duration) {
 	select {
 	case <-ctx.Done():
 	case <-time.After(d):

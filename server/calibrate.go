@@ -48,7 +48,7 @@ type NewCalibration struct {
 const momentsShown = 5
 
 func (s *Server) registerCalibrations(api huma.API) {
-	send(api, "/api/calibrate", func(c caller, in *one[CalibrationQuestion]) (bench.Fit, error) {
+	post(api, "/api/calibrate", func(c caller, in *body[CalibrationQuestion]) (bench.Fit, error) {
 		bag, err := in.Body.Rig.Read()
 		if err != nil {
 			return bench.Fit{}, input.Under("rig", err)
@@ -56,7 +56,7 @@ func (s *Server) registerCalibrations(api huma.API) {
 		f, err := bench.Calibrate(bag, in.Body.Measured, nil, c.stop)
 		return f, input.Under("measured", err)
 	})
-	send(api, "/api/tap-moments", func(_ caller, in *one[RigDoc]) (Moments, error) {
+	post(api, "/api/tap-moments", func(_ caller, in *body[RigDoc]) (Moments, error) {
 		bag, err := in.Body.Read()
 		if err != nil {
 			return Moments{}, err
@@ -64,18 +64,18 @@ func (s *Server) registerCalibrations(api huma.API) {
 		at, trace, _, err := rig.Moments(bag, momentsShown)
 		return Moments{at, trace}, err
 	})
-	read(api, "/api/rigs/{id}/calibrations", func(c caller, in *ByID) ([]Calibration, error) {
+	get(api, "/api/rigs/{id}/calibrations", func(c caller, in *ByID) ([]Calibration, error) {
 		row, err := c.gym.Rig(in.ID)
 		if err != nil {
 			return nil, err
 		}
 		rows, err := c.gym.Calibrations(in.ID)
-		return each(rows, err, func(k store.Calibration) (Calibration, error) {
+		return eachRow(rows, err, func(k store.Calibration) (Calibration, error) {
 			return Calibration{k.ID, k.CreatedAt, bench.Method(k.Method), k.Parameter, k.Was, k.Value, k.Spread, k.Residual, k.UndoneAt != nil, k.CreatedAt.Before(row.MeasuredAt)}, nil
 		})
 	})
-	send(api, "/api/rigs/{id}/calibrations", func(c caller, in *To[NewCalibration]) (Rig, error) { return c.calibrate(in.ID, in.Body) })
-	send(api, "/api/rigs/{id}/undo-calibration", func(c caller, in *To[struct {
+	post(api, "/api/rigs/{id}/calibrations", func(c caller, in *Addressed[NewCalibration]) (Rig, error) { return c.calibrate(in.ID, in.Body) })
+	post(api, "/api/rigs/{id}/undo-calibration", func(c caller, in *Addressed[struct {
 		ID string `json:"id" format:"uuid"`
 	}]) (Rig, error) {
 		return c.uncalibrate(in.ID, in.Body.ID)

@@ -27,7 +27,7 @@ type caller struct {
 
 func (c caller) units() words.Units { return words.Units(c.row.Units) }
 
-func who(ctx context.Context) caller { return ctx.Value(callerKey{}).(caller) }
+func callerOf(ctx context.Context) caller { return ctx.Value(callerKey{}).(caller) }
 
 func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
 	c, err := s.caller(ctx.Context())

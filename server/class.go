@@ -73,7 +73,7 @@ func (c caller) today() (Today, error) {
 		return t, err
 	}
 	rows, err := c.gym.Runs(store.RunFilter{Limit: 6})
-	t.Recent, err = each(rows, err, logRow)
+	t.Recent, err = eachRow(rows, err, logRow)
 	return t, err
 }
 
@@ -155,7 +155,7 @@ func (s *Server) library(c caller) (class.Library, error) {
 		return class.Library{}, err
 	}
 	rows, err := c.gym.Drills(store.InUse)
-	own, err := each(rows, err, func(d store.Drill) (class.Own, error) {
+	own, err := eachRow(rows, err, func(d store.Drill) (class.Own, error) {
 		p, err := ledger.Plan(d)
 		return class.Own{ID: d.ID, Name: d.Name, Kind: rig.Kind(d.Kind), Plan: p}, err
 	})
@@ -166,31 +166,31 @@ func (s *Server) library(c caller) (class.Library, error) {
 }
 
 func (s *Server) registerClass(api huma.API) {
-	read(api, "/api/today", func(c caller, _ *nothing) (Today, error) { return c.today() })
-	read(api, "/api/class", func(c caller, _ *nothing) ([]class.Proposal, error) {
+	get(api, "/api/today", func(c caller, _ *nothing) (Today, error) { return c.today() })
+	get(api, "/api/class", func(c caller, _ *nothing) ([]class.Proposal, error) {
 		cl, err := c.class()
 		if err != nil {
 			return nil, err
 		}
 		return cl.Everybody()
 	})
-	read(api, "/api/calendar", func(c caller, _ *nothing) ([]class.Day, error) {
+	get(api, "/api/calendar", func(c caller, _ *nothing) ([]class.Day, error) {
 		cl, err := ledger.Calendar(c.gym, c.row, time.Now())
 		return cl.Calendar(), err
 	})
-	read(api, "/api/predictions", func(c caller, _ *nothing) (class.Predictions, error) {
+	get(api, "/api/predictions", func(c caller, _ *nothing) (class.Predictions, error) {
 		cl, err := c.class()
 		return cl.Predictions(), err
 	})
-	read(api, "/api/library", func(c caller, _ *nothing) (class.Library, error) { return s.library(c) })
-	read(api, "/api/trainees/{id}/ladder/{kind}", func(c caller, in *struct {
+	get(api, "/api/library", func(c caller, _ *nothing) (class.Library, error) { return s.library(c) })
+	get(api, "/api/trainees/{id}/ladder/{kind}", func(c caller, in *struct {
 		ByID
 		Kind rig.Kind `path:"kind"`
 	}) (Ladder, error) {
 		return c.ladder(in.ID, rig.Kind(in.Kind))
 	})
-	send(api, "/api/trainees/{id}/decisions", func(c caller, in *To[Decision]) (class.Proposal, error) { return c.decide(in.ID, in.Body) })
-	send(api, "/api/trainees/{id}/accept", func(c caller, in *To[Acceptance]) (Assignment, error) { return c.accept(in.ID, in.Body) })
+	post(api, "/api/trainees/{id}/decisions", func(c caller, in *Addressed[Decision]) (class.Proposal, error) { return c.decide(in.ID, in.Body) })
+	post(api, "/api/trainees/{id}/accept", func(c caller, in *Addressed[Acceptance]) (Assignment, error) { return c.accept(in.ID, in.Body) })
 }
 
 // inSchool gives a drill that is offered the calls of this gym.

@@ -78,8 +78,8 @@ func (c caller) compose(in DrillQuestion) (compose.Answer, error) {
 }
 
 func (s *Server) registerCompose(api huma.API) {
-	send(api, "/api/compose", func(c caller, in *one[DrillQuestion]) (compose.Answer, error) { return c.compose(in.Body) })
-	read(api, "/api/first-drill/{id}", func(c caller, in *struct {
+	post(api, "/api/compose", func(c caller, in *body[DrillQuestion]) (compose.Answer, error) { return c.compose(in.Body) })
+	get(api, "/api/first-drill/{id}", func(c caller, in *struct {
 		ByID
 		Line bool `query:"line" doc:"a line of the notation, on a speed bag as well"`
 	}) (DrillDoc, error) {
@@ -97,11 +97,11 @@ func (s *Server) registerCompose(api huma.API) {
 		p, err := drill.FirstOn(bag, place)
 		return DrillDoc{Plan: c.inSchool(p)}, err
 	})
-	send(api, "/api/combo-count", func(_ caller, in *one[CountQuestion]) (ComboText, error) {
+	post(api, "/api/combo-count", func(_ caller, in *body[CountQuestion]) (ComboText, error) {
 		text, err := compose.Recount(in.Body.Text, in.Body.Move, in.Body.Count)
 		return ComboText{text}, err
 	})
-	send(api, "/api/combo-tempo", func(c caller, in *one[TempoQuestion]) (DrillDoc, error) {
+	post(api, "/api/combo-tempo", func(c caller, in *body[TempoQuestion]) (DrillDoc, error) {
 		p, err := in.Body.Doc.Read()
 		if err != nil {
 			return DrillDoc{}, err

@@ -97,7 +97,7 @@ func wasRead(version int) error {
 // drills lists the gym's drills with whoever has them.
 func (c caller) drills(shelf store.Shelf) ([]Drill, error) {
 	rows, err := c.gym.Drills(shelf)
-	list, err := each(rows, err, drillOut)
+	list, err := eachRow(rows, err, drillOut)
 	if err != nil {
 		return nil, err
 	}
@@ -194,8 +194,8 @@ func (c caller) copied(id string) (Drill, error) {
 }
 
 func (s *Server) registerDrills(api huma.API) {
-	read(api, "/api/drills", func(c caller, in *Shelf) ([]Drill, error) { return c.drills(in.of()) })
-	send(api, "/api/drills", func(c caller, in *one[Drill]) (Drill, error) {
+	get(api, "/api/drills", func(c caller, in *Shelf) ([]Drill, error) { return c.drills(in.stored()) })
+	post(api, "/api/drills", func(c caller, in *body[Drill]) (Drill, error) {
 		row, err := in.Body.row("")
 		if err == nil {
 			row.MadeBy = &c.Coach.ID
@@ -206,14 +206,14 @@ func (s *Server) registerDrills(api huma.API) {
 		}
 		return drillOut(row)
 	})
-	read(api, "/api/drills/{id}", func(c caller, in *ByID) (Drill, error) {
+	get(api, "/api/drills/{id}", func(c caller, in *ByID) (Drill, error) {
 		row, err := c.gym.Drill(in.ID)
 		if err != nil {
 			return Drill{}, err
 		}
 		return drillOut(row)
 	})
-	replace(api, "/api/drills/{id}", func(c caller, in *To[Drill]) (Drill, error) {
+	put(api, "/api/drills/{id}", func(c caller, in *Addressed[Drill]) (Drill, error) {
 		row, err := in.Body.row(in.ID)
 		if err == nil {
 			err = wasRead(in.Body.Version)
@@ -226,11 +226,11 @@ func (s *Server) registerDrills(api huma.API) {
 		}
 		return drillOut(row)
 	})
-	act(api, http.MethodDelete, "/api/drills/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Drill{}, in.ID) })
-	act(api, http.MethodPost, "/api/drills/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Drill{}, in.ID) })
-	send(api, "/api/drills/{id}/copy", func(c caller, in *ByID) (Drill, error) { return c.copied(in.ID) })
-	send(api, "/api/drills/{id}/give", func(c caller, in *To[Giving]) ([]GivenOut, error) { return c.give(in.ID, in.Body) })
-	send(api, "/api/drills/{id}/carry", func(c caller, in *To[struct {
+	command(api, http.MethodDelete, "/api/drills/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Drill{}, in.ID) })
+	command(api, http.MethodPost, "/api/drills/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Drill{}, in.ID) })
+	post(api, "/api/drills/{id}/copy", func(c caller, in *ByID) (Drill, error) { return c.copied(in.ID) })
+	post(api, "/api/drills/{id}/give", func(c caller, in *Addressed[Giving]) ([]GivenOut, error) { return c.give(in.ID, in.Body) })
+	post(api, "/api/drills/{id}/carry", func(c caller, in *Addressed[struct {
 		Kind rig.Kind `json:"kind"`
 	}]) (CarriedOver, error) {
 		row, err := c.gym.Drill(in.ID)

@@ -27,11 +27,11 @@ func bordersOf(g store.GymRow) rig.Borders {
 }
 
 func (s *Server) registerGym(api huma.API) {
-	read(api, "/api/gym", func(c caller, _ *nothing) (GymSettings, error) {
+	get(api, "/api/gym", func(c caller, _ *nothing) (GymSettings, error) {
 		row := c.row
 		return GymSettings{words.Units(row.Units), bordersOf(row), row.Kicks, combo.PunchNames(row.PunchNames), combo.SlipNames(row.SlipNames), ledger.Gate(row)}, nil
 	})
-	replace(api, "/api/gym", func(c caller, in *one[GymSettings]) (GymSettings, error) {
+	put(api, "/api/gym", func(c caller, in *body[GymSettings]) (GymSettings, error) {
 		b, g := in.Body.Borders, in.Body.Gate
 		if err := b.Check(); err != nil {
 			return in.Body, input.Under("borders", err)

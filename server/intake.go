@@ -70,21 +70,21 @@ type ByKey struct {
 
 // registerIntake opens the way in for devices, for which the key of a run is all they need.
 func (s *Server) registerIntake() {
-	huma.Get(s.api, "/api/intake/{key}", func(ctx context.Context, in *ByKey) (*one[IntakeInfo], error) {
+	huma.Get(s.api, "/api/intake/{key}", func(ctx context.Context, in *ByKey) (*body[IntakeInfo], error) {
 		row, err := s.runByKey(ctx, in.Key)
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
-		info, err := joined(s.store.Gym(ctx, row.GymID), row)
+		info, err := intakeInfo(s.store.Gym(ctx, row.GymID), row)
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
-		return &one[IntakeInfo]{info}, nil
+		return &body[IntakeInfo]{info}, nil
 	})
 	huma.Post(s.api, "/api/intake/{key}", func(ctx context.Context, in *struct {
 		ByKey
 		Body Batch
-	}) (*one[Kept], error) {
+	}) (*body[Kept], error) {
 		row, err := s.runByKey(ctx, in.Key)
 		if err != nil {
 			return nil, refused(ctx, "", err)
@@ -97,13 +97,13 @@ func (s *Server) registerIntake() {
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
-		return &one[Kept]{kept}, nil
+		return &body[Kept]{kept}, nil
 	})
 }
 
 // registerHits opens the way in for the run screen.
 func (s *Server) registerHits(api huma.API) {
-	send(api, "/api/runs/{id}/hits", func(c caller, in *To[Batch]) (Kept, error) {
+	post(api, "/api/runs/{id}/hits", func(c caller, in *Addressed[Batch]) (Kept, error) {
 		row, err := c.gym.Run(in.ID)
 		if err != nil {
 			return Kept{}, err
@@ -127,8 +127,8 @@ func (s *Server) runByKey(ctx context.Context, key string) (store.Run, error) {
 	return row, err
 }
 
-// joined tells a device what it has been joined to.
-func joined(gym *store.Gym, r store.Run) (IntakeInfo, error) {
+// intakeInfo tells a device what it has been joined to.
+func intakeInfo(gym *store.Gym, r store.Run) (IntakeInfo, error) {
 	p, err := ledger.Open(gym, r)
 	if err != nil {
 		return IntakeInfo{}, err

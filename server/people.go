@@ -81,11 +81,11 @@ func (c caller) personPage(id string) (PersonPage, error) {
 	}
 	p := PersonPage{Trainee: traineeOut(t), Signs: caution.Signs()}
 	rows, err := c.gym.Cautions(id)
-	if p.Cautions, err = each(rows, err, cautionOut); err != nil {
+	if p.Cautions, err = eachRow(rows, err, cautionOut); err != nil {
 		return p, err
 	}
 	runs, err := c.gym.Runs(store.RunFilter{TraineeID: id, Limit: 12})
-	if p.Recent, err = each(runs, err, logRow); err != nil {
+	if p.Recent, err = eachRow(runs, err, logRow); err != nil {
 		return p, err
 	}
 	cl, m, err := c.member(id)
@@ -121,25 +121,25 @@ func (c caller) takeTest(id string, in TestTaken) (TestResult, error) {
 }
 
 func (s *Server) registerPeople(api huma.API) {
-	read(api, "/api/trainees/{id}/page", func(c caller, in *ByID) (PersonPage, error) { return c.personPage(in.ID) })
-	send(api, "/api/trainees/{id}/cautions", func(c caller, in *To[Caution]) (Caution, error) {
+	get(api, "/api/trainees/{id}/page", func(c caller, in *ByID) (PersonPage, error) { return c.personPage(in.ID) })
+	post(api, "/api/trainees/{id}/cautions", func(c caller, in *Addressed[Caution]) (Caution, error) {
 		row := store.Caution{TraineeID: in.ID, Kind: string(in.Body.Kind), Note: in.Body.Note, SetBy: c.Coach.Name, SetByID: &c.Coach.ID}
 		if err := c.gym.AddCaution(&row); err != nil {
 			return Caution{}, err
 		}
 		return cautionOut(row)
 	})
-	act(api, "POST", "/api/cautions/{id}/lift", func(c caller, in *To[Lift]) error {
+	command(api, "POST", "/api/cautions/{id}/lift", func(c caller, in *Addressed[Lift]) error {
 		by, err := input.Name("by", in.Body.By)
 		if err != nil {
 			return err
 		}
 		return c.gym.LiftCaution(in.ID, by, &c.Coach.ID)
 	})
-	read(api, "/api/test-plan", func(caller, *nothing) (trainee.TestPlan, error) { return trainee.Plan, nil })
-	send(api, "/api/tap-delay", func(_ caller, in *one[TapDelay]) (DelayFound, error) {
+	get(api, "/api/test-plan", func(caller, *nothing) (trainee.TestPlan, error) { return trainee.Plan, nil })
+	post(api, "/api/tap-delay", func(_ caller, in *body[TapDelay]) (DelayFound, error) {
 		d, err := trainee.DelayOf(in.Body.Beats, in.Body.Taps)
 		return DelayFound{d.TakenOff(), d.Spread, d.Matched}, err
 	})
-	send(api, "/api/trainees/{id}/tests", func(c caller, in *To[TestTaken]) (TestResult, error) { return c.takeTest(in.ID, in.Body) })
+	post(api, "/api/trainees/{id}/tests", func(c caller, in *Addressed[TestTaken]) (TestResult, error) { return c.takeTest(in.ID, in.Body) })
 }

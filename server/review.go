@@ -91,14 +91,14 @@ func (c caller) review(id string) (Review, error) {
 }
 
 func (s *Server) registerReview(api huma.API) {
-	read(api, "/api/runs/{id}/review", func(c caller, in *ByID) (Review, error) { return c.review(in.ID) })
-	read(api, "/api/runs", func(c caller, in *LogQuestion) ([]LogRow, error) {
+	get(api, "/api/runs/{id}/review", func(c caller, in *ByID) (Review, error) { return c.review(in.ID) })
+	get(api, "/api/runs", func(c caller, in *LogQuestion) ([]LogRow, error) {
 		if in.Trainee != "" {
 			if _, err := c.gym.Trainee(in.Trainee); err != nil {
 				return nil, err
 			}
 		}
 		rows, err := c.gym.Runs(store.RunFilter{TraineeID: in.Trainee, Before: in.Before, Removed: in.Removed, Limit: in.Limit})
-		return each(rows, err, logRow)
+		return eachRow(rows, err, logRow)
 	})
 }

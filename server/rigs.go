@@ -33,7 +33,7 @@ type Shelf struct {
 	Archived bool `query:"archived"`
 }
 
-func (s Shelf) of() store.Shelf {
+func (s Shelf) stored() store.Shelf {
 	if s.Archived {
 		return store.Archived
 	}
@@ -94,12 +94,12 @@ func (c caller) changeRig(id string, in Rig) (Rig, error) {
 }
 
 func (s *Server) registerRigs(api huma.API) {
-	read(api, "/api/kinds", func(caller, *nothing) ([]rig.Model, error) { return rig.Models(), nil })
-	read(api, "/api/rigs", func(c caller, in *Shelf) ([]Rig, error) {
-		rows, err := c.gym.Rigs(in.of())
-		return each(rows, err, c.rigOut)
+	get(api, "/api/kinds", func(caller, *nothing) ([]rig.Model, error) { return rig.Models(), nil })
+	get(api, "/api/rigs", func(c caller, in *Shelf) ([]Rig, error) {
+		rows, err := c.gym.Rigs(in.stored())
+		return eachRow(rows, err, c.rigOut)
 	})
-	send(api, "/api/rigs", func(c caller, in *one[Rig]) (Rig, error) {
+	post(api, "/api/rigs", func(c caller, in *body[Rig]) (Rig, error) {
 		row, err := in.Body.row("")
 		if err == nil {
 			err = c.gym.AddRig(row)
@@ -109,7 +109,7 @@ func (s *Server) registerRigs(api huma.API) {
 		}
 		return c.rigOut(*row)
 	})
-	read(api, "/api/rigs/{id}", func(c caller, in *ByID) (Rig, error) {
+	get(api, "/api/rigs/{id}", func(c caller, in *ByID) (Rig, error) {
 		row, err := c.gym.Rig(in.ID)
 		if err != nil {
 			return Rig{}, err
@@ -122,7 +122,7 @@ func (s *Server) registerRigs(api huma.API) {
 		out.FromRounds = bench.Agreed(out.Doc.Rig, rounds)
 		return out, err
 	})
-	replace(api, "/api/rigs/{id}", func(c caller, in *To[Rig]) (Rig, error) { return c.changeRig(in.ID, in.Body) })
-	act(api, http.MethodDelete, "/api/rigs/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Rig{}, in.ID) })
-	act(api, http.MethodPost, "/api/rigs/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Rig{}, in.ID) })
+	put(api, "/api/rigs/{id}", func(c caller, in *Addressed[Rig]) (Rig, error) { return c.changeRig(in.ID, in.Body) })
+	command(api, http.MethodDelete, "/api/rigs/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Rig{}, in.ID) })
+	command(api, http.MethodPost, "/api/rigs/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Rig{}, in.ID) })
 }

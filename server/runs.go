@@ -213,8 +213,8 @@ func (c caller) inLog(id string, removed func() *time.Time) error {
 }
 
 func (s *Server) registerRuns(api huma.API) {
-	send(api, "/api/runs", func(c caller, in *one[NewRun]) (Run, error) { return s.newRun(c, in.Body) })
-	read(api, "/api/runs/{id}", func(c caller, in *ByID) (Run, error) {
+	post(api, "/api/runs", func(c caller, in *body[NewRun]) (Run, error) { return s.newRun(c, in.Body) })
+	get(api, "/api/runs/{id}", func(c caller, in *ByID) (Run, error) {
 		row, err := c.gym.Run(in.ID)
 		if err != nil {
 			return Run{}, err
@@ -225,7 +225,7 @@ func (s *Server) registerRuns(api huma.API) {
 		}
 		return runOut(c.gym, row, p)
 	})
-	send(api, "/api/runs/{id}/clock", func(c caller, in *To[Step]) (RunCourse, error) { return s.step(c, in.ID, in.Body) })
-	act(api, "POST", "/api/runs/{id}/remove", func(c caller, in *ByID) error { return c.remove(in.ID) })
-	act(api, "POST", "/api/runs/{id}/restore", func(c caller, in *ByID) error { return c.bringBack(in.ID) })
+	post(api, "/api/runs/{id}/clock", func(c caller, in *Addressed[Step]) (RunCourse, error) { return s.step(c, in.ID, in.Body) })
+	command(api, "POST", "/api/runs/{id}/remove", func(c caller, in *ByID) error { return c.remove(in.ID) })
+	command(api, "POST", "/api/runs/{id}/restore", func(c caller, in *ByID) error { return c.bringBack(in.ID) })
 }

@@ -60,7 +60,7 @@ const (
 )
 
 func (s *Server) registerSignIn() {
-	huma.Get(s.api, "/api/sign-in", func(ctx context.Context, _ *struct{}) (*one[SignInInfo], error) {
+	huma.Get(s.api, "/api/sign-in", func(ctx context.Context, _ *struct{}) (*body[SignInInfo], error) {
 		info := SignInInfo{DemoEmail: s.DemoEmail, DemoPassword: s.DemoPassword}
 		switch c, err := s.caller(ctx); {
 		case err == nil:
@@ -69,12 +69,12 @@ func (s *Server) registerSignIn() {
 		case !errors.Is(err, errNobody):
 			return nil, refused(ctx, "", err)
 		}
-		return &one[SignInInfo]{info}, nil
+		return &body[SignInInfo]{info}, nil
 	})
 	huma.Post(s.api, "/api/sign-in", func(ctx context.Context, in *struct {
 		Source
 		Body signInBody
-	}) (*one[Me], error) {
+	}) (*body[Me], error) {
 		return s.signIn(ctx, in.ip, in.Body)
 	})
 	huma.Post(s.api, "/api/sign-out", func(ctx context.Context, _ *struct{}) (*struct{}, error) {
@@ -130,7 +130,7 @@ func (s *Server) tryPassword(ctx context.Context, ip, email, password string, co
 
 var errWrong = huma.Error401Unauthorized("E-mail and password do not belong together.")
 
-func (s *Server) signIn(ctx context.Context, ip string, in signInBody) (*one[Me], error) {
+func (s *Server) signIn(ctx context.Context, ip string, in signInBody) (*body[Me], error) {
 	email := store.NormalEmail(in.Email)
 	coach, err := s.store.CoachByEmail(ctx, email)
 	if err != nil && !errors.Is(err, store.ErrNotFound) && !errors.Is(err, store.ErrUnfit) {
@@ -155,7 +155,7 @@ func (s *Server) signIn(ctx context.Context, ip string, in signInBody) (*one[Me]
 	if err := s.begin(ctx, coach.ID, coach.Epoch); err != nil {
 		return nil, refused(ctx, "", err)
 	}
-	return &one[Me]{meOf(coach, gym)}, nil
+	return &body[Me]{meOf(coach, gym)}, nil
 }
 
 // begin signs a coach in with the session of a request.

@@ -135,12 +135,12 @@ type Erased struct {
 }
 
 func (s *Server) registerTrainees(api huma.API) {
-	read(api, "/api/beginning", func(c caller, _ *nothing) (Beginning, error) { return c.beginning(), nil })
-	read(api, "/api/trainees", func(c caller, in *Shelf) ([]Trainee, error) {
-		rows, err := c.gym.Trainees(in.of())
-		return each(rows, err, func(t store.Trainee) (Trainee, error) { return traineeOut(t), nil })
+	get(api, "/api/beginning", func(c caller, _ *nothing) (Beginning, error) { return c.beginning(), nil })
+	get(api, "/api/trainees", func(c caller, in *Shelf) ([]Trainee, error) {
+		rows, err := c.gym.Trainees(in.stored())
+		return eachRow(rows, err, func(t store.Trainee) (Trainee, error) { return traineeOut(t), nil })
 	})
-	send(api, "/api/trainees", func(c caller, in *one[Trainee]) (Trainee, error) {
+	post(api, "/api/trainees", func(c caller, in *body[Trainee]) (Trainee, error) {
 		row, err := in.Body.row("")
 		if err == nil {
 			err = c.gym.AddTrainee(row)
@@ -150,11 +150,11 @@ func (s *Server) registerTrainees(api huma.API) {
 		}
 		return traineeOut(*row), nil
 	})
-	read(api, "/api/trainees/{id}", func(c caller, in *ByID) (Trainee, error) {
+	get(api, "/api/trainees/{id}", func(c caller, in *ByID) (Trainee, error) {
 		row, err := c.gym.Trainee(in.ID)
 		return traineeOut(row), err
 	})
-	replace(api, "/api/trainees/{id}", func(c caller, in *To[Trainee]) (Trainee, error) {
+	put(api, "/api/trainees/{id}", func(c caller, in *Addressed[Trainee]) (Trainee, error) {
 		row, err := in.Body.row(in.ID)
 		if err == nil {
 			err = c.gym.ChangeTrainee(row)
@@ -164,10 +164,10 @@ func (s *Server) registerTrainees(api huma.API) {
 		}
 		return traineeOut(*row), nil
 	})
-	act(api, http.MethodDelete, "/api/trainees/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Trainee{}, in.ID) })
-	act(api, http.MethodPost, "/api/trainees/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Trainee{}, in.ID) })
-	send(api, "/api/trainees/{id}/erase", func(c caller, in *struct {
-		To[Erasure]
+	command(api, http.MethodDelete, "/api/trainees/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Trainee{}, in.ID) })
+	command(api, http.MethodPost, "/api/trainees/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Trainee{}, in.ID) })
+	post(api, "/api/trainees/{id}/erase", func(c caller, in *struct {
+		Addressed[Erasure]
 		Source
 	}) (Erased, error) {
 		t, err := c.gym.Trainee(in.ID)

@@ -10,16 +10,16 @@ import (
 	"melodromos/core/rig"
 )
 
-// one is the body of a request or of an answer.
-type one[T any] struct{ Body T }
+// body is the body of a request or of an answer.
+type body[T any] struct{ Body T }
 
 // ByID takes the id of the address.
 type ByID struct {
 	ID string `path:"id" format:"uuid"`
 }
 
-// To is what is sent to the thing of an address.
-type To[T any] struct {
+// Addressed is what is sent to the thing of an address.
+type Addressed[T any] struct {
 	ByID
 	Body T
 }
@@ -27,25 +27,25 @@ type To[T any] struct {
 // nothing is asked, or answered.
 type nothing = struct{}
 
-// read answers a question of whoever is signed in.
-func read[I, O any](api huma.API, path string, do func(c caller, in *I) (O, error)) {
+// get answers a question of whoever is signed in.
+func get[I, O any](api huma.API, path string, do func(c caller, in *I) (O, error)) {
 	huma.Get(api, path, answered(do))
 }
 
-// send takes what whoever is signed in has sent.
-func send[I, O any](api huma.API, path string, do func(c caller, in *I) (O, error)) {
+// post takes what whoever is signed in has sent.
+func post[I, O any](api huma.API, path string, do func(c caller, in *I) (O, error)) {
 	huma.Post(api, path, answered(do))
 }
 
-// replace takes a new version of the thing of an address.
-func replace[I, O any](api huma.API, path string, do func(c caller, in *I) (O, error)) {
+// put takes a new version of the thing of an address.
+func put[I, O any](api huma.API, path string, do func(c caller, in *I) (O, error)) {
 	huma.Put(api, path, answered(do))
 }
 
-// act does something that has no answer.
-func act[I any](api huma.API, method, path string, do func(c caller, in *I) error) {
+// command does something that has no answer.
+func command[I any](api huma.API, method, path string, do func(c caller, in *I) error) {
 	handle := func(ctx context.Context, in *I) (*struct{}, error) {
-		if err := do(who(ctx), in); err != nil {
+		if err := do(callerOf(ctx), in); err != nil {
 			return nil, refused(ctx, "body", err)
 		}
 		return nil, nil
@@ -57,18 +57,18 @@ func act[I any](api huma.API, method, path string, do func(c caller, in *I) erro
 	huma.Post(api, path, handle)
 }
 
-func answered[I, O any](do func(c caller, in *I) (O, error)) func(context.Context, *I) (*one[O], error) {
-	return func(ctx context.Context, in *I) (*one[O], error) {
-		out, err := do(who(ctx), in)
+func answered[I, O any](do func(c caller, in *I) (O, error)) func(context.Context, *I) (*body[O], error) {
+	return func(ctx context.Context, in *I) (*body[O], error) {
+		out, err := do(callerOf(ctx), in)
 		if err != nil {
 			return nil, refused(ctx, "body", err)
 		}
-		return &one[O]{out}, nil
+		return &body[O]{out}, nil
 	}
 }
 
-// each translates a list of rows, and is never nil.
-func each[R, T any](rows []R, err error, to func(R) (T, error)) ([]T, error) {
+// eachRow translates a list of rows, and is never nil.
+func eachRow[R, T any](rows []R, err error, to func(R) (T, error)) ([]T, error) {
 	list := make([]T, 0, len(rows))
 	if err != nil {
 		return nil, err

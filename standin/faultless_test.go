@@ -17,7 +17,7 @@ var faults = regexp.MustCompile(`\d+ ms (late|early) on the whole|Falling behind
 func faultless() standin.Person {
 	a := trainee.Start(trainee.Intermediate)
 	a.Miss, a.Fade = 0, 0
-	p := standin.Of(a)
+	p := standin.PersonWith(a)
 	p.Wander, p.Overlooks, p.Lose = 0, 0, 0
 	return p
 }

@@ -95,7 +95,7 @@ func played(t testing.TB, bag rig.Rig, plan drill.Plan, a trainee.Ability, round
 	}
 	on.Ability = a
 	c := cell{met: level.For(plan, line, on, level.Told{Force: true, Latency: true}).Clean, counted: level.For(plan, line, on, level.Told{Latency: true}).Counted}
-	strikes, person := standin.Strikes(line, plan, bag.Kind()), standin.Of(a)
+	strikes, person := standin.Strikes(line, plan, bag.Kind()), standin.PersonWith(a)
 	n := float64(rounds)
 	for seed := range uint64(rounds) {
 		var own standin.Bag

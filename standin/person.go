@@ -36,8 +36,8 @@ const wrongShare = 0.2
 // extraShare, wanderShare and loseShare are assumed: they only have to look like people.
 const extraShare, wanderShare, loseShare = 0.3, 0.3, 0.05
 
-// Of returns somebody of that ability.
-func Of(a trainee.Ability) Person {
+// PersonWith returns somebody of that ability.
+func PersonWith(a trainee.Ability) Person {
 	return Person{
 		Bias: a.Bias, Motor: a.Motor, Timing: a.Timing, Correct: trainee.Correction, Alternate: a.Alternate, SameHand: a.SameHand,
 		Miss: a.Miss * (1 - wrongShare), Lose: loseShare, WrongHand: a.Miss * wrongShare, Extra: a.Miss * extraShare, Fade: a.Fade, Wander: wanderShare,
@@ -50,7 +50,7 @@ func Like(band string) Person {
 	if !slices.Contains(trainee.Bands, trainee.Band(band)) {
 		band = string(trainee.Intermediate)
 	}
-	return Of(trainee.Start(trainee.Band(band)))
+	return PersonWith(trainee.Start(trainee.Band(band)))
 }
 
 // spread of a strike (s, standard deviation) that is timed from a cue.

@@ -17,7 +17,7 @@ func Strikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []Planned {
 	list := []Planned{}
 	senses := level.Common
 	senses.Unseen = p.ByEar()
-	for _, s := range level.Strikes(t, p.Way(kind), senses) {
+	for _, s := range level.Strikes(t, p.ReachTime(kind), senses) {
 		if s.Slip {
 			continue
 		}

@@ -25,13 +25,13 @@ type Coach struct {
 // CoachByEmail finds a coach by e-mail address, in any case of letters.
 func (s *Store) CoachByEmail(ctx context.Context, email string) (Coach, error) {
 	var c Coach
-	return c, known(s.house(ctx).Where("email = ?", NormalEmail(email)).Take(&c).Error)
+	return c, ownError(s.inEveryGym(ctx).Where("email = ?", NormalEmail(email)).Take(&c).Error)
 }
 
 // Coach finds a coach by id.
 func (s *Store) Coach(ctx context.Context, id string) (Coach, error) {
 	var c Coach
-	return c, known(s.house(ctx).Where("id = ?", id).Take(&c).Error)
+	return c, ownError(s.inEveryGym(ctx).Where("id = ?", id).Take(&c).Error)
 }
 
 // NormalEmail is the form in which addresses are kept and compared.
@@ -39,25 +39,25 @@ func NormalEmail(email string) string { return strings.ToLower(strings.TrimSpace
 
 // AddGym stores a new gym and fills in its id. Two gyms may have the same name.
 func (s *Store) AddGym(ctx context.Context, gym *GymRow) error {
-	return known(s.house(ctx).Create(gym).Error)
+	return ownError(s.inEveryGym(ctx).Create(gym).Error)
 }
 
 // Gyms lists all gyms, the oldest first.
 func (s *Store) Gyms(ctx context.Context) ([]GymRow, error) {
 	rows := []GymRow{}
-	return rows, known(s.house(ctx).Order("created_at, id").Find(&rows).Error)
+	return rows, ownError(s.inEveryGym(ctx).Order("created_at, id").Find(&rows).Error)
 }
 
 // AddCoach stores a coach of the gym whose id it names, and fills in its own. An address that is in use is ErrTaken.
 func (s *Store) AddCoach(ctx context.Context, c *Coach) error {
 	c.Email = NormalEmail(c.Email)
-	return known(s.house(ctx).Create(c).Error)
+	return ownError(s.inEveryGym(ctx).Create(c).Error)
 }
 
 // Coaches lists the gym's coaches by name.
 func (g *Gym) Coaches() ([]Coach, error) {
 	rows := []Coach{}
-	return rows, known(g.rows().Order("name, id").Find(&rows).Error)
+	return rows, ownError(g.rows().Order("name, id").Find(&rows).Error)
 }
 
 // SetPassword stores the hash of a coach's new password and ends all their sign-ins. It returns the epoch from which sign-ins hold.
@@ -77,7 +77,7 @@ func (g *Gym) nextEpoch(coachID string, columns map[string]any) (int, error) {
 	if done.Error == nil && done.RowsAffected == 0 {
 		return 0, ErrNotFound
 	}
-	return c.Epoch, known(done.Error)
+	return c.Epoch, ownError(done.Error)
 }
 
 // ErrLast refuses to remove the last coach of a gym: nobody could sign in to it any more.
@@ -88,7 +88,7 @@ func (g *Gym) RemoveCoach(coachID string) error {
 	return g.Together(func(in *Gym) error {
 		var rows []Coach
 		if err := in.rows().Clauses(clause.Locking{Strength: "UPDATE"}).Find(&rows).Error; err != nil {
-			return known(err)
+			return ownError(err)
 		}
 		switch {
 		case !slices.ContainsFunc(rows, func(c Coach) bool { return c.ID == coachID }):
@@ -96,19 +96,19 @@ func (g *Gym) RemoveCoach(coachID string) error {
 		case len(rows) == 1:
 			return ErrLast
 		}
-		return known(in.rows().Where("id = ?", coachID).Delete(&Coach{}).Error)
+		return ownError(in.rows().Where("id = ?", coachID).Delete(&Coach{}).Error)
 	})
 }
 
 // DemoGym returns the demo gym, ErrNotFound where none is loaded.
 func (s *Store) DemoGym(ctx context.Context) (GymRow, error) {
 	var row GymRow
-	return row, known(s.house(ctx).Where("demo").Take(&row).Error)
+	return row, ownError(s.inEveryGym(ctx).Where("demo").Take(&row).Error)
 }
 
 // DropGym deletes a gym and all that belongs to it.
 func (s *Store) DropGym(ctx context.Context, id string) error {
-	return known(s.house(ctx).Transaction(func(tx *gorm.DB) error {
+	return ownError(s.inEveryGym(ctx).Transaction(func(tx *gorm.DB) error {
 		for _, table := range []string{"runs", "assignments", "drills", "rigs", "trainees", "coaches"} {
 			if err := tx.Exec("DELETE FROM "+table+" WHERE gym_id = ?", id).Error; err != nil {
 				return err

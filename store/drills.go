@@ -56,7 +56,7 @@ func (g *Gym) Drill(id string) (Drill, error) { return find[Drill](g, id) }
 // AddDrill stores a new drill and fills in its id.
 func (g *Gym) AddDrill(d *Drill) error {
 	d.GymID, d.Version = g.ID, 1
-	return known(g.db.Create(d).Error)
+	return ownError(g.db.Create(d).Error)
 }
 
 // ChangeDrill stores a drill's name, document and rung over the version that was read, and reads it back; ErrConflict where another has
@@ -72,7 +72,7 @@ func (g *Gym) ChangeDrill(d *Drill) error {
 // EnsureDrill finds a drill in use for the same kind of bag with the same document and name, or stores it.
 func (g *Gym) EnsureDrill(d *Drill) error {
 	var row Drill
-	err := known(g.rows().Where("kind = ? AND doc = ?::jsonb AND name = ? AND rung = ? AND archived_at IS NULL", d.Kind, string(d.Doc), d.Name, d.Rung).Order("created_at, id").Take(&row).Error)
+	err := ownError(g.rows().Where("kind = ? AND doc = ?::jsonb AND name = ? AND rung = ? AND archived_at IS NULL", d.Kind, string(d.Doc), d.Name, d.Rung).Order("created_at, id").Take(&row).Error)
 	if errors.Is(err, ErrNotFound) {
 		return g.AddDrill(d)
 	}
@@ -91,25 +91,25 @@ func (g *Gym) Assignments(traineeID string) ([]Assignment, error) {
 	for column, model := range map[string]any{"rig_id": &Rig{}, "trainee_id": &Trainee{}, "drill_id": &Drill{}} {
 		q = q.Where(column+" IN (?)", g.rows().Model(model).Select("id").Where("archived_at IS NULL"))
 	}
-	return rows, known(q.Order("created_at, id").Find(&rows).Error)
+	return rows, ownError(q.Order("created_at, id").Find(&rows).Error)
 }
 
 // Holders lists who has a drill.
 func (g *Gym) Holders(drillID string) ([]Assignment, error) {
 	rows := []Assignment{}
-	return rows, known(g.rows().Where("drill_id = ? AND archived_at IS NULL", drillID).Order("created_at, id").Find(&rows).Error)
+	return rows, ownError(g.rows().Where("drill_id = ? AND archived_at IS NULL", drillID).Order("created_at, id").Find(&rows).Error)
 }
 
 // Assignment returns one assignment with its drill, archived or not.
 func (g *Gym) Assignment(id string) (Assignment, error) {
 	var row Assignment
-	return row, known(g.given().Where("id = ?", id).Take(&row).Error)
+	return row, ownError(g.given().Where("id = ?", id).Take(&row).Error)
 }
 
 // AddAssignment stores a new assignment and fills in its id. A drill, person or bag of another gym is ErrNotFound.
 func (g *Gym) AddAssignment(a *Assignment) error {
 	a.GymID, a.Version = g.ID, 1
-	return known(g.db.Omit("Drill").Create(a).Error)
+	return ownError(g.db.Omit("Drill").Create(a).Error)
 }
 
 // ChangeAssignment stores an assignment's drill, bag and settings over the version that was read, and reads it back.
@@ -127,5 +127,5 @@ func (g *Gym) ChangeAssignment(a *Assignment) error {
 // AssignmentOf returns the newest assignment of a drill to a trainee on a rig that is in use.
 func (g *Gym) AssignmentOf(drillID, traineeID, rigID string) (Assignment, error) {
 	var row Assignment
-	return row, known(g.given().Where("drill_id = ? AND trainee_id = ? AND rig_id = ? AND archived_at IS NULL", drillID, traineeID, rigID).Order("created_at DESC").Take(&row).Error)
+	return row, ownError(g.given().Where("drill_id = ? AND trainee_id = ? AND rig_id = ? AND archived_at IS NULL", drillID, traineeID, rigID).Order("created_at DESC").Take(&row).Error)
 }

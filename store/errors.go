@@ -22,9 +22,9 @@ var (
 	ErrUnavailable = errors.New("the database does not answer")
 )
 
-// known turns the database layer's errors into this package's. What PostgreSQL tells of a row's contents is left behind: a log is no
+// ownError turns the database layer's errors into this package's. What PostgreSQL tells of a row's contents is left behind: a log is no
 // place for them.
-func known(err error) error {
+func ownError(err error) error {
 	switch {
 	case err == nil, errors.Is(err, ErrUnavailable):
 		return err

@@ -59,7 +59,7 @@ type Decision struct {
 // ofTrainee lists rows of one trainee, or of all where the id is empty.
 func ofTrainee[T any](g *Gym, traineeID, order string) ([]T, error) {
 	rows := []T{}
-	return rows, known(scopeTo(g.rows(), traineeID).Order(order).Find(&rows).Error)
+	return rows, ownError(scopeTo(g.rows(), traineeID).Order(order).Find(&rows).Error)
 }
 
 // Evidence lists what was found out, the oldest first; of all trainees where the id is empty.
@@ -77,8 +77,8 @@ func (g *Gym) EvidenceSince(traineeID string, since time.Time) ([]Evidence, erro
 		names  = texts{}
 	)
 	q := scopeTo(g.rows().Model(&Evidence{}), traineeID).Where("run_id IS NULL OR found_at >= ?", since).Order("found_at, id")
-	err := g.each(q, "trainee_id, figure, bag_kind, value, spread, origin, bound, found_at", []any{&person, &e.Figure, &e.BagKind, &e.Value, &e.Spread, &e.Origin, &e.Bound, &e.FoundAt}, func() {
-		e.TraineeID = names.of(person)
+	err := g.eachRow(q, "trainee_id, figure, bag_kind, value, spread, origin, bound, found_at", []any{&person, &e.Figure, &e.BagKind, &e.Value, &e.Spread, &e.Origin, &e.Bound, &e.FoundAt}, func() {
+		e.TraineeID = names.text(person)
 		found.add(e)
 	})
 	return slices.Concat(found...), err
@@ -92,7 +92,7 @@ func (g *Gym) AddEvidence(list []Evidence) error {
 	if len(list) == 0 {
 		return nil
 	}
-	return known(g.db.Create(&list).Error)
+	return ownError(g.db.Create(&list).Error)
 }
 
 // setEvidence replaces what a run has shown.
@@ -114,7 +114,7 @@ func (g *Gym) Cautions(traineeID string) ([]Caution, error) {
 // AddCaution stores a caution and fills in its id.
 func (g *Gym) AddCaution(c *Caution) error {
 	c.GymID = g.ID
-	return known(g.db.Create(c).Error)
+	return ownError(g.db.Create(c).Error)
 }
 
 // LiftCaution lifts a caution that stands, on somebody's word; coachID is who does it, nil for nobody who signs in.
@@ -123,7 +123,7 @@ func (g *Gym) LiftCaution(id, by string, coachID *string) error {
 	if done.Error == nil && done.RowsAffected == 0 {
 		return ErrNotFound
 	}
-	return known(done.Error)
+	return ownError(done.Error)
 }
 
 // Decisions lists what was decided, the oldest first; for all trainees where the id is empty.
@@ -134,5 +134,5 @@ func (g *Gym) Decisions(traineeID string) ([]Decision, error) {
 // AddDecision stores a decision.
 func (g *Gym) AddDecision(d *Decision) error {
 	d.GymID = g.ID
-	return known(g.db.Create(d).Error)
+	return ownError(g.db.Create(d).Error)
 }

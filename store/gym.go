@@ -56,20 +56,20 @@ func (g *Gym) rows() *gorm.DB { return g.db.Where("gym_id = ?", g.ID) }
 
 // Together runs steps in one transaction: all of them hold, or none.
 func (g *Gym) Together(steps func(in *Gym) error) error {
-	return known(g.db.Transaction(func(tx *gorm.DB) error { return steps(&Gym{g.ID, tx, g.pool}) }))
+	return ownError(g.db.Transaction(func(tx *gorm.DB) error { return steps(&Gym{g.ID, tx, g.pool}) }))
 }
 
-// each reads the many rows of a query one after the other into where the columns are to go, past the mapper: a class has tens of thousands,
+// eachRow reads the many rows of a query one after the other into where the columns are to go, past the mapper: a class has tens of thousands,
 // and it takes several times as long.
-func (g *Gym) each(q *gorm.DB, columns string, into []any, row func()) error {
+func (g *Gym) eachRow(q *gorm.DB, columns string, into []any, row func()) error {
 	s := q.Session(&gorm.Session{DryRun: true}).Select(columns).Find(&[]map[string]any{}).Statement
 	// Planned anew each time: a plan for any limit and any gym takes the long way.
 	found, err := g.pool.Query(s.Context, s.SQL.String(), append([]any{pgx.QueryExecModeCacheDescribe}, s.Vars...)...)
 	if err != nil {
-		return known(err)
+		return ownError(err)
 	}
 	_, err = pgx.ForEachRow(found, into, func() error { row(); return nil })
-	return known(err)
+	return ownError(err)
 }
 
 // pages are a long list as it grows, which is not copied each time.
@@ -87,7 +87,7 @@ func (p *pages[T]) add(row T) {
 // texts writes ids as text, each once; "" where there is none.
 type texts map[pgtype.UUID]string
 
-func (known texts) of(id pgtype.UUID) string {
+func (known texts) text(id pgtype.UUID) string {
 	text, ok := known[id]
 	if !ok {
 		text = id.String()
@@ -99,12 +99,12 @@ func (known texts) of(id pgtype.UUID) string {
 // Row returns the gym's own row.
 func (g *Gym) Row() (GymRow, error) {
 	var row GymRow
-	return row, known(g.db.Where("id = ?", g.ID).Take(&row).Error)
+	return row, ownError(g.db.Where("id = ?", g.ID).Take(&row).Error)
 }
 
 // ChangeRow stores the gym's units, its borders between slack and tight, its gate and its schools.
 func (g *Gym) ChangeRow(row GymRow) error {
-	return known(g.db.Model(&GymRow{}).Where("id = ?", g.ID).Updates(map[string]any{
+	return ownError(g.db.Model(&GymRow{}).Where("id = ?", g.ID).Updates(map[string]any{
 		"units": row.Units, "border_slack": row.BorderSlack, "border_head": row.BorderHead, "border_tight": row.BorderTight,
 		"gate_clean": row.GateClean, "gate_run": row.GateRun, "gate_rounds": row.GateRounds, "gate_days": row.GateDays, "gate_a_day": row.GateADay,
 		"kicks": row.Kicks, "punch_names": row.PunchNames, "slip_names": row.SlipNames,
@@ -114,15 +114,15 @@ func (g *Gym) ChangeRow(row GymRow) error {
 // Counts tells how many people and rounds there are, archived and removed ones included.
 func (g *Gym) Counts() (people, runs int64, err error) {
 	if err := g.rows().Model(&Trainee{}).Count(&people).Error; err != nil {
-		return 0, 0, known(err)
+		return 0, 0, ownError(err)
 	}
-	return people, runs, known(g.rows().Model(&Run{}).Count(&runs).Error)
+	return people, runs, ownError(g.rows().Model(&Run{}).Count(&runs).Error)
 }
 
 // find returns one row of the gym by its id.
 func find[T any](g *Gym, id string) (T, error) {
 	var row T
-	return row, known(g.rows().Where("id = ?", id).Take(&row).Error)
+	return row, ownError(g.rows().Where("id = ?", id).Take(&row).Error)
 }
 
 // Shelf says which rows of a list are asked for: those in use, or those that were archived.
@@ -137,7 +137,7 @@ const (
 // listed returns the rows of a shelf in an order.
 func listed[T any](g *Gym, shelf Shelf, order string) ([]T, error) {
 	rows := []T{}
-	return rows, known(g.rows().Where(string(shelf)).Order(order).Find(&rows).Error)
+	return rows, ownError(g.rows().Where(string(shelf)).Order(order).Find(&rows).Error)
 }
 
 // Archive takes a row out of the lists without deleting what runs refer to.
@@ -156,7 +156,7 @@ func (g *Gym) over(model any, id string, version int, columns map[string]any) er
 	columns["version"] = version + 1
 	done := g.rows().Model(model).Where("id = ? AND version = ?", id, version).Updates(columns)
 	if done.Error != nil || done.RowsAffected > 0 {
-		return known(done.Error)
+		return ownError(done.Error)
 	}
 	if err := g.exists(model, id); err != nil {
 		return err
@@ -170,13 +170,13 @@ func (g *Gym) change(model any, id string, columns map[string]any) error {
 	if done.Error == nil && done.RowsAffected == 0 {
 		return g.exists(model, id)
 	}
-	return known(done.Error)
+	return ownError(done.Error)
 }
 
 func (g *Gym) exists(model any, id string) error {
 	var n int64
 	if err := g.rows().Model(model).Where("id = ?", id).Count(&n).Error; err != nil {
-		return known(err)
+		return ownError(err)
 	}
 	if n == 0 {
 		return ErrNotFound

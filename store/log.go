@@ -51,7 +51,7 @@ func (g *Gym) Runs(f RunFilter) ([]Logged, error) {
 	}
 	rows := []Logged{}
 	if err := q.Find(&rows).Error; err != nil {
-		return rows, known(err)
+		return rows, ownError(err)
 	}
 	return rows, g.withOutcomes(rows)
 }
@@ -64,14 +64,14 @@ func (g *Gym) withOutcomes(rows []Logged) error {
 	}
 	var list []Outcome
 	if err := g.rows().Where("run_id IN ?", ids).Find(&list).Error; err != nil {
-		return known(err)
+		return ownError(err)
 	}
-	of := make(map[string]*Outcome, len(list))
+	outcomes := make(map[string]*Outcome, len(list))
 	for i := range list {
-		of[list[i].RunID] = &list[i]
+		outcomes[list[i].RunID] = &list[i]
 	}
 	for i := range rows {
-		rows[i].Outcome = of[rows[i].ID]
+		rows[i].Outcome = outcomes[rows[i].ID]
 	}
 	return nil
 }
@@ -79,7 +79,7 @@ func (g *Gym) withOutcomes(rows []Logged) error {
 // Outcome returns what became of a run.
 func (g *Gym) Outcome(runID string) (Outcome, error) {
 	var o Outcome
-	return o, known(g.rows().Where("run_id = ?", runID).Take(&o).Error)
+	return o, ownError(g.rows().Where("run_id = ?", runID).Take(&o).Error)
 }
 
 // Round is an ended run that came to its first strike, with the few figures that proposals are made from.
@@ -123,8 +123,8 @@ func (g *Gym) Rounds(traineeID string) ([]Round, error) {
 		names                       = texts{}
 	)
 	into := []any{&id, &person, &bag, &assignment, &r.Rung, &r.Eased, &r.CreatedAt, &r.Predicted, &r.Planned, &r.Longest, &r.Passes, &r.Share, &r.Tempo, &r.Asked, &r.Counts, &r.Wild}
-	err := g.each(q, "r.id, r.trainee_id, r.rig_id, r.assignment_id, r.rung, r.eased, r.created_at, r.predicted, o.planned, o.longest, o.passes, o.share, o.tempo, o.asked, o.counts, o.wild", into, func() {
-		r.ID, r.TraineeID, r.RigID, r.AssignmentID = id.String(), names.of(person), names.of(bag), names.of(assignment)
+	err := g.eachRow(q, "r.id, r.trainee_id, r.rig_id, r.assignment_id, r.rung, r.eased, r.created_at, r.predicted, o.planned, o.longest, o.passes, o.share, o.tempo, o.asked, o.counts, o.wild", into, func() {
+		r.ID, r.TraineeID, r.RigID, r.AssignmentID = id.String(), names.text(person), names.text(bag), names.text(assignment)
 		found.add(r)
 	})
 	rows := slices.Concat(found...)
@@ -138,7 +138,7 @@ func (g *Gym) Came(since time.Time) ([]Round, error) {
 	err := g.rows().Model(&Run{}).Select("trainee_id, rig_id, created_at").
 		Where("trainee_id IS NOT NULL AND started_at IS NOT NULL AND ended_at IS NOT NULL AND removed_at IS NULL AND created_at >= ?", since).
 		Order("created_at, id").Find(&rows).Error
-	return rows, known(err)
+	return rows, ownError(err)
 }
 
 // RigRound is what a round told of its bag.
@@ -160,5 +160,5 @@ func (g *Gym) RoundsOn(rigID string, since time.Time, most int) ([]RigRound, err
 		Joins("JOIN outcomes o ON o.run_id = runs.id AND o.rig_parameter IS NOT NULL").
 		Order("runs.created_at DESC, runs.id").Limit(most).Find(&rows).Error
 	slices.Reverse(rows)
-	return rows, known(err)
+	return rows, ownError(err)
 }

@@ -51,7 +51,7 @@ func (g *Gym) Rig(id string) (Rig, error) { return find[Rig](g, id) }
 // AddRig stores a new rig and fills in its id.
 func (g *Gym) AddRig(r *Rig) error {
 	r.GymID, r.Version, r.MeasuredAt, r.Place = g.ID, 1, time.Now().UTC().Truncate(time.Microsecond), placed(r.Place)
-	return known(g.db.Create(r).Error)
+	return ownError(g.db.Create(r).Error)
 }
 
 // ChangeRig stores a rig's new name, measures and place over the version that was read; ErrConflict where another has been
@@ -77,7 +77,7 @@ func placed(doc Doc) Doc {
 // Calibrations lists what was found out about a rig, newest first, undone ones among them.
 func (g *Gym) Calibrations(rigID string) ([]Calibration, error) {
 	rows := []Calibration{}
-	return rows, known(g.rows().Where("rig_id = ?", rigID).Order("created_at DESC, id").Find(&rows).Error)
+	return rows, ownError(g.rows().Where("rig_id = ?", rigID).Order("created_at DESC, id").Find(&rows).Error)
 }
 
 // Calibrate stores a calibration and the measures it gives the rig, over the version that was read: both or neither.
@@ -94,7 +94,7 @@ func (g *Gym) Calibrate(c *Calibration, r *Rig) error {
 		if c.CreatedAt.Before(r.MeasuredAt) { // the change that a calibration makes does not put it out of date
 			c.CreatedAt = r.MeasuredAt
 		}
-		return known(in.db.Create(c).Error)
+		return ownError(in.db.Create(c).Error)
 	})
 }
 
@@ -108,7 +108,7 @@ func (g *Gym) Uncalibrate(c Calibration, r *Rig) error {
 		}
 		done := in.rows().Model(&Calibration{}).Where("id = ? AND undone_at IS NULL", c.ID).Updates(map[string]any{"undone_at": time.Now().UTC()})
 		if done.Error != nil {
-			return known(done.Error)
+			return ownError(done.Error)
 		}
 		if done.RowsAffected == 0 {
 			return ErrConflict

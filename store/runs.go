@@ -118,7 +118,7 @@ func (g *Gym) Run(id string) (Run, error) { return find[Run](g, id) }
 // Timeline returns what a run was run by; ErrNotFound where the person was erased.
 func (g *Gym) Timeline(runID string) (Doc, error) {
 	var row timeline
-	return row.Doc, known(g.rows().Where("run_id = ?", runID).Take(&row).Error)
+	return row.Doc, ownError(g.rows().Where("run_id = ?", runID).Take(&row).Error)
 }
 
 // MoveRun reads a run, lets change alter its course and, within the same transaction and with the row held, lets after do what belongs to
@@ -146,9 +146,9 @@ func (g *Gym) MoveRun(id string, change func(*Run) error, after func(in *Gym, r 
 func (g *Gym) SetOutcome(o Outcome, shows []Evidence) error {
 	o.GymID, o.JudgedAt = g.ID, time.Now().UTC()
 	if err := g.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&o).Error; err != nil {
-		return known(err)
+		return ownError(err)
 	}
-	return known(g.setEvidence(o.RunID, shows))
+	return ownError(g.setEvidence(o.RunID, shows))
 }
 
 // MostHits is how many hits, and how many marks, a run holds: several times what anybody strikes in the longest round.
@@ -200,31 +200,31 @@ func keepOnce[T any](tx *gorm.DB, runID string, list []T) (added int64, err erro
 // Hits lists a run's hits by their time.
 func (g *Gym) Hits(runID string) ([]Hit, error) {
 	rows := []Hit{}
-	return rows, known(g.rows().Where("run_id = ?", runID).Order("at_us, device, seq").Find(&rows).Error)
+	return rows, ownError(g.rows().Where("run_id = ?", runID).Order("at_us, device, seq").Find(&rows).Error)
 }
 
 // Marks lists a run's marks by their time.
 func (g *Gym) Marks(runID string) ([]Mark, error) {
 	rows := []Mark{}
-	return rows, known(g.rows().Where("run_id = ?", runID).Order("at_us, device, seq").Find(&rows).Error)
+	return rows, ownError(g.rows().Where("run_id = ?", runID).Order("at_us, device, seq").Find(&rows).Error)
 }
 
 // RunByIntake finds the run that a device's key opens, by the key's hash.
 func (s *Store) RunByIntake(ctx context.Context, hash string) (Run, error) {
 	var run Run
-	return run, known(s.house(ctx).Where("intake_hash = ?", hash).Take(&run).Error)
+	return run, ownError(s.inEveryGym(ctx).Where("intake_hash = ?", hash).Take(&run).Error)
 }
 
 // Abandoned lists runs of all gyms that are open but have not been heard of since, by gym and id alone.
 func (s *Store) Abandoned(ctx context.Context, since time.Time) ([]Run, error) {
 	var rows []Run
-	return rows, known(s.house(ctx).Select("id, gym_id").
+	return rows, ownError(s.inEveryGym(ctx).Select("id, gym_id").
 		Where("state IN ('ready', 'running', 'paused') AND seen_at < ?", since).Find(&rows).Error)
 }
 
 // LeftOpen lists runs of all gyms that have ended and were never judged, as a crash leaves them, by gym and id alone.
 func (s *Store) LeftOpen(ctx context.Context) ([]Run, error) {
 	var rows []Run
-	return rows, known(s.house(ctx).Select("runs.id, runs.gym_id").Joins("LEFT JOIN outcomes ON outcomes.run_id = runs.id").
+	return rows, ownError(s.inEveryGym(ctx).Select("runs.id, runs.gym_id").Joins("LEFT JOIN outcomes ON outcomes.run_id = runs.id").
 		Where("state IN ('done', 'stopped') AND outcomes.run_id IS NULL AND trainee_id IS NOT NULL").Find(&rows).Error)
 }

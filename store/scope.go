@@ -36,12 +36,14 @@ func scoped(ctx context.Context, conn *pgx.Conn) (bool, error) {
 	return true, nil
 }
 
-// house is the database with the rows of all gyms in sight.
-func (s *Store) house(ctx context.Context) *gorm.DB { return s.db.WithContext(inGym(ctx, everywhere)) }
+// inEveryGym is the database with the rows of all gyms in sight.
+func (s *Store) inEveryGym(ctx context.Context) *gorm.DB {
+	return s.db.WithContext(inGym(ctx, everywhere))
+}
 
 // Locked says whether the second lock holds: it does not for a superuser, nor for a role that passes by row-level security.
 func (s *Store) Locked(ctx context.Context) (bool, error) {
 	var free bool
-	err := s.house(ctx).Raw("SELECT rolsuper OR rolbypassrls FROM pg_roles WHERE rolname = current_user").Scan(&free).Error
-	return !free, known(err)
+	err := s.inEveryGym(ctx).Raw("SELECT rolsuper OR rolbypassrls FROM pg_roles WHERE rolname = current_user").Scan(&free).Error
+	return !free, ownError(err)
 }

@@ -22,18 +22,18 @@ type session struct {
 // FindCtx returns a session's data while it has not expired.
 func (s *Sessions) FindCtx(ctx context.Context, token string) ([]byte, bool, error) {
 	var row session
-	found := s.store.house(ctx).Where("token = ? AND expiry > ?", token, time.Now().UTC()).Limit(1).Find(&row)
-	return row.Data, found.RowsAffected > 0, known(found.Error)
+	found := s.store.inEveryGym(ctx).Where("token = ? AND expiry > ?", token, time.Now().UTC()).Limit(1).Find(&row)
+	return row.Data, found.RowsAffected > 0, ownError(found.Error)
 }
 
 // CommitCtx stores a session.
 func (s *Sessions) CommitCtx(ctx context.Context, token string, data []byte, expiry time.Time) error {
-	return known(s.store.house(ctx).Clauses(clause.OnConflict{UpdateAll: true}).Create(&session{token, data, expiry.UTC()}).Error)
+	return ownError(s.store.inEveryGym(ctx).Clauses(clause.OnConflict{UpdateAll: true}).Create(&session{token, data, expiry.UTC()}).Error)
 }
 
 // DeleteCtx deletes a session.
 func (s *Sessions) DeleteCtx(ctx context.Context, token string) error {
-	return known(s.store.house(ctx).Where("token = ?", token).Delete(&session{}).Error)
+	return ownError(s.store.inEveryGym(ctx).Where("token = ?", token).Delete(&session{}).Error)
 }
 
 // Find, Commit and Delete satisfy the store's older interface.
@@ -51,5 +51,5 @@ func (s *Sessions) Delete(token string) error { return s.DeleteCtx(context.Backg
 
 // Sweep deletes sessions that have expired.
 func (s *Sessions) Sweep(ctx context.Context) error {
-	return known(s.store.house(ctx).Where("expiry < ?", time.Now().UTC()).Delete(&session{}).Error)
+	return ownError(s.store.inEveryGym(ctx).Where("expiry < ?", time.Now().UTC()).Delete(&session{}).Error)
 }

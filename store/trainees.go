@@ -78,7 +78,7 @@ func (g *Gym) Trainee(id string) (Trainee, error) { return find[Trainee](g, id) 
 // AddTrainee stores a new trainee and fills in its id.
 func (g *Gym) AddTrainee(t *Trainee) error {
 	t.GymID = g.ID
-	return known(g.db.Create(t).Error)
+	return ownError(g.db.Create(t).Error)
 }
 
 // ChangeTrainee stores a trainee's new particulars.
@@ -133,7 +133,7 @@ func (g *Gym) Erase(id string, renamed func(old string) string) (Erased, error) 
 		}
 		return in.rows().Where("id = ?", id).Delete(&Trainee{}).Error // the rest goes with the row, or forgets it
 	})
-	return gone, known(err)
+	return gone, ownError(err)
 }
 
 // rename gives rows their new names where they have one.

@@ -27,9 +27,9 @@ func (a asker) line(question string) (string, error) {
 	return strings.TrimSpace(text), nil
 }
 
-// sure asks for the same thing twice in two ways, and stops unless both answers are as they should be: first the name of what goes, then
+// confirm asks for the same thing twice in two ways, and stops unless both answers are as they should be: first the name of what goes, then
 // the word remove.
-func (a asker) sure(what, name string) error {
+func (a asker) confirm(what, name string) error {
 	fmt.Fprintln(os.Stderr, what)
 	for _, ask := range []struct{ question, want string }{
 		{fmt.Sprintf("Type %q to go on:", name), name},

@@ -139,7 +139,7 @@ func coachSignOut() *cobra.Command {
 
 func coachRemove() *cobra.Command {
 	return ofCoach("remove", "Remove a coach, asked twice; the rounds they ran stay", func(cmd *cobra.Command, gym *store.Gym, c store.Coach) error {
-		if err := newAsker(cmd).sure(fmt.Sprintf("%s (%s) will not be able to sign in any more.", c.Name, c.Email), c.Email); err != nil {
+		if err := newAsker(cmd).confirm(fmt.Sprintf("%s (%s) will not be able to sign in any more.", c.Name, c.Email), c.Email); err != nil {
 			return err
 		}
 		err := gym.RemoveCoach(c.ID)

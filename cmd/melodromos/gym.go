@@ -65,14 +65,14 @@ func gymList() *cobra.Command {
 }
 
 // listing is a command that prints something of each gym.
-func listing(short string, of func(cmd *cobra.Command, s *store.Store, gym store.GymRow) error) *cobra.Command {
+func listing(short string, list func(cmd *cobra.Command, s *store.Store, gym store.GymRow) error) *cobra.Command {
 	return &cobra.Command{
 		Use: "list", Short: short, Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			return withStore(cmd.Context(), func(s *store.Store) error {
 				gyms, err := s.Gyms(cmd.Context())
 				for _, gym := range gyms {
-					err = errors.Join(err, of(cmd, s, gym))
+					err = errors.Join(err, list(cmd, s, gym))
 				}
 				return err
 			})
@@ -96,7 +96,7 @@ func gymRemove() *cobra.Command {
 					return err
 				}
 				what := fmt.Sprintf("%s has %d people and %d rounds. All of it goes; melodromos backup FILE keeps it.", gym.Name, people, runs)
-				if err := newAsker(cmd).sure(what, gym.Name); err != nil {
+				if err := newAsker(cmd).confirm(what, gym.Name); err != nil {
 					return err
 				}
 				if err := s.DropGym(cmd.Context(), gym.ID); err != nil {

@@ -53,7 +53,7 @@ func personErase() *cobra.Command {
 					return input.Refuse("id", "expected the id of somebody of %s, as melodromos person list shows it, not %q", row.Name, args[0])
 				}
 				what := fmt.Sprintf("What was measured, cautioned and decided of %s goes, with every hit of their rounds; the rounds stay as counts without a name. A backup that was made before still has them.", t.Name)
-				if err := newAsker(cmd).sure(what, t.Name); err != nil {
+				if err := newAsker(cmd).confirm(what, t.Name); err != nil {
 					return err
 				}
 				gone, err := gym.Erase(t.ID, erasing.Renaming(t.Name))

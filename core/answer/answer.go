@@ -19,8 +19,8 @@ func Known(v float64) *float64 {
 	return &v
 }
 
-// Every translates a list, and is never nil.
-func Every[T, U any](list []T, to func(T) U) []U {
+// Map translates a list, and is never nil.
+func Map[T, U any](list []T, to func(T) U) []U {
 	out := make([]U, len(list))
 	for i, v := range list {
 		out[i] = to(v)

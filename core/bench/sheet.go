@@ -110,10 +110,10 @@ func (a Answer) Sheet(q Question) Sheet {
 		Slowest: limits.Slowest, Fastest: limits.Fastest, Change: answer.List(a.Strike.Change),
 		Least: min(limits.SlowestLaunch, limits.FastestLaunch), Most: max(limits.SlowestLaunch, limits.FastestLaunch),
 		Tempos: Rows(a.Tempos), SetUp: setUpSheet(a.SetUp), Hung: a.Hung, Loads: answer.List(a.Loads), Side: a.Side, Cords: a.Cords,
-		Findings: answer.Every(a.Findings, func(f rig.Finding) FindingRow {
+		Findings: answer.Map(a.Findings, func(f rig.Finding) FindingRow {
 			return FindingRow{f.Code, f.Weight, f.Title, f.What, answer.Known(f.Figure), answer.Known(f.Limit), f.Unit, f.Source, f.Remedy, answer.List(f.Change)}
 		}),
-		Shared:  answer.Every(a.Shared, func(s Shared) SharedRow { return SharedRow{s.Name, s.Centre, s.Drop, s.Tempo, s.Equal} }),
+		Shared:  answer.Map(a.Shared, func(s Shared) SharedRow { return SharedRow{s.Name, s.Centre, s.Drop, s.Tempo, s.Equal} }),
 		Cycle:   CycleOf(a.Picture, q.Rig.Kind()),
 		Caution: caution.OfBag(q.Rig.Kind()),
 	}
@@ -137,7 +137,7 @@ func (a Answer) Sheet(q Question) Sheet {
 
 // Rows are the tempos of a bag by its rebound counts.
 func Rows(table []rig.Tempo) []TempoRow {
-	return answer.Every(table, func(t rig.Tempo) TempoRow { return TempoRow{t.Rebounds, t.Face, t.Slowest, t.Fastest} })
+	return answer.Map(table, func(t rig.Tempo) TempoRow { return TempoRow{t.Rebounds, t.Face, t.Slowest, t.Fastest} })
 }
 
 func setUpSheet(s rig.SetUp) SetUpSheet {

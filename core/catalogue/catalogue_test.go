@@ -81,7 +81,7 @@ func TestSpread(t *testing.T) {
 	least, most, found := map[rig.Kind]float64{}, map[rig.Kind]float64{}, map[int]int{}
 	sums, counts := map[int]float64{}, map[int]float64{}
 	for _, e := range All() {
-		g, err := level.Of(e.Plan, drill.Floor{Bag: bags[e.Kind], Ability: trainee.Start(trainee.Intermediate), Seed: 1})
+		g, err := level.GradeOf(e.Plan, drill.Floor{Bag: bags[e.Kind], Ability: trainee.Start(trainee.Intermediate), Seed: 1})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -170,7 +170,7 @@ func TestSpeedBagDrillsSpread(t *testing.T) {
 		if !ok {
 			continue
 		}
-		g, err := level.Of(d, on)
+		g, err := level.GradeOf(d, on)
 		if err != nil {
 			t.Fatalf("%s: %v", e.Name, err)
 		}

@@ -45,7 +45,7 @@ type Round struct {
 // rung is the round as the ladder has it.
 func (r Round) rung() ladder.Round {
 	out := ladder.Round{At: r.At, Rung: r.Rung, Clean: r.Share, Longest: r.Longest, Planned: r.Planned, Wild: r.Wild, Eased: r.Eased}
-	if of, ok := ladder.Find(r.Rung); ok && of.Paced && r.Asked > 0 {
+	if rung, ok := ladder.Find(r.Rung); ok && rung.Paced && r.Asked > 0 {
 		out.Tempo = r.Tempo / r.Asked
 	}
 	return out

@@ -75,7 +75,7 @@ func (c Class) Ladder(m *Member, kind rig.Kind) (LadderView, error) {
 				rounds = append(rounds, x)
 			}
 		}
-		view.Rounds = answer.Every(rounds, func(x Round) RungRun {
+		view.Rounds = answer.Map(rounds, func(x Round) RungRun {
 			return RungRun{x.ID, x.At, x.Share, x.Longest, c.Gate.Passes(x.rung()), x.Eased}
 		})
 		if line, err := r.Plan.Lay(on); err == nil {
@@ -144,7 +144,7 @@ func (c Class) Predictions() Predictions {
 		all = append(all, c.outcomes(&c.Members[i], "")...)
 	}
 	bins, miss := level.Calibrated(all)
-	return Predictions{len(all), answer.Known(miss), answer.Every(bins, func(b level.Bin) Bin {
+	return Predictions{len(all), answer.Known(miss), answer.Map(bins, func(b level.Bin) Bin {
 		return Bin{b.From, b.To, answer.Known(b.Predicted), answer.Known(b.Observed), b.Rounds}
 	})}
 }

@@ -46,7 +46,7 @@ type Library struct {
 
 // Library lists the catalogue, as this gym trains and calls, and the gym's own drills.
 func (c Class) Library(own []Own, levels *Levels) (Library, error) {
-	out := Library{Purposes: answer.Every(catalogue.Purposes, func(p catalogue.Purpose) string { return string(p) })}
+	out := Library{Purposes: answer.Map(catalogue.Purposes, func(p catalogue.Purpose) string { return string(p) })}
 	for _, e := range catalogue.All() {
 		if e.Legs() && !c.Kicks {
 			continue
@@ -73,7 +73,7 @@ func (c Class) Library(own []Own, levels *Levels) (Library, error) {
 		}
 		if b := c.firstOf(e.Kind); b != nil {
 			var err error
-			if e.Level, err = levels.of(e.Doc.Plan, b); err != nil {
+			if e.Level, err = levels.levelOn(e.Doc.Plan, b); err != nil {
 				return out, err
 			}
 		}
@@ -103,9 +103,9 @@ type Levels struct {
 
 const mostLevels = 5000 // kept; then it begins anew
 
-// of is the level of a plan on a bag, for somebody in between where the plan leaves force or tempo open; nil where the bag does not
+// levelOn is the level of a plan on a bag, for somebody in between where the plan leaves force or tempo open; nil where the bag does not
 // allow it.
-func (l *Levels) of(p drill.Plan, b *Bag) (*float64, error) {
+func (l *Levels) levelOn(p drill.Plan, b *Bag) (*float64, error) {
 	key, err := json.Marshal([]any{p, b.Rig, b.Place})
 	if err != nil {
 		return nil, err
@@ -116,7 +116,7 @@ func (l *Levels) of(p drill.Plan, b *Bag) (*float64, error) {
 	if ok {
 		return v, nil
 	}
-	if g, err := level.Of(p, drill.Floor{Bag: b.Rig, Place: b.Place, Ability: trainee.Start(trainee.Intermediate), Seed: 1}); err == nil {
+	if g, err := level.GradeOf(p, drill.Floor{Bag: b.Rig, Place: b.Place, Ability: trainee.Start(trainee.Intermediate), Seed: 1}); err == nil {
 		v = &g.Level
 	}
 	l.lock.Lock()

@@ -52,7 +52,7 @@ func (c Class) Figures(m *Member) []PersonFigure {
 			bags[e.Bag], _ = trainee.Estimates(m.Band, e.Bag, m.Evidence, c.Now)
 		}
 	}
-	return answer.Every(list, func(e trainee.Estimate) PersonFigure {
+	return answer.Map(list, func(e trainee.Estimate) PersonFigure {
 		f := PersonFigure{Figure: string(e.Figure), Value: e.Value, Spread: e.Spread, Origin: e.Origin, Weight: e.Weight, Found: e.Found, Bags: []OnBag{}, Trail: []Measure{}}
 		seen := map[rig.Kind]bool{}
 		for _, x := range m.Evidence {

@@ -248,7 +248,7 @@ func FuzzParse(f *testing.F) {
 			if h := m.Hand(); h == Lead && other[i].Hand() != Rear || h == Rear && other[i].Hand() != Lead {
 				t.Errorf("%q: %s became %s", c, m.Move, other[i].Move)
 			}
-			if m.Word == Slip && other[i].Way == m.Way {
+			if m.Word == Slip && other[i].Toward == m.Toward {
 				t.Errorf("%q: %s stayed", c, m.Move)
 			}
 		}

@@ -67,15 +67,15 @@ func Hints(moves []Placed) []Mark {
 			continue
 		}
 		before := moves[i-1]
-		other := string(m.Word) + " " + otherWay[m.Way]
+		other := string(m.Word) + " " + otherWay[m.Toward]
 		switch {
 		case swings(before) && before.Side() == m.Side():
 			list = append(list, Mark{Move: i, Code: SameSide, Suggest: other,
 				Reason: fmt.Sprintf("sides alternate from one %s to the next: the same side again first needs its way back", m.Word)})
-		case before.Kind() == Strike && !before.Leg() && before.Hand() == Rear && m.Way == string(Rear):
+		case before.Kind() == Strike && !before.Leg() && before.Hand() == Rear && m.Toward == string(Rear):
 			list = append(list, Mark{Move: i, Code: GrowsOut, Suggest: other,
 				Reason: fmt.Sprintf("the turn of the rear hand carries to the lead side, where a %s grows out of it", m.Word)})
-		case before.Word == "3" && m.Way == string(Lead):
+		case before.Word == "3" && m.Toward == string(Lead):
 			list = append(list, Mark{Move: i, Code: GrowsOut, Suggest: other,
 				Reason: fmt.Sprintf("the turn of a lead hook carries to the rear side, where a %s grows out of it", m.Word)})
 		}
@@ -118,14 +118,14 @@ func answered(d, m Placed, strike int, lastSide Side) []Mark {
 	switch d.Word {
 	case Slip:
 		if side != d.Side() {
-			return []Mark{{Move: strike, Code: SlipHand, Reason: fmt.Sprintf("a slip to the %s side loads the %s hand", d.Way, hand(d.Side())), Suggest: on[hand(d.Side())]}}
+			return []Mark{{Move: strike, Code: SlipHand, Reason: fmt.Sprintf("a slip to the %s side loads the %s hand", d.Toward, hand(d.Side())), Suggest: on[hand(d.Side())]}}
 		}
-		if d.Way == string(Rear) {
+		if d.Toward == string(Rear) {
 			return []Mark{{Move: strike, Code: OutsideSlip, Reason: "a slip to the rear side answered at once by the rear hand: the slip leads out, but the way back leads in, and the head can walk into an opponent's rear hand; for those who have the timing"}}
 		}
 	case Roll:
 		if side != d.Side() {
-			return []Mark{{Move: strike, Code: RollHand, Reason: fmt.Sprintf("a roll that ends on the %s foot loads the %s hand", d.Way, hand(d.Side())), Suggest: on[hand(d.Side())]}}
+			return []Mark{{Move: strike, Code: RollHand, Reason: fmt.Sprintf("a roll that ends on the %s foot loads the %s hand", d.Toward, hand(d.Side())), Suggest: on[hand(d.Side())]}}
 		}
 	case Duck:
 		if lastSide != "" && side != lastSide {
@@ -179,7 +179,7 @@ func Balanced(moves []Placed) Balance {
 			}
 		case Defence:
 			b.Defences++
-			if m.Word == Slip && m.Way == string(Lead) {
+			if m.Word == Slip && m.Toward == string(Lead) {
 				b.SlipsLead++
 			} else if m.Word == Slip {
 				b.SlipsRear++

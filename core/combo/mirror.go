@@ -41,7 +41,7 @@ func mirrored(m Move) Move {
 	if w, ok := otherHand[m.Word]; ok {
 		m.Word = w
 	}
-	m.Way = otherWay[m.Way]
+	m.Toward = otherWay[m.Toward]
 	return m.feinting(mirrored)
 }
 

@@ -185,17 +185,17 @@ func (p *parser) object(it *node) error {
 	if err := p.clear(words); err != nil {
 		return err
 	}
-	of := p.noded(ph, words, 1)
-	it.of = &of
-	it.width = of.column + of.width - it.column
-	it.typed += " " + of.typed
+	object := p.noded(ph, words, 1)
+	it.object = &object
+	it.width = object.column + object.width - it.column
+	it.typed += " " + object.typed
 	p.at += words
 	return nil
 }
 
 // suffixes reads what follows a move: where it goes, ! and the rebounds.
 func (p *parser) suffixes(it *node) error {
-	strikes := it.strikes() || it.of != nil || it.Word == Feint
+	strikes := it.strikes() || it.object != nil || it.Word == Feint
 	if strikes {
 		for i, list := range [][][]string{headWords, bodyWords} {
 			for _, words := range list {

@@ -154,7 +154,7 @@ var vocabulary = map[Word]entry{
 // Move is one move of a combination.
 type Move struct {
 	Word     Word
-	Way      string // lead, rear, in or back, where the word has one
+	Toward   string // lead, rear, in or back, where the word has one
 	Of       string // the punch that is feinted, parried or blocked, by its name; "" where none is said
 	Body     bool   // to the body, of a strike that goes to the head by itself
 	High     bool   // to the head, of a strike that goes to the body by itself
@@ -178,7 +178,7 @@ func (m Move) Hand() Hand {
 	case e.hand != "":
 		return e.hand
 	}
-	return Hand(m.Way)
+	return Hand(m.Toward)
 }
 
 // Punch says whether the move is one of the six punches.
@@ -191,7 +191,7 @@ func (m Move) CanStop() bool {
 	case "1", "2", PushKick, RoundKick:
 		return !m.Body && !m.High
 	case StepTo:
-		return m.Way == string(Lead) || m.Way == string(Rear)
+		return m.Toward == string(Lead) || m.Toward == string(Rear)
 	case LongGuard, Jam:
 		return true
 	}
@@ -233,26 +233,26 @@ func (p Placed) Side() Side {
 	if h := p.Hand(); h != "" {
 		return p.Stance.Side(h)
 	}
-	return p.Stance.Side(Hand(p.Way))
+	return p.Stance.Side(Hand(p.Toward))
 }
 
 // count is the number of moves, expanded.
 func (c Combination) count() int {
-	var of func(items []Item) int
-	of = func(items []Item) int {
+	var count func(items []Item) int
+	count = func(items []Item) int {
 		n := 0
 		for _, it := range items {
 			if it.Group == nil {
 				n++
 			} else {
-				n += it.Group.Times * of(it.Group.Items)
+				n += it.Group.Times * count(it.Group.Items)
 			}
 		}
 		return n
 	}
 	n := 0
 	for _, items := range c.Parts {
-		n += of(items)
+		n += count(items)
 	}
 	return n
 }

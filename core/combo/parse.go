@@ -78,7 +78,7 @@ type node struct {
 	typed        string
 	copies       int    // of the same strike: a double jab has 2
 	target       target // as it was said
-	of           *node  // what is feinted, parried or blocked
+	object       *node  // what is feinted, parried or blocked
 	group        []node
 	times        int
 }
@@ -252,8 +252,8 @@ func (p *parser) again(list *[]node, n, words int) error {
 		}
 		return p.refuse("this can be read in two ways: write (%s)x%d, or (%s)x%d", p.text(row[first:]), n, p.text(row[max(dashed, from):]), n)
 	}
-	some := slices.Clone(row[from:])
-	*list = append(row[:from:from], node{group: some, times: n, token: some[0].token, gap: some[0].gap, column: some[0].column, width: some[0].width})
+	repeated := slices.Clone(row[from:])
+	*list = append(row[:from:from], node{group: repeated, times: n, token: repeated[0].token, gap: repeated[0].gap, column: repeated[0].column, width: repeated[0].width})
 	p.at += words
 	return nil
 }

@@ -86,7 +86,7 @@ var phrases, incomplete, longest = func() (map[string]*phrase, map[string]string
 		}
 	}
 	for _, name := range []string{"overhand", "over hand"} { // by the rear hand where none is said (common practice)
-		all[name] = phrase{Move: Move{Word: Overhand, Way: string(Rear)}}
+		all[name] = phrase{Move: Move{Word: Overhand, Toward: string(Rear)}}
 	}
 	for said := range hands {
 		all[said+" hand"] = all[said+" straight"]
@@ -104,7 +104,7 @@ var phrases, incomplete, longest = func() (map[string]*phrase, map[string]string
 	for word, names := range sided {
 		for _, name := range names {
 			for said, h := range hands {
-				all[name+" "+said], all[name+" to the "+said] = phrase{Move: Move{Word: word, Way: string(h)}}, phrase{Move: Move{Word: word, Way: string(h)}}
+				all[name+" "+said], all[name+" to the "+said] = phrase{Move: Move{Word: word, Toward: string(h)}}, phrase{Move: Move{Word: word, Toward: string(h)}}
 				all[name+" to the "+said+" side"] = all[name+" "+said]
 			}
 			for said, side := range bodySides {
@@ -114,10 +114,10 @@ var phrases, incomplete, longest = func() (map[string]*phrase, map[string]string
 		}
 	}
 	for said, way := range map[string]string{"inside": "lead", "outside": "rear", "to the inside": "lead", "to the outside": "rear"} {
-		all["slip "+said] = phrase{Move: Move{Word: Slip, Way: way}}
+		all["slip "+said] = phrase{Move: Move{Word: Slip, Toward: way}}
 	}
 	for said, way := range map[string]string{"in": "in", "forward": "in", "back": "back"} {
-		all["step "+said] = phrase{Move: Move{Word: StepTo, Way: way}}
+		all["step "+said] = phrase{Move: Move{Word: StepTo, Toward: way}}
 	}
 	for _, name := range []string{"check hook", "lead check hook"} {
 		all[name] = phrase{Move: Move{Word: "3"}, then: Pivot}
@@ -148,8 +148,8 @@ var begins = func() map[string]bool {
 
 // say adds the ways in which a strike of a kind is said.
 func (k family) say(all map[string]phrase, name string) {
-	of := func(h Hand) phrase {
-		p := phrase{Move: Move{Word: k.word, Way: string(h), High: k.high}}
+	phraseOf := func(h Hand) phrase {
+		p := phrase{Move: Move{Word: k.word, Toward: string(h), High: k.high}}
 		if k.word == "" {
 			p.Move = Move{Word: k.pair[0]}
 			if h == Rear {
@@ -160,9 +160,9 @@ func (k family) say(all map[string]phrase, name string) {
 	}
 	all[name] = phrase{Move: Move{Word: k.word, High: k.high}, pair: k.pair, open: true, rear: k.rear, any: name}
 	for said, h := range hands {
-		all[said+" "+name] = of(h)
+		all[said+" "+name] = phraseOf(h)
 		if k.word != "" { // "knee lead" as well as "lead knee"
-			all[name+" "+said] = of(h)
+			all[name+" "+said] = phraseOf(h)
 		}
 	}
 	for said, side := range bodySides {

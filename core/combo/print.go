@@ -54,11 +54,11 @@ func (m Move) String() (printed string) {
 		defer func() { printed = "stop " + printed }()
 	}
 	switch {
-	case m.Word == Overhand && m.Way == "rear":
+	case m.Word == Overhand && m.Toward == "rear":
 	case m.Word == Overhand:
 		text = "lead overhand"
-	case m.Way != "":
-		text += " " + m.Way
+	case m.Toward != "":
+		text += " " + m.Toward
 	}
 	if m.Of != "" {
 		text += " " + m.Of
@@ -94,10 +94,10 @@ func (m Move) spoken() string {
 	said := names[m.Word]
 	switch {
 	case said != "":
-	case m.Word == Overhand && m.Way == "rear":
+	case m.Word == Overhand && m.Toward == "rear":
 		said = string(m.Word)
 	default:
-		said = m.Way + " " + string(m.Word)
+		said = m.Toward + " " + string(m.Word)
 	}
 	return said + m.aim(" body")
 }
@@ -144,11 +144,11 @@ func (m Move) Call(v Voice) string {
 		said = names[m.Word]
 	case m.Punch():
 		said = numbers[m.Word]
-	case m.Word == Overhand && m.Way == "rear":
+	case m.Word == Overhand && m.Toward == "rear":
 	case m.Word == Slip && v.Inside:
-		said += map[string]string{"lead": " inside", "rear": " outside"}[m.Way]
-	case m.Way != "":
-		said += " " + m.Way
+		said += map[string]string{"lead": " inside", "rear": " outside"}[m.Toward]
+	case m.Toward != "":
+		said += " " + m.Toward
 	}
 	if m.Of != "" {
 		said += " " + m.Of

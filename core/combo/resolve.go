@@ -88,7 +88,7 @@ func (r *reader) moves(it node) ([]Move, error) {
 	if err != nil {
 		return nil, err
 	}
-	if it.of != nil {
+	if it.object != nil {
 		if m.Of, err = r.object(it); err != nil {
 			return nil, err
 		}
@@ -114,7 +114,7 @@ func (r *reader) moves(it node) ([]Move, error) {
 	}
 	r.done(m)
 	if it.then != "" {
-		then := Move{Word: it.then, Way: string(Lead)}
+		then := Move{Word: it.then, Toward: string(Lead)}
 		r.done(then)
 		list = append(list, then)
 	}
@@ -149,7 +149,7 @@ func (r *reader) settle(it node) (Move, error) {
 			return m, &input.Error{Field: "text", Column: it.column, Width: it.width, Reason: r.wrongHand(it, own, h)}
 		}
 	default:
-		m.Way = string(h)
+		m.Toward = string(h)
 	}
 	if it.open {
 		r.note(it, m)
@@ -212,10 +212,10 @@ func (r *reader) note(it node, m Move) {
 // object names what is feinted, parried or blocked. A feint is of one's own hand; what comes in has a hand only where
 // it was said.
 func (r *reader) object(it node) (string, error) {
-	if it.Word != Feint && it.of.open {
-		return it.of.any, nil
+	if it.Word != Feint && it.object.open {
+		return it.object.any, nil
 	}
-	m, err := r.settle(*it.of)
+	m, err := r.settle(*it.object)
 	return m.spoken(), err
 }
 

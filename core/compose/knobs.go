@@ -74,8 +74,8 @@ func yesNo(v bool) string {
 	return "no"
 }
 
-// or is the value, or what stands for none.
-func or[T ~string](v T, otherwise string) string {
+// orNone is the value, or what stands for none.
+func orNone[T ~string](v T, otherwise string) string {
 	if v == "" {
 		return otherwise
 	}
@@ -104,7 +104,7 @@ func lineKnobs(asked, c drill.Combination, on drill.Floor, out Line, effort stri
 	var k knobs
 	k.choice("pace", "Pace", "", string(asked.Pace), to("pace", drill.Flow, "Flow", "fist", 0, "tempo", 0), to("pace", drill.Combining, "Combination", "fist", 0, "tempo", 0),
 		to("pace", drill.Power, "Power", "fist", 0, "tempo", 0), to("pace", drill.Speedy, "Speed", "fist", 0, "tempo", 0), to("pace", drill.OwnRhythm, "Free", "fist", 0, "tempo", 0))
-	k.choice("range", "Range", "", or(asked.Range, "pace"), to("range", drill.Close, "Close"), to("range", "pace", "By the pace"), to("range", drill.Far, "Far"))
+	k.choice("range", "Range", "", orNone(asked.Range, "pace"), to("range", drill.Close, "Close"), to("range", "pace", "By the pace"), to("range", drill.Far, "Far"))
 	if !slip {
 		k.choice("earOnly", "The bag is", "", yesNo(asked.EarOnly), flag("earOnly", "Seen", "Not seen")...)
 		k.choice("landing", "Lands", "", string(asked.Landing), to("landing", drill.OnReturns, "On the bag’s returns", "clock", nil), to("landing", drill.Freely, "Freely", "clock", nil))
@@ -114,7 +114,7 @@ func lineKnobs(asked, c drill.Combination, on drill.Floor, out Line, effort stri
 		if asked.Clock == drill.ByBeat {
 			note = "Each strike is held against its planned moment."
 		}
-		k.choice("clock", "Who sets the time", note, or(asked.Clock, string(drill.ByBag)), to("clock", drill.ByBag, "The bag", "clock", nil), to("clock", drill.ByBeat, "The beat"))
+		k.choice("clock", "Who sets the time", note, orNone(asked.Clock, string(drill.ByBag)), to("clock", drill.ByBag, "The bag", "clock", nil), to("clock", drill.ByBeat, "The beat"))
 		k.rhythm(asked, on)
 	}
 	if slip {
@@ -180,11 +180,11 @@ func (k *knobs) rhythm(c drill.Combination, on drill.Floor) {
 		text   string
 	}{{drill.EveryReturn, "Every return"}, {drill.SecondReturn, "Every second"}, {drill.NoReturn, stopped}} {
 		if drill.Keeps(on.Bag.Kind(), o.rhythm) {
-			options = append(options, KnobOption{or(o.rhythm, "every"), o.text, Patch{"rhythm": or(o.rhythm, "every")}})
+			options = append(options, KnobOption{orNone(o.rhythm, "every"), o.text, Patch{"rhythm": orNone(o.rhythm, "every")}})
 		}
 	}
 	if len(options) > 1 {
-		k.choice("rhythm", "Rhythm on the bag", "", or(c.Rhythm, "every"), options...)
+		k.choice("rhythm", "Rhythm on the bag", "", orNone(c.Rhythm, "every"), options...)
 	}
 }
 
@@ -208,7 +208,7 @@ func (k *knobs) slip(c drill.Combination, still bool, strikes int) {
 	if c.Guard != drill.Touched {
 		note = "Without touching: as close as can be, hands back fast."
 	}
-	k.choice("guard", "The punches", note, or(c.Guard, "touch"), to("guard", drill.RoundIt, "Go round it"), to("guard", drill.ThroughIt, "Go through beside it"),
+	k.choice("guard", "The punches", note, orNone(c.Guard, "touch"), to("guard", drill.RoundIt, "Go round it"), to("guard", drill.ThroughIt, "Go through beside it"),
 		to("guard", drill.StopShort, "Stop short"), to("guard", "touch", "Touch it"))
 }
 

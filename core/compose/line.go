@@ -115,9 +115,9 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 		Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo, Slower: c.Slower,
 		Ties: answer.List(drill.Ties(c, on)), Cautions: caution.OfLine(c.Everything(), on.Bag.Kind()),
 		Picks: drill.Picks(on), Flush: answer.List(drill.Flush(on)), Glances: answer.List(drill.Glances(moves, on)),
-		Notes:     answer.Every(c.Notes(), func(n combo.Note) LineNote { return LineNote(n) }),
-		HalfBeats: answer.Every(drill.HalfBeats(rep, on.Ability), func(h drill.HalfBeat) HalfBeatOut { return HalfBeatOut{h.Move, h.Free, string(h.Hand)} }),
-		Flow: answer.Every(drill.Joined(moves, on.Bag.Kind()), func(f combo.Mark) FlowMark {
+		Notes:     answer.Map(c.Notes(), func(n combo.Note) LineNote { return LineNote(n) }),
+		HalfBeats: answer.Map(drill.HalfBeats(rep, on.Ability), func(h drill.HalfBeat) HalfBeatOut { return HalfBeatOut{h.Move, h.Free, string(h.Hand)} }),
+		Flow: answer.Map(drill.Joined(moves, on.Bag.Kind()), func(f combo.Mark) FlowMark {
 			return FlowMark{f.Move, string(f.Code), f.Reason, f.Deliberate, f.Caution(), f.Hint(), f.Suggest}
 		}),
 	}
@@ -144,7 +144,7 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 
 // placed are the moves where they land.
 func placed(moves []combo.Placed, rep drill.Repetition, bag rig.Rig) []ComposedMove {
-	list := answer.Every(moves, func(m combo.Placed) ComposedMove {
+	list := answer.Map(moves, func(m combo.Placed) ComposedMove {
 		return ComposedMove{Text: m.Move.String(), Kind: m.Kind(), Hand: m.Hand(), Side: m.Side(), Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
 	})
 	choices := rep.Choices(bag)

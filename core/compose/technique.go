@@ -22,7 +22,7 @@ func techniqueKnobs(d drill.SpeedBagDrill, bag rig.SpeedBag, within rig.Tempo) [
 	for _, t := range drill.Techniques() { // another one brings its own count, angle and sets along, and the nearest tempo that the bag then allows
 		if n, err := d.With(t, bag); err == nil {
 			techniques = append(techniques, KnobOption{string(t), techniqueTexts[t], Patch{
-				"technique": t, "rebounds": n.Rebounds, "strikeAngle": n.StrikeAngle, "perHand": n.PerHand, "scheme": or(n.Scheme, "steady"), "tempo": n.Tempo,
+				"technique": t, "rebounds": n.Rebounds, "strikeAngle": n.StrikeAngle, "perHand": n.PerHand, "scheme": orNone(n.Scheme, "steady"), "tempo": n.Tempo,
 			}})
 		}
 	}
@@ -70,7 +70,7 @@ func techniqueKnobs(d drill.SpeedBagDrill, bag rig.SpeedBag, within rig.Tempo) [
 	if d.Clock == drill.ByBeat {
 		note = "Each strike is held against its planned moment; force makes the bag follow."
 	}
-	k.choice("clock", "Who sets the time", note, or(d.Clock, string(drill.ByBag)), to("clock", drill.ByBag, "The bag"), to("clock", drill.ByBeat, "The beat"))
+	k.choice("clock", "Who sets the time", note, orNone(d.Clock, string(drill.ByBag)), to("clock", drill.ByBag, "The bag"), to("clock", drill.ByBeat, "The beat"))
 	k.choice("earOnly", "The bag is", "", yesNo(d.EarOnly), flag("earOnly", "Seen and heard", "Heard only")...)
 	if d.Work > 0 {
 		k.figure("work", "From bell to bell", "", rig.AsSeconds, d.Work, drill.WorkLimits.Min, drill.WorkLimits.Max, 5, nil)
@@ -94,7 +94,7 @@ func (k *knobs) scheme(d drill.SpeedBagDrill) {
 		}
 		note = fmt.Sprintf("%d on one side, then %d on the other: the target rises.", d.PerHand, d.PerHand+more)
 	}
-	k.choice("scheme", "Through the round", note, or(d.Scheme, "steady"), to("scheme", "steady", "The same"), to("scheme", drill.Falling, "Then fewer"), to("scheme", drill.Rising, "One more each time"))
+	k.choice("scheme", "Through the round", note, orNone(d.Scheme, "steady"), to("scheme", "steady", "The same"), to("scheme", drill.Falling, "Then fewer"), to("scheme", drill.Rising, "One more each time"))
 }
 
 // numbers are options that set a field to whole numbers.

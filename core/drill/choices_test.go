@@ -99,7 +99,7 @@ func TestRhythms(t *testing.T) {
 			near(t, "rest, steadied "+string(school), r.Moves[1].At, rest, 1e-9)
 		}
 		line, _ := compiled(t, none, on, 1)
-		near(t, "drawn at rest before the blow", read(line.Film.Trace, c.Moves[1].At-1e-6), 0, 0.02)
+		near(t, "drawn at rest before the blow", swingAt(line.Film.Trace, c.Moves[1].At-1e-6), 0, 0.02)
 	}
 	for k, c := range map[rig.Kind]Combination{
 		rig.Speed: {Rhythm: SecondReturn}, rig.Slip: {Rhythm: SecondReturn}, rig.Hanging: {Rhythm: NoReturn}, rig.DoubleEnd: {NoTouch: true},

@@ -281,7 +281,7 @@ func (c Combination) With(bag rig.Rig, a trainee.Ability) Combination {
 	}
 	still := c.still(bag.Kind())
 	if c.Tempo == 0 && (c.Landing == Freely || still) {
-		c.Tempo = math.Round(p.tempo * 60 / math.Max(a.Alternate, c.Way(bag.Kind())))
+		c.Tempo = math.Round(p.tempo * 60 / math.Max(a.Alternate, c.ReachTime(bag.Kind())))
 	}
 	if still {
 		c.Pull = 0

@@ -364,7 +364,7 @@ func (c Cues) counter(r *rand.Rand, move combo.Move, threw combo.Hand) string {
 	loaded := combo.Hand("")
 	switch move.Word {
 	case combo.Roll, combo.Slip:
-		loaded = combo.Hand(move.Way)
+		loaded = combo.Hand(move.Toward)
 	case combo.Duck:
 		loaded = threw
 	}

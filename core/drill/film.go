@@ -61,7 +61,7 @@ func film(c Combination, rep Repetition, on Floor, starts []float64) *Film {
 		}
 	}
 	for _, at := range rep.Boards {
-		f.Marks = append(f.Marks, rig.Mark{At: at, Swing: sign(read(f.Trace, at))})
+		f.Marks = append(f.Marks, rig.Mark{At: at, Swing: sign(swingAt(f.Trace, at))})
 	}
 	if bag.Kind() != rig.Speed {
 		for i := 1; i+1 < len(f.Trace); i++ { // where it turns
@@ -74,7 +74,7 @@ func film(c Combination, rep Repetition, on Floor, starts []float64) *Film {
 	return f
 }
 
-func read(points []rig.TracePoint, at float64) float64 {
+func swingAt(points []rig.TracePoint, at float64) float64 {
 	for i := 1; i < len(points); i++ {
 		if points[i].At >= at {
 			a, b := points[i-1], points[i]

@@ -100,7 +100,7 @@ func landed(c Combination, on Floor, helps help) (Repetition, error) {
 	if err := c.belongs(moves, on); err != nil {
 		return Repetition{}, err
 	}
-	l := lander{c: c, bag: bag, most: on.Hardest(), a: on.Ability, place: on.Place, stop: on.Stopped, helps: helps == withHelp, way: c.Way(bag.Kind()), moves: moves, ways: map[wayBack]rig.Return{}, drawn: map[float64][]rig.Pass{}}
+	l := lander{c: c, bag: bag, most: on.Hardest(), a: on.Ability, place: on.Place, stop: on.Stopped, helps: helps == withHelp, way: c.ReachTime(bag.Kind()), moves: moves, ways: map[wayBack]rig.Return{}, drawn: map[float64][]rig.Pass{}}
 	switch {
 	case c.Landing == Freely || c.still(bag.Kind()):
 		err = l.freely()

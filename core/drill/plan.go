@@ -21,8 +21,8 @@ type Plan interface {
 	Name() string
 	// Figures are the few that tell it apart at a glance.
 	Figures() []Figure
-	// Way is how long (s) a strike is on its way to a bag.
-	Way(bag rig.Kind) float64
+	// ReachTime is how long (s) a strike is on its way to a bag.
+	ReachTime(bag rig.Kind) float64
 	// KeptBy says whose clock it goes by on a kind of bag.
 	KeptBy(bag rig.Kind) Clock
 	// ByEar says whether the bag is not seen.
@@ -63,8 +63,8 @@ func ReadPlan(o *input.Object) (Plan, error) {
 	return Read(o)
 }
 
-// Way of a technique.
-func (d SpeedBagDrill) Way(bag rig.Kind) float64 { return trainee.StrikeMovement(bag) }
+// ReachTime of a technique.
+func (d SpeedBagDrill) ReachTime(bag rig.Kind) float64 { return trainee.StrikeMovement(bag) }
 
 // ByEar says whether the bag is not seen.
 func (d SpeedBagDrill) ByEar() bool { return d.EarOnly }
@@ -100,8 +100,8 @@ func (d SpeedBagDrill) Figures() []Figure {
 	return append(list, Figure{"strikes", fmt.Sprint(d.Strikes)})
 }
 
-// Way is longer from far out and shorter from close: by the range, or else by the pace mode.
-func (c Combination) Way(bag rig.Kind) float64 {
+// ReachTime is longer from far out and shorter from close: by the range, or else by the pace mode.
+func (c Combination) ReachTime(bag rig.Kind) float64 {
 	way := paces[c.Pace].way
 	switch c.Range {
 	case Close:

@@ -178,8 +178,8 @@ func TestFilmUnderBlows(t *testing.T) {
 				continue
 			}
 			const h = 0.02
-			before := (read(line.Film.Trace, m.Back-0.001) - read(line.Film.Trace, m.Back-h)) / (h - 0.001)
-			after := (read(line.Film.Trace, m.Back+h) - read(line.Film.Trace, m.Back+0.001)) / (h - 0.001)
+			before := (swingAt(line.Film.Trace, m.Back-0.001) - swingAt(line.Film.Trace, m.Back-h)) / (h - 0.001)
+			after := (swingAt(line.Film.Trace, m.Back+h) - swingAt(line.Film.Trace, m.Back+0.001)) / (h - 0.001)
 			if !(after > before+0.05) {
 				t.Errorf("%s: the %s at %.3f s drives nothing off: %.3f, then %.3f", name, m.Placed.Move, m.Back, before, after)
 			}

@@ -49,7 +49,7 @@ func TestStop(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if swing := math.Abs(read(line.Film.Trace, last.At-0.02)); swing > 0.08 {
+		if swing := math.Abs(swingAt(line.Film.Trace, last.At-0.02)); swing > 0.08 {
 			t.Errorf("%s: drawn swinging by %.2f when it is struck at rest", text, swing)
 		}
 	}

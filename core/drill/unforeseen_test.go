@@ -69,7 +69,7 @@ func unforeseen(t *testing.T, name string, line Timeline, varied bool) int {
 			if next.Kind != Strike {
 				continue
 			}
-			want := Hand(asked.Way)
+			want := Hand(asked.Toward)
 			if asked.Word == combo.Duck {
 				want = threw
 			}

@@ -20,7 +20,7 @@ func (r Round) Heard(t drill.Timeline, p drill.Plan, kind rig.Kind, a trainee.Ab
 		t.Events = append(slices.Clone(t.Events), t.Beyond...)
 	}
 	sum, i := 0.0, 0
-	for _, s := range level.Strikes(t, p.Way(kind), level.SensesFor(p, a)) {
+	for _, s := range level.Strikes(t, p.ReachTime(kind), level.SensesFor(p, a)) {
 		if s.Slip {
 			continue
 		}

@@ -199,9 +199,9 @@ func (m *matcher) suits(pairs [][2]int, reach float64) float64 {
 	return math.Max(-reach, math.Min(reach, o))
 }
 
-// Work tells how many pairs of a strike and a hit lie within each other's reach, which is what judging them takes; counting
+// PairsInReach tells how many pairs of a strike and a hit lie within each other's reach, which is what judging them takes; counting
 // stops at most. Windows much wider than the strikes are apart make it grow with the product of the two numbers.
-func Work(strikes []Strike, hits []Hit, most int) int {
+func PairsInReach(strikes []Strike, hits []Hit, most int) int {
 	m := newMatcher(strikes, hits)
 	pairs := 0
 	for _, s := range m.strikes {

@@ -87,7 +87,7 @@ func groups(r Result, strikes []Strike, key func(Strike) Group) []Group {
 		errors []float64
 	}
 	tallies := map[Group]*tally{}
-	of := func(i int) *tally {
+	tallyOf := func(i int) *tally {
 		k := key(strikes[i])
 		if tallies[k] == nil {
 			tallies[k] = &tally{Group: k}
@@ -95,14 +95,14 @@ func groups(r Result, strikes []Strike, key func(Strike) Group) []Group {
 		return tallies[k]
 	}
 	for i, v := range r.Strikes {
-		t := of(i)
+		t := tallyOf(i)
 		t.Planned++
 		if v == Clean {
 			t.Clean++
 		}
 	}
 	for _, p := range r.Matches {
-		t := of(p.Strike)
+		t := tallyOf(p.Strike)
 		t.Matched++
 		t.errors = append(t.errors, p.Error)
 	}

@@ -14,7 +14,7 @@ const tooFew = 5
 // What is remarked on has to be larger than so many times its own standard error, and than a floor that a coach would care about. Both
 // assumed.
 const (
-	sure       = 3.0
+	firmAt     = 3.0
 	lateFloor  = 0.010 // s
 	driftFloor = 0.010 // s over the round
 	trendFloor = 0.01  // of the tempo, over the round
@@ -75,7 +75,7 @@ func (r Round) Remarks() []string {
 	if a, b, ok := r.uneven(); ok {
 		list = append(list, fmt.Sprintf("The %s hand is the weaker: %.0f %% clean against %.0f %%.", a.Hand, share(a), share(b)))
 	}
-	if span := (r.To - r.From) / 60; math.Abs(r.Drift) > sure*r.DriftError && math.Abs(r.Drift)*span > driftFloor {
+	if span := (r.To - r.From) / 60; math.Abs(r.Drift) > firmAt*r.DriftError && math.Abs(r.Drift)*span > driftFloor {
 		side := "Running ahead"
 		if r.Drift > 0 {
 			side = "Falling behind"
@@ -133,7 +133,7 @@ func (r Round) lateness() []string {
 	if r.Followed != nil { // a bag that is a little off its model comes sooner or later as well
 		floor = math.Max(floor, modelError*60/r.Followed.Held.Tempo)
 	}
-	if !(math.Abs(r.Bias) > math.Max(sure*r.BiasError, floor)) {
+	if !(math.Abs(r.Bias) > math.Max(firmAt*r.BiasError, floor)) {
 		return []string{fmt.Sprintf("Neither early nor late on the whole; two hits in three within %.0f ms.", 1000*r.Spread)}
 	}
 	side := "late"
@@ -198,7 +198,7 @@ func (r Round) uneven() (weak, strong Group, ok bool) {
 	}
 	p, q := share(weak)/100, share(strong)/100
 	se := math.Sqrt(p*(1-p)/float64(weak.Planned) + q*(1-q)/float64(strong.Planned))
-	return weak, strong, q-p > math.Max(sure*se, handsFloor)
+	return weak, strong, q-p > math.Max(firmAt*se, handsFloor)
 }
 
 func share(g Group) float64 { return 100 * float64(g.Clean) / float64(g.Planned) }

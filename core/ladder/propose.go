@@ -78,8 +78,8 @@ func (c Career) Progress() []Progress { return c.replay().stand }
 // Standing is the index of the first rung whose gate is not passed, or has lapsed in an absence; the number of rungs where all are.
 func (c Career) Standing() int { return c.replay().standing() }
 
-// on are the rounds on a rung.
-func (c Career) on(key string) []Round {
+// roundsOn are the rounds on a rung.
+func (c Career) roundsOn(key string) []Round {
 	var list []Round
 	for _, r := range c.Rounds {
 		if r.Rung == key {
@@ -130,7 +130,7 @@ func (c Career) Propose() Proposal {
 // follow says how the rung at hand goes on.
 func (c Career) follow(p *Proposal, h history) {
 	r, stand := c.Rungs[p.Index], h.stand[p.Index]
-	here := c.on(r.Key)
+	here := c.roundsOn(r.Key)
 	today := c.Now.In(c.zone())
 	d, held := c.held(r.Key)
 	way, round := h.way()

@@ -43,7 +43,7 @@ var addedLater = []string{"speed.catch", "speed.exchange", "slip.guard", "hangin
 var ladders, kinds = built()
 
 func built() (map[rig.Kind][]Rung, map[string]rig.Kind) {
-	list, of := map[rig.Kind][]Rung{}, map[string]rig.Kind{}
+	list, kindOf := map[rig.Kind][]Rung{}, map[string]rig.Kind{}
 	for kind, names := range steps {
 		for _, name := range names {
 			key := string(kind) + "." + name
@@ -52,10 +52,10 @@ func built() (map[rig.Kind][]Rung, map[string]rig.Kind) {
 				panic("no drill of the catalogue has the key " + key)
 			}
 			list[kind] = append(list[kind], Rung{e, slices.Contains(addedLater, key)})
-			of[key] = kind
+			kindOf[key] = kind
 		}
 	}
-	return list, of
+	return list, kindOf
 }
 
 // Rungs lists the ladder of a kind of bag in the order of a school.

@@ -368,7 +368,7 @@ func answered(p drill.Plan, a trainee.Ability) float64 {
 // reckon gives the chances of all strikes for somebody.
 func reckon(p drill.Plan, t drill.Timeline, on drill.Floor, a trainee.Ability) []chance {
 	on.Ability = a
-	strikes := Strikes(t, p.Way(on.Bag.Kind()), SensesFor(p, a))
+	strikes := Strikes(t, p.ReachTime(on.Bag.Kind()), SensesFor(p, a))
 	r := newReckoner(p, t, on, Told{Force: true}, strikes)
 	list := make([]chance, len(strikes))
 	for i, s := range strikes {

@@ -93,7 +93,7 @@ type Link struct {
 // For predicts how a plan that has been laid out suits whoever stands on the floor, on the clock that the timeline goes by.
 func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
 	kind, a := on.Bag.Kind(), on.Ability
-	strikes := Strikes(t, p.Way(kind), SensesFor(p, a))
+	strikes := Strikes(t, p.ReachTime(kind), SensesFor(p, a))
 	f := Fit{Strikes: len(strikes), Clean: 1, Counted: 1, Slips: math.NaN(), Answers: answered(p, a)}
 	if len(strikes) == 0 {
 		return f
@@ -219,16 +219,16 @@ func Longest(p float64, n int) float64 {
 	}
 	for k := 1; k <= n; k++ {
 		pk := math.Pow(p, float64(k))
-		some := pk * (1 + float64(n-k)*(1-p)) // where two such runs do not fit in: one begins the round, or follows a miss
+		share := pk * (1 + float64(n-k)*(1-p)) // where two such runs do not fit in: one begins the round, or follows a miss
 		if 2*k < n {
 			none[k-1], none[k] = 1, 1-pk
 			for m := k + 1; m <= n; m++ {
 				none[m] = none[m-1] - (1-p)*pk*none[m-1-k]
 			}
-			some = 1 - none[n]
+			share = 1 - none[n]
 		}
-		sum += some
-		if some < 1e-4 {
+		sum += share
+		if share < 1e-4 {
 			break
 		}
 	}
@@ -253,7 +253,7 @@ func Differs(p drill.Plan, t drill.Timeline, on drill.Floor, b trainee.Ability) 
 	}
 	most := -1.0
 	for _, cause := range []Cause{ByHands, ByMiss, ByTiming} { // of equals always the same one
-		d := math.Abs(one[at].met - reckon(p, t, on, with(a, b, cause))[at].met)
+		d := math.Abs(one[at].met - reckon(p, t, on, withPart(a, b, cause))[at].met)
 		if d > most+1e-12 {
 			most, l.Cause = d, cause
 		}
@@ -269,8 +269,8 @@ func Differs(p drill.Plan, t drill.Timeline, on drill.Floor, b trainee.Ability) 
 	return l
 }
 
-// with is an ability with one part of another's.
-func with(a, b trainee.Ability, part Cause) trainee.Ability {
+// withPart is an ability with one part of another's.
+func withPart(a, b trainee.Ability, part Cause) trainee.Ability {
 	switch part {
 	case ByTiming:
 		a.Timing, a.Motor, a.Sound, a.Sight = b.Timing, b.Motor, b.Sound, b.Sight

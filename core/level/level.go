@@ -45,8 +45,8 @@ const (
 // pace is the common one. A level is the drill's alone: where it leaves force or tempo open, it is graded as somebody in the middle does it.
 var pace = trainee.Start(trainee.Intermediate)
 
-// Of grades a plan on the bag of a floor, whoever stands there.
-func Of(p drill.Plan, on drill.Floor) (Grade, error) {
+// GradeOf grades a plan on the bag of a floor, whoever stands there.
+func GradeOf(p drill.Plan, on drill.Floor) (Grade, error) {
 	on.Ability = pace
 	t, err := p.Lay(on)
 	if err != nil {
@@ -58,13 +58,13 @@ func Of(p drill.Plan, on drill.Floor) (Grade, error) {
 // Graded grades a plan that has been laid out on a floor as t: anew where whoever stands there changes what it asks.
 func Graded(p drill.Plan, t drill.Timeline, on drill.Floor) (Grade, error) {
 	if _, ok := p.(drill.Combination); ok && on.Ability != pace {
-		return Of(p, on)
+		return GradeOf(p, on)
 	}
 	return grade(p, t, on.Bag.Kind()), nil
 }
 
 func grade(p drill.Plan, t drill.Timeline, kind rig.Kind) Grade {
-	strikes := Strikes(t, p.Way(kind), Common)
+	strikes := Strikes(t, p.ReachTime(kind), Common)
 	g := Grade{Timing: timing(strikes), Hands: hands(strikes), Pattern: pattern(p), Reading: reading(p)}
 	g.Level = overall(g.Timing.Value, g.Hands.Value, g.Pattern.Value, g.Reading.Value)
 	return g

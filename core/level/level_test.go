@@ -35,7 +35,7 @@ func thrown(text string) drill.Combination {
 
 func graded(t *testing.T, p drill.Plan, on rig.Rig) Grade {
 	t.Helper()
-	g, err := Of(p, floor(on))
+	g, err := GradeOf(p, floor(on))
 	if err != nil {
 		t.Fatalf("%s on %s: %v", p.Name(), on.Kind(), err)
 	}
@@ -348,11 +348,11 @@ func BenchmarkLevelAndFit(b *testing.B) {
 	})
 }
 
-func ExampleOf() {
+func ExampleGradeOf() {
 	cord := rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
 	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
 	c := drill.Combination{Text: "1-2", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Fist: 3, Pause: 2, Work: 60, Guidance: drill.Called}
-	g, err := Of(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate)})
+	g, err := GradeOf(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate)})
 	if err != nil {
 		panic(err)
 	}

@@ -59,7 +59,7 @@ func TestNoJumps(t *testing.T) {
 			t.Fatal(err)
 		}
 		sum := 0.0
-		for _, s := range Strikes(l, p.plan.Way(p.bag.Kind()), Common) {
+		for _, s := range Strikes(l, p.plan.ReachTime(p.bag.Kind()), Common) {
 			sum += s.Age
 		}
 		return sum
@@ -75,7 +75,7 @@ func TestNoJumps(t *testing.T) {
 					x, y = 1, math.Pow(1.01, float64(k-30)/3) // a third of a per cent, over ten per cent either way
 				}
 				p := at(x, y)
-				g, err := Of(p.plan, floor(p.bag))
+				g, err := GradeOf(p.plan, floor(p.bag))
 				if err != nil {
 					before = -1
 					continue // the bag does not allow it
@@ -145,7 +145,7 @@ func TestSameForEverybody(t *testing.T) {
 		plan drill.Plan
 		bag  rig.Rig
 	}{{open, ball}, {open, pole}, {tempo, heavy}, {thrown("1-2"), ball}, {technique, quay}} {
-		common, err := Of(c.plan, floor(c.bag))
+		common, err := GradeOf(c.plan, floor(c.bag))
 		if err != nil {
 			t.Fatal(err)
 		}

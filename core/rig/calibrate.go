@@ -124,9 +124,9 @@ func (f Parameter) calibrate(r Rig, strikes [][]float64, stop func() error) (Rig
 			return r, Calibration{}, input.Refuse("taps", "expected taps that this bag could have given; is it the right bag, and was every return tapped?")
 		}
 		start = best
-		spread = math.Max(0.003, 1.4826*median(f.left(best, strikes))) // robust: 1.4826 × the median is the spread of a normal
+		spread = math.Max(0.003, 1.4826*median(f.errorSizes(best, strikes))) // robust: 1.4826 × the median is the spread of a normal
 	}
-	left := f.left(best, strikes)
+	left := f.errorSizes(best, strikes)
 	// What was fitted takes some of the spread out of what is left.
 	if free := len(left) - len(best) - len(strikes); free > 0 {
 		spread *= math.Sqrt(float64(len(left)) / float64(free))
@@ -214,8 +214,8 @@ func (f Parameter) misfit(p []float64, strikes [][]float64, spread float64) floa
 	return sum
 }
 
-// left lists the sizes of all errors of a fit.
-func (f Parameter) left(p []float64, strikes [][]float64) []float64 {
+// errorSizes lists the sizes of all errors of a fit.
+func (f Parameter) errorSizes(p []float64, strikes [][]float64) []float64 {
 	all, _ := f.errors(p, strikes)
 	var list []float64
 	for _, e := range all {

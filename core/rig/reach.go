@@ -116,11 +116,11 @@ func Reach(r Rig, tempo float64, m Meeting, s Striker) (Answer, error) {
 		return a, nil
 	}
 	m.Face = a.Limits.Face
-	limits, some := s.Range(r, m)
-	if some {
+	limits, exists := s.Range(r, m)
+	if exists {
 		a.Limits = limits
 	}
-	if r.Kind() == Hanging && some && s.Softest > 0 && tempo >= limits.Slowest*(1-sluggish) && tempo <= limits.Fastest*(1+sluggish) {
+	if r.Kind() == Hanging && exists && s.Softest > 0 && tempo >= limits.Slowest*(1-sluggish) && tempo <= limits.Fastest*(1+sluggish) {
 		return s.near(r, tempo, m, limits)
 	}
 	out := Answer{Tempo: tempo, Limits: a.Limits, ByBag: a.Feasible}
@@ -130,7 +130,7 @@ func Reach(r Rig, tempo float64, m Meeting, s Striker) (Answer, error) {
 			out.Change = append(out.Change, c...)
 		}
 	}
-	if some {
+	if exists {
 		if c, ok := s.nearest(r, tempo, m, limits); ok {
 			out.Change = append(out.Change, c)
 		}
@@ -173,15 +173,15 @@ func ReachBy(solve func(tempo float64) (Answer, error), tempo float64, s Striker
 	if err != nil {
 		return a, err
 	}
-	limits, some := s.rangeBy(solve, a.Limits)
-	if some {
+	limits, exists := s.rangeBy(solve, a.Limits)
+	if exists {
 		a.Limits = limits
 	}
 	if s.Can(Speed, a) {
 		return a, nil
 	}
 	out := Answer{Tempo: tempo, Limits: a.Limits, ByBag: a.Feasible}
-	if !some {
+	if !exists {
 		return out, nil
 	}
 	to, reason := whole(tempo, limits)

@@ -111,9 +111,9 @@ func (j Judged) Review() Review {
 		OffsetKept: round.Kept, Offset: round.Offset, Bias: answer.Known(round.Bias), Spread: answer.Known(round.Spread), Drift: answer.Known(round.Drift),
 		Variety: answer.Known(round.Variety), Inbound: answer.Known(round.Inbound), Clock: answer.Known(round.Measures.Clock), Motor: answer.Known(round.Motor),
 		Hands: groups(round.Hands), Positions: groups(round.Positions),
-		Marks:   answer.Every(r.Marks, func(m Mark) MarkOut { return MarkOut{m.At.Seconds(), m.Kind} }),
-		Breaks:  answer.Every(round.Breaks, func(b judge.Break) BreakOut { return BreakOut{b.At, b.Run, string(b.Verdict), answer.Known(b.Recover)} }),
-		Paces:   answer.Every(round.Paces, func(p judge.Pace) PaceOut { return PaceOut{p.From, p.Hits, answer.Known(p.Tempo)} }),
+		Marks:   answer.Map(r.Marks, func(m Mark) MarkOut { return MarkOut{m.At.Seconds(), m.Kind} }),
+		Breaks:  answer.Map(round.Breaks, func(b judge.Break) BreakOut { return BreakOut{b.At, b.Run, string(b.Verdict), answer.Known(b.Recover)} }),
+		Paces:   answer.Map(round.Paces, func(p judge.Pace) PaceOut { return PaceOut{p.From, p.Hits, answer.Known(p.Tempo)} }),
 		Strikes: []StrikeOut{}, Hits: []HitOut{},
 	}
 	if f := round.Followed; f != nil {
@@ -153,7 +153,7 @@ func (j Judged) remarks() []string {
 }
 
 func groups(list []judge.Group) []GroupOut {
-	return answer.Every(list, func(g judge.Group) GroupOut {
+	return answer.Map(list, func(g judge.Group) GroupOut {
 		return GroupOut{string(g.Hand), g.Position, g.Planned, g.Clean, answer.Known(g.Bias), answer.Known(g.Spread)}
 	})
 }

@@ -111,7 +111,7 @@ func (f Figure) prior(a Ability) (value, spread float64) {
 	case Miss:
 		return a.Miss, priorMiss
 	}
-	return *a.at(f), priorSpread
+	return *a.figure(f), priorSpread
 }
 
 // spreadOf turns a spread on the figure's scale into one in its unit.
@@ -122,8 +122,8 @@ func spreadOf(f Figure, spread, value float64) float64 {
 	return spread * value
 }
 
-// at is where an ability keeps a figure.
-func (a *Ability) at(f Figure) *float64 {
+// figure is where an ability keeps a figure.
+func (a *Ability) figure(f Figure) *float64 {
 	switch f {
 	case Timing:
 		return &a.Timing
@@ -148,10 +148,10 @@ func (a *Ability) at(f Figure) *float64 {
 }
 
 // Get reads a figure of an ability, Set writes it.
-func (a *Ability) Get(f Figure) float64 { return *a.at(f) }
+func (a *Ability) Get(f Figure) float64 { return *a.figure(f) }
 
 // Set writes a figure.
-func (a *Ability) Set(f Figure, v float64) { *a.at(f) = v }
+func (a *Ability) Set(f Figure, v float64) { *a.figure(f) = v }
 
 // Limits are what can be believed of a figure.
 func (f Figure) Limits() input.Limits { return figureLimits[f] }
@@ -167,7 +167,7 @@ func Estimates(b Band, bag rig.Kind, found []Evidence, now time.Time) (Ability, 
 	list := make([]Estimate, 0, len(Figures))
 	for _, f := range Figures {
 		e := estimate(f, a, bag, found, now)
-		*a.at(f) = e.Value
+		*a.figure(f) = e.Value
 		list = append(list, e)
 	}
 	return a, list
@@ -218,7 +218,7 @@ func estimate(f Figure, a Ability, bag rig.Kind, found []Evidence, now time.Time
 		n++
 	}
 	if n == 0 && math.IsInf(floor, -1) {
-		return Estimate{Figure: f, Value: *a.at(f), Spread: spreadOf(f, spread, *a.at(f)), Origin: Assumed, Weight: 1}
+		return Estimate{Figure: f, Value: *a.figure(f), Spread: spreadOf(f, spread, *a.figure(f)), Origin: Assumed, Weight: 1}
 	}
 	out := Estimate{Figure: f, Value: sum / total, Spread: 1 / math.Sqrt(total), Found: n}
 	if !f.linear() {

@@ -110,7 +110,7 @@ func (l life) round(one *lived, cl class.Class, who *class.Member, bag *class.Ba
 		Opened:  run.Opened{Bag: bag.Rig, Plan: prepared.Plan, Timeline: line, By: drill.Simulated, Plays: prepared.Plays},
 		Latency: &exact, Until: line.End, Band: who.Band,
 	}
-	person := standin.Of(l.able(rounds, one.week))
+	person := standin.PersonWith(l.able(rounds, one.week))
 	for _, h := range person.Play(standin.Strikes(line, prepared.Plan, bag.Kind()), own, line.End.Seconds(), 100+l.seed+uint64(rounds)).Hits {
 		record.Hits = append(record.Hits, run.Hit{At: drill.Micros(math.Round(h.At * 1e6)), Hand: drill.Hand(h.Hand), Launch: h.Launch})
 	}
