@@ -58,7 +58,7 @@ func traineeOut(t store.Trainee) Trainee {
 	return out
 }
 
-// row refuses heights that are out of order, and weeks that are none.
+// row refuses heights that are out of order, and a plan of weeks that cannot be.
 func (t Trainee) row(id string) (*store.Trainee, error) {
 	name, err := input.Name("name", t.Name)
 	if err != nil {

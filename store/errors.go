@@ -43,7 +43,7 @@ func ownError(err error) error {
 	}
 	switch class := pg.Code[:2]; {
 	case pg.Code == invalidText && strings.Contains(pg.Message, "type uuid"):
-		return ErrNotFound // an id that is none belongs to nothing
+		return ErrNotFound // what is no id belongs to nothing
 	case class == dataException, pg.Code == checkViolated, pg.Code == notNull:
 		return fmt.Errorf("%w: SQLSTATE %s %s", ErrUnfit, pg.Code, pg.ConstraintName)
 	}

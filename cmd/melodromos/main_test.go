@@ -137,27 +137,37 @@ func (s serving) accept(t testing.TB, traineeID string) string {
 	return given.ID
 }
 
+// started is a round whose clock runs.
+type started struct {
+	ID       string
+	Timeline struct {
+		End    int64
+		Events []struct {
+			At   int64
+			Kind string
+			Hand string
+		}
+	}
+}
+
+// begin starts a round of what comes next today.
+func (s serving) begin(t testing.TB) (run started) {
+	t.Helper()
+	var today struct {
+		Next []struct{ TraineeID string }
+	}
+	s.ask(t, "GET", "/api/today", nil, &today)
+	s.ask(t, "POST", "/api/runs", map[string]any{"assignmentId": s.accept(t, today.Next[0].TraineeID), "source": "keys"}, &run)
+	s.ask(t, "POST", "/api/runs/"+run.ID+"/clock", map[string]any{"action": "start", "clockUs": 0}, nil)
+	return run
+}
+
 // The server is killed in mid-round, without a chance to tidy up. After the next start the demo gym is there once, the
 // hits that came in are there, and the round can be reviewed.
 func TestKilledInMidRound(t *testing.T) {
 	database := storetest.URL(t)
 	first := serveProgram(t, database)
-	var today struct {
-		Next []struct{ TraineeID string }
-	}
-	first.ask(t, "GET", "/api/today", nil, &today)
-	var run struct {
-		ID       string
-		Timeline struct {
-			Events []struct {
-				At   int64
-				Kind string
-				Hand string
-			}
-		}
-	}
-	first.ask(t, "POST", "/api/runs", map[string]any{"assignmentId": first.accept(t, today.Next[0].TraineeID), "source": "keys"}, &run)
-	first.ask(t, "POST", "/api/runs/"+run.ID+"/clock", map[string]any{"action": "start", "clockUs": 0}, nil)
+	run := first.begin(t)
 	var hits []map[string]any
 	var reached int64
 	for _, e := range run.Timeline.Events {
@@ -199,16 +209,7 @@ func TestKilledInMidRound(t *testing.T) {
 func TestKilledBeforeJudgement(t *testing.T) {
 	database := storetest.URL(t)
 	first := serveProgram(t, database)
-	var today struct {
-		Next []struct{ TraineeID string }
-	}
-	first.ask(t, "GET", "/api/today", nil, &today)
-	var run struct {
-		ID       string
-		Timeline struct{ End int64 }
-	}
-	first.ask(t, "POST", "/api/runs", map[string]any{"assignmentId": first.accept(t, today.Next[0].TraineeID), "source": "keys"}, &run)
-	first.ask(t, "POST", "/api/runs/"+run.ID+"/clock", map[string]any{"action": "start", "clockUs": 0}, nil)
+	run := first.begin(t)
 	first.ask(t, "POST", "/api/runs/"+run.ID+"/hits", map[string]any{"device": "screen", "clockUs": 1000, "hits": []map[string]any{{"seq": 0, "at": 5_000_000}}}, nil)
 
 	db := connected(t, database)

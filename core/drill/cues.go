@@ -95,7 +95,7 @@ func readCues(o *input.Object, s combo.Stance) (Cues, error) {
 	return c, o.Done()
 }
 
-// Check refuses cues that are none, by field.
+// Check refuses gaps, counts and moves that cannot be called, naming the field.
 func (c Cues) Check() error {
 	if len(c.Moves)+len(c.Attacks) == 0 {
 		return input.Refuse("moves", "expected a defence to call, such as \"roll lead\"")

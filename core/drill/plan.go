@@ -87,7 +87,7 @@ func (d SpeedBagDrill) Lay(on Floor) (Timeline, error) {
 	return Compile(d, speed)
 }
 
-// Figures of a technique.
+// Figures are the tempo, the count and the length, as they stand beside its name in a list.
 func (d SpeedBagDrill) Figures() []Figure {
 	var list []Figure
 	if d.Tempo > 0 {

@@ -24,7 +24,7 @@ func DefaultWeeks(from time.Time) Weeks {
 // MostAtFirst and MostRounds are as many rounds as a session may be planned with, in the first week and at all. Assumed.
 const MostAtFirst, MostRounds = 12, 15
 
-// Check refuses a plan that is none, by field.
+// Check refuses days, rounds or weeks outside their limits, or more rounds to begin with than to end with, naming the field.
 func (w Weeks) Check() error {
 	switch {
 	case w.Rounds < 1 || w.Rounds > MostAtFirst:

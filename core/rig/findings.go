@@ -117,7 +117,7 @@ func partName(part string) string {
 	return part
 }
 
-// anchored objects to anchors that are none.
+// anchored finds an anchor of a sort that does not hold such a bag.
 func anchored(p Place, mass float64) []Finding {
 	name := map[Anchorage]string{StickOn: "A stick-on hook", LightFitting: "A light fitting", OnPipe: "A pipe", OnDoor: "A door"}[p.Anchor]
 	if name == "" {

@@ -44,7 +44,7 @@ const (
 // Values lists them.
 func (Origin) Values() []Origin { return []Origin{Assumed, Stated, Tested, Rounds} }
 
-// Evidence is one finding about somebody. Kept for good: an estimate is worked out from all of it.
+// Evidence is one piece of evidence about what somebody can do. Kept for good: an estimate is worked out from all of it.
 type Evidence struct {
 	Figure Figure
 	Bag    rig.Kind // that it was found on; "" where no bag was struck
@@ -86,10 +86,10 @@ type Estimate struct {
 	Spread float64 // standard error
 	Origin Origin  // of what weighs most
 	Weight float64 // share of that origin, 0 to 1
-	Found  int     // findings that went in
+	Found  int     // pieces of evidence that went in
 }
 
-// How far findings are trusted, all assumed.
+// How far evidence is trusted, all assumed.
 const (
 	priorSpread = 0.30    // a band's figure is good within a third
 	priorBias   = 0.015   // s
@@ -97,7 +97,7 @@ const (
 	driftSpread = 0.15    // by which a figure may have moved
 	driftTime   = 90 * 24 // h, in this time
 	otherBag    = 0.20    // what was found on another bag
-	leastSpread = 0.03    // no finding counts as better than this
+	leastSpread = 0.03    // no evidence counts as better than this
 	overTapped  = 1.5     // a bag's figure is no smaller than so many times that of tapping fingers
 )
 
@@ -160,7 +160,7 @@ func (f Figure) Limits() input.Limits { return figureLimits[f] }
 func (f Figure) perBag() bool { return f == Timing || f == Bias || f == Miss }
 
 // Estimates works out what somebody can do on a bag ("" on none in particular) from all that was found out: the band's figures
-// and each finding weigh by one over their variance, a finding the less the older it is and where it was made on another bag.
+// and each piece of evidence weigh by one over their variance, evidence the less the older it is and where it was made on another bag.
 // What only bounds a figure from below then lifts it.
 func Estimates(b Band, bag rig.Kind, found []Evidence, now time.Time) (Ability, []Estimate) {
 	a := Start(b)
@@ -256,7 +256,7 @@ const handShare = 0.7
 // leastMatched strikes are needed before a round tells anything. Assumed.
 const leastMatched = 20
 
-// FromRound gives the findings of a judged round: the timing fraction from the spread, less the hand's own part; the bias, where it
+// FromRound gives the evidence of a judged round: the timing fraction from the spread, less the hand's own part; the bias, where it
 // is the person's; the share missed. A round of under 20 matched strikes tells nothing.
 func FromRound(h Heard, a Ability) []Evidence {
 	if h.Matched < leastMatched || !(h.Age > 0) || !(h.Spread > 0) {
@@ -290,7 +290,7 @@ func FromRound(h Heard, a Ability) []Evidence {
 	return list
 }
 
-// Newest gives for a figure its findings, the newest first.
+// Newest gives the evidence about one figure, the newest first.
 func Newest(found []Evidence, f Figure) []Evidence {
 	list := slices.DeleteFunc(slices.Clone(found), func(e Evidence) bool { return e.Figure != f })
 	slices.SortStableFunc(list, func(a, b Evidence) int { return b.At.Compare(a.At) })

@@ -45,7 +45,7 @@ const (
 	lapsed         = 1.00 // s, not looking
 )
 
-// Result is what a test found: findings, and what it says of itself.
+// Result is what a test found: the evidence, and what the test says of itself.
 type Result struct {
 	Found []Evidence
 	// Of a beat test, in s: the total, the clock's and the hand's part.
@@ -55,7 +55,7 @@ type Result struct {
 }
 
 // Rate works out the interval of taps (s, in order) that were as quick as they go: the median, which a stumble does not move, and
-// its standard error (1.2533 σ/√n of a normal sample, σ from the quartiles). Fists says that gloves struck a pad; of fingers the
+// its standard error (1.2533 σ/√n of a normal sample, σ from the quartiles). Of fingers the
 // result only bounds the fists'.
 func Rate(t Test, taps []float64, by Means) (Result, error) {
 	gaps, err := between(taps)

@@ -1,0 +1,33 @@
+package ladder
+
+import (
+	"testing"
+
+	"melodromos/core/rig"
+)
+
+// A gate cannot be passed by luck on few strikes: a short round has to be clean throughout.
+func TestGate(t *testing.T) {
+	for r, want := range map[Round]bool{
+		{Clean: 0.8, Longest: 10, Planned: 50}: true, {Clean: 0.79, Longest: 30, Planned: 50}: false, {Clean: 0.95, Longest: 9, Planned: 50}: false,
+		{Clean: 1, Longest: 6, Planned: 6}: true, {Clean: 0.83, Longest: 5, Planned: 6}: false, {}: false,
+	} {
+		if DefaultGate.Passes(r) != want {
+			t.Errorf("%+v: %v", r, !want)
+		}
+	}
+}
+
+// A rung that names a tempo wants it held within 5 %.
+func TestTempoIsHeld(t *testing.T) {
+	for _, r := range Rungs(rig.Speed, BasicFirst) {
+		if r.Paced != (r.Key == "speed.quick") {
+			t.Errorf("%s names a tempo: %v", r.Key, r.Paced)
+		}
+	}
+	for tempo, want := range map[float64]bool{0: true, 1: true, 0.96: true, 1.04: true, 0.93: false, 1.08: false} {
+		if got := DefaultGate.Passes(Round{Clean: 0.9, Longest: 20, Planned: 100, Tempo: tempo}); got != want {
+			t.Errorf("%g of the tempo: %v", tempo, got)
+		}
+	}
+}
