@@ -39,6 +39,11 @@ type Calibration struct {
 	Stale     bool         `json:"stale" doc:"the rig was changed since"`
 }
 
+// WhichCalibration is the one that is taken back.
+type WhichCalibration struct {
+	ID string `json:"id" format:"uuid"`
+}
+
 // NewCalibration keeps a fit, over the version of the rig that was read.
 type NewCalibration struct {
 	Version  int            `json:"version" minimum:"1" maximum:"2147483646" doc:"of the rig, that was read"`
@@ -75,9 +80,7 @@ func (s *Server) registerCalibrations(api huma.API) {
 		})
 	})
 	post(api, "/api/rigs/{id}/calibrations", func(c caller, in *Addressed[NewCalibration]) (Rig, error) { return c.calibrate(in.ID, in.Body) })
-	post(api, "/api/rigs/{id}/undo-calibration", func(c caller, in *Addressed[struct {
-		ID string `json:"id" format:"uuid"`
-	}]) (Rig, error) {
+	post(api, "/api/rigs/{id}/undo-calibration", func(c caller, in *Addressed[WhichCalibration]) (Rig, error) {
 		return c.uncalibrate(in.ID, in.Body.ID)
 	})
 }

@@ -53,6 +53,11 @@ type GivenOut struct {
 	Why          string `json:"why" doc:"why it was not given, or what is to be known of it"`
 }
 
+// ToKind is the kind of bag that a drill is carried to.
+type ToKind struct {
+	Kind rig.Kind `json:"kind"`
+}
+
 // CarriedOver is a drill as it would be on another kind of bag.
 type CarriedOver struct {
 	Doc  DrillDoc `json:"doc"`
@@ -180,6 +185,20 @@ func (c caller) give(id string, in Giving) ([]GivenOut, error) {
 	return out, err
 }
 
+// carried is a drill of the gym as another kind of bag has it.
+func (c caller) carried(id string, kind rig.Kind) (CarriedOver, error) {
+	row, err := c.gym.Drill(id)
+	if err != nil {
+		return CarriedOver{}, err
+	}
+	p, err := ledger.Plan(row)
+	if err != nil {
+		return CarriedOver{}, err
+	}
+	p, lost, err := drill.Carry(p, rig.Kind(row.Kind), kind)
+	return CarriedOver{DrillDoc{Plan: p}, append([]string{}, lost...)}, err
+}
+
 // copied is a drill of its own with the same document.
 func (c caller) copied(id string) (Drill, error) {
 	d, err := c.gym.Drill(id)
@@ -230,18 +249,5 @@ func (s *Server) registerDrills(api huma.API) {
 	command(api, http.MethodPost, "/api/drills/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Drill{}, in.ID) })
 	post(api, "/api/drills/{id}/copy", func(c caller, in *ByID) (Drill, error) { return c.copied(in.ID) })
 	post(api, "/api/drills/{id}/give", func(c caller, in *Addressed[Giving]) ([]GivenOut, error) { return c.give(in.ID, in.Body) })
-	post(api, "/api/drills/{id}/carry", func(c caller, in *Addressed[struct {
-		Kind rig.Kind `json:"kind"`
-	}]) (CarriedOver, error) {
-		row, err := c.gym.Drill(in.ID)
-		if err != nil {
-			return CarriedOver{}, err
-		}
-		p, err := ledger.Plan(row)
-		if err != nil {
-			return CarriedOver{}, err
-		}
-		p, lost, err := drill.Carry(p, rig.Kind(row.Kind), rig.Kind(in.Body.Kind))
-		return CarriedOver{DrillDoc{Plan: p}, append([]string{}, lost...)}, err
-	})
+	post(api, "/api/drills/{id}/carry", func(c caller, in *Addressed[ToKind]) (CarriedOver, error) { return c.carried(in.ID, in.Body.Kind) })
 }

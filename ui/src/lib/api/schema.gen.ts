@@ -3457,13 +3457,9 @@ export interface components {
             /** Format: int64 */
             start: number;
         };
-        "ToKind \"json:\\\"kind\\\"\" }Body": {
+        ToKind: {
             /** @enum {string} */
             kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
-        };
-        "ToStruct { ID string \"json:\\\"id\\\" format:\\\"uuid\\\"\" }Body": {
-            /** Format: uuid */
-            id: string;
         };
         Today: {
             /** @description what they have been given beside it */
@@ -3562,6 +3558,10 @@ export interface components {
              * @description of the first session
              */
             rounds: number;
+        };
+        WhichCalibration: {
+            /** Format: uuid */
+            id: string;
         };
         Winding: {
             /** Format: double */
@@ -4379,7 +4379,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ToKind \"json:\\\"kind\\\"\" }Body"];
+                "application/json": components["schemas"]["ToKind"];
             };
         };
         responses: {
@@ -5044,7 +5044,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ToStruct { ID string \"json:\\\"id\\\" format:\\\"uuid\\\"\" }Body"];
+                "application/json": components["schemas"]["WhichCalibration"];
             };
         };
         responses: {
