@@ -30,7 +30,8 @@ func Email(email string) error {
 	switch at := strings.LastIndex(email, "@"); {
 	case utf8.RuneCountInString(email) > MostEmail:
 		return input.Refuse("email", "expected at most %d characters", MostEmail)
-	case at < 1 || at == len(email)-1 || strings.ContainsFunc(email, func(r rune) bool { return unicode.IsSpace(r) || unicode.IsControl(r) }):
+	case at < 1 || at == len(email)-1 || strings.ContainsFunc(email,
+		func(r rune) bool { return unicode.IsSpace(r) || unicode.IsControl(r) }):
 		return input.Refuse("email", "expected an address such as you@gym.example")
 	}
 	return nil

@@ -17,9 +17,13 @@ func TestLimits(t *testing.T) {
 		value  string
 		refuse bool
 	}{
-		{Password, "ten letter", false}, {Password, "nine char", true}, {Password, strings.Repeat("é", 200), false}, {Password, strings.Repeat("a", 201), true},
-		{Email, "a@b", false}, {Email, "a b@c.example", true}, {Email, "@b", true}, {Email, "a@", true}, {Email, "nobody", true}, {Email, strings.Repeat("a", 250) + "@b.c", false}, {Email, strings.Repeat("a", 251) + "@b.c", true}, {Email, "a\x00@b", true},
-		{Zone, "Europe/Lisbon", false}, {Zone, "Nowhere", true}, {Zone, "", true}, {Units, "imperial", false}, {Units, "cubits", true},
+		{Password, "ten letter", false}, {Password, "nine char", true}, {Password, strings.Repeat("é", 200), false},
+		{Password, strings.Repeat("a", 201), true},
+		{Email, "a@b", false}, {Email, "a b@c.example", true}, {Email, "@b", true}, {Email, "a@", true},
+		{Email, "nobody", true}, {Email, strings.Repeat("a", 250) + "@b.c", false},
+		{Email, strings.Repeat("a", 251) + "@b.c", true}, {Email, "a\x00@b", true},
+		{Zone, "Europe/Lisbon", false}, {Zone, "Nowhere", true}, {Zone, "", true}, {Units, "imperial", false},
+		{Units, "cubits", true},
 	} {
 		if err := c.check(c.value); (err != nil) != c.refuse {
 			t.Errorf("%.20q: %v, refused %v", c.value, err, c.refuse)
@@ -44,7 +48,8 @@ func TestHash(t *testing.T) {
 	}
 }
 
-// No more passwords are checked at once than there are places, however many ask; a browser that is known has a place of its own.
+// No more passwords are checked at once than there are places, however many ask; a browser that is known has a place of
+// its own.
 func TestPlaces(t *testing.T) {
 	var held []func()
 	for range strangersAtOnce {

@@ -10,9 +10,9 @@ import (
 	"golang.org/x/sync/semaphore"
 )
 
-// What is hashed at once. Each hash takes 64 MiB (argon2id with its library's parameters, one pass, which RFC 9106 allows), so that all
-// sign-ins together take 192 MiB at most: two hashes for whoever asks, and one that is kept for browsers that have signed in before, which
-// a flood of strangers cannot hold up.
+// What is hashed at once. Each hash takes 64 MiB (argon2id with its library's parameters, one pass, which RFC 9106
+// allows), so that all sign-ins together take 192 MiB at most: two hashes for whoever asks, and one that is kept for
+// browsers that have signed in before, which a flood of strangers cannot hold up.
 const (
 	strangersAtOnce = 2
 	knownAtOnce     = 1

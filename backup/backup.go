@@ -1,5 +1,5 @@
-// Package backup writes all gyms of an installation into one file, and reads them back. The database's own tools carry the rows; what is
-// added is that a file is whole or not there, and that what was restored is what was backed up.
+// Package backup writes all gyms of an installation into one file, and reads them back. The database's own tools carry
+// the rows; what is added is that a file is whole or not there, and that what was restored is what was backed up.
 package backup
 
 import (
@@ -17,7 +17,8 @@ import (
 	"github.com/jackc/pgx/v5"
 )
 
-// A file is a zip archive (whose checksums tell a damaged one) of a dump in pg_dump's custom format and what is to be found in it.
+// A file is a zip archive (whose checksums tell a damaged one) of a dump in pg_dump's custom format and what is to be
+// found in it.
 const (
 	format       = 1
 	dumpName     = "database.dump"
@@ -46,8 +47,8 @@ func (m Manifest) Rows() (n int64) {
 	return n
 }
 
-// Write backs the database up into a new file, as it stands at one moment; it may be in use meanwhile. A file that is there already is
-// left alone. What goes wrong leaves no file behind.
+// Write backs the database up into a new file, as it stands at one moment; it may be in use meanwhile. A file that is
+// there already is left alone. What goes wrong leaves no file behind.
 func Write(ctx context.Context, database, file string) (m Manifest, err error) {
 	if _, err := os.Lstat(file); err == nil {
 		return m, fmt.Errorf("%s is there already: choose another name", file)
@@ -108,11 +109,13 @@ func write(ctx context.Context, database string, to io.Writer) (m Manifest, err 
 		return m, fmt.Errorf("hold the moment: %w", err)
 	}
 	archive := zip.NewWriter(to)
-	dump, err := archive.CreateHeader(&zip.FileHeader{Name: dumpName, Method: zip.Store, Modified: m.Made}) // it is packed already
+	// it is packed already
+	dump, err := archive.CreateHeader(&zip.FileHeader{Name: dumpName, Method: zip.Store, Modified: m.Made})
 	if err != nil {
 		return m, err
 	}
-	if err := tool(ctx, database, dump, "pg_dump", "--format=custom", "--no-owner", "--no-privileges", "--enable-row-security", "--snapshot="+moment); err != nil {
+	if err := tool(ctx, database, dump, "pg_dump", "--format=custom", "--no-owner", "--no-privileges",
+		"--enable-row-security", "--snapshot="+moment); err != nil {
 		return m, err
 	}
 	text, err := json.MarshalIndent(m, "", "  ")
@@ -129,7 +132,8 @@ func write(ctx context.Context, database string, to io.Writer) (m Manifest, err 
 	return m, archive.Close()
 }
 
-// open reads a backup whole: its manifest, and the dump in a file of its own, which whoever calls removes. A damaged one is refused.
+// open reads a backup whole: its manifest, and the dump in a file of its own, which whoever calls removes. A damaged
+// one is refused.
 func open(file string) (m Manifest, dump string, err error) {
 	archive, err := zip.OpenReader(file)
 	if err != nil {
@@ -150,7 +154,8 @@ func open(file string) (m Manifest, dump string, err error) {
 		return m, "", damaged(err)
 	}
 	if m.Format != format {
-		return m, "", fmt.Errorf("%s was made by another release, in format %d; this one reads %d", file, m.Format, format)
+		return m, "", fmt.Errorf("%s was made by another release, in format %d; this one reads %d", file, m.Format,
+			format)
 	}
 	rows, err := archive.Open(dumpName)
 	if err != nil {

@@ -17,7 +17,8 @@ import (
 	"github.com/jackc/pgx/v5"
 )
 
-// allGyms is what a session says that looks after the whole house: row-level security then shows it the rows of all gyms.
+// allGyms is what a session says that looks after the whole house: row-level security then shows it the rows of all
+// gyms.
 const allGyms = "melodromos.gym=*"
 
 // plainText makes every session see all rows, and write a row in the same letters, so that sums can be compared.
@@ -53,12 +54,15 @@ func schema(ctx context.Context, db queries) (version int64, err error) {
 	if err != nil || !slices.Contains(tables, "goose_db_version") {
 		return 0, err
 	}
-	return version, db.QueryRow(ctx, "SELECT coalesce(max(version_id), 0) FROM public.goose_db_version WHERE is_applied").Scan(&version)
+	return version, db.QueryRow(ctx,
+		"SELECT coalesce(max(version_id), 0) FROM public.goose_db_version WHERE is_applied").Scan(&version)
 }
 
 // sumOf asks how many rows a table has, and for the sum of their hashes, in columns of these names.
 func sumOf(table, rows, sum string) string {
-	return fmt.Sprintf("SELECT count(*) AS %s, coalesce(sum(hashtextextended(t::text, 0)), 0)::text AS %s FROM public.%s t", rows, sum, pgx.Identifier{table}.Sanitize())
+	return fmt.Sprintf(
+		"SELECT count(*) AS %s, coalesce(sum(hashtextextended(t::text, 0)), 0)::text AS %s FROM public.%s t", rows, sum,
+		pgx.Identifier{table}.Sanitize())
 }
 
 func sums(ctx context.Context, db queries) (map[string]Of, error) {
@@ -77,7 +81,8 @@ func sums(ctx context.Context, db queries) (map[string]Of, error) {
 	return all, nil
 }
 
-// tool runs one of PostgreSQL's own on a database, or on none. The password goes by the environment, which no list of processes shows.
+// tool runs one of PostgreSQL's own on a database, or on none. The password goes by the environment, which no list of
+// processes shows.
 func tool(ctx context.Context, database string, out io.Writer, name string, args ...string) error {
 	path, err := find(name)
 	if err != nil {
@@ -104,7 +109,8 @@ func tool(ctx context.Context, database string, out io.Writer, name string, args
 	return nil
 }
 
-// find looks for a tool: the newest that Debian's packages brought, since an older one refuses a newer server; else on the path.
+// find looks for a tool: the newest that Debian's packages brought, since an older one refuses a newer server; else on
+// the path.
 func find(name string) (string, error) {
 	versions, _ := filepath.Glob("/usr/lib/postgresql/*/bin/" + name) // the pattern is a good one
 	version := func(path string) int {

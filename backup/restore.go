@@ -15,8 +15,9 @@ import (
 	"melodromos/store"
 )
 
-// Restore reads a backup into an empty database, or one of a fresh installation in which there is no gym yet. It is read whole or not at
-// all: in one transaction, at whose end each table has to hold what the backup says. Then the tables are brought up to date.
+// Restore reads a backup into an empty database, or one of a fresh installation in which there is no gym yet. It is
+// read whole or not at all: in one transaction, at whose end each table has to hold what the backup says. Then the
+// tables are brought up to date.
 func Restore(ctx context.Context, database, file string) (m Manifest, err error) {
 	m, dump, err := open(file)
 	if err != nil {
@@ -26,7 +27,10 @@ func Restore(ctx context.Context, database, file string) (m Manifest, err error)
 	if newest, err := store.NewestSchema(); err != nil {
 		return m, err
 	} else if m.Schema > newest {
-		return m, fmt.Errorf("%s was made by a newer release (tables of version %d, this one knows %d): restore it with that one", file, m.Schema, newest)
+		return m,
+			fmt.Errorf(
+				"%s was made by a newer release (tables of version %d, this one knows %d): restore it with that one",
+				file, m.Schema, newest)
 	}
 	there, err := free(ctx, database)
 	if err != nil {
@@ -37,7 +41,8 @@ func Restore(ctx context.Context, database, file string) (m Manifest, err error)
 		return m, err
 	}
 	defer func() { _ = os.Remove(script) }()
-	if err := tool(ctx, database, io.Discard, "psql", "--no-psqlrc", "--quiet", "--single-transaction", "--set=ON_ERROR_STOP=1", "--file="+script); err != nil {
+	if err := tool(ctx, database, io.Discard, "psql", "--no-psqlrc", "--quiet", "--single-transaction",
+		"--set=ON_ERROR_STOP=1", "--file="+script); err != nil {
 		return m, fmt.Errorf("nothing was restored: %w", err)
 	}
 	s, err := store.Open(database)
@@ -56,7 +61,8 @@ func free(ctx context.Context, database string) (tables []string, err error) {
 	}
 	defer func() { _ = db.Close(context.WithoutCancel(ctx)) }()
 	var others int
-	if err := db.QueryRow(ctx, "SELECT count(*) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid() AND backend_type = 'client backend'").Scan(&others); err != nil {
+	if err := db.QueryRow(ctx,
+		"SELECT count(*) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid() AND backend_type = 'client backend'").Scan(&others); err != nil {
 		return nil, err
 	}
 	if others > 0 {
@@ -73,12 +79,15 @@ func free(ctx context.Context, database string) (tables []string, err error) {
 		return nil, err
 	}
 	if gyms > 0 {
-		return nil, fmt.Errorf("there are %d gyms in this database already: restore into an empty one, or remove them first (melodromos gym list, gym remove ID)", gyms)
+		return nil,
+			fmt.Errorf(
+				"there are %d gyms in this database already: restore into an empty one, or remove them first (melodromos gym list, gym remove ID)", gyms)
 	}
 	return tables, nil
 }
 
-// restoring writes the script of a restoration: what there is makes way, the dump is read, and what was read is held against the manifest.
+// restoring writes the script of a restoration: what there is makes way, the dump is read, and what was read is held
+// against the manifest.
 func restoring(ctx context.Context, dump string, there []string, m Manifest) (file string, err error) {
 	script, err := os.CreateTemp("", "melodromos-*.sql")
 	if err != nil {
@@ -90,19 +99,23 @@ func restoring(ctx context.Context, dump string, there []string, m Manifest) (fi
 		}
 	}()
 	for _, table := range there {
-		if _, err := fmt.Fprintf(script, "DROP TABLE public.%s CASCADE;\n", pgx.Identifier{table}.Sanitize()); err != nil {
+		if _, err := fmt.Fprintf(script, "DROP TABLE public.%s CASCADE;\n",
+			pgx.Identifier{table}.Sanitize()); err != nil {
 			return "", err
 		}
 	}
-	if err := tool(ctx, "", script, "pg_restore", "--no-owner", "--no-privileges", "--enable-row-security", "--schema=public", "--file=-", dump); err != nil {
+	if err := tool(ctx, "", script, "pg_restore", "--no-owner", "--no-privileges", "--enable-row-security",
+		"--schema=public", "--file=-", dump); err != nil {
 		return "", fmt.Errorf("read the backup: %w", err)
 	}
 	var check strings.Builder
 	check.WriteString("\n" + plainText + "DO $check$ DECLARE found record; BEGIN\n")
 	for _, table := range slices.Sorted(maps.Keys(m.Tables)) {
 		dumped := m.Tables[table]
-		fmt.Fprintf(&check, "%s INTO found; IF found.rows <> %d OR found.sum <> '%s' THEN RAISE EXCEPTION 'the rows of %% are not those of the backup', '%s'; END IF;\n",
-			sumOf(table, "rows", "sum"), dumped.Rows, strings.ReplaceAll(dumped.Sum, "'", ""), strings.ReplaceAll(table, "'", ""))
+		fmt.Fprintf(&check,
+			"%s INTO found; IF found.rows <> %d OR found.sum <> '%s' THEN RAISE EXCEPTION 'the rows of %% are not those of the backup', '%s'; END IF;\n",
+			sumOf(table, "rows", "sum"), dumped.Rows, strings.ReplaceAll(dumped.Sum, "'", ""),
+			strings.ReplaceAll(table, "'", ""))
 	}
 	check.WriteString("END $check$;\n")
 	_, err = io.WriteString(script, check.String())

@@ -38,8 +38,8 @@ func Has(op string) bool { _, ok := operations[op]; return ok }
 // MaxDocument is the greatest question in bytes that is taken.
 const MaxDocument = 4 << 20
 
-// Do carries out one operation on a JSON document. A refusal is an *input.Error that names the field. It ends with the context, whose
-// error it then returns.
+// Do carries out one operation on a JSON document. A refusal is an *input.Error that names the field. It ends with the
+// context, whose error it then returns.
 func Do(ctx context.Context, op string, doc []byte) ([]byte, error) {
 	do, ok := operations[op]
 	if !ok {
@@ -153,7 +153,8 @@ type tempoTail struct {
 
 // tempoAnswer writes an answer down; what there is not is null. A slip bag has a pull where others have a launch.
 func tempoAnswer(bag rig.Rig, a rig.Answer) any {
-	head, tail := tempoHead{a.Feasible, a.Tempo}, tempoTail{Slowest: a.Limits.Slowest, Fastest: a.Limits.Fastest, Change: a.Change}
+	head, tail := tempoHead{a.Feasible, a.Tempo}, tempoTail{Slowest: a.Limits.Slowest, Fastest: a.Limits.Fastest,
+		Change: a.Change}
 	var launch *float64
 	if a.Feasible {
 		launch, tail.Window, tail.FistSpeed = &a.Launch, orNull(a.Window), orNull(a.FistSpeed)

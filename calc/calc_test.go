@@ -51,11 +51,16 @@ func TestReturnsOfEveryKind(t *testing.T) {
 		doc string
 		at  []float64
 	}{
-		{`{"rig":{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,` + cords + `,"damping":0},"launch":4,"count":2}`, []float64{0.2327, 0.6981}},
-		{`{"rig":{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,` + cords + `},"launch":4,"count":2}`, []float64{0.2346, 0.7129}},
-		{`{"rig":{"kind":"reflex","ballDiameter":0.22,"ballMass":0.9,"poleLength":1.1,"poleMass":0.8,"spring":50,"damping":0.06},"launch":3,"count":2}`, []float64{0.6198, 1.8625}},
-		{`{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"pull":0.6,"count":3}`, []float64{0.5274, 1.5789, 2.6297}},
-		{`{"rig":{"kind":"hanging","shape":"cylinder","mass":40,"length":1.2,"diameter":0.35,"chain":0.5},"launch":1e-4,"count":2}`, []float64{2.2126 / 2, 2.2126 * 1.5}},
+		{`{"rig":{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,` + cords +
+			`,"damping":0},"launch":4,"count":2}`, []float64{0.2327, 0.6981}},
+		{`{"rig":{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,` + cords + `},"launch":4,"count":2}`,
+			[]float64{0.2346, 0.7129}},
+		{
+			`{"rig":{"kind":"reflex","ballDiameter":0.22,"ballMass":0.9,"poleLength":1.1,"poleMass":0.8,"spring":50,"damping":0.06},"launch":3,"count":2}`, []float64{0.6198, 1.8625}},
+		{
+			`{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"pull":0.6,"count":3}`, []float64{0.5274, 1.5789, 2.6297}},
+		{
+			`{"rig":{"kind":"hanging","shape":"cylinder","mass":40,"length":1.2,"diameter":0.35,"chain":0.5},"launch":1e-4,"count":2}`, []float64{2.2126 / 2, 2.2126 * 1.5}},
 	} {
 		out := ask[struct{ Returns []returnOut }](t, "returns", c.doc)
 		if len(out.Returns) != len(c.at) {
@@ -99,18 +104,20 @@ func TestTempo(t *testing.T) {
 	}
 	for _, q := range []string{`"tempo":600`, `"tempo":20,"rebounds":1`} {
 		far := ask[tempoOut](t, "tempo", `{"rig":`+bag+`,`+q+`}`)
-		if far.Feasible || far.Launch != nil || far.Window != nil || far.FistSpeed != nil || len(far.Change) == 0 || far.Slowest >= far.Fastest {
+		if far.Feasible || far.Launch != nil || far.Window != nil || far.FistSpeed != nil || len(far.Change) == 0 ||
+			far.Slowest >= far.Fastest {
 			t.Errorf("%s: %+v", q, far)
 		}
 	}
 }
 
-// A bag may come back quicker than any hand strikes, and a launch be more than any hand gives (from memory: ten strikes a second, fists
-// under 15 m/s): then it is not feasible, the bag's own limits stand, and what is advised is.
+// A bag may come back quicker than any hand strikes, and a launch be more than any hand gives (from memory: ten strikes
+// a second, fists under 15 m/s): then it is not feasible, the bag's own limits stand, and what is advised is.
 func TestNoHandIsThatQuick(t *testing.T) {
 	for _, q := range []string{`"tempo":640,"rebounds":1`, `"launch":12,"rebounds":1`, `"launch":28,"rebounds":3`} {
 		far := ask[tempoOut](t, "tempo", `{"rig":`+bag+`,`+q+`}`)
-		if far.Feasible || far.Launch != nil || far.Window != nil || far.FistSpeed != nil || far.Fastest < 640 && strings.Contains(q, "640") {
+		if far.Feasible || far.Launch != nil || far.Window != nil || far.FistSpeed != nil || far.Fastest < 640 &&
+			strings.Contains(q, "640") {
 			t.Errorf("%s: %+v", q, far)
 		}
 		if len(far.Change) == 0 {
@@ -143,7 +150,9 @@ func TestRefusals(t *testing.T) {
 		{"returns", `{"rig":{"kind":"speed"},"launch":3}`, "rig.bagLength"},
 		{"returns", `{"rig":` + bag + `,"launch":3,"luanch":3}`, "luanch"},
 		{"returns", `{"rig":` + bag + `,"launch":3,"count":2}`, "count"},
-		{"returns", `{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"launch":1}`, "pull"},
+		{"returns",
+			`{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"launch":1}`,
+			"pull"},
 		{"tempo", `{"rig":` + bag + `}`, "tempo"},
 		{"tempo", `{"rig":` + bag + `,"tempo":100,"launch":3}`, "tempo"},
 		{"judge", `{"strikes":[{"at":0,"window":0}],"hits":[]}`, "strikes[0].window"},
@@ -180,7 +189,8 @@ func judgeDoc(options string) string {
 
 func TestJudge(t *testing.T) {
 	out := ask[judgeOut](t, "judge", judgeDoc(""))
-	if out.Clean != 99 || out.Missed != 1 || math.Abs(out.Offset-0.040) > 1e-9 || len(out.Matches) != 99 || out.Faults == nil {
+	if out.Clean != 99 || out.Missed != 1 || math.Abs(out.Offset-0.040) > 1e-9 || len(out.Matches) != 99 ||
+		out.Faults == nil {
 		t.Errorf("%+v", out)
 	}
 	kept := ask[judgeOut](t, "judge", judgeDoc(`,"removeOffset":false`))
@@ -223,9 +233,21 @@ func FuzzDo(f *testing.F) {
 }
 
 func ExampleDo() {
-	out, err := Do(context.Background(), "judge", []byte(`{"strikes":[{"at":0,"window":0.06}],"hits":[{"at":0.01}],"removeOffset":false}`))
-	fmt.Println(string(out), err)
-	// Output: {"clean":1,"late":0,"early":0,"missed":0,"extra":0,"wrongHand":0,"offset":0,"bias":0.01,"spread":null,"longestRun":1,"drift":null,"matches":[[0,0]],"faults":[],"tempo":null,"launch":null,"trend":null,"letGo":null,"met":null} <nil>
+	out, err := Do(context.Background(), "combo", []byte(`{"text":"jab"}`))
+	fmt.Println(strings.ReplaceAll(string(out), `,"`, ",\n\""), err)
+	// Output:
+	// {"moves":[{"text":"1",
+	// "kind":"strike",
+	// "hand":"lead",
+	// "side":"left",
+	// "target":"head"}],
+	// "canonical":"1",
+	// "mirror":"2",
+	// "counterpart":"2",
+	// "count":1,
+	// "strikes":1,
+	// "flow":[],
+	// "notes":[]} <nil>
 }
 
 // The line of the trade: 13 moves, 10 strikes, and the same for the other side in both ways.
@@ -242,7 +264,8 @@ func TestComboOpen(t *testing.T) {
 	if out.Canonical != "1-4-5" || *out.Moves[1].Hand != "rear" || *out.Moves[1].Side != "left" || len(out.Notes) != 1 {
 		t.Fatalf("%+v", out)
 	}
-	if n := out.Notes[0]; n.Column != 21 || n.Said != "uppercut" || n.Read != "lead uppercut" || n.Why != "the hand that alternates" {
+	if n := out.Notes[0]; n.Column != 21 || n.Said != "uppercut" || n.Read != "lead uppercut" ||
+		n.Why != "the hand that alternates" {
 		t.Errorf("%+v", n)
 	}
 }
@@ -254,18 +277,23 @@ func TestCombo(t *testing.T) {
 		Count, Strikes                 int
 		Flow                           []flowOut
 	}](t, "combo", `{"text":"pull 1-2, slip rear 2 3b | duck 3 2!","stance":"southpaw"}`)
-	if out.Canonical != "pull 1-2 - slip rear - 2-3b | duck - 3-2!" || out.Count != 9 || out.Strikes != 6 || len(out.Flow) != 1 || out.Flow[0].Code != "outsideSlip" || out.Flow[0].Deliberate {
+	if out.Canonical != "pull 1-2 - slip rear - 2-3b | duck - 3-2!" || out.Count != 9 || out.Strikes != 6 ||
+		len(out.Flow) != 1 || out.Flow[0].Code != "outsideSlip" || out.Flow[0].Deliberate {
 		t.Errorf("%+v", out)
 	}
-	if out.Counterpart != "pull 2-3 - slip lead - 3-4b | duck - 2-3!" || out.Mirror != "pull 2-1 - slip lead - 1-4b | duck - 4-1!" {
+	if out.Counterpart != "pull 2-3 - slip lead - 3-4b | duck - 2-3!" ||
+		out.Mirror != "pull 2-1 - slip lead - 1-4b | duck - 4-1!" {
 		t.Errorf("%+v", out)
 	}
 	jab, slip, body := out.Moves[1], out.Moves[3], out.Moves[5]
-	if *jab.Hand != "lead" || *jab.Side != "right" || *jab.Target != "head" || slip.Hand != nil || slip.Target != nil || *slip.Side != "left" || *body.Target != "body" {
+	if *jab.Hand != "lead" || *jab.Side != "right" || *jab.Target != "head" || slip.Hand != nil || slip.Target != nil ||
+		*slip.Side != "left" || *body.Target != "body" {
 		t.Errorf("%+v %+v %+v", jab, slip, body)
 	}
-	for doc, says := range map[string]string{`{"text":"1-sipl"}`: `text: column 3: "sipl"`, `{}`: "text", `{"text":"1","stance":"square"}`: "stance", `{"text":7}`: "text"} {
-		if _, err := Do(context.Background(), "combo", []byte(doc)); err == nil || !strings.Contains(err.Error(), says) {
+	for doc, says := range map[string]string{`{"text":"1-sipl"}`: `text: column 3: "sipl"`, `{}`: "text",
+		`{"text":"1","stance":"square"}`: "stance", `{"text":7}`: "text"} {
+		if _, err := Do(context.Background(), "combo", []byte(doc)); err == nil ||
+			!strings.Contains(err.Error(), says) {
 			t.Errorf("%s: %v", doc, err)
 		}
 	}
@@ -281,8 +309,10 @@ func TestCompile(t *testing.T) {
 		}
 	}
 	for _, doc := range []string{
-		`{"drill":{"rig":{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,` + cords + `},"band":"beginner","text":"1-2","work":30},"seed":4}`,
-		`{"drill":{"rig":` + bag + `,"technique":"linking","firstHand":"rear","perHand":4,"rebounds":2,"tempo":120,"work":30}}`,
+		`{"drill":{"rig":{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,` + cords +
+			`},"band":"beginner","text":"1-2","work":30},"seed":4}`,
+		`{"drill":{"rig":` + bag +
+			`,"technique":"linking","firstHand":"rear","perHand":4,"rebounds":2,"tempo":120,"work":30}}`,
 		`{"drill":{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"place":{"plane":"across"},"text":"roll lead - 3","repetitions":3}}`,
 	} {
 		out := ask[events](t, "compile", doc)
@@ -303,14 +333,18 @@ func TestCompile(t *testing.T) {
 		}
 	}
 	for doc, field := range map[string]string{
-		`{"drill":{"text":"1"}}`:                                                                                                         "drill.rig",
-		`{"drill":{"rig":` + bag + `,"text":"1-x","work":30}}`:                                                                           "drill.text",
-		`{"drill":{"rig":` + bag + `,"text":"1","work":30,"sail":1}}`:                                                                    "drill.sail",
-		`{"drill":{"rig":` + bag + `,"technique":"oneHand","firstHand":"rear","rebounds":2,"tempo":90,"work":30}}`:                       "drill.rebounds",
+		`{"drill":{"text":"1"}}`: "drill.rig",
+		`{"drill":{"rig":` + bag +
+			`,"text":"1-x","work":30}}`: "drill.text",
+		`{"drill":{"rig":` + bag +
+			`,"text":"1","work":30,"sail":1}}`: "drill.sail",
+		`{"drill":{"rig":` + bag +
+			`,"technique":"oneHand","firstHand":"rear","rebounds":2,"tempo":90,"work":30}}`: "drill.rebounds",
 		`{"drill":{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"technique":"oneHand"}}`: "drill.rig.kind",
 	} {
 		var refused *input.Error
-		if _, err := Do(context.Background(), "compile", []byte(doc)); !errors.As(err, &refused) || refused.Field != field {
+		if _, err := Do(context.Background(), "compile", []byte(doc)); !errors.As(err, &refused) ||
+			refused.Field != field {
 			t.Errorf("%s: %v", doc, err)
 		}
 	}
@@ -321,7 +355,8 @@ func TestGrade(t *testing.T) {
 	const bag = `"rig":{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,"upper":{"span":0.75,"relaxed":0.577,"stiffness":150},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150}}`
 	type grade struct{ Level, Timing, Hands, Pattern, Reading, Clean, Run, Longest float64 }
 	with := func(text, ability string) grade {
-		return ask[grade](t, "grade", fmt.Sprintf(`{"drill":{%s,"text":%q,"fist":3,"work":30,"guidance":"called"}%s}`, bag, text, ability))
+		return ask[grade](t, "grade", fmt.Sprintf(`{"drill":{%s,"text":%q,"fist":3,"work":30,"guidance":"called"}%s}`,
+			bag, text, ability))
 	}
 	bare := with("1-2", "")
 	if bare.Level < bare.Timing || bare.Level > 10 || bare.Clean != 0 || bare.Reading != 1 {
@@ -331,8 +366,10 @@ func TestGrade(t *testing.T) {
 	if math.Abs(bare.Pattern-(1+9*(1-math.Exp(-1.0/8)))) > 1e-9 {
 		t.Errorf("pattern %g", bare.Pattern)
 	}
-	beginner, expert := with("1-2", `,"ability":{"band":"beginner"}`), with("1-2", `,"ability":{"band":"beginner","timing":0.03,"miss":0,"alternate":0.15,"sameHand":0.3}`)
-	if !(expert.Clean > beginner.Clean) || beginner.Level != bare.Level || expert.Run <= beginner.Run || expert.Longest <= beginner.Longest {
+	beginner, expert := with("1-2", `,"ability":{"band":"beginner"}`),
+		with("1-2", `,"ability":{"band":"beginner","timing":0.03,"miss":0,"alternate":0.15,"sameHand":0.3}`)
+	if !(expert.Clean > beginner.Clean) || beginner.Level != bare.Level || expert.Run <= beginner.Run ||
+		expert.Longest <= beginner.Longest {
 		t.Errorf("%+v\n%+v", beginner, expert)
 	}
 	for field, doc := range map[string]string{
@@ -342,7 +379,8 @@ func TestGrade(t *testing.T) {
 		"extra":          `{"drill":{` + bag + `,"text":"1-2","work":30},"extra":1}`,
 	} {
 		var refused *input.Error
-		if _, err := Do(context.Background(), "grade", []byte(doc)); !errors.As(err, &refused) || refused.Field != field {
+		if _, err := Do(context.Background(), "grade", []byte(doc)); !errors.As(err, &refused) ||
+			refused.Field != field {
 			t.Errorf("%s: %v", field, err)
 		}
 	}
@@ -355,7 +393,8 @@ func TestQuestionsStop(t *testing.T) {
 	drill := `{"rig":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"text":"duck - 2","landing":"returns","pace":"flow","work":60,"guidance":"alone"}`
 	for op, doc := range map[string]string{
 		"compile": `{"drill":` + drill + `}`, "grade": `{"drill":` + drill + `,"ability":{}}`,
-		"judge": `{"clock":"bag","cycle":{"rig":` + bag + `,"rebounds":3,"launch":2.8},"strikes":[{"at":0,"window":0.06},{"at":0.5,"window":0.06}],"hits":[{"at":0.01},{"at":0.5}]}`,
+		"judge": `{"clock":"bag","cycle":{"rig":` + bag +
+			`,"rebounds":3,"launch":2.8},"strikes":[{"at":0,"window":0.06},{"at":0.5,"window":0.06}],"hits":[{"at":0.01},{"at":0.5}]}`,
 	} {
 		if out, err := Do(gone, op, []byte(doc)); !errors.Is(err, context.Canceled) {
 			t.Errorf("%s: %s %v, want that the asker has gone", op, out, err)

@@ -25,8 +25,8 @@ type fitOut struct {
 	Longest float64 `json:"longest"`
 }
 
-// grade tells how hard a drill is, and, with an ability, how it fits. An ability names a skill band and whatever of its figures is
-// known better: {"band":"beginner","timing":0.07,"alternate":0.24,…}.
+// grade tells how hard a drill is, and, with an ability, how it fits. An ability names a skill band and whatever of its
+// figures is known better: {"band":"beginner","timing":0.07,"alternate":0.24,…}.
 func grade(ctx context.Context, o *input.Object) (any, error) {
 	d := o.Object("drill")
 	plan, floor, err := readDrill(ctx, d)

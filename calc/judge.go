@@ -10,7 +10,8 @@ import (
 	"melodromos/core/rig"
 )
 
-// Limits of what is judged at once: several times what the longest round holds, and windows up to a slow pendulum's (assumed).
+// Limits of what is judged at once: several times what the longest round holds, and windows up to a slow pendulum's
+// (assumed).
 const maxJudged = 20_000
 
 // maxWork bounds the pairs that are weighed, so that one question takes seconds at the most.
@@ -98,7 +99,8 @@ func judged(ctx context.Context, o *input.Object) (any, error) {
 		return nil, err
 	}
 	if judge.PairsInReach(strikes, hits, maxWork) == maxWork {
-		return nil, input.Refuse("strikes", "expected windows that do not overlap so much: too many hits could belong to each strike")
+		return nil, input.Refuse("strikes",
+			"expected windows that do not overlap so much: too many hits could belong to each strike")
 	}
 	r := judge.Judge(strikes, hits, options)
 	return judgement(r), nil
@@ -141,7 +143,8 @@ func (c cycle) follow(row *input.Object, s *judge.Strike) {
 	}
 }
 
-func (c cycle) judged(o *input.Object, strikes []judge.Strike, hits []judge.Hit, most int, options judge.Options) (any, error) {
+func (c cycle) judged(o *input.Object, strikes []judge.Strike, hits []judge.Hit, most int,
+	options judge.Options) (any, error) {
 	chain := judge.Chain{
 		End:         o.NumberOr("end", timeLimits, math.Inf(1)),
 		ForceSpread: o.NumberOr("forceSpread", shareLimits, judge.DefaultForceSpread),
@@ -159,7 +162,8 @@ func (c cycle) judged(o *input.Object, strikes []judge.Strike, hits []judge.Hit,
 	return judgement(judge.JudgeBag(strikes, hits, chain, options)), nil
 }
 
-// goOn lets a plan that ends by the bell go on for as many strikes as there are hits: on a bag that was struck harder there are more.
+// goOn lets a plan that ends by the bell go on for as many strikes as there are hits: on a bag that was struck harder
+// there are more.
 func (c cycle) goOn(strikes []judge.Strike, hits int, bag *rig.ComeBacks) []judge.Strike {
 	last := strikes[0]
 	for _, s := range strikes {
@@ -169,7 +173,8 @@ func (c cycle) goOn(strikes []judge.Strike, hits int, bag *rig.ComeBacks) []judg
 	}
 	apart := bag.At(bag.Place(c.meeting.Rebounds), c.launch)
 	for k := 1; len(strikes) < hits; k++ {
-		strikes = append(strikes, judge.Strike{At: last.At + float64(k)*apart, Window: last.Window, Count: c.meeting.Rebounds, Launch: c.launch, Spare: true})
+		strikes = append(strikes, judge.Strike{At: last.At + float64(k)*apart, Window: last.Window,
+			Count: c.meeting.Rebounds, Launch: c.launch, Spare: true})
 	}
 	return strikes
 }
@@ -185,7 +190,8 @@ func judgement(r judge.Result) judgeOut {
 		out.Matches = append(out.Matches, [2]int{m.Strike, m.Hit})
 	}
 	if f := r.Followed; f != nil {
-		out.Tempo, out.Launch, out.Trend, out.LetGo, out.Met = orNull(f.Held.Tempo), orNull(f.Held.Launch), orNull(f.Held.Trend), &f.LetGo, orNull(f.Met)
+		out.Tempo, out.Launch, out.Trend, out.LetGo, out.Met = orNull(f.Held.Tempo), orNull(f.Held.Launch),
+			orNull(f.Held.Trend), &f.LetGo, orNull(f.Met)
 	} else {
 		out.Tempo = orNull(r.Tempo()) // whether the bag was met, no moment of the beat tells
 	}

@@ -39,7 +39,9 @@ func (r round) judged(t *testing.T, hits []moment, options string) judgeOut {
 	t.Helper()
 	plan, _ := json.Marshal(r.plan)
 	struck, _ := json.Marshal(hits)
-	return ask[judgeOut](t, "judge", fmt.Sprintf(`{"clock":"bag","cycle":{"rig":%s,"rebounds":3,"launch":%g},"strikes":%s,"hits":%s%s}`, bag, r.launch, plan, struck, options))
+	return ask[judgeOut](t, "judge",
+		fmt.Sprintf(`{"clock":"bag","cycle":{"rig":%s,"rebounds":3,"launch":%g},"strikes":%s,"hits":%s%s}`, bag,
+			r.launch, plan, struck, options))
 }
 
 func evenHits(n int, apart float64) []moment {
@@ -50,14 +52,15 @@ func evenHits(n int, apart float64) []moment {
 	return hits
 }
 
-// Perfectly even hits are clean at every tempo that this bag has, and the tempo and the force it takes are told; at those it has not
-// nothing is clean.
+// Perfectly even hits are clean at every tempo that this bag has, and the tempo and the force it takes are told; at
+// those it has not nothing is clean.
 func TestJudgeOnTheBagsClock(t *testing.T) {
 	const n = 200
 	r := newRound(t, n)
 	for _, tempo := range []float64{108, 113, 118} {
 		out := r.judged(t, evenHits(n, 60/tempo), "")
-		if out.Clean != n || out.Extra != 0 || out.Missed != 0 || out.Tempo == nil || math.Abs(*out.Tempo-tempo) > 0.05 {
+		if out.Clean != n || out.Extra != 0 || out.Missed != 0 || out.Tempo == nil ||
+			math.Abs(*out.Tempo-tempo) > 0.05 {
 			t.Errorf("even at %g: %+v", tempo, out)
 			continue
 		}
@@ -83,7 +86,8 @@ func TestJudgeLateWithForce(t *testing.T) {
 		hits[i].Launch = r.launch
 	}
 	known := r.judged(t, hits, "")
-	if known.Late != n-1 || known.Clean > 1 || known.Bias == nil || math.Abs(*known.Bias-0.060) > 0.002 || known.Met == nil {
+	if known.Late != n-1 || known.Clean > 1 || known.Bias == nil || math.Abs(*known.Bias-0.060) > 0.002 ||
+		known.Met == nil {
 		t.Errorf("force known: %+v", known)
 	}
 	if soft.Late > 0 || soft.Bias != nil || soft.Drift != nil {
@@ -95,7 +99,8 @@ func TestJudgeLateWithForce(t *testing.T) {
 func TestJudgeLetThrough(t *testing.T) {
 	const n = 60
 	r := newRound(t, n)
-	again := ask[struct{ Returns []returnOut }](t, "returns", fmt.Sprintf(`{"rig":%s,"launch":%g,"rebounds":5}`, bag, r.launch))
+	again := ask[struct{ Returns []returnOut }](t, "returns",
+		fmt.Sprintf(`{"rig":%s,"launch":%g,"rebounds":5}`, bag, r.launch))
 	hits := evenHits(n-1, r.apart)
 	for i := range hits[30:] {
 		hits[30+i].At += again.Returns[0].At - r.apart
@@ -106,7 +111,8 @@ func TestJudgeLetThrough(t *testing.T) {
 	}
 }
 
-// The number of strikes is a result: with the bell told, those beyond the plan count and those after the bell are not missed.
+// The number of strikes is a result: with the bell told, those beyond the plan count and those after the bell are not
+// missed.
 func TestJudgeUpToTheBell(t *testing.T) {
 	r := newRound(t, 112)
 	quick, slow := r.judged(t, evenHits(118, 60/118.0), `,"end":60`), r.judged(t, evenHits(108, 60/108.0), `,"end":60`)
@@ -129,8 +135,10 @@ func TestJudgeCycleIsRefused(t *testing.T) {
 		{`{"clock":"bag","cycle":{"rig":` + bag + `,"rebounds":3,"launch":0.5},` + strikes + `}`, "cycle.launch"},
 		{`{"clock":"bag","cycle":{"rig":` + bag + `,"rebounds":21,"launch":2.8},` + strikes + `}`, "cycle.rebounds"},
 		{`{"clock":"bag","cycle":{"rig":` + bag + `,"rebounds":3,"launch":2.8},"end":1e9,` + strikes + `}`, "end"},
-		{`{"clock":"bag","cycle":{"rig":` + bag + `,"rebounds":3,"launch":2.8},"forceSpread":2,` + strikes + `}`, "forceSpread"},
-		{`{"clock":"bag","cycle":{"rig":` + bag + `,"rebounds":3,"launch":2.8},"strikes":[{"at":0,"window":0.06,"waits":8}],"hits":[]}`, "strikes[0].waits"},
+		{`{"clock":"bag","cycle":{"rig":` + bag + `,"rebounds":3,"launch":2.8},"forceSpread":2,` + strikes + `}`,
+			"forceSpread"},
+		{`{"clock":"bag","cycle":{"rig":` + bag +
+			`,"rebounds":3,"launch":2.8},"strikes":[{"at":0,"window":0.06,"waits":8}],"hits":[]}`, "strikes[0].waits"},
 		{`{"cycle":{"rig":` + bag + `,"rebounds":3,"launch":2.8},` + strikes + `}`, "cycle"},
 	} {
 		_, err := Do(context.Background(), "judge", []byte(c.doc))

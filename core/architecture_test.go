@@ -10,8 +10,8 @@ import (
 	"testing"
 )
 
-// What docs/architecture.md names is there: every function, every folder and file; and in the three journeys each function is called by the
-// one that it is said to be called by.
+// What docs/architecture.md names is there: every function, every folder and file; and in the three journeys each
+// function is called by the one that it is said to be called by.
 func TestArchitectureIsAsTold(t *testing.T) {
 	page, err := os.ReadFile("../docs/architecture.md")
 	if err != nil {

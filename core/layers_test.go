@@ -14,7 +14,8 @@ import (
 )
 
 // order is the way data take; a package may import only what stands before it.
-var order = []string{"answer", "input", "words", "erasing", "motion", "rig", "combo", "trainee", "drill", "level", "caution", "catalogue", "bench", "compose", "judge", "run", "ladder", "class"}
+var order = []string{"answer", "input", "words", "erasing", "motion", "rig", "combo", "trainee", "drill", "level",
+	"caution", "catalogue", "bench", "compose", "judge", "run", "ladder", "class"}
 
 func TestImports(t *testing.T) {
 	eachFile(t, ".", func(path string, file *ast.File) {
@@ -38,18 +39,22 @@ func TestImports(t *testing.T) {
 	})
 }
 
-// rooms says, for each folder beside core, what else of the product it may import and which packages of others. Only the store knows a
-// database, only the server HTTP; what joins the two knows neither.
+// rooms says, for each folder beside core, what else of the product it may import and which packages of others. Only
+// the store knows a database, only the server HTTP; what joins the two knows neither.
 var rooms = map[string]struct{ own, others []string }{
-	"account":         {[]string{"core"}, []string{"github.com/alexedwards/argon2id", "golang.org/x/sync"}},
-	"backup":          {[]string{"store"}, []string{"github.com/jackc/pgx"}},
-	"calc":            {[]string{"core"}, nil},
-	"cmd/melodromos":  {[]string{"account", "backup", "calc", "core", "demo", "server", "standin", "store", "ui"}, []string{"github.com/caarlos0/env", "github.com/spf13/cobra", "golang.org/x/term"}},
-	"demo":            {[]string{"account", "core", "ledger", "standin", "store"}, nil},
-	"e2e/browser":     {nil, []string{"github.com/chromedp"}},
-	"e2e/shots":       {[]string{"demo", "e2e/browser"}, []string{"github.com/chromedp"}},
-	"ledger":          {[]string{"core", "store"}, nil},
-	"server":          {[]string{"account", "calc", "core", "ledger", "server/door", "server/schema", "server/watch", "standin", "store"}, []string{"github.com/alexedwards/scs", "github.com/coder/websocket", "github.com/danielgtaylor/huma", "github.com/gin-contrib/gzip", "github.com/gin-gonic/gin", "golang.org/x/sync"}},
+	"account": {[]string{"core"}, []string{"github.com/alexedwards/argon2id", "golang.org/x/sync"}},
+	"backup":  {[]string{"store"}, []string{"github.com/jackc/pgx"}},
+	"calc":    {[]string{"core"}, nil},
+	"cmd/melodromos": {[]string{"account", "backup", "calc", "core", "demo", "server", "standin", "store", "ui"},
+		[]string{"github.com/caarlos0/env", "github.com/spf13/cobra", "golang.org/x/term"}},
+	"demo":        {[]string{"account", "core", "ledger", "standin", "store"}, nil},
+	"e2e/browser": {nil, []string{"github.com/chromedp"}},
+	"e2e/shots":   {[]string{"demo", "e2e/browser"}, []string{"github.com/chromedp"}},
+	"ledger":      {[]string{"core", "store"}, nil},
+	"server": {[]string{"account", "calc", "core", "ledger", "server/door", "server/schema", "server/watch",
+		"standin", "store"}, []string{"github.com/alexedwards/scs", "github.com/coder/websocket",
+		"github.com/danielgtaylor/huma", "github.com/gin-contrib/gzip", "github.com/gin-gonic/gin",
+		"golang.org/x/sync"}},
 	"server/door":     {nil, []string{"golang.org/x/sync", "golang.org/x/time"}},
 	"server/schema":   {[]string{"core"}, []string{"github.com/danielgtaylor/huma"}},
 	"server/watch":    {nil, nil},
@@ -77,7 +82,8 @@ func TestRooms(t *testing.T) {
 			under := func(of string) bool { return name == of || strings.HasPrefix(name, of+"/") }
 			inner, own := strings.CutPrefix(name, "melodromos/")
 			switch {
-			case own && !slices.Contains(may.own, inner) && !(strings.HasPrefix(inner, "core/") && slices.Contains(may.own, "core")):
+			case own && !slices.Contains(may.own, inner) &&
+				!(strings.HasPrefix(inner, "core/") && slices.Contains(may.own, "core")):
 				t.Errorf("%s imports %s", path, name)
 			case !own && strings.Contains(strings.Split(name, "/")[0], ".") && !slices.ContainsFunc(may.others, under):
 				t.Errorf("%s imports %s", path, name)

@@ -1,5 +1,5 @@
-// Package demo makes the made-up gym: the hall, its people, bags and drills, and two weeks of rounds. The rounds are made
-// by the real code, compiled, hit by the stand-in and judged; only the people are invented.
+// Package demo makes the made-up gym: the hall, its people, bags and drills, and two weeks of rounds. The rounds are
+// made by the real code, compiled, hit by the stand-in and judged; only the people are invented.
 package demo
 
 import (
@@ -40,12 +40,21 @@ type person struct {
 func metres(v float64) *float64 { return &v }
 
 var people = []person{
-	{"ines", store.Trainee{Name: "Ines Calder", Stance: "orthodox", Band: "beginner", AgeBand: "adult", Height: metres(1.64), Reach: metres(1.62), Goals: "Five minutes on the speed bag without a gap.", Notes: "Came for the company, stayed for the bag."}, 11},
-	{"tobi", store.Trainee{Name: "Tobias Amadi-Rein", Stance: "southpaw", Band: "first-timer", AgeBand: "youth", Height: metres(1.45), Reach: metres(1.44), Notes: "Fourteen. Short rounds, guardian signs."}, 12},
-	{"greta", store.Trainee{Name: "Greta Sallowfield", Stance: "orthodox", Band: "intermediate", AgeBand: "senior", Height: metres(1.58), Reach: metres(1.57), Notes: "Sixty-eight. Shoulders first: keep the bag at mouth height."}, 13},
-	{"yusuf", store.Trainee{Name: "Yusuf Brandvik", Stance: "orthodox", Band: "advanced", AgeBand: "adult", Height: metres(1.85), Reach: metres(1.93)}, 14},
-	{"lerato", store.Trainee{Name: "Lerato Quayle", Stance: "southpaw", Band: "expert", AgeBand: "adult", Height: metres(1.72), Reach: metres(1.78), Notes: "Helps with the Thursday class."}, 15},
-	{"dov", store.Trainee{Name: "Dov Achterman", Stance: "orthodox", Band: "beginner", AgeBand: "adult", Height: metres(1.78), Reach: metres(1.74), Notes: "Left wrist was strained in spring; soft work on that side."}, 16},
+	{"ines", store.Trainee{Name: "Ines Calder", Stance: "orthodox", Band: "beginner", AgeBand: "adult",
+		Height: metres(1.64), Reach: metres(1.62), Goals: "Five minutes on the speed bag without a gap.",
+		Notes: "Came for the company, stayed for the bag."}, 11},
+	{"tobi", store.Trainee{Name: "Tobias Amadi-Rein", Stance: "southpaw", Band: "first-timer", AgeBand: "youth",
+		Height: metres(1.45), Reach: metres(1.44), Notes: "Fourteen. Short rounds, guardian signs."}, 12},
+	{"greta", store.Trainee{Name: "Greta Sallowfield", Stance: "orthodox", Band: "intermediate", AgeBand: "senior",
+		Height: metres(1.58), Reach: metres(1.57),
+		Notes: "Sixty-eight. Shoulders first: keep the bag at mouth height."}, 13},
+	{"yusuf", store.Trainee{Name: "Yusuf Brandvik", Stance: "orthodox", Band: "advanced", AgeBand: "adult",
+		Height: metres(1.85), Reach: metres(1.93)}, 14},
+	{"lerato", store.Trainee{Name: "Lerato Quayle", Stance: "southpaw", Band: "expert", AgeBand: "adult",
+		Height: metres(1.72), Reach: metres(1.78), Notes: "Helps with the Thursday class."}, 15},
+	{"dov", store.Trainee{Name: "Dov Achterman", Stance: "orthodox", Band: "beginner", AgeBand: "adult",
+		Height: metres(1.78), Reach: metres(1.74), Notes: "Left wrist was strained in spring; soft work on that side."},
+		16},
 }
 
 type bag struct {
@@ -55,15 +64,25 @@ type bag struct {
 }
 
 var bags = []bag{
-	{"quay", "Quay bag", rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80, BoardHeight: 1.95}, rig.Place{RatedLoad: 40}},
-	{"lantern", "Big lantern", rig.SpeedBag{BagLength: 0.30, BagDiameter: 0.20, BagMass: 0.36, SwivelDrop: 0.025, Restitution: 0.74, BoardHeight: 2.05}, rig.Place{RatedLoad: 40}},
-	{"wren", "Wren", rig.SpeedBag{BagLength: 0.19, BagDiameter: 0.13, BagMass: 0.18, SwivelDrop: 0.018, Restitution: 0.82, BoardHeight: 1.72}, rig.Place{RatedLoad: 40}},
+	{"quay", "Quay bag", rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02,
+		Restitution: 0.80, BoardHeight: 1.95}, rig.Place{RatedLoad: 40}},
+	{"lantern", "Big lantern", rig.SpeedBag{BagLength: 0.30, BagDiameter: 0.20, BagMass: 0.36, SwivelDrop: 0.025,
+		Restitution: 0.74, BoardHeight: 2.05}, rig.Place{RatedLoad: 40}},
+	{"wren", "Wren", rig.SpeedBag{BagLength: 0.19, BagDiameter: 0.13, BagMass: 0.18, SwivelDrop: 0.018,
+		Restitution: 0.82, BoardHeight: 1.72}, rig.Place{RatedLoad: 40}},
 	// Wrongly hung on purpose: off the middle of its anchors, and too slack for what it is used for.
-	{"windlass", "Windlass", rig.DoubleEndBag{BallDiameter: 0.16, BallMass: 0.38, Damping: 0.05, Upper: rig.Cord{Span: 0.64, Relaxed: 0.56, Stiffness: 80}, Lower: rig.Cord{Span: 1.76, Relaxed: 1.68, Stiffness: 38}}, rig.Place{RatedLoad: 30, Beyond: 1.9, Behind: 2.6, Beside: 0.9}},
-	{"gannet", "Gannet", rig.ReflexBag{BallDiameter: 0.21, BallMass: 0.75, PoleLength: 1.16, PoleMass: 0.7, Spring: 46, Damping: 0.07}, rig.Place{SpringHeight: 0.38, BaseMass: 62, BaseWidth: 0.60, PowerCap: 5}},
-	{"plumb", "Plumb", rig.SlipBag{AnchorHeight: 2.85, CentreHeight: 1.44, BagDiameter: 0.18, BagMass: 0.45}, rig.Place{RatedLoad: 25, Behind: 2.4, Beyond: 2.2, Beside: 1.5}},
-	{"bollard", "Bollard", rig.HangingBag{Shape: "cylinder", Mass: 42, Length: 1.25, Diameter: 0.36, Chain: 0.95, AnchorHeight: 2.85}, rig.Place{RatedLoad: 400, Beyond: 2.1, Behind: 3, Beside: 1.8}},
-	{"buoy", "Buoy", rig.HangingBag{Shape: "ball", Mass: 28, Diameter: 0.46, Chain: 1.1, AnchorHeight: 2.85}, rig.Place{RatedLoad: 300}},
+	{"windlass", "Windlass", rig.DoubleEndBag{BallDiameter: 0.16, BallMass: 0.38, Damping: 0.05,
+		Upper: rig.Cord{Span: 0.64, Relaxed: 0.56, Stiffness: 80},
+		Lower: rig.Cord{Span: 1.76, Relaxed: 1.68, Stiffness: 38}},
+		rig.Place{RatedLoad: 30, Beyond: 1.9, Behind: 2.6, Beside: 0.9}},
+	{"gannet", "Gannet", rig.ReflexBag{BallDiameter: 0.21, BallMass: 0.75, PoleLength: 1.16, PoleMass: 0.7, Spring: 46,
+		Damping: 0.07}, rig.Place{SpringHeight: 0.38, BaseMass: 62, BaseWidth: 0.60, PowerCap: 5}},
+	{"plumb", "Plumb", rig.SlipBag{AnchorHeight: 2.85, CentreHeight: 1.44, BagDiameter: 0.18, BagMass: 0.45},
+		rig.Place{RatedLoad: 25, Behind: 2.4, Beyond: 2.2, Beside: 1.5}},
+	{"bollard", "Bollard", rig.HangingBag{Shape: "cylinder", Mass: 42, Length: 1.25, Diameter: 0.36, Chain: 0.95,
+		AnchorHeight: 2.85}, rig.Place{RatedLoad: 400, Beyond: 2.1, Behind: 3, Beside: 1.8}},
+	{"buoy", "Buoy", rig.HangingBag{Shape: "ball", Mass: 28, Diameter: 0.46, Chain: 1.1, AnchorHeight: 2.85},
+		rig.Place{RatedLoad: 300}},
 }
 
 // given is a drill of a trainee on a rung of the ladder, with the days before today on which it was run.
@@ -75,25 +94,33 @@ type given struct {
 }
 
 func basic(t drill.Technique, first drill.Hand, perHand int, tempo, work float64) drill.SpeedBagDrill {
-	return drill.SpeedBagDrill{Technique: t, FirstHand: first, PerHand: perHand, Rebounds: 3, StrikeAngle: 25, Tempo: tempo, Work: work, Calls: true}
+	return drill.SpeedBagDrill{Technique: t, FirstHand: first, PerHand: perHand, Rebounds: 3, StrikeAngle: 25,
+		Tempo: tempo, Work: work, Calls: true}
 }
 
 var givens = []given{
 	{"ines", "quay", "speed.five", basic(drill.OneHand, drill.Rear, 5, 116, 60), "", []int{13, 11, 9, 6, 4, 2}},
-	{"tobi", "wren", "speed.rear", basic(drill.OneHand, drill.Rear, 0, 84, 30), "First touches, rear hand", []int{9, 4}},
-	{"greta", "lantern", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 104, 60), "", []int{13, 10, 8, 3, 1}},
+	{"tobi", "wren", "speed.rear", basic(drill.OneHand, drill.Rear, 0, 84, 30), "First touches, rear hand",
+		[]int{9, 4}},
+	{"greta", "lantern", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 104, 60), "",
+		[]int{13, 10, 8, 3, 1}},
 	{"yusuf", "quay", "speed.three", basic(drill.OneHand, drill.Rear, 3, 150, 90), "", []int{11, 8, 5, 4, 1}},
-	{"lerato", "wren", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 178, 120), "Hand after hand, quick", []int{12, 7, 5, 1}},
-	{"dov", "lantern", "speed.five", basic(drill.OneHand, drill.Lead, 5, 100, 45), "Five a side, soft", []int{10, 6, 3}},
+	{"lerato", "wren", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 178, 120), "Hand after hand, quick",
+		[]int{12, 7, 5, 1}},
+	{"dov", "lantern", "speed.five", basic(drill.OneHand, drill.Lead, 5, 100, 45), "Five a side, soft",
+		[]int{10, 6, 3}},
 	{"dov", "quay", "", basic(drill.Alternating, drill.Rear, 0, 118, 60), "Hand after hand, rear first", nil},
-	{"yusuf", "bollard", "hanging.long", line("1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!", drill.Freely, 2.5, 120), "Thirteen moves", []int{9, 3}},
+	{"yusuf", "bollard", "hanging.long", line("1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!",
+		drill.Freely, 2.5, 120), "Thirteen moves", []int{9, 3}},
 	{"lerato", "gannet", "reflex.two", line("1-2", drill.OnReturns, 2, 60), "One-two on the pole", []int{6}},
-	{"dov", "plumb", "slip.both", line("slip lead - 3 - slip rear - 2", drill.OnReturns, 2, 60), "Slip and answer", nil},
+	{"dov", "plumb", "slip.both", line("slip lead - 3 - slip rear - 2", drill.OnReturns, 2, 60), "Slip and answer",
+		nil},
 }
 
 // line is a combination drill.
 func line(text string, landing drill.Landing, pause, work float64) drill.Combination {
-	return drill.Combination{Text: text, Stance: combo.Orthodox, Landing: landing, Pace: drill.Combining, Pause: pause, Work: work, Guidance: drill.Fading}
+	return drill.Combination{Text: text, Stance: combo.Orthodox, Landing: landing, Pace: drill.Combining, Pause: pause,
+		Work: work, Guidance: drill.Fading}
 }
 
 // Load makes the demo gym unless it is there already.
@@ -149,7 +176,8 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 		rigs[b.key] = *row
 	}
 	for i, d := range givens {
-		a, err := give(g, coach, d, rigs[d.bag], trainees[d.person], now.AddDate(0, 0, -14).Add(time.Duration(i)*time.Minute))
+		a, err := give(g, coach, d, rigs[d.bag], trainees[d.person],
+			now.AddDate(0, 0, -14).Add(time.Duration(i)*time.Minute))
 		if err != nil {
 			return err
 		}
@@ -178,7 +206,8 @@ func give(g *store.Gym, coach store.Coach, d given, bag store.Rig, p person, at 
 		return store.Assignment{}, err
 	}
 	_, settings := drill.Open(d.Plan)
-	a := store.Assignment{DrillID: row.ID, TraineeID: p.ID, RigID: bag.ID, Own: true, GivenBy: &coach.ID, CreatedAt: at, Drill: row}
+	a := store.Assignment{DrillID: row.ID, TraineeID: p.ID, RigID: bag.ID, Own: true, GivenBy: &coach.ID, CreatedAt: at,
+		Drill: row}
 	ledger.SetTo(&a, settings)
 	return a, g.AddAssignment(&a)
 }
@@ -189,7 +218,9 @@ func before(g *store.Gym, coach store.Coach, p person, kind rig.Kind, rung strin
 		if rung == "" || r.Key == rung {
 			return nil
 		}
-		d := store.Decision{TraineeID: p.ID, BagKind: string(kind), Rung: r.Key, Choice: string(ladder.Skip), Reason: "done before the log began", Coach: coach.Name, CoachID: &coach.ID, CreatedAt: now.AddDate(0, 0, -14)}
+		d := store.Decision{TraineeID: p.ID, BagKind: string(kind), Rung: r.Key, Choice: string(ladder.Skip),
+			Reason: "done before the log began", Coach: coach.Name, CoachID: &coach.ID,
+			CreatedAt: now.AddDate(0, 0, -14)}
 		if err := g.AddDecision(&d); err != nil {
 			return err
 		}
@@ -200,16 +231,20 @@ func before(g *store.Gym, coach store.Coach, p person, kind rig.Kind, rung strin
 // addEvidence keeps what tests and talk have brought out: hands at a pad, reactions, a wrist that has healed.
 func addEvidence(g *store.Gym, coach store.Coach, trainees map[string]person, now time.Time) error {
 	tested := func(key string, figure trainee.Figure, value, spread float64) store.Evidence {
-		return store.Evidence{TraineeID: trainees[key].ID, Figure: string(figure), Value: value, Spread: spread, Origin: string(trainee.Tested), Note: "at the pad", FoundAt: now.AddDate(0, 0, -9)}
+		return store.Evidence{TraineeID: trainees[key].ID, Figure: string(figure), Value: value, Spread: spread,
+			Origin: string(trainee.Tested), Note: "at the pad", FoundAt: now.AddDate(0, 0, -9)}
 	}
 	err := g.AddEvidence([]store.Evidence{
-		tested("ines", trainee.Alternate, 0.24, 0.006), tested("ines", trainee.SameHand, 0.41, 0.010), tested("ines", trainee.Sound, 0.182, 0.006), tested("ines", trainee.Sight, 0.224, 0.008),
-		tested("yusuf", trainee.Alternate, 0.16, 0.004), tested("yusuf", trainee.SameHand, 0.29, 0.006), tested("greta", trainee.Sight, 0.241, 0.009),
+		tested("ines", trainee.Alternate, 0.24, 0.006), tested("ines", trainee.SameHand, 0.41, 0.010),
+		tested("ines", trainee.Sound, 0.182, 0.006), tested("ines", trainee.Sight, 0.224, 0.008),
+		tested("yusuf", trainee.Alternate, 0.16, 0.004), tested("yusuf", trainee.SameHand, 0.29, 0.006),
+		tested("greta", trainee.Sight, 0.241, 0.009),
 	})
 	if err != nil {
 		return err
 	}
-	wrist := store.Caution{TraineeID: trainees["dov"].ID, Kind: string(caution.Wrist), Note: "strained in spring, left", SetBy: coach.Name, SetByID: &coach.ID, CreatedAt: now.AddDate(0, 0, -60)}
+	wrist := store.Caution{TraineeID: trainees["dov"].ID, Kind: string(caution.Wrist), Note: "strained in spring, left",
+		SetBy: coach.Name, SetByID: &coach.ID, CreatedAt: now.AddDate(0, 0, -60)}
 	if err := g.AddCaution(&wrist); err != nil {
 		return err
 	}
@@ -222,9 +257,10 @@ func evening(now time.Time, daysAgo, i int) time.Time {
 	return time.Date(d.Year(), d.Month(), d.Day(), 17, 30, 0, 0, time.UTC).Add(time.Duration(i) * 7 * time.Minute)
 }
 
-// runRound runs one round as the product does, with the stand-in in place of the trainee. progress goes from 0, the first
-// of the two weeks' rounds, to 1: by then spread and misses are down by a third.
-func runRound(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.Rig, p person, at time.Time, progress float64) error {
+// runRound runs one round as the product does, with the stand-in in place of the trainee. progress goes from 0, the
+// first of the two weeks' rounds, to 1: by then spread and misses are down by a third.
+func runRound(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.Rig, p person, at time.Time,
+	progress float64) error {
 	bag, _, err := ledger.Rig(bagRow)
 	if err != nil {
 		return err
@@ -280,7 +316,8 @@ func played(on run.Prepared, bag rig.Rig, p person, day uint64, progress float64
 		}
 	}
 	var hits []store.Hit
-	for i, h := range who.Play(standin.Strikes(on.Timeline, on.Plan, bag.Kind()), own, on.Timeline.End.Seconds(), seed).Hits {
+	for i, h := range who.Play(standin.Strikes(on.Timeline, on.Plan, bag.Kind()), own, on.Timeline.End.Seconds(),
+		seed).Hits {
 		hit := store.Hit{Device: "stand-in", Seq: i, AtUS: int64(math.Round(h.At * 1e6)), Hand: &h.Hand}
 		if h.Launch > 0 {
 			hit.Launch = &h.Launch

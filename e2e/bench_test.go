@@ -15,7 +15,8 @@ func BenchmarkSliderToPicture(b *testing.B) {
 		b.Fatal(err)
 	}
 	defer done()
-	for _, err := range []error{p.SignIn(demo.Email, demo.Password), p.Go("/bags"), p.Press("To the bench, Quay bag"), p.See("trike at")} {
+	for _, err := range []error{p.SignIn(demo.Email, demo.Password), p.Go("/bags"), p.Press("To the bench, Quay bag"),
+		p.See("trike at")} {
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -53,7 +54,8 @@ func BenchmarkKeystrokeToPicture(b *testing.B) {
 	}
 	defer done()
 	const line = "1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!"
-	for _, err := range []error{p.SignIn(demo.Email, demo.Password), p.Go("/compose/new"), p.See("from bell to bell"), p.Fill("What is thrown", line), p.See("13 moves")} {
+	for _, err := range []error{p.SignIn(demo.Email, demo.Password), p.Go("/compose/new"), p.See("from bell to bell"),
+		p.Fill("What is thrown", line), p.See("13 moves")} {
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -88,8 +90,10 @@ func TestFirstLoad(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.See("Next on the floor"))
-	script := c.number(`performance.getEntriesByType('resource').filter((e) => e.name.endsWith('.js')).reduce((sum, e) => sum + e.encodedBodySize, 0)`)
-	whole := c.number(`performance.getEntriesByType('resource').filter((e) => e.name.endsWith('.js')).reduce((sum, e) => sum + e.decodedBodySize, 0)`)
+	script := c.number(
+		`performance.getEntriesByType('resource').filter((e) => e.name.endsWith('.js')).reduce((sum, e) => sum + e.encodedBodySize, 0)`)
+	whole := c.number(
+		`performance.getEntriesByType('resource').filter((e) => e.name.endsWith('.js')).reduce((sum, e) => sum + e.decodedBodySize, 0)`)
 	if script < 10_000 || script > 200_000 || whole < 2*script {
 		t.Errorf("the first load takes %.0f bytes of script, %.0f unpacked", script, whole)
 	}

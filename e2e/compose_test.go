@@ -10,8 +10,8 @@ import (
 
 const written = "[...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('What is thrown')).control.value"
 
-// A combination is typed and picked, marked where it does not flow, turned to the other side by one key, undone and done again,
-// heard, saved and run.
+// A combination is typed and picked, marked where it does not flow, turned to the other side by one key, undone and
+// done again, heard, saved and run.
 func TestCompose(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
@@ -67,8 +67,8 @@ func TestCompose(t *testing.T) {
 	c.ok(c.See("of 4 strikes"))
 }
 
-// A strike is dragged to another return, force and tempo move each other, what belongs to the drill can be read on its cards, and a
-// surprise is laid over it.
+// A strike is dragged to another return, force and tempo move each other, what belongs to the drill can be read on its
+// cards, and a surprise is laid over it.
 func TestComposeByHand(t *testing.T) {
 	c := open(t, start(t), 1280, 900)
 	c.ok(c.SignIn(demo.Email, demo.Password))
@@ -78,7 +78,8 @@ func TestComposeByHand(t *testing.T) {
 	c.ok(c.See("3 moves"))
 	c.ok(c.Until("document.querySelectorAll('svg[role=img] circle.strike').length === 3"))
 	// To the return after the next: the discs of the two returns are a swing of the bag apart.
-	gap := c.number("(() => { const at = [...document.querySelectorAll('circle.strike')].map((d) => d.cx.baseVal.value); return at[2] - at[1] })()")
+	gap := c.number(
+		"(() => { const at = [...document.querySelectorAll('circle.strike')].map((d) => d.cx.baseVal.value); return at[2] - at[1] })()")
 	c.text("document.querySelectorAll('circle.strike')[1].id = 'second', ''")
 	c.ok(c.Drag("#second", 2*gap, 0))
 	c.ok(c.Until(written + " === '1:2-2-1'"))
@@ -89,7 +90,8 @@ func TestComposeByHand(t *testing.T) {
 
 	force := "Number([...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('Force')).control.value)"
 	before := c.number(force)
-	tempo := c.number("Number([...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('Tempo inside')).control.value)")
+	tempo := c.number(
+		"Number([...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('Tempo inside')).control.value)")
 	c.ok(c.Fill("Tempo inside", fmt.Sprintf("%.0f", tempo+8)))
 	c.text("document.activeElement.blur(), ''")
 	c.ok(c.Until(fmt.Sprintf("%s > %g", force, before)))

@@ -34,7 +34,8 @@ func hall(t *testing.T, s *store.Store) store.Coach {
 	return coach
 }
 
-// Hits that a closed page left behind wait for the coach whose round it was, whoever signs in between, and are all sent then.
+// Hits that a closed page left behind wait for the coach whose round it was, whoever signs in between, and are all sent
+// then.
 func TestLeftoverHits(t *testing.T) {
 	s := demoGym(t)
 	other := hall(t, s)
@@ -56,7 +57,8 @@ func TestLeftoverHits(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		row.ID, row.Source, row.IntakeHash, row.Ending, row.StartedAt, row.EndedAt = "", "keys", fmt.Sprint("none ", i), "", nil, nil
+		row.ID, row.Source, row.IntakeHash, row.Ending, row.StartedAt, row.EndedAt = "", "keys", fmt.Sprint("none ", i),
+			"", nil, nil
 		if err := gym.AddRun(&row, line); err != nil {
 			t.Fatal(err)
 		}
@@ -102,7 +104,8 @@ func TestUndoAfterSave(t *testing.T) {
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills"))
 	c.ok(c.See("First touches, rear hand"))
-	id := c.text(`[...document.querySelectorAll('li')].find((l) => l.innerText.includes('First touches')).querySelector('a[href*="#/drills/"]').href.split('/').pop()`)
+	id := c.text(
+		`[...document.querySelectorAll('li')].find((l) => l.innerText.includes('First touches')).querySelector('a[href*="#/drills/"]').href.split('/').pop()`)
 	for _, name := range []string{"Changed by mistake", "Changed again"} {
 		c.ok(c.Go("/drills/" + id))
 		c.ok(c.See("trike at"))
@@ -127,13 +130,17 @@ func TestThousandRepetitions(t *testing.T) {
 	c.ok(c.Fill("Wait between repetitions", "6"))
 	c.ok(c.Fill("Repetitions", "1000"))
 	c.ok(c.See("1000 of them would last"))
-	said := c.text("[...document.querySelectorAll('p')].map((p) => p.innerText).find((t) => t.includes('1000 of them'))")
-	if !regexp.MustCompile(`^Repetitions: expected at most \d+ repetitions: 1000 of them would last 1\d\d minutes, and a round lasts 60 at most\.$`).MatchString(said) {
+	said := c.text(
+		"[...document.querySelectorAll('p')].map((p) => p.innerText).find((t) => t.includes('1000 of them'))")
+	if !regexp.MustCompile(
+		`^Repetitions: expected at most \d+ repetitions: 1000 of them would last 1\d\d minutes, and a round lasts 60 at most\.$`).MatchString(said) {
 		t.Errorf("%q", said)
 	}
 	c.ok(c.Until("[...document.querySelectorAll('button')].find((b) => b.innerText === 'Save').disabled"))
 	c.ok(c.Fill("Repetitions", "20"))
-	c.ok(c.Until("!document.body.innerText.includes('would last') && ![...document.querySelectorAll('button')].find((b) => b.innerText === 'Save').disabled"))
+	c.ok(
+		c.Until(
+			"!document.body.innerText.includes('would last') && ![...document.querySelectorAll('button')].find((b) => b.innerText === 'Save').disabled"))
 }
 
 // After a knock to the head a round is not started, from whichever page.
@@ -161,7 +168,8 @@ func TestHeadCaution(t *testing.T) {
 	c.ok(c.into(1))
 	c.ok(c.Press("Pause"))
 	c.ok(c.See("Paused"))
-	if err := gym.AddCaution(&store.Caution{TraineeID: drills[other].TraineeID, Kind: "head", SetBy: "Another coach"}); err != nil {
+	if err := gym.AddCaution(&store.Caution{TraineeID: drills[other].TraineeID, Kind: "head",
+		SetBy: "Another coach"}); err != nil {
 		t.Fatal(err)
 	}
 	c.ok(c.Press("Go on"))
@@ -170,7 +178,8 @@ func TestHeadCaution(t *testing.T) {
 
 	c.ok(c.Go("/run/" + drills[0].ID))
 	c.ok(c.See("Ready for the floor"))
-	if err := gym.AddCaution(&store.Caution{TraineeID: drills[0].TraineeID, Kind: "head", SetBy: "Another coach"}); err != nil {
+	if err := gym.AddCaution(&store.Caution{TraineeID: drills[0].TraineeID, Kind: "head",
+		SetBy: "Another coach"}); err != nil {
 		t.Fatal(err)
 	}
 	c.ok(c.Press("Start")) // the page does not know of it yet

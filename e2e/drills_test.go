@@ -12,9 +12,12 @@ func TestDrillsForMany(t *testing.T) {
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills"))
 	c.ok(c.Press("Give Thirteen moves"))
-	c.ok(c.Until("document.activeElement?.type === 'checkbox' && document.querySelectorAll('[role=dialog] input').length === 7"))
+	c.ok(
+		c.Until(
+			"document.activeElement?.type === 'checkbox' && document.querySelectorAll('[role=dialog] input').length === 7"))
 	c.ok(c.Key(" "))
-	c.ok(c.Until("document.querySelectorAll('[role=dialog] input:checked').length === 6")) // one has it, and everybody else is one more box
+	// one has it, and everybody else is one more box
+	c.ok(c.Until("document.querySelectorAll('[role=dialog] input:checked').length === 6"))
 	c.ok(c.Press("Give it"))
 	c.ok(c.See("Dov Achterman has it."))
 	c.ok(c.See("Tobias Amadi-Rein has it."))

@@ -46,7 +46,8 @@ func demoGym(t testing.TB) *store.Store {
 // demoDatabase fills a database with the demo gym.
 func demoDatabase(t testing.TB) string {
 	t.Helper()
-	return storetest.Copy(t, "demo", func(s *store.Store) error { return demo.Load(context.Background(), s, time.Now()) })
+	return storetest.Copy(t, "demo",
+		func(s *store.Store) error { return demo.Load(context.Background(), s, time.Now()) })
 }
 
 func opened(t testing.TB, url string) *store.Store {
@@ -91,7 +92,8 @@ func serve(t testing.TB, s *store.Store, address string) (url string, stop func(
 	}
 	ctx, cancel := context.WithCancel(context.Background())
 	ended := make(chan error, 1)
-	srv, err := server.New(server.Options{Store: s, Interface: ui.Files(), DemoEmail: demo.Email, DemoPassword: demo.Password})
+	srv, err := server.New(server.Options{Store: s, Interface: ui.Files(), DemoEmail: demo.Email,
+		DemoPassword: demo.Password})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -153,7 +155,9 @@ func (c coach) number(expression string) float64 {
 
 // left waits until a running round has at most so many seconds to go.
 func (c coach) left(seconds int) error {
-	return c.Until(fmt.Sprintf("((t) => t && document.querySelector('[data-phase=running]') && 60 * t[1] + +t[2] > 0 && 60 * t[1] + +t[2] <= %d)(document.querySelector('[role=timer]')?.innerText.match(/(\\d+):(\\d+)/))", seconds))
+	return c.Until(
+		fmt.Sprintf(
+			"((t) => t && document.querySelector('[data-phase=running]') && 60 * t[1] + +t[2] > 0 && 60 * t[1] + +t[2] <= %d)(document.querySelector('[role=timer]')?.innerText.match(/(\\d+):(\\d+)/))", seconds))
 }
 
 // becomes waits until something holds on the server's side.
@@ -174,7 +178,8 @@ func (c coach) becomes(what string, holds func() (bool, error)) {
 // into waits until a round that shows its whole time, or nearly, has gone on for so many seconds.
 func (c coach) into(seconds int) error {
 	c.t.Helper()
-	whole := c.number("((t) => 60 * t[1] + +t[2])(document.querySelector('[role=timer]').innerText.match(/(\\d+):(\\d+)/))")
+	whole := c.number(
+		"((t) => 60 * t[1] + +t[2])(document.querySelector('[role=timer]').innerText.match(/(\\d+):(\\d+)/))")
 	return c.left(int(whole) - seconds)
 }
 
@@ -221,7 +226,8 @@ func TestWholePath(t *testing.T) {
 	c.ok(c.Fill("Name of the bag", "Mooring bag"))
 	c.ok(c.Fill("Tempo", "280")) // with three rebounds too fast for these hands, with one not
 	c.ok(c.See("280 a minute is quicker than these hands"))
-	advice := regexp.MustCompile(`they reach \d+ to (\d+) with three rebounds\. .*take (\d+) a minute`).FindStringSubmatch(c.text(heading))
+	advice := regexp.MustCompile(
+		`they reach \d+ to (\d+) with three rebounds\. .*take (\d+) a minute`).FindStringSubmatch(c.text(heading))
 	if advice == nil || advice[1] != advice[2] {
 		t.Errorf("the bench says %q", c.text(heading))
 	}
@@ -265,14 +271,18 @@ func TestWholePath(t *testing.T) {
 	c.ok(c.Key(" "))
 	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
 	// Until the clock runs a hit is none.
-	c.ok(c.Until("(document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'f', bubbles: true })), /[1-9]\\d* hit/.test(document.body.innerText))"))
+	c.ok(
+		c.Until(
+			"(document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'f', bubbles: true })), /[1-9]\\d* hit/.test(document.body.innerText))"))
 	for _, key := range []string{"j", "f", "j", "3", "f", "j"} { // 3 is a mark
 		c.ok(c.Key(key))
 	}
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("Marked: 1 wild"))
 	c.ok(c.Press("To the log"))
-	c.ok(c.Until("location.hash === '#/log' && [...document.querySelectorAll('li')].filter((l) => l.innerText.includes('Eight for a start')).length === 2"))
+	c.ok(
+		c.Until(
+			"location.hash === '#/log' && [...document.querySelectorAll('li')].filter((l) => l.innerText.includes('Eight for a start')).length === 2"))
 }
 
 // What the trace shows is what the model says: the discs stand one cycle apart on the time axis.
@@ -285,12 +295,15 @@ func TestTraceIsToScale(t *testing.T) {
 	c.ok(c.Fill("Tempo", "120"))
 	c.ok(c.See("trike at 120 a minute"))
 	c.ok(c.Until("document.querySelectorAll('svg[role=img] circle.strike').length >= 2"))
-	apart := c.number("((l) => Number(l[1].getAttribute('cx')) - Number(l[0].getAttribute('cx')))([...document.querySelectorAll('svg[role=img] circle.strike')])")
-	second := c.number(`((l) => { const x = (s) => Number(l.find((t) => t.textContent.trim() === s).getAttribute('x')); return (x('0.5') - x('0.1')) / 0.4 })([...document.querySelectorAll('svg[role=img] text')])`)
+	apart := c.number(
+		"((l) => Number(l[1].getAttribute('cx')) - Number(l[0].getAttribute('cx')))([...document.querySelectorAll('svg[role=img] circle.strike')])")
+	second := c.number(
+		`((l) => { const x = (s) => Number(l.find((t) => t.textContent.trim() === s).getAttribute('x')); return (x('0.5') - x('0.1')) / 0.4 })([...document.querySelectorAll('svg[role=img] text')])`)
 	if math.Abs(apart/second-0.5) > 0.002 {
 		t.Errorf("two strikes at 120 a minute stand %.4f s apart", apart/second)
 	}
-	if words := c.text("document.querySelector('svg[role=img] title').textContent"); !strings.Contains(words, "at 120 a minute") {
+	if words := c.text("document.querySelector('svg[role=img] title').textContent"); !strings.Contains(words,
+		"at 120 a minute") {
 		t.Errorf("the picture in words: %q", words)
 	}
 }

@@ -22,8 +22,9 @@ func (c coach) counted() (clean, due float64) {
 	return clean, due
 }
 
-// The page taps by the table that the run carries, 4 % quicker than planned, on the audio clock of the round, and lets the twelfth come-back
-// by. A hit's sound is put on the audio clock in the same task: how long that takes is kept for the benchmark.
+// The page taps by the table that the run carries, 4 % quicker than planned, on the audio clock of the round, and lets
+// the twelfth come-back by. A hit's sound is put on the audio clock in the same task: how long that takes is kept for
+// the benchmark.
 const tapping = `(() => {
 	const Real = AudioContext
 	window.AudioContext = class extends Real { constructor(...a) { super(...a); window.heard = this } }
@@ -78,8 +79,8 @@ func (c coach) followed() string {
 	return c.text("document.querySelector('main').innerText")
 }
 
-// A bag on the screen follows the hits: taps 4 % quicker than planned meet it, and one come-back let through is found again at the next. The
-// review tells the tempo beside what was asked, and what was let through.
+// A bag on the screen follows the hits: taps 4 % quicker than planned meet it, and one come-back let through is found
+// again at the next. The review tells the tempo beside what was asked, and what was let through.
 func TestFollowMyHits(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
@@ -91,7 +92,8 @@ func TestFollowMyHits(t *testing.T) {
 		}
 	}
 	var held float64
-	if _, err := fmt.Sscanf(regexp.MustCompile(`\d+ strikes a minute; 84`).FindString(said), "%f", &held); err != nil || held < 85 || held > 90 {
+	if _, err := fmt.Sscanf(regexp.MustCompile(`\d+ strikes a minute; 84`).FindString(said), "%f", &held); err != nil ||
+		held < 85 || held > 90 {
 		t.Errorf("%v: %g a minute in %q", err, held, said)
 	}
 	if !regexp.MustCompile(`Five rebounds instead of three, once`).MatchString(said) {
@@ -107,7 +109,8 @@ func TestFollowMyHits(t *testing.T) {
 	t.Logf("from a hit to its sounds and its picture at most %.1f ms", worst)
 }
 
-// With nothing recorded a round runs by its clock and its calls, and is logged as what it is. It can be removed from the log and brought back.
+// With nothing recorded a round runs by its clock and its calls, and is logged as what it is. It can be removed from
+// the log and brought back.
 func TestNothingRecorded(t *testing.T) {
 	c := open(t, start(t), 390, 844)
 	c.ok(c.BecomePhone(390, 844))

@@ -24,8 +24,10 @@ func TestLines(t *testing.T) {
 	c.ok(c.See("Hook is read as lead hook, the hand on the side it comes from."))
 	c.ok(c.Until("!document.querySelector('[data-wrong]')"))
 
-	southpaw := c.text("[...document.querySelectorAll('select')][0].querySelectorAll('option').values().find((o) => o.innerText.endsWith(', southpaw')).innerText")
-	c.text("((s) => { s.value = [...s.options].find((o) => o.innerText === '" + southpaw + "').value; s.dispatchEvent(new Event('change', { bubbles: true })); return '' })(document.querySelector('select'))")
+	southpaw := c.text(
+		"[...document.querySelectorAll('select')][0].querySelectorAll('option').values().find((o) => o.innerText.endsWith(', southpaw')).innerText")
+	c.text("((s) => { s.value = [...s.options].find((o) => o.innerText === '" + southpaw +
+		"').value; s.dispatchEvent(new Event('change', { bubbles: true })); return '' })(document.querySelector('select'))")
 	c.ok(c.Fill("What is thrown", "left, right hook"))
 	c.ok(c.See("Read as 2-3: two, three."))
 	c.ok(c.Press("Move 2 a return later"))
@@ -37,7 +39,8 @@ func TestLines(t *testing.T) {
 	// nothing swings.
 	hang := func(kind string) {
 		c.ok(c.Go("/bags"))
-		id := c.text("fetch('/api/rigs').then((r) => r.json()).then((l) => l.find((x) => x.doc.kind === '" + kind + "' && x.doc.shape !== 'ball').id)")
+		id := c.text("fetch('/api/rigs').then((r) => r.json()).then((l) => l.find((x) => x.doc.kind === '" + kind +
+			"' && x.doc.shape !== 'ball').id)")
 		c.ok(c.Go("/compose/new?rig=" + id))
 		c.ok(c.See("What is thrown"))
 	}
@@ -74,7 +77,9 @@ func TestMisreadCalibration(t *testing.T) {
 	c.ok(c.Go("/bags/" + id))
 	c.ok(c.See("How it is measured"))
 	c.ok(c.See("Only as it comes back to you; not on its way out."))
-	c.ok(c.Until("document.querySelector('figure svg').getAttribute('aria-label').startsWith('Tap with the strike, then at 5 returns')"))
+	c.ok(
+		c.Until(
+			"document.querySelector('figure svg').getAttribute('aria-label').startsWith('Tap with the strike, then at 5 returns')"))
 	c.ok(c.Press("Watch and hear it"))
 	c.ok(c.Until("document.querySelectorAll('figure circle').length === 2")) // the bag goes along the swing
 	c.ok(c.Until("document.querySelectorAll('figure circle').length === 1"))
@@ -83,13 +88,15 @@ func TestMisreadCalibration(t *testing.T) {
 	c.ok(c.Fill("Seconds", "3.9"))
 	c.ok(c.See("Was that each time it went through the middle, on its way out as well?"))
 	c.ok(c.Until("[...document.querySelectorAll('button')].find((b) => b.innerText === 'Keep this').disabled"))
-	asked := c.text("[...document.querySelectorAll('p')].map((p) => p.innerText).find((t) => t.startsWith('Then it is'))")
+	asked := c.text(
+		"[...document.querySelectorAll('p')].map((p) => p.innerText).find((t) => t.startsWith('Then it is'))")
 	c.ok(c.Press("Yes, both"))
 	c.ok(c.Until("![...document.querySelectorAll('p')].some((p) => p.innerText.startsWith('Then it is'))"))
 	c.ok(c.Press("Keep this"))
 	c.ok(c.See("The calibration is kept."))
 	value := strings.TrimPrefix(strings.SplitN(asked, ",", 2)[0], "Then it is ")
-	kept := c.text("[...document.querySelectorAll('li')].map((l) => l.innerText).find((t) => t.includes('counted in a time'))")
+	kept := c.text(
+		"[...document.querySelectorAll('li')].map((l) => l.innerText).find((t) => t.includes('counted in a time'))")
 	if value == "" || !strings.Contains(kept, ": "+value) {
 		t.Errorf("asked %q, kept %q", asked, kept)
 	}

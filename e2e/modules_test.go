@@ -21,7 +21,8 @@ import (
 	"melodromos/e2e/browser"
 )
 
-// The modules of the interface are tested by themselves, in the browser: each test loads them on an empty page of a server that it makes up.
+// The modules of the interface are tested by themselves, in the browser: each test loads them on an empty page of a
+// server that it makes up.
 
 // bench is an empty page with the interface's modules as m, and the server behind it.
 type bench struct {
@@ -159,14 +160,15 @@ func value[T any](b bench, script string) T {
 
 const newOutbox = "window.box = new m.Outbox('r1', () => 1, { coach: 'maren', delay: null })"
 
-// What is captured arrives once and in order, whatever becomes of the connection: refused while the server is away, lost on the way back,
-// or left behind by a page that crashed. What is another coach's waits for them.
+// What is captured arrives once and in order, whatever becomes of the connection: refused while the server is away,
+// lost on the way back, or left behind by a page that crashed. What is another coach's waits for them.
 func TestOutbox(t *testing.T) {
 	b := modules(t)
 	b.fake.answers(always(503))
 	b.do(newOutbox)
 	b.do("box.hit(1, 'lead'); box.hit(1.5, 'rear'); box.mark(2, 'wild'); await box.step('start', 0.1)")
-	if !value[bool](b, "box.offline") || value[int](b, "box.waiting") != 3 || !value[bool](b, "localStorage.getItem('outbox:r1') !== null") {
+	if !value[bool](b, "box.offline") || value[int](b, "box.waiting") != 3 ||
+		!value[bool](b, "localStorage.getItem('outbox:r1') !== null") {
 		t.Errorf("away: %s", value[string](b, "JSON.stringify([box.offline, box.waiting, localStorage])"))
 	}
 	if got := b.fake.told(); len(got) != 0 {
@@ -184,7 +186,8 @@ func TestOutbox(t *testing.T) {
 	})
 	b.do("await box.flush(); await box.flush()")
 	got := b.fake.told()
-	if len(got) != 3 || got[0].Body.Action != "start" || got[1].Path != "/api/runs/r1/hits" || got[2].Path != got[1].Path {
+	if len(got) != 3 || got[0].Body.Action != "start" || got[1].Path != "/api/runs/r1/hits" ||
+		got[2].Path != got[1].Path {
 		t.Fatalf("the order: %+v", got)
 	}
 	for i, h := range got[1].Body.Hits {
@@ -195,7 +198,8 @@ func TestOutbox(t *testing.T) {
 	if len(got[2].Body.Hits) != 2 || len(got[2].Body.Marks) != 1 || got[2].Body.Hits[1].At != 1_500_000 {
 		t.Errorf("what arrived: %+v", got[2].Body)
 	}
-	if value[bool](b, "box.offline") || value[int](b, "box.waiting") != 0 || !value[bool](b, "localStorage.getItem('outbox:r1') === null") {
+	if value[bool](b, "box.offline") || value[int](b, "box.waiting") != 0 ||
+		!value[bool](b, "localStorage.getItem('outbox:r1') === null") {
 		t.Error("something still waits")
 	}
 
@@ -228,7 +232,8 @@ func TestOutbox(t *testing.T) {
 	}
 }
 
-// The run's clock goes with the page's, stands while it is paused and goes on from there, with an audio clock and without one.
+// The run's clock goes with the page's, stands while it is paused and goes on from there, with an audio clock and
+// without one.
 func TestRunClock(t *testing.T) {
 	b := modules(t)
 	for _, without := range []bool{false, true} {
@@ -266,8 +271,8 @@ func TestRunClock(t *testing.T) {
 	}
 }
 
-// The picture's geometry: a bag is where its points say, mirrored from behind, at rest before the first strike, and begins anew with each
-// repetition; paths and axes are what the scales make of them.
+// The picture's geometry: a bag is where its points say, mirrored from behind, at rest before the first strike, and
+// begins anew with each repetition; paths and axes are what the scales make of them.
 func TestGeometry(t *testing.T) {
 	b := modules(t)
 	b.do(`
@@ -280,10 +285,11 @@ func TestGeometry(t *testing.T) {
 		window.scale = { x: (t) => 100 * t, y: (s) => 50 - 50 * s }
 	`)
 	for script, want := range map[string]float64{
-		"m.read(cycle.trace, -5)":                                  0,
-		"m.read(cycle.trace, 0.5)":                                 1,
-		"m.read(cycle.trace, 0.05)":                                math.Sin(math.Pi/10) / 2, // halfway between two points
-		"m.swingAt(cycle, 1.25)":                                   -0.25,                    // let go by
+		"m.read(cycle.trace, -5)":  0,
+		"m.read(cycle.trace, 0.5)": 1,
+		// halfway between two points
+		"m.read(cycle.trace, 0.05)":                                math.Sin(math.Pi/10) / 2,
+		"m.swingAt(cycle, 1.25)":                                   -0.25, // let go by
 		"m.swingOn(cycle, strikes, -0.1)":                          0,
 		"m.swingOn(cycle, strikes, 0.5)":                           1,
 		"m.swingOn(cycle, strikes, 1.5)":                           -1, // struck from behind
@@ -303,7 +309,8 @@ func TestGeometry(t *testing.T) {
 			t.Errorf("%s = %g, want %g", script, got, want)
 		}
 	}
-	if words := value[string](b, "m.describe(cycle, 60, strikes)"); !strings.Contains(words, "at 60 a minute") || !strings.Contains(words, "200 ms around") {
+	if words := value[string](b, "m.describe(cycle, 60, strikes)"); !strings.Contains(words, "at 60 a minute") ||
+		!strings.Contains(words, "200 ms around") {
 		t.Errorf("in words: %s", words)
 	}
 }
@@ -327,7 +334,8 @@ func TestPatch(t *testing.T) {
 			t.Errorf("%s with %s: %s, want %s", c[0], c[1], got, c[2])
 		}
 	}
-	if got := value[string](b, "JSON.stringify(m.patchOf('cues.least', 3, { tempo: 0 }))"); got != `{"tempo":0,"cues":{"least":3}}` {
+	if got := value[string](b,
+		"JSON.stringify(m.patchOf('cues.least', 3, { tempo: 0 }))"); got != `{"tempo":0,"cues":{"least":3}}` {
 		t.Errorf("a field in an object: %s", got)
 	}
 	got := value[string](b, `JSON.stringify(m.write({ kind: 'doubleEnd', upper: { span: 1, relaxed: 0.8 } }, { beyond: 1 },
@@ -340,9 +348,12 @@ func TestPatch(t *testing.T) {
 // A round that follows the hits says when the bag is back as core does, whatever the force.
 func TestFollow(t *testing.T) {
 	b := modules(t)
-	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}, Lower: rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}, Damping: 0.04}
+	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45,
+		Upper: rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90},
+		Lower: rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}, Damping: 0.04}
 	on := drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Advanced), Seed: 1}
-	p, err := (drill.Combination{Text: "1-2-1-2-1-2", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 30, Guidance: drill.Fading}).For(on)
+	p, err := (drill.Combination{Text: "1-2-1-2-1-2", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2,
+		Work: 30, Guidance: drill.Fading}).For(on)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -368,7 +379,8 @@ func TestFollow(t *testing.T) {
 			t.Errorf("at %g of the force it is due at %.4f s, core says %.4f", share, got, want)
 		}
 		// The one after it has moved along, and nothing of the next repetition.
-		if value[float64](b, "f.strikes[6].at") != value[float64](b, "line.events.filter((e) => e.kind === 'strike')[6].at") {
+		if value[float64](b, "f.strikes[6].at") != value[float64](b,
+			"line.events.filter((e) => e.kind === 'strike')[6].at") {
 			t.Error("a hit moves the next repetition")
 		}
 		if value[bool](b, fmt.Sprintf("f.hit(%g, %g) !== null", at+0.1, launch)) {

@@ -20,9 +20,9 @@ func init() {
 	}
 }
 
-// A new kind of bag takes one file of core and one line of a migration; its picture is drawn of the shapes that it names. Then it can be hung
-// and asked about, kept, found in the list, composed for and run, judged and spoken of wherever bags are. It runs in a process of its own,
-// since a kind cannot be unknown again.
+// A new kind of bag takes one file of core and one line of a migration; its picture is drawn of the shapes that it
+// names. Then it can be hung and asked about, kept, found in the list, composed for and run, judged and spoken of
+// wherever bags are. It runs in a process of its own, since a kind cannot be unknown again.
 func TestNewKind(t *testing.T) {
 	if os.Getenv(thrownAway) == "" {
 		ready(t)
@@ -58,7 +58,8 @@ func TestNewKind(t *testing.T) {
 	c.ok(c.Go("/compose/new"))
 	c.ok(c.See("What is thrown"))
 	bellwether := "[...document.querySelectorAll('select')].find((s) => [...s.options].some((o) => o.text.startsWith('Bellwether')))"
-	if _, err := browser.Eval[bool](c.Page, "(() => { const s = "+bellwether+"; s.value = [...s.options].find((o) => o.text.startsWith('Bellwether')).value;"+
+	if _, err := browser.Eval[bool](c.Page, "(() => { const s = "+bellwether+
+		"; s.value = [...s.options].find((o) => o.text.startsWith('Bellwether')).value;"+
 		" s.dispatchEvent(new Event('change', { bubbles: true })); return true })()"); err != nil {
 		t.Fatal(err)
 	}

@@ -79,8 +79,8 @@ func TestSpared(t *testing.T) {
 	c.ok(c.Until("!document.body.innerText.includes('Nothing today.')"))
 }
 
-// A test is tapped on the keys; what was found stands on the person's page. Too few taps are refused and nothing is kept; Escape
-// stops one.
+// A test is tapped on the keys; what was found stands on the person's page. Too few taps are refused and nothing is
+// kept; Escape stops one.
 func TestTapped(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
@@ -90,7 +90,9 @@ func TestTapped(t *testing.T) {
 	c.ok(c.Press("Tests"))
 	c.ok(c.See("as quick as they go"))
 	tap := func(n, every int) {
-		c.text(fmt.Sprintf(`(() => { let i = 0; const h = setInterval(() => { document.body.dispatchEvent(new KeyboardEvent('keydown', { key: i %% 2 ? 'j' : 'f', bubbles: true })); if (++i >= %d) clearInterval(h) }, %d); return '' })()`, n, every))
+		c.text(
+			fmt.Sprintf(
+				`(() => { let i = 0; const h = setInterval(() => { document.body.dispatchEvent(new KeyboardEvent('keydown', { key: i %% 2 ? 'j' : 'f', bubbles: true })); if (++i >= %d) clearInterval(h) }, %d); return '' })()`, n, every))
 	}
 	c.ok(c.Press("Fists on a pad"))
 	c.ok(c.Press("Start"))
@@ -107,13 +109,16 @@ func TestTapped(t *testing.T) {
 	c.ok(c.See("s from blow to blow"))
 	c.ok(c.Press("Dov Achterman"))
 	c.ok(c.See("What Dov can do"))
-	c.ok(c.Until("[...document.querySelectorAll('tr')].some((r) => r.innerText.includes('Two hands in turn') && r.innerText.includes('tested'))"))
+	c.ok(
+		c.Until(
+			"[...document.querySelectorAll('tr')].some((r) => r.innerText.includes('Two hands in turn') && r.innerText.includes('tested'))"))
 
 	// The eyes: the disc fills, and is tapped.
 	c.ok(c.Press("Tests"))
 	c.ok(c.See("as quick as they go"))
 	c.ok(c.Press("Light"))
-	c.text(`(() => { new MutationObserver(() => { if (document.querySelector('svg[aria-label=Now]')) setTimeout(() => document.body.dispatchEvent(new KeyboardEvent('keydown', { key: ' ', bubbles: true })), 230) }).observe(document.body, { subtree: true, attributes: true }); return '' })()`)
+	c.text(
+		`(() => { new MutationObserver(() => { if (document.querySelector('svg[aria-label=Now]')) setTimeout(() => document.body.dispatchEvent(new KeyboardEvent('keydown', { key: ' ', bubbles: true })), 230) }).observe(document.body, { subtree: true, attributes: true }); return '' })()`)
 	c.ok(c.Press("Start"))
 	c.ok(c.Until("/from the signal to the tap, over [5-9]|over 10/.test(document.body.innerText)"))
 }
@@ -128,16 +133,22 @@ func TestLevelAndFit(t *testing.T) {
 	first := c.number(fit)
 	level := "Number(document.querySelector('[aria-label=\"Level and fit\"] .figure').innerText)"
 	at := c.number(level)
-	c.text("[...document.querySelectorAll('select')][0].value = [...document.querySelectorAll('select')][0].options[3].value, [...document.querySelectorAll('select')][0].dispatchEvent(new Event('change', { bubbles: true })), ''")
+	c.text(
+		"[...document.querySelectorAll('select')][0].value = [...document.querySelectorAll('select')][0].options[3].value, [...document.querySelectorAll('select')][0].dispatchEvent(new Event('change', { bubbles: true })), ''")
 	c.ok(c.Until(fmt.Sprintf("%s > %g", fit, first)))
 	if again := c.number(level); again != at {
 		t.Errorf("level %g for one and %g for another", at, again)
 	}
-	c.text("(() => { const s = [...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('Beside')).querySelector('select'); s.value = s.options[1].value; s.dispatchEvent(new Event('change', { bubbles: true })); return '' })()")
+	c.text(
+		"(() => { const s = [...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('Beside')).querySelector('select'); s.value = s.options[1].value; s.dispatchEvent(new Event('change', { bubbles: true })); return '' })()")
 	c.ok(c.See("They differ by"))
-	before := c.number("Number([...document.querySelectorAll('label')].find((l) => l.innerText === 'Tempo').control.value)")
+	before := c.number(
+		"Number([...document.querySelectorAll('label')].find((l) => l.innerText === 'Tempo').control.value)")
 	c.text("document.activeElement.blur(), ''")
 	c.ok(c.Key("]"))
-	c.ok(c.Until(fmt.Sprintf("Number([...document.querySelectorAll('label')].find((l) => l.innerText === 'Tempo').control.value) > %g", before)))
+	c.ok(
+		c.Until(
+			fmt.Sprintf(
+				"Number([...document.querySelectorAll('label')].find((l) => l.innerText === 'Tempo').control.value) > %g", before)))
 	c.ok(c.Until(fmt.Sprintf("%s > %g", level, at)))
 }

@@ -41,7 +41,8 @@ func (c coach) choose(label, option string) error {
 
 // field is what stands in a field.
 func field(label string) string {
-	return fmt.Sprintf("Number([...document.querySelectorAll('label')].find((l) => l.textContent.trim() === %q).control.value)", label)
+	return fmt.Sprintf(
+		"Number([...document.querySelectorAll('label')].find((l) => l.textContent.trim() === %q).control.value)", label)
 }
 
 // For each kind one sentence: how to hang it for somebody, at what tempo it comes back, what is wrong.
@@ -49,12 +50,15 @@ func TestBenchOfEachKind(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	for bag, wrong := range map[string]string{
-		"Quay bag": "nothing else is wrong", "Windlass": "two things are wrong: cords too slack; off the middle of its anchors", "Gannet": "nothing", "Plumb": "nothing else is wrong",
+		"Quay bag": "nothing else is wrong",
+		"Windlass": "two things are wrong: cords too slack; off the middle of its anchors", "Gannet": "nothing",
+		"Plumb":   "nothing else is wrong",
 		"Bollard": "nothing", "Buoy": "nothing else is wrong",
 	} {
 		c.bench(bag, "Tobias Amadi-Rein")
 		says := c.text(heading)
-		if !regexp.MustCompile(`Tobias Amadi-Rein.* at \d+ a minute.*wrong`).MatchString(says) || !strings.Contains(says, wrong) {
+		if !regexp.MustCompile(`Tobias Amadi-Rein.* at \d+ a minute.*wrong`).MatchString(says) ||
+			!strings.Contains(says, wrong) {
 			t.Errorf("%s: %q, want %q", bag, says, wrong)
 		}
 		c.ok(c.See("Checks"))
@@ -63,19 +67,22 @@ func TestBenchOfEachKind(t *testing.T) {
 		c.ok(c.Fill("Tempo", "640"))
 		c.ok(c.Until("(" + heading + ").includes('640 a minute is too fast')"))
 		time.Sleep(150 * time.Millisecond)
-		if says := c.text(heading); !strings.Contains(says, "640 a minute is too fast") || !strings.Contains(strings.ToLower(says), "take ") {
+		if says := c.text(heading); !strings.Contains(says, "640 a minute is too fast") ||
+			!strings.Contains(strings.ToLower(says), "take ") {
 			t.Errorf("%s: %q", bag, says)
 		}
 	}
 }
 
-// A measure is dragged in the picture, or moved by the keys; the page follows, and putting back brings the first one again.
+// A measure is dragged in the picture, or moved by the keys; the page follows, and putting back brings the first one
+// again.
 func TestDragging(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.bench("Plumb", "Yusuf Brandvik")
 	before, height := c.text(heading), c.number(field("Middle of the bag above the floor"))
-	perMetre := c.number(`((k) => Math.abs(k.getAttribute('cy') - document.querySelector('[data-field=anchorHeight]').getAttribute('cy')) / (k.ariaValueNow - document.querySelector('[data-field=anchorHeight]').ariaValueNow))(document.querySelector('[data-field=centreHeight]'))`)
+	perMetre := c.number(
+		`((k) => Math.abs(k.getAttribute('cy') - document.querySelector('[data-field=anchorHeight]').getAttribute('cy')) / (k.ariaValueNow - document.querySelector('[data-field=anchorHeight]').ariaValueNow))(document.querySelector('[data-field=centreHeight]'))`)
 	c.ok(c.Drag("[data-field=centreHeight]", 0, -40))
 	c.ok(c.Until(heading + " !== " + fmt.Sprintf("%q", before)))
 	moved := c.number(field("Middle of the bag above the floor"))
@@ -90,7 +97,9 @@ func TestDragging(t *testing.T) {
 
 	// Two people under one anchor: two tempos, and the anchors that make them equal.
 	c.ok(c.choose("Who else uses this anchor", "Tobias"))
-	c.ok(c.Until(`document.body.innerText.match(/With the anchor at [\d.]+ m Tobias Amadi-Rein has Yusuf Brandvik’s [\d.]+ a minute/)`))
+	c.ok(
+		c.Until(
+			`document.body.innerText.match(/With the anchor at [\d.]+ m Tobias Amadi-Rein has Yusuf Brandvik’s [\d.]+ a minute/)`))
 	c.ok(c.See("Yusuf Brandvik has Tobias Amadi-Rein’s"))
 }
 
@@ -120,7 +129,9 @@ func TestCordsAndChecks(t *testing.T) {
 		return list
 	})()`)
 	c.ok(err)
-	want := []string{"Too slack: Cords too slack.", "Head movement: Right for head movement, too slow for combinations.", "Combinations: Cords right for combinations.", "Too tight: Cords too tight: it hardly swings."}
+	want := []string{"Too slack: Cords too slack.",
+		"Head movement: Right for head movement, too slow for combinations.",
+		"Combinations: Cords right for combinations.", "Too tight: Cords too tight: it hardly swings."}
 	if len(seen) != 5 || !slices.Equal(seen[:4], want) {
 		t.Errorf("wound up it goes %q", seen)
 	} else if at, _ := strconv.ParseFloat(strings.TrimSuffix(seen[4], " s"), 64); !(at > 0.05 && at <= 0.17) {
@@ -141,7 +152,8 @@ func TestCordsAndChecks(t *testing.T) {
 	c.ok(c.See("Expected 6.0 to 40.0 cm."))
 }
 
-// A rig is calibrated by taps on the keyboard; what came of it is kept, listed, warned of when the rig changes, and undone.
+// A rig is calibrated by taps on the keyboard; what came of it is kept, listed, warned of when the rig changes, and
+// undone.
 func TestCalibrateByTaps(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
@@ -154,8 +166,8 @@ func TestCalibrateByTaps(t *testing.T) {
 	c.ok(c.See("Tap passes (2)"))
 	c.ok(c.Press("Begin again"))
 	c.ok(c.See("Tap with the strike"))
-	// Keys whose moments are exact, which those of a busy machine are not: let go at once, the first pass after a quarter of
-	// the period, then one each half, on a rope of 1.60 m instead of 1.41; all of them 40 ms late by turns.
+	// Keys whose moments are exact, which those of a busy machine are not: let go at once, the first pass after a
+	// quarter of the period, then one each half, on a rope of 1.60 m instead of 1.41; all of them 40 ms late by turns.
 	half := 1000 * math.Pi * math.Sqrt(1.60/9.80665)
 	for strike := range 2 {
 		for i := range 6 {
@@ -220,7 +232,8 @@ func TestInventoryAndCards(t *testing.T) {
 		c.ok(c.See("An adult is present"))
 		pdf, err := c.Printed()
 		c.ok(err)
-		if n := len(regexp.MustCompile(`/Type\s*/Page\b`).FindAll(pdf, -1)); n != 1 || !bytes.HasPrefix(pdf, []byte("%PDF")) {
+		if n := len(regexp.MustCompile(`/Type\s*/Page\b`).FindAll(pdf, -1)); n != 1 ||
+			!bytes.HasPrefix(pdf, []byte("%PDF")) {
 			t.Errorf("the card for %s prints on %d pages", bag, n)
 		}
 	}
@@ -235,7 +248,8 @@ func TestInventoryAndCards(t *testing.T) {
 	c.ok(c.Press("Save the gym"))
 	c.ok(c.See("The gym is saved."))
 	c.bench("Windlass", "Lerato Quayle")
-	if unit := c.text("document.querySelector('section[aria-label=Measures]').innerText"); !strings.Contains(unit, "in") || strings.Contains(unit, "cm") {
+	if unit := c.text("document.querySelector('section[aria-label=Measures]').innerText"); !strings.Contains(unit,
+		"in") || strings.Contains(unit, "cm") {
 		t.Errorf("an imperial gym measures in %q", unit)
 	}
 	c.ok(c.See("0.30 s"))

@@ -31,8 +31,8 @@ func (c coach) tappedRound() float64 {
 	c.ok(c.Go("/people"))
 	c.ok(c.Press("Run First touches, rear hand with Tobias Amadi-Rein"))
 	c.ok(c.See("Ready for the floor"))
-	// From the bell on the page taps itself at the drill's 84 a minute, with the left hand, which is a southpaw's rear one.
-	// It counts the time on the audio clock of the round: without a sound card that clock runs unevenly.
+	// From the bell on the page taps itself at the drill's 84 a minute, with the left hand, which is a southpaw's rear
+	// one. It counts the time on the audio clock of the round: without a sound card that clock runs unevenly.
 	if _, err := browser.Eval[bool](c.Page, `(() => {
 		const Real = AudioContext
 		if (!window.tapping) window.AudioContext = class extends Real { constructor(...a) { super(...a); window.heard = this } }
@@ -97,7 +97,8 @@ func TestPauseAndStop(t *testing.T) {
 	c.ok(c.Press("Pause"))
 	c.ok(c.See("Paused"))
 	left := c.text("document.querySelector('[role=timer]').innerText")
-	c.ok(c.Until("(window.drawn ??= 0, requestAnimationFrame(() => drawn++), drawn > 20)")) // the page goes on being drawn
+	// the page goes on being drawn
+	c.ok(c.Until("(window.drawn ??= 0, requestAnimationFrame(() => drawn++), drawn > 20)"))
 	if now := c.text("document.querySelector('[role=timer]').innerText"); now != left {
 		t.Errorf("the clock went on from %s to %s in a pause", left, now)
 	}
@@ -173,7 +174,8 @@ func TestEmptyGym(t *testing.T) {
 	c.ok(c.See("Nothing is planned yet"))
 	c.ok(c.Press("Add a bag"))
 	c.ok(c.See("trike at"))
-	if unit := c.text("document.querySelector('section[aria-label=Measures]').innerText"); !strings.Contains(unit, "oz") {
+	if unit := c.text("document.querySelector('section[aria-label=Measures]').innerText"); !strings.Contains(unit,
+		"oz") {
 		t.Errorf("an imperial gym measures in %q", unit)
 	}
 	c.ok(c.Press("Save this bag"))
@@ -189,7 +191,8 @@ func TestEmptyGym(t *testing.T) {
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 }
 
-// The server goes away in mid-round and comes back: what was tapped meanwhile was kept in the browser and arrives, once.
+// The server goes away in mid-round and comes back: what was tapped meanwhile was kept in the browser and arrives,
+// once.
 func TestServerGoneMidway(t *testing.T) {
 	s := demoGym(t)
 	url, stop := serve(t, s, "127.0.0.1:0")
@@ -241,7 +244,8 @@ func TestTechniques(t *testing.T) {
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills/new"))
 	c.ok(c.See("trike at"))
-	for _, technique := range []struct{ name, says string }{{"Fist roll", "one rebound"}, {"Linking", "two rebounds"}, {"Trap", "three rebounds"}} {
+	for _, technique := range []struct{ name, says string }{{"Fist roll", "one rebound"}, {"Linking", "two rebounds"},
+		{"Trap", "three rebounds"}} {
 		c.ok(c.Press(technique.name))
 		c.ok(c.Until("(" + heading + ").includes(\"" + technique.says + "\")"))
 		c.ok(c.Until(`document.querySelectorAll('svg[role=img] circle.strike').length >= 2`))
@@ -259,7 +263,8 @@ func TestTechniques(t *testing.T) {
 	c.ok(c.Press("Start"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("of 6 strikes"))
-	if words := c.text("document.body.innerText"); strings.Contains(words, "6 extra") || !strings.Contains(words, "0 with the other hand") {
+	if words := c.text("document.body.innerText"); strings.Contains(words, "6 extra") ||
+		!strings.Contains(words, "0 with the other hand") {
 		t.Errorf("the second fists were heard apart: %s", words)
 	}
 }

@@ -8,21 +8,26 @@ import (
 	"melodromos/core/rig"
 )
 
-// A kind of bag that is thrown away again: a padded column on a heavy foot with a sprung neck, swinging without loss, somewhat sooner the
-// harder it is struck. What is here is all that a new kind needs in core; register adds it, and a line of a migration makes the database
-// know it.
+// A kind of bag that is thrown away again: a padded column on a heavy foot with a sprung neck, swinging without loss,
+// somewhat sooner the harder it is struck. What is here is all that a new kind needs in core; register adds it, and a
+// line of a migration makes the database know it.
 const standing rig.Kind = "standing"
 
 type standingBag struct{ Mass, Neck, Height, Diameter float64 }
 
 var standingTable = rig.Table[standingBag]{
-	{Field: rig.Field{Name: "mass", Label: "Weight that swings", Quantity: rig.AsKilograms, Offer: rig.Offer{Least: 5, Most: 40, Step: 0.5},
+	{Field: rig.Field{Name: "mass", Label: "Weight that swings", Quantity: rig.AsKilograms,
+		Offer:  rig.Offer{Least: 5, Most: 40, Step: 0.5},
 		Limits: input.Limits{Min: 1, Max: 80, Unit: "kg"}}, At: func(b *standingBag) any { return &b.Mass }},
-	{Field: rig.Field{Name: "neck", Label: "Neck", Quantity: rig.AsStiffness, Offer: rig.Offer{Least: 100, Most: 3000, Step: 10}, Help: "Hardly anybody knows it: calibrate.",
-		Limits: input.Limits{Min: 0, Max: 1e4, Open: true, Unit: "N/m"}}, At: func(b *standingBag) any { return &b.Neck }},
-	{Field: rig.Field{Name: "height", Label: "Top above the floor", Quantity: rig.AsHeight, Offer: rig.Offer{Least: 1, Most: 2.2, Step: 0.01},
+	{Field: rig.Field{Name: "neck", Label: "Neck", Quantity: rig.AsStiffness,
+		Offer: rig.Offer{Least: 100, Most: 3000, Step: 10}, Help: "Hardly anybody knows it: calibrate.",
+		Limits: input.Limits{Min: 0, Max: 1e4, Open: true, Unit: "N/m"}},
+		At: func(b *standingBag) any { return &b.Neck }},
+	{Field: rig.Field{Name: "height", Label: "Top above the floor", Quantity: rig.AsHeight,
+		Offer:  rig.Offer{Least: 1, Most: 2.2, Step: 0.01},
 		Limits: input.Limits{Min: 0.5, Max: 3, Unit: "m"}}, At: func(b *standingBag) any { return &b.Height }},
-	{Field: rig.Field{Name: "diameter", Label: "Across", Quantity: rig.AsLength, Offer: rig.Offer{Least: 0.2, Most: 0.6, Step: 0.01},
+	{Field: rig.Field{Name: "diameter", Label: "Across", Quantity: rig.AsLength,
+		Offer:  rig.Offer{Least: 0.2, Most: 0.6, Step: 0.01},
 		Limits: input.Limits{Min: 0.1, Max: 1, Unit: "m"}}, At: func(b *standingBag) any { return &b.Diameter }},
 }
 
@@ -30,8 +35,10 @@ var everydayStanding = standingBag{Mass: 12, Neck: 600, Height: 1.75, Diameter: 
 
 func registerStanding() {
 	rig.Register(rig.Model{
-		Kind: standing, Name: "standing bag", What: "a column on a sprung neck", Everyday: rig.Doc{Rig: everydayStanding},
-		Tapping: rig.Tapping{How: "Push it and tap with the push, then each time it comes back.", First: "push", Counted: "returns", Twice: "Was that on its way out as well?", Parameter: "Neck"},
+		Kind: standing, Name: "standing bag", What: "a column on a sprung neck",
+		Everyday: rig.Doc{Rig: everydayStanding},
+		Tapping: rig.Tapping{How: "Push it and tap with the push, then each time it comes back.", First: "push",
+			Counted: "returns", Twice: "Was that on its way out as well?", Parameter: "Neck"},
 		Caution: "Fill the foot so that it does not walk.",
 	}, standingTable)
 }
@@ -62,7 +69,8 @@ func (b standingBag) tempo(launch float64, m rig.Meeting) float64 {
 }
 
 func (b standingBag) Limits(m rig.Meeting) (rig.Tempo, error) {
-	return rig.Tempo{Rebounds: m.Rebounds, Slowest: b.tempo(0, m), Fastest: b.tempo(rig.MaxLaunch, m), FastestLaunch: rig.MaxLaunch}, nil
+	return rig.Tempo{Rebounds: m.Rebounds, Slowest: b.tempo(0, m), Fastest: b.tempo(rig.MaxLaunch, m),
+		FastestLaunch: rig.MaxLaunch}, nil
 }
 
 func (b standingBag) Struck(launch float64, m rig.Meeting) (rig.Answer, error) {
@@ -72,7 +80,8 @@ func (b standingBag) Struck(launch float64, m rig.Meeting) (rig.Answer, error) {
 	}
 	limits, err := b.Limits(m)
 	return rig.Answer{
-		Feasible: true, Tempo: b.tempo(launch, m), Launch: launch, Window: list[m.Rebounds-1].Window, FistSpeed: rig.Fist(b, launch, launch), Limits: limits,
+		Feasible: true, Tempo: b.tempo(launch, m), Launch: launch, Window: list[m.Rebounds-1].Window,
+		FistSpeed: rig.Fist(b, launch, launch), Limits: limits,
 	}, err
 }
 
@@ -103,7 +112,8 @@ func (b standingBag) Picture(launch float64, m rig.Meeting, _ rig.Use) (rig.Pict
 	}
 	back := list[m.Rebounds-1]
 	trace, reach := b.Trail([]rig.Blow{{Launch: launch}}, 0, back.At)
-	return rig.Picture{Trace: trace, Return: back.At, Opens: -back.Window / 2, Closes: back.Window / 2, Speed: back.Speed, Reach: reach}, nil
+	return rig.Picture{Trace: trace, Return: back.At, Opens: -back.Window / 2, Closes: back.Window / 2,
+		Speed: back.Speed, Reach: reach}, nil
 }
 
 func (b standingBag) Trail(blows []rig.Blow, _, end float64) ([]rig.TracePoint, float64) {
@@ -123,7 +133,8 @@ func (b standingBag) Trail(blows []rig.Blow, _, end float64) ([]rig.TracePoint, 
 }
 
 func (b standingBag) SetUp(_ rig.Place, body rig.Body, _ float64) rig.SetUp {
-	s := rig.SetUp{Point: "top of the bag", Between: "at eye height in stance", Standing: "assumed", Stand: body.Straight() + b.Diameter/2}
+	s := rig.SetUp{Point: "top of the bag", Between: "at eye height in stance", Standing: "assumed",
+		Stand: body.Straight() + b.Diameter/2}
 	if !body.Known() {
 		s.Needs = "height"
 		return s

@@ -17,7 +17,8 @@ import (
 
 // Gate is a gym's gate.
 func Gate(row store.GymRow) ladder.Gate {
-	return ladder.Gate{Clean: row.GateClean, Run: row.GateRun, Rounds: row.GateRounds, Days: row.GateDays, ADay: row.GateADay}
+	return ladder.Gate{Clean: row.GateClean, Run: row.GateRun, Rounds: row.GateRounds, Days: row.GateDays,
+		ADay: row.GateADay}
 }
 
 // Zone is where a gym's days begin and end.
@@ -29,7 +30,8 @@ func Zone(row store.GymRow) *time.Location {
 	return zone
 }
 
-// Class reads what is known of one trainee, archived or not, or of all who train where the id is empty, and of the bags that hang.
+// Class reads what is known of one trainee, archived or not, or of all who train where the id is empty, and of the bags
+// that hang.
 func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, stop func() error) (class.Class, error) {
 	c := class.Class{Gate: Gate(row), Kicks: row.Kicks, Voice: Voice(row), Zone: Zone(row), Now: now, Stop: stop}
 	var err error
@@ -64,7 +66,8 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 	c.Members = make([]class.Member, len(people))
 	index := map[string]*class.Member{}
 	for i, t := range people {
-		c.Members[i] = class.Member{ID: t.ID, Name: t.Name, Stance: combo.Stance(t.Stance), Band: trainee.Band(t.Band), Weak: combo.Hand(t.Weak), School: ladder.School(t.School), Weeks: Weeks(t)}
+		c.Members[i] = class.Member{ID: t.ID, Name: t.Name, Stance: combo.Stance(t.Stance), Band: trainee.Band(t.Band),
+			Weak: combo.Hand(t.Weak), School: ladder.School(t.School), Weeks: Weeks(t)}
 		index[t.ID] = &c.Members[i]
 	}
 	size := map[string]int{}
@@ -98,7 +101,9 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 	}
 	for _, d := range decisions {
 		if m := index[d.TraineeID]; m != nil {
-			m.Decisions = append(m.Decisions, class.Decision{Kind: rig.Kind(d.BagKind), Decision: ladder.Decision{At: d.CreatedAt, Rung: d.Rung, Choice: ladder.Choice(d.Choice), Reason: d.Reason}})
+			m.Decisions = append(m.Decisions, class.Decision{Kind: rig.Kind(d.BagKind),
+				Decision: ladder.Decision{At: d.CreatedAt, Rung: d.Rung, Choice: ladder.Choice(d.Choice),
+					Reason: d.Reason}})
 		}
 	}
 	for _, r := range rounds {
@@ -115,7 +120,8 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 		if err != nil {
 			return c, err
 		}
-		m.Given = append(m.Given, class.Assignment{ID: a.ID, Drill: a.DrillID, Name: a.Drill.Name, Bag: a.RigID, Plan: plan, Rung: a.Drill.Rung, Eased: a.Eased, Own: a.Own, Given: a.CreatedAt})
+		m.Given = append(m.Given, class.Assignment{ID: a.ID, Drill: a.DrillID, Name: a.Drill.Name, Bag: a.RigID,
+			Plan: plan, Rung: a.Drill.Rung, Eased: a.Eased, Own: a.Own, Given: a.CreatedAt})
 	}
 	return c, nil
 }
@@ -138,8 +144,10 @@ func bagsOf(gym *store.Gym) ([]class.Bag, error) {
 
 func roundOf(r store.Round) class.Round {
 	out := class.Round{
-		ID: r.ID, At: r.CreatedAt, Bag: r.RigID, Assignment: r.AssignmentID, Rung: r.Rung, Eased: r.Eased != "", Counts: r.Counts, Share: r.Share,
-		Longest: r.Longest, Planned: r.Planned, Passes: r.Passes, Wild: r.Wild, Tempo: orZero(r.Tempo), Asked: orZero(r.Asked), Predicted: math.NaN(),
+		ID: r.ID, At: r.CreatedAt, Bag: r.RigID, Assignment: r.AssignmentID, Rung: r.Rung, Eased: r.Eased != "",
+		Counts: r.Counts, Share: r.Share,
+		Longest: r.Longest, Planned: r.Planned, Passes: r.Passes, Wild: r.Wild, Tempo: orZero(r.Tempo),
+		Asked: orZero(r.Asked), Predicted: math.NaN(),
 	}
 	if r.Predicted != nil {
 		out.Predicted = *r.Predicted

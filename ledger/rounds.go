@@ -25,7 +25,8 @@ func NewRun(a store.Assignment, bag store.Rig, p run.Prepared, by drill.Recorder
 	}
 	line, err := json.Marshal(p.Timeline)
 	return store.Run{
-		DrillID: a.DrillID, AssignmentID: &a.ID, RigID: a.RigID, TraineeID: &a.TraineeID, DrillName: a.Drill.Name, Rung: a.Drill.Rung, Eased: a.Eased,
+		DrillID: a.DrillID, AssignmentID: &a.ID, RigID: a.RigID, TraineeID: &a.TraineeID, DrillName: a.Drill.Name,
+		Rung: a.Drill.Rung, Eased: a.Eased,
 		RigDoc: bag.Doc, DrillDoc: doc, Source: string(by), Plays: string(p.Plays), Predicted: p.Predicted,
 	}, line, err
 }
@@ -57,8 +58,8 @@ func wall(t time.Time) *time.Time {
 	return &t
 }
 
-// Move takes a round's next step. A round that has ended by then is judged in the same transaction, and what it shows of whoever was on the
-// bag is kept: all of it holds, or none.
+// Move takes a round's next step. A round that has ended by then is judged in the same transaction, and what it shows
+// of whoever was on the bag is kept: all of it holds, or none.
 func Move(gym *store.Gym, id string, step func(run.Course) (run.Course, error)) (store.Run, error) {
 	return Change(gym, id, func(r *store.Run) error {
 		c, err := step(Course(*r))
@@ -79,8 +80,8 @@ func Change(gym *store.Gym, id string, change func(*store.Run) error) (store.Run
 	})
 }
 
-// Settle judges an ended round, stores its outcome, and what it shows of whoever was on the bag. One of somebody who was erased stays as it
-// was judged; one that was removed from the log shows nothing.
+// Settle judges an ended round, stores its outcome, and what it shows of whoever was on the bag. One of somebody who
+// was erased stays as it was judged; one that was removed from the log shows nothing.
 func Settle(gym *store.Gym, r store.Run) error {
 	if r.TraineeID == nil {
 		return nil
@@ -102,7 +103,8 @@ func Settle(gym *store.Gym, r store.Run) error {
 	return gym.SetOutcome(outcome(r.ID, j.Summary), shows)
 }
 
-// evidenceFrom is what a round shows, by what was known without it. A simulated sensor shows nothing of anybody, but in the demo gym.
+// evidenceFrom is what a round shows, by what was known without it. A simulated sensor shows nothing of anybody, but in
+// the demo gym.
 func evidenceFrom(gym *store.Gym, r store.Run, kind rig.Kind, j run.Judged, t store.Trainee) ([]store.Evidence, error) {
 	row, err := gym.Row()
 	if err != nil || r.Source == string(drill.Simulated) && !row.Demo {
@@ -133,20 +135,23 @@ func Open(gym *store.Gym, r store.Run) (run.Opened, error) {
 }
 
 // Judge judges a round as far as its clock has come (µs).
-func Judge(gym *store.Gym, r store.Run, opened run.Opened, clock int64, stop func() error) (run.Judged, store.Trainee, error) {
+func Judge(gym *store.Gym, r store.Run, opened run.Opened, clock int64,
+	stop func() error) (run.Judged, store.Trainee, error) {
 	hits, e1 := gym.Hits(r.ID)
 	marks, e2 := gym.Marks(r.ID)
 	t, e3 := gym.Trainee(orZero(r.TraineeID))
 	if err := errors.Join(e1, e2, e3); err != nil {
 		return run.Judged{}, t, err
 	}
-	record := run.Record{Opened: opened, Until: drill.Micros(clock), Ended: judge.Ended(r.Ending), Band: trainee.Band(t.Band), Stop: stop}
+	record := run.Record{Opened: opened, Until: drill.Micros(clock), Ended: judge.Ended(r.Ending),
+		Band: trainee.Band(t.Band), Stop: stop}
 	if r.LatencyUS != nil {
 		latency := drill.Micros(*r.LatencyUS)
 		record.Latency = &latency
 	}
 	for _, h := range hits {
-		record.Hits = append(record.Hits, run.Hit{At: drill.Micros(h.AtUS), Hand: drill.Hand(orZero(h.Hand)), Launch: orZero(h.Launch)})
+		record.Hits = append(record.Hits, run.Hit{At: drill.Micros(h.AtUS), Hand: drill.Hand(orZero(h.Hand)),
+			Launch: orZero(h.Launch)})
 	}
 	for _, m := range marks {
 		record.Marks = append(record.Marks, run.Mark{At: drill.Micros(m.AtUS), Kind: run.MarkKind(m.Kind)})
@@ -157,8 +162,10 @@ func Judge(gym *store.Gym, r store.Run, opened run.Opened, clock int64, stop fun
 // outcome is a summary as it is stored.
 func outcome(id string, s run.Summary) store.Outcome {
 	o := store.Outcome{
-		RunID: id, Headline: s.Headline, Planned: s.Planned, Hits: s.Hits, Clean: s.Clean, Missed: &s.Missed, Extra: &s.Extra, Longest: s.Longest, Passes: s.Passes,
-		Share: math.Min(1, math.Max(0, s.Share)), Give: s.Give, Tempo: orNil(s.Tempo), Asked: orNil(s.Asked), OffsetS: &s.Offset, Counts: s.Counts, Judged: !s.Unjudged, Wild: s.Wild,
+		RunID: id, Headline: s.Headline, Planned: s.Planned, Hits: s.Hits, Clean: s.Clean, Missed: &s.Missed,
+		Extra: &s.Extra, Longest: s.Longest, Passes: s.Passes,
+		Share: math.Min(1, math.Max(0, s.Share)), Give: s.Give, Tempo: orNil(s.Tempo), Asked: orNil(s.Asked),
+		OffsetS: &s.Offset, Counts: s.Counts, Judged: !s.Unjudged, Wild: s.Wild,
 	}
 	if f := s.Rig; f != nil {
 		o.RigParameter, o.RigValue, o.RigSpread, o.RigSteps = &f.Parameter, &f.Value, &f.Spread, &f.Steps
@@ -169,16 +176,20 @@ func outcome(id string, s run.Summary) store.Outcome {
 // Summary is a stored outcome as the core has it.
 func Summary(o store.Outcome) run.Summary {
 	s := run.Summary{
-		Headline: o.Headline, Planned: o.Planned, Hits: o.Hits, Clean: o.Clean, Missed: orZero(o.Missed), Extra: orZero(o.Extra), Longest: o.Longest, Passes: o.Passes,
-		Share: o.Share, Give: o.Give, Tempo: orZero(o.Tempo), Asked: orZero(o.Asked), Offset: orZero(o.OffsetS), Counts: o.Counts, Unjudged: !o.Judged, Wild: o.Wild,
+		Headline: o.Headline, Planned: o.Planned, Hits: o.Hits, Clean: o.Clean, Missed: orZero(o.Missed),
+		Extra: orZero(o.Extra), Longest: o.Longest, Passes: o.Passes,
+		Share: o.Share, Give: o.Give, Tempo: orZero(o.Tempo), Asked: orZero(o.Asked), Offset: orZero(o.OffsetS),
+		Counts: o.Counts, Unjudged: !o.Judged, Wild: o.Wild,
 	}
 	if o.RigParameter != nil {
-		s.Rig = &rig.RoundFit{Parameter: *o.RigParameter, Value: orZero(o.RigValue), Spread: orZero(o.RigSpread), Steps: orZero(o.RigSteps)}
+		s.Rig = &rig.RoundFit{Parameter: *o.RigParameter, Value: orZero(o.RigValue), Spread: orZero(o.RigSpread),
+			Steps: orZero(o.RigSteps)}
 	}
 	return s
 }
 
-// FinishLeftOpen judges the rounds that a crash, or an earlier release, left ended and not judged. It returns how many there were.
+// FinishLeftOpen judges the rounds that a crash, or an earlier release, left ended and not judged. It returns how many
+// there were.
 func FinishLeftOpen(ctx context.Context, s *store.Store) (int, error) {
 	rows, err := s.LeftOpen(ctx)
 	if err != nil {
@@ -201,7 +212,8 @@ func RoundsOn(gym *store.Gym, row store.Rig) ([]rig.RoundFit, error) {
 	var fits []rig.RoundFit
 	for _, r := range rounds {
 		if sameDoc(r.RigDoc, row.Doc) {
-			fits = append(fits, rig.RoundFit{Parameter: r.Parameter, Value: r.Value, Spread: r.Spread, Steps: r.Steps, Who: orZero(r.TraineeID)})
+			fits = append(fits, rig.RoundFit{Parameter: r.Parameter, Value: r.Value, Spread: r.Spread, Steps: r.Steps,
+				Who: orZero(r.TraineeID)})
 		}
 	}
 	return fits, nil

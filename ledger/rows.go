@@ -1,4 +1,5 @@
-// Package ledger reads out of the store what the core needs, and writes down what it decides. It decides nothing itself.
+// Package ledger reads out of the store what the core needs, and writes down what it decides. It decides nothing
+// itself.
 package ledger
 
 import (
@@ -61,12 +62,14 @@ func Given(a store.Assignment, stance string) (drill.Plan, error) {
 
 // Settings are what an assignment sets of its drill.
 func Settings(a store.Assignment) drill.Settings {
-	return drill.Settings{Tempo: orZero(a.Tempo), Slower: orZero(a.Slower), Fist: orZero(a.Fist), Pull: orZero(a.Pull), Work: orZero(a.Work), Strikes: orZero(a.Strikes), Repetitions: orZero(a.Repetitions)}
+	return drill.Settings{Tempo: orZero(a.Tempo), Slower: orZero(a.Slower), Fist: orZero(a.Fist), Pull: orZero(a.Pull),
+		Work: orZero(a.Work), Strikes: orZero(a.Strikes), Repetitions: orZero(a.Repetitions)}
 }
 
 // SetTo writes settings into an assignment.
 func SetTo(a *store.Assignment, s drill.Settings) {
-	a.Tempo, a.Slower, a.Fist, a.Pull, a.Work = orNil(s.Tempo), orNil(s.Slower), orNil(s.Fist), orNil(s.Pull), orNil(s.Work)
+	a.Tempo, a.Slower, a.Fist, a.Pull, a.Work = orNil(s.Tempo), orNil(s.Slower), orNil(s.Fist), orNil(s.Pull),
+		orNil(s.Work)
 	a.Strikes, a.Repetitions = orNil(s.Strikes), orNil(s.Repetitions)
 }
 
@@ -88,7 +91,8 @@ func DrillRow(name string, kind rig.Kind, p drill.Plan, rung string) (store.Dril
 
 // Body is what of a trainee matters to the height of a rig.
 func Body(t store.Trainee) rig.Body {
-	return rig.Body{Height: orZero(t.Height), Reach: orZero(t.Reach), Eye: orZero(t.Eye), Mouth: orZero(t.Mouth), Chin: orZero(t.Chin)}
+	return rig.Body{Height: orZero(t.Height), Reach: orZero(t.Reach), Eye: orZero(t.Eye), Mouth: orZero(t.Mouth),
+		Chin: orZero(t.Chin)}
 }
 
 // Evidence is what was found out about somebody, as the core has it.
@@ -112,7 +116,8 @@ func EvidenceRows(list []trainee.Evidence, traineeID, note string) []store.Evide
 	rows := make([]store.Evidence, len(list))
 	for i, e := range list {
 		rows[i] = store.Evidence{
-			TraineeID: traineeID, Figure: string(e.Figure), BagKind: orNil(string(e.Bag)), Value: e.Value, Spread: e.Spread,
+			TraineeID: traineeID, Figure: string(e.Figure), BagKind: orNil(string(e.Bag)), Value: e.Value,
+			Spread: e.Spread,
 			Origin: string(e.Origin), Bound: e.Floor, Note: note, FoundAt: e.At,
 		}
 	}

@@ -16,9 +16,11 @@ func Bags(gym *store.Gym, row store.GymRow, stop func() error) (class.Class, err
 	return class.Class{Bags: list, Kicks: row.Kicks, Voice: Voice(row), Stop: stop}, err
 }
 
-// Take gives somebody the drill that is proposed on a bag, or finds the one that they have of it, and keeps that it was taken. One that the
-// coach has set is left as it is; any other is set as it is proposed now, softer or by what is known by now.
-func Take(gym *store.Gym, p class.Proposal, choice ladder.Choice, reason string, by store.Coach) (store.Assignment, error) {
+// Take gives somebody the drill that is proposed on a bag, or finds the one that they have of it, and keeps that it was
+// taken. One that the coach has set is left as it is; any other is set as it is proposed now, softer or by what is
+// known by now.
+func Take(gym *store.Gym, p class.Proposal, choice ladder.Choice, reason string,
+	by store.Coach) (store.Assignment, error) {
 	var a store.Assignment
 	err := gym.Together(func(in *store.Gym) error {
 		var err error
@@ -31,7 +33,8 @@ func Take(gym *store.Gym, p class.Proposal, choice ladder.Choice, reason string,
 		if err != nil || p.Rung == "" {
 			return err
 		}
-		return in.AddDecision(&store.Decision{TraineeID: p.TraineeID, BagKind: string(p.Kind), Rung: p.Rung, Choice: string(choice), Reason: reason, Coach: by.Name, CoachID: &by.ID})
+		return in.AddDecision(&store.Decision{TraineeID: p.TraineeID, BagKind: string(p.Kind), Rung: p.Rung,
+			Choice: string(choice), Reason: reason, Coach: by.Name, CoachID: &by.ID})
 	})
 	return a, err
 }
@@ -50,8 +53,10 @@ func give(gym *store.Gym, p class.Proposal, by store.Coach) (store.Assignment, e
 	return Give(gym, d, p.TraineeID, p.RigID, settings, p.Eased, by)
 }
 
-// Give gives a drill to somebody on a bag with settings, or sets the assignment that they have of it, unless the coach has set that.
-func Give(gym *store.Gym, d store.Drill, traineeID, rigID string, settings drill.Settings, eased string, by store.Coach) (store.Assignment, error) {
+// Give gives a drill to somebody on a bag with settings, or sets the assignment that they have of it, unless the coach
+// has set that.
+func Give(gym *store.Gym, d store.Drill, traineeID, rigID string, settings drill.Settings, eased string,
+	by store.Coach) (store.Assignment, error) {
 	a, err := gym.AssignmentOf(d.ID, traineeID, rigID)
 	switch {
 	case errors.Is(err, store.ErrNotFound):

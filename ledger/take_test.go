@@ -14,8 +14,8 @@ import (
 	"melodromos/store/storetest"
 )
 
-// What is proposed to somebody on any bag is what they have once it is taken, and what is proposed to them then: nothing is read in two
-// ways. Taken twice, it is given once.
+// What is proposed to somebody on any bag is what they have once it is taken, and what is proposed to them then:
+// nothing is read in two ways. Taken twice, it is given once.
 func TestWhatIsProposedIsGiven(t *testing.T) {
 	s := storetest.Open(t)
 	if err := demo.Load(t.Context(), s, time.Now()); err != nil {
@@ -74,7 +74,8 @@ func TestWhatIsProposedIsGiven(t *testing.T) {
 				t.Fatal(err)
 			}
 			if again.AssignmentID != first.ID || text(t, again.Plan()) != text(t, given) {
-				t.Errorf("%s on %s has %s, and is then proposed %s", m.Name, kind, text(t, given), text(t, again.Plan()))
+				t.Errorf("%s on %s has %s, and is then proposed %s", m.Name, kind, text(t, given),
+					text(t, again.Plan()))
 			}
 			taken++
 		}

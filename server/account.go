@@ -112,7 +112,8 @@ func (s *Server) removeCoach(c caller, ip, id string, in Confirmation) error {
 	}
 	err := c.gym.RemoveCoach(id)
 	if errors.Is(err, store.ErrLast) {
-		return huma.Error409Conflict("This is the gym's last coach: nobody could sign in any more. Add another one first, or remove the gym.")
+		return huma.Error409Conflict(
+			"This is the gym's last coach: nobody could sign in any more. Add another one first, or remove the gym.")
 	}
 	return err
 }

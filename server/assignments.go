@@ -16,7 +16,8 @@ import (
 	"melodromos/store"
 )
 
-// Assignment is a drill that somebody has on a bag. Doc is the drill with its settings: what the composer and the editor work on.
+// Assignment is a drill that somebody has on a bag. Doc is the drill with its settings: what the composer and the
+// editor work on.
 type Assignment struct {
 	ID           string         `json:"id" readOnly:"true"`
 	DrillID      string         `json:"drillId" readOnly:"true"`
@@ -52,8 +53,10 @@ func (c caller) assignmentOut(a store.Assignment) (Assignment, error) {
 		return Assignment{}, err
 	}
 	out := Assignment{
-		ID: a.ID, DrillID: a.DrillID, Name: a.Drill.Name, Kind: rig.Kind(a.Drill.Kind), RigID: a.RigID, TraineeID: a.TraineeID, Trainee: t.Name, Rig: b.Name, Version: a.Version,
-		DrillVersion: a.Drill.Version, Rung: a.Drill.Rung, Eased: a.Eased, Own: a.Own, Doc: DrillDoc{Plan: p}, Figures: p.Figures(), Others: []string{}, Archived: a.ArchivedAt != nil,
+		ID: a.ID, DrillID: a.DrillID, Name: a.Drill.Name, Kind: rig.Kind(a.Drill.Kind), RigID: a.RigID,
+		TraineeID: a.TraineeID, Trainee: t.Name, Rig: b.Name, Version: a.Version,
+		DrillVersion: a.Drill.Version, Rung: a.Drill.Rung, Eased: a.Eased, Own: a.Own, Doc: DrillDoc{Plan: p},
+		Figures: p.Figures(), Others: []string{}, Archived: a.ArchivedAt != nil,
 	}
 	holders, err := c.gym.Holders(a.DrillID)
 	seen := map[string]bool{a.TraineeID: true}
@@ -69,7 +72,8 @@ func (c caller) assignmentOut(a store.Assignment) (Assignment, error) {
 	return out, err
 }
 
-// floor is where a plan is laid out: on a bag of the gym, for a trainee, or for somebody of a skill band where none is named.
+// floor is where a plan is laid out: on a bag of the gym, for a trainee, or for somebody of a skill band where none is
+// named.
 func (c caller) floor(rigID, traineeID, band string) (drill.Floor, store.Rig, store.Trainee, error) {
 	row, err := c.gym.Rig(rigID)
 	if err != nil {
@@ -132,8 +136,8 @@ func (c caller) assign(in Assignment) (Assignment, error) {
 	return c.assignmentOut(a)
 }
 
-// change stores an assignment anew. What belongs to the person or the bag is set on the assignment; what changes the drill itself changes
-// it for everybody who has it, or makes a copy of it, as is said.
+// change stores an assignment anew. What belongs to the person or the bag is set on the assignment; what changes the
+// drill itself changes it for everybody who has it, or makes a copy of it, as is said.
 func (c caller) change(id string, in Assignment) (Assignment, error) {
 	p, kind, err := c.checked(in)
 	if err == nil {
@@ -147,7 +151,8 @@ func (c caller) change(id string, in Assignment) (Assignment, error) {
 		return Assignment{}, err
 	}
 	if a.TraineeID != in.TraineeID {
-		return Assignment{}, input.Refuse("traineeId", "expected the person whose drill this is: give the drill to others instead")
+		return Assignment{}, input.Refuse("traineeId",
+			"expected the person whose drill this is: give the drill to others instead")
 	}
 	was, err := ledger.Named(a.Drill)
 	if err != nil {
@@ -200,31 +205,6 @@ func (c caller) changeDrill(gym *store.Gym, a *store.Assignment, read int, is dr
 	return gym.ChangeDrill(&row)
 }
 
-// outlook is how an assignment will go, what there is to beat, and what speaks against it.
-func (c caller) outlook(id string) (class.Outlook, error) {
-	row, err := c.gym.Assignment(id)
-	if err != nil {
-		return class.Outlook{}, err
-	}
-	cl, m, err := c.member(row.TraineeID)
-	if err != nil {
-		return class.Outlook{}, err
-	}
-	bagRow, err := c.gym.Rig(row.RigID) // it may be archived
-	if err != nil {
-		return class.Outlook{}, err
-	}
-	b := class.Bag{ID: bagRow.ID, Name: bagRow.Name}
-	if b.Rig, b.Place, err = ledger.Rig(bagRow); err != nil {
-		return class.Outlook{}, err
-	}
-	p, err := ledger.Given(row, string(m.Stance))
-	if err != nil {
-		return class.Outlook{}, err
-	}
-	return cl.Outlook(m, &class.Assignment{ID: row.ID, Plan: p, Rung: row.Drill.Rung}, &b)
-}
-
 func (s *Server) registerAssignments(api huma.API) {
 	post(api, "/api/assignments", func(c caller, in *body[Assignment]) (Assignment, error) { return c.assign(in.Body) })
 	get(api, "/api/assignments/{id}", func(c caller, in *ByID) (Assignment, error) {
@@ -234,8 +214,13 @@ func (s *Server) registerAssignments(api huma.API) {
 		}
 		return c.assignmentOut(row)
 	})
-	put(api, "/api/assignments/{id}", func(c caller, in *Addressed[Assignment]) (Assignment, error) { return c.change(in.ID, in.Body) })
-	command(api, http.MethodDelete, "/api/assignments/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Assignment{}, in.ID) })
-	command(api, http.MethodPost, "/api/assignments/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Assignment{}, in.ID) })
-	get(api, "/api/assignments/{id}/outlook", func(c caller, in *ByID) (class.Outlook, error) { return c.outlook(in.ID) })
+	put(api, "/api/assignments/{id}", func(c caller, in *Addressed[Assignment]) (Assignment, error) {
+		return c.change(in.ID, in.Body)
+	})
+	command(api, http.MethodDelete, "/api/assignments/{id}",
+		func(c caller, in *ByID) error { return c.gym.Archive(&store.Assignment{}, in.ID) })
+	command(api, http.MethodPost, "/api/assignments/{id}/restore",
+		func(c caller, in *ByID) error { return c.gym.BringBack(&store.Assignment{}, in.ID) })
+	get(api, "/api/assignments/{id}/outlook",
+		func(c caller, in *ByID) (class.Outlook, error) { return c.outlook(in.ID) })
 }

@@ -18,7 +18,8 @@ func (s *Server) stopAbandoned(ctx context.Context) error {
 		return err
 	}
 	for _, row := range rows {
-		_, err := ledger.Move(s.store.Gym(ctx, row.GymID), row.ID, func(r run.Course) (run.Course, error) { return r.Vanish(), nil })
+		_, err := ledger.Move(s.store.Gym(ctx, row.GymID), row.ID,
+			func(r run.Course) (run.Course, error) { return r.Vanish(), nil })
 		if err != nil {
 			return err
 		}
@@ -29,7 +30,8 @@ func (s *Server) stopAbandoned(ctx context.Context) error {
 
 // playStandIn has the simulated sensor play a round that is opened by a key.
 func (s *Server) playStandIn(key string, c StandInChoice) {
-	sensor := standin.Sensor{URL: s.self, Key: key, Person: standin.Like(string(c.Ability)), Coarse: standin.Coarse{Deaf: c.Deaf}, Seed: c.Seed}
+	sensor := standin.Sensor{URL: s.self, Key: key, Person: standin.Like(string(c.Ability)),
+		Coarse: standin.Coarse{Deaf: c.Deaf}, Seed: c.Seed}
 	if err := sensor.Play(s.running); err != nil && s.running.Err() == nil {
 		slog.Warn("stand-in", "error", err)
 	}

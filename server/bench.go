@@ -16,8 +16,8 @@ import (
 	"melodromos/store"
 )
 
-// BenchQuestion asks what a rig does as it hangs: at a wanted tempo, or after a strike of a given launch. With neither, the
-// tempo of half a trainee's power is taken, or a slip bag's everyday pull.
+// BenchQuestion asks what a rig does as it hangs: at a wanted tempo, or after a strike of a given launch. With neither,
+// the tempo of half a trainee's power is taken, or a slip bag's everyday pull.
 type BenchQuestion struct {
 	Rig         RigDoc   `json:"rig"`
 	Place       PlaceDoc `json:"place,omitempty"`
@@ -69,7 +69,8 @@ func (c caller) question(in BenchQuestion) (bench.Question, error) {
 		m.Angle = in.StrikeAngle * math.Pi / 180
 	}
 	band := trainee.Band(in.Band)
-	q := bench.Question{Rig: bag, Place: place, Meeting: m, Ability: trainee.Start(band), Novice: band.Novice(), Borders: bordersOf(c.row), Units: c.units()}
+	q := bench.Question{Rig: bag, Place: place, Meeting: m, Ability: trainee.Start(band), Novice: band.Novice(),
+		Borders: bordersOf(c.row), Units: c.units()}
 	if in.TraineeID != "" {
 		t, err := c.gym.Trainee(in.TraineeID)
 		if err != nil {

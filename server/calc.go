@@ -56,16 +56,20 @@ func (s *Server) registerCalc() {
 		Body        []byte
 	}, error) {
 		if !calc.Has(in.Op) {
-			return nil, huma.Error404NotFound("There is no operation " + strconv.Quote(in.Op) + "; there are " + strings.Join(calc.Operations(), ", ") + ".")
+			return nil, huma.Error404NotFound("There is no operation " + strconv.Quote(in.Op) + "; there are " +
+				strings.Join(calc.Operations(), ", ") + ".")
 		}
 		source, _ := ctx.Value(calcSourceKey{}).(*door.Source)
-		out, err := s.gate.Compute(ctx, source, func(ctx context.Context) ([]byte, error) { return calc.Do(ctx, in.Op, in.RawBody) })
+		out, err := s.gate.Compute(ctx, source,
+			func(ctx context.Context) ([]byte, error) { return calc.Do(ctx, in.Op, in.RawBody) })
 		var field *input.Error
 		switch {
 		case errors.As(err, &field): // as on the command line, with the field
 			return nil, unfit(field.Error(), "body", field)
 		case errors.Is(err, door.ErrBusy):
-			return nil, huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("The calculator is busy. Ask again in a moment."), http.Header{"Retry-After": {askAgainAfter}})
+			return nil,
+				huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("The calculator is busy. Ask again in a moment."),
+					http.Header{"Retry-After": {askAgainAfter}})
 		case err != nil:
 			return nil, refused(ctx, "body", err)
 		}

@@ -76,10 +76,12 @@ func (s *Server) registerCalibrations(api huma.API) {
 		}
 		rows, err := c.gym.Calibrations(in.ID)
 		return eachRow(rows, err, func(k store.Calibration) (Calibration, error) {
-			return Calibration{k.ID, k.CreatedAt, bench.Method(k.Method), k.Parameter, k.Was, k.Value, k.Spread, k.Residual, k.UndoneAt != nil, k.CreatedAt.Before(row.MeasuredAt)}, nil
+			return Calibration{k.ID, k.CreatedAt, bench.Method(k.Method), k.Parameter, k.Was, k.Value, k.Spread,
+				k.Residual, k.UndoneAt != nil, k.CreatedAt.Before(row.MeasuredAt)}, nil
 		})
 	})
-	post(api, "/api/rigs/{id}/calibrations", func(c caller, in *Addressed[NewCalibration]) (Rig, error) { return c.calibrate(in.ID, in.Body) })
+	post(api, "/api/rigs/{id}/calibrations",
+		func(c caller, in *Addressed[NewCalibration]) (Rig, error) { return c.calibrate(in.ID, in.Body) })
 	post(api, "/api/rigs/{id}/undo-calibration", func(c caller, in *Addressed[WhichCalibration]) (Rig, error) {
 		return c.uncalibrate(in.ID, in.Body.ID)
 	})
@@ -111,7 +113,8 @@ func (c caller) calibrate(id string, in NewCalibration) (Rig, error) {
 	if err != nil {
 		return Rig{}, err
 	}
-	kept := store.Calibration{Method: string(in.Measured.Method), Parameter: f.Parameter, Was: f.Was, Value: f.Value, Spread: f.Spread, Residual: f.Residual, Evidence: evidence}
+	kept := store.Calibration{Method: string(in.Measured.Method), Parameter: f.Parameter, Was: f.Was, Value: f.Value,
+		Spread: f.Spread, Residual: f.Residual, Evidence: evidence}
 	if err := c.gym.Calibrate(&kept, row); err != nil {
 		return Rig{}, err
 	}
@@ -132,7 +135,8 @@ func (c caller) uncalibrate(rigID, id string) (Rig, error) {
 	if err != nil {
 		return Rig{}, err
 	}
-	row, err := ledger.RigRow(rigID, before.Name, before.Version, bench.Without(bag, k.Parameter, k.Value, k.Was), place)
+	row, err := ledger.RigRow(rigID, before.Name, before.Version, bench.Without(bag, k.Parameter, k.Value, k.Was),
+		place)
 	if err != nil {
 		return Rig{}, err
 	}

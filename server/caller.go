@@ -47,8 +47,8 @@ func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
 // errNobody says that nobody is signed in.
 var errNobody = errors.New("nobody is signed in")
 
-// caller finds who is signed in with the session of a request, or errNobody: the coach may have been removed since, have signed out
-// everywhere, or belong to a demo gym that is closed. A sign-in that is used goes on.
+// caller finds who is signed in with the session of a request, or errNobody: the coach may have been removed since,
+// have signed out everywhere, or belong to a demo gym that is closed. A sign-in that is used goes on.
 func (s *Server) caller(ctx context.Context) (caller, error) {
 	id := s.sessions.GetString(ctx, coachKey)
 	if id == "" {
@@ -66,7 +66,8 @@ func (s *Server) caller(ctx context.Context) (caller, error) {
 	if errors.Is(err, store.ErrNotFound) || err == nil && s.closed(row) {
 		return caller{}, errNobody
 	}
-	if until := s.sessions.Deadline(ctx); time.Until(until) < s.idle-s.idle/720 { // written an hour apart, not at every request
+	// written an hour apart, not at every request
+	if until := s.sessions.Deadline(ctx); time.Until(until) < s.idle-s.idle/720 {
 		s.sessions.SetDeadline(ctx, time.Now().Add(s.idle))
 	}
 	return caller{coach, row, gym, door.Stopper(ctx), ctx}, err

@@ -92,7 +92,8 @@ func (c caller) ladder(id string, kind rig.Kind) (Ladder, error) {
 	rows, err := c.gym.Decisions(id)
 	for _, d := range slices.Backward(rows) {
 		if d.BagKind == string(kind) {
-			out.Decisions = append(out.Decisions, Decision{rig.Kind(d.BagKind), d.Rung, ladder.Choice(d.Choice), d.Reason, d.Coach, d.CreatedAt})
+			out.Decisions = append(out.Decisions, Decision{rig.Kind(d.BagKind), d.Rung, ladder.Choice(d.Choice),
+				d.Reason, d.Coach, d.CreatedAt})
 		}
 	}
 	return out, err
@@ -111,11 +112,14 @@ func (c caller) decide(id string, in Decision) (class.Proposal, error) {
 	if !slices.Contains(cl.Kinds(), kind) {
 		return class.Proposal{}, input.Refuse("kind", "expected a kind of bag that hangs in this gym")
 	}
-	row := store.Decision{TraineeID: id, BagKind: string(in.Kind), Rung: in.Rung, Choice: string(in.Choice), Reason: in.Reason, Coach: c.Coach.Name, CoachID: &c.Coach.ID}
+	row := store.Decision{TraineeID: id, BagKind: string(in.Kind), Rung: in.Rung, Choice: string(in.Choice),
+		Reason: in.Reason, Coach: c.Coach.Name, CoachID: &c.Coach.ID}
 	if err := c.gym.AddDecision(&row); err != nil {
 		return class.Proposal{}, err
 	}
-	m.Decisions = append(m.Decisions, class.Decision{Kind: kind, Decision: ladder.Decision{At: row.CreatedAt, Rung: in.Rung, Choice: ladder.Choice(in.Choice), Reason: in.Reason}})
+	m.Decisions = append(m.Decisions, class.Decision{Kind: kind,
+		Decision: ladder.Decision{At: row.CreatedAt, Rung: in.Rung, Choice: ladder.Choice(in.Choice),
+			Reason: in.Reason}})
 	return cl.On(m, kind)
 }
 
@@ -165,6 +169,31 @@ func (s *Server) library(c caller) (class.Library, error) {
 	return cl.Library(own, &s.levels)
 }
 
+// outlook is how an assignment will go, what there is to beat, and what speaks against it.
+func (c caller) outlook(id string) (class.Outlook, error) {
+	row, err := c.gym.Assignment(id)
+	if err != nil {
+		return class.Outlook{}, err
+	}
+	cl, m, err := c.member(row.TraineeID)
+	if err != nil {
+		return class.Outlook{}, err
+	}
+	bagRow, err := c.gym.Rig(row.RigID) // it may be archived
+	if err != nil {
+		return class.Outlook{}, err
+	}
+	b := class.Bag{ID: bagRow.ID, Name: bagRow.Name}
+	if b.Rig, b.Place, err = ledger.Rig(bagRow); err != nil {
+		return class.Outlook{}, err
+	}
+	p, err := ledger.Given(row, string(m.Stance))
+	if err != nil {
+		return class.Outlook{}, err
+	}
+	return cl.Outlook(m, &class.Assignment{ID: row.ID, Plan: p, Rung: row.Drill.Rung}, &b)
+}
+
 func (s *Server) registerClass(api huma.API) {
 	get(api, "/api/today", func(c caller, _ *nothing) (Today, error) { return c.today() })
 	get(api, "/api/class", func(c caller, _ *nothing) ([]class.Proposal, error) {
@@ -189,8 +218,10 @@ func (s *Server) registerClass(api huma.API) {
 	}) (Ladder, error) {
 		return c.ladder(in.ID, rig.Kind(in.Kind))
 	})
-	post(api, "/api/trainees/{id}/decisions", func(c caller, in *Addressed[Decision]) (class.Proposal, error) { return c.decide(in.ID, in.Body) })
-	post(api, "/api/trainees/{id}/accept", func(c caller, in *Addressed[Acceptance]) (Assignment, error) { return c.accept(in.ID, in.Body) })
+	post(api, "/api/trainees/{id}/decisions",
+		func(c caller, in *Addressed[Decision]) (class.Proposal, error) { return c.decide(in.ID, in.Body) })
+	post(api, "/api/trainees/{id}/accept",
+		func(c caller, in *Addressed[Acceptance]) (Assignment, error) { return c.accept(in.ID, in.Body) })
 }
 
 // inSchool gives a drill that is offered the calls of this gym.

@@ -11,8 +11,8 @@ import (
 	"melodromos/core/run"
 )
 
-// exact strikes the bag of a run that follows the hits: each hit meets it when it really comes back from the one before, at a share of
-// the planned force that the sensor tells, on a bag that keeps so much of its speed.
+// exact strikes the bag of a run that follows the hits: each hit meets it when it really comes back from the one
+// before, at a share of the planned force that the sensor tells, on a bag that keeps so much of its speed.
 func (u user) exact(run Run, keeps, force float64, until drill.Micros) []HitIn {
 	u.t.Helper()
 	bag, ok := run.Rig.Rig.(rig.SpeedBag)
@@ -71,7 +71,8 @@ func TestARoundGoesByTheBag(t *testing.T) {
 	_, _, d := u.furnished(30)
 	_, v := u.round(d, "device", "finish", func(r Run) []HitIn { return u.exact(r, 0.8, 1.05, r.Timeline.End) })
 	if v.KeptBy != "bag" || v.Summary.Share < 0.97 || v.Missed > 1 || !(*v.Tempo > *v.Asked*1.02) || !v.Summary.Counts {
-		t.Errorf("%s: %.2f clean, %d missed, %.1f of %.1f a minute", v.KeptBy, v.Summary.Share, v.Missed, *v.Tempo, *v.Asked)
+		t.Errorf("%s: %.2f clean, %d missed, %.1f of %.1f a minute", v.KeptBy, v.Summary.Share, v.Missed, *v.Tempo,
+			*v.Asked)
 	}
 	says(t, v, "strikes a minute;")
 	says(t, v, "Struck at")
@@ -82,14 +83,17 @@ func TestHowARoundRuns(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Larch")
 	_, _, d := u.furnished(30)
-	for source, want := range map[drill.Recorder]drill.Playing{drill.Taps: drill.StartThenFollow, drill.Sensor: drill.FollowHits, drill.Nothing: drill.PlayBeat} {
+	for source, want := range map[drill.Recorder]drill.Playing{drill.Taps: drill.StartThenFollow,
+		drill.Sensor: drill.FollowHits, drill.Nothing: drill.PlayBeat} {
 		var run Run
 		u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: source}, &run)
-		if run.Plays != want || (run.FollowsUS > int64(run.Timeline.End)) != (want == drill.PlayBeat) || run.Timeline.Bag == nil {
+		if run.Plays != want || (run.FollowsUS > int64(run.Timeline.End)) != (want == drill.PlayBeat) ||
+			run.Timeline.Bag == nil {
 			t.Errorf("%s: %s from %d", source, run.Plays, run.FollowsUS)
 		}
 	}
-	if status, _, out := u.do("POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "none", Plays: "follow"}); status != 422 {
+	if status, _, out := u.do("POST", "/api/runs",
+		NewRun{AssignmentID: d.ID, Source: "none", Plays: "follow"}); status != 422 {
 		t.Errorf("nothing recorded and followed: %d %s", status, out)
 	}
 	d.Doc = changed(d.Doc, func(d *drill.SpeedBagDrill) { d.Clock = drill.ByBeat })
@@ -101,7 +105,8 @@ func TestHowARoundRuns(t *testing.T) {
 	}
 }
 
-// A round without hits, one that was stopped and one whose screen vanished are logged as what they are and move nothing.
+// A round without hits, one that was stopped and one whose screen vanished are logged as what they are and move
+// nothing.
 func TestWhatDoesNotCount(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Larch")
@@ -128,7 +133,8 @@ func TestWhatDoesNotCount(t *testing.T) {
 		t.Error("a round that recorded nothing is judged")
 	}
 	for range 4 {
-		_, v = u.round(d, "device", "stop", func(r Run) []HitIn { return u.exact(r, 0.8, 1, (r.Timeline.Start+r.Timeline.End)/3) })
+		_, v = u.round(d, "device", "stop",
+			func(r Run) []HitIn { return u.exact(r, 0.8, 1, (r.Timeline.Start+r.Timeline.End)/3) })
 	}
 	says(t, v, "Stopped early, after")
 	_, v = u.round(d, "device", "finish", nothing)
@@ -145,7 +151,8 @@ func TestWhatDoesNotCount(t *testing.T) {
 		t.Errorf("a source that is too coarse: %+v", v.Summary)
 	}
 	after := ladder()
-	if before.Proposal.Index != after.Proposal.Index || before.Proposal.Why != after.Proposal.Why || found() != 0 || len(after.Rungs[1].Rounds) != 0 {
+	if before.Proposal.Index != after.Proposal.Index || before.Proposal.Why != after.Proposal.Why || found() != 0 ||
+		len(after.Rungs[1].Rounds) != 0 {
 		t.Errorf("before %+v, after %+v, %d findings", before.Proposal, after.Proposal, found())
 	}
 	// One that counts does move them; removed from the log it is as if it had not been, and it can be brought back.
@@ -159,7 +166,8 @@ func TestWhatDoesNotCount(t *testing.T) {
 	}
 	all := len(logged(""))
 	u.want(204, "POST", "/api/runs/"+run.ID+"/remove", nil, nil)
-	if len(ladder().Rungs[1].Rounds) != 0 || found() != 0 || len(logged("")) != all-1 || len(logged("&removed=true")) != 1 {
+	if len(ladder().Rungs[1].Rounds) != 0 || found() != 0 || len(logged("")) != all-1 ||
+		len(logged("&removed=true")) != 1 {
 		t.Errorf("a removed round still moves: %d findings, %d logged", found(), len(logged("")))
 	}
 	u.want(204, "POST", "/api/runs/"+run.ID+"/restore", nil, nil)
@@ -172,7 +180,8 @@ func TestWhatDoesNotCount(t *testing.T) {
 	}
 }
 
-// A bag that keeps 77 % of its speed and not 80 shows in rounds with known force; six agree, the coach takes their figure, and may undo it.
+// A bag that keeps 77 % of its speed and not 80 shows in rounds with known force; six agree, the coach takes their
+// figure, and may undo it.
 func TestRecalibratedFromRounds(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Larch")
@@ -190,14 +199,17 @@ func TestRecalibratedFromRounds(t *testing.T) {
 		u.round(d, "device", "finish", func(run Run) []HitIn { return u.exact(run, 0.77, 1, run.Timeline.End) })
 	}
 	offer := told()
-	if offer == nil || math.Abs(offer.Value-0.77) > 0.005 || !strings.Contains(offer.Text, "77 % of its speed at the board, not 80: six rounds agree") {
+	if offer == nil || math.Abs(offer.Value-0.77) > 0.005 ||
+		!strings.Contains(offer.Text, "77 % of its speed at the board, not 80: six rounds agree") {
 		t.Fatalf("%+v", offer)
 	}
-	u.want(200, "POST", "/api/rigs/"+r.ID+"/calibrations", NewCalibration{Version: r.Version, Measured: bench.Measured{Method: "rounds"}}, nil)
+	u.want(200, "POST", "/api/rigs/"+r.ID+"/calibrations",
+		NewCalibration{Version: r.Version, Measured: bench.Measured{Method: "rounds"}}, nil)
 	if told() != nil || math.Abs(r.Doc.Rig.(rig.SpeedBag).Restitution-0.77) > 0.005 {
 		t.Errorf("taken: %+v, %+v", r.FromRounds, r.Doc.Rig)
 	}
-	if status, _, out := u.do("POST", "/api/rigs/"+r.ID+"/calibrations", NewCalibration{Version: r.Version, Measured: bench.Measured{Method: "rounds"}}); status != 422 {
+	if status, _, out := u.do("POST", "/api/rigs/"+r.ID+"/calibrations",
+		NewCalibration{Version: r.Version, Measured: bench.Measured{Method: "rounds"}}); status != 422 {
 		t.Errorf("taken twice: %d %s", status, out)
 	}
 }

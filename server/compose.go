@@ -78,7 +78,9 @@ func (c caller) compose(in DrillQuestion) (compose.Answer, error) {
 }
 
 func (s *Server) registerCompose(api huma.API) {
-	post(api, "/api/compose", func(c caller, in *body[DrillQuestion]) (compose.Answer, error) { return c.compose(in.Body) })
+	post(api, "/api/compose", func(c caller, in *body[DrillQuestion]) (compose.Answer, error) {
+		return c.compose(in.Body)
+	})
 	get(api, "/api/first-drill/{id}", func(c caller, in *struct {
 		ByID
 		Line bool `query:"line" doc:"a line of the notation, on a speed bag as well"`

@@ -34,8 +34,10 @@ func TestDatabaseDown(t *testing.T) {
 			continue
 		}
 		walked++
-		real := strings.NewReplacer("{id}", "00000000-0000-4000-8000-000000000000", "{trainee}", "00000000-0000-4000-8000-000000000000", "{kind}", "speed", "{key}", strings.Repeat("k", 26)).Replace(path)
-		if status, _, out := u.do("GET", real, nil); status != 503 || !strings.Contains(string(out), "database does not answer") {
+		real := strings.NewReplacer("{id}", "00000000-0000-4000-8000-000000000000", "{trainee}",
+			"00000000-0000-4000-8000-000000000000", "{kind}", "speed", "{key}", strings.Repeat("k", 26)).Replace(path)
+		if status, _, out := u.do("GET", real, nil); status != 503 ||
+			!strings.Contains(string(out), "database does not answer") {
 			t.Errorf("GET %s: %d %s", real, status, out)
 		}
 	}
@@ -64,7 +66,8 @@ func TestDatabaseHangs(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, path := range []string{"/api/today", "/api/sign-in"} {
-		if status, _, out := u.do("GET", path, nil); status != 503 || !strings.Contains(string(out), "database does not answer") {
+		if status, _, out := u.do("GET", path, nil); status != 503 ||
+			!strings.Contains(string(out), "database does not answer") {
 			t.Errorf("GET %s: %d %s", path, status, out)
 		}
 	}
@@ -83,7 +86,8 @@ func TestLiveFeedEndsWithTheSession(t *testing.T) {
 	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
 	soon, cancel := context.WithTimeout(ctx, 10*time.Second)
 	defer cancel()
-	conn, _, err := websocket.Dial(soon, s.url+"/api/runs/"+run.ID+"/live", &websocket.DialOptions{HTTPClient: u.client})
+	conn, _, err := websocket.Dial(soon, s.url+"/api/runs/"+run.ID+"/live",
+		&websocket.DialOptions{HTTPClient: u.client})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -106,28 +110,35 @@ func TestCalculatorGate(t *testing.T) {
 		t.Errorf("a source that is no address is the proxy's own: %d %s", status, out)
 	}
 	s.gate.Spend(door.Network("203.0.113.7"))
-	if status, header, out := u.do("POST", "/api/calc/returns", `{}`, "X-Forwarded-For", "203.0.113.7"); status != 429 || header.Get("Retry-After") == "" {
+	if status, header, out := u.do("POST", "/api/calc/returns", `{}`, "X-Forwarded-For",
+		"203.0.113.7"); status != 429 || header.Get("Retry-After") == "" {
 		t.Errorf("a source without budget: %d %s", status, out)
 	}
 }
 
-// What a person types is told by what it would come to; what only a program would send is refused before it is worked on.
+// What a person types is told by what it would come to; what only a program would send is refused before it is worked
+// on.
 func TestEndlessRounds(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Ginkgo")
 	person, rigs := u.hung("doubleEnd")
 	doc := func(text string, repetitions int) json.RawMessage {
-		return json.RawMessage(fmt.Sprintf(`{"text":%q,"landing":"returns","pace":"combination","pause":6,"repetitions":%d,"guidance":"fading","cues":{"moves":["duck"],"least":0.5,"mean":1}}`, text, repetitions))
+		return json.RawMessage(
+			fmt.Sprintf(
+				`{"text":%q,"landing":"returns","pace":"combination","pause":6,"repetitions":%d,"guidance":"fading","cues":{"moves":["duck"],"least":0.5,"mean":1}}`, text, repetitions))
 	}
 	for name, c := range map[string]struct {
 		doc   json.RawMessage
 		tells string
 	}{
-		"1000 repetitions":       {doc("1-2", 1000), " minutes, and a round lasts 60 at most"},
-		"400 moves, 2000 times":  {doc("(1-2)x50 - (1-2)x50 - (1-2)x50 - (1-2)x50", 2000), "a round holds 6000 strikes at most"},
-		"a cue at every second":  {doc("1-2", 2000), "a round lasts 60 at most"},
-		"within what there is":   {doc("1-2", 300), ""},
-		"a technique that lasts": {json.RawMessage(`{"technique":"oneHand","firstHand":"rear","rebounds":3,"tempo":20,"strikes":2000}`), "2000 of them would last 100 minutes"},
+		"1000 repetitions": {doc("1-2", 1000), " minutes, and a round lasts 60 at most"},
+		"400 moves, 2000 times": {doc("(1-2)x50 - (1-2)x50 - (1-2)x50 - (1-2)x50", 2000),
+			"a round holds 6000 strikes at most"},
+		"a cue at every second": {doc("1-2", 2000), "a round lasts 60 at most"},
+		"within what there is":  {doc("1-2", 300), ""},
+		"a technique that lasts": {
+			json.RawMessage(`{"technique":"oneHand","firstHand":"rear","rebounds":3,"tempo":20,"strikes":2000}`),
+			"2000 of them would last 100 minutes"},
 	} {
 		for _, path := range []string{"/api/compose", "/api/compose", "/api/assignments"} {
 			began := time.Now()
@@ -136,7 +147,8 @@ func TestEndlessRounds(t *testing.T) {
 				body["name"], body["version"] = "", 0
 			}
 			status, _, out := u.do("POST", path, body)
-			if c.tells == "" && status != 200 || c.tells != "" && (status != 422 || !strings.Contains(string(out), c.tells)) {
+			if c.tells == "" && status != 200 || c.tells != "" &&
+				(status != 422 || !strings.Contains(string(out), c.tells)) {
 				t.Errorf("%s to %s: %d %.300s, want %q", name, path, status, out, c.tells)
 			}
 			t.Logf("%s to %s: %s", name, path, time.Since(began).Round(time.Millisecond))
@@ -148,7 +160,8 @@ func TestEndlessRounds(t *testing.T) {
 func TestAnswersArePrivate(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Ivy")
-	for _, path := range []string{"/api/today", "/api/sign-in", "/api/elsewhere", "/api/intake/" + strings.Repeat("k", 26)} {
+	for _, path := range []string{"/api/today", "/api/sign-in", "/api/elsewhere",
+		"/api/intake/" + strings.Repeat("k", 26)} {
 		if _, header, _ := u.do("GET", path, nil); header.Get("Cache-Control") != "no-store" {
 			t.Errorf("%s: %q", path, header.Get("Cache-Control"))
 		}

@@ -2,9 +2,7 @@ package server
 
 import (
 	"net/http"
-	"slices"
 	"strings"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -39,38 +37,14 @@ type Holder struct {
 	Rig          string `json:"rig"`
 }
 
-// Giving gives a drill to people, each on the bag that is named, or else on the one of its kind that they were on last.
-type Giving struct {
-	People []string `json:"people" minItems:"1" maxItems:"200"`
-	RigID  string   `json:"rigId,omitempty" format:"uuid"`
-}
-
-// GivenOut tells of one person what came of it.
-type GivenOut struct {
-	TraineeID    string `json:"traineeId"`
-	Trainee      string `json:"trainee"`
-	AssignmentID string `json:"assignmentId" doc:"empty where it was not given"`
-	Why          string `json:"why" doc:"why it was not given, or what is to be known of it"`
-}
-
-// ToKind is the kind of bag that a drill is carried to.
-type ToKind struct {
-	Kind rig.Kind `json:"kind"`
-}
-
-// CarriedOver is a drill as it would be on another kind of bag.
-type CarriedOver struct {
-	Doc  DrillDoc `json:"doc"`
-	Lost []string `json:"lost" doc:"what does not go with it, in sentences"`
-}
-
 // drillOut translates a drill.
 func drillOut(d store.Drill) (Drill, error) {
 	p, err := ledger.Plan(d)
 	if err != nil {
 		return Drill{}, err
 	}
-	return Drill{ID: d.ID, Name: d.Name, Kind: rig.Kind(d.Kind), Version: d.Version, Rung: d.Rung, Doc: DrillDoc{Plan: p}, Figures: p.Figures(), Archived: d.ArchivedAt != nil}, nil
+	return Drill{ID: d.ID, Name: d.Name, Kind: rig.Kind(d.Kind), Version: d.Version, Rung: d.Rung,
+		Doc: DrillDoc{Plan: p}, Figures: p.Figures(), Archived: d.ArchivedAt != nil}, nil
 }
 
 // row checks a drill, and names the rung that it is the drill of.
@@ -81,7 +55,8 @@ func (d Drill) row(id string) (store.Drill, error) {
 	}
 	kind := rig.Kind(d.Kind)
 	if _, ok := p.(drill.SpeedBagDrill); ok && kind != rig.Speed {
-		return store.Drill{}, input.Refuse("kind", "expected the speed bag: its techniques go by the board, and no other bag has one")
+		return store.Drill{}, input.Refuse("kind",
+			"expected the speed bag: its techniques go by the board, and no other bag has one")
 	}
 	if err := p.Check(); err != nil {
 		return store.Drill{}, input.Under("doc", err)
@@ -94,7 +69,8 @@ func (d Drill) row(id string) (store.Drill, error) {
 // wasRead refuses a change of what nobody has read.
 func wasRead(version int) error {
 	if version < 1 {
-		return input.Refuse("version", "expected the version that was read, so that nobody else's change is written over")
+		return input.Refuse("version",
+			"expected the version that was read, so that nobody else's change is written over")
 	}
 	return nil
 }
@@ -123,7 +99,8 @@ func (c caller) drills(shelf store.Shelf) ([]Drill, error) {
 		list[i].Holders = []Holder{}
 		for _, a := range given {
 			if a.DrillID == list[i].ID {
-				list[i].Holders = append(list[i].Holders, Holder{a.ID, a.TraineeID, names[a.TraineeID], a.RigID, names[a.RigID]})
+				list[i].Holders = append(list[i].Holders,
+					Holder{a.ID, a.TraineeID, names[a.TraineeID], a.RigID, names[a.RigID]})
 			}
 		}
 	}
@@ -133,79 +110,14 @@ func (c caller) drills(shelf store.Shelf) ([]Drill, error) {
 	return list, e2
 }
 
-// give gives a drill to people.
-func (c caller) give(id string, in Giving) ([]GivenOut, error) {
-	d, err := c.gym.Drill(id)
-	if err != nil {
-		return nil, err
-	}
-	p, err := ledger.Plan(d)
-	if err != nil {
-		return nil, err
-	}
-	cl, err := ledger.Class(c.gym, c.row, "", time.Now(), c.stop)
-	if err != nil {
-		return nil, err
-	}
-	if b := cl.Bag(in.RigID); in.RigID != "" && (b == nil || string(b.Kind()) != d.Kind) {
-		return nil, input.Refuse("rigId", "expected a bag of the kind that the drill is for")
-	}
-	for _, who := range in.People {
-		if cl.Member(who) == nil {
-			return nil, store.ErrNotFound
-		}
-	}
-	out := []GivenOut{}
-	err = c.gym.Together(func(gym *store.Gym) error {
-		for i := range cl.Members {
-			m := &cl.Members[i]
-			if !slices.Contains(in.People, m.ID) {
-				continue
-			}
-			b := cl.Bag(in.RigID)
-			if b == nil {
-				b = cl.BagFor(m, rig.Kind(d.Kind))
-			}
-			if b == nil {
-				return input.Refuse("rigId", "expected a bag of the kind that the drill is for: none hangs in this gym")
-			}
-			fits := cl.Fitted(m, b, p)
-			g := GivenOut{TraineeID: m.ID, Trainee: m.Name, Why: fits.Why}
-			if fits.Given {
-				a, err := ledger.Give(gym, d, m.ID, b.ID, fits.Settings, "", c.Coach)
-				if err != nil {
-					return err
-				}
-				g.AssignmentID = a.ID
-			}
-			out = append(out, g)
-		}
-		return nil
-	})
-	return out, err
-}
-
-// carried is a drill of the gym as another kind of bag has it.
-func (c caller) carried(id string, kind rig.Kind) (CarriedOver, error) {
-	row, err := c.gym.Drill(id)
-	if err != nil {
-		return CarriedOver{}, err
-	}
-	p, err := ledger.Plan(row)
-	if err != nil {
-		return CarriedOver{}, err
-	}
-	p, lost, err := drill.Carry(p, rig.Kind(row.Kind), kind)
-	return CarriedOver{DrillDoc{Plan: p}, append([]string{}, lost...)}, err
-}
-
 // copied is a drill of its own with the same document.
 func (c caller) copied(id string) (Drill, error) {
 	d, err := c.gym.Drill(id)
 	if err != nil {
 		return Drill{}, err
 	}
-	again := store.Drill{Name: words.Short("Copy of "+d.Name, 120), Kind: d.Kind, Doc: d.Doc, Rung: d.Rung, MadeBy: &c.Coach.ID}
+	again := store.Drill{Name: words.Short("Copy of "+d.Name, 120), Kind: d.Kind, Doc: d.Doc, Rung: d.Rung,
+		MadeBy: &c.Coach.ID}
 	if err := c.gym.AddDrill(&again); err != nil {
 		return Drill{}, err
 	}
@@ -245,9 +157,14 @@ func (s *Server) registerDrills(api huma.API) {
 		}
 		return drillOut(row)
 	})
-	command(api, http.MethodDelete, "/api/drills/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Drill{}, in.ID) })
-	command(api, http.MethodPost, "/api/drills/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Drill{}, in.ID) })
+	command(api, http.MethodDelete, "/api/drills/{id}",
+		func(c caller, in *ByID) error { return c.gym.Archive(&store.Drill{}, in.ID) })
+	command(api, http.MethodPost, "/api/drills/{id}/restore",
+		func(c caller, in *ByID) error { return c.gym.BringBack(&store.Drill{}, in.ID) })
 	post(api, "/api/drills/{id}/copy", func(c caller, in *ByID) (Drill, error) { return c.copied(in.ID) })
-	post(api, "/api/drills/{id}/give", func(c caller, in *Addressed[Giving]) ([]GivenOut, error) { return c.give(in.ID, in.Body) })
-	post(api, "/api/drills/{id}/carry", func(c caller, in *Addressed[ToKind]) (CarriedOver, error) { return c.carried(in.ID, in.Body.Kind) })
+	post(api, "/api/drills/{id}/give", func(c caller, in *Addressed[Giving]) ([]GivenOut, error) {
+		return c.give(in.ID, in.Body)
+	})
+	post(api, "/api/drills/{id}/carry",
+		func(c caller, in *Addressed[ToKind]) (CarriedOver, error) { return c.carried(in.ID, in.Body.Kind) })
 }

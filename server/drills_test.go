@@ -8,7 +8,8 @@ import (
 	"melodromos/core/trainee"
 )
 
-var oneTwo = drill.Combination{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 60, Guidance: drill.Called}
+var oneTwo = drill.Combination{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 60,
+	Guidance: drill.Called}
 
 // someMore adds people of each band.
 func (u user) someMore(names map[string]string) map[string]Trainee {
@@ -16,13 +17,15 @@ func (u user) someMore(names map[string]string) map[string]Trainee {
 	all := map[string]Trainee{}
 	for name, band := range names {
 		var p Trainee
-		u.want(200, "POST", "/api/trainees", Trainee{Name: name, Stance: "orthodox", Band: trainee.Band(band), AgeBand: "adult"}, &p)
+		u.want(200, "POST", "/api/trainees", Trainee{Name: name, Stance: "orthodox", Band: trainee.Band(band),
+			AgeBand: "adult"}, &p)
 		all[name] = p
 	}
 	return all
 }
 
-// A drill is made once and given to many: each has it with force solved for them and their bag; who has it is seen, and it can be copied.
+// A drill is made once and given to many: each has it with force solved for them and their bag; who has it is seen, and
+// it can be copied.
 func TestDrillForMany(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Alder")
@@ -52,7 +55,8 @@ func TestDrillForMany(t *testing.T) {
 			t.Errorf("%+v", a)
 		}
 	}
-	if len(came) != 4 || !(force["Ines"] > 0) || !(force["Ines"] < force["Runa"]) || !(force["Runa"] < force["Lerato"]) {
+	if len(came) != 4 || !(force["Ines"] > 0) || !(force["Ines"] < force["Runa"]) ||
+		!(force["Runa"] < force["Lerato"]) {
 		t.Errorf("%v", force)
 	}
 	// Given again it is the same assignment.
@@ -63,7 +67,9 @@ func TestDrillForMany(t *testing.T) {
 	if len(list) != 1 || len(list[0].Holders) != 3 {
 		t.Errorf("%+v", list)
 	}
-	if status, _, out := u.do("POST", "/api/drills/"+made.ID+"/give", Giving{People: all[:1], RigID: rigs["hanging"].ID}); status != 422 || !strings.Contains(string(out), "body.rigId") {
+	if status, _, out := u.do("POST", "/api/drills/"+made.ID+"/give",
+		Giving{People: all[:1], RigID: rigs["hanging"].ID}); status != 422 ||
+		!strings.Contains(string(out), "body.rigId") {
 		t.Errorf("on a bag of another kind: %d %s", status, out)
 	}
 	var copied Drill
@@ -73,8 +79,8 @@ func TestDrillForMany(t *testing.T) {
 	}
 }
 
-// What belongs to one person is set for them alone; what changes the drill is changed for all or copied, as the coach says, and never
-// without saying.
+// What belongs to one person is set for them alone; what changes the drill is changed for all or copied, as the coach
+// says, and never without saying.
 func TestChangedForOneOrAll(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Birch")
@@ -103,16 +109,19 @@ func TestChangedForOneOrAll(t *testing.T) {
 		return out
 	}
 	mine = put(with(mine, func(c *drill.Combination) { c.Fist, c.Work = 2.5, 30 }))
-	if other := fetch(theirs.ID).Doc.Plan.(drill.Combination); mine.DrillID != theirs.DrillID || other.Fist == 2.5 || other.Work != 60 || mine.Doc.Plan.(drill.Combination).Work != 30 {
+	if other := fetch(theirs.ID).Doc.Plan.(drill.Combination); mine.DrillID != theirs.DrillID || other.Fist == 2.5 ||
+		other.Work != 60 || mine.Doc.Plan.(drill.Combination).Work != 30 {
 		t.Errorf("softer and shorter for one: %+v, the other %+v", mine.Doc.Plan, other)
 	}
 	longer := with(mine, func(c *drill.Combination) { c.Text = "1-2-3" })
-	if status, _, out := u.do("PUT", "/api/assignments/"+mine.ID, longer); status != 422 || !strings.Contains(string(out), "body.scope") {
+	if status, _, out := u.do("PUT", "/api/assignments/"+mine.ID, longer); status != 422 ||
+		!strings.Contains(string(out), "body.scope") {
 		t.Errorf("another line without saying for whom: %d %s", status, out)
 	}
 	longer.Scope = "copy"
 	mine = put(longer)
-	if mine.DrillID == theirs.DrillID || fetch(theirs.ID).Doc.Plan.(drill.Combination).Text != "1-2" || mine.Rung != "doubleEnd.three" {
+	if mine.DrillID == theirs.DrillID || fetch(theirs.ID).Doc.Plan.(drill.Combination).Text != "1-2" ||
+		mine.Rung != "doubleEnd.three" {
 		t.Errorf("a copy for one: %+v", mine)
 	}
 	ours := Assignment{RigID: rigs["doubleEnd"].ID, TraineeID: person.ID, Doc: DrillDoc{Plan: oneTwo}}
@@ -125,7 +134,8 @@ func TestChangedForOneOrAll(t *testing.T) {
 	}
 	stale := all
 	stale.Version = fetch(ours.ID).Version
-	u.want(409, "PUT", "/api/assignments/"+ours.ID, with(stale, func(c *drill.Combination) { c.Text = "2-1" }), nil) // over an old version of the drill
+	// over an old version of the drill
+	u.want(409, "PUT", "/api/assignments/"+ours.ID, with(stale, func(c *drill.Combination) { c.Text = "2-1" }), nil)
 	// On a bag of another kind it becomes a drill for that kind, and the others keep theirs.
 	moved := fetch(ours.ID)
 	moved.RigID = rigs["reflex"].ID
@@ -133,7 +143,9 @@ func TestChangedForOneOrAll(t *testing.T) {
 	if moved.Kind != "reflex" || moved.DrillID == theirs.DrillID || fetch(theirs.ID).Kind != "doubleEnd" {
 		t.Errorf("on the pole: %+v", moved)
 	}
-	if status, _, out := u.do("PUT", "/api/assignments/"+theirs.ID, Assignment{RigID: theirs.RigID, TraineeID: person.ID, Version: 1, Doc: theirs.Doc}); status != 422 || !strings.Contains(string(out), "body.traineeId") {
+	if status, _, out := u.do("PUT", "/api/assignments/"+theirs.ID,
+		Assignment{RigID: theirs.RigID, TraineeID: person.ID, Version: 1, Doc: theirs.Doc}); status != 422 ||
+		!strings.Contains(string(out), "body.traineeId") {
 		t.Errorf("taken from one and put on another: %d %s", status, out)
 	}
 }
@@ -146,7 +158,8 @@ func TestCarriedOver(t *testing.T) {
 	u.want(200, "GET", "/api/gym", nil, &settings)
 	settings.Kicks = true
 	u.want(200, "PUT", "/api/gym", settings, nil)
-	stop := drill.Combination{Text: "2 - stop 1 - round kick rear", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 60, Guidance: drill.Called}
+	stop := drill.Combination{Text: "2 - stop 1 - round kick rear", Landing: drill.OnReturns, Pace: drill.Combining,
+		Pause: 2, Work: 60, Guidance: drill.Called}
 	var made Drill
 	u.want(200, "POST", "/api/drills", Drill{Name: "Stop it", Kind: "hanging", Doc: DrillDoc{Plan: stop}}, &made)
 	var over CarriedOver
@@ -158,14 +171,16 @@ func TestCarriedOver(t *testing.T) {
 	if u.want(200, "GET", "/api/drills", nil, &list); len(list) != 1 {
 		t.Errorf("%d drills after a question", len(list))
 	}
-	first := Drill{Kind: "reflex", Doc: DrillDoc{Plan: drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, Rebounds: 3, StrikeAngle: 25, Work: 60}}}
-	if status, _, out := u.do("POST", "/api/drills", first); status != 422 || !strings.Contains(string(out), "body.kind") {
+	first := Drill{Kind: "reflex", Doc: DrillDoc{Plan: drill.SpeedBagDrill{Technique: drill.OneHand,
+		FirstHand: drill.Rear, Rebounds: 3, StrikeAngle: 25, Work: 60}}}
+	if status, _, out := u.do("POST", "/api/drills", first); status != 422 ||
+		!strings.Contains(string(out), "body.kind") {
 		t.Errorf("a technique for a pole: %d %s", status, out)
 	}
 }
 
-// People, bags and drills are archived and come back; what was archived is not what comes next. Erased for good, asked twice, somebody
-// leaves counts without a name.
+// People, bags and drills are archived and come back; what was archived is not what comes next. Erased for good, asked
+// twice, somebody leaves counts without a name.
 func TestComeAndGo(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Dogwood")

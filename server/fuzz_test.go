@@ -51,16 +51,21 @@ func pick[T any](m *maker, list []T) T { return list[m.IntN(len(list))] }
 
 // words that have broken programs before, and some that have not.
 var nastyWords = []string{
-	"", " ", "\t\n", "   ", "Runa", "a\x00b", "\x00", "it's", `"`, `\`, "%", "%00", "../../x", "<b>", "null", "0", "-1", "𝔘𝔫𝔦", "\u202e", "é", "\ufeff", "a long password",
-	"1-2-3", "1-2 | duck - 2", "(1-2)x50", strings.Repeat("x", 121), strings.Repeat("(", 500), "urn:uuid:00000000-0000-4000-8000-000000000000", "{00000000-0000-4000-8000-000000000000}",
-	"00000000-0000-4000-8000-00000000000", "2026-11-26", "9999-12-31T23:59:59Z", "0000-00-00", "-infinity", "speed.once", "speed", "head", "front",
+	"", " ", "\t\n", "   ", "Runa", "a\x00b", "\x00", "it's", `"`, `\`, "%", "%00", "../../x", "<b>", "null", "0", "-1",
+	"𝔘𝔫𝔦", "\u202e", "é", "\ufeff", "a long password",
+	"1-2-3", "1-2 | duck - 2", "(1-2)x50", strings.Repeat("x", 121), strings.Repeat("(", 500),
+	"urn:uuid:00000000-0000-4000-8000-000000000000", "{00000000-0000-4000-8000-000000000000}",
+	"00000000-0000-4000-8000-00000000000", "2026-11-26", "9999-12-31T23:59:59Z", "0000-00-00", "-infinity",
+	"speed.once", "speed", "head", "front",
 }
 
-var nastyNumbers = []float64{0, 1, -1, 2, 0.5, 3, 10, 60, 126, 1e-9, 1e9, -1e9, 2147483647, 2147483648, 9223372036854775807, 1e18, 1e300, -1e300, math.SmallestNonzeroFloat64}
+var nastyNumbers = []float64{0, 1, -1, 2, 0.5, 3, 10, 60, 126, 1e-9, 1e9, -1e9, 2147483647, 2147483648,
+	9223372036854775807, 1e18, 1e300, -1e300, math.SmallestNonzeroFloat64}
 
 // id names one of a kind, as a field such as rigId or an address such as rigs asks for it.
 func (m *maker) id(of string) string {
-	kind := map[string]string{"rigId": "rigs", "traineeId": "trainees", "trainee": "trainees", "beside": "trainees", "assignmentId": "assignments", "first-drill": "rigs"}[of]
+	kind := map[string]string{"rigId": "rigs", "traineeId": "trainees", "trainee": "trainees", "beside": "trainees",
+		"assignmentId": "assignments", "first-drill": "rigs"}[of]
 	if kind == "" {
 		kind = of
 	}
@@ -206,7 +211,8 @@ func (m *maker) question(op string) any {
 	case "combo":
 		return map[string]any{"text": pick(m, nastyWords), "stance": "orthodox"}
 	case "judge":
-		return map[string]any{"strikes": []any{map[string]any{"at": m.Float64(), "window": 0.06}, map[string]any{"at": 2, "window": pick(m, nastyNumbers)}}, "hits": []any{map[string]any{"at": m.Float64()}}}
+		return map[string]any{"strikes": []any{map[string]any{"at": m.Float64(), "window": 0.06},
+			map[string]any{"at": 2, "window": pick(m, nastyNumbers)}}, "hits": []any{map[string]any{"at": m.Float64()}}}
 	case "grade":
 		return map[string]any{"drill": drill, "ability": map[string]any{"band": "beginner"}}
 	}
@@ -218,7 +224,8 @@ func (m *maker) bent(doc json.RawMessage) map[string]any {
 	var v map[string]any
 	_ = json.Unmarshal(doc, &v) // made here
 	for m.odd(0.4) {
-		keys := []string{"version", "text", "work", "repetitions", "pause", "tempo", "strikes", "perHand", "rebounds", "fist", "pull", "cues", "bagLength", "ballMass", "damping", "anchorHeight", "pole", "upper"}
+		keys := []string{"version", "text", "work", "repetitions", "pause", "tempo", "strikes", "perHand", "rebounds",
+			"fist", "pull", "cues", "bagLength", "ballMass", "damping", "anchorHeight", "pole", "upper"}
 		for key := range v {
 			keys = append(keys, key)
 		}
@@ -255,7 +262,8 @@ func (m *maker) request(base, method, path string, op *huma.Operation) (*http.Re
 		case p.Name == "key" && !m.odd(0.3):
 			text = m.key
 		case p.Name == "before":
-			text = pick(m, []string{"2026-11-26T00:00:00Z", "2030-11-26T00:00:00Z", "0001-01-01T00:00:00Z", "x", "9999-12-31T23:59:59Z"})
+			text = pick(m, []string{"2026-11-26T00:00:00Z", "2030-11-26T00:00:00Z", "0001-01-01T00:00:00Z", "x",
+				"9999-12-31T23:59:59Z"})
 		default:
 			text = strings.Trim(fmt.Sprint(m.value(p.Name, p.Schema, 0)), "[]")
 		}
@@ -312,7 +320,8 @@ func (m *maker) furnish(u user) {
 	m.plans = catalogue.All()
 	for _, e := range m.plans[:12] {
 		var d Assignment
-		u.want(200, "POST", "/api/assignments", Assignment{RigID: rigs[string(e.Kind)].ID, TraineeID: person.ID, Doc: DrillDoc{Plan: e.Plan}}, &d)
+		u.want(200, "POST", "/api/assignments", Assignment{RigID: rigs[string(e.Kind)].ID, TraineeID: person.ID,
+			Doc: DrillDoc{Plan: e.Plan}}, &d)
 		for _, source := range []drill.Recorder{drill.Taps, drill.Sensor} {
 			var run Run
 			u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: source}, &run)
@@ -334,7 +343,8 @@ type operation struct {
 
 func operations(doc *huma.OpenAPI) (list []operation) {
 	for path, item := range doc.Paths {
-		for method, op := range map[string]*huma.Operation{"GET": item.Get, "POST": item.Post, "PUT": item.Put, "DELETE": item.Delete} {
+		for method, op := range map[string]*huma.Operation{"GET": item.Get, "POST": item.Post, "PUT": item.Put,
+			"DELETE": item.Delete} {
 			if op != nil {
 				list = append(list, operation{method, path, op})
 			}
@@ -344,7 +354,8 @@ func operations(doc *huma.OpenAPI) (list []operation) {
 	return list
 }
 
-// Whatever is asked along the description of the interface, the server has an answer of its own: no request ends in a fault of it.
+// Whatever is asked along the description of the interface, the server has an answer of its own: no request ends in a
+// fault of it.
 func TestRequestsFromTheDescription(t *testing.T) {
 	if testing.Short() {
 		t.Skip("it has a step of its own in ./test")
@@ -389,7 +400,8 @@ func TestRequestsFromTheDescription(t *testing.T) {
 	}
 	t.Logf("%v; %d of %d operations were carried out", answered, len(taken), len(all))
 	if good := answered[200] + answered[204]; good < *fuzzRequests/5 {
-		t.Errorf("only %d of %d requests were taken: the rest was refused too soon to try anything", good, *fuzzRequests)
+		t.Errorf("only %d of %d requests were taken: the rest was refused too soon to try anything", good,
+			*fuzzRequests)
 	}
 	for _, o := range all {
 		if taken[o.method+" "+o.path] == 0 {

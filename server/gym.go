@@ -12,7 +12,8 @@ import (
 	"melodromos/store"
 )
 
-// GymSettings are a gym's units, its borders between slack and tight, in s of the half-power return, its gate and its schools.
+// GymSettings are a gym's units, its borders between slack and tight, in s of the half-power return, its gate and its
+// schools.
 type GymSettings struct {
 	Units   words.Units      `json:"units"`
 	Borders rig.Borders      `json:"borders"`
@@ -29,7 +30,8 @@ func bordersOf(g store.GymRow) rig.Borders {
 func (s *Server) registerGym(api huma.API) {
 	get(api, "/api/gym", func(c caller, _ *nothing) (GymSettings, error) {
 		row := c.row
-		return GymSettings{words.Units(row.Units), bordersOf(row), row.Kicks, combo.PunchNames(row.PunchNames), combo.SlipNames(row.SlipNames), ledger.Gate(row)}, nil
+		return GymSettings{words.Units(row.Units), bordersOf(row), row.Kicks, combo.PunchNames(row.PunchNames),
+			combo.SlipNames(row.SlipNames), ledger.Gate(row)}, nil
 	})
 	put(api, "/api/gym", func(c caller, in *body[GymSettings]) (GymSettings, error) {
 		b, g := in.Body.Borders, in.Body.Gate

@@ -17,8 +17,8 @@ import (
 	"melodromos/store"
 )
 
-// Batch is a small lot of hits and marks. Whoever captures them gives itself a name and numbers them from 0; a batch that
-// is sent again, because its answer was lost, is kept once.
+// Batch is a small lot of hits and marks. Whoever captures them gives itself a name and numbers them from 0; a batch
+// that is sent again, because its answer was lost, is kept once.
 type Batch struct {
 	Device  string   `json:"device" minLength:"1" maxLength:"64"`
 	ClockUS *int64   `json:"clockUs,omitempty" minimum:"0" maximum:"14400000000" doc:"how far the run's clock has come"`
@@ -109,7 +109,8 @@ func (s *Server) registerHits(api huma.API) {
 			return Kept{}, err
 		}
 		if drill.Recorder(row.Source) != drill.Taps && len(in.Body.Hits) > 0 {
-			return Kept{}, huma.Error422UnprocessableEntity("In this round taps are not recorded; they were not kept.", &huma.ErrorDetail{Location: "body.hits", Message: "only for a round that is tapped"})
+			return Kept{}, huma.Error422UnprocessableEntity("In this round taps are not recorded; they were not kept.",
+				&huma.ErrorDetail{Location: "body.hits", Message: "only for a round that is tapped"})
 		}
 		return s.keep(c.gym, row, in.Body)
 	})
@@ -122,7 +123,9 @@ const grace = 2 * time.Minute
 func (s *Server) runByKey(ctx context.Context, key string) (store.Run, error) {
 	row, err := s.store.RunByIntake(ctx, intakeHash(key))
 	if err == nil && row.EndedAt != nil && time.Since(*row.EndedAt) > grace {
-		return store.Run{}, huma.Error410Gone("This round is over, and its key opens nothing any more. What was sent with it was not kept.")
+		return store.Run{},
+			huma.Error410Gone(
+				"This round is over, and its key opens nothing any more. What was sent with it was not kept.")
 	}
 	return row, err
 }
@@ -140,8 +143,9 @@ func intakeInfo(gym *store.Gym, r store.Run) (IntakeInfo, error) {
 	}, nil
 }
 
-// keep stores a batch and passes its hits on to the screens that watch the run. It is the one way in, for the run screen, for devices and
-// for the stand-in. What comes after a round's end is judged with the rest, in the same transaction.
+// keep stores a batch and passes its hits on to the screens that watch the run. It is the one way in, for the run
+// screen, for devices and for the stand-in. What comes after a round's end is judged with the rest, in the same
+// transaction.
 func (s *Server) keep(gym *store.Gym, row store.Run, in Batch) (Kept, error) {
 	now := time.Now()
 	hits, shown, err := hitsOf(in, row, now)
@@ -176,7 +180,9 @@ func (s *Server) keep(gym *store.Gym, row store.Run, in Batch) (Kept, error) {
 		return err
 	})
 	if errors.Is(err, store.ErrFull) {
-		return Kept{}, huma.Error422UnprocessableEntity(fmt.Sprintf("This round holds as many hits or marks as one may, %d; what was sent was not kept.", store.MostHits))
+		return Kept{}, huma.Error422UnprocessableEntity(
+			fmt.Sprintf("This round holds as many hits or marks as one may, %d; what was sent was not kept.",
+				store.MostHits))
 	}
 	if err != nil {
 		return Kept{}, err
@@ -193,7 +199,8 @@ func hitsOf(in Batch, row store.Run, now time.Time) ([]store.Hit, []watch.Hit, e
 	shown := make([]watch.Hit, 0, len(in.Hits))
 	for _, h := range in.Hits {
 		if (h.At == nil) == (h.Ago == nil) {
-			return nil, nil, huma.Error422UnprocessableEntity("hits: expected either at or ago of each hit", &huma.ErrorDetail{Location: "body.hits", Message: "expected either at or ago"})
+			return nil, nil, huma.Error422UnprocessableEntity("hits: expected either at or ago of each hit",
+				&huma.ErrorDetail{Location: "body.hits", Message: "expected either at or ago"})
 		}
 		hit := store.Hit{Device: in.Device, Seq: h.Seq, Force: h.Force, Launch: h.Launch}
 		if h.At != nil {

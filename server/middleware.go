@@ -66,7 +66,8 @@ func logged(next http.Handler) http.Handler {
 		} else if r.Method != http.MethodGet {
 			level = slog.LevelInfo
 		}
-		slog.Log(r.Context(), level, "request", "method", r.Method, "path", logPath(r.URL.Path), "status", max(rec.status, 200), "ms", float64(time.Since(start).Microseconds())/1000)
+		slog.Log(r.Context(), level, "request", "method", r.Method, "path", logPath(r.URL.Path), "status",
+			max(rec.status, 200), "ms", float64(time.Since(start).Microseconds())/1000)
 	})
 }
 
@@ -120,8 +121,8 @@ func plainly(status int, message string, errs ...error) huma.StatusError {
 	return model
 }
 
-// refused turns an error of the core or the store into an answer: a sentence for whoever reads it, and the field beside it. prefix is where
-// the refused document stands in the request, such as "body.rig".
+// refused turns an error of the core or the store into an answer: a sentence for whoever reads it, and the field beside
+// it. prefix is where the refused document stands in the request, such as "body.rig".
 func refused(ctx context.Context, prefix string, err error) error {
 	var field *input.Error
 	var barred run.Barred
@@ -129,22 +130,27 @@ func refused(ctx context.Context, prefix string, err error) error {
 	case errors.As(err, &field):
 		return unfit(field.Plain(), prefix, field)
 	case errors.As(err, &barred):
-		return huma.Error409Conflict("This round does not start. " + words.Upper(barred.Why) + ", and the caution is lifted by name on their page.")
+		return huma.Error409Conflict("This round does not start. " + words.Upper(barred.Why) +
+			", and the caution is lifted by name on their page.")
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("This is not here any more, or never was.")
 	case errors.Is(err, store.ErrConflict):
-		return huma.Error409Conflict("Somebody else has changed this meanwhile. Your change was not saved; read it anew and try again.")
+		return huma.Error409Conflict(
+			"Somebody else has changed this meanwhile. Your change was not saved; read it anew and try again.")
 	case errors.Is(err, store.ErrTaken):
 		return huma.Error409Conflict("This is taken already.")
 	case errors.Is(err, store.ErrUnfit):
-		return huma.Error422UnprocessableEntity("Something in this cannot be kept: a name of blanks, a character that no text holds, or a number beyond all measure. Nothing was changed.")
+		return huma.Error422UnprocessableEntity(
+			"Something in this cannot be kept: a name of blanks, a character that no text holds, or a number beyond all measure. Nothing was changed.")
 	case errors.Is(err, store.ErrUnavailable), errors.Is(err, context.DeadlineExceeded):
 		slog.Error("database", "error", err)
 		return huma.Error503ServiceUnavailable(noDatabase)
 	case errors.Is(err, account.ErrBusy):
-		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("Too many are signing in at once. Try again in a moment."), http.Header{"Retry-After": {"2"}})
+		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable(
+			"Too many are signing in at once. Try again in a moment."), http.Header{"Retry-After": {"2"}})
 	case errors.Is(err, door.ErrTooLong):
-		return huma.Error422UnprocessableEntity("This would take too long to work out. Nothing was changed; make it shorter and try again.")
+		return huma.Error422UnprocessableEntity(
+			"This would take too long to work out. Nothing was changed; make it shorter and try again.")
 	}
 	var status huma.StatusError
 	if errors.As(err, &status) {

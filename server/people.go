@@ -38,7 +38,8 @@ type PersonPage struct {
 	class.PersonView
 }
 
-// TestTaken is a test as it was done: the times of the taps in seconds, one row for each trial. A reaction test has one row of waits.
+// TestTaken is a test as it was done: the times of the taps in seconds, one row for each trial. A reaction test has one
+// row of waits.
 type TestTaken struct {
 	Test  trainee.Test `json:"test"`
 	Taps  [][]float64  `json:"taps" maxItems:"4"`
@@ -111,7 +112,8 @@ func (c caller) takeTest(id string, in TestTaken) (TestResult, error) {
 	if err != nil {
 		return TestResult{}, err
 	}
-	out := TestResult{Sentence: r.Sentence(test, means), Found: []class.Measure{}, Total: r.Total, Clock: r.Clock, Motor: r.Motor, Clipped: r.Clipped, Used: r.Used, LeftOut: r.LeftOut}
+	out := TestResult{Sentence: r.Sentence(test, means), Found: []class.Measure{}, Total: r.Total, Clock: r.Clock,
+		Motor: r.Motor, Clipped: r.Clipped, Used: r.Used, LeftOut: r.LeftOut}
 	now := time.Now().UTC()
 	for i := range r.Found {
 		r.Found[i].At, r.Found[i].Note = now, test.Words()
@@ -123,7 +125,8 @@ func (c caller) takeTest(id string, in TestTaken) (TestResult, error) {
 func (s *Server) registerPeople(api huma.API) {
 	get(api, "/api/trainees/{id}/page", func(c caller, in *ByID) (PersonPage, error) { return c.personPage(in.ID) })
 	post(api, "/api/trainees/{id}/cautions", func(c caller, in *Addressed[Caution]) (Caution, error) {
-		row := store.Caution{TraineeID: in.ID, Kind: string(in.Body.Kind), Note: in.Body.Note, SetBy: c.Coach.Name, SetByID: &c.Coach.ID}
+		row := store.Caution{TraineeID: in.ID, Kind: string(in.Body.Kind), Note: in.Body.Note, SetBy: c.Coach.Name,
+			SetByID: &c.Coach.ID}
 		if err := c.gym.AddCaution(&row); err != nil {
 			return Caution{}, err
 		}
@@ -141,5 +144,6 @@ func (s *Server) registerPeople(api huma.API) {
 		d, err := trainee.DelayOf(in.Body.Beats, in.Body.Taps)
 		return DelayFound{d.TakenOff(), d.Spread, d.Matched}, err
 	})
-	post(api, "/api/trainees/{id}/tests", func(c caller, in *Addressed[TestTaken]) (TestResult, error) { return c.takeTest(in.ID, in.Body) })
+	post(api, "/api/trainees/{id}/tests",
+		func(c caller, in *Addressed[TestTaken]) (TestResult, error) { return c.takeTest(in.ID, in.Body) })
 }

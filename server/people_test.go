@@ -19,7 +19,8 @@ import (
 func (u user) hung(names ...string) (Trainee, map[string]Rig) {
 	u.t.Helper()
 	var person Trainee
-	u.want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult"}, &person)
+	u.want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult"},
+		&person)
 	rigs := map[string]Rig{}
 	for _, name := range names {
 		var r Rig
@@ -32,7 +33,8 @@ func (u user) hung(names ...string) (Trainee, map[string]Rig) {
 // rhythm takes the second rung of a speed bag for somebody who knows the first: one hand, one count.
 func (u user) rhythm(person Trainee, bag Rig) (d Assignment) {
 	u.t.Helper()
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", Decision{Kind: "speed", Rung: "speed.once", Choice: "skip", Reason: "knows it"}, nil)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions",
+		Decision{Kind: "speed", Rung: "speed.once", Choice: "skip", Reason: "knows it"}, nil)
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: bag.ID, Choice: "accept"}, &d)
 	return d
 }
@@ -61,41 +63,48 @@ func (u user) struck(d Assignment, hit func(i int) (bool, float64)) Run {
 	return run
 }
 
-// From a new person to what comes next: the first rung is proposed and taken, two clean rounds open the gate, and the next rung is
-// proposed with the reason; a hold and a skip do what they say and stand on the ladder with theirs.
+// From a new person to what comes next: the first rung is proposed and taken, two clean rounds open the gate, and the
+// next rung is proposed with the reason; a hold and a skip do what they say and stand on the ladder with theirs.
 func TestLadderOverRounds(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Alder")
 	person, rigs := u.hung("speed", "doubleEnd")
 	var page PersonPage
 	u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &page)
-	if len(page.Bags) != 2 || page.Bags[0].Move != ladder.Start || page.Bags[0].Rung != "speed.once" || page.Bags[0].Clean == nil || page.Next.Kind != "speed" {
+	if len(page.Bags) != 2 || page.Bags[0].Move != ladder.Start || page.Bags[0].Rung != "speed.once" ||
+		page.Bags[0].Clean == nil || page.Next.Kind != "speed" {
 		t.Fatalf("%+v", page.Bags)
 	}
 	var first, same Assignment
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &first)
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &same)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"},
+		&first)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"},
+		&same)
 	if first.Rung != "speed.once" || same.ID != first.ID {
 		t.Errorf("%+v, then %+v", first, same)
 	}
 	// What the coach changes stays as they have it when the rung is taken again.
 	var mine, kept Assignment
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["doubleEnd"].ID, Choice: "change", Reason: "shorter"}, &mine)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept",
+		Acceptance{RigID: rigs["doubleEnd"].ID, Choice: "change", Reason: "shorter"}, &mine)
 	c := mine.Doc.Plan.(drill.Combination)
 	c.Work = 30
 	mine.Doc = DrillDoc{Plan: c}
 	u.want(200, "PUT", "/api/assignments/"+mine.ID, mine, nil)
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["doubleEnd"].ID, Choice: "accept"}, &kept)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["doubleEnd"].ID, Choice: "accept"},
+		&kept)
 	if kept.ID != mine.ID || kept.Doc.Plan.(drill.Combination).Work != 30 || kept.Rung != "doubleEnd.jab" {
 		t.Errorf("%+v became %+v", mine, kept)
 	}
-	// A drill that was written by hand stands on the ladder too: it is what they have of the rung from then on, and is left alone.
+	// A drill that was written by hand stands on the ladder too: it is what they have of the rung from then on, and is
+	// left alone.
 	shortened := first.Doc.Plan.(drill.Combination)
 	shortened.Work = 45
 	byHand := Assignment{RigID: rigs["speed"].ID, TraineeID: person.ID, Name: "My own", Doc: DrillDoc{Plan: shortened}}
 	u.want(200, "POST", "/api/assignments", byHand, &byHand)
 	var again Assignment
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}, &again)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"},
+		&again)
 	if byHand.Rung != "speed.once" || again.ID != byHand.ID || again.Doc.Plan.(drill.Combination).Work != 45 {
 		t.Errorf("%+v beside %+v", again, first)
 	}
@@ -107,7 +116,8 @@ func TestLadderOverRounds(t *testing.T) {
 	}
 	var l Ladder
 	u.want(200, "GET", "/api/trainees/"+person.ID+"/ladder/speed", nil, &l)
-	if !l.Rungs[0].Done || l.Rungs[0].Through != 2 || l.Rungs[0].At == nil || l.Rungs[1].Done || l.Proposal.Rung != "speed.rear" || l.Proposal.Move != ladder.Next {
+	if !l.Rungs[0].Done || l.Rungs[0].Through != 2 || l.Rungs[0].At == nil || l.Rungs[1].Done ||
+		l.Proposal.Rung != "speed.rear" || l.Proposal.Move != ladder.Next {
 		t.Errorf("%+v\n%+v", l.Rungs[0], l.Proposal)
 	}
 	var o class.Outlook
@@ -119,19 +129,24 @@ func TestLadderOverRounds(t *testing.T) {
 		t.Errorf("%+v", l.Decisions)
 	}
 	var p class.Proposal
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", Decision{Kind: "speed", Rung: "speed.rear", Choice: "skip", Reason: "did it all last year"}, &p)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions",
+		Decision{Kind: "speed", Rung: "speed.rear", Choice: "skip", Reason: "did it all last year"}, &p)
 	if p.Rung != "speed.lead" {
 		t.Errorf("%+v", p)
 	}
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", Decision{Kind: "speed", Rung: "speed.lead", Choice: "hold", Reason: "shoulders"}, &p)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions",
+		Decision{Kind: "speed", Rung: "speed.lead", Choice: "hold", Reason: "shoulders"}, &p)
 	if p.Move != ladder.Stay || !strings.Contains(p.Why, "shoulders") {
 		t.Errorf("%+v", p)
 	}
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions", Decision{Kind: "speed", Rung: "speed.lead", Choice: "goOn"}, &p)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions",
+		Decision{Kind: "speed", Rung: "speed.lead", Choice: "goOn"}, &p)
 	if p.Move == ladder.Stay || p.Rung != "speed.lead" {
 		t.Errorf("%+v", p)
 	}
-	if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/decisions", Decision{Kind: "speed", Rung: "reflex.two", Choice: "skip"}); status != 422 || !strings.Contains(string(out), "body.rung") {
+	if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/decisions",
+		Decision{Kind: "speed", Rung: "reflex.two", Choice: "skip"}); status != 422 ||
+		!strings.Contains(string(out), "body.rung") {
 		t.Errorf("a rung of another bag: %d %s", status, out)
 	}
 	// Another gym sees none of it.
@@ -141,13 +156,14 @@ func TestLadderOverRounds(t *testing.T) {
 			t.Errorf("%s from another gym: %d", path, status)
 		}
 	}
-	if status, _, _ := other.do("POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}); status != 404 {
+	if status, _, _ := other.do("POST", "/api/trainees/"+person.ID+"/accept",
+		Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}); status != 404 {
 		t.Errorf("accepted from another gym: %d", status)
 	}
 }
 
-// Rounds teach what somebody can do on that bag: an even hand narrows the timing, a late one with known latency gives the lateness,
-// and the next proposal is predicted from it.
+// Rounds teach what somebody can do on that bag: an even hand narrows the timing, a late one with known latency gives
+// the lateness, and the next proposal is predicted from it.
 func TestRoundsTeach(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Cedar")
@@ -173,14 +189,16 @@ func TestRoundsTeach(t *testing.T) {
 	run := u.struck(d, func(i int) (bool, float64) { return true, 0.012 * math.Sin(float64(i)*0.9) })
 	after := page()
 	f := figure(after, "timing")
-	if f.Origin != trainee.Rounds || len(f.Trail) != 1 || len(f.Bags) != 1 || !(f.Bags[0].Value < 0.09) || f.Trail[0].Kind != "speed" {
+	if f.Origin != trainee.Rounds || len(f.Trail) != 1 || len(f.Bags) != 1 || !(f.Bags[0].Value < 0.09) ||
+		f.Trail[0].Kind != "speed" {
 		t.Errorf("%+v", f)
 	}
 	if *after.Bags[0].Clean <= *before.Bags[0].Clean {
 		t.Errorf("predicted %g, then %g", *before.Bags[0].Clean, *after.Bags[0].Clean)
 	}
 	// Hits that come later judge the run anew, and its findings are replaced, not doubled.
-	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "y", Hits: []HitIn{{Seq: 0, At: at(int64(run.Timeline.End) - 1000)}}}, nil)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/hits",
+		Batch{Device: "y", Hits: []HitIn{{Seq: 0, At: at(int64(run.Timeline.End) - 1000)}}}, nil)
 	if again := figure(page(), "timing"); len(again.Trail) != 1 {
 		t.Errorf("%+v", again.Trail)
 	}
@@ -198,18 +216,24 @@ func TestCautions(t *testing.T) {
 		return p
 	}
 	p := page()
-	if len(p.Cautions) != 1 || p.Cautions[0].SetBy == "" || p.Bags[0].Move != ladder.Barred || !strings.Contains(p.Bags[0].Why, "wrist") {
+	if len(p.Cautions) != 1 || p.Cautions[0].SetBy == "" || p.Bags[0].Move != ladder.Barred ||
+		!strings.Contains(p.Bags[0].Why, "wrist") {
 		t.Errorf("%+v %+v", p.Cautions, p.Bags[0])
 	}
-	if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["hanging"].ID, Choice: "accept"}); status != 422 || !strings.Contains(string(out), "wrist") {
+	if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/accept",
+		Acceptance{RigID: rigs["hanging"].ID, Choice: "accept"}); status != 422 ||
+		!strings.Contains(string(out), "wrist") {
 		t.Errorf("%d %s", status, out)
 	}
 	// A drill that was given before is held back as well, and not what comes next.
 	var given Assignment
-	u.want(200, "POST", "/api/assignments", Assignment{RigID: rigs["hanging"].ID, TraineeID: person.ID, Doc: DrillDoc{Plan: drill.Combination{Text: "1-2", Landing: drill.Freely, Pace: drill.Combining, Work: 30, Guidance: drill.Called}}}, &given)
+	u.want(200, "POST", "/api/assignments", Assignment{RigID: rigs["hanging"].ID, TraineeID: person.ID,
+		Doc: DrillDoc{Plan: drill.Combination{Text: "1-2", Landing: drill.Freely, Pace: drill.Combining, Work: 30,
+			Guidance: drill.Called}}}, &given)
 	var now Today
 	u.want(200, "GET", "/api/today", nil, &now)
-	if len(now.Next) != 1 || !strings.Contains(now.Next[0].Barred, "wrist") || len(now.Also) != 1 || !strings.Contains(now.Also[0].Held, "wrist") {
+	if len(now.Next) != 1 || !strings.Contains(now.Next[0].Barred, "wrist") || len(now.Also) != 1 ||
+		!strings.Contains(now.Also[0].Held, "wrist") {
 		t.Errorf("%+v, %+v", now.Next, now.Also)
 	}
 	var o class.Outlook
@@ -239,17 +263,23 @@ func TestTestsTaken(t *testing.T) {
 		return list
 	}
 	var r TestResult
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/tests", TestTaken{"alternate", [][]float64{taps(50, 0.19)}, true}, &r)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/tests", TestTaken{"alternate", [][]float64{taps(50, 0.19)}, true},
+		&r)
 	if len(r.Found) != 1 || math.Abs(r.Found[0].Value-0.19) > 0.01 || !strings.Contains(r.Sentence, "0.19 s") {
 		t.Errorf("%+v", r)
 	}
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/tests", TestTaken{"beat", [][]float64{taps(40, 0.5), taps(40, 0.5)}, false}, &r)
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/tests", TestTaken{"sound", [][]float64{{0.17, 0.18, 0.16, 0.2, 0.17, 0.02}}, false}, &r)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/tests",
+		TestTaken{"beat", [][]float64{taps(40, 0.5), taps(40, 0.5)}, false}, &r)
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/tests",
+		TestTaken{"sound", [][]float64{{0.17, 0.18, 0.16, 0.2, 0.17, 0.02}}, false}, &r)
 	if r.LeftOut != 1 || r.Used != 5 {
 		t.Errorf("%+v", r)
 	}
-	for name, bad := range map[string]TestTaken{"nothing": {Test: "alternate"}, "few": {"alternate", [][]float64{taps(4, 0.2)}, false}, "backwards": {"sameHand", [][]float64{append(taps(20, 0.3), 0)}, true}} {
-		if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/tests", bad); status != 422 || !strings.Contains(string(out), "body.taps") {
+	for name, bad := range map[string]TestTaken{"nothing": {Test: "alternate"},
+		"few":       {"alternate", [][]float64{taps(4, 0.2)}, false},
+		"backwards": {"sameHand", [][]float64{append(taps(20, 0.3), 0)}, true}} {
+		if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/tests", bad); status != 422 ||
+			!strings.Contains(string(out), "body.taps") {
 			t.Errorf("%s: %d %s", name, status, out)
 		}
 	}
@@ -262,27 +292,34 @@ func TestTestsTaken(t *testing.T) {
 	}
 }
 
-// One level and two fits: the same drill for two people, with the link that differs named, and neighbours that change one thing.
+// One level and two fits: the same drill for two people, with the link that differs named, and neighbours that change
+// one thing.
 func TestDrillFit(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Fir")
 	person, rigs := u.hung("doubleEnd")
 	var expert Trainee
-	u.want(200, "POST", "/api/trainees", Trainee{Name: "Ione", Stance: "orthodox", Band: "expert", AgeBand: "adult"}, &expert)
-	c := drill.Combination{Text: "1-2-1-2", Stance: "orthodox", Landing: drill.OnReturns, Pace: drill.Combining, Fist: 4, Pause: 2, Work: 60, Guidance: drill.Called}
+	u.want(200, "POST", "/api/trainees", Trainee{Name: "Ione", Stance: "orthodox", Band: "expert", AgeBand: "adult"},
+		&expert)
+	c := drill.Combination{Text: "1-2-1-2", Stance: "orthodox", Landing: drill.OnReturns, Pace: drill.Combining,
+		Fist: 4, Pause: 2, Work: 60, Guidance: drill.Called}
 	ask := func(id string) *compose.Suits {
 		var a compose.Answer
-		u.want(200, "POST", "/api/compose", DrillQuestion{RigID: rigs["doubleEnd"].ID, TraineeID: id, Doc: DrillDoc{Plan: c}}, &a)
+		u.want(200, "POST", "/api/compose", DrillQuestion{RigID: rigs["doubleEnd"].ID, TraineeID: id,
+			Doc: DrillDoc{Plan: c}}, &a)
 		return a.Suits
 	}
 	var whole compose.Answer
-	u.want(200, "POST", "/api/compose", DrillQuestion{RigID: rigs["doubleEnd"].ID, TraineeID: person.ID, Beside: expert.ID, Doc: DrillDoc{Plan: c}}, &whole)
+	u.want(200, "POST", "/api/compose", DrillQuestion{RigID: rigs["doubleEnd"].ID, TraineeID: person.ID,
+		Beside: expert.ID, Doc: DrillDoc{Plan: c}}, &whole)
 	both := whole.Suits
-	if both.Beside == nil || both.Beside.Name != "Ione" || both.Beside.Fit.Clean <= both.Fit.Clean || !strings.Contains(both.Beside.Differs, "one ") {
+	if both.Beside == nil || both.Beside.Name != "Ione" || both.Beside.Fit.Clean <= both.Fit.Clean ||
+		!strings.Contains(both.Beside.Differs, "one ") {
 		t.Errorf("%+v", both.Beside)
 	}
 	a, b := ask(person.ID), ask(expert.ID)
-	if a.Grade != b.Grade || !(b.Fit.Clean > a.Fit.Clean) || a.Fit.Weakest == "" || a.Easier == nil || a.Easier.Clean <= a.Fit.Clean || b.Harder == nil || b.Harder.Level < b.Grade.Level {
+	if a.Grade != b.Grade || !(b.Fit.Clean > a.Fit.Clean) || a.Fit.Weakest == "" || a.Easier == nil ||
+		a.Easier.Clean <= a.Fit.Clean || b.Harder == nil || b.Harder.Level < b.Grade.Level {
 		t.Errorf("%+v\n%+v", a, b)
 	}
 }
@@ -292,15 +329,18 @@ func TestWeeksPlanned(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Gorse")
 	person, _ := u.hung("speed")
-	person.Weeks = &WeeksDoc{From: time.Now().AddDate(0, 0, -7).Format(time.DateOnly), Days: []int{1, 3, 5}, Rounds: 4, Most: 8}
+	person.Weeks = &WeeksDoc{From: time.Now().AddDate(0, 0, -7).Format(time.DateOnly), Days: []int{1, 3, 5}, Rounds: 4,
+		Most: 8}
 	u.want(200, "PUT", "/api/trainees/"+person.ID, person, nil)
 	var page PersonPage
 	u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &page)
-	if len(page.Weeks) < 20 || page.Weeks[0].Rounds != 4 || page.Trainee.Weeks == nil || len(page.Trainee.Weeks.Days) != 3 {
+	if len(page.Weeks) < 20 || page.Weeks[0].Rounds != 4 || page.Trainee.Weeks == nil ||
+		len(page.Trainee.Weeks.Days) != 3 {
 		t.Errorf("%+v %+v", page.Trainee.Weeks, page.Weeks)
 	}
 	person.Weeks.Most = 2
-	if status, _, out := u.do("PUT", "/api/trainees/"+person.ID, person); status != 422 || !strings.Contains(string(out), "weeks.most") {
+	if status, _, out := u.do("PUT", "/api/trainees/"+person.ID, person); status != 422 ||
+		!strings.Contains(string(out), "weeks.most") {
 		t.Errorf("%d %s", status, out)
 	}
 }
@@ -316,7 +356,8 @@ func BenchmarkClass(b *testing.B) {
 	u.want(200, "GET", "/api/rigs", nil, &rigs)
 	for i := range 60 {
 		var p Trainee
-		u.want(200, "POST", "/api/trainees", Trainee{Name: fmt.Sprintf("Person %d", i), Stance: "orthodox", Band: trainee.Bands[i%5], AgeBand: "adult"}, &p)
+		u.want(200, "POST", "/api/trainees", Trainee{Name: fmt.Sprintf("Person %d", i), Stance: "orthodox",
+			Band: trainee.Bands[i%5], AgeBand: "adult"}, &p)
 		var a Assignment
 		u.want(200, "POST", "/api/trainees/"+p.ID+"/accept", Acceptance{RigID: rigs[i%5].ID, Choice: "accept"}, &a)
 		s.sql(b, `WITH r AS (

@@ -58,19 +58,22 @@ func TestWhatCannotBeKept(t *testing.T) {
 		{422, "GET", "/api/trainees/x", nil, "UUID"},
 		{404, "POST", "/api/assignments", with(d, "rigId", urn), "not here"},
 		{404, "POST", "/api/assignments", with(d, "traineeId", urn), "not here"},
-		{404, "POST", "/api/bench", with(BenchQuestion{Rig: quay, Rebounds: 3, StrikeAngle: 25}, "traineeId", urn), "not here"},
+		{404, "POST", "/api/bench", with(BenchQuestion{Rig: quay, Rebounds: 3, StrikeAngle: 25}, "traineeId", urn),
+			"not here"},
 		{422, "PUT", "/api/assignments/" + d.ID, with(d, "version", 0), "version"},
 		{422, "PUT", "/api/assignments/" + d.ID, with(d, "version", -1), "version"},
 		{422, "PUT", "/api/assignments/" + d.ID, with(d, "version", 1<<31), "version"},
 		{409, "PUT", "/api/assignments/" + d.ID, with(d, "version", 9), "Somebody else has changed this"},
 		{422, "PUT", "/api/rigs/" + bag.ID, with(bag, "version", 0), "version"},
 		{422, "PUT", "/api/rigs/" + bag.ID, with(bag, "version", 1<<40), "version"},
-		{422, "POST", "/api/rigs/" + bag.ID + "/calibrations", NewCalibration{Version: 0, Measured: bench.Measured{Method: "count", Count: 3, Seconds: 0.4}}, "version"},
+		{422, "POST", "/api/rigs/" + bag.ID + "/calibrations",
+			NewCalibration{Version: 0, Measured: bench.Measured{Method: "count", Count: 3, Seconds: 0.4}}, "version"},
 		{422, "POST", "/api/runs/" + run.ID + "/clock", Step{"start", 1 << 60}, "clockUs"},
 		{422, "POST", "/api/runs/" + run.ID + "/hits", with(batch, "clockUs", 1<<60), "clockUs"},
 		{422, "POST", "/api/runs/" + run.ID + "/hits", with(batch, "latencyUs", 1<<40), "latencyUs"},
 	} {
-		if status, _, out := u.do(c.method, c.path, c.body); status != c.status || !strings.Contains(string(out), c.tells) {
+		if status, _, out := u.do(c.method, c.path, c.body); status != c.status ||
+			!strings.Contains(string(out), c.tells) {
 			t.Errorf("%s %s: %d %.400s, want %d … %s", c.method, c.path, status, out, c.status, c.tells)
 		}
 	}
@@ -115,12 +118,15 @@ func TestAcceptingIsWhole(t *testing.T) {
 	person, rigs := u.hung("speed")
 	var before []Drill
 	u.want(200, "GET", "/api/drills", nil, &before)
-	if err := u.gym.AddDecision(&store.Decision{TraineeID: person.ID, BagKind: "speed", Rung: "x", Choice: "accept", Reason: strings.Repeat("y", 401), Coach: "C"}); err == nil {
+	if err := u.gym.AddDecision(&store.Decision{TraineeID: person.ID, BagKind: "speed", Rung: "x", Choice: "accept",
+		Reason: strings.Repeat("y", 401), Coach: "C"}); err == nil {
 		t.Fatal("the database takes any reason")
 	}
 	// A reason that only the database refuses: the words of the request are checked before.
-	me := caller{Coach: must(s.store.CoachByEmail(ctx, u.email)), gym: u.gym, row: must(u.gym.Row()), stop: ctx.Err, ctx: ctx}
-	if _, err := me.accept(person.ID, Acceptance{RigID: rigs["speed"].ID, Choice: "accept", Reason: "a\x00b"}); err == nil {
+	me := caller{Coach: must(s.store.CoachByEmail(ctx, u.email)), gym: u.gym, row: must(u.gym.Row()), stop: ctx.Err,
+		ctx: ctx}
+	if _, err := me.accept(person.ID, Acceptance{RigID: rigs["speed"].ID, Choice: "accept",
+		Reason: "a\x00b"}); err == nil {
 		t.Error("a bad reason was taken")
 	}
 	var after []Drill
@@ -129,14 +135,15 @@ func TestAcceptingIsWhole(t *testing.T) {
 		t.Errorf("%d drills, before %d: half of it was saved", len(after), len(before))
 	}
 	u.want(204, "DELETE", "/api/rigs/"+rigs["speed"].ID, nil, nil)
-	u.want(422, "POST", "/api/trainees/"+person.ID+"/decisions", Decision{Kind: "speed", Rung: "speed.once", Choice: "hold"}, nil)
+	u.want(422, "POST", "/api/trainees/"+person.ID+"/decisions",
+		Decision{Kind: "speed", Rung: "speed.once", Choice: "hold"}, nil)
 	if rows, err := u.gym.Decisions(person.ID); err != nil || len(rows) != 0 {
 		t.Errorf("%+v %v", rows, err)
 	}
 }
 
-// While a knock to the head is not cleared no round of that person starts, whichever way it is asked for; others do, and so do theirs once
-// it is lifted by name.
+// While a knock to the head is not cleared no round of that person starts, whichever way it is asked for; others do,
+// and so do theirs once it is lifted by name.
 func TestHeadCautionBars(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Nutmeg")
@@ -156,12 +163,14 @@ func TestHeadCautionBars(t *testing.T) {
 	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &next) // the coach's to decide
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/cautions", Caution{Kind: "head"}, &head)
 	for _, source := range []string{"keys", "device", "standin", "none"} {
-		if out := u.want(409, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: drill.Recorder(source)}, nil); !strings.Contains(out, "knock to the head") {
+		if out := u.want(409, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: drill.Recorder(source)},
+			nil); !strings.Contains(out, "knock to the head") {
 			t.Errorf("%s: %s", source, out)
 		}
 	}
 	u.want(409, "POST", "/api/runs/"+ready.ID+"/clock", Step{"start", 0}, nil)
-	if out := u.want(422, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: bag.ID, Choice: "accept"}, nil); !strings.Contains(out, "knock to the head") {
+	if out := u.want(422, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: bag.ID, Choice: "accept"},
+		nil); !strings.Contains(out, "knock to the head") {
 		t.Errorf("%s", out)
 	}
 	u.want(409, "POST", "/api/runs/"+ready.ID+"/clock", Step{"resume", 0}, nil)
@@ -196,15 +205,19 @@ func TestKeysEnd(t *testing.T) {
 	device := s.stranger(t)
 	device.want(200, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Latency: &early, Hits: hits}, nil)
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
-	device.want(200, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Latency: &late, Hits: []HitIn{{Seq: 5000, At: at(int64(run.Timeline.End) + 5_000_000)}}}, nil)
+	device.want(200, "POST", "/api/intake/"+run.IntakeKey,
+		Batch{Device: "pad", Latency: &late, Hits: []HitIn{{Seq: 5000, At: at(int64(run.Timeline.End) + 5_000_000)}}},
+		nil)
 	kept, err := u.gym.Run(run.ID)
 	if err != nil || kept.LatencyUS == nil || *kept.LatencyUS != early {
 		t.Errorf("the latency that the round was judged with: %v %v", kept.LatencyUS, err)
 	}
 	s.sql(t, "UPDATE runs SET ended_at = $1 WHERE id = $2", time.Now().Add(-grace-time.Second), run.ID)
 	device.want(410, "GET", "/api/intake/"+run.IntakeKey, nil, nil)
-	device.want(410, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Hits: []HitIn{{Seq: 5001, At: at(1)}}}, nil)
-	u.want(422, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "pad", Hits: hits}, nil) // not by the coach's screen either, which taps other rounds
+	device.want(410, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Hits: []HitIn{{Seq: 5001, At: at(1)}}},
+		nil)
+	// not by the coach's screen either, which taps other rounds
+	u.want(422, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "pad", Hits: hits}, nil)
 	if rows, err := u.gym.Hits(run.ID); err != nil || len(rows) != len(hits)+1 {
 		t.Errorf("%d hits, want %d: %v", len(rows), len(hits)+1, err)
 	}
@@ -240,12 +253,13 @@ func TestRoundsGetFull(t *testing.T) {
 	t.Logf("judged twice in %s", time.Since(began).Round(time.Millisecond))
 }
 
-// What a person reads of a refusal is a sentence: no path, no name of a field as the document has it, no row of decimals. The field travels
-// beside it, and in a line the place.
+// What a person reads of a refusal is a sentence: no path, no name of a field as the document has it, no row of
+// decimals. The field travels beside it, and in a line the place.
 func TestRefusalsAreSentences(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Hazel")
-	bag := json.RawMessage(`{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,"upper":{"span":0.75,"relaxed":0.577,"stiffness":150},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150},"damping":0.04}`)
+	bag := json.RawMessage(
+		`{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,"upper":{"span":0.75,"relaxed":0.577,"stiffness":150},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150},"damping":0.04}`)
 	wrong := func(old, new string) string { return strings.Replace(string(bag), old, new, 1) }
 	cords, err := rig.Read(input.Parse(bag))
 	if err != nil {
@@ -254,21 +268,32 @@ func TestRefusalsAreSentences(t *testing.T) {
 	var kept Rig
 	u.want(200, "POST", "/api/rigs", Rig{Name: "Cords", Doc: RigDoc{Rig: cords}}, &kept)
 	var person Trainee
-	u.want(200, "POST", "/api/trainees", Trainee{Name: "Milo", Stance: "southpaw", Band: "beginner", AgeBand: "youth"}, &person)
+	u.want(200, "POST", "/api/trainees", Trainee{Name: "Milo", Stance: "southpaw", Band: "beginner", AgeBand: "youth"},
+		&person)
 	drill := func(doc string) string {
 		return fmt.Sprintf(`{"rigId":%q,"traineeId":%q,"doc":%s}`, kept.ID, person.ID, doc)
 	}
 	for _, c := range []struct{ path, body, field, says string }{
-		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":1,"tempo":200}`, wrong("0.577", "0.8")), "body.rig.upper.relaxed", "Upper cord, relaxed length: expected less than the span of 0.75 m, not 0.8 m: the cord hangs slack."},
-		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":1,"tempo":200}`, wrong(`"ballMass":0.45`, `"ballMass":-1`)), "body.rig.ballMass", "Ball mass: expected a number above 0"},
-		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":1,"tempo":200}`, wrong(`"ballMass":0.45,`, ``)), "body.rig.ballMass", "Ball mass is missing: expected"},
+		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":1,"tempo":200}`, wrong("0.577", "0.8")),
+			"body.rig.upper.relaxed",
+			"Upper cord, relaxed length: expected less than the span of 0.75 m, not 0.8 m: the cord hangs slack."},
+		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":1,"tempo":200}`, wrong(`"ballMass":0.45`, `"ballMass":-1`)),
+			"body.rig.ballMass", "Ball mass: expected a number above 0"},
+		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":1,"tempo":200}`, wrong(`"ballMass":0.45,`, ``)),
+			"body.rig.ballMass", "Ball mass is missing: expected"},
 		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":12,"tempo":200}`, bag), "body.rebounds", "Rebounds: expected"},
-		{"/api/compose", drill(`{"text":"1-2-kros","work":60}`), "body.doc.text", `"kros" is not known; the nearest word is "cross".`},
-		{"/api/compose", drill(`{"text":"left jab","work":60,"stance":"southpaw"}`), "body.doc.text", "A jab is the lead hand's: this boxer leads with the right; write left straight."},
-		{"/api/compose", drill(`{"text":"1-2","work":60,"fist":9.123456789012345}`), "body.doc.fist", "Fist speed: expected at most 6.0 m/s, which is this person's greatest, not 9.1."},
-		{"/api/compose", drill(`{"text":"1-2 - knee rear","work":60}`), "body.doc.text", "Knee rear, move 3: kicks, knees and elbows only where they are trained"},
-		{"/api/compose", drill(`{"text":"1-2","work":60,"cues":{"moves":["roll sideways"],"least":3,"mean":7}}`), "body.doc.cues.moves", `"roll sideways": "roll" needs its side`},
-		{"/api/compose", drill(`{"text":"1-2","work":60,"cues":{"moves":["duck"],"least":3.00000000000001,"mean":3}}`), "body.doc.cues.mean", "Mean gap: expected more than the least gap of 3 s"},
+		{"/api/compose", drill(`{"text":"1-2-kros","work":60}`), "body.doc.text",
+			`"kros" is not known; the nearest word is "cross".`},
+		{"/api/compose", drill(`{"text":"left jab","work":60,"stance":"southpaw"}`), "body.doc.text",
+			"A jab is the lead hand's: this boxer leads with the right; write left straight."},
+		{"/api/compose", drill(`{"text":"1-2","work":60,"fist":9.123456789012345}`), "body.doc.fist",
+			"Fist speed: expected at most 6.0 m/s, which is this person's greatest, not 9.1."},
+		{"/api/compose", drill(`{"text":"1-2 - knee rear","work":60}`), "body.doc.text",
+			"Knee rear, move 3: kicks, knees and elbows only where they are trained"},
+		{"/api/compose", drill(`{"text":"1-2","work":60,"cues":{"moves":["roll sideways"],"least":3,"mean":7}}`),
+			"body.doc.cues.moves", `"roll sideways": "roll" needs its side`},
+		{"/api/compose", drill(`{"text":"1-2","work":60,"cues":{"moves":["duck"],"least":3.00000000000001,"mean":3}}`),
+			"body.doc.cues.mean", "Mean gap: expected more than the least gap of 3 s"},
 	} {
 		status, _, text := u.do("POST", c.path, c.body)
 		var problem struct {
@@ -285,7 +310,8 @@ func TestRefusalsAreSentences(t *testing.T) {
 		if problem.Errors[0].Location != c.field || !strings.HasPrefix(problem.Detail, c.says) {
 			t.Errorf("%s at %q, want %s at %q", problem.Detail, problem.Errors[0].Location, c.says, c.field)
 		}
-		if regexp.MustCompile(`^[a-z]\w*[.:]|[a-z][A-Z]|\d\.\d{4}`).MatchString(problem.Detail) || !strings.HasSuffix(problem.Detail, ".") {
+		if regexp.MustCompile(`^[a-z]\w*[.:]|[a-z][A-Z]|\d\.\d{4}`).MatchString(problem.Detail) ||
+			!strings.HasSuffix(problem.Detail, ".") {
 			t.Errorf("%q is for a program to read", problem.Detail)
 		}
 		if line := strings.HasSuffix(c.field, ".text") && !strings.Contains(c.says, "move 3"); line {

@@ -48,7 +48,8 @@ type LogQuestion struct {
 
 func logRow(r store.Logged) (LogRow, error) {
 	row := LogRow{
-		ID: r.ID, DrillName: r.DrillName, Trainee: r.Trainee, RigName: r.Rig, State: run.State(r.State), Ending: judge.Ended(r.Ending),
+		ID: r.ID, DrillName: r.DrillName, Trainee: r.Trainee, RigName: r.Rig, State: run.State(r.State),
+		Ending:    judge.Ended(r.Ending),
 		StartedAt: r.StartedAt, CreatedAt: r.CreatedAt, Zone: r.Zone,
 	}
 	if r.AssignmentID != nil {
@@ -98,7 +99,8 @@ func (s *Server) registerReview(api huma.API) {
 				return nil, err
 			}
 		}
-		rows, err := c.gym.Runs(store.RunFilter{TraineeID: in.Trainee, Before: in.Before, Removed: in.Removed, Limit: in.Limit})
+		rows, err := c.gym.Runs(store.RunFilter{TraineeID: in.Trainee, Before: in.Before, Removed: in.Removed,
+			Limit: in.Limit})
 		return eachRow(rows, err, logRow)
 	})
 }

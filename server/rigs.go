@@ -85,7 +85,8 @@ func (c caller) changeRig(id string, in Rig) (Rig, error) {
 		return Rig{}, err
 	}
 	if before.Kind != row.Kind {
-		return Rig{}, input.Refuse("doc.kind", "expected %q: a rig keeps its kind; add another one instead", before.Kind)
+		return Rig{}, input.Refuse("doc.kind", "expected %q: a rig keeps its kind; add another one instead",
+			before.Kind)
 	}
 	if err := c.gym.ChangeRig(row); err != nil {
 		return Rig{}, err
@@ -123,6 +124,8 @@ func (s *Server) registerRigs(api huma.API) {
 		return out, err
 	})
 	put(api, "/api/rigs/{id}", func(c caller, in *Addressed[Rig]) (Rig, error) { return c.changeRig(in.ID, in.Body) })
-	command(api, http.MethodDelete, "/api/rigs/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Rig{}, in.ID) })
-	command(api, http.MethodPost, "/api/rigs/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Rig{}, in.ID) })
+	command(api, http.MethodDelete, "/api/rigs/{id}",
+		func(c caller, in *ByID) error { return c.gym.Archive(&store.Rig{}, in.ID) })
+	command(api, http.MethodPost, "/api/rigs/{id}/restore",
+		func(c caller, in *ByID) error { return c.gym.BringBack(&store.Rig{}, in.ID) })
 }

@@ -21,9 +21,11 @@ var (
 	kinds = map[string]rig.Rig{
 		"speed":     quayBag,
 		"doubleEnd": rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04},
-		"reflex":    rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06},
-		"slip":      rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2, BagMass: 0.5},
-		"hanging":   rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7},
+		"reflex": rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50,
+			Damping: 0.06},
+		"slip": rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2, BagMass: 0.5},
+		"hanging": rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5,
+			AnchorHeight: 2.7},
 	}
 )
 
@@ -33,13 +35,15 @@ func TestEveryKindOfRig(t *testing.T) {
 	u := s.coach(t, "Hazel")
 	height := 1.62
 	var person Trainee
-	u.want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult", Height: &height}, &person)
+	u.want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult",
+		Height: &height}, &person)
 	place := rig.Place{RatedLoad: 60, Beyond: 2, Anchor: rig.OnFrame, BaseMass: 50, BaseWidth: 0.6}
 	for kind, r := range kinds {
 		var made, again Rig
 		u.want(200, "POST", "/api/rigs", Rig{Name: kind, Doc: RigDoc{Rig: r}, Place: PlaceDoc{Place: place}}, &made)
 		u.want(200, "GET", "/api/rigs/"+made.ID, nil, &again)
-		if again.Doc.Rig != r || again.Place.RatedLoad != 60 || again.Place.Anchor != rig.OnFrame || again.Sentence == "" {
+		if again.Doc.Rig != r || again.Place.RatedLoad != 60 || again.Place.Anchor != rig.OnFrame ||
+			again.Sentence == "" {
 			t.Errorf("%s came back as %+v", kind, again)
 		}
 		rebounds := 1
@@ -47,8 +51,10 @@ func TestEveryKindOfRig(t *testing.T) {
 			rebounds = 3
 		}
 		var a bench.Sheet
-		out := u.want(200, "POST", "/api/bench", BenchQuestion{Rig: RigDoc{Rig: r}, Place: made.Place, Rebounds: rebounds, TraineeID: person.ID}, &a)
-		if !strings.Contains(a.Sentence, "Runa") || !strings.Contains(a.Sentence, "wrong") || len(a.Tempos) != 5 || len(a.Cycle.Trace) < 20 || a.Body == nil || len(a.Side.Handles) < 3 {
+		out := u.want(200, "POST", "/api/bench", BenchQuestion{Rig: RigDoc{Rig: r}, Place: made.Place,
+			Rebounds: rebounds, TraineeID: person.ID}, &a)
+		if !strings.Contains(a.Sentence, "Runa") || !strings.Contains(a.Sentence, "wrong") || len(a.Tempos) != 5 ||
+			len(a.Cycle.Trace) < 20 || a.Body == nil || len(a.Side.Handles) < 3 {
 			t.Errorf("%s: %s", kind, out)
 		}
 		var card SettingCard
@@ -58,7 +64,8 @@ func TestEveryKindOfRig(t *testing.T) {
 		}
 		changed := made
 		changed.Doc = RigDoc{Rig: kinds[map[bool]string{true: "slip", false: "speed"}[kind == "speed"]]}
-		if status, _, out := u.do("PUT", "/api/rigs/"+made.ID, changed); status != 422 || !strings.Contains(string(out), "body.doc.kind") {
+		if status, _, out := u.do("PUT", "/api/rigs/"+made.ID, changed); status != 422 ||
+			!strings.Contains(string(out), "body.doc.kind") {
 			t.Errorf("%s became another kind: %d %s", kind, status, out)
 		}
 		u.want(204, "DELETE", "/api/rigs/"+made.ID, nil, nil)
@@ -102,7 +109,8 @@ func TestBadMeasures(t *testing.T) {
 			t.Errorf("bench %s: %d %s, want a refusal of %s", doc, status, out, field)
 		}
 	}
-	if status, _, out := u.do("POST", "/api/rigs", `{"id":"","name":"Bad","version":0,"doc":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"place":{"ratedLoad":-5}}`); status != 422 || !strings.Contains(string(out), "body.place.ratedLoad") {
+	if status, _, out := u.do("POST", "/api/rigs",
+		`{"id":"","name":"Bad","version":0,"doc":{"kind":"slip","anchorHeight":2.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5},"place":{"ratedLoad":-5}}`); status != 422 || !strings.Contains(string(out), "body.place.ratedLoad") {
 		t.Errorf("a negative load: %d %s", status, out)
 	}
 	var list []Rig
@@ -112,8 +120,8 @@ func TestBadMeasures(t *testing.T) {
 	}
 }
 
-// A calibration changes the rig and its history in one; a later change of a measure puts it out of date; undoing it gives the
-// value before, and an earlier calibration holds again.
+// A calibration changes the rig and its history in one; a later change of a measure puts it out of date; undoing it
+// gives the value before, and an earlier calibration holds again.
 func TestCalibrations(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Juniper")
@@ -126,7 +134,8 @@ func TestCalibrations(t *testing.T) {
 	measured := bench.Measured{Method: "count", Count: 6, Seconds: 5.9}
 	var fit bench.Fit
 	u.want(200, "POST", "/api/calibrate", CalibrationQuestion{Rig: bag.Doc, Measured: measured}, &fit)
-	if fit.Parameter != "anchorHeight" || fit.Was != 2.6 || fit.Value == 2.6 || fit.Spread == nil || !fit.Assumed || len(history()) != 0 {
+	if fit.Parameter != "anchorHeight" || fit.Was != 2.6 || fit.Value == 2.6 || fit.Spread == nil || !fit.Assumed ||
+		len(history()) != 0 {
 		t.Errorf("%+v", fit)
 	}
 	var first, second, third Rig
@@ -136,7 +145,8 @@ func TestCalibrations(t *testing.T) {
 	}
 	u.want(409, "POST", at, NewCalibration{bag.Version, measured}, nil) // over an old version
 	taps := []float64{0, 0.55, 1.62, 2.69, 3.77, 4.83}
-	u.want(200, "POST", at, NewCalibration{first.Version, bench.Measured{Method: "taps", Strikes: [][]float64{taps}}}, &second)
+	u.want(200, "POST", at, NewCalibration{first.Version, bench.Measured{Method: "taps", Strikes: [][]float64{taps}}},
+		&second)
 	list := history()
 	if len(list) != 2 || list[0].Method != "taps" || list[0].Residual == nil || list[0].Stale || list[1].Was != 2.6 {
 		t.Fatalf("%+v", list)
@@ -160,9 +170,11 @@ func TestCalibrations(t *testing.T) {
 	third.Name = "Plumb bob" // a name is no measure
 	u.want(200, "PUT", "/api/rigs/"+bag.ID, third, &third)
 	for field, m := range map[string]bench.Measured{
-		"body.measured.taps": {Method: "taps"}, "body.measured.seconds": {Method: "count", Count: 6, Seconds: 0.01}, "body.measured.count": {Method: "period", Seconds: 3},
+		"body.measured.taps": {Method: "taps"}, "body.measured.seconds": {Method: "count", Count: 6, Seconds: 0.01},
+		"body.measured.count": {Method: "period", Seconds: 3},
 	} {
-		if status, _, out := u.do("POST", at, NewCalibration{third.Version, m}); status != 422 || !strings.Contains(string(out), field) {
+		if status, _, out := u.do("POST", at, NewCalibration{third.Version, m}); status != 422 ||
+			!strings.Contains(string(out), field) {
 			t.Errorf("%+v: %d %s", m, status, out)
 		}
 	}
@@ -177,9 +189,11 @@ func TestGymSettings(t *testing.T) {
 		return a
 	}
 	before := ask(u)
-	u.want(200, "PUT", "/api/gym", GymSettings{"imperial", rig.Borders{Slack: 0.2, Head: 0.1, Tight: 0.05}, true, "names", "inside", ladder.DefaultGate}, nil)
+	u.want(200, "PUT", "/api/gym", GymSettings{"imperial", rig.Borders{Slack: 0.2, Head: 0.1, Tight: 0.05}, true,
+		"names", "inside", ladder.DefaultGate}, nil)
 	after := ask(u)
-	if before.Cords.Feel != rig.Combinations || after.Cords.Feel == before.Cords.Feel || after.Cords.Borders.Slack != 0.2 {
+	if before.Cords.Feel != rig.Combinations || after.Cords.Feel == before.Cords.Feel ||
+		after.Cords.Borders.Slack != 0.2 {
 		t.Errorf("%+v, then %+v", before.Cords, after.Cords)
 	}
 	if elsewhere := ask(other); elsewhere.Cords.Feel != before.Cords.Feel {
@@ -190,7 +204,9 @@ func TestGymSettings(t *testing.T) {
 	if g.Units != "imperial" || !g.Kicks || g.Punches != "names" || g.Slips != "inside" {
 		t.Errorf("%+v", g)
 	}
-	if status, _, out := u.do("PUT", "/api/gym", GymSettings{"metric", rig.Borders{Slack: 0.2, Head: 0.3, Tight: 0.05}, false, "numbers", "sides", ladder.DefaultGate}); status != 422 || !strings.Contains(string(out), "body.borders.slack") {
+	if status, _, out := u.do("PUT", "/api/gym", GymSettings{"metric", rig.Borders{Slack: 0.2, Head: 0.3, Tight: 0.05},
+		false, "numbers", "sides", ladder.DefaultGate}); status != 422 ||
+		!strings.Contains(string(out), "body.borders.slack") {
 		t.Errorf("borders out of order: %d %s", status, out)
 	}
 }
@@ -204,7 +220,8 @@ func BenchmarkTwentyCoaches(b *testing.B) {
 	height := 1.62
 	for i := range users {
 		users[i] = s.coach(b, "Gym "+string(rune('A'+i)))
-		users[i].want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult", Height: &height}, &people[i])
+		users[i].want(200, "POST", "/api/trainees",
+			Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult", Height: &height}, &people[i])
 	}
 	var mu sync.Mutex
 	var took []float64
@@ -216,7 +233,8 @@ func BenchmarkTwentyCoaches(b *testing.B) {
 			kind := names[(i+n/2)%len(names)]
 			rebounds := map[bool]int{true: 3, false: 1}[kind == "speed"]
 			began := time.Now()
-			status, _, out := users[i].do(http.MethodPost, "/api/bench", BenchQuestion{Rig: RigDoc{Rig: kinds[kind]}, Rebounds: rebounds, TraineeID: people[i].ID})
+			status, _, out := users[i].do(http.MethodPost, "/api/bench",
+				BenchQuestion{Rig: RigDoc{Rig: kinds[kind]}, Rebounds: rebounds, TraineeID: people[i].ID})
 			ms := 1000 * time.Since(began).Seconds()
 			if status != 200 {
 				b.Errorf("%d %s", status, out)
@@ -249,22 +267,28 @@ func TestCombinationOnEveryKind(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Nettle")
 	var person Trainee
-	u.want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "intermediate", AgeBand: "adult"}, &person)
+	u.want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "intermediate",
+		AgeBand: "adult"}, &person)
 	for kind, r := range kinds {
 		var bag Rig
 		u.want(200, "POST", "/api/rigs", Rig{Name: kind, Doc: RigDoc{Rig: r}}, &bag)
 		var first DrillDoc
 		u.want(200, "GET", "/api/first-drill/"+bag.ID, nil, &first)
-		c := drill.Combination{Text: "1-2 | slip lead - 3", Stance: "southpaw", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 1, Work: 20, Guidance: drill.Called}
+		c := drill.Combination{Text: "1-2 | slip lead - 3", Stance: "southpaw", Landing: drill.OnReturns,
+			Pace: drill.Combining, Pause: 1, Work: 20, Guidance: drill.Called}
 		var p compose.Answer
-		out := u.want(200, "POST", "/api/compose", DrillQuestion{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: c}}, &p)
-		if p.Composed == nil || len(p.Composed.Moves) != 4 || p.Composed.Moves[0].Side != "right" || len(p.Composed.Film.Trace) < 10 || len(p.Composed.Events) < 4 || p.Strikes != 3*p.Composed.Times {
+		out := u.want(200, "POST", "/api/compose",
+			DrillQuestion{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: c}}, &p)
+		if p.Composed == nil || len(p.Composed.Moves) != 4 || p.Composed.Moves[0].Side != "right" ||
+			len(p.Composed.Film.Trace) < 10 || len(p.Composed.Events) < 4 || p.Strikes != 3*p.Composed.Times {
 			t.Errorf("%s: %.300s", kind, out)
 		}
 		var d, again Assignment
-		u.want(200, "POST", "/api/assignments", Assignment{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: c}}, &d)
+		u.want(200, "POST", "/api/assignments", Assignment{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: c}},
+			&d)
 		u.want(200, "GET", "/api/assignments/"+d.ID, nil, &again)
-		if d.Name != "1-2 | slip lead - 3" || again.Doc.Plan.(drill.Combination).Text != c.Text || len(again.Figures) != 3 {
+		if d.Name != "1-2 | slip lead - 3" || again.Doc.Plan.(drill.Combination).Text != c.Text ||
+			len(again.Figures) != 3 {
 			t.Errorf("%s: %+v", kind, again)
 		}
 		var run Run
@@ -280,12 +304,16 @@ func TestCombinationOnEveryKind(t *testing.T) {
 		u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
 		var v Review
 		u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, &v)
-		if v.Summary.Clean != len(hits) || len(hits) == 0 || len(v.Run.Cycle.Starts) != p.Composed.Times || v.Inbound != nil {
-			t.Errorf("%s: %d of %d clean, %d repetitions drawn", kind, v.Summary.Clean, len(hits), len(v.Run.Cycle.Starts))
+		if v.Summary.Clean != len(hits) || len(hits) == 0 || len(v.Run.Cycle.Starts) != p.Composed.Times ||
+			v.Inbound != nil {
+			t.Errorf("%s: %d of %d clean, %d repetitions drawn", kind, v.Summary.Clean, len(hits),
+				len(v.Run.Cycle.Starts))
 		}
 		bad := c
 		bad.Text = "1-sipl"
-		if status, _, out := u.do("POST", "/api/assignments", Assignment{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: bad}}); status != 422 || !strings.Contains(string(out), `"column":3`) || strings.Contains(string(out), `detail":"text`) {
+		if status, _, out := u.do("POST", "/api/assignments",
+			Assignment{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: bad}}); status != 422 ||
+			!strings.Contains(string(out), `"column":3`) || strings.Contains(string(out), `detail":"text`) {
 			t.Errorf("%s: %d %s", kind, status, out)
 		}
 	}

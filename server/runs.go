@@ -72,8 +72,10 @@ func clockOf(r store.Run) int64 { return int64(ledger.Course(r).Now(time.Now()))
 
 func runOut(gym *store.Gym, r store.Run, p run.Opened) (Run, error) {
 	out := Run{
-		ID: r.ID, DrillName: r.DrillName, Rig: RigDoc{Rig: p.Bag}, Source: drill.Recorder(r.Source), Plays: drill.Playing(r.Plays), FollowsUS: int64(p.Timeline.Follows(p.Plays)),
-		Removed: r.RemovedAt != nil, State: run.State(r.State), ClockUS: clockOf(r), Doc: DrillDoc{Plan: p.Plan}, Tempo: p.Tempo(), Timeline: p.Timeline,
+		ID: r.ID, DrillName: r.DrillName, Rig: RigDoc{Rig: p.Bag}, Source: drill.Recorder(r.Source),
+		Plays: drill.Playing(r.Plays), FollowsUS: int64(p.Timeline.Follows(p.Plays)),
+		Removed: r.RemovedAt != nil, State: run.State(r.State), ClockUS: clockOf(r), Doc: DrillDoc{Plan: p.Plan},
+		Tempo: p.Tempo(), Timeline: p.Timeline,
 	}
 	if r.AssignmentID != nil {
 		out.AssignmentID = *r.AssignmentID
@@ -106,8 +108,8 @@ func (c caller) cautions(traineeID string) ([]caution.Kind, error) {
 	return list, err
 }
 
-// newRun lays the drill out as it is now, with the bag as it hangs now and softer or shorter where a caution wants it, and stores the run
-// with all of it.
+// newRun lays the drill out as it is now, with the bag as it hangs now and softer or shorter where a caution wants it,
+// and stores the run with all of it.
 func (s *Server) newRun(c caller, in NewRun) (Run, error) {
 	a, err := c.gym.Assignment(in.AssignmentID)
 	if err != nil {
@@ -150,7 +152,8 @@ func (s *Server) newRun(c caller, in NewRun) (Run, error) {
 		}
 		go s.playStandIn(key, choice)
 	}
-	opened := run.Opened{Bag: on.Bag, Plan: prepared.Plan, Timeline: prepared.Timeline, By: in.Source, Plays: prepared.Plays}
+	opened := run.Opened{Bag: on.Bag, Plan: prepared.Plan, Timeline: prepared.Timeline, By: in.Source,
+		Plays: prepared.Plays}
 	out, err := runOut(c.gym, row, opened)
 	out.IntakeKey = key
 	return out, err
@@ -161,8 +164,8 @@ func intakeHash(key string) string {
 	return hex.EncodeToString(sum[:])
 }
 
-// step moves a run's clock. A round is not started, nor taken up again after a pause or an end, whose person was held back since; what was
-// captured in it can come all the same.
+// step moves a run's clock. A round is not started, nor taken up again after a pause or an end, whose person was held
+// back since; what was captured in it can come all the same.
 func (s *Server) step(c caller, id string, in Step) (RunCourse, error) {
 	before, err := c.gym.Run(id)
 	if err != nil {
@@ -225,7 +228,9 @@ func (s *Server) registerRuns(api huma.API) {
 		}
 		return runOut(c.gym, row, p)
 	})
-	post(api, "/api/runs/{id}/clock", func(c caller, in *Addressed[Step]) (RunCourse, error) { return s.step(c, in.ID, in.Body) })
+	post(api, "/api/runs/{id}/clock", func(c caller, in *Addressed[Step]) (RunCourse, error) {
+		return s.step(c, in.ID, in.Body)
+	})
 	command(api, "POST", "/api/runs/{id}/remove", func(c caller, in *ByID) error { return c.remove(in.ID) })
 	command(api, "POST", "/api/runs/{id}/restore", func(c caller, in *ByID) error { return c.bringBack(in.ID) })
 }

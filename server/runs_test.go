@@ -55,7 +55,8 @@ func TestRunByKeys(t *testing.T) {
 		t.Errorf("%d new, want 4", kept.New)
 	}
 	send(hits[12:])
-	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "screen", Hits: []HitIn{}, Marks: []MarkIn{{Seq: 999, At: 3_000_000, Kind: "wild"}}}, nil)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/hits",
+		Batch{Device: "screen", Hits: []HitIn{}, Marks: []MarkIn{{Seq: 999, At: 3_000_000, Kind: "wild"}}}, nil)
 	var now RunCourse
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"pause", 5_000_000}, &now)
 	if now.State != "paused" || now.ClockUS != 5_000_000 {
@@ -82,7 +83,8 @@ func TestRunByKeys(t *testing.T) {
 	}
 	var log []LogRow
 	u.want(200, "GET", "/api/runs", nil, &log)
-	if len(log) != 1 || log[0].Summary == nil || log[0].Summary.Clean != len(strikes)-1 || log[0].Trainee != "Runa" || log[0].Zone != "Europe/Lisbon" {
+	if len(log) != 1 || log[0].Summary == nil || log[0].Summary.Clean != len(strikes)-1 || log[0].Trainee != "Runa" ||
+		log[0].Zone != "Europe/Lisbon" {
 		t.Errorf("%+v", log)
 	}
 	var today Today
@@ -107,12 +109,14 @@ func TestRunKeepsItsDocuments(t *testing.T) {
 	u.want(200, "PUT", "/api/assignments/"+d.ID, d, nil)
 	u.want(204, "DELETE", "/api/assignments/"+d.ID, nil, nil)
 	u.want(200, "GET", "/api/runs/"+run.ID, nil, &again)
-	if again.Doc.Plan != run.Doc.Plan || again.Rig.Rig != run.Rig.Rig || len(again.Timeline.Events) != len(run.Timeline.Events) {
+	if again.Doc.Plan != run.Doc.Plan || again.Rig.Rig != run.Rig.Rig ||
+		len(again.Timeline.Events) != len(run.Timeline.Events) {
 		t.Error("the run changed with its bag and drill")
 	}
 }
 
-// The server dies in mid-round: the hits that came in are there, and the run is stopped and reviewed after the next start.
+// The server dies in mid-round: the hits that came in are there, and the run is stopped and reviewed after the next
+// start.
 func TestAbandonedRun(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Kauri")
@@ -139,7 +143,8 @@ func TestAbandonedRun(t *testing.T) {
 		t.Errorf("%s %+v", review.Run.State, review.Summary)
 	}
 	// What the browser had kept arrives after all and is judged; then it goes on to the end.
-	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "screen", Hits: []HitIn{{Seq: 6, At: at(int64(strikes[6].At))}}}, nil)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/hits",
+		Batch{Device: "screen", Hits: []HitIn{{Seq: 6, At: at(int64(strikes[6].At))}}}, nil)
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
 	u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, &review)
 	if review.Run.State != "done" || review.Summary.Clean != 7 || review.Missed != len(strikes)-7 {
@@ -155,11 +160,13 @@ func TestStandInAndLiveFeed(t *testing.T) {
 	d.Doc = changed(d.Doc, func(d *drill.SpeedBagDrill) { d.Work, d.Strikes = 0, 6 })
 	u.want(200, "PUT", "/api/assignments/"+d.ID, d, &d)
 	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "standin", StandIn: &StandInChoice{"expert", 3, false}}, &run)
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "standin",
+		StandIn: &StandInChoice{"expert", 3, false}}, &run)
 
 	watching, stop := context.WithTimeout(ctx, 20*time.Second)
 	defer stop()
-	conn, _, err := websocket.Dial(watching, strings.Replace(s.url, "http", "ws", 1)+"/api/runs/"+run.ID+"/live", &websocket.DialOptions{HTTPClient: u.client})
+	conn, _, err := websocket.Dial(watching, strings.Replace(s.url, "http", "ws", 1)+"/api/runs/"+run.ID+"/live",
+		&websocket.DialOptions{HTTPClient: u.client})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -187,7 +194,8 @@ func TestStandInAndLiveFeed(t *testing.T) {
 	if !review.OffsetKept || review.Summary.Hits != 6 || review.Summary.Clean < 3 {
 		t.Errorf("%+v", review.Summary)
 	}
-	status, _, out := u.do("POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "pad", Hits: []HitIn{{Seq: 0, At: at(1)}}})
+	status, _, out := u.do("POST", "/api/runs/"+run.ID+"/hits",
+		Batch{Device: "pad", Hits: []HitIn{{Seq: 0, At: at(1)}}})
 	if status != 422 {
 		t.Errorf("taps beside a sensor: %d %s", status, out)
 	}
@@ -208,7 +216,8 @@ func TestIntake(t *testing.T) {
 	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 3_000_000}, nil)
 	var kept Kept
 	latency := int64(20_000)
-	device.want(200, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Latency: &latency, Hits: []HitIn{{Seq: 0, Ago: at(500_000)}}}, &kept)
+	device.want(200, "POST", "/api/intake/"+run.IntakeKey,
+		Batch{Device: "pad", Latency: &latency, Hits: []HitIn{{Seq: 0, Ago: at(500_000)}}}, &kept)
 	if kept.New != 1 || kept.State != "running" {
 		t.Errorf("%+v", kept)
 	}
@@ -224,7 +233,8 @@ func TestIntake(t *testing.T) {
 	device.want(404, "POST", "/api/intake/"+strings.Repeat("A", 26), Batch{Device: "pad", Hits: []HitIn{}}, nil)
 	device.want(401, "GET", "/api/runs/"+run.ID, nil, nil)
 	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &tapped)
-	device.want(409, "POST", "/api/intake/"+tapped.IntakeKey, Batch{Device: "pad", Hits: []HitIn{{Seq: 0, At: at(1)}}}, nil)
+	device.want(409, "POST", "/api/intake/"+tapped.IntakeKey, Batch{Device: "pad", Hits: []HitIn{{Seq: 0, At: at(1)}}},
+		nil)
 }
 
 // A device's word does not keep a run open, and a device that joins by the command line finishes with the run.
@@ -275,7 +285,8 @@ func TestServeStopsCleanly(t *testing.T) {
 	_, _, d := u.furnished(10)
 	var run Run
 	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
-	if _, err := ledger.Move(u.gym, run.ID, func(r course) (course, error) { return r.Step("start", 0, time.Now()) }); err != nil {
+	if _, err := ledger.Move(u.gym, run.ID,
+		func(r course) (course, error) { return r.Step("start", 0, time.Now()) }); err != nil {
 		t.Fatal(err)
 	}
 	running, stop := context.WithCancel(ctx)

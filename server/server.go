@@ -64,7 +64,8 @@ func New(o Options) (*Server, error) {
 	if o.Quiet == 0 {
 		o.Quiet = 45 * time.Second
 	}
-	s := &Server{Options: o, store: o.Store, tries: door.NewTries(), live: watch.New(), running: context.Background(), gate: door.NewGate(), idle: 30 * 24 * time.Hour, patience: 15 * time.Second, pulse: 5 * time.Second}
+	s := &Server{Options: o, store: o.Store, tries: door.NewTries(), live: watch.New(), running: context.Background(),
+		gate: door.NewGate(), idle: 30 * 24 * time.Hour, patience: 15 * time.Second, pulse: 5 * time.Second}
 	s.sessions = scs.New()
 	if o.Store != nil {
 		s.sessions.Store = o.Store.Sessions()
@@ -88,9 +89,12 @@ func New(o Options) (*Server, error) {
 
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
-	engine.Use(gin.CustomRecoveryWithWriter(io.Discard, recovered), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPathsRegexs([]string{"^/api/runs/.*/live$", "^/api/calc/"})))
+	engine.Use(gin.CustomRecoveryWithWriter(io.Discard, recovered),
+		gzip.Gzip(gzip.DefaultCompression,
+			gzip.WithExcludedPathsRegexs([]string{"^/api/runs/.*/live$", "^/api/calc/"})))
 	if err := engine.SetTrustedProxies(o.Proxies); err != nil {
-		return nil, fmt.Errorf("trusted proxies: expected addresses or networks such as 127.0.0.1 or 10.0.0.0/8: %w", err)
+		return nil, fmt.Errorf("trusted proxies: expected addresses or networks such as 127.0.0.1 or 10.0.0.0/8: %w",
+			err)
 	}
 	s.api = humagin.New(engine, apiConfig())
 	s.routes(engine)
@@ -150,7 +154,8 @@ func (s *Server) Serve(ctx context.Context, l net.Listener) error {
 	return nil
 }
 
-// routes registers every route. What takes part in the OpenAPI document is typed; the rest are the page and the live feed.
+// routes registers every route. What takes part in the OpenAPI document is typed; the rest are the page and the live
+// feed.
 func (s *Server) routes(engine *gin.Engine) {
 	s.registerHealth()
 	s.registerCalc()
@@ -160,7 +165,8 @@ func (s *Server) routes(engine *gin.Engine) {
 	authed := huma.NewGroup(s.api)
 	authed.UseMiddleware(s.signedIn)
 	for _, register := range []func(huma.API){
-		s.registerAccount, s.registerTrainees, s.registerPeople, s.registerRigs, s.registerBench, s.registerCalibrations, s.registerGym, s.registerDrills,
+		s.registerAccount, s.registerTrainees, s.registerPeople, s.registerRigs, s.registerBench,
+		s.registerCalibrations, s.registerGym, s.registerDrills,
 		s.registerAssignments, s.registerCompose, s.registerClass, s.registerRuns, s.registerHits, s.registerReview,
 	} {
 		register(authed)
@@ -192,7 +198,8 @@ func (s *Server) guarded(engine http.Handler) http.Handler {
 	return logged(headers(http.MaxBytesHandler(origin.Handler(byPath), calc.MaxDocument)))
 }
 
-// sweep judges what a crash left ended and not judged, closes runs whose browser has gone, and forgets sessions that have run out.
+// sweep judges what a crash left ended and not judged, closes runs whose browser has gone, and forgets sessions that
+// have run out.
 func (s *Server) sweep(ctx context.Context) {
 	if n, err := ledger.FinishLeftOpen(ctx, s.store); err != nil && ctx.Err() == nil {
 		slog.Error("judge rounds that were left open", "error", err)

@@ -43,7 +43,8 @@ func newSite(t testing.TB, with ...func(*Options)) site {
 	database := storetest.Copy(t, "tables", func(*store.Store) error { return nil })
 	s := storetest.At(t, database)
 	o := Options{Store: s, Interface: fstest.MapFS{
-		"index.html": {Data: []byte("<title>page</title>")}, "assets/a.js": {Data: []byte("//" + strings.Repeat("x", 4000))},
+		"index.html":  {Data: []byte("<title>page</title>")},
+		"assets/a.js": {Data: []byte("//" + strings.Repeat("x", 4000))},
 	}}
 	for _, w := range with {
 		w(&o)
@@ -103,7 +104,8 @@ func (s site) coach(t testing.TB, gym string) user {
 	if err := s.store.AddGym(ctx, &row); err != nil {
 		t.Fatal(err)
 	}
-	c := store.Coach{GymID: row.ID, Email: strings.ToLower(gym) + "@example.org", Name: gym, PasswordHash: passwordHash()}
+	c := store.Coach{GymID: row.ID, Email: strings.ToLower(gym) + "@example.org", Name: gym,
+		PasswordHash: passwordHash()}
 	if err := s.store.AddCoach(ctx, &c); err != nil {
 		t.Fatal(err)
 	}
@@ -162,7 +164,8 @@ func (u user) want(status int, method, path string, body, into any) string {
 	return string(out)
 }
 
-var quayBag = rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8, BoardHeight: 1.95}
+var quayBag = rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8,
+	BoardHeight: 1.95}
 var quay = RigDoc{Rig: quayBag}
 
 // changed is the document of a technique with something changed.
@@ -178,7 +181,8 @@ func (u user) furnished(work float64) (Trainee, Rig, Assignment) {
 	var trainee Trainee
 	var bag Rig
 	var d Assignment
-	u.want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult"}, &trainee)
+	u.want(200, "POST", "/api/trainees", Trainee{Name: "Runa", Stance: "southpaw", Band: "beginner", AgeBand: "adult"},
+		&trainee)
 	u.want(200, "POST", "/api/rigs", Rig{Name: "Quay", Doc: quay}, &bag)
 	var first DrillDoc
 	u.want(200, "GET", "/api/first-drill/"+bag.ID, nil, &first)
@@ -208,7 +212,9 @@ func TestSignIn(t *testing.T) {
 func TestCrossOrigin(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Cedar")
-	status, header, out := u.do("POST", "/api/trainees", Trainee{Name: "X", Stance: "orthodox", Band: "beginner", AgeBand: "adult"}, "Origin", "https://elsewhere.example", "Sec-Fetch-Site", "cross-site")
+	status, header, out := u.do("POST", "/api/trainees",
+		Trainee{Name: "X", Stance: "orthodox", Band: "beginner", AgeBand: "adult"}, "Origin",
+		"https://elsewhere.example", "Sec-Fetch-Site", "cross-site")
 	if status != 403 || header.Get("Content-Type") != "application/problem+json" {
 		t.Errorf("%d %s", status, out)
 	}
@@ -231,7 +237,8 @@ func TestNothingCrossesGyms(t *testing.T) {
 	nobody := user{t, s.url, &http.Client{}, nil, ""}
 	secrets := []string{trainee.ID, bag.ID, d.ID, d.DrillID, run.ID, "Runa", "Quay", "Elm", run.IntakeKey}
 
-	open := map[string]bool{"/api/sign-in": true, "/api/sign-out": true, "/healthz": true, "/readyz": true, "/api/calc/{op}": true, "/api/intake/{key}": true}
+	open := map[string]bool{"/api/sign-in": true, "/api/sign-out": true, "/healthz": true, "/readyz": true,
+		"/api/calc/{op}": true, "/api/intake/{key}": true}
 	var caution Caution
 	theirs.want(200, "POST", "/api/trainees/"+trainee.ID+"/cautions", Caution{Kind: "head"}, &caution)
 	var coaches []CoachOut
@@ -239,21 +246,37 @@ func TestNothingCrossesGyms(t *testing.T) {
 	if len(coaches) != 1 || !coaches[0].You {
 		t.Fatalf("%+v", coaches)
 	}
-	ids := map[string]string{"coaches": coaches[0].ID, "cautions": caution.ID, "trainees": trainee.ID, "rigs": bag.ID, "first-drill": bag.ID, "drills": d.DrillID, "assignments": d.ID, "runs": run.ID}
+	ids := map[string]string{"coaches": coaches[0].ID, "cautions": caution.ID, "trainees": trainee.ID, "rigs": bag.ID,
+		"first-drill": bag.ID, "drills": d.DrillID, "assignments": d.ID, "runs": run.ID}
 	bodies := map[string]any{
-		"POST /api/account/password": PasswordChange{"wrong", password}, "POST /api/coaches/{id}/remove": Confirmation{password},
-		"PUT /api/trainees/{id}": trainee, "PUT /api/rigs/{id}": bag, "PUT /api/assignments/{id}": d, "POST /api/assignments": d, "PUT /api/drills/{id}": Drill{Kind: "speed", Version: 1, Doc: d.Doc}, "POST /api/drills/{id}/give": Giving{People: []string{trainee.ID}}, "POST /api/drills/{id}/carry": map[string]string{"kind": "slip"}, "POST /api/compose": DrillQuestion{RigID: bag.ID, TraineeID: trainee.ID, Doc: d.Doc}, "POST /api/trainees/{id}/erase": Erasure{"Runa", password},
-		"POST /api/bench": BenchQuestion{Rig: quay, Rebounds: 3, TraineeID: trainee.ID}, "POST /api/rigs/{id}/calibrations": NewCalibration{Version: 1, Measured: bench.Measured{Method: "count", Count: 3, Seconds: 0.4}},
+		"POST /api/account/password":    PasswordChange{"wrong", password},
+		"POST /api/coaches/{id}/remove": Confirmation{password},
+		"PUT /api/trainees/{id}":        trainee, "PUT /api/rigs/{id}": bag, "PUT /api/assignments/{id}": d,
+		"POST /api/assignments": d, "PUT /api/drills/{id}": Drill{Kind: "speed", Version: 1, Doc: d.Doc},
+		"POST /api/drills/{id}/give":    Giving{People: []string{trainee.ID}},
+		"POST /api/drills/{id}/carry":   map[string]string{"kind": "slip"},
+		"POST /api/compose":             DrillQuestion{RigID: bag.ID, TraineeID: trainee.ID, Doc: d.Doc},
+		"POST /api/trainees/{id}/erase": Erasure{"Runa", password},
+		"POST /api/bench":               BenchQuestion{Rig: quay, Rebounds: 3, TraineeID: trainee.ID},
+		"POST /api/rigs/{id}/calibrations": NewCalibration{Version: 1,
+			Measured: bench.Measured{Method: "count", Count: 3, Seconds: 0.4}},
 		"POST /api/rigs/{id}/undo-calibration": map[string]string{"id": run.ID},
-		"POST /api/runs":                       NewRun{AssignmentID: d.ID, Source: "keys"}, "POST /api/runs/{id}/clock": Step{"stop", 5},
-		"POST /api/runs/{id}/hits": Batch{Device: "x", Hits: []HitIn{}}, "POST /api/cautions/{id}/lift": Lift{By: "x"}, "POST /api/trainees/{id}/cautions": Caution{Kind: "wrist"},
-		"POST /api/trainees/{id}/tests": TestTaken{"sight", [][]float64{{0.2, 0.2, 0.2, 0.2, 0.2}}, false}, "POST /api/trainees/{id}/accept": Acceptance{RigID: bag.ID, Choice: "accept"},
-		"POST /api/trainees/{id}/decisions": Decision{Kind: "speed", Rung: "speed.rear", Choice: "skip"},
-		"POST /api/combo-tempo":             TempoQuestion{RigID: bag.ID, TraineeID: trainee.ID, Doc: DrillDoc{Plan: drill.Combination{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining, Work: 20, Guidance: drill.Called}}, Tempo: 100},
+		"POST /api/runs":                       NewRun{AssignmentID: d.ID, Source: "keys"},
+		"POST /api/runs/{id}/clock":            Step{"stop", 5},
+		"POST /api/runs/{id}/hits":             Batch{Device: "x", Hits: []HitIn{}},
+		"POST /api/cautions/{id}/lift":         Lift{By: "x"},
+		"POST /api/trainees/{id}/cautions":     Caution{Kind: "wrist"},
+		"POST /api/trainees/{id}/tests":        TestTaken{"sight", [][]float64{{0.2, 0.2, 0.2, 0.2, 0.2}}, false},
+		"POST /api/trainees/{id}/accept":       Acceptance{RigID: bag.ID, Choice: "accept"},
+		"POST /api/trainees/{id}/decisions":    Decision{Kind: "speed", Rung: "speed.rear", Choice: "skip"},
+		"POST /api/combo-tempo": TempoQuestion{RigID: bag.ID, TraineeID: trainee.ID,
+			Doc: DrillDoc{Plan: drill.Combination{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining,
+				Work: 20, Guidance: drill.Called}}, Tempo: 100},
 	}
 	walked := 0
 	for path, item := range s.api.OpenAPI().Paths {
-		for method, op := range map[string]bool{"GET": item.Get != nil, "POST": item.Post != nil, "PUT": item.Put != nil, "DELETE": item.Delete != nil} {
+		for method, op := range map[string]bool{"GET": item.Get != nil, "POST": item.Post != nil,
+			"PUT": item.Put != nil, "DELETE": item.Delete != nil} {
 			if !op || open[path] {
 				continue
 			}
@@ -322,14 +345,17 @@ func TestRefusalsNameTheField(t *testing.T) {
 		{"POST", "/api/assignments", slow, "body.doc.tempo"},
 		{"POST", "/api/assignments", even, "body.doc.rebounds"},
 		{"POST", "/api/calc/returns", `{"launch":3}`, "body.rig"},
-		{"POST", "/api/trainees", `{"name":"","stance":"orthodox","band":"beginner","ageBand":"adult","id":""}`, "body.name"},
+		{"POST", "/api/trainees", `{"name":"","stance":"orthodox","band":"beginner","ageBand":"adult","id":""}`,
+			"body.name"},
 	} {
 		status, header, out := u.do(c.method, c.path, c.body)
 		var problem struct {
 			Detail string
 			Errors []struct{ Location string }
 		}
-		if err := json.Unmarshal(out, &problem); err != nil || status != 422 || len(problem.Errors) == 0 || problem.Errors[0].Location != c.field || !strings.HasPrefix(header.Get("Content-Type"), "application/problem+json") {
+		if err := json.Unmarshal(out, &problem); err != nil || status != 422 || len(problem.Errors) == 0 ||
+			problem.Errors[0].Location != c.field ||
+			!strings.HasPrefix(header.Get("Content-Type"), "application/problem+json") {
 			t.Errorf("%s %s: %d %s, want a problem with %s", c.method, c.path, status, out, c.field)
 		}
 	}
@@ -356,7 +382,8 @@ func TestSurroundings(t *testing.T) {
 		t.Error("no description of the routes")
 	}
 	status, header, out := u.do("GET", "/assets/a.js", nil, "Accept-Encoding", "gzip")
-	if status != 200 || header.Get("Content-Encoding") != "gzip" || !strings.Contains(header.Get("Cache-Control"), "immutable") {
+	if status != 200 || header.Get("Content-Encoding") != "gzip" ||
+		!strings.Contains(header.Get("Cache-Control"), "immutable") {
 		t.Errorf("%d %v", status, header)
 	}
 	r, err := gzip.NewReader(bytes.NewReader(out))
@@ -366,7 +393,8 @@ func TestSurroundings(t *testing.T) {
 	if text, err := io.ReadAll(r); err != nil || len(text) != 4002 {
 		t.Errorf("%d bytes, %v", len(text), err)
 	}
-	if csp := header.Get("Content-Security-Policy"); !strings.Contains(csp, "script-src 'self';") || header.Get("X-Content-Type-Options") != "nosniff" {
+	if csp := header.Get("Content-Security-Policy"); !strings.Contains(csp, "script-src 'self';") ||
+		header.Get("X-Content-Type-Options") != "nosniff" {
 		t.Errorf("%v", header)
 	}
 	if status, _, _ := u.do("POST", "/api/sign-in", `{"email":"`+strings.Repeat("x", 2<<20)+`"}`); status != 413 {
@@ -386,7 +414,8 @@ func TestCalc(t *testing.T) {
 	if len(out.Boards) != 3 {
 		t.Errorf("%+v", out)
 	}
-	_, _, text := u.do("POST", "/api/calc/returns", fmt.Sprintf(`{"rig":%s,"launch":2.8365,"rebounds":2,"face":"front"}`, bag))
+	_, _, text := u.do("POST", "/api/calc/returns",
+		fmt.Sprintf(`{"rig":%s,"launch":2.8365,"rebounds":2,"face":"front"}`, bag))
 	var problem struct{ Detail string }
 	if err := json.Unmarshal(text, &problem); err != nil || !strings.HasPrefix(problem.Detail, "face: ") {
 		t.Errorf("%s", text)

@@ -52,7 +52,8 @@ func (s *Source) Resolve(ctx huma.Context) []error {
 
 func sourceOf(ctx huma.Context) string { return humagin.Unwrap(ctx).ClientIP() }
 
-// What a session holds: the coach who is signed in and since which epoch, and the coach who signed in with this browser last.
+// What a session holds: the coach who is signed in and since which epoch, and the coach who signed in with this browser
+// last.
 const (
 	coachKey  = "coach"
 	epochKey  = "epoch"
@@ -96,8 +97,8 @@ func refusedOrNil(ctx context.Context, err error) error {
 	return refused(ctx, "", err)
 }
 
-// tryPassword checks a password of a coach, in turn and with a wait after wrong tries from the same source, or from the same browser where
-// it is known. It returns whether it is right.
+// tryPassword checks a password of a coach, in turn and with a wait after wrong tries from the same source, or from the
+// same browser where it is known. It returns whether it is right.
 func (s *Server) tryPassword(ctx context.Context, ip, email, password string, coach store.Coach) (bool, error) {
 	source := door.Network(ip)
 	own := "as " + email + " from " + source
@@ -112,7 +113,8 @@ func (s *Server) tryPassword(ctx context.Context, ip, email, password string, co
 	if wait > 0 {
 		slog.Warn("sign-in has to wait", "source", ip, "seconds", seconds(wait))
 		return false, huma.ErrorWithHeaders(
-			huma.Error429TooManyRequests(fmt.Sprintf("Too many wrong tries. Wait %s s, then try again.", seconds(wait))),
+			huma.Error429TooManyRequests(fmt.Sprintf("Too many wrong tries. Wait %s s, then try again.",
+				seconds(wait))),
 			http.Header{"Retry-After": {seconds(wait)}})
 	}
 	match, err := account.Matches(ctx, password, coach.PasswordHash, browser)
@@ -174,5 +176,6 @@ func (s *Server) begin(ctx context.Context, coachID string, epoch int) error {
 func (s *Server) closed(gym store.GymRow) bool { return gym.Demo && s.DemoEmail == "" }
 
 func meOf(c store.Coach, gym store.GymRow) Me {
-	return Me{ID: c.ID, Name: c.Name, Email: c.Email, Gym: gym.Name, Units: words.Units(gym.Units), Kicks: gym.Kicks, Zone: gym.Zone, Demo: gym.Demo}
+	return Me{ID: c.ID, Name: c.Name, Email: c.Email, Gym: gym.Name, Units: words.Units(gym.Units), Kicks: gym.Kicks,
+		Zone: gym.Zone, Demo: gym.Demo}
 }

@@ -36,7 +36,8 @@ func (s site) stopClock() {
 	s.tries.Now = func() time.Time { return now }
 }
 
-// Wrong tries make whoever made them wait, and nobody else: not the coach from elsewhere, not the coach in a browser that is known.
+// Wrong tries make whoever made them wait, and nobody else: not the coach from elsewhere, not the coach in a browser
+// that is known.
 func TestWrongTriesHoldUpWhoMadeThem(t *testing.T) {
 	s := newSite(t, behind)
 	u := s.coach(t, "Alder")
@@ -57,7 +58,8 @@ func TestWrongTriesHoldUpWhoMadeThem(t *testing.T) {
 	if count[401] != door.ForAddress.Free || count[429] != 14-door.ForAddress.Free {
 		t.Errorf("%v, want %d refused and the others held up", count, door.ForAddress.Free)
 	}
-	if status, header, _ := attacker.do("POST", "/api/sign-in", signInBody{u.email, password}, "X-Forwarded-For", "203.0.113.7"); status != 429 || header.Get("Retry-After") == "" {
+	if status, header, _ := attacker.do("POST", "/api/sign-in", signInBody{u.email, password}, "X-Forwarded-For",
+		"203.0.113.7"); status != 429 || header.Get("Retry-After") == "" {
 		t.Errorf("whoever made them: %d %v", status, header)
 	}
 	if status := s.stranger(t).signs(u.email, password, "198.51.100.9"); status != 200 {
@@ -96,7 +98,8 @@ func TestSignInsEnd(t *testing.T) {
 	other := s.stranger(t)
 	other.want(200, "POST", "/api/sign-in", signInBody{u.email, password}, nil)
 	u.want(422, "POST", "/api/account/password", PasswordChange{"not mine", "another password"}, nil)
-	if out := u.want(422, "POST", "/api/account/password", PasswordChange{password, "short"}, nil); !strings.Contains(out, `"body.new"`) || !strings.Contains(out, "10 to 200 characters, not 5") {
+	if out := u.want(422, "POST", "/api/account/password", PasswordChange{password, "short"},
+		nil); !strings.Contains(out, `"body.new"`) || !strings.Contains(out, "10 to 200 characters, not 5") {
 		t.Errorf("%s", out)
 	}
 	u.want(422, "POST", "/api/account/password", PasswordChange{password, strings.Repeat("x", 201)}, nil)
@@ -182,7 +185,8 @@ func TestFailedSignInsAreLogged(t *testing.T) {
 	s := newSite(t, behind)
 	u := s.coach(t, "Hazel")
 	s.stranger(t).signs(u.email, "my secret guess", "203.0.113.7")
-	if got := text.String(); !strings.Contains(got, `"msg":"sign-in refused","source":"203.0.113.7"`) || strings.Contains(got, "guess") || strings.Contains(got, u.email) {
+	if got := text.String(); !strings.Contains(got, `"msg":"sign-in refused","source":"203.0.113.7"`) ||
+		strings.Contains(got, "guess") || strings.Contains(got, u.email) {
 		t.Errorf("%s", got)
 	}
 }

@@ -49,11 +49,14 @@ type WeeksDoc struct {
 
 func traineeOut(t store.Trainee) Trainee {
 	out := Trainee{
-		ID: t.ID, Name: t.Name, Stance: combo.Stance(t.Stance), Band: trainee.Band(t.Band), AgeBand: trainee.AgeBand(t.AgeBand), Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
-		Notes: t.Notes, Goals: t.Goals, Dominant: combo.Side(t.Dominant), Weak: combo.Hand(t.Weak), Sport: trainee.Sport(t.Sport), School: ladder.School(t.School), Archived: t.ArchivedAt != nil,
+		ID: t.ID, Name: t.Name, Stance: combo.Stance(t.Stance), Band: trainee.Band(t.Band),
+		AgeBand: trainee.AgeBand(t.AgeBand), Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
+		Notes: t.Notes, Goals: t.Goals, Dominant: combo.Side(t.Dominant), Weak: combo.Hand(t.Weak),
+		Sport: trainee.Sport(t.Sport), School: ladder.School(t.School), Archived: t.ArchivedAt != nil,
 	}
 	if t.WeeksFrom != nil {
-		out.Weeks = &WeeksDoc{t.WeeksFrom.Format(time.DateOnly), append([]int{}, t.WeeksDays...), t.WeeksRounds, t.WeeksMost}
+		out.Weeks = &WeeksDoc{t.WeeksFrom.Format(time.DateOnly), append([]int{}, t.WeeksDays...), t.WeeksRounds,
+			t.WeeksMost}
 	}
 	return out
 }
@@ -69,8 +72,10 @@ func (t Trainee) row(id string) (*store.Trainee, error) {
 	}
 	usual := ladder.DefaultWeeks(time.Time{})
 	r := &store.Trainee{
-		ID: id, Name: name, Stance: string(t.Stance), Band: string(t.Band), AgeBand: string(t.AgeBand), Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
-		Notes: t.Notes, Goals: t.Goals, Dominant: string(t.Dominant), Weak: string(t.Weak), Sport: string(t.Sport), School: string(t.School), WeeksRounds: usual.Rounds, WeeksMost: usual.Most,
+		ID: id, Name: name, Stance: string(t.Stance), Band: string(t.Band), AgeBand: string(t.AgeBand),
+		Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
+		Notes: t.Notes, Goals: t.Goals, Dominant: string(t.Dominant), Weak: string(t.Weak), Sport: string(t.Sport),
+		School: string(t.School), WeeksRounds: usual.Rounds, WeeksMost: usual.Most,
 	}
 	for _, d := range usual.Days {
 		r.WeeksDays = append(r.WeeksDays, int(d))
@@ -164,8 +169,10 @@ func (s *Server) registerTrainees(api huma.API) {
 		}
 		return traineeOut(*row), nil
 	})
-	command(api, http.MethodDelete, "/api/trainees/{id}", func(c caller, in *ByID) error { return c.gym.Archive(&store.Trainee{}, in.ID) })
-	command(api, http.MethodPost, "/api/trainees/{id}/restore", func(c caller, in *ByID) error { return c.gym.BringBack(&store.Trainee{}, in.ID) })
+	command(api, http.MethodDelete, "/api/trainees/{id}",
+		func(c caller, in *ByID) error { return c.gym.Archive(&store.Trainee{}, in.ID) })
+	command(api, http.MethodPost, "/api/trainees/{id}/restore",
+		func(c caller, in *ByID) error { return c.gym.BringBack(&store.Trainee{}, in.ID) })
 	post(api, "/api/trainees/{id}/erase", func(c caller, in *struct {
 		Addressed[Erasure]
 		Source

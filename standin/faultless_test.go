@@ -11,7 +11,8 @@ import (
 	"melodromos/standin"
 )
 
-var faults = regexp.MustCompile(`\d+ ms (late|early) on the whole|Falling behind|Running ahead|Quicker by|Slower by|weaker|too coarse`)
+var faults = regexp.MustCompile(
+	`\d+ ms (late|early) on the whole|Falling behind|Running ahead|Quicker by|Slower by|weaker|too coarse`)
 
 // faultless is somebody who scatters and does nothing else.
 func faultless() standin.Person {
@@ -22,7 +23,8 @@ func faultless() standin.Person {
 	return p
 }
 
-func rounds(t *testing.T, plan drill.Plan, line drill.Timeline, who standin.Person, through standin.Coarse, n int, see func(judge.Round)) {
+func rounds(t *testing.T, plan drill.Plan, line drill.Timeline, who standin.Person, through standin.Coarse, n int,
+	see func(judge.Round)) {
 	t.Helper()
 	strikes := standin.Strikes(line, plan, speed.Kind())
 	for seed := range uint64(n) {
@@ -54,7 +56,8 @@ func laid(t *testing.T, d drill.SpeedBagDrill) drill.Timeline {
 	return line
 }
 
-// Of rounds in which nothing is wrong at most one in twenty gets any remark of a fault, of lateness or of a drift, on either clock.
+// Of rounds in which nothing is wrong at most one in twenty gets any remark of a fault, of lateness or of a drift, on
+// either clock.
 func TestFaultlessRoundsAreLeftInPeace(t *testing.T) {
 	for _, clock := range []drill.Clock{drill.ByBag, drill.ByBeat} {
 		for _, deaf := range []bool{true, false} {
@@ -69,7 +72,8 @@ func TestFaultlessRoundsAreLeftInPeace(t *testing.T) {
 			})
 			t.Logf("the %s's clock, deaf to force %v: %d of %d rounds", clock, deaf, remarked, n)
 			if remarked > n/20 {
-				t.Errorf("the %s's clock, deaf to force %v: a fault in %d of %d rounds without one", clock, deaf, remarked, n)
+				t.Errorf("the %s's clock, deaf to force %v: a fault in %d of %d rounds without one", clock, deaf,
+					remarked, n)
 			}
 		}
 	}

@@ -31,8 +31,8 @@ var (
 	heavy = rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}
 )
 
-// predicted are the drills whose predictions are held against played rounds: at least two for each kind of bag, among them a long
-// combination and one with unforeseen cues.
+// predicted are the drills whose predictions are held against played rounds: at least two for each kind of bag, among
+// them a long combination and one with unforeseen cues.
 var predicted = []struct {
 	name string
 	bag  rig.Rig
@@ -43,7 +43,8 @@ var predicted = []struct {
 	{"speed bag: fist roll at 240", speed, technique(drill.FistRoll, 0, 1, 30, 240)},
 	{"double-end bag: 1:2 2:2 1", cords, thrown("1:2 2:2 1")},
 	{"double-end bag: 1-2-1-2", cords, thrown("1-2-1-2")},
-	{"double-end bag: a long one of 13 moves", cords, thrown("1:2 1:2 2 | duck - 2:2 3:2 2 | slip lead - 3:2 2 | step back - 1:2 2")},
+	{"double-end bag: a long one of 13 moves", cords,
+		thrown("1:2 1:2 2 | duck - 2:2 3:2 2 | slip lead - 3:2 2 | step back - 1:2 2")},
 	{"double-end bag: 1-2, and rolls on cue", cords, cued("1:2 2")},
 	{"reflex bag: 1-2 - slip lead - 3", pole, thrown("1-2 - slip lead - 3")},
 	{"reflex bag: 1-2-1", pole, thrown("1-2-1")},
@@ -56,11 +57,13 @@ var predicted = []struct {
 }
 
 func technique(t drill.Technique, side, rebounds int, angle, tempo float64) drill.SpeedBagDrill {
-	return drill.SpeedBagDrill{Technique: t, FirstHand: drill.Rear, PerHand: side, Rebounds: rebounds, StrikeAngle: angle, Tempo: tempo, Work: 60, Calls: true}
+	return drill.SpeedBagDrill{Technique: t, FirstHand: drill.Rear, PerHand: side, Rebounds: rebounds,
+		StrikeAngle: angle, Tempo: tempo, Work: 60, Calls: true}
 }
 
 func thrown(text string) drill.Combination {
-	return drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 1, Work: 60, Guidance: drill.Alone}
+	return drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+		Pause: 1, Work: 60, Guidance: drill.Alone}
 }
 
 func freely(text string, tempo float64) drill.Combination {
@@ -94,7 +97,8 @@ func played(t testing.TB, bag rig.Rig, plan drill.Plan, a trainee.Ability, round
 		t.Fatal(err)
 	}
 	on.Ability = a
-	c := cell{met: level.For(plan, line, on, level.Told{Force: true, Latency: true}).Clean, counted: level.For(plan, line, on, level.Told{Latency: true}).Counted}
+	c := cell{met: level.For(plan, line, on, level.Told{Force: true, Latency: true}).Clean,
+		counted: level.For(plan, line, on, level.Told{Latency: true}).Counted}
 	strikes, person := standin.Strikes(line, plan, bag.Kind()), standin.PersonWith(a)
 	n := float64(rounds)
 	for seed := range uint64(rounds) {
@@ -129,10 +133,10 @@ func played(t testing.TB, bag rig.Rig, plan drill.Plan, a trainee.Ability, round
 	return c
 }
 
-// Predictions against rounds that a simulated person plays on a simulated bag of its own, which hangs a little off its measures and
-// answers the hits as they really are: the mean over all within two points, each within six, for the share that meets the bag and for
-// what times alone count. The person has the models' figures and a way of its own of hitting with them; motion apart, nothing of what
-// is tested is shared. The table stands in docs/models.md.
+// Predictions against rounds that a simulated person plays on a simulated bag of its own, which hangs a little off its
+// measures and answers the hits as they really are: the mean over all within two points, each within six, for the share
+// that meets the bag and for what times alone count. The person has the models' figures and a way of its own of hitting
+// with them; motion apart, nothing of what is tested is shared. The table stands in docs/models.md.
 func TestPredictions(t *testing.T) {
 	rounds := 400
 	if testing.Short() {
@@ -158,12 +162,15 @@ func TestPredictions(t *testing.T) {
 	for i, d := range predicted {
 		fmt.Fprintf(&table, "| %s |", d.name)
 		for k, c := range cells[i] {
-			t.Logf("%-45s %-12s met %5.1f predicted %5.1f judged %5.1f truly %5.1f estimated; counted %5.1f predicted %5.1f judged", d.name, people[k], 100*c.met, 100*c.metPlayed, 100*c.truly, 100*c.estimated, 100*c.counted, 100*c.countedPlayed)
+			t.Logf(
+				"%-45s %-12s met %5.1f predicted %5.1f judged %5.1f truly %5.1f estimated; counted %5.1f predicted %5.1f judged", d.name, people[k], 100*c.met, 100*c.metPlayed, 100*c.truly, 100*c.estimated, 100*c.counted, 100*c.countedPlayed)
 			met, counted, n = met+c.met-c.metPlayed, counted+c.counted-c.countedPlayed, n+1
 			if math.Abs(c.met-c.metPlayed) > 0.06 || math.Abs(c.counted-c.countedPlayed) > 0.06 {
-				t.Errorf("%s, %s: met %.1f %% predicted, %.1f %% played; counted %.1f and %.1f %%", d.name, people[k], 100*c.met, 100*c.metPlayed, 100*c.counted, 100*c.countedPlayed)
+				t.Errorf("%s, %s: met %.1f %% predicted, %.1f %% played; counted %.1f and %.1f %%", d.name, people[k],
+					100*c.met, 100*c.metPlayed, 100*c.counted, 100*c.countedPlayed)
 			}
-			fmt.Fprintf(&table, " %.0f / %.0f, %.0f / %.0f |", 100*c.met, 100*c.metPlayed, 100*c.counted, 100*c.countedPlayed)
+			fmt.Fprintf(&table, " %.0f / %.0f, %.0f / %.0f |", 100*c.met, 100*c.metPlayed, 100*c.counted,
+				100*c.countedPlayed)
 		}
 		table.WriteString("\n")
 	}

@@ -9,9 +9,10 @@ import (
 
 // Person is how somebody hits.
 type Person struct {
-	Bias      float64 // s, late positive
-	Motor     float64 // s, standard deviation of the hand
-	Timing    float64 // standard deviation of the timing, as a share of the age of the cue, or of the interval on an inner beat
+	Bias  float64 // s, late positive
+	Motor float64 // s, standard deviation of the hand
+	// standard deviation of the timing, as a share of the age of the cue, or of the interval on an inner beat
+	Timing    float64
 	Correct   float64 // share of the last error that is corrected on an inner beat
 	Alternate float64 // s: strikes that come sooner after the other hand's are late by what is short
 	SameHand  float64 // s, after the same hand's
@@ -39,8 +40,11 @@ const extraShare, wanderShare, loseShare = 0.3, 0.3, 0.05
 // PersonWith returns somebody of that ability.
 func PersonWith(a trainee.Ability) Person {
 	return Person{
-		Bias: a.Bias, Motor: a.Motor, Timing: a.Timing, Correct: trainee.Correction, Alternate: a.Alternate, SameHand: a.SameHand,
-		Miss: a.Miss * (1 - wrongShare), Lose: loseShare, WrongHand: a.Miss * wrongShare, Extra: a.Miss * extraShare, Fade: a.Fade, Wander: wanderShare,
+		Bias: a.Bias, Motor: a.Motor, Timing: a.Timing, Correct: trainee.Correction, Alternate: a.Alternate,
+		SameHand: a.SameHand,
+		Miss:     a.Miss * (1 - wrongShare), Lose: loseShare, WrongHand: a.Miss * wrongShare,
+		Extra: a.Miss * extraShare,
+		Fade:  a.Fade, Wander: wanderShare,
 		Force: a.Force, Span: a.Span, Reaction: a.Sound + a.Slow, Overlooks: a.Overlooks,
 	}
 }

@@ -17,8 +17,8 @@ type Bag struct{ table *rig.ComeBacks }
 // own is by how much the least-known measure of a simulated bag may be off, as a share (standard deviation). Assumed.
 const own = 0.01
 
-// Before is the bag that somebody stands before for a plan that has been laid out on the bag's clock: the one that hangs there, a
-// little off its measures, by a seed.
+// Before is the bag that somebody stands before for a plan that has been laid out on the bag's clock: the one that
+// hangs there, a little off its measures, by a seed.
 func Before(r rig.Rig, p drill.Plan, t drill.Timeline, seed uint64) (Bag, error) {
 	t.Bag = nil
 	err := drill.Hang(&t, p, drill.Floor{Bag: off(r, seed)})
@@ -95,8 +95,8 @@ type stage struct {
 	react  float64 // s, how late that was; NaN where it was overlooked
 }
 
-// Play plays the planned strikes up to end (s). On a bag, each is met when that bag comes back from the strike before, at the force it
-// really had; with none, the strikes go by the beat of the plan. The same seed gives the same round.
+// Play plays the planned strikes up to end (s). On a bag, each is met when that bag comes back from the strike before,
+// at the force it really had; with none, the strikes go by the beat of the plan. The same seed gives the same round.
 func (p Person) Play(strikes []Planned, bag Bag, end float64, seed uint64) Played {
 	s := &stage{Person: p, bag: bag.table, r: rand.New(rand.NewPCG(seed, 0x6d656c6f)), end: end, last: math.Inf(-1)}
 	if len(strikes) == 0 {
@@ -206,8 +206,8 @@ func (s *stage) lose(at float64, found *float64) {
 	*found = at + 1 + s.r.Float64()
 }
 
-// keepTime plays a strike by an inner beat that is corrected by a share of the last error, and takes the first strike of a repetition for
-// its beginning.
+// keepTime plays a strike by an inner beat that is corrected by a share of the last error, and takes the first strike
+// of a repetition for its beginning.
 func (s *stage) keepTime(k Planned, at float64, shift *float64) bool {
 	if at > s.end {
 		return false
@@ -246,7 +246,8 @@ func (s *stage) keepTime(k Planned, at float64, shift *float64) bool {
 	return true
 }
 
-// answer is how much later (s) than the plan has it a cue is answered: all strikes of one answer together. NaN where it is overlooked.
+// answer is how much later (s) than the plan has it a cue is answered: all strikes of one answer together. NaN where it
+// is overlooked.
 func (s *stage) answer(k Planned) float64 {
 	if k.Cue != s.cue {
 		reaction := s.Reaction + k.Choice
@@ -258,7 +259,8 @@ func (s *stage) answer(k Planned) float64 {
 	return s.react
 }
 
-// throws says whether a strike is thrown at all: it may be missed, forgotten, or the answer to a cue that was overlooked.
+// throws says whether a strike is thrown at all: it may be missed, forgotten, or the answer to a cue that was
+// overlooked.
 func (s *stage) throws(k Planned, tired float64) bool {
 	missed, forgotten := s.r.Float64() < s.Miss*tired, s.r.Float64() < s.forgets(k)
 	return !missed && !forgotten && !(k.Cue > 0 && math.IsNaN(s.react))
@@ -280,13 +282,14 @@ func (s *stage) hand(k Planned, tired float64) string {
 	return k.Hand
 }
 
-// touch adds the hit: two for a double punch, whose second fist meets the first rebound some hundredths of a second later, and now and
-// then one more touch of the bag.
+// touch adds the hit: two for a double punch, whose second fist meets the first rebound some hundredths of a second
+// later, and now and then one more touch of the bag.
 func (s *stage) touch(at float64, hand, planned string, tired float64) {
 	twice := s.r.Float64() < s.Extra*tired
 	switch {
 	case planned == "both":
-		s.out.Hits = append(s.out.Hits, Hit{At: at, Hand: "lead"}, Hit{At: at + 0.055 + 0.5*s.Motor*s.r.NormFloat64(), Hand: "rear"})
+		s.out.Hits = append(s.out.Hits, Hit{At: at, Hand: "lead"},
+			Hit{At: at + 0.055 + 0.5*s.Motor*s.r.NormFloat64(), Hand: "rear"})
 	case twice:
 		s.out.Hits = append(s.out.Hits, Hit{At: at + 0.09 + 0.06*s.r.Float64(), Hand: hand}, Hit{At: at, Hand: hand})
 	default:

@@ -79,8 +79,8 @@ func (s Sensor) played(to answer) ([]Hit, error) {
 	return s.Coarse.Feel(s.Person.Play(to.Strikes, own, end, s.Seed).Hits, s.Seed), nil
 }
 
-// Play joins the run, waits for its clock, and sends each hit when it falls, in small batches. A batch that fails is sent
-// again with the next one; its hits keep their numbers. It returns when the run is over, or with an error when the
+// Play joins the run, waits for its clock, and sends each hit when it falls, in small batches. A batch that fails is
+// sent again with the next one; its hits keep their numbers. It returns when the run is over, or with an error when the
 // server refuses or cannot be reached for a while.
 func (s Sensor) Play(ctx context.Context) error {
 	joined, err := s.call(ctx, http.MethodGet, nil)

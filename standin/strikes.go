@@ -10,7 +10,8 @@ import (
 	"melodromos/core/trainee"
 )
 
-// Strikes lists the strikes of a plan that has been laid out, those beyond the closing bell as well, as a sensor is told of them.
+// Strikes lists the strikes of a plan that has been laid out, those beyond the closing bell as well, as a sensor is
+// told of them.
 func Strikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []Planned {
 	t.Events = append(append([]drill.Event(nil), t.Events...), t.Beyond...)
 	places, held, bits := inMind(p)
@@ -22,7 +23,8 @@ func Strikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []Planned {
 			continue
 		}
 		k := Planned{
-			At: s.At, Window: s.Window, Hand: string(s.Hand), Age: s.Age, Rep: s.Rep, Still: s.Still, Late: s.Late, Cue: s.Cue, Fresh: s.Fresh,
+			At: s.At, Window: s.Window, Hand: string(s.Hand), Age: s.Age, Rep: s.Rep, Still: s.Still, Late: s.Late,
+			Cue: s.Cue, Fresh: s.Fresh,
 			Count: s.Count, Launch: s.Launch, Share: s.Share, Ahead: s.Ahead, Settle: s.Settle,
 		}
 		if s.Cue > 0 {
@@ -35,8 +37,8 @@ func Strikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []Planned {
 	return list
 }
 
-// inMind is where each move of a combination stands among those that are held in mind, as far as calls do not help, and how long (s)
-// the choice between its unforeseen cues takes.
+// inMind is where each move of a combination stands among those that are held in mind, as far as calls do not help, and
+// how long (s) the choice between its unforeseen cues takes.
 func inMind(p drill.Plan) (places []int, held float64, choice float64) {
 	c, ok := p.(drill.Combination)
 	if !ok {
@@ -51,7 +53,8 @@ func inMind(p drill.Plan) (places []int, held float64, choice float64) {
 		return nil, 0, choice
 	}
 	places, _, n := combo.Fold(line.Moves(c.Stance))
-	help := map[drill.Guidance]float64{drill.Called: 1.5, drill.Partly: 1.25, drill.Fading: 1.25, drill.Alone: 1}[c.Guidance]
+	help := map[drill.Guidance]float64{drill.Called: 1.5, drill.Partly: 1.25, drill.Fading: 1.25,
+		drill.Alone: 1}[c.Guidance]
 	for i := range places {
 		places[i] = int(float64(places[i]) / help)
 	}

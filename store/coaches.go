@@ -60,7 +60,8 @@ func (g *Gym) Coaches() ([]Coach, error) {
 	return rows, ownError(g.rows().Order("name, id").Find(&rows).Error)
 }
 
-// SetPassword stores the hash of a coach's new password and ends all their sign-ins. It returns the epoch from which sign-ins hold.
+// SetPassword stores the hash of a coach's new password and ends all their sign-ins. It returns the epoch from which
+// sign-ins hold.
 func (g *Gym) SetPassword(coachID, hash string) (int, error) {
 	return g.nextEpoch(coachID, map[string]any{"password_hash": hash})
 }
@@ -73,7 +74,8 @@ func (g *Gym) SignOutEverywhere(coachID string) (int, error) {
 func (g *Gym) nextEpoch(coachID string, columns map[string]any) (int, error) {
 	var c Coach
 	columns["epoch"] = gorm.Expr("epoch + 1")
-	done := g.rows().Model(&c).Clauses(clause.Returning{Columns: []clause.Column{{Name: "epoch"}}}).Where("id = ?", coachID).Updates(columns)
+	done := g.rows().Model(&c).Clauses(clause.Returning{Columns: []clause.Column{{Name: "epoch"}}}).Where("id = ?",
+		coachID).Updates(columns)
 	if done.Error == nil && done.RowsAffected == 0 {
 		return 0, ErrNotFound
 	}

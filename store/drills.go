@@ -59,8 +59,8 @@ func (g *Gym) AddDrill(d *Drill) error {
 	return ownError(g.db.Create(d).Error)
 }
 
-// ChangeDrill stores a drill's name, document and rung over the version that was read, and reads it back; ErrConflict where another has
-// been stored meanwhile.
+// ChangeDrill stores a drill's name, document and rung over the version that was read, and reads it back; ErrConflict
+// where another has been stored meanwhile.
 func (g *Gym) ChangeDrill(d *Drill) error {
 	err := g.over(&Drill{}, d.ID, d.Version, map[string]any{"name": d.Name, "doc": string(d.Doc), "rung": d.Rung})
 	if err == nil {
@@ -72,7 +72,8 @@ func (g *Gym) ChangeDrill(d *Drill) error {
 // EnsureDrill finds a drill in use for the same kind of bag with the same document and name, or stores it.
 func (g *Gym) EnsureDrill(d *Drill) error {
 	var row Drill
-	err := ownError(g.rows().Where("kind = ? AND doc = ?::jsonb AND name = ? AND rung = ? AND archived_at IS NULL", d.Kind, string(d.Doc), d.Name, d.Rung).Order("created_at, id").Take(&row).Error)
+	err := ownError(g.rows().Where("kind = ? AND doc = ?::jsonb AND name = ? AND rung = ? AND archived_at IS NULL",
+		d.Kind, string(d.Doc), d.Name, d.Rung).Order("created_at, id").Take(&row).Error)
 	if errors.Is(err, ErrNotFound) {
 		return g.AddDrill(d)
 	}
@@ -83,8 +84,8 @@ func (g *Gym) EnsureDrill(d *Drill) error {
 // given starts a query on assignments with their drills.
 func (g *Gym) given() *gorm.DB { return g.rows().Preload("Drill", "gym_id = ?", g.ID) }
 
-// Assignments lists what people have, with the drills, the oldest first, without what was archived, be it the assignment, its drill, its
-// bag or its person; of all trainees where the id is empty.
+// Assignments lists what people have, with the drills, the oldest first, without what was archived, be it the
+// assignment, its drill, its bag or its person; of all trainees where the id is empty.
 func (g *Gym) Assignments(traineeID string) ([]Assignment, error) {
 	rows := []Assignment{}
 	q := scopeTo(g.given(), traineeID).Where("archived_at IS NULL")
@@ -97,7 +98,8 @@ func (g *Gym) Assignments(traineeID string) ([]Assignment, error) {
 // Holders lists who has a drill.
 func (g *Gym) Holders(drillID string) ([]Assignment, error) {
 	rows := []Assignment{}
-	return rows, ownError(g.rows().Where("drill_id = ? AND archived_at IS NULL", drillID).Order("created_at, id").Find(&rows).Error)
+	return rows, ownError(g.rows().Where("drill_id = ? AND archived_at IS NULL",
+		drillID).Order("created_at, id").Find(&rows).Error)
 }
 
 // Assignment returns one assignment with its drill, archived or not.
@@ -115,7 +117,8 @@ func (g *Gym) AddAssignment(a *Assignment) error {
 // ChangeAssignment stores an assignment's drill, bag and settings over the version that was read, and reads it back.
 func (g *Gym) ChangeAssignment(a *Assignment) error {
 	err := g.over(&Assignment{}, a.ID, a.Version, map[string]any{
-		"drill_id": a.DrillID, "rig_id": a.RigID, "tempo": a.Tempo, "slower": a.Slower, "fist": a.Fist, "pull": a.Pull, "work": a.Work, "strikes": a.Strikes,
+		"drill_id": a.DrillID, "rig_id": a.RigID, "tempo": a.Tempo, "slower": a.Slower, "fist": a.Fist, "pull": a.Pull,
+		"work": a.Work, "strikes": a.Strikes,
 		"repetitions": a.Repetitions, "eased": a.Eased, "own": a.Own,
 	})
 	if err == nil {
@@ -127,5 +130,6 @@ func (g *Gym) ChangeAssignment(a *Assignment) error {
 // AssignmentOf returns the newest assignment of a drill to a trainee on a rig that is in use.
 func (g *Gym) AssignmentOf(drillID, traineeID, rigID string) (Assignment, error) {
 	var row Assignment
-	return row, ownError(g.given().Where("drill_id = ? AND trainee_id = ? AND rig_id = ? AND archived_at IS NULL", drillID, traineeID, rigID).Order("created_at DESC").Take(&row).Error)
+	return row, ownError(g.given().Where("drill_id = ? AND trainee_id = ? AND rig_id = ? AND archived_at IS NULL",
+		drillID, traineeID, rigID).Order("created_at DESC").Take(&row).Error)
 }

@@ -22,8 +22,8 @@ var (
 	ErrUnavailable = errors.New("the database does not answer")
 )
 
-// ownError turns the database layer's errors into this package's. What PostgreSQL tells of a row's contents is left behind: a log is no
-// place for them.
+// ownError turns the database layer's errors into this package's. What PostgreSQL tells of a row's contents is left
+// behind: a log is no place for them.
 func ownError(err error) error {
 	switch {
 	case err == nil, errors.Is(err, ErrUnavailable):
@@ -70,6 +70,8 @@ func away(err error) bool {
 	}
 	var connect *pgconn.ConnectError
 	var network net.Error
-	return errors.As(err, &connect) || errors.As(err, &network) || errors.Is(err, driver.ErrBadConn) || errors.Is(err, sql.ErrConnDone) ||
-		errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, net.ErrClosed) || strings.Contains(err.Error(), "sql: database is closed") || strings.Contains(err.Error(), "closed pool")
+	return errors.As(err, &connect) || errors.As(err, &network) || errors.Is(err, driver.ErrBadConn) ||
+		errors.Is(err, sql.ErrConnDone) ||
+		errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, net.ErrClosed) ||
+		strings.Contains(err.Error(), "sql: database is closed") || strings.Contains(err.Error(), "closed pool")
 }

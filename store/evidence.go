@@ -67,8 +67,8 @@ func (g *Gym) Evidence(traineeID string) ([]Evidence, error) {
 	return ofTrainee[Evidence](g, traineeID, "found_at, id")
 }
 
-// EvidenceSince lists what was found out as Evidence does, without notes and ids; of rounds no more than what they showed since then. It
-// reads what is committed, within a transaction as well.
+// EvidenceSince lists what was found out as Evidence does, without notes and ids; of rounds no more than what they
+// showed since then. It reads what is committed, within a transaction as well.
 func (g *Gym) EvidenceSince(traineeID string, since time.Time) ([]Evidence, error) {
 	var (
 		found  pages[Evidence]
@@ -76,11 +76,13 @@ func (g *Gym) EvidenceSince(traineeID string, since time.Time) ([]Evidence, erro
 		person pgtype.UUID
 		names  = texts{}
 	)
-	q := scopeTo(g.rows().Model(&Evidence{}), traineeID).Where("run_id IS NULL OR found_at >= ?", since).Order("found_at, id")
-	err := g.eachRow(q, "trainee_id, figure, bag_kind, value, spread, origin, bound, found_at", []any{&person, &e.Figure, &e.BagKind, &e.Value, &e.Spread, &e.Origin, &e.Bound, &e.FoundAt}, func() {
-		e.TraineeID = names.text(person)
-		found.add(e)
-	})
+	q := scopeTo(g.rows().Model(&Evidence{}), traineeID).Where("run_id IS NULL OR found_at >= ?",
+		since).Order("found_at, id")
+	err := g.eachRow(q, "trainee_id, figure, bag_kind, value, spread, origin, bound, found_at",
+		[]any{&person, &e.Figure, &e.BagKind, &e.Value, &e.Spread, &e.Origin, &e.Bound, &e.FoundAt}, func() {
+			e.TraineeID = names.text(person)
+			found.add(e)
+		})
 	return slices.Concat(found...), err
 }
 
@@ -119,7 +121,8 @@ func (g *Gym) AddCaution(c *Caution) error {
 
 // LiftCaution lifts a caution that stands, on somebody's word; coachID is who does it, nil for nobody who signs in.
 func (g *Gym) LiftCaution(id, by string, coachID *string) error {
-	done := g.rows().Model(&Caution{}).Where("id = ? AND lifted_at IS NULL", id).Updates(map[string]any{"lifted_by": by, "lifted_by_id": coachID, "lifted_at": time.Now().UTC()})
+	done := g.rows().Model(&Caution{}).Where("id = ? AND lifted_at IS NULL",
+		id).Updates(map[string]any{"lifted_by": by, "lifted_by_id": coachID, "lifted_at": time.Now().UTC()})
 	if done.Error == nil && done.RowsAffected == 0 {
 		return ErrNotFound
 	}

@@ -24,7 +24,8 @@ func (s *Store) MigrateTo(ctx context.Context, version int64) error {
 // DB is the connection underneath, with all rows in sight; for tests of the tables.
 func (s *Store) DB() *gorm.DB { return s.inEveryGym(context.Background()) }
 
-// Forgetful is a connection that works for a gym, or for nobody, and whose queries are without a filter; for tests of the second lock.
+// Forgetful is a connection that works for a gym, or for nobody, and whose queries are without a filter; for tests of
+// the second lock.
 func (s *Store) Forgetful(ctx context.Context, gym string) *gorm.DB {
 	return s.db.WithContext(inGym(ctx, gym))
 }

@@ -59,8 +59,8 @@ func (g *Gym) Together(steps func(in *Gym) error) error {
 	return ownError(g.db.Transaction(func(tx *gorm.DB) error { return steps(&Gym{g.ID, tx, g.pool}) }))
 }
 
-// eachRow reads the many rows of a query one after the other into where the columns are to go, past the mapper: a class has tens of thousands,
-// and it takes several times as long.
+// eachRow reads the many rows of a query one after the other into where the columns are to go, past the mapper: a class
+// has tens of thousands, and it takes several times as long.
 func (g *Gym) eachRow(q *gorm.DB, columns string, into []any, row func()) error {
 	s := q.Session(&gorm.Session{DryRun: true}).Select(columns).Find(&[]map[string]any{}).Statement
 	// Planned anew each time: a plan for any limit and any gym takes the long way.
@@ -105,9 +105,12 @@ func (g *Gym) Row() (GymRow, error) {
 // ChangeRow stores the gym's units, its borders between slack and tight, its gate and its schools.
 func (g *Gym) ChangeRow(row GymRow) error {
 	return ownError(g.db.Model(&GymRow{}).Where("id = ?", g.ID).Updates(map[string]any{
-		"units": row.Units, "border_slack": row.BorderSlack, "border_head": row.BorderHead, "border_tight": row.BorderTight,
-		"gate_clean": row.GateClean, "gate_run": row.GateRun, "gate_rounds": row.GateRounds, "gate_days": row.GateDays, "gate_a_day": row.GateADay,
-		"kicks": row.Kicks, "punch_names": row.PunchNames, "slip_names": row.SlipNames,
+		"units": row.Units, "border_slack": row.BorderSlack, "border_head": row.BorderHead,
+		"border_tight": row.BorderTight,
+		"gate_clean":   row.GateClean, "gate_run": row.GateRun, "gate_rounds": row.GateRounds,
+		"gate_days":  row.GateDays,
+		"gate_a_day": row.GateADay,
+		"kicks":      row.Kicks, "punch_names": row.PunchNames, "slip_names": row.SlipNames,
 	}).Error)
 }
 
@@ -150,8 +153,8 @@ func (g *Gym) BringBack(model any, id string) error {
 	return g.change(model, id, map[string]any{"archived_at": nil})
 }
 
-// over updates columns of one row of the gym over the version that was read, and counts the version up. A version below 1 is none that
-// was ever read, and is ErrConflict.
+// over updates columns of one row of the gym over the version that was read, and counts the version up. A version below
+// 1 is none that was ever read, and is ErrConflict.
 func (g *Gym) over(model any, id string, version int, columns map[string]any) error {
 	columns["version"] = version + 1
 	done := g.rows().Model(model).Where("id = ? AND version = ?", id, version).Updates(columns)

@@ -13,12 +13,14 @@ import (
 func tablesOf(t *testing.T, s *store.Store) []string {
 	t.Helper()
 	var tables []string
-	must(t, s.DB().Raw("SELECT tablename FROM pg_tables WHERE schemaname = 'public' AND tablename NOT LIKE 'goose%' ORDER BY 1").Scan(&tables).Error)
+	must(t,
+		s.DB().Raw(
+			"SELECT tablename FROM pg_tables WHERE schemaname = 'public' AND tablename NOT LIKE 'goose%' ORDER BY 1").Scan(&tables).Error)
 	return tables
 }
 
-// A connection whose query forgets the gym sees the rows of the gym it works for alone; one that works for nobody sees none, and can
-// neither change nor add any. The same connections serve one after the other, and each sees its own.
+// A connection whose query forgets the gym sees the rows of the gym it works for alone; one that works for nobody sees
+// none, and can neither change nor add any. The same connections serve one after the other, and each sees its own.
 func TestSecondLock(t *testing.T) {
 	s := storetest.Open(t)
 	if locked, err := s.Locked(ctx); err != nil || !locked {
@@ -29,9 +31,12 @@ func TestSecondLock(t *testing.T) {
 	now := time.Now().UTC()
 	for g, coach := range map[*store.Gym]store.Coach{a: coachA, b: coachB} {
 		run := furnish(t, g, coach)
-		_, err := g.AddHits(run.ID, []store.Hit{{Device: "pad", AtUS: 1}}, []store.Mark{{Device: "pad", AtUS: 1, Kind: "wild"}})
+		_, err := g.AddHits(run.ID, []store.Hit{{Device: "pad", AtUS: 1}},
+			[]store.Mark{{Device: "pad", AtUS: 1, Kind: "wild"}})
 		must(t, err)
-		must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Share: 0.5}, []store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds", FoundAt: now}}))
+		must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Share: 0.5},
+			[]store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds",
+				FoundAt: now}}))
 	}
 	must(t, s.Sessions().Commit("t", []byte("x"), now.Add(time.Hour)))
 	for _, table := range tablesOf(t, s) {
@@ -53,7 +58,8 @@ func TestSecondLock(t *testing.T) {
 				t.Errorf("whoever works for %q sees %d rows of %s", who, rows, table)
 			}
 			if gym {
-				must(t, s.Forgetful(ctx, who).Raw("SELECT count(*) FROM "+table+" WHERE "+own+"::text <> ?", who).Scan(&others).Error)
+				must(t, s.Forgetful(ctx, who).Raw("SELECT count(*) FROM "+table+" WHERE "+own+"::text <> ?",
+					who).Scan(&others).Error)
 			}
 			if others > 0 {
 				t.Errorf("whoever works for %q sees %d rows of %s that are another gym's", who, others, table)
@@ -63,21 +69,26 @@ func TestSecondLock(t *testing.T) {
 			t.Errorf("%d rows of %s were deleted for nobody: %v", done.RowsAffected, table, done.Error)
 		}
 	}
-	if err := s.Forgetful(ctx, a.ID).Exec("INSERT INTO trainees (gym_id, name, stance, band) VALUES (?, 'X', 'southpaw', 'beginner')", b.ID).Error; err == nil {
+	if err := s.Forgetful(ctx,
+		a.ID).Exec("INSERT INTO trainees (gym_id, name, stance, band) VALUES (?, 'X', 'southpaw', 'beginner')",
+		b.ID).Error; err == nil {
 		t.Error("somebody was added to another gym")
 	}
 }
 
-// Every table has the lock, and every reference between tables an index to look it up by, so that neither a deletion nor a join reads a
-// whole table.
+// Every table has the lock, and every reference between tables an index to look it up by, so that neither a deletion
+// nor a join reads a whole table.
 func TestLocksAndIndexes(t *testing.T) {
 	s := storetest.Open(t)
 	var open []string
-	must(t, s.DB().Raw("SELECT relname FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace WHERE n.nspname = 'public' AND relkind = 'r' AND relname NOT LIKE 'goose%' AND NOT (relrowsecurity AND relforcerowsecurity)").Scan(&open).Error)
+	must(t,
+		s.DB().Raw(
+			"SELECT relname FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace WHERE n.nspname = 'public' AND relkind = 'r' AND relname NOT LIKE 'goose%' AND NOT (relrowsecurity AND relforcerowsecurity)").Scan(&open).Error)
 	if len(open) > 0 {
 		t.Errorf("without a lock: %s", strings.Join(open, ", "))
 	}
-	// An index serves where it begins with columns of the reference, the gym's id alone not counted as one that narrows.
+	// An index serves where it begins with columns of the reference, the gym's id alone not counted as one that
+	// narrows.
 	var bare []string
 	must(t, s.DB().Raw(`
 SELECT c.conrelid::regclass || ': ' || pg_get_constraintdef(c.oid)

@@ -7,8 +7,8 @@ import (
 	"github.com/jackc/pgx/v5/pgtype"
 )
 
-// Logged is a run as a list shows it: without its documents, with what became of it, nil where it was not judged, and the names of whoever
-// was on which bag, "" of somebody who was erased.
+// Logged is a run as a list shows it: without its documents, with what became of it, nil where it was not judged, and
+// the names of whoever was on which bag, "" of somebody who was erased.
 type Logged struct {
 	Run
 	Trainee string
@@ -16,7 +16,8 @@ type Logged struct {
 	Outcome *Outcome `gorm:"-"`
 }
 
-// RunFilter narrows a list of runs. Zero values do not narrow; runs that were removed from the log are left out unless asked for.
+// RunFilter narrows a list of runs. Zero values do not narrow; runs that were removed from the log are left out unless
+// asked for.
 type RunFilter struct {
 	TraineeID string
 	Removed   bool      // only those
@@ -105,12 +106,14 @@ type Round struct {
 // MostRounds is how many rounds of one person proposals look back on: those of some years.
 const MostRounds = 1000
 
-// Rounds lists the rounds of a trainee that were not removed from the log, the oldest first, the newest MostRounds of each; of all who are
-// not archived where the id is empty. It reads what is committed, within a transaction as well.
+// Rounds lists the rounds of a trainee that were not removed from the log, the oldest first, the newest MostRounds of
+// each; of all who are not archived where the id is empty. It reads what is committed, within a transaction as well.
 func (g *Gym) Rounds(traineeID string) ([]Round, error) {
-	newest := g.rows().Table("runs").Where("trainee_id = t.id AND started_at IS NOT NULL AND ended_at IS NOT NULL AND removed_at IS NULL").
+	newest := g.rows().Table("runs").Where(
+		"trainee_id = t.id AND started_at IS NOT NULL AND ended_at IS NOT NULL AND removed_at IS NULL").
 		Order("created_at DESC").Limit(MostRounds)
-	q := g.db.Table("trainees t").Where("t.gym_id = ?", g.ID).Joins("CROSS JOIN LATERAL (?) r", newest).Joins("JOIN outcomes o ON o.run_id = r.id AND o.planned > 0")
+	q := g.db.Table("trainees t").Where("t.gym_id = ?", g.ID).Joins("CROSS JOIN LATERAL (?) r",
+		newest).Joins("JOIN outcomes o ON o.run_id = r.id AND o.planned > 0")
 	if traineeID == "" {
 		q = q.Where("t.archived_at IS NULL")
 	} else {
@@ -122,11 +125,14 @@ func (g *Gym) Rounds(traineeID string) ([]Round, error) {
 		id, person, bag, assignment pgtype.UUID
 		names                       = texts{}
 	)
-	into := []any{&id, &person, &bag, &assignment, &r.Rung, &r.Eased, &r.CreatedAt, &r.Predicted, &r.Planned, &r.Longest, &r.Passes, &r.Share, &r.Tempo, &r.Asked, &r.Counts, &r.Wild}
-	err := g.eachRow(q, "r.id, r.trainee_id, r.rig_id, r.assignment_id, r.rung, r.eased, r.created_at, r.predicted, o.planned, o.longest, o.passes, o.share, o.tempo, o.asked, o.counts, o.wild", into, func() {
-		r.ID, r.TraineeID, r.RigID, r.AssignmentID = id.String(), names.text(person), names.text(bag), names.text(assignment)
-		found.add(r)
-	})
+	into := []any{&id, &person, &bag, &assignment, &r.Rung, &r.Eased, &r.CreatedAt, &r.Predicted, &r.Planned,
+		&r.Longest, &r.Passes, &r.Share, &r.Tempo, &r.Asked, &r.Counts, &r.Wild}
+	err := g.eachRow(q,
+		"r.id, r.trainee_id, r.rig_id, r.assignment_id, r.rung, r.eased, r.created_at, r.predicted, o.planned, o.longest, o.passes, o.share, o.tempo, o.asked, o.counts, o.wild", into, func() {
+			r.ID, r.TraineeID, r.RigID, r.AssignmentID = id.String(), names.text(person), names.text(bag),
+				names.text(assignment)
+			found.add(r)
+		})
 	rows := slices.Concat(found...)
 	slices.SortFunc(rows, func(a, b Round) int { return a.CreatedAt.Compare(b.CreatedAt) })
 	return rows, err
@@ -136,7 +142,8 @@ func (g *Gym) Rounds(traineeID string) ([]Round, error) {
 func (g *Gym) Came(since time.Time) ([]Round, error) {
 	rows := []Round{}
 	err := g.rows().Model(&Run{}).Select("trainee_id, rig_id, created_at").
-		Where("trainee_id IS NOT NULL AND started_at IS NOT NULL AND ended_at IS NOT NULL AND removed_at IS NULL AND created_at >= ?", since).
+		Where(
+			"trainee_id IS NOT NULL AND started_at IS NOT NULL AND ended_at IS NOT NULL AND removed_at IS NULL AND created_at >= ?", since).
 		Order("created_at, id").Find(&rows).Error
 	return rows, ownError(err)
 }
@@ -152,11 +159,14 @@ type RigRound struct {
 	CreatedAt time.Time
 }
 
-// RoundsOn lists the newest rounds on a rig that tell something of it and were not removed from the log, the oldest first.
+// RoundsOn lists the newest rounds on a rig that tell something of it and were not removed from the log, the oldest
+// first.
 func (g *Gym) RoundsOn(rigID string, since time.Time, most int) ([]RigRound, error) {
 	rows := []RigRound{}
-	err := g.db.Model(&Run{}).Where("runs.gym_id = ? AND runs.rig_id = ? AND runs.removed_at IS NULL AND runs.created_at > ?", g.ID, rigID, since).
-		Select("o.rig_parameter AS parameter, o.rig_value AS value, o.rig_spread AS spread, o.rig_steps AS steps, runs.trainee_id, runs.rig_doc, runs.created_at").
+	err := g.db.Model(&Run{}).Where(
+		"runs.gym_id = ? AND runs.rig_id = ? AND runs.removed_at IS NULL AND runs.created_at > ?", g.ID, rigID, since).
+		Select(
+			"o.rig_parameter AS parameter, o.rig_value AS value, o.rig_spread AS spread, o.rig_steps AS steps, runs.trainee_id, runs.rig_doc, runs.created_at").
 		Joins("JOIN outcomes o ON o.run_id = runs.id AND o.rig_parameter IS NOT NULL").
 		Order("runs.created_at DESC, runs.id").Limit(most).Find(&rows).Error
 	slices.Reverse(rows)

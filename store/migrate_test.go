@@ -11,7 +11,8 @@ import (
 	"melodromos/store/storetest"
 )
 
-// rowsOf holds, for each migration, rows of every table and column that it brings, as a release of its day would have written them.
+// rowsOf holds, for each migration, rows of every table and column that it brings, as a release of its day would have
+// written them.
 var rowsOf = map[int64]string{
 	1: `
 INSERT INTO gyms (id, name) VALUES ('00000000-0000-0000-0000-00000000000a', 'Hall');
@@ -70,7 +71,8 @@ UPDATE cautions SET lifted_by = 'the doctor', lifted_by_id = '00000000-0000-0000
 // renamed are tables that got another name.
 var renamed = map[string]string{"findings": "evidence"}
 
-// Every migration runs up, down and up again on a database with rows in every table, and keeps what the older release knows.
+// Every migration runs up, down and up again on a database with rows in every table, and keeps what the older release
+// knows.
 func TestMigrationsWithRows(t *testing.T) {
 	s, err := store.Open(storetest.URL(t))
 	must(t, err)
@@ -166,7 +168,9 @@ func TestNothingIsLost(t *testing.T) {
 func counts(t *testing.T, s *store.Store) map[string]int64 {
 	t.Helper()
 	var tables []string
-	must(t, s.DB().Raw("SELECT tablename FROM pg_tables WHERE schemaname = 'public' AND tablename NOT LIKE 'goose%'").Scan(&tables).Error)
+	must(t,
+		s.DB().Raw("SELECT tablename FROM pg_tables WHERE schemaname = 'public' AND tablename NOT LIKE 'goose%'").Scan(
+			&tables).Error)
 	all := map[string]int64{}
 	for _, table := range tables {
 		var n int64
@@ -198,7 +202,9 @@ func TestMigrateAtOnce(t *testing.T) {
 	must(t, err)
 	defer func() { _ = s.Close() }()
 	var twice []string
-	must(t, s.DB().Raw("SELECT version_id::text FROM goose_db_version WHERE version_id > 0 GROUP BY version_id HAVING count(*) > 1").Scan(&twice).Error)
+	must(t,
+		s.DB().Raw(
+			"SELECT version_id::text FROM goose_db_version WHERE version_id > 0 GROUP BY version_id HAVING count(*) > 1").Scan(&twice).Error)
 	if len(twice) > 0 {
 		t.Errorf("ran twice: %s", strings.Join(twice, ", "))
 	}
@@ -244,7 +250,8 @@ func TestErrorsAreToldApart(t *testing.T) {
 // PostgreSQL's own log repeats no row that it refuses.
 func TestDatabaseLog(t *testing.T) {
 	s := storetest.Open(t)
-	for setting, want := range map[string]string{"log_error_verbosity": "terse", "log_min_error_statement": "panic", "log_parameter_max_length_on_error": "0"} {
+	for setting, want := range map[string]string{"log_error_verbosity": "terse", "log_min_error_statement": "panic",
+		"log_parameter_max_length_on_error": "0"} {
 		var got string
 		must(t, s.DB().Raw("SELECT current_setting(?)", setting).Scan(&got).Error)
 		if got != want {

@@ -24,7 +24,8 @@ type Rig struct {
 	CreatedAt  time.Time
 }
 
-// Calibration is what measuring found out about a rig: one parameter, fitted from evidence, and what stood there before.
+// Calibration is what measuring found out about a rig: one parameter, fitted from evidence, and what stood there
+// before.
 type Calibration struct {
 	ID            string `gorm:"default:gen_random_uuid()"`
 	GymID         string
@@ -54,8 +55,8 @@ func (g *Gym) AddRig(r *Rig) error {
 	return ownError(g.db.Create(r).Error)
 }
 
-// ChangeRig stores a rig's new name, measures and place over the version that was read; ErrConflict where another has been
-// stored meanwhile.
+// ChangeRig stores a rig's new name, measures and place over the version that was read; ErrConflict where another has
+// been stored meanwhile.
 func (g *Gym) ChangeRig(r *Rig) error {
 	err := g.over(&Rig{}, r.ID, r.Version, map[string]any{
 		"name": r.Name, "doc": string(r.Doc), "place": string(placed(r.Place)),
@@ -90,7 +91,8 @@ func (g *Gym) Calibrate(c *Calibration, r *Rig) error {
 		if err := in.ChangeRig(r); err != nil {
 			return err
 		}
-		c.GymID, c.RigID, c.RigVersion, c.WasMeasuredAt, c.CreatedAt = g.ID, r.ID, r.Version, before.MeasuredAt, time.Now().UTC()
+		c.GymID, c.RigID, c.RigVersion, c.WasMeasuredAt, c.CreatedAt = g.ID, r.ID, r.Version, before.MeasuredAt,
+			time.Now().UTC()
 		if c.CreatedAt.Before(r.MeasuredAt) { // the change that a calibration makes does not put it out of date
 			c.CreatedAt = r.MeasuredAt
 		}
@@ -98,15 +100,16 @@ func (g *Gym) Calibrate(c *Calibration, r *Rig) error {
 	})
 }
 
-// Uncalibrate marks a calibration as undone and stores the rig's measures without it: both or neither. What was measured
-// before holds again, unless the rig was changed since. ErrConflict where it is undone already.
+// Uncalibrate marks a calibration as undone and stores the rig's measures without it: both or neither. What was
+// measured before holds again, unless the rig was changed since. ErrConflict where it is undone already.
 func (g *Gym) Uncalibrate(c Calibration, r *Rig) error {
 	return g.Together(func(in *Gym) error {
 		before, err := in.Rig(r.ID)
 		if err != nil {
 			return err
 		}
-		done := in.rows().Model(&Calibration{}).Where("id = ? AND undone_at IS NULL", c.ID).Updates(map[string]any{"undone_at": time.Now().UTC()})
+		done := in.rows().Model(&Calibration{}).Where("id = ? AND undone_at IS NULL",
+			c.ID).Updates(map[string]any{"undone_at": time.Now().UTC()})
 		if done.Error != nil {
 			return ownError(done.Error)
 		}

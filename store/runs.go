@@ -35,9 +35,10 @@ type Run struct {
 	SeenAt       time.Time
 	StartedAt    *time.Time
 	EndedAt      *time.Time
-	Predicted    *float64   // share of the strikes that was to meet the bag, by the models alone; nil where nothing was predicted
-	RemovedAt    *time.Time // from the log; it can be brought back
-	CreatedAt    time.Time
+	// share of the strikes that was to meet the bag, by the models alone; nil where nothing was predicted
+	Predicted *float64
+	RemovedAt *time.Time // from the log; it can be brought back
+	CreatedAt time.Time
 }
 
 // Outcome is what became of a round.
@@ -121,19 +122,22 @@ func (g *Gym) Timeline(runID string) (Doc, error) {
 	return row.Doc, ownError(g.rows().Where("run_id = ?", runID).Take(&row).Error)
 }
 
-// MoveRun reads a run, lets change alter its course and, within the same transaction and with the row held, lets after do what belongs to
-// it, such as judging a run that has ended. Either may refuse with an error, which is returned and leaves everything as it was.
+// MoveRun reads a run, lets change alter its course and, within the same transaction and with the row held, lets after
+// do what belongs to it, such as judging a run that has ended. Either may refuse with an error, which is returned and
+// leaves everything as it was.
 func (g *Gym) MoveRun(id string, change func(*Run) error, after func(in *Gym, r Run) error) (Run, error) {
 	var run Run
 	err := g.Together(func(in *Gym) error {
-		if err := in.rows().Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?", id).Take(&run).Error; err != nil {
+		if err := in.rows().Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?",
+			id).Take(&run).Error; err != nil {
 			return err
 		}
 		if err := change(&run); err != nil {
 			return err
 		}
 		err := in.rows().Model(&Run{}).Where("id = ?", id).
-			Select("State", "ClockUS", "ZeroAt", "SeenAt", "StartedAt", "EndedAt", "Ending", "LatencyUS", "RemovedAt").Updates(&run).Error
+			Select("State", "ClockUS", "ZeroAt", "SeenAt", "StartedAt", "EndedAt", "Ending", "LatencyUS",
+				"RemovedAt").Updates(&run).Error
 		if err != nil || after == nil {
 			return err
 		}
@@ -157,8 +161,8 @@ const MostHits = 20_000
 // ErrFull refuses hits and marks beyond MostHits.
 var ErrFull = errors.New("the run holds as many hits or marks as it may")
 
-// AddHits stores hits and marks of a run; those that were sent before are kept once. It returns how many hits were new. All are kept or
-// none: ErrFull where there would be too many.
+// AddHits stores hits and marks of a run; those that were sent before are kept once. It returns how many hits were new.
+// All are kept or none: ErrFull where there would be too many.
 func (g *Gym) AddHits(runID string, hits []Hit, marks []Mark) (int, error) {
 	var added int64
 	err := g.Together(func(in *Gym) error {
@@ -225,6 +229,7 @@ func (s *Store) Abandoned(ctx context.Context, since time.Time) ([]Run, error) {
 // LeftOpen lists runs of all gyms that have ended and were never judged, as a crash leaves them, by gym and id alone.
 func (s *Store) LeftOpen(ctx context.Context) ([]Run, error) {
 	var rows []Run
-	return rows, ownError(s.inEveryGym(ctx).Select("runs.id, runs.gym_id").Joins("LEFT JOIN outcomes ON outcomes.run_id = runs.id").
+	return rows, ownError(s.inEveryGym(ctx).Select("runs.id, runs.gym_id").Joins(
+		"LEFT JOIN outcomes ON outcomes.run_id = runs.id").
 		Where("state IN ('done', 'stopped') AND outcomes.run_id IS NULL AND trainee_id IS NOT NULL").Find(&rows).Error)
 }

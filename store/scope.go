@@ -7,8 +7,9 @@ import (
 	"gorm.io/gorm"
 )
 
-// A connection says for which gym it works, and row-level security shows it the rows of that gym and no others: a second lock behind the
-// queries' own filter. everywhere is said where the gym is yet to be found, as at a sign-in, and by those who look after the whole house.
+// A connection says for which gym it works, and row-level security shows it the rows of that gym and no others: a
+// second lock behind the queries' own filter. everywhere is said where the gym is yet to be found, as at a sign-in, and
+// by those who look after the whole house.
 const everywhere = "*"
 
 // gymSetting is the session's setting that the policies of the tables read.
@@ -21,7 +22,8 @@ func inGym(ctx context.Context, id string) context.Context {
 	return context.WithValue(ctx, scopeKey{}, id)
 }
 
-// scoped makes a connection say for whom it works, whenever it is taken from the pool. A context that says nothing sees nothing.
+// scoped makes a connection say for whom it works, whenever it is taken from the pool. A context that says nothing sees
+// nothing.
 func scoped(ctx context.Context, conn *pgx.Conn) (bool, error) {
 	want, _ := ctx.Value(scopeKey{}).(string)
 	said := conn.PgConn().CustomData()
@@ -41,9 +43,11 @@ func (s *Store) inEveryGym(ctx context.Context) *gorm.DB {
 	return s.db.WithContext(inGym(ctx, everywhere))
 }
 
-// Locked says whether the second lock holds: it does not for a superuser, nor for a role that passes by row-level security.
+// Locked says whether the second lock holds: it does not for a superuser, nor for a role that passes by row-level
+// security.
 func (s *Store) Locked(ctx context.Context) (bool, error) {
 	var free bool
-	err := s.inEveryGym(ctx).Raw("SELECT rolsuper OR rolbypassrls FROM pg_roles WHERE rolname = current_user").Scan(&free).Error
+	err := s.inEveryGym(ctx).Raw("SELECT rolsuper OR rolbypassrls FROM pg_roles WHERE rolname = current_user").Scan(
+		&free).Error
 	return !free, ownError(err)
 }

@@ -28,7 +28,8 @@ func (s *Sessions) FindCtx(ctx context.Context, token string) ([]byte, bool, err
 
 // CommitCtx stores a session.
 func (s *Sessions) CommitCtx(ctx context.Context, token string, data []byte, expiry time.Time) error {
-	return ownError(s.store.inEveryGym(ctx).Clauses(clause.OnConflict{UpdateAll: true}).Create(&session{token, data, expiry.UTC()}).Error)
+	return ownError(s.store.inEveryGym(ctx).Clauses(clause.OnConflict{UpdateAll: true}).Create(&session{token, data,
+		expiry.UTC()}).Error)
 }
 
 // DeleteCtx deletes a session.

@@ -113,7 +113,8 @@ func (s *Store) provider() (*goose.Provider, error) {
 	if err != nil {
 		return nil, err
 	}
-	alone, err := lock.NewPostgresSessionLocker(lock.WithLockTimeout(1, 300)) // of several servers that start at once, one migrates and the others wait
+	// of several servers that start at once, one migrates and the others wait
+	alone, err := lock.NewPostgresSessionLocker(lock.WithLockTimeout(1, 300))
 	if err != nil {
 		return nil, err
 	}

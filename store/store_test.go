@@ -27,12 +27,15 @@ func furnish(t *testing.T, g *store.Gym, coach store.Coach) store.Run {
 	must(t, g.AddDrill(&drill))
 	given := store.Assignment{DrillID: drill.ID, RigID: rig.ID, TraineeID: trainee.ID, GivenBy: &coach.ID}
 	must(t, g.AddAssignment(&given))
-	run := store.Run{DrillID: drill.ID, AssignmentID: &given.ID, RigID: rig.ID, TraineeID: &trainee.ID, CoachID: &coach.ID, DrillName: "Drill", RigDoc: rig.Doc,
+	run := store.Run{DrillID: drill.ID, AssignmentID: &given.ID, RigID: rig.ID, TraineeID: &trainee.ID,
+		CoachID: &coach.ID, DrillName: "Drill", RigDoc: rig.Doc,
 		DrillDoc: drill.Doc, Source: "keys", IntakeHash: "hash of " + g.ID, Zone: "UTC"}
 	must(t, g.AddRun(&run, store.Doc(`{"events":[]}`)))
-	must(t, g.AddDecision(&store.Decision{TraineeID: trainee.ID, BagKind: "speed", Rung: "speed.five", Choice: "accept", Coach: coach.Name, CoachID: &coach.ID}))
+	must(t, g.AddDecision(&store.Decision{TraineeID: trainee.ID, BagKind: "speed", Rung: "speed.five", Choice: "accept",
+		Coach: coach.Name, CoachID: &coach.ID}))
 	must(t, g.AddCaution(&store.Caution{TraineeID: trainee.ID, Kind: "wrist", SetBy: coach.Name, SetByID: &coach.ID}))
-	must(t, g.Calibrate(&store.Calibration{Method: "count", Parameter: "restitution", Was: 0.8, Value: 0.79, Evidence: store.Doc(`{}`)}, &rig))
+	must(t, g.Calibrate(&store.Calibration{Method: "count", Parameter: "restitution", Was: 0.8, Value: 0.79,
+		Evidence: store.Doc(`{}`)}, &rig))
 	return run
 }
 
@@ -72,8 +75,11 @@ func TestGymsAreApart(t *testing.T) {
 	wants(t, "run of another gym", err, store.ErrNotFound)
 	_, err = b.Rig(run.RigID)
 	wants(t, "rig of another gym", err, store.ErrNotFound)
-	wants(t, "change of another gym's rig", b.ChangeRig(&store.Rig{ID: run.RigID, Name: "Mine", Doc: store.Doc(bagDoc), Version: 1}), store.ErrNotFound)
-	wants(t, "drill of another gym given", b.AddAssignment(&store.Assignment{DrillID: run.DrillID, RigID: run.RigID, TraineeID: *run.TraineeID}), store.ErrNotFound)
+	wants(t, "change of another gym's rig",
+		b.ChangeRig(&store.Rig{ID: run.RigID, Name: "Mine", Doc: store.Doc(bagDoc), Version: 1}), store.ErrNotFound)
+	wants(t, "drill of another gym given",
+		b.AddAssignment(&store.Assignment{DrillID: run.DrillID, RigID: run.RigID, TraineeID: *run.TraineeID}),
+		store.ErrNotFound)
 	_, err = b.AddHits(run.ID, []store.Hit{{Device: "d", Seq: 0, AtUS: 1}}, nil)
 	wants(t, "hit on another gym's run", err, store.ErrNotFound)
 	_, err = b.MoveRun(run.ID, func(*store.Run) error { return nil }, nil)
@@ -112,7 +118,8 @@ func TestHitsAreKeptOnce(t *testing.T) {
 	if n != 2 {
 		t.Errorf("%d new", n)
 	}
-	n, err = g.AddHits(run.ID, append(batch(), store.Hit{Device: "pad", Seq: 3, AtUS: 200}, store.Hit{Device: "other", Seq: 0, AtUS: 10}), []store.Mark{{Device: "pad", Seq: 2, AtUS: 70, Kind: "wild"}})
+	n, err = g.AddHits(run.ID, append(batch(), store.Hit{Device: "pad", Seq: 3, AtUS: 200},
+		store.Hit{Device: "other", Seq: 0, AtUS: 10}), []store.Mark{{Device: "pad", Seq: 2, AtUS: 70, Kind: "wild"}})
 	must(t, err)
 	if n != 2 {
 		t.Errorf("%d new the second time, want 2", n)
@@ -147,7 +154,8 @@ func TestVersions(t *testing.T) {
 	wants(t, "a change over an old version", g.ChangeRig(&theirs), store.ErrConflict)
 	theirs.Version = 0
 	wants(t, "a change of no version", g.ChangeRig(&theirs), store.ErrConflict)
-	mine.Doc = store.Doc(`{"kind":"speed","bagLength":0.25,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02,"restitution":0.8}`)
+	mine.Doc = store.Doc(
+		`{"kind":"speed","bagLength":0.25,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02,"restitution":0.8}`)
 	must(t, g.ChangeRig(&mine))
 	if !mine.MeasuredAt.After(before) {
 		t.Error("new measures carry the old date")
@@ -216,7 +224,8 @@ func TestRuns(t *testing.T) {
 	must(t, err)
 	list, err := g.Runs(store.RunFilter{TraineeID: *run.TraineeID, Limit: 5})
 	must(t, err)
-	if len(list) != 1 || !list[0].StartedAt.Equal(now) || list[0].Trainee != "Runa" || list[0].Rig != "Bag" || list[0].Outcome != nil {
+	if len(list) != 1 || !list[0].StartedAt.Equal(now) || list[0].Trainee != "Runa" || list[0].Rig != "Bag" ||
+		list[0].Outcome != nil {
 		t.Errorf("%+v", list)
 	}
 	open, err := s.Abandoned(ctx, now.Add(-time.Minute))
@@ -250,7 +259,10 @@ func TestRuns(t *testing.T) {
 		t.Errorf("left open: %+v, %v", left, err)
 	}
 	for share := range 2 { // judged, and judged anew
-		must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Planned: 10, Share: float64(share) / 2, Counts: true, Judged: true}, []store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds", FoundAt: now}}))
+		must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Planned: 10, Share: float64(share) / 2,
+			Counts: true, Judged: true},
+			[]store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds",
+				FoundAt: now}}))
 	}
 	rounds, err := g.Rounds("")
 	must(t, err)
@@ -275,9 +287,12 @@ func TestErase(t *testing.T) {
 		return nil
 	}, nil)
 	must(t, err)
-	_, err = g.AddHits(run.ID, []store.Hit{{Device: "pad", AtUS: 1}}, []store.Mark{{Device: "pad", AtUS: 1, Kind: "wild"}})
+	_, err = g.AddHits(run.ID, []store.Hit{{Device: "pad", AtUS: 1}},
+		[]store.Mark{{Device: "pad", AtUS: 1, Kind: "wild"}})
 	must(t, err)
-	must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Planned: 10, Clean: 8, Share: 0.8, Counts: true, Judged: true}, []store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds", FoundAt: now}}))
+	must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Planned: 10, Clean: 8, Share: 0.8, Counts: true,
+		Judged: true}, []store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds",
+		FoundAt: now}}))
 	drill, err := g.Drill(run.DrillID)
 	must(t, err)
 	drill.Name = "First touches for Runa"
@@ -293,14 +308,16 @@ func TestErase(t *testing.T) {
 	}
 	log, err := g.Runs(store.RunFilter{})
 	must(t, err)
-	if len(log) != 1 || log[0].TraineeID != nil || log[0].AssignmentID != nil || log[0].Trainee != "" || log[0].Outcome.Clean != 8 {
+	if len(log) != 1 || log[0].TraineeID != nil || log[0].AssignmentID != nil || log[0].Trainee != "" ||
+		log[0].Outcome.Clean != 8 {
 		t.Errorf("%+v", log)
 	}
 	var tables []string
 	must(t, s.DB().Raw("SELECT tablename FROM pg_tables WHERE schemaname = 'public'").Scan(&tables).Error)
 	for _, table := range tables {
 		var n int64
-		must(t, s.DB().Raw("SELECT count(*) FROM "+table+" x WHERE x::text ILIKE '%runa%' OR x::text LIKE ?", "%"+*run.TraineeID+"%").Scan(&n).Error)
+		must(t, s.DB().Raw("SELECT count(*) FROM "+table+" x WHERE x::text ILIKE '%runa%' OR x::text LIKE ?",
+			"%"+*run.TraineeID+"%").Scan(&n).Error)
 		if n > 0 {
 			t.Errorf("%d rows of %s still tell of her", n, table)
 		}
@@ -321,15 +338,19 @@ func TestCoachesAndSessions(t *testing.T) {
 	if other.ID == g.ID {
 		t.Error("two gyms of one name are one")
 	}
-	wants(t, "address in use", s.AddCoach(ctx, &store.Coach{GymID: other.ID, Email: "mixed@example.org", Name: "X", PasswordHash: "h"}), store.ErrTaken)
-	wants(t, "no such gym", s.AddCoach(ctx, &store.Coach{GymID: c.ID, Email: "x@example.org", Name: "X", PasswordHash: "h"}), store.ErrNotFound)
-	wants(t, "a name of blanks", s.AddCoach(ctx, &store.Coach{GymID: g.ID, Email: "x@example.org", Name: "  ", PasswordHash: "h"}), store.ErrUnfit)
+	wants(t, "address in use", s.AddCoach(ctx, &store.Coach{GymID: other.ID, Email: "mixed@example.org", Name: "X",
+		PasswordHash: "h"}), store.ErrTaken)
+	wants(t, "no such gym", s.AddCoach(ctx, &store.Coach{GymID: c.ID, Email: "x@example.org", Name: "X",
+		PasswordHash: "h"}), store.ErrNotFound)
+	wants(t, "a name of blanks", s.AddCoach(ctx, &store.Coach{GymID: g.ID, Email: "x@example.org", Name: "  ",
+		PasswordHash: "h"}), store.ErrUnfit)
 
 	epoch, err := g.SetPassword(c.ID, "h2")
 	must(t, err)
 	again, err := g.SignOutEverywhere(c.ID)
 	must(t, err)
-	if found, _ = s.CoachByEmail(ctx, c.Email); epoch != 1 || again != 2 || found.Epoch != 2 || found.PasswordHash != "h2" {
+	if found, _ = s.CoachByEmail(ctx, c.Email); epoch != 1 || again != 2 || found.Epoch != 2 ||
+		found.PasswordHash != "h2" {
 		t.Errorf("epochs %d and %d, and then %+v", epoch, again, found)
 	}
 	_, err = other.SetPassword(c.ID, "theirs")

@@ -101,9 +101,9 @@ type Erased struct {
 	Assignments int64
 }
 
-// Erase deletes a person for good, with what was measured, cautioned and decided of them and what was captured in their rounds. Of the
-// rounds the log keeps the counts, without a name. renamed gives the name under which what is kept of them, by its old name, stands from
-// then on.
+// Erase deletes a person for good, with what was measured, cautioned and decided of them and what was captured in their
+// rounds. Of the rounds the log keeps the counts, without a name. renamed gives the name under which what is kept of
+// them, by its old name, stands from then on.
 func (g *Gym) Erase(id string, renamed func(old string) string) (Erased, error) {
 	var gone Erased
 	err := g.Together(func(in *Gym) error {
@@ -120,7 +120,8 @@ func (g *Gym) Erase(id string, renamed func(old string) string) (Erased, error) 
 				*n = done.RowsAffected
 			}
 		}
-		for model, n := range map[any]*int64{&Evidence{}: &gone.Evidence, &Caution{}: &gone.Cautions, &Decision{}: &gone.Decisions, &Assignment{}: &gone.Assignments, &Run{}: &gone.Rounds} {
+		for model, n := range map[any]*int64{&Evidence{}: &gone.Evidence, &Caution{}: &gone.Cautions,
+			&Decision{}: &gone.Decisions, &Assignment{}: &gone.Assignments, &Run{}: &gone.Rounds} {
 			if err := in.rows().Model(model).Where("trainee_id = ?", id).Count(n).Error; err != nil {
 				return err
 			}

@@ -27,8 +27,8 @@ func (a asker) line(question string) (string, error) {
 	return strings.TrimSpace(text), nil
 }
 
-// confirm asks for the same thing twice in two ways, and stops unless both answers are as they should be: first the name of what goes, then
-// the word remove.
+// confirm asks for the same thing twice in two ways, and stops unless both answers are as they should be: first the
+// name of what goes, then the word remove.
 func (a asker) confirm(what, name string) error {
 	fmt.Fprintln(os.Stderr, what)
 	for _, ask := range []struct{ question, want string }{

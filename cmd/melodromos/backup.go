@@ -23,7 +23,8 @@ func backupCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			fmt.Fprintf(cmd.OutOrStdout(), "%s holds %d rows of %d tables, as they stood at %s. It has everything in it, people's particulars too: keep it where nobody else reads it.\n",
+			fmt.Fprintf(cmd.OutOrStdout(),
+				"%s holds %d rows of %d tables, as they stood at %s. It has everything in it, people's particulars too: keep it where nobody else reads it.\n",
 				args[0], m.Rows(), len(m.Tables), m.Made.Format(time.RFC3339))
 			return nil
 		},
@@ -44,7 +45,8 @@ func restoreCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			fmt.Fprintf(cmd.OutOrStdout(), "%d rows of %d tables are back, as they stood at %s.\n", m.Rows(), len(m.Tables), m.Made.Format(time.RFC3339))
+			fmt.Fprintf(cmd.OutOrStdout(), "%d rows of %d tables are back, as they stood at %s.\n", m.Rows(),
+				len(m.Tables), m.Made.Format(time.RFC3339))
 			return nil
 		},
 	}

@@ -21,8 +21,8 @@ import (
 	"melodromos/store/storetest"
 )
 
-// A backup that is taken while rounds are being run is of one moment: restored elsewhere every table is what the backup says, no round
-// has half of a batch, what had been answered before is there, and the program runs on it.
+// A backup that is taken while rounds are being run is of one moment: restored elsewhere every table is what the backup
+// says, no round has half of a batch, what had been answered before is there, and the program runs on it.
 func TestBackupUnderLoad(t *testing.T) {
 	ctx := context.Background()
 	source, target := storetest.URL(t), storetest.URL(t)
@@ -47,7 +47,8 @@ func TestBackupUnderLoad(t *testing.T) {
 	var all sync.WaitGroup
 	for floor := range floors {
 		var run struct{ ID string }
-		running.ask(t, "POST", "/api/runs", map[string]any{"assignmentId": running.accept(t, today.Next[floor].TraineeID), "source": "keys"}, &run)
+		running.ask(t, "POST", "/api/runs",
+			map[string]any{"assignmentId": running.accept(t, today.Next[floor].TraineeID), "source": "keys"}, &run)
 		answered.Store(run.ID, 0)
 		all.Go(func() {
 			for batch := 0; load.Err() == nil && batch < 1500; batch++ { // each of five hits and a mark, all or none
@@ -55,7 +56,8 @@ func TestBackupUnderLoad(t *testing.T) {
 				for i := range 5 {
 					hits = append(hits, store.Hit{Device: "pad", Seq: 5*batch + i, AtUS: int64(batch)})
 				}
-				if _, err := gym.AddHits(run.ID, hits, []store.Mark{{Device: "pad", Seq: batch, AtUS: int64(batch), Kind: "wild"}}); err != nil {
+				if _, err := gym.AddHits(run.ID, hits,
+					[]store.Mark{{Device: "pad", Seq: batch, AtUS: int64(batch), Kind: "wild"}}); err != nil {
 					t.Error(err)
 					return
 				}
@@ -66,7 +68,8 @@ func TestBackupUnderLoad(t *testing.T) {
 	time.Sleep(200 * time.Millisecond)
 	before := map[string]int{}
 	answered.Range(func(run, n any) bool { before[run.(string)] = n.(int); return true })
-	if out, err := command(t, source, "backup", file); err != nil || !strings.Contains(out, "tables, as they stood at") {
+	if out, err := command(t, source, "backup", file); err != nil ||
+		!strings.Contains(out, "tables, as they stood at") {
 		t.Fatalf("%v %s", err, out)
 	}
 	after := map[string]int{}
@@ -80,11 +83,14 @@ func TestBackupUnderLoad(t *testing.T) {
 	db := connected(t, target)
 	for run, least := range before {
 		var hits, marks int
-		if err := db.QueryRow("SELECT (SELECT count(*) FROM hits WHERE run_id = $1), (SELECT count(*) FROM marks WHERE run_id = $1)", run).Scan(&hits, &marks); err != nil {
+		if err := db.QueryRow(
+			"SELECT (SELECT count(*) FROM hits WHERE run_id = $1), (SELECT count(*) FROM marks WHERE run_id = $1)",
+			run).Scan(&hits, &marks); err != nil {
 			t.Fatal(err)
 		}
 		if hits != 5*marks || marks < least || marks > after[run]+1 {
-			t.Errorf("%d hits and %d marks of a round that had answered %d batches before the backup and %d after", hits, marks, least, after[run])
+			t.Errorf("%d hits and %d marks of a round that had answered %d batches before the backup and %d after",
+				hits, marks, least, after[run])
 		}
 	}
 	if len(before) != floors {
@@ -106,8 +112,8 @@ func TestBackupUnderLoad(t *testing.T) {
 	restored.ask(t, "GET", "/api/runs/"+log[0].ID+"/review", nil, nil)
 }
 
-// Restored, every row of every table is the same. A damaged file, one that is none, and a database in which there is a gym are refused,
-// and what there was is as it was.
+// Restored, every row of every table is the same. A damaged file, one that is none, and a database in which there is a
+// gym are refused, and what there was is as it was.
 func TestRestore(t *testing.T) {
 	source := storetest.URL(t)
 	serving := serveProgram(t, source)
@@ -166,7 +172,8 @@ func TestRestore(t *testing.T) {
 				t.Errorf("%s: the rows of %s differ", what, table)
 			}
 		}
-		if out, err := command(t, target, "restore", file); err == nil || !strings.Contains(out, "in this database already") {
+		if out, err := command(t, target, "restore", file); err == nil ||
+			!strings.Contains(out, "in this database already") {
 			t.Errorf("over a gym: %v %s", err, out)
 		}
 	}
@@ -181,7 +188,8 @@ func TestRestore(t *testing.T) {
 	if out, err := command(t, busy, "restore", file); err == nil || !strings.Contains(out, "stop the server first") {
 		t.Errorf("while it is used: %v %s", err, out)
 	}
-	if out, err := command(t, storetest.URL(t), "backup", file+"2"); err == nil || !strings.Contains(out, "nothing to back up") {
+	if out, err := command(t, storetest.URL(t), "backup", file+"2"); err == nil ||
+		!strings.Contains(out, "nothing to back up") {
 		t.Errorf("an empty one: %v %s", err, out)
 	}
 	if list, _ := filepath.Glob(file + "*"); len(list) != 1 {
@@ -280,7 +288,8 @@ func retold(t *testing.T, file, from, to string) string {
 		t.Fatal(err)
 	}
 	archive := zip.NewWriter(out)
-	for name, text := range map[string][]byte{"database.dump": part(t, file, "database.dump"), "melodromos.json": []byte(strings.Replace(text, from, to, 1))} {
+	for name, text := range map[string][]byte{"database.dump": part(t, file, "database.dump"),
+		"melodromos.json": []byte(strings.Replace(text, from, to, 1))} {
 		f, err := archive.Create(name)
 		if err == nil {
 			_, err = f.Write(text)

@@ -73,7 +73,8 @@ func coachAdd() *cobra.Command {
 	}
 	cmd.Flags().StringVar(&c.Email, "email", "", "e-mail address to sign in with")
 	cmd.Flags().StringVar(&c.Name, "name", "", "name of the coach")
-	cmd.Flags().StringVar(&gym, "gym", "", "id of the gym, as gym list shows it; may be left out where there is one alone")
+	cmd.Flags().StringVar(&gym, "gym", "",
+		"id of the gym, as gym list shows it; may be left out where there is one alone")
 	for _, name := range []string{"email", "name"} {
 		_ = cmd.MarkFlagRequired(name) // the flag is there
 	}
@@ -114,41 +115,48 @@ func ofCoach(use, short string, do func(cmd *cobra.Command, gym *store.Gym, c st
 }
 
 func coachPassword() *cobra.Command {
-	return ofCoach("password", "Set a coach's password anew and end all their sign-ins; it is asked for, or read from standard input", func(cmd *cobra.Command, gym *store.Gym, c store.Coach) error {
-		hash, err := newPassword(cmd)
-		if err != nil {
-			return err
-		}
-		if _, err := gym.SetPassword(c.ID, hash); err != nil {
-			return err
-		}
-		fmt.Fprintf(cmd.OutOrStdout(), "%s has a new password, and is signed out everywhere.\n", c.Email)
-		return nil
-	})
+	return ofCoach("password",
+		"Set a coach's password anew and end all their sign-ins; it is asked for, or read from standard input",
+		func(cmd *cobra.Command, gym *store.Gym, c store.Coach) error {
+			hash, err := newPassword(cmd)
+			if err != nil {
+				return err
+			}
+			if _, err := gym.SetPassword(c.ID, hash); err != nil {
+				return err
+			}
+			fmt.Fprintf(cmd.OutOrStdout(), "%s has a new password, and is signed out everywhere.\n", c.Email)
+			return nil
+		})
 }
 
 func coachSignOut() *cobra.Command {
-	return ofCoach("sign-out", "End all sign-ins of a coach", func(cmd *cobra.Command, gym *store.Gym, c store.Coach) error {
-		if _, err := gym.SignOutEverywhere(c.ID); err != nil {
-			return err
-		}
-		fmt.Fprintf(cmd.OutOrStdout(), "%s is signed out everywhere.\n", c.Email)
-		return nil
-	})
+	return ofCoach("sign-out", "End all sign-ins of a coach",
+		func(cmd *cobra.Command, gym *store.Gym, c store.Coach) error {
+			if _, err := gym.SignOutEverywhere(c.ID); err != nil {
+				return err
+			}
+			fmt.Fprintf(cmd.OutOrStdout(), "%s is signed out everywhere.\n", c.Email)
+			return nil
+		})
 }
 
 func coachRemove() *cobra.Command {
-	return ofCoach("remove", "Remove a coach, asked twice; the rounds they ran stay", func(cmd *cobra.Command, gym *store.Gym, c store.Coach) error {
-		if err := newAsker(cmd).confirm(fmt.Sprintf("%s (%s) will not be able to sign in any more.", c.Name, c.Email), c.Email); err != nil {
+	return ofCoach("remove", "Remove a coach, asked twice; the rounds they ran stay",
+		func(cmd *cobra.Command, gym *store.Gym, c store.Coach) error {
+			if err := newAsker(cmd).confirm(fmt.Sprintf("%s (%s) will not be able to sign in any more.", c.Name,
+				c.Email),
+				c.Email); err != nil {
+				return err
+			}
+			err := gym.RemoveCoach(c.ID)
+			if errors.Is(err, store.ErrLast) {
+				return fmt.Errorf(
+					"%s is the gym's last coach, and nobody could sign in to it: add another one first, or remove the gym", c.Email)
+			}
+			if err == nil {
+				fmt.Fprintf(cmd.OutOrStdout(), "%s was removed.\n", c.Email)
+			}
 			return err
-		}
-		err := gym.RemoveCoach(c.ID)
-		if errors.Is(err, store.ErrLast) {
-			return fmt.Errorf("%s is the gym's last coach, and nobody could sign in to it: add another one first, or remove the gym", c.Email)
-		}
-		if err == nil {
-			fmt.Fprintf(cmd.OutOrStdout(), "%s was removed.\n", c.Email)
-		}
-		return err
-	})
+		})
 }

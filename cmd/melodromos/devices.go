@@ -23,7 +23,8 @@ func standInCommand() *cobra.Command {
 	}
 	cmd.Flags().StringVar(&s.URL, "url", "http://127.0.0.1:8090", "address of the server")
 	cmd.Flags().StringVar(&s.Key, "key", "", "key of the run")
-	cmd.Flags().StringVar(&ability, "ability", "intermediate", "first-timer, beginner, intermediate, advanced or expert")
+	cmd.Flags().StringVar(&ability, "ability", "intermediate",
+		"first-timer, beginner, intermediate, advanced or expert")
 	cmd.Flags().Uint64Var(&s.Seed, "seed", 1, "the same seed hits the same way")
 	_ = cmd.MarkFlagRequired("key") // the flag is there
 	return cmd

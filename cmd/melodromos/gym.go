@@ -41,7 +41,9 @@ func gymAdd() *cobra.Command {
 					return fmt.Errorf("add %s: %w", gym.Name, err)
 				}
 				fmt.Fprintln(cmd.OutOrStdout(), gym.ID)
-				fmt.Fprintf(cmd.ErrOrStderr(), "Its first coach: melodromos coach add --gym %s --email you@gym.example --name \"Your name\"\n", gym.ID)
+				fmt.Fprintf(cmd.ErrOrStderr(),
+					"Its first coach: melodromos coach add --gym %s --email you@gym.example --name \"Your name\"\n",
+					gym.ID)
 				return nil
 			})
 		},
@@ -95,7 +97,8 @@ func gymRemove() *cobra.Command {
 				if err != nil {
 					return err
 				}
-				what := fmt.Sprintf("%s has %d people and %d rounds. All of it goes; melodromos backup FILE keeps it.", gym.Name, people, runs)
+				what := fmt.Sprintf("%s has %d people and %d rounds. All of it goes; melodromos backup FILE keeps it.",
+					gym.Name, people, runs)
 				if err := newAsker(cmd).confirm(what, gym.Name); err != nil {
 					return err
 				}
@@ -109,8 +112,8 @@ func gymRemove() *cobra.Command {
 	}
 }
 
-// gymNamed finds a gym by its id. Without one it is the only gym there is, the demo's left aside. A name opens nothing: two gyms may have
-// the same.
+// gymNamed finds a gym by its id. Without one it is the only gym there is, the demo's left aside. A name opens nothing:
+// two gyms may have the same.
 func gymNamed(ctx context.Context, s *store.Store, id string) (store.GymRow, error) {
 	gyms, err := s.Gyms(ctx)
 	if err != nil {
@@ -131,9 +134,12 @@ func gymNamed(ctx context.Context, s *store.Store, id string) (store.GymRow, err
 	}
 	switch {
 	case len(real) == 0:
-		return store.GymRow{}, input.Refuse("gym", "there is none yet: melodromos gym add --name \"Your gym\" makes one and prints its id")
+		return store.GymRow{}, input.Refuse("gym",
+			"there is none yet: melodromos gym add --name \"Your gym\" makes one and prints its id")
 	case id == "":
-		return store.GymRow{}, input.Refuse("gym", "expected the id of one of the %d gyms; melodromos gym list shows them", len(real))
+		return store.GymRow{}, input.Refuse("gym",
+			"expected the id of one of the %d gyms; melodromos gym list shows them", len(real))
 	}
-	return store.GymRow{}, input.Refuse("gym", "expected the id of a gym, as melodromos gym list shows it, not %q%s", id, namesakes)
+	return store.GymRow{}, input.Refuse("gym", "expected the id of a gym, as melodromos gym list shows it, not %q%s",
+		id, namesakes)
 }

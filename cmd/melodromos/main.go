@@ -18,7 +18,8 @@ func main() {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), calcCommand(), gymCommand(), coachCommand(), personCommand(), backupCommand(), restoreCommand(), standInCommand(), openAPICommand())
+	root.AddCommand(serveCommand(), calcCommand(), gymCommand(), coachCommand(), personCommand(), backupCommand(),
+		restoreCommand(), standInCommand(), openAPICommand())
 	if err := root.Execute(); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		var refused *input.Error

@@ -49,7 +49,8 @@ func TestCalc(t *testing.T) {
 		out    string // pattern of standard output
 		err    string // pattern of standard error
 	}{
-		{"returns", `{"rig":` + bag + `,"launch":2.8365}`, 0, `^\{"returns":\[\{"at":0\.4762.*"boards":\[0\.0440.*\]\}\n$`, `^$`},
+		{"returns", `{"rig":` + bag + `,"launch":2.8365}`, 0,
+			`^\{"returns":\[\{"at":0\.4762.*"boards":\[0\.0440.*\]\}\n$`, `^$`},
 		{"returns", `{"rig":` + bag + `,"launch":2.8365,"rebounds":2,"face":"front"}`, 2, `^$`, `^face: [^\n]+\n$`},
 		{"tempo", `{"rig":` + bag + `,"tempo":600}`, 0, `"feasible":false.*"what":"rebounds","to":1`, `^$`},
 		{"judge", `nonsense`, 2, `^$`, `^[^\n]+\n$`},
@@ -64,7 +65,8 @@ func TestCalc(t *testing.T) {
 		if errors.As(err, &exit) {
 			status = exit.ExitCode()
 		}
-		if status != c.status || !regexp.MustCompile(c.out).MatchString(out.String()) || !regexp.MustCompile(c.err).MatchString(errs.String()) {
+		if status != c.status || !regexp.MustCompile(c.out).MatchString(out.String()) ||
+			!regexp.MustCompile(c.err).MatchString(errs.String()) {
 			t.Errorf("calc %s %s: status %d\nout %s\nerr %s", c.op, c.in, status, out.String(), errs.String())
 		}
 	}
@@ -157,7 +159,8 @@ func (s serving) begin(t testing.TB) (run started) {
 		Next []struct{ TraineeID string }
 	}
 	s.ask(t, "GET", "/api/today", nil, &today)
-	s.ask(t, "POST", "/api/runs", map[string]any{"assignmentId": s.accept(t, today.Next[0].TraineeID), "source": "keys"}, &run)
+	s.ask(t, "POST", "/api/runs", map[string]any{"assignmentId": s.accept(t, today.Next[0].TraineeID),
+		"source": "keys"}, &run)
 	s.ask(t, "POST", "/api/runs/"+run.ID+"/clock", map[string]any{"action": "start", "clockUs": 0}, nil)
 	return run
 }
@@ -176,7 +179,8 @@ func TestKilledInMidRound(t *testing.T) {
 			reached = e.At + 100_000
 		}
 	}
-	first.ask(t, "POST", "/api/runs/"+run.ID+"/hits", map[string]any{"device": "screen", "clockUs": reached, "hits": hits}, nil)
+	first.ask(t, "POST", "/api/runs/"+run.ID+"/hits",
+		map[string]any{"device": "screen", "clockUs": reached, "hits": hits}, nil)
 	if err := first.cmd.Process.Kill(); err != nil {
 		t.Fatal(err)
 	}
@@ -204,13 +208,15 @@ func TestKilledInMidRound(t *testing.T) {
 	}
 }
 
-// The server is killed between a round's end and its judgement, which a lock on the table of outcomes holds up: the two are one, so the
-// round goes on as if its end had not been heard of. What an earlier release left ended and not judged is judged at the next start.
+// The server is killed between a round's end and its judgement, which a lock on the table of outcomes holds up: the two
+// are one, so the round goes on as if its end had not been heard of. What an earlier release left ended and not judged
+// is judged at the next start.
 func TestKilledBeforeJudgement(t *testing.T) {
 	database := storetest.URL(t)
 	first := serveProgram(t, database)
 	run := first.begin(t)
-	first.ask(t, "POST", "/api/runs/"+run.ID+"/hits", map[string]any{"device": "screen", "clockUs": 1000, "hits": []map[string]any{{"seq": 0, "at": 5_000_000}}}, nil)
+	first.ask(t, "POST", "/api/runs/"+run.ID+"/hits",
+		map[string]any{"device": "screen", "clockUs": 1000, "hits": []map[string]any{{"seq": 0, "at": 5_000_000}}}, nil)
 
 	db := connected(t, database)
 	said := func(query string, args ...any) (text string) {
@@ -229,7 +235,8 @@ func TestKilledBeforeJudgement(t *testing.T) {
 	}
 	go func() { // it is never answered
 		body := fmt.Sprintf(`{"action":"finish","clockUs":%d}`, run.Timeline.End)
-		if res, err := first.client.Post(first.url+"/api/runs/"+run.ID+"/clock", "application/json", strings.NewReader(body)); err == nil {
+		if res, err := first.client.Post(first.url+"/api/runs/"+run.ID+"/clock", "application/json",
+			strings.NewReader(body)); err == nil {
 			_ = res.Body.Close()
 		}
 	}()
@@ -243,26 +250,34 @@ func TestKilledBeforeJudgement(t *testing.T) {
 	if err := held.Rollback(); err != nil {
 		t.Fatal(err)
 	}
-	for said("SELECT count(*) FROM pg_stat_activity WHERE datname = current_database() AND application_name <> $1 AND backend_type = 'client backend'", t.Name()) != "0" {
+	for said(
+		"SELECT count(*) FROM pg_stat_activity WHERE datname = current_database() AND application_name <> $1 AND backend_type = 'client backend'", t.Name()) != "0" {
 		time.Sleep(5 * time.Millisecond)
 	}
 	if state := said("SELECT state FROM runs WHERE id = $1", run.ID); state != "running" {
 		t.Errorf("a round whose judgement was cut off is %s", state)
 	}
-	if _, err := db.Exec("DELETE FROM outcomes WHERE run_id = (SELECT id FROM runs WHERE state = 'done' ORDER BY created_at LIMIT 1)"); err != nil {
+	if _,
+		err := db.Exec(
+		"DELETE FROM outcomes WHERE run_id = (SELECT id FROM runs WHERE state = 'done' ORDER BY created_at LIMIT 1)"); err != nil {
 		t.Fatal(err)
 	}
 	second := serveProgram(t, database)
-	second.ask(t, "POST", "/api/runs/"+run.ID+"/clock", map[string]any{"action": "finish", "clockUs": run.Timeline.End}, nil) // the screen says it again
-	for said("SELECT count(*) FROM runs LEFT JOIN outcomes ON outcomes.run_id = runs.id WHERE state IN ('done', 'stopped') AND outcomes.run_id IS NULL") != "0" {
+	// the screen says it again
+	second.ask(t, "POST", "/api/runs/"+run.ID+"/clock", map[string]any{"action": "finish", "clockUs": run.Timeline.End},
+		nil)
+	for said(
+		"SELECT count(*) FROM runs LEFT JOIN outcomes ON outcomes.run_id = runs.id WHERE state IN ('done', 'stopped') AND outcomes.run_id IS NULL") != "0" {
 		time.Sleep(5 * time.Millisecond)
 	}
-	if got := said("SELECT state || ' ' || hits FROM runs JOIN outcomes ON run_id = id WHERE id = $1", run.ID); got != "done 1" {
+	if got := said("SELECT state || ' ' || hits FROM runs JOIN outcomes ON run_id = id WHERE id = $1",
+		run.ID); got != "done 1" {
 		t.Errorf("after the next start the round is %s", got)
 	}
 }
 
-// Gyms and coaches are made and removed by command. A gym is never joined by a name, and nothing goes unless both questions are answered.
+// Gyms and coaches are made and removed by command. A gym is never joined by a name, and nothing goes unless both
+// questions are answered.
 func TestGymsAndCoaches(t *testing.T) {
 	database := storetest.URL(t)
 	run := func(input string, args ...string) (string, error) {
@@ -309,13 +324,16 @@ func TestGymsAndCoaches(t *testing.T) {
 	refused("by a name", "a gym of this name is "+one, password, coach("b@hall.example", "--gym", "Hall")...)
 	refused("twice", "signs in already", password, coach("anna@hall.example", "--gym", two)...)
 	refused("short password", "10 to 200 characters, not 5", "short\n", coach("b@hall.example", "--gym", two)...)
-	refused("long password", "10 to 200 characters, not 201", strings.Repeat("x", 201)+"\n", coach("b@hall.example", "--gym", two)...)
+	refused("long password", "10 to 200 characters, not 201", strings.Repeat("x", 201)+"\n",
+		coach("b@hall.example", "--gym", two)...)
 	refused("long address", "at most 254", password, coach(strings.Repeat("x", 250)+"@hall.example", "--gym", two)...)
 	refused("no such address", "such as you@gym.example", password, coach("nonsense", "--gym", two)...)
 	must(password, coach("b@hall.example", "--gym", one)...)
 
 	var person string
-	if err := connected(t, database).QueryRow("INSERT INTO trainees (gym_id, name, stance, band) VALUES ($1, 'Runa', 'southpaw', 'beginner') RETURNING id", one).Scan(&person); err != nil {
+	if err := connected(t, database).QueryRow(
+		"INSERT INTO trainees (gym_id, name, stance, band) VALUES ($1, 'Runa', 'southpaw', 'beginner') RETURNING id",
+		one).Scan(&person); err != nil {
 		t.Fatal(err)
 	}
 	refused("whose person", "somebody of Hall", "", "person", "erase", person, "--gym", two)
@@ -323,18 +341,21 @@ func TestGymsAndCoaches(t *testing.T) {
 	if out := must("", "person", "list"); out != person+"  Runa  Hall" {
 		t.Errorf("%q", out)
 	}
-	if out := must("Runa\nremove\n", "person", "erase", person, "--gym", one); out != "Runa was erased; 0 rounds stay as counts." {
+	if out := must("Runa\nremove\n", "person", "erase", person, "--gym",
+		one); out != "Runa was erased; 0 rounds stay as counts." {
 		t.Errorf("%q", out)
 	}
 	must("another password\n", "coach", "password", "--email", "b@hall.example")
 	must("", "coach", "sign-out", "--email", "b@hall.example")
 	refused("nobody", "no coach signs in as", "", "coach", "sign-out", "--email", "c@hall.example")
-	refused("asked once", "nothing was removed", "b@hall.example\nyes\n", "coach", "remove", "--email", "b@hall.example")
+	refused("asked once", "nothing was removed", "b@hall.example\nyes\n", "coach", "remove", "--email",
+		"b@hall.example")
 	if out := must("", "coach", "list"); !strings.Contains(out, "b@hall.example  B  Hall") {
 		t.Errorf("%q", out)
 	}
 	must("b@hall.example\nremove\n", "coach", "remove", "--email", "b@hall.example")
-	refused("the last one", "last coach", "anna@hall.example\nremove\n", "coach", "remove", "--email", "anna@hall.example")
+	refused("the last one", "last coach", "anna@hall.example\nremove\n", "coach", "remove", "--email",
+		"anna@hall.example")
 	refused("another name", "nothing was removed", "Hell\nremove\n", "gym", "remove", one)
 	must("Hall\nremove\n", "gym", "remove", one)
 	if out := must("", "gym", "list"); out != two+"  Hall" {

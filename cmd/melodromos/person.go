@@ -17,22 +17,23 @@ func personCommand() *cobra.Command {
 }
 
 func personList() *cobra.Command {
-	return listing("List the people of all gyms with their ids, archived ones too", func(cmd *cobra.Command, s *store.Store, gym store.GymRow) error {
-		for _, shelf := range []store.Shelf{store.InUse, store.Archived} {
-			people, err := s.Gym(cmd.Context(), gym.ID).Trainees(shelf)
-			if err != nil {
-				return err
-			}
-			for _, t := range people {
-				note := ""
-				if t.ArchivedAt != nil {
-					note = "  (archived)"
+	return listing("List the people of all gyms with their ids, archived ones too",
+		func(cmd *cobra.Command, s *store.Store, gym store.GymRow) error {
+			for _, shelf := range []store.Shelf{store.InUse, store.Archived} {
+				people, err := s.Gym(cmd.Context(), gym.ID).Trainees(shelf)
+				if err != nil {
+					return err
 				}
-				fmt.Fprintf(cmd.OutOrStdout(), "%s  %s  %s%s\n", t.ID, t.Name, gym.Name, note)
+				for _, t := range people {
+					note := ""
+					if t.ArchivedAt != nil {
+						note = "  (archived)"
+					}
+					fmt.Fprintf(cmd.OutOrStdout(), "%s  %s  %s%s\n", t.ID, t.Name, gym.Name, note)
+				}
 			}
-		}
-		return nil
-	})
+			return nil
+		})
 }
 
 func personErase() *cobra.Command {
@@ -50,9 +51,12 @@ func personErase() *cobra.Command {
 				gym := s.Gym(cmd.Context(), row.ID)
 				t, err := gym.Trainee(args[0])
 				if err != nil {
-					return input.Refuse("id", "expected the id of somebody of %s, as melodromos person list shows it, not %q", row.Name, args[0])
+					return input.Refuse("id",
+						"expected the id of somebody of %s, as melodromos person list shows it, not %q", row.Name,
+						args[0])
 				}
-				what := fmt.Sprintf("What was measured, cautioned and decided of %s goes, with every hit of their rounds; the rounds stay as counts without a name. A backup that was made before still has them.", t.Name)
+				what := fmt.Sprintf(
+					"What was measured, cautioned and decided of %s goes, with every hit of their rounds; the rounds stay as counts without a name. A backup that was made before still has them.", t.Name)
 				if err := newAsker(cmd).confirm(what, t.Name); err != nil {
 					return err
 				}
@@ -65,6 +69,7 @@ func personErase() *cobra.Command {
 			})
 		},
 	}
-	cmd.Flags().StringVar(&gymID, "gym", "", "id of the gym, as gym list shows it; may be left out where there is one alone")
+	cmd.Flags().StringVar(&gymID, "gym", "",
+		"id of the gym, as gym list shows it; may be left out where there is one alone")
 	return cmd
 }

@@ -66,7 +66,8 @@ func serveCommand() *cobra.Command {
 			return serve(ctx, withDemo)
 		},
 	}
-	cmd.Flags().BoolVar(&withDemo, "demo", false, "make the demo gym where it is missing, and show its account on the sign-in page")
+	cmd.Flags().BoolVar(&withDemo, "demo", false,
+		"make the demo gym where it is missing, and show its account on the sign-in page")
 	return cmd
 }
 
@@ -77,8 +78,8 @@ func serve(ctx context.Context, withDemo bool) error {
 	}
 	defer func() { _ = s.Close() }()
 	if os.Getenv("GOGC") == "" && os.Getenv("GOMEMLIMIT") == "" {
-		// The program lives on little memory: its collector need not work beside everybody else for each large answer, but passwords that
-		// are hashed take a lot for a moment, and are not to pile up.
+		// The program lives on little memory: its collector need not work beside everybody else for each large answer,
+		// but passwords that are hashed take a lot for a moment, and are not to pile up.
 		debug.SetGCPercent(400)
 		debug.SetMemoryLimit(384 << 20)
 	}
@@ -90,7 +91,8 @@ func serve(ctx context.Context, withDemo bool) error {
 		o.DemoEmail, o.DemoPassword = demo.Email, demo.Password
 	}
 	if locked, err := s.Locked(ctx); err == nil && !locked {
-		slog.Warn("the database's role is a superuser or passes by row-level security: the second lock between gyms does not hold; see docs/operating.md")
+		slog.Warn(
+			"the database's role is a superuser or passes by row-level security: the second lock between gyms does not hold; see docs/operating.md")
 	}
 	app, err := server.New(o)
 	if err != nil {
@@ -103,7 +105,8 @@ func serve(ctx context.Context, withDemo bool) error {
 		return err
 	}
 	fmt.Printf("Melodromos is at http://%s\n", l.Addr())
-	if gyms, err := s.Gyms(ctx); err == nil && !withDemo && !slices.ContainsFunc(gyms, func(g store.GymRow) bool { return !g.Demo }) {
+	if gyms, err := s.Gyms(ctx); err == nil && !withDemo &&
+		!slices.ContainsFunc(gyms, func(g store.GymRow) bool { return !g.Demo }) {
 		fmt.Println("There is no gym yet: melodromos gym add --name \"Your gym\" makes one.")
 	}
 	if withDemo {

@@ -1,4 +1,5 @@
-// Package answer helps to write answers that are read elsewhere: as JSON, null stands for what is not known and [] for what is empty.
+// Package answer helps to write answers that are read elsewhere: as JSON, null stands for what is not known and [] for
+// what is empty.
 package answer
 
 import "math"

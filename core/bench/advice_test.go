@@ -22,19 +22,26 @@ func (g gym) bag() rig.Rig {
 		switch g.IntN(6) {
 		case 0:
 			length := g.from(0.18, 0.36)
-			r = rig.SpeedBag{BagLength: length, BagDiameter: length * g.from(0.58, 0.72), BagMass: g.from(0.15, 0.6), SwivelDrop: g.from(0.01, 0.03), Restitution: g.from(0.7, 0.88), BoardHeight: g.from(1.7, 2.2)}
+			r = rig.SpeedBag{BagLength: length, BagDiameter: length * g.from(0.58, 0.72), BagMass: g.from(0.15, 0.6),
+				SwivelDrop: g.from(0.01, 0.03), Restitution: g.from(0.7, 0.88), BoardHeight: g.from(1.7, 2.2)}
 		case 1:
 			span := g.from(0.5, 1.2)
 			cord := rig.Cord{Span: span, Relaxed: span * g.from(0.5, 0.95), Stiffness: g.from(60, 400)}
-			r = rig.DoubleEndBag{BallDiameter: g.from(0.12, 0.25), BallMass: g.from(0.15, 0.7), Upper: cord, Lower: cord, Damping: g.from(0.02, 0.08)}
+			r = rig.DoubleEndBag{BallDiameter: g.from(0.12, 0.25), BallMass: g.from(0.15, 0.7), Upper: cord,
+				Lower: cord, Damping: g.from(0.02, 0.08)}
 		case 2:
-			r = rig.ReflexBag{BallDiameter: g.from(0.15, 0.25), BallMass: g.from(0.3, 1.2), PoleLength: g.from(0.8, 1.3), PoleMass: g.from(0.3, 1.2), Spring: g.from(15, 120), Damping: g.from(0.03, 0.1)}
+			r = rig.ReflexBag{BallDiameter: g.from(0.15, 0.25), BallMass: g.from(0.3, 1.2),
+				PoleLength: g.from(0.8, 1.3), PoleMass: g.from(0.3, 1.2), Spring: g.from(15, 120),
+				Damping: g.from(0.03, 0.1)}
 		case 3:
-			r = rig.SlipBag{AnchorHeight: g.from(2.1, 4), CentreHeight: g.from(1.25, 1.75), BagDiameter: g.from(0.1, 0.25), BagMass: g.from(0.2, 1.5)}
+			r = rig.SlipBag{AnchorHeight: g.from(2.1, 4), CentreHeight: g.from(1.25, 1.75),
+				BagDiameter: g.from(0.1, 0.25), BagMass: g.from(0.2, 1.5)}
 		case 4:
-			r = rig.HangingBag{Shape: "cylinder", Mass: g.from(15, 60), Length: g.from(0.7, 1.8), Diameter: g.from(0.28, 0.42), Chain: g.from(0.1, 1), AnchorHeight: g.from(2.4, 4)}
+			r = rig.HangingBag{Shape: "cylinder", Mass: g.from(15, 60), Length: g.from(0.7, 1.8),
+				Diameter: g.from(0.28, 0.42), Chain: g.from(0.1, 1), AnchorHeight: g.from(2.4, 4)}
 		case 5:
-			r = rig.HangingBag{Shape: "ball", Mass: g.from(15, 45), Diameter: g.from(0.35, 0.55), Chain: g.from(0.1, 1.2), AnchorHeight: g.from(2.4, 3.5)}
+			r = rig.HangingBag{Shape: "ball", Mass: g.from(15, 45), Diameter: g.from(0.35, 0.55),
+				Chain: g.from(0.1, 1.2), AnchorHeight: g.from(2.4, 3.5)}
 		}
 		if r.Check() == nil {
 			return r
@@ -78,10 +85,14 @@ func delivered(q Question, a Answer) (offered int, broken []string) {
 			broken = append(broken, fmt.Sprintf("%+v: %s", c, then.Sentence))
 		case q.Rig.Kind() == rig.Slip && then.Strike.Launch < 0.2:
 			broken = append(broken, fmt.Sprintf("%+v: a pull of %.4f m", c, then.Strike.Launch))
-		case q.Rig.Kind() != rig.Slip && (then.Strike.FistSpeed > q.Ability.FistSpeed*1.001 || then.Strike.FistSpeed < 0.4):
-			broken = append(broken, fmt.Sprintf("%+v: a fist of %.2f m/s of %.2f", c, then.Strike.FistSpeed, q.Ability.FistSpeed))
-		case math.Abs(then.SetUp.Move) > math.Abs(a.SetUp.Move)+0.031 && then.SetUp.Needs == "" && q.Rig.Kind() != rig.Speed:
-			broken = append(broken, fmt.Sprintf("%+v: hangs %.2f m off for them, %.2f m before", c, then.SetUp.Move, a.SetUp.Move))
+		case q.Rig.Kind() != rig.Slip && (then.Strike.FistSpeed > q.Ability.FistSpeed*1.001 ||
+			then.Strike.FistSpeed < 0.4):
+			broken = append(broken, fmt.Sprintf("%+v: a fist of %.2f m/s of %.2f", c, then.Strike.FistSpeed,
+				q.Ability.FistSpeed))
+		case math.Abs(then.SetUp.Move) > math.Abs(a.SetUp.Move)+0.031 && then.SetUp.Needs == "" &&
+			q.Rig.Kind() != rig.Speed:
+			broken = append(broken, fmt.Sprintf("%+v: hangs %.2f m off for them, %.2f m before", c, then.SetUp.Move,
+				a.SetUp.Move))
 		}
 		switch b := again.Rig.(type) {
 		case rig.SlipBag:
@@ -89,7 +100,8 @@ func delivered(q Question, a Answer) (offered int, broken []string) {
 				broken = append(broken, fmt.Sprintf("%+v: through the roof", c))
 			}
 		case rig.HangingBag:
-			if tall := b.Length + map[rig.Form]float64{rig.Round: b.Diameter}[b.Shape]; b.AnchorHeight-b.Chain-tall < 0.1 && again.Rig != q.Rig {
+			if tall := b.Length + map[rig.Form]float64{
+				rig.Round: b.Diameter}[b.Shape]; b.AnchorHeight-b.Chain-tall < 0.1 && again.Rig != q.Rig {
 				broken = append(broken, fmt.Sprintf("%+v: on the floor", c))
 			}
 		}
@@ -103,15 +115,18 @@ func TestAdviceDelivers(t *testing.T) {
 	g := gym{rand.New(rand.NewPCG(11, 2000))}
 	type row struct{ asked, within, advised, offered, broken, silent int }
 	table := map[rig.Kind]*row{}
-	bands := []trainee.Band{trainee.FirstTimer, trainee.Beginner, trainee.Intermediate, trainee.Advanced, trainee.Expert}
+	bands := []trainee.Band{trainee.FirstTimer, trainee.Beginner, trainee.Intermediate, trainee.Advanced,
+		trainee.Expert}
 	for range 2000 {
 		r := g.bag()
 		tempo := math.Exp(g.from(math.Log(12), math.Log(650)))
 		count := 1 + g.IntN(5)
-		if a, err := r.AtFist(3, rig.Meeting{Rebounds: count}); err == nil && g.IntN(2) == 0 { // half of them near what the bag does
+		// half of them near what the bag does
+		if a, err := r.AtFist(3, rig.Meeting{Rebounds: count}); err == nil && g.IntN(2) == 0 {
 			tempo = a.Tempo * g.from(0.6, 1.5)
 		}
-		q := Question{Rig: r, Ability: trainee.Start(bands[g.IntN(len(bands))]), Meeting: rig.Meeting{Rebounds: count}, Tempo: &tempo}
+		q := Question{Rig: r, Ability: trainee.Start(bands[g.IntN(len(bands))]), Meeting: rig.Meeting{Rebounds: count},
+			Tempo: &tempo}
 		if g.IntN(4) > 0 {
 			q.Person = Person{"Milo", rig.Body{Height: g.from(1.35, 2)}}
 		}
@@ -126,7 +141,8 @@ func TestAdviceDelivers(t *testing.T) {
 		}
 		if a.Strike.Feasible {
 			now.within++
-			if a.Strike.FistSpeed > q.Ability.FistSpeed*1.001 || 60/tempo < 0.7*q.Ability.Alternate && r.Kind() != rig.Slip {
+			if a.Strike.FistSpeed > q.Ability.FistSpeed*1.001 || 60/tempo < 0.7*q.Ability.Alternate &&
+				r.Kind() != rig.Slip {
 				t.Errorf("%s at %.0f a minute is praised: %s", r.Kind(), tempo, a.Sentence)
 			}
 			continue
@@ -141,7 +157,8 @@ func TestAdviceDelivers(t *testing.T) {
 			t.Errorf("%s at %.0f a minute, %d: %s", r.Kind(), tempo, q.Meeting.Rebounds, b)
 		}
 	}
-	t.Logf("%-10s %6s %7s %12s %14s %13s %14s", "kind", "asked", "within", "out of reach", "advice offered", "not delivered", "nothing to say")
+	t.Logf("%-10s %6s %7s %12s %14s %13s %14s", "kind", "asked", "within", "out of reach", "advice offered",
+		"not delivered", "nothing to say")
 	for _, k := range []rig.Kind{rig.Speed, rig.DoubleEnd, rig.Reflex, rig.Slip, rig.Hanging} {
 		r := table[k]
 		t.Logf("%-10s %6d %7d %12d %14d %13d %14d", k, r.asked, r.within, r.advised, r.offered, r.broken, r.silent)
@@ -154,7 +171,8 @@ func TestRemediesDeliver(t *testing.T) {
 	offered, broken := map[string]int{}, map[string]int{}
 	for range 500 {
 		r := g.bag()
-		q := Question{Rig: r, Person: Person{"Milo", rig.Body{Height: g.from(1.35, 2)}}, Ability: trainee.Start(trainee.Bands[g.IntN(5)]), Meeting: rig.Meeting{Rebounds: 1}}
+		q := Question{Rig: r, Person: Person{"Milo", rig.Body{Height: g.from(1.35, 2)}},
+			Ability: trainee.Start(trainee.Bands[g.IntN(5)]), Meeting: rig.Meeting{Rebounds: 1}}
 		if r.Kind() == rig.Reflex {
 			q.Place.BaseMass, q.Place.BaseWidth = g.from(5, 60), 0.5
 		}

@@ -1,5 +1,5 @@
-// Package bench answers what a coach asks standing before a bag: how to hang it for this trainee, at what tempo it comes
-// back, and what is wrong with it.
+// Package bench answers what a coach asks standing before a bag: how to hang it for this trainee, at what tempo it
+// comes back, and what is wrong with it.
 package bench
 
 import (
@@ -16,8 +16,8 @@ type Person struct {
 	rig.Body
 }
 
-// Question asks about a rig as it hangs. With neither a tempo (strikes a minute) nor a launch (m/s; for a slip bag the pull
-// in m), half the trainee's power is taken, or a slip bag's everyday pull.
+// Question asks about a rig as it hangs. With neither a tempo (strikes a minute) nor a launch (m/s; for a slip bag the
+// pull in m), half the trainee's power is taken, or a slip bag's everyday pull.
 type Question struct {
 	Rig     rig.Rig
 	Place   rig.Place
@@ -75,7 +75,8 @@ func Ask(q Question) (Answer, error) {
 		a.Strike.Limits = within(q, a.Tempos, a.Strike.Limits)
 	}
 	use := rig.Use{
-		Place: q.Place, Body: q.Body, Launch: a.Launch, Fist: a.Strike.FistSpeed, Hardest: q.Ability.FistSpeed, SameHand: q.Ability.SameHand, Alternate: q.Ability.Alternate,
+		Place: q.Place, Body: q.Body, Launch: a.Launch, Fist: a.Strike.FistSpeed, Hardest: q.Ability.FistSpeed,
+		SameHand: q.Ability.SameHand, Alternate: q.Ability.Alternate,
 		Novice: q.Novice, Borders: q.Borders,
 	}
 	if a.Picture, err = q.Rig.Picture(a.Launch, q.Meeting, use); err != nil {
@@ -108,7 +109,8 @@ func strike(q Question) (rig.Answer, error) {
 		return rig.Reach(q.Rig, *q.Tempo, q.Meeting, q.striker())
 	case q.Launch != nil:
 		a, err := q.Rig.Struck(*q.Launch, q.Meeting)
-		if err == nil && a.FistSpeed > q.Ability.FistSpeed*(1+1e-6) { // harder than this person strikes; NaN on a slip bag
+		// harder than this person strikes; NaN on a slip bag
+		if err == nil && a.FistSpeed > q.Ability.FistSpeed*(1+1e-6) {
 			a = q.striker().Softer(q.Rig, q.Meeting, a)
 		}
 		return a, err
@@ -116,7 +118,8 @@ func strike(q Question) (rig.Answer, error) {
 	return q.Rig.AtFist(q.Ability.FistSpeed/2, q.Meeting)
 }
 
-// striker is who strikes: both hands in turn, under a roof that is no higher than where a bag that swings is anchored now.
+// striker is who strikes: both hands in turn, under a roof that is no higher than where a bag that swings is anchored
+// now.
 func (q Question) striker() rig.Striker {
 	s := q.Ability.Striker(combo.Lead, combo.Rear)
 	s.Place, s.Body = q.Place, q.Body
@@ -129,7 +132,8 @@ func (q Question) striker() rig.Striker {
 	return s
 }
 
-// within is what this striker's hands reach at the count that is asked about; the bag's own limits where they reach nothing.
+// within is what this striker's hands reach at the count that is asked about; the bag's own limits where they reach
+// nothing.
 func within(q Question, table []rig.Tempo, limits rig.Tempo) rig.Tempo {
 	for _, t := range table {
 		if t.Rebounds == q.Meeting.Rebounds {

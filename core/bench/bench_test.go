@@ -14,16 +14,18 @@ import (
 )
 
 var (
-	cord    = rig.Cord{Span: 1.0, Relaxed: 0.80, Stiffness: 110}
-	speed   = rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80, BoardHeight: 1.95}
+	cord  = rig.Cord{Span: 1.0, Relaxed: 0.80, Stiffness: 110}
+	speed = rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80,
+		BoardHeight: 1.95}
 	between = rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
-	pole    = rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06}
-	slip    = rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2, BagMass: 0.5}
-	heavy   = rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}
-	globe   = rig.HangingBag{Shape: "ball", Mass: 30, Diameter: 0.45, Chain: 0.6, AnchorHeight: 2.9}
-	all     = []rig.Rig{speed, between, pole, slip, heavy, globe}
-	tall    = Person{"Yusuf", rig.Body{Height: 1.85, Reach: 1.93}}
-	small   = Person{"Tobias", rig.Body{Height: 1.45}}
+	pole    = rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50,
+		Damping: 0.06}
+	slip  = rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2, BagMass: 0.5}
+	heavy = rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}
+	globe = rig.HangingBag{Shape: "ball", Mass: 30, Diameter: 0.45, Chain: 0.6, AnchorHeight: 2.9}
+	all   = []rig.Rig{speed, between, pole, slip, heavy, globe}
+	tall  = Person{"Yusuf", rig.Body{Height: 1.85, Reach: 1.93}}
+	small = Person{"Tobias", rig.Body{Height: 1.45}}
 )
 
 func about(r rig.Rig, p Person) Question {
@@ -35,7 +37,8 @@ func about(r rig.Rig, p Person) Question {
 	if r.Kind() == rig.DoubleEnd {
 		place.LowerAnchor = 0.6 // on a beam, the upper one at 2.6 m
 	}
-	return Question{Rig: r, Place: place, Person: p, Ability: trainee.Start(trainee.Intermediate), Meeting: m, Units: words.Metric}
+	return Question{Rig: r, Place: place, Person: p, Ability: trainee.Start(trainee.Intermediate), Meeting: m,
+		Units: words.Metric}
 }
 
 func must(t testing.TB, q Question) Answer {
@@ -61,7 +64,8 @@ func TestSaid(t *testing.T) {
 		if got := Said(rig.Speed, a, ability, words.Metric); got != want {
 			t.Errorf("%g: %q, want %q", tempo, got, want)
 		}
-		if got := Said(rig.Speed, a, ability, words.Imperial); tempo == 600 && !strings.Contains(got, "a bag of 6.7 in") {
+		if got := Said(rig.Speed, a, ability, words.Imperial); tempo == 600 &&
+			!strings.Contains(got, "a bag of 6.7 in") {
 			t.Error(got)
 		}
 	}
@@ -79,7 +83,9 @@ func TestSentenceOfEachKind(t *testing.T) {
 		if !strings.HasPrefix(a.Sentence, "For Tobias"+verb) || !strings.Contains(a.Sentence, " lower and ") {
 			t.Errorf("%s is not hung lower for a small person: %s", name, a.Sentence)
 		}
-		if !strings.Contains(a.Sentence, fmt.Sprintf("at %.0f a minute", a.Strike.Tempo)) || !strings.Contains(a.Sentence, "wrong") || strings.Count(a.Sentence, ".") != strings.Count(a.Sentence, ".5 ")+1 {
+		if !strings.Contains(a.Sentence, fmt.Sprintf("at %.0f a minute", a.Strike.Tempo)) ||
+			!strings.Contains(a.Sentence, "wrong") ||
+			strings.Count(a.Sentence, ".") != strings.Count(a.Sentence, ".5 ")+1 {
 			t.Errorf("%s: %s", name, a.Sentence)
 		}
 		if a.Hung <= 0 {
@@ -108,14 +114,16 @@ func TestHungAsToldIsRight(t *testing.T) {
 			if again.SetUp.Move != 0 || !strings.Contains(again.Sentence, "right for "+p.Name) {
 				t.Errorf("%s for %s: %s, then %s", r.Kind(), p.Name, a.Sentence, again.Sentence)
 			}
-			if a.Hung != 0 && math.Abs(again.Strike.Tempo-a.Hung) > 0.02*a.Hung && r.Kind() != rig.Slip { // struck by the same fist, not at the same launch
+			// struck by the same fist, not at the same launch
+			if a.Hung != 0 && math.Abs(again.Strike.Tempo-a.Hung) > 0.02*a.Hung && r.Kind() != rig.Slip {
 				t.Errorf("%s for %s: %.1f a minute foretold, %.1f found", r.Kind(), p.Name, a.Hung, again.Strike.Tempo)
 			}
 		}
 	}
 }
 
-// Under one ceiling the shorter person's slip bag is the slower one, and hung from the anchors named the two keep one tempo.
+// Under one ceiling the shorter person's slip bag is the slower one, and hung from the anchors named the two keep one
+// tempo.
 func TestSharedAnchor(t *testing.T) {
 	q := about(slip, tall)
 	q.Others = []Person{small}
@@ -129,7 +137,8 @@ func TestSharedAnchor(t *testing.T) {
 		moved.CentreHeight, moved.AnchorHeight = s.Centre, s.Equal[1-i]
 		got, err := moved.Struck(a.Launch, q.Meeting)
 		if err != nil || math.Abs(got.Tempo-other.Tempo) > 1e-9 {
-			t.Errorf("%s from an anchor at %.3f m: %g a minute, %s has %g (%v)", s.Name, s.Equal[1-i], got.Tempo, other.Name, other.Tempo, err)
+			t.Errorf("%s from an anchor at %.3f m: %g a minute, %s has %g (%v)", s.Name, s.Equal[1-i], got.Tempo,
+				other.Name, other.Tempo, err)
 		}
 	}
 	if q.Others = []Person{{Name: "Nobody"}}; true {
@@ -152,7 +161,8 @@ func TestWoundInSteps(t *testing.T) {
 			switch f.Code {
 			case "tooSlack", "headMovementOnly", "tension", "tooTight":
 				code = f.Code
-				if math.IsNaN(f.Figure) || math.IsNaN(f.Limit) || f.Source == "" || (f.Weight == rig.Wrong) != (f.Remedy != "") {
+				if math.IsNaN(f.Figure) || math.IsNaN(f.Limit) || f.Source == "" ||
+					(f.Weight == rig.Wrong) != (f.Remedy != "") {
 					t.Errorf("%+v", f)
 				}
 			}
@@ -176,8 +186,9 @@ func TestWoundInSteps(t *testing.T) {
 func TestRefusals(t *testing.T) {
 	tempo, launch := 100.0, 3.0
 	for field, q := range map[string]Question{
-		"tempo":       {Rig: speed, Meeting: rig.Three, Tempo: &tempo, Launch: &launch},
-		"rig.bagMass": {Rig: rig.SlipBag{AnchorHeight: 2, CentreHeight: 1, BagDiameter: 0.2, BagMass: -1}, Meeting: rig.Meeting{Rebounds: 1}},
+		"tempo": {Rig: speed, Meeting: rig.Three, Tempo: &tempo, Launch: &launch},
+		"rig.bagMass": {Rig: rig.SlipBag{AnchorHeight: 2, CentreHeight: 1, BagDiameter: 0.2, BagMass: -1},
+			Meeting: rig.Meeting{Rebounds: 1}},
 		"body.height": {Rig: speed, Meeting: rig.Three, Person: Person{"X", rig.Body{Height: 9}}},
 		"rebounds":    {Rig: between},
 	} {
@@ -219,23 +230,28 @@ func ExampleAsk() {
 	if err != nil {
 		panic(err)
 	}
-	fmt.Println(a.Sentence)
+	fmt.Println(strings.ReplaceAll(a.Sentence, "; ", ";\n"))
 	// Output:
-	// For Tobias hang it 35 cm lower and slip every pass at 57 a minute, the bag drawn back 52.5 cm; nothing else is wrong.
+	// For Tobias hang it 35 cm lower and slip every pass at 57 a minute, the bag drawn back 52.5 cm;
+	// nothing else is wrong.
 }
 
-// A boy of fourteen is not told that nothing is wrong with what he cannot strike, by tempo or by force; what he is shown he can.
+// A boy of fourteen is not told that nothing is wrong with what he cannot strike, by tempo or by force; what he is
+// shown he can.
 func TestNotPraised(t *testing.T) {
-	boy := Question{Rig: speed, Person: Person{"Milo", rig.Body{Height: 1.58}}, Ability: trainee.Start(trainee.FirstTimer), Novice: true, Meeting: rig.Meeting{Rebounds: 1}}
+	boy := Question{Rig: speed, Person: Person{"Milo", rig.Body{Height: 1.58}},
+		Ability: trainee.Start(trainee.FirstTimer), Novice: true, Meeting: rig.Meeting{Rebounds: 1}}
 	for name, change := range map[string]func(*Question){
 		"tempo": func(q *Question) { v := 600.0; q.Tempo = &v },
 		"force": func(q *Question) { v := 11.0; q.Launch = &v },
-		"cap":   func(q *Question) { v := 200.0; q.Tempo, q.Place.PowerCap, q.Meeting.Rebounds = &v, 2, 3 }, // more than the bag takes
+		// more than the bag takes
+		"cap": func(q *Question) { v := 200.0; q.Tempo, q.Place.PowerCap, q.Meeting.Rebounds = &v, 2, 3 },
 	} {
 		q := boy
 		change(&q)
 		a := must(t, q)
-		if a.Strike.Feasible || strings.Contains(a.Sentence, "nothing") || strings.Contains(a.Sentence, "Strike at") || !strings.Contains(a.Sentence, "these hands") {
+		if a.Strike.Feasible || strings.Contains(a.Sentence, "nothing") || strings.Contains(a.Sentence, "Strike at") ||
+			!strings.Contains(a.Sentence, "these hands") {
 			t.Errorf("%s: %s", name, a.Sentence)
 		}
 		if len(a.Strike.Change) == 0 {
@@ -244,7 +260,8 @@ func TestNotPraised(t *testing.T) {
 		for _, l := range a.Tempos {
 			for _, tempo := range []float64{l.Slowest, l.Fastest} {
 				struck, err := speed.Solve(tempo, rig.Meeting{Rebounds: l.Rebounds, Face: l.Face})
-				if err != nil || struck.FistSpeed > boy.Ability.FistSpeed*1.001 || 60/tempo < 0.74*boy.Ability.Alternate {
+				if err != nil || struck.FistSpeed > boy.Ability.FistSpeed*1.001 ||
+					60/tempo < 0.74*boy.Ability.Alternate {
 					t.Errorf("%d rebounds at %.0f a minute are shown: %+v, %v", l.Rebounds, tempo, struck, err)
 				}
 			}

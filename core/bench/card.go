@@ -21,7 +21,8 @@ func Look(bag rig.Rig, place rig.Place, units words.Units) (Glance, error) {
 		return Glance{}, err
 	}
 	g := Glance{Sentence: Said(bag.Kind(), a, somebody, units), Wrong: []string{}}
-	wrong, _ := rig.Worst(bag.Inspect(rig.Use{Place: place, Launch: a.Launch, Fist: a.FistSpeed, Hardest: somebody.FistSpeed}))
+	wrong, _ := rig.Worst(bag.Inspect(rig.Use{Place: place, Launch: a.Launch, Fist: a.FistSpeed,
+		Hardest: somebody.FistSpeed}))
 	for _, f := range wrong {
 		g.Wrong = append(g.Wrong, f.Title)
 	}

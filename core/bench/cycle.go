@@ -32,7 +32,8 @@ type Cycle struct {
 // CycleOf is a picture of a bag's motion, to be drawn.
 func CycleOf(p rig.Picture, kind rig.Kind) Cycle {
 	return Cycle{
-		Trace: answer.List(p.Trace), Through: answer.List(p.Through), Marks: answer.List(p.Marks), Passes: answer.List(p.Passes), Starts: []float64{}, Return: p.Return,
+		Trace: answer.List(p.Trace), Through: answer.List(p.Through), Marks: answer.List(p.Marks),
+		Passes: answer.List(p.Passes), Starts: []float64{}, Return: p.Return,
 		Window: p.Closes - p.Opens, Opens: p.Opens, Closes: p.Closes, Strike: p.Strike, Mirrored: p.Mirrored,
 		Reach: trainee.StrikeMovement(kind), Speed: p.Speed, Amplitude: p.Reach, Contact: p.Contact * 180 / math.Pi,
 	}
@@ -45,7 +46,8 @@ func FilmCycle(f drill.Film, kind rig.Kind) Cycle {
 	return c
 }
 
-// TechniqueCycle is a cycle of a technique, and the one after a trap. The launch is in m/s; every is the time (s) from strike to strike.
+// TechniqueCycle is a cycle of a technique, and the one after a trap. The launch is in m/s; every is the time (s) from
+// strike to strike.
 func TechniqueCycle(d drill.SpeedBagDrill, bag rig.SpeedBag, launch, every float64) (Cycle, error) {
 	picture, pinned, err := drill.Pictures(d, bag, launch, every)
 	if err != nil {

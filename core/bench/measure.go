@@ -20,8 +20,8 @@ const (
 // Values lists them.
 func (Method) Values() []Method { return []Method{ByTaps, ByCount, ByPeriod, ByRounds} }
 
-// Measured is what a coach measured on a bag: strikes that were tapped along, a count of returns in a time, or a time that was started and
-// stopped; or that the judged rounds on it are to tell.
+// Measured is what a coach measured on a bag: strikes that were tapped along, a count of returns in a time, or a time
+// that was started and stopped; or that the judged rounds on it are to tell.
 type Measured struct {
 	Method  Method      `json:"method" doc:"rounds: what the judged rounds on this rig agree on"`
 	Strikes [][]float64 `json:"strikes,omitempty" maxItems:"10" doc:"s; of each strike the strike itself, then every return, pass or board sound"`
@@ -71,8 +71,8 @@ func Agreed(bag rig.Rig, rounds []rig.RoundFit) *FromRounds {
 	return &FromRounds{a.Words(), a.Parameter, a.Was, a.Value, a.Spread, a.Rounds, a.People}
 }
 
-// Calibrate runs a measurement through the model of a bag. rounds are what judged rounds on it tell, for the method that asks them; stop
-// is asked in long loops, nil for never.
+// Calibrate runs a measurement through the model of a bag. rounds are what judged rounds on it tell, for the method
+// that asks them; stop is asked in long loops, nil for never.
 func Calibrate(bag rig.Rig, m Measured, rounds []rig.RoundFit, stop func() error) (Fit, error) {
 	var fitted rig.Rig
 	var c rig.Calibration
@@ -87,9 +87,11 @@ func Calibrate(bag rig.Rig, m Measured, rounds []rig.RoundFit, stop func() error
 	case ByRounds:
 		a := Agreed(bag, rounds)
 		if a == nil {
-			return Fit{}, input.Refuse("method", "expected rounds that agree: those on this bag say nothing against its figure")
+			return Fit{}, input.Refuse("method",
+				"expected rounds that agree: those on this bag say nothing against its figure")
 		}
-		return Fit{Parameter: a.Parameter, Was: a.Was, Value: a.Value, Spread: answer.Known(a.Spread), Launches: []float64{}, Doc: rig.Doc{Rig: bag.LeastKnown().With(a.Value)}}, nil
+		return Fit{Parameter: a.Parameter, Was: a.Was, Value: a.Value, Spread: answer.Known(a.Spread),
+			Launches: []float64{}, Doc: rig.Doc{Rig: bag.LeastKnown().With(a.Value)}}, nil
 	default:
 		err = input.Refuse("method", `expected "taps", "count", "period" or "rounds"`)
 	}
@@ -97,8 +99,10 @@ func Calibrate(bag rig.Rig, m Measured, rounds []rig.RoundFit, stop func() error
 		return Fit{}, err
 	}
 	out := Fit{
-		Parameter: c.Parameter, Was: bag.LeastKnown().Value, Value: c.Value, Spread: answer.Known(c.Spread), TapError: c.TapError,
-		Assumed: m.Method != ByTaps, Outliers: c.Outliers, Launches: answer.List(c.Launches), Doc: rig.Doc{Rig: fitted},
+		Parameter: c.Parameter, Was: bag.LeastKnown().Value, Value: c.Value, Spread: answer.Known(c.Spread),
+		TapError: c.TapError,
+		Assumed:  m.Method != ByTaps, Outliers: c.Outliers, Launches: answer.List(c.Launches),
+		Doc: rig.Doc{Rig: fitted},
 	}
 	if m.Method == ByTaps {
 		out.Residual = answer.Known(c.Residual)
@@ -109,8 +113,8 @@ func Calibrate(bag rig.Rig, m Measured, rounds []rig.RoundFit, stop func() error
 	return out, nil
 }
 
-// Without is a bag without a calibration: its parameter as it was before, if it still is what the calibration made it. A value that was
-// changed by hand since stays, and so does a bag whose least-known parameter is another one.
+// Without is a bag without a calibration: its parameter as it was before, if it still is what the calibration made it.
+// A value that was changed by hand since stays, and so does a bag whose least-known parameter is another one.
 func Without(bag rig.Rig, parameter string, value, was float64) rig.Rig {
 	if known := bag.LeastKnown(); known.Field == parameter && known.Value == value {
 		return known.With(was)

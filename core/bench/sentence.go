@@ -17,7 +17,8 @@ func Said(kind rig.Kind, a rig.Answer, ability trainee.Ability, units words.Unit
 	if a.Feasible {
 		return words.Upper(tempo(kind, a, ability, units)) + "."
 	}
-	return strings.TrimSpace(fmt.Sprintf("%s a minute is %s %s", words.Trimmed(a.Tempo), outOfReach(kind, a), advised(a, units)))
+	return strings.TrimSpace(fmt.Sprintf("%s a minute is %s %s", words.Trimmed(a.Tempo), outOfReach(kind, a),
+		advised(a, units)))
 }
 
 // outOfReach says on which side a tempo lies out of reach, whether the bag or the hands do not allow it, and what is
@@ -57,9 +58,11 @@ func spanOf(l rig.Tempo) string {
 // tempo says what to do at the tempo that was found.
 func tempo(kind rig.Kind, a rig.Answer, ability trainee.Ability, units words.Units) string {
 	if kind == rig.Slip {
-		return fmt.Sprintf("slip %s at %.0f a minute, the bag drawn back %s", counted(kind, a.Limits.Rebounds), a.Tempo, units.Length(a.Launch))
+		return fmt.Sprintf("slip %s at %.0f a minute, the bag drawn back %s", counted(kind, a.Limits.Rebounds), a.Tempo,
+			units.Length(a.Launch))
 	}
-	return fmt.Sprintf("strike at %.0f a minute: %s, %s", a.Tempo, counted(kind, a.Limits.Rebounds), ability.Effort(a.FistSpeed))
+	return fmt.Sprintf("strike at %.0f a minute: %s, %s", a.Tempo, counted(kind, a.Limits.Rebounds),
+		ability.Effort(a.FistSpeed))
 }
 
 // counted says what one count stands for: rebounds at a speed bag, which return or pass elsewhere.
@@ -77,7 +80,8 @@ func counted(kind rig.Kind, n int) string {
 	if n == 1 {
 		return "every " + thing
 	}
-	nth := map[int]string{2: "second", 3: "third", 4: "fourth", 5: "fifth", 6: "sixth", 7: "seventh", 8: "eighth", 9: "ninth"}[n]
+	nth := map[int]string{2: "second", 3: "third", 4: "fourth", 5: "fifth", 6: "sixth", 7: "seventh", 8: "eighth",
+		9: "ninth"}[n]
 	if nth == "" {
 		nth = fmt.Sprintf("%dth", n)
 	}

@@ -73,7 +73,8 @@ type SharedRow struct {
 	Equal  []float64 `json:"equal" doc:"anchor at which this one passes as the one of that index"`
 }
 
-// Sheet is an answer as the bag's page shows it. Where the wanted tempo is out of reach, cycle shows the nearest one that is not.
+// Sheet is an answer as the bag's page shows it. Where the wanted tempo is out of reach, cycle shows the nearest one
+// that is not.
 type Sheet struct {
 	Sentence string       `json:"sentence"`
 	Feasible bool         `json:"feasible"`
@@ -109,18 +110,22 @@ func (a Answer) Sheet(q Question) Sheet {
 		Sentence: a.Sentence, Feasible: a.Strike.Feasible, Tempo: a.Strike.Tempo, Drawn: a.Launch,
 		Slowest: limits.Slowest, Fastest: limits.Fastest, Change: answer.List(a.Strike.Change),
 		Least: min(limits.SlowestLaunch, limits.FastestLaunch), Most: max(limits.SlowestLaunch, limits.FastestLaunch),
-		Tempos: Rows(a.Tempos), SetUp: setUpSheet(a.SetUp), Hung: a.Hung, Loads: answer.List(a.Loads), Side: a.Side, Cords: a.Cords,
+		Tempos: Rows(a.Tempos), SetUp: setUpSheet(a.SetUp), Hung: a.Hung, Loads: answer.List(a.Loads), Side: a.Side,
+		Cords: a.Cords,
 		Findings: answer.Map(a.Findings, func(f rig.Finding) FindingRow {
-			return FindingRow{f.Code, f.Weight, f.Title, f.What, answer.Known(f.Figure), answer.Known(f.Limit), f.Unit, f.Source, f.Remedy, answer.List(f.Change)}
+			return FindingRow{f.Code, f.Weight, f.Title, f.What, answer.Known(f.Figure), answer.Known(f.Limit), f.Unit,
+				f.Source, f.Remedy, answer.List(f.Change)}
 		}),
-		Shared:  answer.Map(a.Shared, func(s Shared) SharedRow { return SharedRow{s.Name, s.Centre, s.Drop, s.Tempo, s.Equal} }),
+		Shared: answer.Map(a.Shared,
+			func(s Shared) SharedRow { return SharedRow{s.Name, s.Centre, s.Drop, s.Tempo, s.Equal} }),
 		Cycle:   CycleOf(a.Picture, q.Rig.Kind()),
 		Caution: caution.OfBag(q.Rig.Kind()),
 	}
 	out.Side.Shapes, out.Side.Handles = answer.List(out.Side.Shapes), answer.List(out.Side.Handles)
 	out.Shown = 60 / out.Cycle.Return
 	if out.Feasible {
-		out.Launch, out.Fist, out.Window = &a.Strike.Launch, answer.Known(a.Strike.FistSpeed), answer.Known(a.Strike.Window)
+		out.Launch, out.Fist, out.Window = &a.Strike.Launch, answer.Known(a.Strike.FistSpeed),
+			answer.Known(a.Strike.Window)
 		if out.Fist != nil {
 			out.Effort = q.Ability.Effort(a.Strike.FistSpeed)
 		}
@@ -141,7 +146,8 @@ func Rows(table []rig.Tempo) []TempoRow {
 }
 
 func setUpSheet(s rig.SetUp) SetUpSheet {
-	out := SetUpSheet{s.Point, s.Between, s.Low, s.High, s.Now, s.Move, answer.List(s.Settings), nil, s.Stand, answer.List(s.Room), s.Needs, answer.List(s.Targets)}
+	out := SetUpSheet{s.Point, s.Between, s.Low, s.High, s.Now, s.Move, answer.List(s.Settings), nil, s.Stand,
+		answer.List(s.Room), s.Needs, answer.List(s.Targets)}
 	if c := s.Conflict; c != nil {
 		out.Conflict = &Conflict{c.Midway, c.Wanted, c.Off, answer.Known(c.Uneven), answer.Known(c.Anchor)}
 	}

@@ -1,5 +1,5 @@
-// Package catalogue lists the drills that come with the product: of our own making, for each bag from the first touch to the advanced,
-// grouped by purpose. The rungs of the ladders are some of them.
+// Package catalogue lists the drills that come with the product: of our own making, for each bag from the first touch
+// to the advanced, grouped by purpose. The rungs of the ladders are some of them.
 package catalogue
 
 import (
@@ -30,7 +30,8 @@ const (
 // Purposes lists them in order.
 var Purposes = []Purpose{FirstTouches, Rhythm, Building, Defending, Angles, Themes, Conditioning}
 
-// Entry is a drill of the catalogue, for a kind of bag; force and tempo are left open. Step goes from 1, a first touch, to 5, advanced.
+// Entry is a drill of the catalogue, for a kind of bag; force and tempo are left open. Step goes from 1, a first touch,
+// to 5, advanced.
 type Entry struct {
 	Key     string // for good: logs refer to it
 	Kind    rig.Kind
@@ -55,7 +56,8 @@ const (
 )
 
 // byKind are the drills of each kind of bag, in no order but that of their writing.
-var byKind = map[rig.Kind][]Entry{rig.Speed: speedBag, rig.DoubleEnd: doubleEnd, rig.Reflex: reflex, rig.Slip: slip, rig.Hanging: hanging}
+var byKind = map[rig.Kind][]Entry{rig.Speed: speedBag, rig.DoubleEnd: doubleEnd, rig.Reflex: reflex, rig.Slip: slip,
+	rig.Hanging: hanging}
 
 // all is the catalogue in its order, byKey where each drill stands in it.
 var all, byKey = sorted()
@@ -88,8 +90,8 @@ func Find(key string) (Entry, bool) {
 	return all[i], true
 }
 
-// Canonical is what two drills have in common that are the same: the line as it is printed, or the technique with its count and
-// sets.
+// Canonical is what two drills have in common that are the same: the line as it is printed, or the technique with its
+// count and sets.
 func Canonical(p drill.Plan) string {
 	switch d := p.(type) {
 	case drill.Combination:
@@ -100,16 +102,19 @@ func Canonical(p drill.Plan) string {
 	return p.Name()
 }
 
-// Is says whether a plan is this drill, whatever its force, tempo and length. One whose point is its tempo is told by its effort as well.
+// Is says whether a plan is this drill, whatever its force, tempo and length. One whose point is its tempo is told by
+// its effort as well.
 func (e Entry) Is(p drill.Plan) bool {
 	switch d := p.(type) {
 	case drill.SpeedBagDrill:
 		t, ok := e.Plan.(drill.SpeedBagDrill)
-		return ok && t.Technique == d.Technique && t.FirstHand == d.FirstHand && t.PerHand == d.PerHand && t.Rebounds == d.Rebounds && t.Scheme == d.Scheme &&
+		return ok && t.Technique == d.Technique && t.FirstHand == d.FirstHand && t.PerHand == d.PerHand &&
+			t.Rebounds == d.Rebounds && t.Scheme == d.Scheme &&
 			t.EarOnly == d.EarOnly && (e.Paced && t.Effort == d.Effort || !e.Paced && d.Effort < brisk)
 	case drill.Combination:
 		c, ok := e.Plan.(drill.Combination)
-		return ok && (c.Name() == d.Name() || e.formerly != "" && e.formerly == d.Name()) && c.Landing == d.Landing && c.Rhythm == d.Rhythm && c.Guard == d.Guard &&
+		return ok && (c.Name() == d.Name() || e.formerly != "" && e.formerly == d.Name()) && c.Landing == d.Landing &&
+			c.Rhythm == d.Rhythm && c.Guard == d.Guard &&
 			(c.Cues == nil) == (d.Cues == nil) && !d.EarOnly && !d.NoTouch
 	}
 	return false
@@ -118,21 +123,24 @@ func (e Entry) Is(p drill.Plan) bool {
 // brisk is the effort from which the tempo is the point of a drill. Assumed.
 const brisk = 0.75
 
-// technique is a drill for the speed bag: with the rear hand first, its board sounds counted in threes, for a minute, where nothing else
-// is said.
+// technique is a drill for the speed bag: with the rear hand first, its board sounds counted in threes, for a minute,
+// where nothing else is said.
 func technique(key string, purpose Purpose, step int, name, note string, d drill.SpeedBagDrill, with ...option) Entry {
 	d.FirstHand, d.StrikeAngle = cmp.Or(d.FirstHand, drill.Rear), cmp.Or(d.StrikeAngle, 25)
 	d.Rebounds, d.Work, d.Calls = cmp.Or(d.Rebounds, 3), cmp.Or(d.Work, 60), true
-	return entry(Entry{Key: string(rig.Speed) + "." + key, Kind: rig.Speed, Purpose: purpose, Step: step, Name: name, Note: note, Plan: d}, with)
+	return entry(Entry{Key: string(rig.Speed) + "." + key, Kind: rig.Speed, Purpose: purpose, Step: step, Name: name,
+		Note: note, Plan: d}, with)
 }
 
 // line is a drill that is thrown from the notation.
 func line(kind rig.Kind, key string, purpose Purpose, step int, name, text, note string, with ...option) Entry {
-	c := drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 60, Guidance: drill.Fading}
+	c := drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+		Pause: 2, Work: 60, Guidance: drill.Fading}
 	if kind == rig.Hanging {
 		c.Landing, c.Work = drill.Freely, 90
 	}
-	return entry(Entry{Key: string(kind) + "." + key, Kind: kind, Purpose: purpose, Step: step, Name: name, Note: note, Plan: c}, with)
+	return entry(Entry{Key: string(kind) + "." + key, Kind: kind, Purpose: purpose, Step: step, Name: name, Note: note,
+		Plan: c}, with)
 }
 
 func entry(e Entry, with []option) Entry {
@@ -194,5 +202,6 @@ func (e Entry) Legs() bool {
 		return false
 	}
 	line, err := combo.Parse(c.Text)
-	return err == nil && slices.ContainsFunc(line.Moves(combo.Orthodox), func(m combo.Placed) bool { return m.Leg() || m.Shape() == combo.Elbow })
+	return err == nil && slices.ContainsFunc(line.Moves(combo.Orthodox),
+		func(m combo.Placed) bool { return m.Leg() || m.Shape() == combo.Elbow })
 }

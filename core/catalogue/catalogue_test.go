@@ -14,14 +14,16 @@ import (
 var bags = map[rig.Kind]rig.Rig{
 	rig.Speed: rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8},
 	rig.DoubleEnd: rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Damping: 0.04,
-		Upper: rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}, Lower: rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}},
-	rig.Reflex:  rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06},
+		Upper: rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90},
+		Lower: rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}},
+	rig.Reflex: rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50,
+		Damping: 0.06},
 	rig.Slip:    rig.SlipBag{AnchorHeight: 2.8, CentreHeight: 1.5, BagDiameter: 0.2, BagMass: 0.5},
 	rig.Hanging: rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5},
 }
 
-// At least sixty drills, some for each bag and from the first touch to the advanced, each named once, each compiling on its bag
-// without an error; none twice on a bag.
+// At least sixty drills, some for each bag and from the first touch to the advanced, each named once, each compiling on
+// its bag without an error; none twice on a bag.
 func TestLibrary(t *testing.T) {
 	all := All()
 	if len(all) < 60 {
@@ -50,7 +52,8 @@ func TestLibrary(t *testing.T) {
 		// The finishers repeat a line that is drilled elsewhere; nothing else stands twice.
 		c, _ := e.Plan.(drill.Combination)
 		d, _ := e.Plan.(drill.SpeedBagDrill)
-		key := fmt.Sprintf("%s %s %v %s %s %v %g", e.Kind, Canonical(e.Plan), e.Purpose == Conditioning, c.Landing, c.Rhythm, c.Cues != nil, d.Effort)
+		key := fmt.Sprintf("%s %s %v %s %s %v %g", e.Kind, Canonical(e.Plan), e.Purpose == Conditioning, c.Landing,
+			c.Rhythm, c.Cues != nil, d.Effort)
 		if other, twice := seen[key]; twice {
 			t.Errorf("%q and %q are the same drill", e.Name, other)
 		}
@@ -75,13 +78,14 @@ func TestLibrary(t *testing.T) {
 	}
 }
 
-// The drills spread from the easy to the hard: on the whole there is one at every level from 1 to 9, and each bag goes up to where
-// only the advanced are at home. A speed bag begins higher, since it waits for nobody.
+// The drills spread from the easy to the hard: on the whole there is one at every level from 1 to 9, and each bag goes
+// up to where only the advanced are at home. A speed bag begins higher, since it waits for nobody.
 func TestSpread(t *testing.T) {
 	least, most, found := map[rig.Kind]float64{}, map[rig.Kind]float64{}, map[int]int{}
 	sums, counts := map[int]float64{}, map[int]float64{}
 	for _, e := range All() {
-		g, err := level.GradeOf(e.Plan, drill.Floor{Bag: bags[e.Kind], Ability: trainee.Start(trainee.Intermediate), Seed: 1})
+		g, err := level.GradeOf(e.Plan, drill.Floor{Bag: bags[e.Kind], Ability: trainee.Start(trainee.Intermediate),
+			Seed: 1})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -132,15 +136,18 @@ func flows(t *testing.T, e Entry, c drill.Combination) {
 // There is a card for every word of the notation and for every technique, and a recap of three lines for every drill.
 func TestCards(t *testing.T) {
 	for _, text := range []string{
-		"1-2-3-4-5-6-1b", "overhand - double", "push kick lead - round kick lead - low kick lead - knee lead - elbow lead",
-		"slip lead - duck - roll lead - weave - pull 1 - block - parry - cover - long guard - feint - jam", "step in - pivot lead - switch - wait",
+		"1-2-3-4-5-6-1b", "overhand - double",
+		"push kick lead - round kick lead - low kick lead - knee lead - elbow lead",
+		"slip lead - duck - roll lead - weave - pull 1 - block - parry - cover - long guard - feint - jam",
+		"step in - pivot lead - switch - wait",
 	} {
 		line, err := combo.Parse(text)
 		if err != nil {
 			t.Fatal(err)
 		}
 		for _, m := range line.Moves(combo.Orthodox) {
-			if c, ok := CardOf(string(m.Word)); !ok || c.Title == "" || c.What == "" || c.Watch[0] == "" || c.Watch[1] == "" || c.Watch[2] == "" {
+			if c, ok := CardOf(string(m.Word)); !ok || c.Title == "" || c.What == "" || c.Watch[0] == "" ||
+				c.Watch[1] == "" || c.Watch[2] == "" {
 				t.Errorf("%s: %+v", m.Word, c)
 			}
 		}

@@ -1,5 +1,5 @@
-// Package caution says where care is needed: for a person who has to be spared, for what a drill asks, and at a kind of bag. It comes
-// after local codes, the maker's instructions and qualified people.
+// Package caution says where care is needed: for a person who has to be spared, for what a drill asks, and at a kind of
+// bag. It comes after local codes, the maker's instructions and qualified people.
 package caution
 
 import (
@@ -15,8 +15,8 @@ import (
 // Kind is what a person has to be spared until somebody lifts it.
 type Kind string
 
-// The kinds (common practice). After a knock to the head nothing more that day, and a doctor first; a wrist is spared hard blows and heavy
-// bags, a shoulder the high bag for long and hard curved blows.
+// The kinds (common practice). After a knock to the head nothing more that day, and a doctor first; a wrist is spared
+// hard blows and heavy bags, a shoulder the high bag for long and hard curved blows.
 const (
 	Wrist    Kind = "wrist"
 	Shoulder Kind = "shoulder"
@@ -45,8 +45,8 @@ func Signs() []Sign {
 	}
 }
 
-// What a sore part bears at the most, all assumed: a share of the greatest fist speed, and at the speed bag a time (s) or a number of
-// strikes with the arms up.
+// What a sore part bears at the most, all assumed: a share of the greatest fist speed, and at the speed bag a time (s)
+// or a number of strikes with the arms up.
 const (
 	softShare       = 0.55
 	shoulderTime    = 45.0
@@ -60,8 +60,8 @@ type Spared struct {
 	Held    string     // why it is not done at all, in words; empty where it is
 }
 
-// Spare looks at the whole drill, its power shots and the answers to its cues as well, and makes it softer or shorter where that is
-// enough; it holds it back where it is not. Without cautions the plan comes back as it is.
+// Spare looks at the whole drill, its power shots and the answers to its cues as well, and makes it softer or shorter
+// where that is enough; it holds it back where it is not. Without cautions the plan comes back as it is.
 func Spare(list []Kind, p drill.Plan, on drill.Floor) Spared {
 	s := Spared{Plan: p}
 	if s.Held = Bars(list); s.Held != "" {
@@ -81,8 +81,8 @@ func Spare(list []Kind, p drill.Plan, on drill.Floor) Spared {
 	return s
 }
 
-// Bars says why nothing at all is started for somebody with these cautions; "" where something may be. What a caution merely holds back
-// is the coach's to decide; after a knock to the head nobody decides it.
+// Bars says why nothing at all is started for somebody with these cautions; "" where something may be. What a caution
+// merely holds back is the coach's to decide; after a knock to the head nobody decides it.
 func Bars(list []Kind) string {
 	if slices.Contains(list, Head) {
 		return "a knock to the head: nothing until a doctor has seen it"
@@ -93,7 +93,8 @@ func Bars(list []Kind) string {
 // wrist spares hard blows: nothing over about half power, no power shots, no fists on a heavy bag.
 func (s *Spared) wrist(on drill.Floor) {
 	const sore = "a sore wrist"
-	if on.Bag.Kind() == rig.Hanging && s.punches(func(m combo.Move) bool { return !m.Leg() && m.Shape() != combo.Elbow }) {
+	if on.Bag.Kind() == rig.Hanging &&
+		s.punches(func(m combo.Move) bool { return !m.Leg() && m.Shape() != combo.Elbow }) {
 		s.Held = sore + ": no heavy bag"
 		return
 	}
@@ -135,7 +136,8 @@ func (s *Spared) shorten(sore string) {
 	}
 }
 
-// soften brings the force of a drill down to about half power, and takes the power shots away from the strikes that are to be spared.
+// soften brings the force of a drill down to about half power, and takes the power shots away from the strikes that are
+// to be spared.
 func (s *Spared) soften(on drill.Floor, sore string, spared func(combo.Move) bool) {
 	most := softShare * on.Ability.FistSpeed
 	softer := fmt.Sprintf("nothing over about half power, %.1f m/s: %s", most, sore)
@@ -179,13 +181,15 @@ func (s *Spared) punches(sort func(combo.Move) bool) bool {
 	if !ok {
 		return true // a technique is struck with the fists
 	}
-	return slices.ContainsFunc(c.Everything(), func(m combo.Placed) bool { return m.Kind() == combo.Strike && sort(m.Move) })
+	return slices.ContainsFunc(c.Everything(),
+		func(m combo.Placed) bool { return m.Kind() == combo.Strike && sort(m.Move) })
 }
 
 // OfLine are the cautions that belong to what is thrown on a kind of bag.
 func OfLine(moves []combo.Placed, bag rig.Kind) []string {
 	list := []string{}
-	if bag != rig.Hanging && bag != rig.Slip && slices.ContainsFunc(moves, func(m combo.Placed) bool { return m.Leg() || m.Shape() == combo.Elbow }) {
+	if bag != rig.Hanging && bag != rig.Slip && slices.ContainsFunc(moves,
+		func(m combo.Placed) bool { return m.Leg() || m.Shape() == combo.Elbow }) {
 		list = append(list, "Kicks, knees and elbows belong on a hanging bag that is made for them.")
 	}
 	return list

@@ -13,15 +13,18 @@ import (
 var (
 	cord = rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
 	bags = map[rig.Kind]rig.Rig{
-		rig.Speed:     rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8},
+		rig.Speed: rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02,
+			Restitution: 0.8},
 		rig.DoubleEnd: rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04},
 		rig.Slip:      rig.SlipBag{AnchorHeight: 2.8, CentreHeight: 1.5, BagDiameter: 0.2, BagMass: 0.5},
-		rig.Hanging:   rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7},
+		rig.Hanging: rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5,
+			AnchorHeight: 2.7},
 	}
 )
 
 func line(text string, change ...func(*drill.Combination)) drill.Combination {
-	c := drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 60, Guidance: drill.Fading}
+	c := drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+		Pause: 2, Work: 60, Guidance: drill.Fading}
 	for _, f := range change {
 		f(&c)
 	}
@@ -29,11 +32,12 @@ func line(text string, change ...func(*drill.Combination)) drill.Combination {
 }
 
 func technique(tempo, work float64) drill.SpeedBagDrill {
-	return drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, Rebounds: 3, StrikeAngle: 25, Tempo: tempo, Work: work}
+	return drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, Rebounds: 3, StrikeAngle: 25,
+		Tempo: tempo, Work: work}
 }
 
-// What somebody has to be spared is looked for in the whole drill, and where softer or shorter is enough it is not held back. The cautions
-// are common practice; their figures are assumed.
+// What somebody has to be spared is looked for in the whole drill, and where softer or shorter is enough it is not held
+// back. The cautions are common practice; their figures are assumed.
 func TestSpare(t *testing.T) {
 	power := func(c *drill.Combination) { c.Pace = drill.Power }
 	countered := func(c *drill.Combination) {
@@ -46,24 +50,29 @@ func TestSpare(t *testing.T) {
 		changes []string // words of each
 		held    string
 	}{
-		"nothing":                       {nil, rig.Hanging, line("1-2!"), nil, ""},
-		"wrist, half power":             {[]Kind{Wrist}, rig.DoubleEnd, line("1-2"), nil, ""},
-		"wrist, hard":                   {[]Kind{Wrist}, rig.DoubleEnd, line("1-2", power), []string{"half power"}, ""},
-		"wrist, a power shot":           {[]Kind{Wrist}, rig.DoubleEnd, line("1-2!"), []string{"no power shots"}, ""},
-		"wrist, a power shot as answer": {[]Kind{Wrist}, rig.DoubleEnd, line("1-2", countered), []string{"no power shots"}, ""},
-		"wrist, both":                   {[]Kind{Wrist}, rig.DoubleEnd, line("1-2!", power), []string{"half power", "no power shots"}, ""},
-		"wrist, heavy bag":              {[]Kind{Wrist}, rig.Hanging, line("1-2"), nil, "no heavy bag"},
-		"wrist, heavy bag, legs alone":  {[]Kind{Wrist}, rig.Hanging, line("round kick rear - round kick lead"), nil, ""},
-		"wrist, slip bag":               {[]Kind{Wrist}, rig.Slip, line("slip lead - 3"), nil, ""},
-		"wrist, quick rhythm":           {[]Kind{Wrist}, rig.Speed, technique(180, 60), []string{"half power"}, ""},
-		"wrist, rhythm":                 {[]Kind{Wrist}, rig.Speed, technique(0, 60), nil, ""},
-		"shoulder, a minute":            {[]Kind{Shoulder}, rig.Speed, technique(0, 60), []string{"45 s"}, ""},
-		"shoulder, half a minute":       {[]Kind{Shoulder}, rig.Speed, technique(0, 30), nil, ""},
-		"shoulder, thrown":              {[]Kind{Shoulder}, rig.Speed, line("2-2"), []string{"45 s"}, ""},
-		"shoulder, hard straights":      {[]Kind{Shoulder}, rig.DoubleEnd, line("1-2!", power), nil, ""},
-		"shoulder, hard hooks":          {[]Kind{Shoulder}, rig.DoubleEnd, line("1-2!-3!", power), []string{"half power", "no power shots"}, ""},
-		"both":                          {[]Kind{Wrist, Shoulder}, rig.Speed, technique(180, 60), []string{"half power", "45 s"}, ""},
-		"head":                          {[]Kind{Shoulder, Head}, rig.Slip, line("slip lead - wait"), nil, "a doctor"},
+		"nothing":             {nil, rig.Hanging, line("1-2!"), nil, ""},
+		"wrist, half power":   {[]Kind{Wrist}, rig.DoubleEnd, line("1-2"), nil, ""},
+		"wrist, hard":         {[]Kind{Wrist}, rig.DoubleEnd, line("1-2", power), []string{"half power"}, ""},
+		"wrist, a power shot": {[]Kind{Wrist}, rig.DoubleEnd, line("1-2!"), []string{"no power shots"}, ""},
+		"wrist, a power shot as answer": {[]Kind{Wrist}, rig.DoubleEnd, line("1-2", countered),
+			[]string{"no power shots"}, ""},
+		"wrist, both": {[]Kind{Wrist}, rig.DoubleEnd, line("1-2!", power),
+			[]string{"half power", "no power shots"}, ""},
+		"wrist, heavy bag": {[]Kind{Wrist}, rig.Hanging, line("1-2"), nil, "no heavy bag"},
+		"wrist, heavy bag, legs alone": {[]Kind{Wrist}, rig.Hanging, line("round kick rear - round kick lead"), nil,
+			""},
+		"wrist, slip bag":          {[]Kind{Wrist}, rig.Slip, line("slip lead - 3"), nil, ""},
+		"wrist, quick rhythm":      {[]Kind{Wrist}, rig.Speed, technique(180, 60), []string{"half power"}, ""},
+		"wrist, rhythm":            {[]Kind{Wrist}, rig.Speed, technique(0, 60), nil, ""},
+		"shoulder, a minute":       {[]Kind{Shoulder}, rig.Speed, technique(0, 60), []string{"45 s"}, ""},
+		"shoulder, half a minute":  {[]Kind{Shoulder}, rig.Speed, technique(0, 30), nil, ""},
+		"shoulder, thrown":         {[]Kind{Shoulder}, rig.Speed, line("2-2"), []string{"45 s"}, ""},
+		"shoulder, hard straights": {[]Kind{Shoulder}, rig.DoubleEnd, line("1-2!", power), nil, ""},
+		"shoulder, hard hooks": {[]Kind{Shoulder}, rig.DoubleEnd, line("1-2!-3!", power),
+			[]string{"half power", "no power shots"}, ""},
+		"both": {[]Kind{Wrist, Shoulder}, rig.Speed, technique(180, 60),
+			[]string{"half power", "45 s"}, ""},
+		"head": {[]Kind{Shoulder, Head}, rig.Slip, line("slip lead - wait"), nil, "a doctor"},
 	} {
 		on := drill.Floor{Bag: bags[x.kind], Ability: trainee.Start(trainee.Beginner), Seed: 1}
 		s := Spare(x.list, x.plan, on)
@@ -90,11 +99,14 @@ func TestSpare(t *testing.T) {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
-	straight := Spare([]Kind{Shoulder}, line("1-2!-3!"), drill.Floor{Bag: bags[rig.DoubleEnd], Ability: trainee.Start(trainee.Beginner)})
+	straight := Spare([]Kind{Shoulder}, line("1-2!-3!"),
+		drill.Floor{Bag: bags[rig.DoubleEnd], Ability: trainee.Start(trainee.Beginner)})
 	if c := straight.Plan.(drill.Combination); c.Text != "1-2!-3" {
 		t.Errorf("a sore shoulder throws %s", c.Text)
 	}
-	if asked := line("1-2", countered); asked.Cues.Counters[0] != "3!" || Spare([]Kind{Wrist}, asked, drill.Floor{Bag: bags[rig.DoubleEnd], Ability: trainee.Start(trainee.Beginner)}).Plan == nil || asked.Cues.Counters[0] != "3!" {
+	if asked := line("1-2", countered); asked.Cues.Counters[0] != "3!" ||
+		Spare([]Kind{Wrist}, asked, drill.Floor{Bag: bags[rig.DoubleEnd],
+			Ability: trainee.Start(trainee.Beginner)}).Plan == nil || asked.Cues.Counters[0] != "3!" {
 		t.Error("the drill that was asked about is changed")
 	}
 }
@@ -102,7 +114,8 @@ func TestSpare(t *testing.T) {
 // Each kind of bag has its caution, and cues theirs.
 func TestBags(t *testing.T) {
 	for _, k := range rig.Kinds() {
-		if OfBag(k) == "" || !strings.Contains(Cues, "never at the eyes") || strings.Count(strings.Join(BeforeRound(k), " "), "children") > 1 {
+		if OfBag(k) == "" || !strings.Contains(Cues, "never at the eyes") ||
+			strings.Count(strings.Join(BeforeRound(k), " "), "children") > 1 {
 			t.Errorf("%s: %q", k, BeforeRound(k))
 		}
 	}

@@ -1,5 +1,5 @@
-// Package class answers for everybody of a gym at once: who does what next and why, who is held back, and how the weeks build up. It is
-// the one place that decides what comes next.
+// Package class answers for everybody of a gym at once: who does what next and why, who is held back, and how the weeks
+// build up. It is the one place that decides what comes next.
 package class
 
 import (
@@ -44,7 +44,8 @@ type Round struct {
 
 // rung is the round as the ladder has it.
 func (r Round) rung() ladder.Round {
-	out := ladder.Round{At: r.At, Rung: r.Rung, Clean: r.Share, Longest: r.Longest, Planned: r.Planned, Wild: r.Wild, Eased: r.Eased}
+	out := ladder.Round{At: r.At, Rung: r.Rung, Clean: r.Share, Longest: r.Longest, Planned: r.Planned, Wild: r.Wild,
+		Eased: r.Eased}
 	if rung, ok := ladder.Find(r.Rung); ok && rung.Paced && r.Asked > 0 {
 		out.Tempo = r.Tempo / r.Asked
 	}
@@ -148,8 +149,8 @@ func (c Class) BagFor(m *Member, kind rig.Kind) *Bag {
 	return &c.Bags[i]
 }
 
-// MainKind is the kind of bag that somebody goes on with; "" where none hangs. What they did while a caution kept them from it does not
-// lead them away.
+// MainKind is the kind of bag that somebody goes on with; "" where none hangs. What they did while a caution kept them
+// from it does not lead them away.
 func (c Class) MainKind(m *Member) rig.Kind {
 	var used, spared []rig.Kind
 	for _, r := range m.Rounds {
@@ -199,7 +200,8 @@ func (c Class) career(m *Member, kind rig.Kind, on drill.Floor) ladder.Career {
 	return career
 }
 
-// outcomes are the judged rounds of somebody on a kind of bag beside what was predicted of them; on all where the kind is "".
+// outcomes are the judged rounds of somebody on a kind of bag beside what was predicted of them; on all where the kind
+// is "".
 func (c Class) outcomes(m *Member, kind rig.Kind) []level.Outcome {
 	var list []level.Outcome
 	for _, r := range m.Rounds {

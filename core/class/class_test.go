@@ -19,9 +19,12 @@ import (
 var (
 	cord = rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
 	bags = []Bag{
-		{ID: "quay", Name: "Quay", Rig: rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8}},
-		{ID: "cords", Name: "Windlass", Rig: rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}},
-		{ID: "heavy", Name: "Bollard", Rig: rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}},
+		{ID: "quay", Name: "Quay", Rig: rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25,
+			SwivelDrop: 0.02, Restitution: 0.8}},
+		{ID: "cords", Name: "Windlass", Rig: rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord,
+			Lower: cord, Damping: 0.04}},
+		{ID: "heavy", Name: "Bollard", Rig: rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35,
+			Chain: 0.5, AnchorHeight: 2.7}},
 	}
 	now = time.Date(2026, 3, 20, 18, 0, 0, 0, time.UTC)
 )
@@ -42,14 +45,16 @@ func person(id string, change ...func(*Member)) Member {
 func ran(bag, rung string, n int, share float64) func(*Member) {
 	return func(m *Member) {
 		for i := range n {
-			m.Rounds = append(m.Rounds, Round{At: now.AddDate(0, 0, i-n), Bag: bag, Rung: rung, Counts: true, Share: share, Longest: 30, Planned: 60, Predicted: 0.8})
+			m.Rounds = append(m.Rounds, Round{At: now.AddDate(0, 0, i-n), Bag: bag, Rung: rung, Counts: true,
+				Share: share, Longest: 30, Planned: 60, Predicted: 0.8})
 		}
 	}
 }
 
 func given(id, bag, rung, text string, own bool) func(*Member) {
 	return func(m *Member) {
-		p := drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 60, Guidance: drill.Fading}
+		p := drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+			Pause: 2, Work: 60, Guidance: drill.Fading}
 		m.Given = append(m.Given, Assignment{ID: id, Name: text, Bag: bag, Plan: p, Rung: rung, Own: own})
 	}
 }
@@ -63,11 +68,14 @@ func next(t testing.TB, c Class, id string) Proposal {
 	return p
 }
 
-// There is one answer to what comes next: today's page, the people's and a person's own name the same drill for everybody.
+// There is one answer to what comes next: today's page, the people's and a person's own name the same drill for
+// everybody.
 func TestOneAnswer(t *testing.T) {
 	c := gym(
-		person("ines"), person("dov", ran("cords", "doubleEnd.jab", 2, 0.9)), person("greta", ran("quay", "speed.once", 1, 0.6), given("a1", "cords", "", "1-2-3-2", true)),
-		person("tobi", func(m *Member) { m.Cautions = []caution.Kind{caution.Head} }), person("yusuf", ran("heavy", "hanging.jab", 3, 0.4)),
+		person("ines"), person("dov", ran("cords", "doubleEnd.jab", 2, 0.9)),
+		person("greta", ran("quay", "speed.once", 1, 0.6), given("a1", "cords", "", "1-2-3-2", true)),
+		person("tobi", func(m *Member) { m.Cautions = []caution.Kind{caution.Head} }),
+		person("yusuf", ran("heavy", "hanging.jab", 3, 0.4)),
 	)
 	all, err := c.Everybody()
 	if err != nil {
@@ -89,7 +97,8 @@ func TestOneAnswer(t *testing.T) {
 			t.Errorf("today %s, among the people %s", got, said[p.TraineeID])
 		}
 		page, err := c.Person(c.Member(p.TraineeID))
-		if err != nil || fmt.Sprint(page.Next.RigID, page.Next.Rung, page.Next.Name, page.Next.Move, page.Next.Why) != said[p.TraineeID] {
+		if err != nil || fmt.Sprint(page.Next.RigID, page.Next.Rung, page.Next.Name, page.Next.Move,
+			page.Next.Why) != said[p.TraineeID] {
 			t.Errorf("on their page %+v (%v), among the people %s", page.Next, err, said[p.TraineeID])
 		}
 	}
@@ -99,7 +108,8 @@ func TestOneAnswer(t *testing.T) {
 	if p := next(t, c, "greta"); p.Move != ladder.Given || p.AssignmentID != "a1" || p.RigID != "cords" {
 		t.Errorf("a drill that was given by hand: %+v", p)
 	}
-	if p := next(t, c, "dov"); p.Rung != "doubleEnd.later" || p.Move != ladder.Next || p.Level == nil || p.Clean == nil {
+	if p := next(t, c, "dov"); p.Rung != "doubleEnd.later" || p.Move != ladder.Next || p.Level == nil ||
+		p.Clean == nil {
 		t.Errorf("past the first gate: %+v", p)
 	}
 }
@@ -115,7 +125,8 @@ func TestOneGate(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if p := next(t, c, "ines"); p.Rung != "doubleEnd.later" || l.Proposal.Rung != p.Rung || !l.Rungs[0].Done || l.Gate != c.Gate || !l.Rungs[0].Rounds[0].Through {
+	if p := next(t, c, "ines"); p.Rung != "doubleEnd.later" || l.Proposal.Rung != p.Rung || !l.Rungs[0].Done ||
+		l.Gate != c.Gate || !l.Rungs[0].Rounds[0].Through {
 		t.Errorf("%+v beside %+v", p, l.Rungs[0])
 	}
 	if _, err := c.Ladder(c.Member("ines"), rig.Reflex); err == nil {
@@ -123,15 +134,17 @@ func TestOneGate(t *testing.T) {
 	}
 }
 
-// A caution makes a drill shorter or softer where that is enough, and what is stored is the drill without it; where it is not enough
-// another bag is gone on with.
+// A caution makes a drill shorter or softer where that is enough, and what is stored is the drill without it; where it
+// is not enough another bag is gone on with.
 func TestSpared(t *testing.T) {
 	sore := func(k caution.Kind) func(*Member) {
 		return func(m *Member) { m.Cautions = []caution.Kind{k} }
 	}
-	c := gym(person("ines", ran("quay", "speed.once", 1, 0.6), sore(caution.Shoulder)), person("dov", ran("heavy", "hanging.jab", 1, 0.6), sore(caution.Wrist)))
+	c := gym(person("ines", ran("quay", "speed.once", 1, 0.6), sore(caution.Shoulder)),
+		person("dov", ran("heavy", "hanging.jab", 1, 0.6), sore(caution.Wrist)))
 	p := next(t, c, "ines")
-	if len(p.Spared) != 1 || p.Barred != "" || p.Doc.Plan.(drill.Combination).Work != 45 || p.Plan().(drill.Combination).Work != 60 {
+	if len(p.Spared) != 1 || p.Barred != "" || p.Doc.Plan.(drill.Combination).Work != 45 ||
+		p.Plan().(drill.Combination).Work != 60 {
 		t.Errorf("a sore shoulder: %+v", p)
 	}
 	p = next(t, c, "dov")
@@ -170,7 +183,8 @@ func TestEased(t *testing.T) {
 	}
 	m := c.Member("ines")
 	for i := range 4 {
-		m.Rounds = append(m.Rounds, Round{At: now.AddDate(0, 0, -i), Bag: "cords", Rung: "doubleEnd.jab", Eased: true, Counts: true, Share: 0.95, Longest: 40, Planned: 60})
+		m.Rounds = append(m.Rounds, Round{At: now.AddDate(0, 0, -i), Bag: "cords", Rung: "doubleEnd.jab", Eased: true,
+			Counts: true, Share: 0.95, Longest: 40, Planned: 60})
 	}
 	if l, err := c.Ladder(m, rig.DoubleEnd); err != nil || l.Rungs[0].Done || l.Rungs[0].Through != 0 {
 		t.Errorf("rounds that were made easier open the gate: %+v, %v", l.Rungs[0], err)
@@ -182,7 +196,8 @@ func TestPastTheLastGate(t *testing.T) {
 	m := person("lerato", func(m *Member) {
 		m.Band = trainee.Expert
 		for _, r := range ladder.Rungs(rig.DoubleEnd, ladder.BasicFirst) {
-			m.Decisions = append(m.Decisions, Decision{rig.DoubleEnd, ladder.Decision{At: now.AddDate(0, 0, -9), Rung: r.Key, Choice: ladder.Skip}})
+			m.Decisions = append(m.Decisions, Decision{rig.DoubleEnd,
+				ladder.Decision{At: now.AddDate(0, 0, -9), Rung: r.Key, Choice: ladder.Skip}})
 		}
 	}, ran("cords", "doubleEnd.long", 2, 0.95))
 	c := gym(m)
@@ -198,7 +213,8 @@ func TestPastTheLastGate(t *testing.T) {
 		t.Errorf("with one bag alone: %+v", p)
 	}
 	ran("cords", "", 3, 0.6)(&c.Members[0]) // three harder ones failed
-	if p := next(t, c, "lerato"); p.Move != ladder.Again || p.Rung != "doubleEnd.long" || !strings.Contains(p.Why, "as it is, then harder again") {
+	if p := next(t, c, "lerato"); p.Move != ladder.Again || p.Rung != "doubleEnd.long" ||
+		!strings.Contains(p.Why, "as it is, then harder again") {
 		t.Errorf("past the last gate, and failing: %+v", p)
 	}
 }
@@ -210,10 +226,12 @@ func TestAwayWithASetDrill(t *testing.T) {
 			m.Rounds[i].At = m.Rounds[i].At.AddDate(0, 0, -40)
 		}
 	}
-	c := gym(person("dov", ran("cords", "doubleEnd.jab", 3, 0.9), long), person("ines", ran("cords", "doubleEnd.jab", 3, 0.9), long, given("a", "cords", "doubleEnd.jab", "1", true)))
+	c := gym(person("dov", ran("cords", "doubleEnd.jab", 3, 0.9), long),
+		person("ines", ran("cords", "doubleEnd.jab", 3, 0.9), long, given("a", "cords", "doubleEnd.jab", "1", true)))
 	c.Members[1].Rounds[0].Assignment = "a" // it has been run
 	softer, set := next(t, c, "dov"), next(t, c, "ines")
-	if softer.Move != ladder.Back || !strings.Contains(softer.Why, "soft.") || strings.Contains(softer.Why, "change it first") {
+	if softer.Move != ladder.Back || !strings.Contains(softer.Why, "soft.") ||
+		strings.Contains(softer.Why, "change it first") {
 		t.Errorf("away: %+v", softer)
 	}
 	if set.AssignmentID != "a" || !strings.Contains(set.Why, "not softened by itself: change it first") {
@@ -223,8 +241,10 @@ func TestAwayWithASetDrill(t *testing.T) {
 
 // What can be given to somebody is solved for them and their bag; what cannot is said.
 func TestFitted(t *testing.T) {
-	c := gym(person("ines"), person("yusuf", func(m *Member) { m.Band = trainee.Advanced }), person("dov", func(m *Member) { m.Cautions = []caution.Kind{caution.Wrist} }))
-	open := drill.Combination{Text: "1-2-3", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 60, Guidance: drill.Fading}
+	c := gym(person("ines"), person("yusuf", func(m *Member) { m.Band = trainee.Advanced }),
+		person("dov", func(m *Member) { m.Cautions = []caution.Kind{caution.Wrist} }))
+	open := drill.Combination{Text: "1-2-3", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+		Pause: 2, Work: 60, Guidance: drill.Fading}
 	ines, yusuf := c.Fitted(c.Member("ines"), c.Bag("cords"), open), c.Fitted(c.Member("yusuf"), c.Bag("cords"), open)
 	if !ines.Given || !yusuf.Given || ines.Settings.Fist == 0 || yusuf.Settings.Fist <= ines.Settings.Fist {
 		t.Errorf("%+v and %+v", ines, yusuf)
@@ -238,11 +258,14 @@ func TestFitted(t *testing.T) {
 	}
 }
 
-// The catalogue and the gym's own drills in one list; the same drill under two names is told, and kicks stay out where none are trained.
+// The catalogue and the gym's own drills in one list; the same drill under two names is told, and kicks stay out where
+// none are trained.
 func TestLibrary(t *testing.T) {
 	c := gym()
 	var levels Levels
-	own := []Own{{"d1", "Our one-two", rig.DoubleEnd, drill.Combination{Text: "1-2", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 60, Guidance: drill.Fading}}}
+	own := []Own{{"d1", "Our one-two", rig.DoubleEnd,
+		drill.Combination{Text: "1-2", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+			Pause: 2, Work: 60, Guidance: drill.Fading}}}
 	l, err := c.Library(own, &levels)
 	if err != nil {
 		t.Fatal(err)
@@ -267,7 +290,8 @@ func TestLibrary(t *testing.T) {
 // Weeks are shown around now, with the rounds that were run, and the calendar has everybody who is planned or came.
 func TestWeeksAndCalendar(t *testing.T) {
 	w := ladder.DefaultWeeks(now.AddDate(0, 0, -21))
-	c := gym(person("ines", ran("quay", "speed.once", 3, 0.9), func(m *Member) { m.Weeks = &w }), person("dov", ran("quay", "speed.once", 1, 0.9)))
+	c := gym(person("ines", ran("quay", "speed.once", 3, 0.9), func(m *Member) { m.Weeks = &w }),
+		person("dov", ran("quay", "speed.once", 1, 0.9)))
 	weeks := c.Weeks(c.Member("ines"))
 	done := 0
 	for _, d := range weeks {
@@ -299,7 +323,8 @@ func TestPredictions(t *testing.T) {
 		t.Errorf("%+v", o)
 	}
 	c := gym(m)
-	out, err := c.Outlook(c.Member("ines"), &Assignment{ID: "a", Rung: "speed.once", Plan: ladder.Rungs(rig.Speed, ladder.BasicFirst)[0].Plan}, c.Bag("quay"))
+	out, err := c.Outlook(c.Member("ines"), &Assignment{ID: "a", Rung: "speed.once",
+		Plan: ladder.Rungs(rig.Speed, ladder.BasicFirst)[0].Plan}, c.Bag("quay"))
 	if err != nil || out.Best != 30 || out.Target != 31 || !(out.Clean > 0.3) {
 		t.Errorf("%+v, %v", out, err)
 	}

@@ -16,8 +16,8 @@ type Fitted struct {
 	Why      string         // why it cannot be, or what a caution makes of it; "" where there is nothing to say
 }
 
-// Fitted solves a drill for somebody on a bag that hangs: force, tempo and pull by what they can do. What the bag does not allow as it
-// hangs, and what a caution holds back, is not given.
+// Fitted solves a drill for somebody on a bag that hangs: force, tempo and pull by what they can do. What the bag does
+// not allow as it hangs, and what a caution holds back, is not given.
 func (c Class) Fitted(m *Member, b *Bag, p drill.Plan) Fitted {
 	on := c.Floor(m, b)
 	p, err := drill.InStance(p, m.Stance).For(on)

@@ -7,12 +7,13 @@ import (
 	"melodromos/core/ladder"
 )
 
-// givenByHand is the newest drill that a coach gave somebody as they have set it and that was not run yet; nil where there is none, or it is
-// held back.
+// givenByHand is the newest drill that a coach gave somebody as they have set it and that was not run yet; nil where
+// there is none, or it is held back.
 func (c Class) givenByHand(m *Member) *Assignment {
 	for i := len(m.Given) - 1; i >= 0; i-- {
 		a := &m.Given[i]
-		if !a.Own || c.Bag(a.Bag) == nil || slices.ContainsFunc(m.Rounds, func(r Round) bool { return r.Assignment == a.ID }) {
+		if !a.Own || c.Bag(a.Bag) == nil || slices.ContainsFunc(m.Rounds,
+			func(r Round) bool { return r.Assignment == a.ID }) {
 			continue
 		}
 		if c.Held(m, a) == "" {

@@ -62,7 +62,8 @@ func (c Class) Ladder(m *Member, kind rig.Kind) (LadderView, error) {
 	stands := career.Progress()
 	for i, r := range career.Rungs {
 		stand := stands[i]
-		view := RungView{Key: r.Key, Name: r.Name, Note: r.Note, Through: stand.Through, Done: stand.Done, Lapsed: stand.Lapsed, Best: stand.Best}
+		view := RungView{Key: r.Key, Name: r.Name, Note: r.Note, Through: stand.Through, Done: stand.Done,
+			Lapsed: stand.Lapsed, Best: stand.Best}
 		if stand.Skipped {
 			view.Skipped = cmp.Or(stand.Reason, "by the coach")
 		}

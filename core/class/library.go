@@ -52,12 +52,14 @@ func (c Class) Library(own []Own, levels *Levels) (Library, error) {
 			continue
 		}
 		out.Entries = append(out.Entries, LibraryEntry{
-			Key: e.Key, Kind: e.Kind, Purpose: string(e.Purpose), Step: e.Step, Name: e.Name, Note: e.Note, Tags: answer.List(e.Tags),
-			Doc: drill.Doc{Plan: drill.InSchool(e.Plan, c.Voice)},
+			Key: e.Key, Kind: e.Kind, Purpose: string(e.Purpose), Step: e.Step, Name: e.Name, Note: e.Note,
+			Tags: answer.List(e.Tags),
+			Doc:  drill.Doc{Plan: drill.InSchool(e.Plan, c.Voice)},
 		})
 	}
 	for _, o := range own {
-		out.Entries = append(out.Entries, LibraryEntry{Key: o.ID, Kind: o.Kind, Name: o.Name, Tags: []string{}, Doc: drill.Doc{Plan: o.Plan}, DrillID: o.ID})
+		out.Entries = append(out.Entries, LibraryEntry{Key: o.ID, Kind: o.Kind, Name: o.Name, Tags: []string{},
+			Doc: drill.Doc{Plan: o.Plan}, DrillID: o.ID})
 	}
 	// The gym's own drills that are the same as another are told so; the first of them has none before it.
 	first := map[string]string{}
@@ -95,7 +97,8 @@ func moves(p drill.Plan) int {
 	return len(line.Moves(combo.Orthodox))
 }
 
-// Levels keeps levels that were worked out, since a library asks for many at once and a bag seldom changes. The zero value is ready.
+// Levels keeps levels that were worked out, since a library asks for many at once and a bag seldom changes. The zero
+// value is ready.
 type Levels struct {
 	lock  sync.Mutex
 	known map[string]*float64
@@ -103,8 +106,8 @@ type Levels struct {
 
 const mostLevels = 5000 // kept; then it begins anew
 
-// levelOn is the level of a plan on a bag, for somebody in between where the plan leaves force or tempo open; nil where the bag does not
-// allow it.
+// levelOn is the level of a plan on a bag, for somebody in between where the plan leaves force or tempo open; nil where
+// the bag does not allow it.
 func (l *Levels) levelOn(p drill.Plan, b *Bag) (*float64, error) {
 	key, err := json.Marshal([]any{p, b.Rig, b.Place})
 	if err != nil {
@@ -116,7 +119,8 @@ func (l *Levels) levelOn(p drill.Plan, b *Bag) (*float64, error) {
 	if ok {
 		return v, nil
 	}
-	if g, err := level.GradeOf(p, drill.Floor{Bag: b.Rig, Place: b.Place, Ability: trainee.Start(trainee.Intermediate), Seed: 1}); err == nil {
+	if g, err := level.GradeOf(p, drill.Floor{Bag: b.Rig, Place: b.Place, Ability: trainee.Start(trainee.Intermediate),
+		Seed: 1}); err == nil {
 		v = &g.Level
 	}
 	l.lock.Lock()

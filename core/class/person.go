@@ -53,7 +53,8 @@ func (c Class) Figures(m *Member) []PersonFigure {
 		}
 	}
 	return answer.Map(list, func(e trainee.Estimate) PersonFigure {
-		f := PersonFigure{Figure: string(e.Figure), Value: e.Value, Spread: e.Spread, Origin: e.Origin, Weight: e.Weight, Found: e.Found, Bags: []OnBag{}, Trail: []Measure{}}
+		f := PersonFigure{Figure: string(e.Figure), Value: e.Value, Spread: e.Spread, Origin: e.Origin,
+			Weight: e.Weight, Found: e.Found, Bags: []OnBag{}, Trail: []Measure{}}
 		seen := map[rig.Kind]bool{}
 		for _, x := range m.Evidence {
 			if x.Figure != e.Figure {

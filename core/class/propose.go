@@ -42,9 +42,10 @@ type Proposal struct {
 	Clean        *float64    `json:"clean" doc:"predicted"`
 	Run          *float64    `json:"run" doc:"longest in a row to expect"`
 
-	spent bool       // past the last gate, and nothing is harder
-	soft  bool       // to be done softer than the plan has it
-	plan  drill.Plan // before any caution was looked at: what is given, so that a caution that is lifted leaves no trace
+	spent bool // past the last gate, and nothing is harder
+	soft  bool // to be done softer than the plan has it
+	// before any caution was looked at: what is given, so that a caution that is lifted leaves no trace
+	plan drill.Plan
 }
 
 // Plan is the drill as it is given, whatever cautions stand: they are looked at anew before each round.
@@ -58,9 +59,9 @@ func (p Proposal) DrillName() string {
 	return p.Name + ", " + p.Eased
 }
 
-// Next is what somebody does next: the one answer, on every page. A drill that a coach gave by hand and that was not run yet comes first;
-// then what the ladder proposes on the bag they go on with; where nothing of that may be done, or nothing is left of it, another bag.
-// False where no bag hangs.
+// Next is what somebody does next: the one answer, on every page. A drill that a coach gave by hand and that was not
+// run yet comes first; then what the ladder proposes on the bag they go on with; where nothing of that may be done, or
+// nothing is left of it, another bag. False where no bag hangs.
 func (c Class) Next(m *Member) (Proposal, bool, error) {
 	if a := c.givenByHand(m); a != nil {
 		p, err := c.proposeGiven(m, a)
@@ -134,7 +135,9 @@ func (c Class) OnBag(m *Member, b *Bag) (Proposal, error) {
 	out.Rung, out.Name, out.Note, out.Index, out.Of = p.Rung.Key, p.Rung.Name, p.Rung.Note, p.Index, len(career.Rungs)
 	out.Standing, out.Move, out.Target, out.Why, out.Barred = career.Standing(), p.Move, p.Target, p.Why, p.Barred
 	if p.Move == ladder.Top && c.failing(m, b.Kind(), p.Rung.Key) {
-		out.Move, out.Why = ladder.Again, fmt.Sprintf("Past the last gate, and the last %s rounds were not: this as it is, then harder again.", words.Number(ladder.FailsInRow))
+		out.Move, out.Why = ladder.Again,
+			fmt.Sprintf("Past the last gate, and the last %s rounds were not: this as it is, then harder again.",
+				words.Number(ladder.FailsInRow))
 	}
 	plan := p.Rung.Plan
 	if a := c.assigned(m, out); a != nil && a.Own {
@@ -206,8 +209,8 @@ func (c Class) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor) (Propo
 	return out, c.stopped()
 }
 
-// otherwise changes one thing of a drill: an easier one where a rung keeps failing, a harder one past the last gate. Where nothing is
-// harder, the proposal is spent.
+// otherwise changes one thing of a drill: an easier one where a rung keeps failing, a harder one past the last gate.
+// Where nothing is harder, the proposal is spent.
 func (c Class) otherwise(m *Member, out *Proposal, p drill.Plan, on drill.Floor) (drill.Plan, error) {
 	t, err := p.Lay(on)
 	if err != nil {

@@ -23,15 +23,16 @@ type Also struct {
 	Held         string         `json:"held" doc:"why a caution holds it back; empty where none does"`
 }
 
-// Today is what the gym has to do: for each who does what next, whoever was longest away from a bag first and who can do nothing last; and
-// what else they have been given.
+// Today is what the gym has to do: for each who does what next, whoever was longest away from a bag first and who can
+// do nothing last; and what else they have been given.
 func (c Class) Today() ([]Proposal, []Also, error) {
 	next, err := c.Everybody()
 	if err != nil {
 		return nil, nil, err
 	}
 	slices.SortStableFunc(next, func(a, b Proposal) int {
-		return cmp.Or(cmp.Compare(min(1, len(a.Barred)), min(1, len(b.Barred))), c.Member(a.TraineeID).last().Compare(c.Member(b.TraineeID).last()))
+		return cmp.Or(cmp.Compare(min(1, len(a.Barred)), min(1, len(b.Barred))),
+			c.Member(a.TraineeID).last().Compare(c.Member(b.TraineeID).last()))
 	})
 	taken := map[string]bool{}
 	for _, p := range next {
@@ -46,7 +47,8 @@ func (c Class) Today() ([]Proposal, []Also, error) {
 			if taken[a.ID] || b == nil {
 				continue
 			}
-			also = append(also, Also{a.ID, a.Name, m.ID, m.Name, b.ID, b.Name, a.Plan.Figures(), c.lastOf(m, a), c.Held(m, a)})
+			also = append(also, Also{a.ID, a.Name, m.ID, m.Name, b.ID, b.Name, a.Plan.Figures(), c.lastOf(m, a),
+				c.Held(m, a)})
 		}
 	}
 	return next, also, nil

@@ -70,7 +70,8 @@ func (c Class) Weeks(m *Member) []PlannedDay {
 			continue
 		}
 		day := s.Day.Format(time.DateOnly)
-		p := PlannedDay{Day: day, Week: s.Week, Rounds: s.Rounds, Emphasis: answer.List(s.Emphasis), Light: s.Light, Done: done[day], Why: s.Why}
+		p := PlannedDay{Day: day, Week: s.Week, Rounds: s.Rounds, Emphasis: answer.List(s.Emphasis), Light: s.Light,
+			Done: done[day], Why: s.Why}
 		p.Missed, p.Coming = day < today && p.Done == 0, !coming && day >= today
 		coming = coming || p.Coming
 		list = append(list, p)

@@ -1,7 +1,7 @@
 package combo
 
-// Changed is the combination with each of its moves as change gives it, without those that change drops; groups and parts of which nothing
-// is left go with them. The switch of feet and what else joins moves stays as it is written.
+// Changed is the combination with each of its moves as change gives it, without those that change drops; groups and
+// parts of which nothing is left go with them. The switch of feet and what else joins moves stays as it is written.
 func (c Combination) Changed(change func(Move) (Move, bool)) Combination {
 	var through func(items []Item) []Item
 	through = func(items []Item) []Item {

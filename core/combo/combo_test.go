@@ -87,7 +87,8 @@ func TestRefusals(t *testing.T) {
 		if got := fmt.Sprintf("%d: %s", refused.Column, refused.Reason); !strings.HasPrefix(got, want) {
 			t.Errorf("%.40q: %q, want %q", text, got, want)
 		}
-		if refused.Column > 0 && (refused.Width == 0 || !strings.Contains(err.Error(), fmt.Sprintf("text: column %d: ", refused.Column))) {
+		if refused.Column > 0 && (refused.Width == 0 ||
+			!strings.Contains(err.Error(), fmt.Sprintf("text: column %d: ", refused.Column))) {
 			t.Errorf("%.40q: %v, width %d", text, err, refused.Width)
 		}
 	}
@@ -95,17 +96,21 @@ func TestRefusals(t *testing.T) {
 
 // Hands, sides and targets for both stances; a switch of the feet carries the stance along.
 func TestSides(t *testing.T) {
-	moves := parse(t, "1-2-3b | slip lead - 5 - switch - 2 - pivot rear - roll lead - duck - push kick rear - double").Moves(Orthodox)
+	moves := parse(t,
+		"1-2-3b | slip lead - 5 - switch - 2 - pivot rear - roll lead - duck - push kick rear - double").Moves(Orthodox)
 	want := []struct {
 		kind Kind
 		hand Hand
 		side Side
 		body bool
 	}{
-		{Strike, Lead, Left, false}, {Strike, Rear, Right, false}, {Strike, Lead, Left, true}, {Defence, "", Left, false}, {Strike, Lead, Left, false},
-		{Step, "", "", false}, {Strike, Rear, Left, false}, {Step, "", Left, false}, {Defence, "", Right, false}, {Defence, "", "", false}, {Strike, Rear, Left, true}, {Strike, Both, "", false},
+		{Strike, Lead, Left, false}, {Strike, Rear, Right, false}, {Strike, Lead, Left, true},
+		{Defence, "", Left, false}, {Strike, Lead, Left, false},
+		{Step, "", "", false}, {Strike, Rear, Left, false}, {Step, "", Left, false}, {Defence, "", Right, false},
+		{Defence, "", "", false}, {Strike, Rear, Left, true}, {Strike, Both, "", false},
 	}
-	other := parse(t, "1-2-3b | slip lead - 5 - switch - 2 - pivot rear - roll lead - duck - push kick rear - double").Moves(Southpaw)
+	other := parse(t,
+		"1-2-3b | slip lead - 5 - switch - 2 - pivot rear - roll lead - duck - push kick rear - double").Moves(Southpaw)
 	swap := map[Side]Side{Left: Right, Right: Left, "": ""}
 	for i, w := range want {
 		m := moves[i]
@@ -136,7 +141,8 @@ func TestLongCombination(t *testing.T) {
 	if got := d.Counterpart().String(); got != "pull 2-3 | slip lead - 3-2 | duck - 2-3" {
 		t.Error(got)
 	}
-	if got := parse(t, "1b-3b - knee lead - elbow rear - roll lead - pivot rear - step in - 5-6").Counterpart().String(); got != "2b-4b - knee rear - elbow lead - roll rear - pivot lead - step in - 6-5" {
+	if got := parse(t,
+		"1b-3b - knee lead - elbow rear - roll lead - pivot rear - step in - 5-6").Counterpart().String(); got != "2b-4b - knee rear - elbow lead - roll rear - pivot lead - step in - 6-5" {
 		t.Error(got)
 	}
 }
@@ -144,21 +150,27 @@ func TestLongCombination(t *testing.T) {
 // Lines that flow and lines that do not (common practice), with the place where they break.
 func TestFlow(t *testing.T) {
 	for text, want := range map[string]string{
-		"1-2-3-2": "", "1-1-2": "", "1-1-1-2": "", "2-3-2": "", "1-2-2": "2 doubling", "3-3": "", "1-3": "", "3b-3": "", "2-2b": "1 doubling", "4-2": "1 doubling", "1b-1": "", "1-2 | 2-3": "",
+		"1-2-3-2": "", "1-1-2": "", "1-1-1-2": "", "2-3-2": "", "1-2-2": "2 doubling", "3-3": "", "1-3": "", "3b-3": "",
+		"2-2b": "1 doubling", "4-2": "1 doubling", "1b-1": "", "1-2 | 2-3": "",
 		"1-2 - step in - 2": "", "1-2 - wait - 2": "",
-		"2 slip lead 2": "2 slipHand", "2 slip lead 3": "", "1 slip rear 2": "2 outsideSlip", "1 slip rear 6": "2 outsideSlip", "1 slip rear 3": "2 slipHand", "slip rear - step in - 2": "",
-		"slip rear - slip lead - 3": "", "slip lead - duck - 1": "", // only the last defence counts, and nobody threw before
+		"2 slip lead 2": "2 slipHand", "2 slip lead 3": "", "1 slip rear 2": "2 outsideSlip",
+		"1 slip rear 6": "2 outsideSlip", "1 slip rear 3": "2 slipHand", "slip rear - step in - 2": "",
+		// only the last defence counts, and nobody threw before
+		"slip rear - slip lead - 3": "", "slip lead - duck - 1": "",
 		"2 roll lead 3": "", "2 roll lead 2": "2 rollHand", "1 roll rear 2": "",
-		"2 duck 2": "", "3 duck 3": "", "2 duck 3": "2 duckHand", "duck 3": "", "1-2 | duck - 2": "", "1-2 - duck - wait - 1": "",
-		"1-2 pull 1": "2 pull", "1-2 pull 2": "2 pull", "pull 1-2": "", "1-2-pull": "",
-		"2 slip lead - step in - 2": "", "3 duck - step back - 2": "", "feint jab 2": "", "1-2 | 2": "", "double - 2": "",
+		"2 duck 2": "", "3 duck 3": "", "2 duck 3": "2 duckHand", "duck 3": "", "1-2 | duck - 2": "",
+		"1-2 - duck - wait - 1": "",
+		"1-2 pull 1":            "2 pull", "1-2 pull 2": "2 pull", "pull 1-2": "", "1-2-pull": "",
+		"2 slip lead - step in - 2": "", "3 duck - step back - 2": "", "feint jab 2": "", "1-2 | 2": "",
+		"double - 2":               "",
 		"1 slip lead - switch - 2": "", // after the switch the hand on that side is the rear one
 		"2 - switch - 2":           "", "knee rear - 2": "", "knee rear - knee rear": "1 doubling",
 	} {
 		var got []string
 		for _, m := range Flow(parse(t, text).Moves(Orthodox)) {
 			got = append(got, fmt.Sprintf("%d %s", m.Move, m.Code))
-			if m.Reason == "" || m.Deliberate != (m.Code == PullBack) || m.Caution() != (m.Code == PullBack || m.Code == OutsideSlip) {
+			if m.Reason == "" || m.Deliberate != (m.Code == PullBack) ||
+				m.Caution() != (m.Code == PullBack || m.Code == OutsideSlip) {
 				t.Errorf("%q: %+v", text, m)
 			}
 		}
@@ -175,9 +187,12 @@ func TestFlow(t *testing.T) {
 // From a punch to the defence that grows out of it, and from a defence to the next (common practice): hints, no faults.
 func TestHints(t *testing.T) {
 	for text, want := range map[string]string{
-		"2 slip lead 3": "", "2 slip rear 2": "1 growsOut", "6 roll rear": "1 growsOut", "4 slip lead": "", "2b roll lead": "", "3 slip rear": "", "3 slip lead": "1 growsOut", "3 roll lead": "1 growsOut",
-		"1 slip lead": "", "1 slip rear": "", "5 slip lead": "", "round kick rear - slip rear": "", "2 duck": "", "2 | slip rear": "1 growsOut",
-		"slip lead - slip rear": "", "slip lead - slip lead": "1 sameSide", "roll rear - slip rear": "1 sameSide", "slip lead - duck - slip lead": "", "slip lead - 1 - slip lead": "", "slip lead - step in - slip lead": "",
+		"2 slip lead 3": "", "2 slip rear 2": "1 growsOut", "6 roll rear": "1 growsOut", "4 slip lead": "",
+		"2b roll lead": "", "3 slip rear": "", "3 slip lead": "1 growsOut", "3 roll lead": "1 growsOut",
+		"1 slip lead": "", "1 slip rear": "", "5 slip lead": "", "round kick rear - slip rear": "", "2 duck": "",
+		"2 | slip rear":         "1 growsOut",
+		"slip lead - slip rear": "", "slip lead - slip lead": "1 sameSide", "roll rear - slip rear": "1 sameSide",
+		"slip lead - duck - slip lead": "", "slip lead - 1 - slip lead": "", "slip lead - step in - slip lead": "",
 	} {
 		for _, s := range []Stance{Orthodox, Southpaw} {
 			var got []string
@@ -201,7 +216,8 @@ func TestCounted(t *testing.T) {
 		move, count int
 		want        string
 	}{
-		{"1-2", 0, 2, "1:2-2"}, {"1:3-2", 0, 0, "1-2"}, {"(1-2)x3 - 3", 3, 2, "(1-2:2)x3 - 3"}, {"1 | slip lead - 3", 2, 4, "1 | slip lead - 3:4"},
+		{"1-2", 0, 2, "1:2-2"}, {"1:3-2", 0, 0, "1-2"}, {"(1-2)x3 - 3", 3, 2, "(1-2:2)x3 - 3"},
+		{"1 | slip lead - 3", 2, 4, "1 | slip lead - 3:4"},
 		{"1 | slip lead - 3", 1, 2, ""}, {"1-2", 7, 2, ""}, {"1-2", 0, 10, ""},
 	} {
 		got, err := parse(t, c.text).Counted(c.move, c.count)
@@ -224,7 +240,9 @@ func TestCalls(t *testing.T) {
 // Parsed, printed and parsed again it is the same; the mirror twice is the identity; the counterpart changes the hand
 // of every strike and the side of every slip; a mirrored line flows as the line does.
 func FuzzParse(f *testing.F) {
-	for _, text := range []string{"1-1-2 | duck - 2-3-2!", "((1-2)x2 slip lead 3b!)x3:2", "pull 1:3, knee lead", "é((", "switch 2 double", "double jab, then left hook to the body x3", "(hook switch right hand) x 4", "feint low hook / parry jab + teep 3x", "10 one-twos", "high kick, body, low 1b"} {
+	for _, text := range []string{"1-1-2 | duck - 2-3-2!", "((1-2)x2 slip lead 3b!)x3:2", "pull 1:3, knee lead", "é((",
+		"switch 2 double", "double jab, then left hook to the body x3", "(hook switch right hand) x 4",
+		"feint low hook / parry jab + teep 3x", "10 one-twos", "high kick, body, low 1b"} {
 		f.Add(text)
 	}
 	f.Fuzz(func(t *testing.T, text string) {
@@ -237,7 +255,8 @@ func FuzzParse(f *testing.F) {
 			return
 		}
 		again, err := Parse(c.String())
-		if err != nil || again.String() != c.String() || fmt.Sprint(again.Moves(Orthodox)) != fmt.Sprint(c.Moves(Orthodox)) {
+		if err != nil || again.String() != c.String() ||
+			fmt.Sprint(again.Moves(Orthodox)) != fmt.Sprint(c.Moves(Orthodox)) {
 			t.Fatalf("%q is printed %q and read %q, %v", text, c, again, err)
 		}
 		if m := c.Mirror().Mirror(); m.String() != c.String() {
@@ -253,7 +272,8 @@ func FuzzParse(f *testing.F) {
 			}
 		}
 		a, b := Balanced(moves), Balanced(other)
-		if a.SlipsLead != b.SlipsRear || a.SlipsRear != b.SlipsLead || a.LeadHand != b.RearHand || a.RearHand != b.LeadHand || a.Body != b.Body {
+		if a.SlipsLead != b.SlipsRear || a.SlipsRear != b.SlipsLead || a.LeadHand != b.RearHand ||
+			a.RearHand != b.LeadHand || a.Body != b.Body {
 			t.Errorf("%q: the balance does not swap: %+v, %+v", c, a, b)
 		}
 		_ = Flow(mirror)

@@ -39,7 +39,8 @@ func Flow(moves []Placed) []Mark {
 	lastSide := Side("") // of the hand that threw last
 	for i, m := range moves {
 		if m.Word == Pull && i > 0 && i+1 < len(moves) && moves[i-1].Kind() == Strike && moves[i+1].Kind() == Strike {
-			list = append(list, Mark{Move: i, Code: PullBack, Deliberate: true, Reason: "a pull between punches changes direction: legal, harder, and meant so"})
+			list = append(list, Mark{Move: i, Code: PullBack, Deliberate: true,
+				Reason: "a pull between punches changes direction: legal, harder, and meant so"})
 		}
 		if m.Kind() != Strike {
 			continue
@@ -48,7 +49,9 @@ func Flow(moves []Placed) []Mark {
 		if d, ok := loaded(moves, i); ok && side != "" {
 			list = append(list, answered(d, m, i, lastSide)...)
 		} else if i > 0 && doubled(moves[i-1], m) {
-			list = append(list, Mark{Move: i, Code: Doubling, Reason: fmt.Sprintf("the rear %s strikes twice running: a challenge, the turn has to go back first", limb(m)), Suggest: mirrored(m.Move).String()})
+			list = append(list, Mark{Move: i, Code: Doubling,
+				Reason: fmt.Sprintf("the rear %s strikes twice running: a challenge, the turn has to go back first",
+					limb(m)), Suggest: mirrored(m.Move).String()})
 		}
 		if side != "" {
 			lastSide = side
@@ -71,13 +74,16 @@ func Hints(moves []Placed) []Mark {
 		switch {
 		case swings(before) && before.Side() == m.Side():
 			list = append(list, Mark{Move: i, Code: SameSide, Suggest: other,
-				Reason: fmt.Sprintf("sides alternate from one %s to the next: the same side again first needs its way back", m.Word)})
+				Reason: fmt.Sprintf(
+					"sides alternate from one %s to the next: the same side again first needs its way back", m.Word)})
 		case before.Kind() == Strike && !before.Leg() && before.Hand() == Rear && m.Toward == string(Rear):
 			list = append(list, Mark{Move: i, Code: GrowsOut, Suggest: other,
-				Reason: fmt.Sprintf("the turn of the rear hand carries to the lead side, where a %s grows out of it", m.Word)})
+				Reason: fmt.Sprintf("the turn of the rear hand carries to the lead side, where a %s grows out of it",
+					m.Word)})
 		case before.Word == "3" && m.Toward == string(Lead):
 			list = append(list, Mark{Move: i, Code: GrowsOut, Suggest: other,
-				Reason: fmt.Sprintf("the turn of a lead hook carries to the rear side, where a %s grows out of it", m.Word)})
+				Reason: fmt.Sprintf("the turn of a lead hook carries to the rear side, where a %s grows out of it",
+					m.Word)})
 		}
 	}
 	return list
@@ -87,7 +93,8 @@ func swings(m Placed) bool { return m.Word == Slip || m.Word == Roll }
 
 // doubled says whether the rear hand, or leg, strikes twice running in one group.
 func doubled(before, m Placed) bool {
-	return before.Kind() == Strike && before.Part == m.Part && m.Hand() == Rear && before.Side() == m.Side() && before.Leg() == m.Leg()
+	return before.Kind() == Strike && before.Part == m.Part && m.Hand() == Rear && before.Side() == m.Side() &&
+		before.Leg() == m.Leg()
 }
 
 func limb(m Placed) string {
@@ -118,18 +125,25 @@ func answered(d, m Placed, strike int, lastSide Side) []Mark {
 	switch d.Word {
 	case Slip:
 		if side != d.Side() {
-			return []Mark{{Move: strike, Code: SlipHand, Reason: fmt.Sprintf("a slip to the %s side loads the %s hand", d.Toward, hand(d.Side())), Suggest: on[hand(d.Side())]}}
+			return []Mark{{Move: strike, Code: SlipHand,
+				Reason:  fmt.Sprintf("a slip to the %s side loads the %s hand", d.Toward, hand(d.Side())),
+				Suggest: on[hand(d.Side())]}}
 		}
 		if d.Toward == string(Rear) {
-			return []Mark{{Move: strike, Code: OutsideSlip, Reason: "a slip to the rear side answered at once by the rear hand: the slip leads out, but the way back leads in, and the head can walk into an opponent's rear hand; for those who have the timing"}}
+			return []Mark{{Move: strike, Code: OutsideSlip,
+				Reason: "a slip to the rear side answered at once by the rear hand: the slip leads out, but the way back leads in, and the head can walk into an opponent's rear hand; for those who have the timing"}}
 		}
 	case Roll:
 		if side != d.Side() {
-			return []Mark{{Move: strike, Code: RollHand, Reason: fmt.Sprintf("a roll that ends on the %s foot loads the %s hand", d.Toward, hand(d.Side())), Suggest: on[hand(d.Side())]}}
+			return []Mark{{Move: strike, Code: RollHand,
+				Reason:  fmt.Sprintf("a roll that ends on the %s foot loads the %s hand", d.Toward, hand(d.Side())),
+				Suggest: on[hand(d.Side())]}}
 		}
 	case Duck:
 		if lastSide != "" && side != lastSide {
-			return []Mark{{Move: strike, Code: DuckHand, Reason: fmt.Sprintf("after a duck the hand that threw last, the %s one, throws again", hand(lastSide)), Suggest: on[hand(lastSide)]}}
+			return []Mark{{Move: strike, Code: DuckHand,
+				Reason:  fmt.Sprintf("after a duck the hand that threw last, the %s one, throws again", hand(lastSide)),
+				Suggest: on[hand(lastSide)]}}
 		}
 	}
 	return nil

@@ -1,8 +1,9 @@
 package combo
 
-// Fold tells how a row of moves is held in mind: a group that is repeated at once is held once, and one more for its being repeated.
-// It gives the place of each move among those that are held, from 0, whether the move only repeats one that is held, and how many places
-// there are. Moves that are the same but for the rebounds after them are the same; a wait is no move.
+// Fold tells how a row of moves is held in mind: a group that is repeated at once is held once, and one more for its
+// being repeated. It gives the place of each move among those that are held, from 0, whether the move only repeats one
+// that is held, and how many places there are. Moves that are the same but for the rebounds after them are the same; a
+// wait is no move.
 func Fold(moves []Placed) (places []int, again []bool, held int) {
 	places, again = make([]int, len(moves)), make([]bool, len(moves))
 	for i := 0; i < len(moves); {
@@ -25,8 +26,8 @@ func Fold(moves []Placed) (places []int, again []bool, held int) {
 	return places, again, held
 }
 
-// group is the group at the beginning of a row whose repetition saves most to hold, and how often it comes; a single move once where
-// nothing is saved.
+// group is the group at the beginning of a row whose repetition saves most to hold, and how often it comes; a single
+// move once where nothing is saved.
 func group(moves []Placed) (length, times int) {
 	best := 0
 	length, times = 1, 1

@@ -22,10 +22,12 @@ func (p *parser) move() (node, error) {
 	copies, goes := 1, unsaid
 	stop, accent := p.stop(), p.powerful()
 	if n := manifold[p.peek()]; n > 0 && !strings.HasPrefix(p.ahead(1).text, "punch") {
-		if next := p.ahead(1); next.text != "" && next.gap <= tight && next.gap != opening && next.text != "!" && next.text[0] != ':' {
+		if next := p.ahead(1); next.text != "" && next.gap <= tight && next.gap != opening && next.text != "!" &&
+			next.text[0] != ':' {
 			p.at++
 			if ph, words := p.aimed(); words == 0 || !ph.strikes() || ph.Word == Double {
-				return node{}, p.refuse("expected a punch after %q; for both fists at once write double punch", p.ahead(-1).text)
+				return node{}, p.refuse("expected a punch after %q; for both fists at once write double punch",
+					p.ahead(-1).text)
 			}
 			copies = n
 		}
@@ -52,8 +54,11 @@ func (p *parser) move() (node, error) {
 	if it.accent = accent; accent && !ph.strikes() {
 		return node{}, p.refuse("only a strike can be the power shot")
 	}
-	if it.stop = stop; stop && (copies > 1 || !(it.pair == families[0].pair || it.CanStop() || sided[it.Word] != nil && it.Word == StepTo)) {
-		return node{}, p.refuse("a swinging bag is stopped by a straight in time, a step aside, a round kick, a push kick, a long guard or a jam")
+	if it.stop = stop; stop && (copies > 1 || !(it.pair == families[0].pair || it.CanStop() || sided[it.Word] != nil &&
+		it.Word == StepTo)) {
+		return node{},
+			p.refuse(
+				"a swinging bag is stopped by a straight in time, a step aside, a round kick, a push kick, a long guard or a jam")
 	}
 	p.at += words
 	if ph.Word == Feint || ph.Word == Parry || ph.Word == Block {
@@ -127,7 +132,8 @@ func (p *parser) clear(words int) error {
 	if words != 1 {
 		return nil
 	}
-	if next := p.ahead(1); bare(t) && next.gap == blank && !bare(next) && next.text != "" && !p.often(1) && p.targets(1) == 0 {
+	if next := p.ahead(1); bare(t) && next.gap == blank && !bare(next) && next.text != "" && !p.often(1) &&
+		p.targets(1) == 0 {
 		if ph, ok := phrases[next.text+" "+t.text]; ok && !ph.strikes() {
 			return p.refuse("the side comes second: write %s %s", next.text, t.text)
 		}
@@ -260,7 +266,8 @@ func (p *parser) between(it node, words []string, goes target) error {
 	where := map[target]string{toHead: "head", toBody: "body"}[goes]
 	p.at--
 	defer func() { p.at++ }()
-	return p.refuse("%q could belong to either punch: write %s to the %s, %s or %s, %s to the %s", words[0], it.typed, where, name, it.typed, name, where)
+	return p.refuse("%q could belong to either punch: write %s to the %s, %s or %s, %s to the %s", words[0], it.typed,
+		where, name, it.typed, name, where)
 }
 
 // targets is how many words that say where a strike goes stand n tokens further on.

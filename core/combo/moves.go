@@ -139,15 +139,21 @@ type entry struct {
 var sides = []string{"lead", "rear"}
 
 var vocabulary = map[Word]entry{
-	"1": {Strike, Lead, Straight, false, nil}, "2": {Strike, Rear, Straight, false, nil}, "3": {Strike, Lead, Hook, false, nil},
-	"4": {Strike, Rear, Hook, false, nil}, "5": {Strike, Lead, Uppercut, false, nil}, "6": {Strike, Rear, Uppercut, false, nil},
+	"1": {Strike, Lead, Straight, false, nil}, "2": {Strike, Rear, Straight, false, nil},
+	"3": {Strike, Lead, Hook, false, nil},
+	"4": {Strike, Rear, Hook, false, nil}, "5": {Strike, Lead, Uppercut, false, nil},
+	"6":      {Strike, Rear, Uppercut, false, nil},
 	Overhand: {Strike, "", Hook, false, sides}, Double: {Strike, Both, Straight, false, nil},
-	PushKick: {Strike, "", Kick, true, sides}, RoundKick: {Strike, "", Kick, true, sides}, LowKick: {Strike, "", Kick, true, sides},
-	KneeUp: {Strike, "", Knee, true, sides}, ElbowIn: {Strike, "", Elbow, false, sides},
-	Slip: {Defence, "", "", false, sides}, Duck: {Defence, "", "", false, nil}, Roll: {Defence, "", "", false, sides}, Weave: {Defence, "", "", false, nil},
-	Pull: {Defence, "", "", false, nil}, Block: {Defence, "", "", false, nil}, Parry: {Defence, "", "", false, nil}, Cover: {Defence, "", "", false, nil},
+	PushKick: {Strike, "", Kick, true, sides}, RoundKick: {Strike, "", Kick, true, sides},
+	LowKick: {Strike, "", Kick, true, sides},
+	KneeUp:  {Strike, "", Knee, true, sides}, ElbowIn: {Strike, "", Elbow, false, sides},
+	Slip: {Defence, "", "", false, sides}, Duck: {Defence, "", "", false, nil}, Roll: {Defence, "", "", false, sides},
+	Weave: {Defence, "", "", false, nil},
+	Pull:  {Defence, "", "", false, nil}, Block: {Defence, "", "", false, nil}, Parry: {Defence, "", "", false, nil},
+	Cover:     {Defence, "", "", false, nil},
 	LongGuard: {Defence, "", "", false, nil}, Feint: {Defence, "", "", false, nil}, Jam: {Defence, "", "", false, nil},
-	StepTo: {Step, "", "", false, []string{"in", "back", "lead", "rear"}}, Pivot: {Step, "", "", false, sides}, Switch: {Step, "", "", false, nil},
+	StepTo: {Step, "", "", false, []string{"in", "back", "lead", "rear"}}, Pivot: {Step, "", "", false, sides},
+	Switch:  {Step, "", "", false, nil},
 	WaitOne: {Wait, "", "", false, nil},
 }
 

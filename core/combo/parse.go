@@ -229,8 +229,10 @@ func (p *parser) again(list *[]node, n, words int) error {
 		p.at += words - 1
 		return p.refuse("expected a group 1 to %d times, not %s", maxTimes, p.peek())
 	}
-	if words == 2 && p.ahead(0).text == "x" && digits(p.ahead(-1).text) && p.ahead(2).gap == tight && p.ahead(2).text != "" && p.ahead(2).text != ")" {
-		return p.refuse("this can be read in two ways: write (%s)x%d, or put what is done %d times in brackets", p.ahead(-1).text, n, max(2, number(p.ahead(-1).text)))
+	if words == 2 && p.ahead(0).text == "x" && digits(p.ahead(-1).text) && p.ahead(2).gap == tight &&
+		p.ahead(2).text != "" && p.ahead(2).text != ")" {
+		return p.refuse("this can be read in two ways: write (%s)x%d, or put what is done %d times in brackets",
+			p.ahead(-1).text, n, max(2, number(p.ahead(-1).text)))
 	}
 	last := len(row) - 1
 	if it := row[last]; it.group != nil && it.times == 1 {
@@ -239,7 +241,8 @@ func (p *parser) again(list *[]node, n, words int) error {
 		return nil
 	}
 	from, dashed := last, last
-	for from > 0 && row[from].group == nil && (row[from].gap == blank || row[from].gap == tight) && row[from-1].times == 0 {
+	for from > 0 && row[from].group == nil && (row[from].gap == blank || row[from].gap == tight) &&
+		row[from-1].times == 0 {
 		from--
 	}
 	for dashed > 0 && row[dashed].gap == tight && row[dashed-1].times == 0 {
@@ -250,10 +253,12 @@ func (p *parser) again(list *[]node, n, words int) error {
 		for first > 0 && row[first].gap != ended && row[first-1].times == 0 {
 			first--
 		}
-		return p.refuse("this can be read in two ways: write (%s)x%d, or (%s)x%d", p.text(row[first:]), n, p.text(row[max(dashed, from):]), n)
+		return p.refuse("this can be read in two ways: write (%s)x%d, or (%s)x%d", p.text(row[first:]), n,
+			p.text(row[max(dashed, from):]), n)
 	}
 	repeated := slices.Clone(row[from:])
-	*list = append(row[:from:from], node{group: repeated, times: n, token: repeated[0].token, gap: repeated[0].gap, column: repeated[0].column, width: repeated[0].width})
+	*list = append(row[:from:from], node{group: repeated, times: n, token: repeated[0].token, gap: repeated[0].gap,
+		column: repeated[0].column, width: repeated[0].width})
 	p.at += words
 	return nil
 }
@@ -345,7 +350,8 @@ func (p *parser) plural() (node, bool) {
 		if !known || number(word) == 0 || ph.Word == "" || n > 0 && t.gap != tight {
 			break
 		}
-		row = append(row, node{phrase: ph, copies: 1, token: p.at + n, words: 1, gap: t.gap, column: t.column, width: t.width, typed: t.text})
+		row = append(row, node{phrase: ph, copies: 1, token: p.at + n, words: 1, gap: t.gap, column: t.column,
+			width: t.width, typed: t.text})
 		if many {
 			return node{group: row, words: n + 1}, true
 		}
@@ -380,5 +386,6 @@ func (p *parser) noded(ph *phrase, words, copies int) node {
 	for i := 1; i < words; i++ {
 		typed += " " + p.ahead(i).text
 	}
-	return node{phrase: ph, token: p.at, words: words, gap: first.gap, column: first.column, width: last.column + last.width - first.column, typed: typed, copies: copies}
+	return node{phrase: ph, token: p.at, words: words, gap: first.gap, column: first.column,
+		width: last.column + last.width - first.column, typed: typed, copies: copies}
 }

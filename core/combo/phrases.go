@@ -41,17 +41,22 @@ var families = []family{
 
 // plain are the moves that have no side to say, by the ways they are said.
 var plain = map[Word][]string{
-	Duck: {"duck", "duck under", "duck down", "bob"}, Weave: {"weave", "bob weave", "weave under"}, Pull: {"pull", "pull back", "lean back", "lean away"},
-	Block: {"block"}, Parry: {"parry"}, Cover: {"cover", "cover up", "guard"}, LongGuard: {"long guard"}, Feint: {"feint", "fake"}, Jam: {"jam"},
-	Switch: {"switch", "switch feet", "switch stance", "switch step"}, WaitOne: {"wait", "let one go"}, Double: {"double", "double punch"},
+	Duck: {"duck", "duck under", "duck down", "bob"}, Weave: {"weave", "bob weave", "weave under"},
+	Pull:  {"pull", "pull back", "lean back", "lean away"},
+	Block: {"block"}, Parry: {"parry"}, Cover: {"cover", "cover up", "guard"}, LongGuard: {"long guard"},
+	Feint: {"feint", "fake"}, Jam: {"jam"},
+	Switch: {"switch", "switch feet", "switch stance", "switch step"}, WaitOne: {"wait", "let one go"},
+	Double: {"double", "double punch"},
 }
 
 // sided are the moves that go to a side, by the ways they are said.
 var sided = map[Word][]string{
-	Slip: {"slip"}, Roll: {"roll", "roll under"}, Pivot: {"pivot"}, StepTo: {"step", "side step", "sidestep", "step off", "step out"},
+	Slip: {"slip"}, Roll: {"roll", "roll under"}, Pivot: {"pivot"},
+	StepTo: {"step", "side step", "sidestep", "step off", "step out"},
 }
 
-var numbered = []string{"one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"}
+var numbered = []string{"one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven",
+	"twelve"}
 
 var hands = map[string]Hand{"lead": Lead, "rear": Rear}
 
@@ -104,16 +109,19 @@ var phrases, incomplete, longest = func() (map[string]*phrase, map[string]string
 	for word, names := range sided {
 		for _, name := range names {
 			for said, h := range hands {
-				all[name+" "+said], all[name+" to the "+said] = phrase{Move: Move{Word: word, Toward: string(h)}}, phrase{Move: Move{Word: word, Toward: string(h)}}
+				all[name+" "+said], all[name+" to the "+said] = phrase{Move: Move{Word: word, Toward: string(h)}},
+					phrase{Move: Move{Word: word, Toward: string(h)}}
 				all[name+" to the "+said+" side"] = all[name+" "+said]
 			}
 			for said, side := range bodySides {
-				all[name+" "+said], all[name+" to the "+said] = phrase{Move: Move{Word: word}, side: side}, phrase{Move: Move{Word: word}, side: side}
+				all[name+" "+said], all[name+" to the "+said] = phrase{Move: Move{Word: word}, side: side},
+					phrase{Move: Move{Word: word}, side: side}
 			}
 			need[name] = orList(name, vocabulary[word].ways)
 		}
 	}
-	for said, way := range map[string]string{"inside": "lead", "outside": "rear", "to the inside": "lead", "to the outside": "rear"} {
+	for said, way := range map[string]string{"inside": "lead", "outside": "rear", "to the inside": "lead",
+		"to the outside": "rear"} {
 		all["slip "+said] = phrase{Move: Move{Word: Slip, Toward: way}}
 	}
 	for said, way := range map[string]string{"in": "in", "forward": "in", "back": "back"} {

@@ -102,7 +102,8 @@ func (m Move) spoken() string {
 	return said + m.aim(" body")
 }
 
-var names = map[Word]string{"1": "jab", "2": "cross", "3": "lead hook", "4": "rear hook", "5": "lead uppercut", "6": "rear uppercut"}
+var names = map[Word]string{"1": "jab", "2": "cross", "3": "lead hook", "4": "rear hook", "5": "lead uppercut",
+	"6": "rear uppercut"}
 
 var numbers = map[Word]string{"1": "one", "2": "two", "3": "three", "4": "four", "5": "five", "6": "six"}
 

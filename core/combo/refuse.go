@@ -57,7 +57,8 @@ func (p *parser) unknown() error {
 	if near := nearest(word); near != "" {
 		return p.refuse("%q is not known; the nearest word is %q", word, near)
 	}
-	return p.refuse("%q is not known; write a punch as 1 to 6 or by its name, or a move such as slip lead, duck or step in", word)
+	return p.refuse(
+		"%q is not known; write a punch as 1 to 6 or by its name, or a move such as slip lead, duck or step in", word)
 }
 
 // apart puts dashes between the punches of a row of figures: 1b2 is 1b-2.

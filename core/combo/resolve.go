@@ -102,7 +102,8 @@ func (r *reader) moves(it node) ([]Move, error) {
 		m.Body, m.High = false, natural
 	}
 	if m.Stop && !m.CanStop() {
-		return nil, &input.Error{Field: "text", Column: it.column, Width: it.width, Reason: "what stops a bag goes to the head's height"}
+		return nil, &input.Error{Field: "text", Column: it.column, Width: it.width,
+			Reason: "what stops a bag goes to the head's height"}
 	}
 	list := make([]Move, 0, it.copies+1)
 	for n := range it.copies {

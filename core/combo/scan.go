@@ -123,7 +123,8 @@ func split(list []token) []token {
 		}
 		before, behind := t.text[:at], t.text[at+1:]
 		_, known := phrases[before]
-		if !(before == "" || digits(before) || known) || !(behind == "" || digits(behind)) || before+behind == "" || behind == "" && !digits(before) {
+		if !(before == "" || digits(before) || known) || !(behind == "" || digits(behind)) || before+behind == "" ||
+			behind == "" && !digits(before) {
 			out = append(out, t)
 			continue
 		}

@@ -1,4 +1,5 @@
-// Package compose answers what a coach asks while writing a drill: what it is on this bag, how hard, and how it suits this person.
+// Package compose answers what a coach asks while writing a drill: what it is on this bag, how hard, and how it suits
+// this person.
 package compose
 
 import (
@@ -84,9 +85,11 @@ func Ask(q Question) (Answer, error) {
 		return Answer{}, err
 	}
 	a := Answer{
-		Plays: map[string][]string{}, Name: q.Plan.Name(), Plan: drill.Doc{Plan: filled}, Pattern: []Beat{}, Knobs: []Knob{}, Tempos: []bench.TempoRow{}, Change: []rig.Change{},
+		Plays: map[string][]string{}, Name: q.Plan.Name(), Plan: drill.Doc{Plan: filled}, Pattern: []Beat{},
+		Knobs: []Knob{}, Tempos: []bench.TempoRow{}, Change: []rig.Change{},
 		Before: caution.BeforeRound(kind),
-		Cards:  answer.List(catalogue.CardsFor(q.Plan)), Cycle: bench.CycleOf(rig.Picture{}, kind), Spared: answer.List(spared.Changes), Held: spared.Held,
+		Cards:  answer.List(catalogue.CardsFor(q.Plan)), Cycle: bench.CycleOf(rig.Picture{}, kind),
+		Spared: answer.List(spared.Changes), Held: spared.Held,
 	}
 	var t drill.Timeline
 	switch d := filled.(type) {
@@ -109,16 +112,19 @@ func Ask(q Question) (Answer, error) {
 func (a *Answer) technique(d drill.SpeedBagDrill, q Question) (drill.Timeline, error) {
 	bag, ok := q.On.Bag.(rig.SpeedBag)
 	if !ok {
-		return drill.Timeline{}, input.Refuse("technique", "expected a speed bag for a technique: on this bag a combination is programmed")
+		return drill.Timeline{}, input.Refuse("technique",
+			"expected a speed bag for a technique: on this bag a combination is programmed")
 	}
 	ability := q.On.Ability
 	reach, err := drill.Reach(d, bag, ability)
 	if err != nil {
 		return drill.Timeline{}, err
 	}
-	a.Sentence, a.Change, a.Slowest, a.Fastest = bench.Said(rig.Speed, reach, ability, q.Units), answer.List(reach.Change), reach.Limits.Slowest, reach.Limits.Fastest
+	a.Sentence, a.Change, a.Slowest, a.Fastest = bench.Said(rig.Speed, reach, ability, q.Units),
+		answer.List(reach.Change), reach.Limits.Slowest, reach.Limits.Fastest
 	if reach.Feasible {
-		a.Window, a.Fist, a.Effort = answer.Known(reach.Window), answer.Known(reach.FistSpeed), ability.Effort(reach.FistSpeed)
+		a.Window, a.Fist, a.Effort = answer.Known(reach.Window), answer.Known(reach.FistSpeed),
+			ability.Effort(reach.FistSpeed)
 	}
 	a.Tempos = bench.Rows(ability.Striker(d.Hands()).Ranges(bag, d.Meeting().Angle))
 	a.Knobs = techniqueKnobs(d, bag, reach.Limits)

@@ -28,11 +28,13 @@ func floor(bag rig.Rig, band trainee.Band) drill.Floor {
 }
 
 func line(text string) drill.Combination {
-	return drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 60, Guidance: drill.Fading}
+	return drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+		Pause: 2, Work: 60, Guidance: drill.Fading}
 }
 
 func rhythm(tempo float64) drill.SpeedBagDrill {
-	return drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: tempo, Work: 60, Calls: true}
+	return drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3,
+		StrikeAngle: 25, Tempo: tempo, Work: 60, Calls: true}
 }
 
 func must(t testing.TB, q Question) Answer {
@@ -44,17 +46,20 @@ func must(t testing.TB, q Question) Answer {
 	return a
 }
 
-// One call answers for the composer and the editor: the sentence, the figures, the level and the fit, for a technique and for a line.
+// One call answers for the composer and the editor: the sentence, the figures, the level and the fit, for a technique
+// and for a line.
 func TestAsk(t *testing.T) {
 	a := must(t, Question{Plan: rhythm(126), On: floor(board, trainee.Intermediate), Units: words.Metric})
-	if !strings.Contains(a.Sentence, "126 a minute") || a.Strikes == 0 || a.Seconds != 60 || len(a.Pattern) != 10 || a.KeptBy != "bag" || a.Composed != nil {
+	if !strings.Contains(a.Sentence, "126 a minute") || a.Strikes == 0 || a.Seconds != 60 || len(a.Pattern) != 10 ||
+		a.KeptBy != "bag" || a.Composed != nil {
 		t.Errorf("%+v", a)
 	}
 	if a.Suits == nil || a.Suits.Grade.Level < 1 || a.Suits.Fit.Clean <= 0 || a.Suits.Easier == nil {
 		t.Errorf("%+v", a.Suits)
 	}
 	a = must(t, Question{Plan: line("1-2 - slip lead - 3"), On: floor(cords, trainee.Beginner), Units: words.Metric})
-	if a.Composed == nil || len(a.Composed.Moves) != 4 || !strings.Contains(a.Sentence, "4 moves, 3 strikes") || a.Suits == nil || *a.Fist != 3 {
+	if a.Composed == nil || len(a.Composed.Moves) != 4 || !strings.Contains(a.Sentence, "4 moves, 3 strikes") ||
+		a.Suits == nil || *a.Fist != 3 {
 		t.Errorf("%+v", a)
 	}
 	glance := must(t, Question{Plan: line("1-2 - slip lead - 3"), On: floor(cords, trainee.Beginner), Glance: true})
@@ -77,20 +82,23 @@ func TestOpenAndOutOfReach(t *testing.T) {
 		t.Errorf("560 a minute: %q in %q", a.Problem, a.Field)
 	}
 	var refusal *input.Error
-	if _, err := Ask(Question{Plan: rhythm(126), On: floor(cords, trainee.Beginner)}); !errors.As(err, &refusal) || refusal.Field != "technique" {
+	if _, err := Ask(Question{Plan: rhythm(126), On: floor(cords, trainee.Beginner)}); !errors.As(err, &refusal) ||
+		refusal.Field != "technique" {
 		t.Errorf("a technique between cords: %v", err)
 	}
 }
 
 // The cautions of the drill, of the bag and of the person stand in the one answer.
 func TestCautions(t *testing.T) {
-	a := must(t, Question{Plan: line("1-2! - knee rear"), On: floor(cords, trainee.Advanced), Cautions: []caution.Kind{caution.Wrist}})
+	a := must(t, Question{Plan: line("1-2! - knee rear"), On: floor(cords, trainee.Advanced),
+		Cautions: []caution.Kind{caution.Wrist}})
 	if len(a.Composed.Cautions) != 1 || len(a.Spared) != 1 || a.Held != "" || len(a.Before) < 2 {
 		t.Errorf("%q, %q, %q", a.Composed.Cautions, a.Spared, a.Held)
 	}
 	c := line("1-2")
 	c.Landing = drill.Freely
-	if a = must(t, Question{Plan: c, On: floor(heavy, trainee.Advanced), Cautions: []caution.Kind{caution.Wrist}}); !strings.Contains(a.Held, "no heavy bag") {
+	if a = must(t, Question{Plan: c, On: floor(heavy, trainee.Advanced),
+		Cautions: []caution.Kind{caution.Wrist}}); !strings.Contains(a.Held, "no heavy bag") {
 		t.Errorf("held: %q", a.Held)
 	}
 }
@@ -99,10 +107,12 @@ func TestCautions(t *testing.T) {
 func TestSuits(t *testing.T) {
 	q := Question{Plan: line("1-2-3"), On: floor(cords, trainee.Beginner)}
 	plain := must(t, q).Suits
-	q.Learned = level.Learn([]level.Outcome{{Predicted: 0.8, Observed: 0.5, Strikes: 60}, {Predicted: 0.8, Observed: 0.5, Strikes: 60}})
+	q.Learned = level.Learn([]level.Outcome{{Predicted: 0.8, Observed: 0.5, Strikes: 60},
+		{Predicted: 0.8, Observed: 0.5, Strikes: 60}})
 	q.Beside = &Other{"Lerato", trainee.Start(trainee.Expert)}
 	both := must(t, q).Suits
-	if both.Fit.Clean >= plain.Fit.Clean || both.Grade != plain.Grade || both.Beside == nil || both.Beside.Fit.Clean <= plain.Fit.Clean || both.Beside.Differs == "" {
+	if both.Fit.Clean >= plain.Fit.Clean || both.Grade != plain.Grade || both.Beside == nil ||
+		both.Beside.Fit.Clean <= plain.Fit.Clean || both.Beside.Differs == "" {
 		t.Errorf("%+v, then %+v", plain, both)
 	}
 }
@@ -126,7 +136,8 @@ func TestChanges(t *testing.T) {
 
 func BenchmarkAsk(b *testing.B) {
 	for name, q := range map[string]Question{
-		"glance": {Plan: line("1-2 - slip lead - 3-2"), On: floor(cords, trainee.Beginner), Glance: true}, "whole": {Plan: line("1-2 - slip lead - 3-2"), On: floor(cords, trainee.Beginner)},
+		"glance":    {Plan: line("1-2 - slip lead - 3-2"), On: floor(cords, trainee.Beginner), Glance: true},
+		"whole":     {Plan: line("1-2 - slip lead - 3-2"), On: floor(cords, trainee.Beginner)},
 		"technique": {Plan: rhythm(110), On: floor(board, trainee.Beginner)},
 	} {
 		b.Run(name, func(b *testing.B) {

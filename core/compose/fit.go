@@ -70,7 +70,8 @@ func gradeOut(g level.Grade) GradeOut {
 }
 
 func fitOut(f level.Fit) FitOut {
-	return FitOut{f.Clean, f.Counted, answer.Known(f.Answers), f.Made, answer.Known(f.Slips), f.Run, f.Longest, f.Standing(), f.Weakest.Why, string(f.Weakest.Cause), f.Weakest.Strike.Move}
+	return FitOut{f.Clean, f.Counted, answer.Known(f.Answers), f.Made, answer.Known(f.Slips), f.Run, f.Longest,
+		f.Standing(), f.Weakest.Why, string(f.Weakest.Cause), f.Weakest.Strike.Move}
 }
 
 func neighbourOut(n level.Neighbour, ok bool) *NeighbourOut {
@@ -94,7 +95,8 @@ func suits(q Question, t drill.Timeline) (*Suits, error) {
 	if q.Beside != nil {
 		theirs := q.On
 		theirs.Ability = q.Beside.Ability
-		out.Beside = &BesideOut{q.Beside.Name, fitOut(level.For(q.Plan, t, theirs, level.Told{})), level.Differs(q.Plan, t, q.On, q.Beside.Ability).Why}
+		out.Beside = &BesideOut{q.Beside.Name, fitOut(level.For(q.Plan, t, theirs, level.Told{})),
+			level.Differs(q.Plan, t, q.On, q.Beside.Ability).Why}
 	}
 	return out, q.On.Stopped()
 }

@@ -9,10 +9,12 @@ import (
 	"melodromos/core/rig"
 )
 
-// Patch is what is set anew of a drill's document: fields with their values, null to leave one out (RFC 7396, JSON merge patch).
+// Patch is what is set anew of a drill's document: fields with their values, null to leave one out (RFC 7396, JSON
+// merge patch).
 type Patch map[string]any
 
-// Knob is one thing of a drill that can be set on this bag: a choice, several of a few, or a figure. What is not listed cannot be set here.
+// Knob is one thing of a drill that can be set on this bag: a choice, several of a few, or a figure. What is not listed
+// cannot be set here.
 type Knob struct {
 	Field    string       `json:"field" doc:"of the drill's document"`
 	Label    string       `json:"label"`
@@ -40,7 +42,8 @@ type KnobOption struct {
 type knobs []Knob
 
 func (k *knobs) choice(field, label, note string, value string, options ...KnobOption) {
-	*k = append(*k, Knob{Field: field, Label: label, Note: note, Quantity: rig.AsWord, Value: value, Options: options, Taken: []string{}, With: Patch{}})
+	*k = append(*k, Knob{Field: field, Label: label, Note: note, Quantity: rig.AsWord, Value: value, Options: options,
+		Taken: []string{}, With: Patch{}})
 }
 
 func (k *knobs) figure(field, label, note string, as rig.Quantity, figure, least, most, step float64, with Patch) {
@@ -48,7 +51,8 @@ func (k *knobs) figure(field, label, note string, as rig.Quantity, figure, least
 		with = Patch{}
 	}
 	*k = append(*k, Knob{
-		Field: field, Label: label, Note: note, Quantity: as, Figure: figure, Offer: rig.Offer{Least: least, Most: most, Step: step}, Typed: most,
+		Field: field, Label: label, Note: note, Quantity: as, Figure: figure,
+		Offer: rig.Offer{Least: least, Most: most, Step: step}, Typed: most,
 		With: with, Options: []KnobOption{}, Taken: []string{},
 	})
 }
@@ -102,19 +106,26 @@ func lineKnobs(asked, c drill.Combination, on drill.Floor, out Line, effort stri
 	still := slip && asked.Rhythm == drill.NoReturn
 	free := asked.Landing == drill.Freely
 	var k knobs
-	k.choice("pace", "Pace", "", string(asked.Pace), to("pace", drill.Flow, "Flow", "fist", 0, "tempo", 0), to("pace", drill.Combining, "Combination", "fist", 0, "tempo", 0),
-		to("pace", drill.Power, "Power", "fist", 0, "tempo", 0), to("pace", drill.Speedy, "Speed", "fist", 0, "tempo", 0), to("pace", drill.OwnRhythm, "Free", "fist", 0, "tempo", 0))
-	k.choice("range", "Range", "", orNone(asked.Range, "pace"), to("range", drill.Close, "Close"), to("range", "pace", "By the pace"), to("range", drill.Far, "Far"))
+	k.choice("pace", "Pace", "", string(asked.Pace), to("pace", drill.Flow, "Flow", "fist", 0, "tempo", 0),
+		to("pace", drill.Combining, "Combination", "fist", 0, "tempo", 0),
+		to("pace", drill.Power, "Power", "fist", 0, "tempo", 0),
+		to("pace", drill.Speedy, "Speed", "fist", 0, "tempo", 0),
+		to("pace", drill.OwnRhythm, "Free", "fist", 0, "tempo", 0))
+	k.choice("range", "Range", "", orNone(asked.Range, "pace"), to("range", drill.Close, "Close"),
+		to("range", "pace", "By the pace"), to("range", drill.Far, "Far"))
 	if !slip {
 		k.choice("earOnly", "The bag is", "", yesNo(asked.EarOnly), flag("earOnly", "Seen", "Not seen")...)
-		k.choice("landing", "Lands", "", string(asked.Landing), to("landing", drill.OnReturns, "On the bag’s returns", "clock", nil), to("landing", drill.Freely, "Freely", "clock", nil))
+		k.choice("landing", "Lands", "", string(asked.Landing),
+			to("landing", drill.OnReturns, "On the bag’s returns", "clock", nil),
+			to("landing", drill.Freely, "Freely", "clock", nil))
 	}
 	if !slip && !free {
 		note := "Each strike is due when the bag comes back from the one before."
 		if asked.Clock == drill.ByBeat {
 			note = "Each strike is held against its planned moment."
 		}
-		k.choice("clock", "Who sets the time", note, orNone(asked.Clock, string(drill.ByBag)), to("clock", drill.ByBag, "The bag", "clock", nil), to("clock", drill.ByBeat, "The beat"))
+		k.choice("clock", "Who sets the time", note, orNone(asked.Clock, string(drill.ByBag)),
+			to("clock", drill.ByBag, "The bag", "clock", nil), to("clock", drill.ByBeat, "The beat"))
 		k.rhythm(asked, on)
 	}
 	if slip {
@@ -127,11 +138,13 @@ func lineKnobs(asked, c drill.Combination, on drill.Floor, out Line, effort stri
 		if within, err := on.Bag.Limits(rig.Meeting{Rebounds: 1}); err == nil {
 			furthest = math.Min(furthest, math.Floor(100*within.SlowestLaunch)/100)
 		}
-		k.figure("pull", "Drawn back", "", rig.AsHeight, c.Pull, nearestOffered, math.Max(2*nearestOffered, furthest), 0.01, nil)
+		k.figure("pull", "Drawn back", "", rig.AsHeight, c.Pull, nearestOffered, math.Max(2*nearestOffered, furthest),
+			0.01, nil)
 	case free || still:
 		k.figure("fist", "Fist speed, "+effort, "", rig.AsSpeed, c.Fist, softestOffered, hardest, 0.1, nil)
 	default:
-		k.figure("fist", "Fist speed, "+effort, "On this bag force sets the window more than the tempo.", rig.AsSpeed, c.Fist, softestOffered, hardest, 0.1, Patch{"tempo": 0, "slower": 0})
+		k.figure("fist", "Fist speed, "+effort, "On this bag force sets the window more than the tempo.", rig.AsSpeed,
+			c.Fist, softestOffered, hardest, 0.1, Patch{"tempo": 0, "slower": 0})
 	}
 	if free && !slip || still {
 		k.figure("tempo", "Goal tempo inside the combination", "", rig.AsTempo, c.Tempo, 20, 500, 1, nil)
@@ -141,21 +154,27 @@ func lineKnobs(asked, c drill.Combination, on drill.Floor, out Line, effort stri
 		if c.Slower > 0 {
 			slower, note = c.Slower, fmt.Sprintf("The round is held against %g and %g a minute.", goal, c.Slower)
 		}
-		k.figure("slower", "Still right down to", note, rig.AsTempo, slower, 10, math.Max(11, goal), 1, Patch{"tempo": goal})
+		k.figure("slower", "Still right down to", note, rig.AsTempo, slower, 10, math.Max(11, goal), 1,
+			Patch{"tempo": goal})
 	}
 	k.figure("pause", "Wait between repetitions", "", rig.AsMoments, asked.Pause, 0, 20, 0.25, nil)
 	if asked.Work > 0 {
-		k.figure("work", "From bell to bell", "", rig.AsSeconds, asked.Work, drill.WorkLimits.Min, drill.WorkLimits.Max, 5, nil)
+		k.figure("work", "From bell to bell", "", rig.AsSeconds, asked.Work, drill.WorkLimits.Min, drill.WorkLimits.Max,
+			5, nil)
 	} else {
 		k.figure("repetitions", "Repetitions", "", rig.AsCount, float64(asked.Repetitions), 1, 100, 1, nil)
 		k[len(k)-1].Typed = float64(drill.MaxStrikes)
 	}
-	k.choice("ends", "Ends by", "", ends(asked.Work), KnobOption{"time", "The bell", Patch{"work": newWork, "repetitions": 0}}, KnobOption{"count", "Repetitions", Patch{"work": 0, "repetitions": newRepetitions}})
-	k.choice("guidance", "Called", "", string(asked.Guidance), to("guidance", drill.Fading, "Fading"), to("guidance", drill.Called, "Always"),
+	k.choice("ends", "Ends by", "", ends(asked.Work),
+		KnobOption{"time", "The bell", Patch{"work": newWork, "repetitions": 0}},
+		KnobOption{"count", "Repetitions", Patch{"work": 0, "repetitions": newRepetitions}})
+	k.choice("guidance", "Called", "", string(asked.Guidance), to("guidance", drill.Fading, "Fading"),
+		to("guidance", drill.Called, "Always"),
 		to("guidance", drill.Partly, "Every second"), to("guidance", drill.Alone, "Never"))
 	k.choice("names", "By", "", yesNo(asked.Names), flag("names", "Numbers", "Names")...)
 	if out.Balance.SlipsLead+out.Balance.SlipsRear > 0 {
-		k.choice("inside", "Slips by", "", yesNo(asked.Inside), flag("inside", "Lead and rear", "Inside and outside")...)
+		k.choice("inside", "Slips by", "", yesNo(asked.Inside),
+			flag("inside", "Lead and rear", "Inside and outside")...)
 	}
 	k.cues(asked.Cues)
 	return k
@@ -180,7 +199,8 @@ func (k *knobs) rhythm(c drill.Combination, on drill.Floor) {
 		text   string
 	}{{drill.EveryReturn, "Every return"}, {drill.SecondReturn, "Every second"}, {drill.NoReturn, stopped}} {
 		if drill.Keeps(on.Bag.Kind(), o.rhythm) {
-			options = append(options, KnobOption{orNone(o.rhythm, "every"), o.text, Patch{"rhythm": orNone(o.rhythm, "every")}})
+			options = append(options, KnobOption{orNone(o.rhythm, "every"), o.text,
+				Patch{"rhythm": orNone(o.rhythm, "every")}})
 		}
 	}
 	if len(options) > 1 {
@@ -191,7 +211,8 @@ func (k *knobs) rhythm(c drill.Combination, on drill.Floor) {
 // slip offers what is done with a slip bag: swinging, or still as somebody's guard.
 func (k *knobs) slip(c drill.Combination, still bool, strikes int) {
 	swings := KnobOption{"swings", "Swinging", Patch{"rhythm": "every", "guard": "touch", "tempo": 0}}
-	guard := KnobOption{"still", "Still, as a guard", Patch{"rhythm": drill.NoReturn, "guard": drill.StopShort, "noTouch": false, "tempo": 0}}
+	guard := KnobOption{"still", "Still, as a guard",
+		Patch{"rhythm": drill.NoReturn, "guard": drill.StopShort, "noTouch": false, "tempo": 0}}
 	if !still {
 		k.choice("hangs", "The bag hangs", "", "swings", swings, guard)
 		if strikes == 0 {
@@ -208,7 +229,8 @@ func (k *knobs) slip(c drill.Combination, still bool, strikes int) {
 	if c.Guard != drill.Touched {
 		note = "Without touching: as close as can be, hands back fast."
 	}
-	k.choice("guard", "The punches", note, orNone(c.Guard, "touch"), to("guard", drill.RoundIt, "Go round it"), to("guard", drill.ThroughIt, "Go through beside it"),
+	k.choice("guard", "The punches", note, orNone(c.Guard, "touch"), to("guard", drill.RoundIt, "Go round it"),
+		to("guard", drill.ThroughIt, "Go through beside it"),
 		to("guard", drill.StopShort, "Stop short"), to("guard", "touch", "Touch it"))
 }
 
@@ -233,12 +255,15 @@ func (k *knobs) cues(c *drill.Cues) {
 		}
 		return Patch{"cues": p}
 	}
-	k.choice("cues", "Surprise", "", kind, KnobOption{"none", "None", Patch{"cues": nil}}, KnobOption{"moves", "A defence is called", anew(moves)}, KnobOption{"attacks", "An attack is named", anew(attacks)})
+	k.choice("cues", "Surprise", "", kind, KnobOption{"none", "None", Patch{"cues": nil}},
+		KnobOption{"moves", "A defence is called", anew(moves)},
+		KnobOption{"attacks", "An attack is named", anew(attacks)})
 	if c == nil {
 		return
 	}
 	if kind == "moves" {
-		*k = append(*k, Knob{Field: "cues.moves", Label: "What is called", Quantity: rig.AsWord, Taken: append([]string{}, c.Moves...), With: Patch{}})
+		*k = append(*k, Knob{Field: "cues.moves", Label: "What is called", Quantity: rig.AsWord,
+			Taken: append([]string{}, c.Moves...), With: Patch{}})
 		last := &(*k)[len(*k)-1]
 		for _, m := range drill.Callable() {
 			last.Options = append(last.Options, KnobOption{m, m, Patch{}})
@@ -260,7 +285,8 @@ func (k *knobs) cues(c *drill.Cues) {
 		case len(c.Counters) > 0:
 			value = "set"
 		}
-		k.choice("cues.counters", "Then counters", "", value, counters("none", "None", nil, 0), counters("set", "Set", drill.UsualCounters(), 0),
+		k.choice("cues.counters", "Then counters", "", value, counters("none", "None", nil, 0),
+			counters("set", "Set", drill.UsualCounters(), 0),
 			counters("1", "One free", nil, 1), counters("2", "Two free", nil, 2), counters("3", "Three free", nil, 3))
 	}
 	lead := c.Lead
@@ -268,6 +294,8 @@ func (k *knobs) cues(c *drill.Cues) {
 		lead = drill.DefaultLead
 	}
 	k.figure("cues.lead", "Seen coming so long before", "", rig.AsMoments, lead, 0.3, 3, 0.1, nil)
-	k.figure("cues.least", "Least gap", "Less than the gap on the mean.", rig.AsMoments, none.Least, 0.5, math.Max(1, none.Mean-1), 0.5, nil)
-	k.figure("cues.mean", "Gap on the mean", "Never at even gaps, and never the same one twice running.", rig.AsMoments, none.Mean, none.Least+1, 40, 0.5, nil)
+	k.figure("cues.least", "Least gap", "Less than the gap on the mean.", rig.AsMoments, none.Least, 0.5,
+		math.Max(1, none.Mean-1), 0.5, nil)
+	k.figure("cues.mean", "Gap on the mean", "Never at even gaps, and never the same one twice running.", rig.AsMoments,
+		none.Mean, none.Least+1, 40, 0.5, nil)
 }

@@ -77,8 +77,8 @@ func knob(list []Knob, field string) (Knob, bool) {
 	return list[i], true
 }
 
-// Whatever is offered of a drill can be taken: every choice and both ends of every figure, on every drill of the catalogue and its bag,
-// gives a drill that is answered for, and a choice that was taken is the one that then stands.
+// Whatever is offered of a drill can be taken: every choice and both ends of every figure, on every drill of the
+// catalogue and its bag, gives a drill that is answered for, and a choice that was taken is the one that then stands.
 func TestKnobsCanBeTaken(t *testing.T) {
 	bags := map[rig.Kind]rig.Rig{}
 	for _, m := range rig.Models() {
@@ -96,7 +96,8 @@ func TestKnobsCanBeTaken(t *testing.T) {
 		for _, k := range a.Knobs {
 			fields = append(fields, k.Field+k.Value)
 		}
-		if seen := string(e.Kind) + strings.Join(fields, " "); looked[seen] { // another drill that can be set in the same way
+		// another drill that can be set in the same way
+		if seen := string(e.Kind) + strings.Join(fields, " "); looked[seen] {
 			continue
 		} else {
 			looked[seen] = true
@@ -110,7 +111,8 @@ func TestKnobsCanBeTaken(t *testing.T) {
 			}
 			if k.Quantity != rig.AsWord {
 				patches["least"], patches["most"] = patched(k.Field, k.Least, k.With), patched(k.Field, k.Most, k.With)
-			} else if len(k.Taken) == 0 && !slices.ContainsFunc(k.Options, func(o KnobOption) bool { return o.Value == k.Value }) {
+			} else if len(k.Taken) == 0 && !slices.ContainsFunc(k.Options,
+				func(o KnobOption) bool { return o.Value == k.Value }) {
 				t.Errorf("%s: %s stands at %q, which is not offered", e.Key, k.Field, k.Value)
 			}
 			for value, p := range patches {
@@ -125,7 +127,8 @@ func TestKnobsCanBeTaken(t *testing.T) {
 					continue
 				}
 				taken++
-				if now, ok := knob(b.Knobs, k.Field); k.Quantity == rig.AsWord && len(k.Taken) == 0 && (!ok || now.Value != value) {
+				if now, ok := knob(b.Knobs, k.Field); k.Quantity == rig.AsWord && len(k.Taken) == 0 &&
+					(!ok || now.Value != value) {
 					t.Errorf("%s: %s = %s, and it stands at %q", e.Key, k.Field, value, now.Value)
 				}
 			}
@@ -143,7 +146,8 @@ func TestKnobsByBag(t *testing.T) {
 		return knob(must(t, Question{Plan: c, On: floor(bag, trainee.Advanced), Glance: true}).Knobs, field)
 	}
 	plan := line("1-2")
-	for kind, want := range map[rig.Kind]int{rig.Speed: 0, rig.DoubleEnd: 3, rig.Reflex: 3, rig.Hanging: 2, rig.Slip: 0} {
+	for kind, want := range map[rig.Kind]int{rig.Speed: 0, rig.DoubleEnd: 3, rig.Reflex: 3, rig.Hanging: 2,
+		rig.Slip: 0} {
 		if k, _ := offered(plan, kind.Model().Everyday.Rig, "rhythm"); len(k.Options) != want {
 			t.Errorf("%s: %d rhythms", kind, len(k.Options))
 		}
@@ -167,7 +171,8 @@ func TestKnobsByBag(t *testing.T) {
 			t.Errorf("%s is to be picked between cords in a gym without kicks", k.Text)
 		}
 	}
-	if list := drill.Picks(floor(rig.Hanging.Model().Everyday.Rig, trainee.Advanced)); !slices.Contains(list, drill.Pick{Text: "stop 1"}) || !slices.Contains(list, drill.Pick{Text: "low kick lead", Strike: true}) {
+	if list := drill.Picks(floor(rig.Hanging.Model().Everyday.Rig, trainee.Advanced)); !slices.Contains(list,
+		drill.Pick{Text: "stop 1"}) || !slices.Contains(list, drill.Pick{Text: "low kick lead", Strike: true}) {
 		t.Errorf("on a heavy bag: %v", list)
 	}
 }

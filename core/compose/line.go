@@ -109,14 +109,17 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 	}
 	moves := line.Moves(c.Stance)
 	out := Line{
-		Canonical: line.String(), Mirror: line.Mirror().String(), Counterpart: line.Counterpart().String(), Call: line.Call(c.Voice()),
+		Canonical: line.String(), Mirror: line.Mirror().String(), Counterpart: line.Counterpart().String(),
+		Call:  line.Call(c.Voice()),
 		Moves: placed(moves, rep, on.Bag), Balance: combo.Balanced(moves), Film: *t.Film, Events: preview(t, rep),
-		Length: rep.Length, Inside: answer.Known(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts), Cued: c.Cues != nil,
+		Length: rep.Length, Inside: answer.Known(rep.Inside), Pause: c.Pause, Times: len(t.Film.Starts),
+		Cued: c.Cues != nil,
 		Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo, Slower: c.Slower,
 		Ties: answer.List(drill.Ties(c, on)), Cautions: caution.OfLine(c.Everything(), on.Bag.Kind()),
 		Picks: drill.Picks(on), Flush: answer.List(drill.Flush(on)), Glances: answer.List(drill.Glances(moves, on)),
-		Notes:     answer.Map(c.Notes(), func(n combo.Note) LineNote { return LineNote(n) }),
-		HalfBeats: answer.Map(drill.HalfBeats(rep, on.Ability), func(h drill.HalfBeat) HalfBeatOut { return HalfBeatOut{h.Move, h.Free, string(h.Hand)} }),
+		Notes: answer.Map(c.Notes(), func(n combo.Note) LineNote { return LineNote(n) }),
+		HalfBeats: answer.Map(drill.HalfBeats(rep, on.Ability),
+			func(h drill.HalfBeat) HalfBeatOut { return HalfBeatOut{h.Move, h.Free, string(h.Hand)} }),
 		Flow: answer.Map(drill.Joined(moves, on.Bag.Kind()), func(f combo.Mark) FlowMark {
 			return FlowMark{f.Move, string(f.Code), f.Reason, f.Deliberate, f.Caution(), f.Hint(), f.Suggest}
 		}),
@@ -145,12 +148,14 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 // placed are the moves where they land.
 func placed(moves []combo.Placed, rep drill.Repetition, bag rig.Rig) []ComposedMove {
 	list := answer.Map(moves, func(m combo.Placed) ComposedMove {
-		return ComposedMove{Text: m.Move.String(), Kind: m.Kind(), Hand: m.Hand(), Side: m.Side(), Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
+		return ComposedMove{Text: m.Move.String(), Kind: m.Kind(), Hand: m.Hand(), Side: m.Side(), Part: m.Part,
+			Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
 	})
 	choices := rep.Choices(bag)
 	for i, m := range rep.Moves {
 		o := &list[m.Move]
-		o.At, o.Until, o.Window, o.Share, o.Less, o.Still, o.Return, o.Late = m.At, m.Until, m.Window, m.Share, m.Less, m.Still, m.Return, m.Late
+		o.At, o.Until, o.Window, o.Share, o.Less, o.Still, o.Return, o.Late = m.At, m.Until, m.Window, m.Share, m.Less,
+			m.Still, m.Return, m.Late
 		o.Offers, o.Choices = answer.List(m.Fits), answer.List(choices[i])
 	}
 	return list
@@ -171,7 +176,8 @@ func preview(t drill.Timeline, rep drill.Repetition) []drill.Event {
 }
 
 // guards say how a slip bag that hangs still is worked.
-var guards = map[drill.Guard]string{drill.RoundIt: ": go round it", drill.ThroughIt: ": go through beside it", drill.StopShort: ": stop short of it"}
+var guards = map[drill.Guard]string{drill.RoundIt: ": go round it", drill.ThroughIt: ": go through beside it",
+	drill.StopShort: ": stop short of it"}
 
 // sentence says the two tempos, and what does not fit.
 func sentence(c drill.Combination, kind rig.Kind, rep drill.Repetition, out Line, units words.Units) string {

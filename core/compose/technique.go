@@ -10,7 +10,8 @@ import (
 )
 
 var techniqueTexts = map[drill.Technique]string{
-	drill.OneHand: "One hand", drill.Alternating: "Hand after hand", drill.FistRoll: "Fist roll", drill.Linking: "Linking",
+	drill.OneHand: "One hand", drill.Alternating: "Hand after hand", drill.FistRoll: "Fist roll",
+	drill.Linking:     "Linking",
 	drill.DoublePunch: "Double punch", drill.Trap: "Trap",
 }
 
@@ -19,10 +20,12 @@ func techniqueKnobs(d drill.SpeedBagDrill, bag rig.SpeedBag, within rig.Tempo) [
 	double := d.Technique == drill.DoublePunch
 	var k knobs
 	var techniques []KnobOption
-	for _, t := range drill.Techniques() { // another one brings its own count, angle and sets along, and the nearest tempo that the bag then allows
+	// another one brings its own count, angle and sets along, and the nearest tempo that the bag then allows
+	for _, t := range drill.Techniques() {
 		if n, err := d.With(t, bag); err == nil {
 			techniques = append(techniques, KnobOption{string(t), techniqueTexts[t], Patch{
-				"technique": t, "rebounds": n.Rebounds, "strikeAngle": n.StrikeAngle, "perHand": n.PerHand, "scheme": orNone(n.Scheme, "steady"), "tempo": n.Tempo,
+				"technique": t, "rebounds": n.Rebounds, "strikeAngle": n.StrikeAngle, "perHand": n.PerHand,
+				"scheme": orNone(n.Scheme, "steady"), "tempo": n.Tempo,
 			}})
 		}
 	}
@@ -32,10 +35,12 @@ func techniqueKnobs(d drill.SpeedBagDrill, bag rig.SpeedBag, within rig.Tempo) [
 		if double {
 			label = "Goes first"
 		}
-		k.choice("firstHand", label, "", string(d.FirstHand), to("firstHand", drill.Lead, "Lead"), to("firstHand", drill.Rear, "Rear"))
+		k.choice("firstHand", label, "", string(d.FirstHand), to("firstHand", drill.Lead, "Lead"),
+			to("firstHand", drill.Rear, "Rear"))
 	}
 	if sets := d.Sets(); len(sets) > 0 {
-		label, note := "Change hands after", "Five a side to begin with; fewer as skill grows, the rhythm kept through the change."
+		label, note := "Change hands after",
+			"Five a side to begin with; fewer as skill grows, the rhythm kept through the change."
 		switch d.Technique {
 		case drill.DoublePunch:
 			label, note = "Hands exchange places after", "Back and forth: the other fist goes first."
@@ -63,22 +68,27 @@ func techniqueKnobs(d drill.SpeedBagDrill, bag rig.SpeedBag, within rig.Tempo) [
 		case drill.DoublePunch:
 			note = "Counted after the second fist."
 		}
-		k.choice("rebounds", "Rebounds to the next strike", note, strconv.Itoa(d.Rebounds), numbers("rebounds", counts)...)
+		k.choice("rebounds", "Rebounds to the next strike", note, strconv.Itoa(d.Rebounds),
+			numbers("rebounds", counts)...)
 	}
-	k.figure("tempo", "Tempo", "", rig.AsTempo, d.Tempo, math.Max(10, math.Ceil(within.Slowest)), math.Min(600, math.Floor(within.Fastest)), 1, nil)
+	k.figure("tempo", "Tempo", "", rig.AsTempo, d.Tempo, math.Max(10, math.Ceil(within.Slowest)),
+		math.Min(600, math.Floor(within.Fastest)), 1, nil)
 	note := "Each strike is due when the bag comes back from the one before."
 	if d.Clock == drill.ByBeat {
 		note = "Each strike is held against its planned moment; force makes the bag follow."
 	}
-	k.choice("clock", "Who sets the time", note, orNone(d.Clock, string(drill.ByBag)), to("clock", drill.ByBag, "The bag"), to("clock", drill.ByBeat, "The beat"))
+	k.choice("clock", "Who sets the time", note, orNone(d.Clock, string(drill.ByBag)),
+		to("clock", drill.ByBag, "The bag"), to("clock", drill.ByBeat, "The beat"))
 	k.choice("earOnly", "The bag is", "", yesNo(d.EarOnly), flag("earOnly", "Seen and heard", "Heard only")...)
 	if d.Work > 0 {
-		k.figure("work", "From bell to bell", "", rig.AsSeconds, d.Work, drill.WorkLimits.Min, drill.WorkLimits.Max, 5, nil)
+		k.figure("work", "From bell to bell", "", rig.AsSeconds, d.Work, drill.WorkLimits.Min, drill.WorkLimits.Max, 5,
+			nil)
 	} else {
 		k.figure("strikes", "Strikes", "", rig.AsCount, float64(d.Strikes), 1, 400, 1, nil)
 		k[len(k)-1].Typed = float64(drill.MaxStrikes)
 	}
-	k.choice("ends", "Ends by", "", ends(d.Work), KnobOption{"time", "The bell", Patch{"work": newWork, "strikes": 0}}, KnobOption{"count", "A number of strikes", Patch{"work": 0, "strikes": newStrikes}})
+	k.choice("ends", "Ends by", "", ends(d.Work), KnobOption{"time", "The bell", Patch{"work": newWork, "strikes": 0}},
+		KnobOption{"count", "A number of strikes", Patch{"work": 0, "strikes": newStrikes}})
 	return k
 }
 
@@ -94,7 +104,8 @@ func (k *knobs) scheme(d drill.SpeedBagDrill) {
 		}
 		note = fmt.Sprintf("%d on one side, then %d on the other: the target rises.", d.PerHand, d.PerHand+more)
 	}
-	k.choice("scheme", "Through the round", note, orNone(d.Scheme, "steady"), to("scheme", "steady", "The same"), to("scheme", drill.Falling, "Then fewer"), to("scheme", drill.Rising, "One more each time"))
+	k.choice("scheme", "Through the round", note, orNone(d.Scheme, "steady"), to("scheme", "steady", "The same"),
+		to("scheme", drill.Falling, "Then fewer"), to("scheme", drill.Rising, "One more each time"))
 }
 
 // numbers are options that set a field to whole numbers.

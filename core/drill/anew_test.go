@@ -8,8 +8,9 @@ import (
 	"melodromos/core/rig"
 )
 
-// The bags simulated anew, from their measures alone and by another route than the product's: the equations of motion with fixed
-// small steps of the classical Runge-Kutta method (Kutta 1901), in the unit of what swings (m of a ball, rad of a pole or bag).
+// The bags simulated anew, from their measures alone and by another route than the product's: the equations of motion
+// with fixed small steps of the classical Runge-Kutta method (Kutta 1901), in the unit of what swings (m of a ball, rad
+// of a pole or bag).
 type anew struct {
 	accel  func(x, v float64) float64
 	board  float64 // rad; 0 where there is none
@@ -63,8 +64,9 @@ func anewOf(r rig.Rig) anew {
 		inertia := b.BallMass*b.PoleLength*b.PoleLength + b.PoleMass*b.PoleLength*b.PoleLength/3
 		weight := (b.BallMass + b.PoleMass/2) * b.PoleLength * g
 		damping := 2 * b.Damping * math.Sqrt((b.Spring-weight)*inertia)
-		return anew{arm: b.PoleLength, inside: func(x float64) bool { return math.Abs(x)*b.PoleLength <= b.BallDiameter/2 },
-			accel: func(x, v float64) float64 { return (-b.Spring*x + weight*math.Sin(x) - damping*v) / inertia }}
+		return anew{arm: b.PoleLength,
+			inside: func(x float64) bool { return math.Abs(x)*b.PoleLength <= b.BallDiameter/2 },
+			accel:  func(x, v float64) float64 { return (-b.Spring*x + weight*math.Sin(x) - damping*v) / inertia }}
 	case rig.SpeedBag:
 		radius := b.BagDiameter / 2
 		d := b.BagLength - radius
@@ -75,13 +77,14 @@ func anewOf(r rig.Rig) anew {
 	case rig.HangingBag:
 		d := b.Chain + b.Length/2
 		inertia := b.Mass * (b.Diameter*b.Diameter/16 + b.Length*b.Length/12 + d*d)
-		return anew{arm: d, inside: func(x float64) bool { return x >= 0 }, accel: func(x, _ float64) float64 { return -b.Mass * g * d / inertia * math.Sin(x) }}
+		return anew{arm: d, inside: func(x float64) bool { return x >= 0 },
+			accel: func(x, _ float64) float64 { return -b.Mass * g * d / inertia * math.Sin(x) }}
 	}
 	panic("no such bag here")
 }
 
-// Every strike of a drill that lands on returns finds the bag in reach and on its way in, on the rig simulated anew by another
-// route; also off a harder blow, past a return that is let through, and at the edges of the strike's window.
+// Every strike of a drill that lands on returns finds the bag in reach and on its way in, on the rig simulated anew by
+// another route; also off a harder blow, past a return that is let through, and at the edges of the strike's window.
 func TestStrikesInsideWindowsAnew(t *testing.T) {
 	for _, on := range []rig.Rig{bag, gentle, taut, pole, heavy} {
 		sim := anewOf(on)
@@ -99,7 +102,8 @@ func TestStrikesInsideWindowsAnew(t *testing.T) {
 					}
 					for _, shift := range []float64{-half, 0, half} {
 						if x, v := sim.after(before.Launch, m.At+shift-before.Back); !sim.inside(x) || v >= 0 {
-							t.Errorf("%s, %q, %s %+.0f ms: the bag is at %.4f, going %.3f", on.Kind(), text, m.Placed.Move, 1000*shift, x, v)
+							t.Errorf("%s, %q, %s %+.0f ms: the bag is at %.4f, going %.3f", on.Kind(), text,
+								m.Placed.Move, 1000*shift, x, v)
 						}
 					}
 				}
@@ -109,8 +113,8 @@ func TestStrikesInsideWindowsAnew(t *testing.T) {
 	}
 }
 
-// Two tempos, not one (common practice): the wait between combinations leaves the tempo inside alone, and the force inside leaves
-// the wait alone.
+// Two tempos, not one (common practice): the wait between combinations leaves the tempo inside alone, and the force
+// inside leaves the wait alone.
 func TestTwoTempos(t *testing.T) {
 	for _, on := range []rig.Rig{gentle, pole, bag} {
 		c := thrown("1-2")

@@ -31,9 +31,11 @@ func (c Combination) belongs(moves []combo.Placed, on Floor) error {
 	}
 	switch {
 	case on.Place.PowerCap > 0 && c.Fist > on.Place.PowerCap:
-		return input.Refuse("fist", "expected at most %.1f m/s, which is all this bag takes, not %.1f", on.Place.PowerCap, c.Fist)
+		return input.Refuse("fist", "expected at most %.1f m/s, which is all this bag takes, not %.1f",
+			on.Place.PowerCap, c.Fist)
 	case on.Theirs && c.Fist > overEstimate*on.Ability.FistSpeed:
-		return input.Refuse("fist", "expected at most %.1f m/s, which is this person's greatest, not %.1f", on.Ability.FistSpeed, c.Fist)
+		return input.Refuse("fist", "expected at most %.1f m/s, which is this person's greatest, not %.1f",
+			on.Ability.FistSpeed, c.Fist)
 	}
 	return nil
 }

@@ -7,22 +7,24 @@ import (
 	"melodromos/core/words"
 )
 
-// What a round holds at most, so that laying one out, judging it and telling how it suits somebody stay a matter of moments. An hour is
-// a whole evening's class (common practice); the strikes are those of the longest timed round at the greatest tempo.
+// What a round holds at most, so that laying one out, judging it and telling how it suits somebody stay a matter of
+// moments. An hour is a whole evening's class (common practice); the strikes are those of the longest timed round at
+// the greatest tempo.
 const (
 	MaxRound    = 3600.0 // s from bell to bell
 	MostStrikes = 6000
 	MostEvents  = 30_000
 )
 
-// tooLong refuses a counted round that would last longer than MaxRound, naming the field it is counted by; each of what is counted, such
-// as "repetition", takes every (s), and the last one less by spare (s).
+// tooLong refuses a counted round that would last longer than MaxRound, naming the field it is counted by; each of what
+// is counted, such as "repetition", takes every (s), and the last one less by spare (s).
 func tooLong(field, each string, n int, every, spare float64) error {
 	lasts := float64(n)*every - spare
 	if lasts <= MaxRound {
 		return nil
 	}
-	return input.Refuse(field, "expected at most %s: %d of them would last %.0f minutes, and a round lasts %.0f at most",
+	return input.Refuse(field,
+		"expected at most %s: %d of them would last %.0f minutes, and a round lasts %.0f at most",
 		words.Count(int((MaxRound+spare)/every), each), n, math.Ceil(lasts/60), MaxRound/60)
 }
 

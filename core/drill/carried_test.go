@@ -53,7 +53,8 @@ func inPlane(b rig.DoubleEndBag, vx, vy float64) (y, ux, uy float64) {
 // A hit beside the middle sends the next returns off their line as well, by what a ball that is followed in the plane
 // does; a bag that is at rest ends it.
 func TestCarriedError(t *testing.T) {
-	rep, err := Land(Combination{Text: "1-2-1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 30}, Floor{Bag: gentle, Ability: able})
+	rep, err := Land(Combination{Text: "1-2-1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2,
+		Work: 30}, Floor{Bag: gentle, Ability: able})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -81,7 +82,8 @@ func TestCarriedError(t *testing.T) {
 	if !(list[0].Angle > list[1].Angle && list[1].Angle > list[2].Angle && list[2].Angle > list[0].Angle/3) {
 		t.Errorf("it does not die away slowly: %+v", list)
 	}
-	still := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Rhythm: NoReturn, Pace: Combining, Pause: 2, Work: 30}
+	still := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Rhythm: NoReturn, Pace: Combining,
+		Pause: 2, Work: 30}
 	if rep, err = Land(still, Floor{Bag: gentle, Ability: able}); err != nil {
 		t.Fatal(err)
 	}
@@ -108,8 +110,10 @@ func TestFlush(t *testing.T) {
 	}{
 		{Floor{Bag: ball}, []string{"5", "6", "overhand", "3", "4", "knee lead", "knee rear"}, []string{"1", "2"}},
 		{Floor{Bag: ball, NoKicks: true}, []string{"5", "6", "overhand", "3", "4"}, []string{"1", "2", "knee rear"}},
-		{Floor{Bag: heavyBag}, []string{"1", "2", "1b", "2b", "low kick lead", "low kick rear", "round kick lead", "round kick rear"}, []string{"5", "overhand", "knee rear"}},
-		{Floor{Bag: gentle, Place: rig.Place{Made: rig.TwoLobed}}, []string{"1", "2", "5", "6", "3b", "4b"}, []string{"overhand", "knee rear"}},
+		{Floor{Bag: heavyBag}, []string{"1", "2", "1b", "2b", "low kick lead", "low kick rear", "round kick lead",
+			"round kick rear"}, []string{"5", "overhand", "knee rear"}},
+		{Floor{Bag: gentle, Place: rig.Place{Made: rig.TwoLobed}}, []string{"1", "2", "5", "6", "3b", "4b"},
+			[]string{"overhand", "knee rear"}},
 		{Floor{Bag: gentle}, nil, nil},
 	} {
 		if got := Flush(c.on); !slices.Equal(got, c.flush) {

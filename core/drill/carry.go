@@ -8,9 +8,10 @@ import (
 	"melodromos/core/rig"
 )
 
-// Carry takes a drill from one kind of bag to another. lost tells what did not go with it, in sentences; a drill of which nothing is left
-// there is refused. A technique is the speed bag's alone. Of a line, moves that have no place on the bag are left out; force and tempo
-// are left open, and what only the first kind of bag has is set back to what is usual.
+// Carry takes a drill from one kind of bag to another. lost tells what did not go with it, in sentences; a drill of
+// which nothing is left there is refused. A technique is the speed bag's alone. Of a line, moves that have no place on
+// the bag are left out; force and tempo are left open, and what only the first kind of bag has is set back to what is
+// usual.
 func Carry(p Plan, from, to rig.Kind) (carried Plan, lost []string, err error) {
 	p, _ = Open(p)
 	c, ok := p.(Combination)
@@ -18,7 +19,8 @@ func Carry(p Plan, from, to rig.Kind) (carried Plan, lost []string, err error) {
 	case from == to:
 		return p, nil, nil
 	case !ok:
-		return nil, nil, input.Refuse("kind", "expected the speed bag: its techniques go by the board, and no other bag has one")
+		return nil, nil, input.Refuse("kind",
+			"expected the speed bag: its techniques go by the board, and no other bag has one")
 	}
 	line, err := combo.Parse(c.Text)
 	if err != nil {

@@ -29,12 +29,13 @@ type Named struct {
 type Becomes struct {
 	Settings Settings // of the assignment
 	Kept     bool     // the drill stays as it is
-	Copied   bool     // it becomes another drill, for this assignment alone; else it is changed for everybody who has it
+	// it becomes another drill, for this assignment alone; else it is changed for everybody who has it
+	Copied bool
 }
 
-// Changed says what becomes of a drill that so many assignments have when one of them is set to another plan. What belongs to a person or a
-// bag is set on the assignment alone. A drill for another kind of bag is another drill. Where others have the drill and nobody said for
-// whom it is changed, that is refused, naming scope.
+// Changed says what becomes of a drill that so many assignments have when one of them is set to another plan. What
+// belongs to a person or a bag is set on the assignment alone. A drill for another kind of bag is another drill. Where
+// others have the drill and nobody said for whom it is changed, that is refused, naming scope.
 func Changed(was, is Named, holders int, scope Scope) (Becomes, error) {
 	settings, same := Between(was.Plan, is.Plan)
 	if same && was.Kind == is.Kind && (is.Name == "" || is.Name == was.Name) {
@@ -43,7 +44,8 @@ func Changed(was, is Named, holders int, scope Scope) (Becomes, error) {
 	c := Becomes{Copied: scope == AsACopy || was.Kind != is.Kind}
 	_, c.Settings = Open(is.Plan)
 	if holders > 1 && scope == Unsaid && !c.Copied {
-		return c, input.Refuse("scope", "expected whom the change is for: %d have this drill, and it can be changed for all of them or as a copy for one", holders)
+		return c, input.Refuse("scope",
+			"expected whom the change is for: %d have this drill, and it can be changed for all of them or as a copy for one", holders)
 	}
 	return c, nil
 }

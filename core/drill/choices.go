@@ -59,14 +59,15 @@ type Tie struct {
 	Inside float64 `json:"inside"` // strikes a minute inside the combination
 }
 
-// tied is by how much (as a share) the tempo changes from a soft to a full strike for the two to count as tied. Assumed.
+// tied is by how much (as a share) the tempo changes from a soft to a full strike for the two to count as tied.
+// Assumed.
 const tied = 0.02
 
 // softestTied is the softest fist that is looked at, as a share of this trainee's greatest. Assumed.
 const softestTied = 0.15
 
-// Ties lists the tempo inside a combination by force, from soft to this trainee's greatest. It is empty where the bag does not
-// tie the two: one that lands freely, on passes, on a bag at rest, or has no two strikes in a row.
+// Ties lists the tempo inside a combination by force, from soft to this trainee's greatest. It is empty where the bag
+// does not tie the two: one that lands freely, on passes, on a bag at rest, or has no two strikes in a row.
 func Ties(c Combination, on Floor) []Tie {
 	if c.Landing == Freely || c.Rhythm == NoReturn || on.Bag.Kind() == rig.Slip {
 		return nil
@@ -92,12 +93,13 @@ func tempoInside(c Combination, on Floor) (float64, error) {
 	return rep.Inside, err
 }
 
-// AtTempo is the combination at the force that gives it this tempo inside (strikes a minute), which becomes its goal. A tempo out of
-// this bag's and this trainee's reach is refused, naming tempo, with what there is.
+// AtTempo is the combination at the force that gives it this tempo inside (strikes a minute), which becomes its goal. A
+// tempo out of this bag's and this trainee's reach is refused, naming tempo, with what there is.
 func AtTempo(c Combination, on Floor, tempo float64) (Combination, error) {
 	ties := Ties(c, on)
 	if len(ties) == 0 {
-		return c, input.Refuse("tempo", "expected strikes that meet the bag's returns: here force and tempo are not tied")
+		return c, input.Refuse("tempo",
+			"expected strikes that meet the bag's returns: here force and tempo are not tied")
 	}
 	low, high := ties[0], ties[len(ties)-1]
 	off := func(fist float64) float64 {
@@ -108,8 +110,11 @@ func AtTempo(c Combination, on Floor, tempo float64) (Combination, error) {
 		}
 		return inside - tempo
 	}
-	if slowest, fastest := math.Min(low.Inside, high.Inside), math.Max(low.Inside, high.Inside); tempo < slowest || tempo > fastest {
-		return c, input.Refuse("tempo", "expected %.0f to %.0f a minute: what this bag gives at the forces of this trainee", math.Ceil(slowest), math.Floor(fastest))
+	if slowest, fastest := math.Min(low.Inside, high.Inside), math.Max(low.Inside, high.Inside); tempo < slowest ||
+		tempo > fastest {
+		return c, input.Refuse("tempo",
+			"expected %.0f to %.0f a minute: what this bag gives at the forces of this trainee", math.Ceil(slowest),
+			math.Floor(fastest))
 	}
 	fist, err := motion.Root(off, low.Fist, high.Fist, 1e-9)
 	if err != nil {

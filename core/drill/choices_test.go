@@ -39,8 +39,8 @@ func TestChoices(t *testing.T) {
 	}
 }
 
-// Force and tempo are tied on cords and under a board, where harder is sooner (common practice), and the force that is found for a
-// tempo gives it. On a pole force sets the window far more than the tempo.
+// Force and tempo are tied on cords and under a board, where harder is sooner (common practice), and the force that is
+// found for a tempo gives it. On a pole force sets the window far more than the tempo.
 func TestTies(t *testing.T) {
 	for _, on := range []rig.Rig{bag, gentle, taut} {
 		ties := Ties(thrown("1-2-1-2"), Floor{Bag: on, Ability: able})
@@ -59,7 +59,8 @@ func TestTies(t *testing.T) {
 		}
 		near(t, string(on.Kind())+" at the tempo", land(t, c, on, able).Inside, want, 1e-4)
 		var refused *input.Error
-		if _, err := AtTempo(thrown("1-2"), Floor{Bag: on, Ability: able}, 5000); !errors.As(err, &refused) || refused.Field != "tempo" {
+		if _, err := AtTempo(thrown("1-2"), Floor{Bag: on, Ability: able}, 5000); !errors.As(err, &refused) ||
+			refused.Field != "tempo" {
 			t.Errorf("5000 a minute: %v", err)
 		}
 	}
@@ -68,7 +69,8 @@ func TestTies(t *testing.T) {
 	}
 	free := thrown("1-2")
 	free.Landing = Freely
-	for name, c := range map[string]Combination{"free": free, "a single strike": thrown("1"), "with a move between": thrown("1 - slip lead - 3")} {
+	for name, c := range map[string]Combination{"free": free, "a single strike": thrown("1"),
+		"with a move between": thrown("1 - slip lead - 3")} {
 		if ties := Ties(c, Floor{Bag: gentle, Ability: able}); ties != nil {
 			t.Errorf("%s: %+v", name, ties)
 		}
@@ -91,7 +93,8 @@ func TestRhythms(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		for school, rest := range map[rig.Steadied]float64{"": map[rig.Kind]float64{rig.DoubleEnd: steadied, rig.Reflex: settled}[on.Kind()], rig.NeverByHand: settled, rig.ToStartAgain: steadied} {
+		for school, rest := range map[rig.Steadied]float64{"": map[rig.Kind]float64{rig.DoubleEnd: steadied,
+			rig.Reflex: settled}[on.Kind()], rig.NeverByHand: settled, rig.ToStartAgain: steadied} {
 			r, err := Land(none, Floor{Bag: on, Ability: able, Place: rig.Place{Steadied: school}})
 			if err != nil {
 				t.Fatal(err)
@@ -102,7 +105,8 @@ func TestRhythms(t *testing.T) {
 		near(t, "drawn at rest before the blow", swingAt(line.Film.Trace, c.Moves[1].At-1e-6), 0, 0.02)
 	}
 	for k, c := range map[rig.Kind]Combination{
-		rig.Speed: {Rhythm: SecondReturn}, rig.Slip: {Rhythm: SecondReturn}, rig.Hanging: {Rhythm: NoReturn}, rig.DoubleEnd: {NoTouch: true},
+		rig.Speed: {Rhythm: SecondReturn}, rig.Slip: {Rhythm: SecondReturn}, rig.Hanging: {Rhythm: NoReturn},
+		rig.DoubleEnd: {NoTouch: true},
 	} {
 		var refused *input.Error
 		if err := c.suits(k); !errors.As(err, &refused) || refused.Field == "" {
@@ -111,8 +115,8 @@ func TestRhythms(t *testing.T) {
 	}
 }
 
-// A hook's window counts for less, an uppercut's for less again, and less once more for the first strike after a step off the
-// line; the strike after that one sends the bag along the new line.
+// A hook's window counts for less, an uppercut's for less again, and less once more for the first strike after a step
+// off the line; the strike after that one sends the bag along the new line.
 func TestShares(t *testing.T) {
 	r := land(t, thrown("1-2-3-5 - step lead - 2-1 - step back - 2"), gentle, able)
 	want := []float64{1, 1, 0.7, 0.6, 0, 0.8, 1, 0, 1}
@@ -125,5 +129,6 @@ func TestShares(t *testing.T) {
 	touched := Combination{Text: "slip lead", Landing: OnReturns, Pace: Combining, Pull: 0.6, Work: 60}
 	untouched := touched
 	untouched.NoTouch = true
-	near(t, "no touch", land(t, untouched, rope, able).Moves[0].Window, 0.8*land(t, touched, rope, able).Moves[0].Window, 1e-12)
+	near(t, "no touch", land(t, untouched, rope, able).Moves[0].Window,
+		0.8*land(t, touched, rope, able).Moves[0].Window, 1e-12)
 }

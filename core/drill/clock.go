@@ -5,9 +5,10 @@ import "melodromos/core/rig"
 // Clock says who owns the time of a drill.
 type Clock string
 
-// The bag's clock is the usual one wherever a strike follows a strike on the bag's returns: each strike is due when the bag comes back
-// from the one before it, at the force that one really had. On the beat's clock each strike is due at its planned moment, and force is
-// the means to make the bag follow: the school of the steady circle, goal tempos, and strikes that no bag times.
+// The bag's clock is the usual one wherever a strike follows a strike on the bag's returns: each strike is due when the
+// bag comes back from the one before it, at the force that one really had. On the beat's clock each strike is due at
+// its planned moment, and force is the means to make the bag follow: the school of the steady circle, goal tempos, and
+// strikes that no bag times.
 const (
 	ByBag  Clock = "bag"
 	ByBeat Clock = "beat"
@@ -24,8 +25,8 @@ func (d SpeedBagDrill) KeptBy(rig.Kind) Clock {
 	return ByBag
 }
 
-// KeptBy says whose clock a combination goes by: the bag's where its strikes land on the returns of a bag that is struck, unless the
-// beat's was chosen.
+// KeptBy says whose clock a combination goes by: the bag's where its strikes land on the returns of a bag that is
+// struck, unless the beat's was chosen.
 func (c Combination) KeptBy(k rig.Kind) Clock {
 	if c.Clock == ByBeat || c.Landing == Freely || k == rig.Slip {
 		return ByBeat
@@ -33,8 +34,8 @@ func (c Combination) KeptBy(k rig.Kind) Clock {
 	return ByBag
 }
 
-// Hang gives a timeline on the bag's clock the table of how its bag answers strikes of any force, which a run and its judgement go by.
-// On the beat's clock it leaves the timeline as it is.
+// Hang gives a timeline on the bag's clock the table of how its bag answers strikes of any force, which a run and its
+// judgement go by. On the beat's clock it leaves the timeline as it is.
 func Hang(t *Timeline, p Plan, on Floor) error {
 	if t.Clock != ByBag {
 		return nil
@@ -56,8 +57,8 @@ func Hang(t *Timeline, p Plan, on Floor) error {
 	return err
 }
 
-// spare is how many more strikes than planned are laid out, as a share, should the bag come back sooner. Assumed; they go on as the
-// pattern does.
+// spare is how many more strikes than planned are laid out, as a share, should the bag come back sooner. Assumed; they
+// go on as the pattern does.
 const spare = 0.3
 
 // beyond lays out the strikes that come after the closing bell.

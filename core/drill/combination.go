@@ -14,8 +14,8 @@ import (
 // Landing says what paces the strikes of a combination.
 type Landing string
 
-// On returns, each strike meets the bag's next return, or the one that is named; free, they are paced by the hands where the
-// bag does not constrain them.
+// On returns, each strike meets the bag's next return, or the one that is named; free, they are paced by the hands
+// where the bag does not constrain them.
 const (
 	OnReturns Landing = "returns"
 	Freely    Landing = "free"
@@ -34,10 +34,11 @@ const (
 	accentForce      = 1.4           // times the force of the others, for a power shot. Assumed
 )
 
-// paces: effort as a share of the greatest fist speed, tempo as a share of the quickest the hands allow, and what the range
-// adds to a strike's way (s). All assumed but for what the words mean.
+// paces: effort as a share of the greatest fist speed, tempo as a share of the quickest the hands allow, and what the
+// range adds to a strike's way (s). All assumed but for what the words mean.
 var paces = map[Pace]struct{ effort, tempo, way float64 }{
-	Flow: {0.40, 0.70, closer}, Combining: {0.50, 0.75, 0}, Power: {0.85, 0.50, farther}, Speedy: {0.45, 0.95, closer}, OwnRhythm: {0.50, 0.70, 0},
+	Flow: {0.40, 0.70, closer}, Combining: {0.50, 0.75, 0}, Power: {0.85, 0.50, farther}, Speedy: {0.45, 0.95, closer},
+	OwnRhythm: {0.50, 0.70, 0},
 }
 
 // What the range adds to a strike's way (s). Assumed.
@@ -52,8 +53,8 @@ const (
 	Far   Range = "far"
 )
 
-// Guidance says how far a round is called (common practice: the first repetitions are guided, then one is left alone, the
-// last are guided again).
+// Guidance says how far a round is called (common practice: the first repetitions are guided, then one is left alone,
+// the last are guided again).
 type Guidance string
 
 // How far it is called.
@@ -64,7 +65,8 @@ const (
 	Fading Guidance = "fading" // called, partly called, alone, called
 )
 
-// Rhythm says which come-back of a ball between cords or on a pole a strike meets where nothing else is said (common practice).
+// Rhythm says which come-back of a ball between cords or on a pole a strike meets where nothing else is said (common
+// practice).
 type Rhythm string
 
 // Every return, every second one, or none at all: the ball hangs still again before each strike.
@@ -74,8 +76,8 @@ const (
 	NoReturn     Rhythm = "none"
 )
 
-// Guard says how a slip bag that hangs still is worked as somebody's guard (common practice): a light touch where nothing is said, else
-// without touching it, as close as can be, the hands back fast.
+// Guard says how a slip bag that hangs still is worked as somebody's guard (common practice): a light touch where
+// nothing is said, else without touching it, as close as can be, the hands back fast.
 type Guard string
 
 // Round it, through beside it to where the head would be, or stopped short of it.
@@ -88,33 +90,37 @@ const (
 
 // Combination is a drill that is thrown from a line of the notation, on any bag.
 type Combination struct {
-	Text        string       `json:"text"` // in lead and rear
-	Stance      combo.Stance `json:"stance,omitempty"`
-	Landing     Landing      `json:"landing"`
-	Rhythm      Rhythm       `json:"rhythm,omitempty"`
-	Pace        Pace         `json:"pace"`
-	Effort      float64      `json:"effort,omitempty"`      // share of the greatest fist speed of an ordinary strike; 0 as the pace has it
-	Fist        float64      `json:"fist,omitempty"`        // m/s of an ordinary strike; 0 is left open
-	Tempo       float64      `json:"tempo,omitempty"`       // strikes a minute inside the combination, where it lands freely
-	Slower      float64      `json:"slower,omitempty"`      // an acceptable slower tempo; 0 none
-	Pull        float64      `json:"pull,omitempty"`        // m, of a slip bag
-	Pause       float64      `json:"pause"`                 // s from the end of a repetition to the next: the free wait between
-	Work        float64      `json:"work,omitempty"`        // s from bell to bell; 0 where repetitions are counted
-	Repetitions int          `json:"repetitions,omitempty"` // 0 where time is counted
-	Guidance    Guidance     `json:"guidance"`
-	Range       Range        `json:"range,omitempty"`   // by the pace mode where nothing is said
-	EarOnly     bool         `json:"earOnly,omitempty"` // the bag is not seen
-	NoTouch     bool         `json:"noTouch,omitempty"` // a slip bag is an obstacle only
-	Guard       Guard        `json:"guard,omitempty"`   // of a slip bag that hangs still
-	Names       bool         `json:"names,omitempty"`   // called by the names of the punches, not by numbers
-	Inside      bool         `json:"inside,omitempty"`  // slips are called inside and outside, not lead and rear
-	Clock       Clock        `json:"clock,omitempty"`   // as the landing has it where nothing is said
-	Cues        *Cues        `json:"cues,omitempty"`    // unforeseeable ones on top
+	Text    string       `json:"text"` // in lead and rear
+	Stance  combo.Stance `json:"stance,omitempty"`
+	Landing Landing      `json:"landing"`
+	Rhythm  Rhythm       `json:"rhythm,omitempty"`
+	Pace    Pace         `json:"pace"`
+	// share of the greatest fist speed of an ordinary strike; 0 as the pace has it
+	Effort float64 `json:"effort,omitempty"`
+	Fist   float64 `json:"fist,omitempty"` // m/s of an ordinary strike; 0 is left open
+	// strikes a minute inside the combination, where it lands freely
+	Tempo  float64 `json:"tempo,omitempty"`
+	Slower float64 `json:"slower,omitempty"` // an acceptable slower tempo; 0 none
+	Pull   float64 `json:"pull,omitempty"`   // m, of a slip bag
+	// s from the end of a repetition to the next: the free wait between
+	Pause       float64  `json:"pause"`
+	Work        float64  `json:"work,omitempty"`        // s from bell to bell; 0 where repetitions are counted
+	Repetitions int      `json:"repetitions,omitempty"` // 0 where time is counted
+	Guidance    Guidance `json:"guidance"`
+	Range       Range    `json:"range,omitempty"`   // by the pace mode where nothing is said
+	EarOnly     bool     `json:"earOnly,omitempty"` // the bag is not seen
+	NoTouch     bool     `json:"noTouch,omitempty"` // a slip bag is an obstacle only
+	Guard       Guard    `json:"guard,omitempty"`   // of a slip bag that hangs still
+	Names       bool     `json:"names,omitempty"`   // called by the names of the punches, not by numbers
+	Inside      bool     `json:"inside,omitempty"`  // slips are called inside and outside, not lead and rear
+	Clock       Clock    `json:"clock,omitempty"`   // as the landing has it where nothing is said
+	Cues        *Cues    `json:"cues,omitempty"`    // unforeseeable ones on top
 
 	notes []combo.Note
 }
 
-// Notes tell how words of the line were read that leave something open; none for a line that was not read from a document.
+// Notes tell how words of the line were read that leave something open; none for a line that was not read from a
+// document.
 func (c Combination) Notes() []combo.Note { return c.notes }
 
 // Limits of a combination drill.
@@ -124,17 +130,19 @@ var (
 	pullLimits  = input.Limits{Min: 0, Max: 3, Open: true, Unit: "m"}
 )
 
-// ReadCombination reads the document of a combination drill. Lines are kept in the form in which they are printed, in lead and rear, so that
-// a drill stays what it is when somebody of the other stance takes it.
+// ReadCombination reads the document of a combination drill. Lines are kept in the form in which they are printed, in
+// lead and rear, so that a drill stays what it is when somebody of the other stance takes it.
 func ReadCombination(o *input.Object) (Combination, error) {
 	o.WholeOr("version", CombinationVersion, CombinationVersion, CombinationVersion)
 	o.ChoiceOr("kind", combinationKind, combinationKind)
 	c := Combination{
-		Text:        o.Text("text", combo.MaxText),
-		Stance:      combo.Stance(o.ChoiceOr("stance", string(combo.Orthodox), string(combo.Orthodox), string(combo.Southpaw))),
-		Landing:     Landing(o.ChoiceOr("landing", string(OnReturns), string(OnReturns), string(Freely))),
-		Rhythm:      Rhythm(unlessUsual(o, "rhythm", "every", string(SecondReturn), string(NoReturn))),
-		Pace:        Pace(o.ChoiceOr("pace", string(Combining), string(Flow), string(Combining), string(Power), string(Speedy), string(OwnRhythm))),
+		Text: o.Text("text", combo.MaxText),
+		Stance: combo.Stance(o.ChoiceOr("stance", string(combo.Orthodox), string(combo.Orthodox),
+			string(combo.Southpaw))),
+		Landing: Landing(o.ChoiceOr("landing", string(OnReturns), string(OnReturns), string(Freely))),
+		Rhythm:  Rhythm(unlessUsual(o, "rhythm", "every", string(SecondReturn), string(NoReturn))),
+		Pace: Pace(o.ChoiceOr("pace", string(Combining), string(Flow), string(Combining), string(Power),
+			string(Speedy), string(OwnRhythm))),
 		Effort:      o.NumberOr("effort", input.Limits{Max: 1}, 0),
 		Fist:        o.NumberOr("fist", input.Limits{Max: fistLimits.Max, Unit: "m/s"}, 0),
 		Tempo:       o.NumberOr("tempo", input.Limits{Max: TempoLimits.Max, Unit: "strikes a minute"}, 0),
@@ -143,14 +151,15 @@ func ReadCombination(o *input.Object) (Combination, error) {
 		Pause:       o.NumberOr("pause", pauseLimits, 2),
 		Work:        o.NumberOr("work", input.Limits{Max: WorkLimits.Max, Unit: "s"}, 0),
 		Repetitions: o.WholeOr("repetitions", 0, MaxStrikes, 0),
-		Guidance:    Guidance(o.ChoiceOr("guidance", string(Fading), string(Called), string(Partly), string(Alone), string(Fading))),
-		Range:       Range(unlessUsual(o, "range", "pace", string(Close), string(Far))),
-		EarOnly:     o.FlagOr("earOnly", false),
-		NoTouch:     o.FlagOr("noTouch", false),
-		Guard:       Guard(unlessUsual(o, "guard", "touch", string(RoundIt), string(ThroughIt), string(StopShort))),
-		Names:       o.FlagOr("names", false),
-		Inside:      o.FlagOr("inside", false),
-		Clock:       Clock(unlessUsual(o, "clock", "landing", string(ByBag), string(ByBeat))),
+		Guidance: Guidance(o.ChoiceOr("guidance", string(Fading), string(Called), string(Partly), string(Alone),
+			string(Fading))),
+		Range:   Range(unlessUsual(o, "range", "pace", string(Close), string(Far))),
+		EarOnly: o.FlagOr("earOnly", false),
+		NoTouch: o.FlagOr("noTouch", false),
+		Guard:   Guard(unlessUsual(o, "guard", "touch", string(RoundIt), string(ThroughIt), string(StopShort))),
+		Names:   o.FlagOr("names", false),
+		Inside:  o.FlagOr("inside", false),
+		Clock:   Clock(unlessUsual(o, "clock", "landing", string(ByBag), string(ByBeat))),
 	}
 	if c.Tempo != 0 && c.Slower >= c.Tempo { // it is not slower: none
 		c.Slower = 0
@@ -208,7 +217,8 @@ func (c Combination) Check() error {
 	}
 	switch {
 	case c.Work == 0 && c.Repetitions == 0:
-		return input.Refuse("work", "expected a time of %g to %g s, or a number of repetitions", WorkLimits.Min, WorkLimits.Max)
+		return input.Refuse("work", "expected a time of %g to %g s, or a number of repetitions", WorkLimits.Min,
+			WorkLimits.Max)
 	case c.Work != 0 && c.Repetitions != 0:
 		return input.Refuse("repetitions", "expected either a time or a number of repetitions, not both")
 	case c.Clock != "" && c.Clock != ByBag && c.Clock != ByBeat:
@@ -222,7 +232,8 @@ func (c Combination) Check() error {
 		field string
 		value float64
 		input.Limits
-	}{{"fist", c.Fist, fistLimits}, {"tempo", c.Tempo, TempoLimits}, {"slower", c.Slower, TempoLimits}, {"pull", c.Pull, pullLimits}, {"work", c.Work, WorkLimits}} {
+	}{{"fist", c.Fist, fistLimits}, {"tempo", c.Tempo, TempoLimits}, {"slower", c.Slower, TempoLimits},
+		{"pull", c.Pull, pullLimits}, {"work", c.Work, WorkLimits}} {
 		if l.value != 0 {
 			if err := l.Limits.Check(l.field, l.value); err != nil {
 				return err
@@ -232,8 +243,10 @@ func (c Combination) Check() error {
 	if c.Guard != Touched && c.Rhythm != NoReturn {
 		return input.Refuse("guard", "expected a slip bag that hangs still (rhythm none)")
 	}
-	if c.NoTouch && slices.ContainsFunc(moves, func(m combo.Placed) bool { return m.Kind() == combo.Strike && !m.Leg() }) {
-		return input.Refuse("text", "expected no strikes where no touch is allowed, but for kicks that stop short of it")
+	if c.NoTouch && slices.ContainsFunc(moves,
+		func(m combo.Placed) bool { return m.Kind() == combo.Strike && !m.Leg() }) {
+		return input.Refuse("text",
+			"expected no strikes where no touch is allowed, but for kicks that stop short of it")
 	}
 	if c.Cues != nil {
 		return input.Under("cues", c.Cues.Check())
@@ -252,13 +265,15 @@ func (c Combination) suits(k rig.Kind) error {
 	case c.Clock == ByBag && k == rig.Slip:
 		return input.Refuse("clock", "expected the beat's: a slip bag swings by itself, whoever strikes")
 	case c.Rhythm != EveryReturn && k == rig.Speed:
-		return input.Refuse("rhythm", "expected every return: on a speed bag the rebounds are said after the strike, such as 1:5")
+		return input.Refuse("rhythm",
+			"expected every return: on a speed bag the rebounds are said after the strike, such as 1:5")
 	case c.Rhythm == SecondReturn && k == rig.Slip:
 		return input.Refuse("rhythm", "expected every pass, or none where it hangs still: say wait to let one go by")
 	case c.Guard != Touched && k != rig.Slip:
 		return input.Refuse("guard", "expected a slip bag")
 	case c.Rhythm == NoReturn && k == rig.Hanging:
-		return input.Refuse("rhythm", "expected every return or every second: a heavy bag does not hang still between strikes")
+		return input.Refuse("rhythm",
+			"expected every return or every second: a heavy bag does not hang still between strikes")
 	}
 	return nil
 }

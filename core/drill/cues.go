@@ -16,13 +16,15 @@ import (
 // Cues are unforeseeable calls on top of a drill: a defence to do at once, and the counter after it (common practice:
 // never after the same punch each time, never at even gaps; then counters, none to three, fixed or free).
 type Cues struct {
-	Moves    []string `json:"moves,omitempty"`    // defences in the notation, such as "roll lead", "slip rear", "duck"
-	Attacks  []Attack `json:"attacks,omitempty"`  // imagined attacks that are named instead
-	Least    float64  `json:"least"`              // s, least gap
-	Mean     float64  `json:"mean"`               // s, mean gap
-	Lead     float64  `json:"lead,omitempty"`     // s from the cue until the head has to be off the line; 0 takes DefaultLead
-	Counters []string `json:"counters,omitempty"` // lines of up to three strikes; one of them follows each cue of a move
-	Free     int      `json:"free,omitempty"`     // strikes of one's own choice instead, up to three
+	Moves   []string `json:"moves,omitempty"`   // defences in the notation, such as "roll lead", "slip rear", "duck"
+	Attacks []Attack `json:"attacks,omitempty"` // imagined attacks that are named instead
+	Least   float64  `json:"least"`             // s, least gap
+	Mean    float64  `json:"mean"`              // s, mean gap
+	// s from the cue until the head has to be off the line; 0 takes DefaultLead
+	Lead float64 `json:"lead,omitempty"`
+	// lines of up to three strikes; one of them follows each cue of a move
+	Counters []string `json:"counters,omitempty"`
+	Free     int      `json:"free,omitempty"` // strikes of one's own choice instead, up to three
 }
 
 // Attack is an imagined attack that is called, and the answer to it: a defence and up to three strikes.
@@ -39,13 +41,14 @@ func Callable() []string {
 	return []string{"roll lead", "roll rear", "slip lead", "slip rear", "duck", "pull"}
 }
 
-// CalledMoves are the cues to begin with where a defence is called: a roll under a swipe from either side, at gaps that nobody foresees
-// (common practice; the gaps are assumed).
+// CalledMoves are the cues to begin with where a defence is called: a roll under a swipe from either side, at gaps that
+// nobody foresees (common practice; the gaps are assumed).
 func CalledMoves() Cues { return Cues{Moves: []string{"roll lead", "roll rear"}, Least: 3, Mean: 7} }
 
 // NamedAttacks are the cues to begin with where an attack is named, with the answers to it (common practice).
 func NamedAttacks() Cues {
-	return Cues{Attacks: []Attack{{"jab", "slip rear - 2"}, {"cross", "slip lead - 3"}, {"lead hook", "duck - 3"}}, Least: 3, Mean: 7}
+	return Cues{Attacks: []Attack{{"jab", "slip rear - 2"}, {"cross", "slip lead - 3"}, {"lead hook", "duck - 3"}},
+		Least: 3, Mean: 7}
 }
 
 // UsualCounters are those to begin with after a cue.
@@ -64,7 +67,8 @@ var cueLimits = struct{ least, mean, lead input.Limits }{
 func readCues(o *input.Object, s combo.Stance) (Cues, error) {
 	c := Cues{
 		Least: o.NumberOr("least", cueLimits.least, 3), Mean: o.NumberOr("mean", cueLimits.mean, 7),
-		Lead: o.NumberOr("lead", input.Limits{Max: cueLimits.lead.Max, Unit: "s"}, 0), Free: o.WholeOr("free", 0, mostCounters, 0),
+		Lead: o.NumberOr("lead", input.Limits{Max: cueLimits.lead.Max, Unit: "s"}, 0),
+		Free: o.WholeOr("free", 0, mostCounters, 0),
 	}
 	if o.Has("moves") {
 		c.Moves = o.Texts("moves", 8, 40)
@@ -130,7 +134,8 @@ func (c Cues) Check() error {
 		return err
 	}
 	if c.Mean <= c.Least {
-		return input.Refuse("mean", "expected more than the least gap of %g s, not %g: the gaps would be even", c.Least, c.Mean)
+		return input.Refuse("mean", "expected more than the least gap of %g s, not %g: the gaps would be even", c.Least,
+			c.Mean)
 	}
 	switch {
 	case c.Lead != 0 && cueLimits.lead.Check("lead", c.Lead) != nil:
@@ -370,7 +375,8 @@ func (c Cues) counter(r *rand.Rand, move combo.Move, threw combo.Hand) string {
 	}
 	var fitting []string
 	for _, text := range c.Counters {
-		if first, ok := firstHand(text); ok && (loaded == "" || loaded == combo.Both || first == loaded || first == combo.Both) {
+		if first, ok := firstHand(text); ok && (loaded == "" || loaded == combo.Both || first == loaded ||
+			first == combo.Both) {
 			fitting = append(fitting, text)
 		}
 	}

@@ -6,8 +6,8 @@ import (
 	"melodromos/core/input"
 )
 
-// Doc is a drill as a document, to be sent and read. What was refused of one that came in is kept until it is asked for, so that the
-// refusal names the field, and a document that contradicts itself can still be looked at.
+// Doc is a drill as a document, to be sent and read. What was refused of one that came in is kept until it is asked
+// for, so that the refusal names the field, and a document that contradicts itself can still be looked at.
 type Doc struct {
 	Plan Plan
 	err  error

@@ -12,10 +12,12 @@ import (
 	"melodromos/core/trainee"
 )
 
-var bag = rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80, BoardHeight: 1.95}
+var bag = rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80,
+	BoardHeight: 1.95}
 
 func fiveASide() SpeedBagDrill {
-	return SpeedBagDrill{Technique: OneHand, FirstHand: Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60, Calls: true}
+	return SpeedBagDrill{Technique: OneHand, FirstHand: Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 120,
+		Work: 60, Calls: true}
 }
 
 func of(t Timeline, kind EventKind) []Event {
@@ -65,7 +67,8 @@ func TestCompile(t *testing.T) {
 		t.Errorf("%d changes of hands, want 23", n)
 	}
 	calls := of(line, Call)
-	if calls[0].Text != "rear, five" || calls[1].Text != "lead, five" || calls[1].At >= strikes[5].At || calls[1].At <= strikes[3].At {
+	if calls[0].Text != "rear, five" || calls[1].Text != "lead, five" || calls[1].At >= strikes[5].At ||
+		calls[1].At <= strikes[3].At {
 		t.Errorf("calls %+v", calls[:2])
 	}
 	if bells := of(line, Bell); len(bells) != 2 || bells[0].At != line.Start || bells[1].At != line.End {

@@ -2,7 +2,8 @@ package drill
 
 import "melodromos/core/combo"
 
-// Everything lists all moves that the drill may ask: those of its line, and those that answer its cues, free ones left out.
+// Everything lists all moves that the drill may ask: those of its line, and those that answer its cues, free ones left
+// out.
 func (c Combination) Everything() []combo.Placed {
 	var list []combo.Placed
 	for _, text := range c.texts() {
@@ -13,7 +14,8 @@ func (c Combination) Everything() []combo.Placed {
 	return list
 }
 
-// WithoutAccents takes the power shots away from strikes of some sort, wherever the drill asks for them. False where there were none.
+// WithoutAccents takes the power shots away from strikes of some sort, wherever the drill asks for them. False where
+// there were none.
 func (c Combination) WithoutAccents(sort func(combo.Move) bool) (Combination, bool) {
 	if c.Cues != nil { // as a copy: the drill that was asked about stays as it is
 		cues := *c.Cues

@@ -42,7 +42,8 @@ func Glances(moves []combo.Placed, on Floor) []string {
 	var list []string
 	for _, m := range moves {
 		m.Rebounds, m.Accent, m.Stop = 0, false, false
-		if text := m.Move.String(); m.Kind() == combo.Strike && !slices.Contains(flush, text) && !slices.Contains(list, text) {
+		if text := m.Move.String(); m.Kind() == combo.Strike && !slices.Contains(flush, text) &&
+			!slices.Contains(list, text) {
 			list = append(list, text)
 		}
 	}

@@ -16,8 +16,8 @@ const freeWindow = 0.30
 // flush (m) is how far from where it is expected a heavy bag may be for a blow to land flush, on either side. Assumed.
 const flush = 0.03
 
-// moving is how long (s) a heavy bag that a blow of a combination has just driven off stays within reach of the next: less, the harder
-// that was and the lighter the bag is.
+// moving is how long (s) a heavy bag that a blow of a combination has just driven off stays within reach of the next:
+// less, the harder that was and the lighter the bag is.
 func (l *lander) moving(before Landed) (float64, error) {
 	if l.limits == nil {
 		limits, err := l.bag.Limits(rig.Meeting{Rebounds: 1})
@@ -52,7 +52,8 @@ func (l *lander) freely() error {
 			s.Window, s.Still = restWindow, true
 		} else {
 			before := l.rep.Moves[l.last]
-			gap *= l.a.Between(before.Placed, s.Placed) / l.a.Alternate // the tempo is that of hands in turn; one hand or a leg takes longer
+			// the tempo is that of hands in turn; one hand or a leg takes longer
+			gap *= l.a.Between(before.Placed, s.Placed) / l.a.Alternate
 			sum := 0.0
 			for _, k := range between {
 				sum += trainee.TimesOf(l.moves[k].Move).Whole

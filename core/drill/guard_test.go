@@ -16,7 +16,8 @@ var guardBag = rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0
 // A slip bag that hangs still is somebody's guard: the hands keep the pace, nothing swings, and stopping short asks
 // more of the hands than a light touch.
 func TestGuard(t *testing.T) {
-	c := Combination{Text: "1-2 - slip lead - 3", Stance: combo.Orthodox, Landing: OnReturns, Rhythm: NoReturn, Pace: Combining, Pause: 1, Work: 30, Guidance: Alone}
+	c := Combination{Text: "1-2 - slip lead - 3", Stance: combo.Orthodox, Landing: OnReturns, Rhythm: NoReturn,
+		Pace: Combining, Pause: 1, Work: 30, Guidance: Alone}
 	on := Floor{Bag: guardBag, Ability: able, Seed: 1}
 	window := map[Guard]float64{}
 	for _, guard := range []Guard{Touched, RoundIt, ThroughIt, StopShort} {
@@ -26,8 +27,10 @@ func TestGuard(t *testing.T) {
 			t.Fatalf("%s: %v", guard, err)
 		}
 		strikes := of(line, Strike)
-		if len(of(line, Pass)) != 0 || len(of(line, LetGo)) != 0 || len(strikes) < 9 || line.Clock != ByBeat || len(rep.Late()) != 0 {
-			t.Errorf("%s: %d passes, let go %d times, %d strikes", guard, len(of(line, Pass)), len(of(line, LetGo)), len(strikes))
+		if len(of(line, Pass)) != 0 || len(of(line, LetGo)) != 0 || len(strikes) < 9 || line.Clock != ByBeat ||
+			len(rep.Late()) != 0 {
+			t.Errorf("%s: %d passes, let go %d times, %d strikes", guard, len(of(line, Pass)), len(of(line, LetGo)),
+				len(strikes))
 		}
 		for _, p := range line.Film.Trace {
 			if p.Swing != 0 {
@@ -53,7 +56,8 @@ func TestGuard(t *testing.T) {
 		}
 	}
 	c.Guard = StopShort
-	if _, _, err := CompileCombination(c, Floor{Bag: guardBag, Place: rig.Place{Made: rig.Bottle}, Ability: able}); err != nil {
+	if _, _, err := CompileCombination(c, Floor{Bag: guardBag, Place: rig.Place{Made: rig.Bottle},
+		Ability: able}); err != nil {
 		t.Errorf("stopping short of a bottle: %v", err)
 	}
 }
@@ -81,7 +85,8 @@ func TestBelongs(t *testing.T) {
 		{"1-2", Floor{Bag: gentle, Place: rig.Place{PowerCap: 2}}, "all this bag takes"},
 		{"1-2", Floor{Bag: gentle, Ability: trainee.Start(trainee.FirstTimer), Theirs: true}, ""},
 	} {
-		d := Combination{Text: c.text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 30, Guidance: Alone}
+		d := Combination{Text: c.text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 30,
+			Guidance: Alone}
 		if c.on.Ability == (trainee.Ability{}) {
 			c.on.Ability = able
 		}
@@ -94,14 +99,17 @@ func TestBelongs(t *testing.T) {
 			t.Errorf("%q on %s: %v, want %q", c.text, c.on.Bag.Kind(), err, c.want)
 		}
 	}
-	cued := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 30, Guidance: Alone,
-		Cues: &Cues{Moves: []string{"duck"}, Counters: []string{"2", "elbow rear"}, Least: 3, Mean: 7}}
+	cued := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 30,
+		Guidance: Alone,
+		Cues:     &Cues{Moves: []string{"duck"}, Counters: []string{"2", "elbow rear"}, Least: 3, Mean: 7}}
 	var refused *input.Error
-	if _, err := Land(cued, Floor{Bag: pole, Ability: able}); !errors.As(err, &refused) || refused.Field != "cues.counters" {
+	if _, err := Land(cued, Floor{Bag: pole, Ability: able}); !errors.As(err, &refused) ||
+		refused.Field != "cues.counters" {
 		t.Errorf("an elbow as a counter on a pole: %v", err)
 	}
 	mild := Floor{Bag: gentle, Ability: trainee.Start(trainee.FirstTimer), Theirs: true}
-	hard := Combination{Text: "1-2!", Fist: 7, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 30, Guidance: Alone}
+	hard := Combination{Text: "1-2!", Fist: 7, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2,
+		Work: 30, Guidance: Alone}
 	if _, err := Land(hard, mild); err == nil || !strings.Contains(err.Error(), "this person's greatest") {
 		t.Errorf("%v", err)
 	}

@@ -7,7 +7,8 @@ import (
 	"melodromos/core/rig"
 )
 
-// Joined marks how the moves of a line join on a kind of bag, hints and all, in their order. On a speed bag one hand works again and again, which is no doubling there.
+// Joined marks how the moves of a line join on a kind of bag, hints and all, in their order. On a speed bag one hand
+// works again and again, which is no doubling there.
 func Joined(moves []combo.Placed, kind rig.Kind) []combo.Mark {
 	marks := append(combo.Flow(moves), combo.Hints(moves)...)
 	slices.SortStableFunc(marks, func(a, b combo.Mark) int { return a.Move - b.Move })

@@ -13,15 +13,16 @@ import (
 // Landed is a move of a repetition where it lands. Times are in s from the repetition's first strike.
 type Landed struct {
 	combo.Placed
-	Move    int     // index in the expanded combination
-	At      float64 // of the contact, or of the moment a defence or a step begins
-	Until   float64 // until the hand or the feet are home again
-	Window  float64 // s, of a strike; of a slip, how long it may be begun
-	Still   bool    // it meets a bag at rest, or begins a free repetition: what follows goes by it
-	Share   float64 // of the bag's own window that counts: less for a curved blow, or off the bag's line
-	Less    string  // why it counts for less; "" where it does not
-	Return  int     // which return a strike meets; 0 for the first, or where the bag does not matter
-	Back    float64 // s of the blow, at that return: At, but for a heavy bag, which is struck on its way in, half a window before
+	Move   int     // index in the expanded combination
+	At     float64 // of the contact, or of the moment a defence or a step begins
+	Until  float64 // until the hand or the feet are home again
+	Window float64 // s, of a strike; of a slip, how long it may be begun
+	Still  bool    // it meets a bag at rest, or begins a free repetition: what follows goes by it
+	Share  float64 // of the bag's own window that counts: less for a curved blow, or off the bag's line
+	Less   string  // why it counts for less; "" where it does not
+	Return int     // which return a strike meets; 0 for the first, or where the bag does not matter
+	// s of the blow, at that return: At, but for a heavy bag, which is struck on its way in, half a window before
+	Back    float64
 	Launch  float64 // m/s at which a strike drives the bag off
 	Fist    float64 // m/s
 	Speed   float64 // m/s of the bag as the strike meets it
@@ -69,11 +70,11 @@ func (r Repetition) Late() []Landed {
 	return list
 }
 
-// Land works out where each move of a combination lands on a bag, for somebody who can do so much. On returns, each strike
-// meets the bag's next return, or the one that is named after the strike before (2:3); a wait lets one go by, and so does each
-// defence on a double-end, reflex or slip bag. Freely, the strikes are paced by the hands. A move that does not fit stands where
-// the bag has it, with how late it would be and what would help. Punches that do not fit between two passes of a slip bag are
-// refused, with the time that is missing.
+// Land works out where each move of a combination lands on a bag, for somebody who can do so much. On returns, each
+// strike meets the bag's next return, or the one that is named after the strike before (2:3); a wait lets one go by,
+// and so does each defence on a double-end, reflex or slip bag. Freely, the strikes are paced by the hands. A move that
+// does not fit stands where the bag has it, with how late it would be and what would help. Punches that do not fit
+// between two passes of a slip bag are refused, with the time that is missing.
 func Land(c Combination, on Floor) (Repetition, error) {
 	return landed(c, on, withHelp)
 }
@@ -100,7 +101,9 @@ func landed(c Combination, on Floor, helps help) (Repetition, error) {
 	if err := c.belongs(moves, on); err != nil {
 		return Repetition{}, err
 	}
-	l := lander{c: c, bag: bag, most: on.Hardest(), a: on.Ability, place: on.Place, stop: on.Stopped, helps: helps == withHelp, way: c.ReachTime(bag.Kind()), moves: moves, ways: map[wayBack]rig.Return{}, drawn: map[float64][]rig.Pass{}}
+	l := lander{c: c, bag: bag, most: on.Hardest(), a: on.Ability, place: on.Place, stop: on.Stopped,
+		helps: helps == withHelp, way: c.ReachTime(bag.Kind()), moves: moves, ways: map[wayBack]rig.Return{},
+		drawn: map[float64][]rig.Pass{}}
 	switch {
 	case c.Landing == Freely || c.still(bag.Kind()):
 		err = l.freely()
@@ -217,7 +220,8 @@ func (l *lander) onReturns() error {
 // restWindow is how much (s) a strike that nothing but the call times may be off, early and late together. Assumed.
 const restWindow = 0.30
 
-// drive works out how hard a strike drives the bag off. One that meets a bag at rest has no return to meet, and a window of its own.
+// drive works out how hard a strike drives the bag off. One that meets a bag at rest has no return to meet, and a
+// window of its own.
 func (l *lander) drive(s *Landed) error {
 	everyday := rig.Meeting{Rebounds: everydayCount(l.bag)}
 	if l.limits == nil {
@@ -366,8 +370,8 @@ func (l *lander) back(launch float64, m rig.Meeting) (rig.Return, error) {
 	return list[n-1], nil
 }
 
-// between places what stands between two strikes: from the moment the hand is home, one after the other, so that the last one
-// is done when the next strike sets out; where they do not fit, right away.
+// between places what stands between two strikes: from the moment the hand is home, one after the other, so that the
+// last one is done when the next strike sets out; where they do not fit, right away.
 func (l *lander) between(moves []int, next Landed) {
 	if len(moves) == 0 {
 		return

@@ -25,7 +25,8 @@ var (
 )
 
 func thrown(text string) Combination {
-	return Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60, Guidance: Fading}
+	return Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
+		Guidance: Fading}
 }
 
 func land(t *testing.T, c Combination, on rig.Rig, a trainee.Ability) Repetition {
@@ -44,9 +45,9 @@ func near(t *testing.T, what string, got, want, tolerance float64) {
 	}
 }
 
-// A one-two on a soft and on a hard double-end bag: the 2 meets the first return at the time the model gives for the blow of the
-// 1. On the hard one it is late by what this trainee's hands are short of, and softer cords, a softer 1 or the second return are
-// offered; each of them does what it says.
+// A one-two on a soft and on a hard double-end bag: the 2 meets the first return at the time the model gives for the
+// blow of the 1. On the hard one it is late by what this trainee's hands are short of, and softer cords, a softer 1 or
+// the second return are offered; each of them does what it says.
 func TestOneTwo(t *testing.T) {
 	slow := trainee.Start(trainee.FirstTimer) // 0.30 s between alternate hands
 	for name, on := range map[string]rig.DoubleEndBag{"soft": gentle, "hard": taut} {
@@ -95,7 +96,8 @@ func TestOneTwo(t *testing.T) {
 	}
 }
 
-// After a power shot the force that is offered is that of an ordinary strike, so that the power shot itself fits once it is taken.
+// After a power shot the force that is offered is that of an ordinary strike, so that the power shot itself fits once
+// it is taken.
 func TestOfferAfterPowerShot(t *testing.T) {
 	slow := trainee.Start(trainee.Beginner)
 	c := thrown("1!-2")
@@ -119,8 +121,8 @@ func TestOfferAfterPowerShot(t *testing.T) {
 	}
 }
 
-// Every strike of an on-returns drill stands where the rig, asked anew, comes back, inside its window; a wait lets one return go
-// and so does a defence, but not on a heavy bag.
+// Every strike of an on-returns drill stands where the rig, asked anew, comes back, inside its window; a wait lets one
+// return go and so does a defence, but not on a heavy bag.
 func TestEveryStrikeMeetsItsReturn(t *testing.T) {
 	for _, on := range []rig.Rig{bag, gentle, pole, heavy} {
 		r := land(t, thrown("1-2 wait 1! | slip lead - 3 - step in - 2-1"), on, able)
@@ -172,13 +174,14 @@ func TestEveryStrikeMeetsItsReturn(t *testing.T) {
 	}
 	// An even count does not come back to the front of a speed bag.
 	var refused *input.Error
-	if _, err := Land(thrown("1:2 2"), Floor{Bag: bag, Ability: able}); !errors.As(err, &refused) || refused.Field != "text" || !strings.Contains(refused.Reason, "move 2 (2)") {
+	if _, err := Land(thrown("1:2 2"), Floor{Bag: bag, Ability: able}); !errors.As(err, &refused) ||
+		refused.Field != "text" || !strings.Contains(refused.Reason, "move 2 (2)") {
 		t.Errorf("an even count: %v", err)
 	}
 }
 
-// Slips meet the passes in the middle of their windows; punches stand between; what does not fit is refused with the time that is
-// missing, by the models' count.
+// Slips meet the passes in the middle of their windows; punches stand between; what does not fit is refused with the
+// time that is missing, by the models' count.
 func TestBetweenPasses(t *testing.T) {
 	c := thrown("slip lead - 3 - slip rear - 2")
 	c.Pull = 0.6
@@ -211,7 +214,8 @@ func TestBetweenPasses(t *testing.T) {
 	}
 }
 
-// Freely, strikes stand apart by the tempo, moves between take their time, and hands that are slower than the tempo are late.
+// Freely, strikes stand apart by the tempo, moves between take their time, and hands that are slower than the tempo are
+// late.
 func TestFreely(t *testing.T) {
 	c := thrown("1-2-3 - step back - 2")
 	c.Landing, c.Tempo = Freely, 180
@@ -237,7 +241,8 @@ func TestPaceModes(t *testing.T) {
 		c.Landing, c.Pace = Freely, p
 		return c.With(heavy, able)
 	}
-	if !(with(Power).Fist > with(Combining).Fist && with(Combining).Fist > with(Flow).Fist) || !(with(Speedy).Tempo > with(Flow).Tempo && with(Flow).Tempo > with(Power).Tempo) {
+	if !(with(Power).Fist > with(Combining).Fist && with(Combining).Fist > with(Flow).Fist) ||
+		!(with(Speedy).Tempo > with(Flow).Tempo && with(Flow).Tempo > with(Power).Tempo) {
 		t.Errorf("%+v %+v %+v", with(Power), with(Flow), with(Speedy))
 	}
 	c := thrown("1-2")

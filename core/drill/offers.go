@@ -29,7 +29,8 @@ func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Offer {
 		fist /= accentForce // the drill's force is that of the others
 	}
 	if fist = math.Floor(10*fist) / 10; a.Feasible && fist >= rig.Touch && fist < l.c.Fist {
-		list = append(list, Offer{"fist", fist, fmt.Sprintf("strike %s softer: it then comes back in time", before.Placed.Move)})
+		list = append(list, Offer{"fist", fist, fmt.Sprintf("strike %s softer: it then comes back in time",
+			before.Placed.Move)})
 	}
 	if cords, ok := l.bag.(rig.DoubleEndBag); ok { // the same blow, on another tension
 		if changes, ok := cords.Slower(before.Launch, m.Rebounds, amply*need); ok {
@@ -44,7 +45,8 @@ func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Offer {
 	}
 	who := l.a.Striker(before.Hand(), before.Hand().Other())
 	who.Place = l.place
-	if advised, err := rig.Reach(l.bag, math.Floor(60/(amply*need)), rig.Meeting{Rebounds: m.Rebounds}, who); err == nil {
+	if advised, err := rig.Reach(l.bag, math.Floor(60/(amply*need)), rig.Meeting{Rebounds: m.Rebounds},
+		who); err == nil {
 		for _, c := range advised.Change {
 			if c.What != "tempo" && c.What != "rebounds" {
 				list = append(list, Offer{c.What, c.To, c.Reason})

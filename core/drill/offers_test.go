@@ -61,13 +61,18 @@ func taken(t *testing.T, c Combination, on Floor, rep Repetition, at int, o Offe
 func TestOffersDeliver(t *testing.T) {
 	r := rand.New(rand.NewPCG(7, 11))
 	bags := []rig.Rig{gentle, bag, heavyBag, guardBag,
-		rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.3, Upper: rig.Cord{Span: 0.6, Relaxed: 0.4, Stiffness: 200}, Lower: rig.Cord{Span: 0.6, Relaxed: 0.4, Stiffness: 200}, Damping: 0.04},
+		rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.3, Upper: rig.Cord{Span: 0.6, Relaxed: 0.4, Stiffness: 200},
+			Lower: rig.Cord{Span: 0.6, Relaxed: 0.4, Stiffness: 200}, Damping: 0.04},
 		rig.ReflexBag{BallDiameter: 0.2, BallMass: 0.5, PoleLength: 1.0, PoleMass: 0.5, Spring: 60, Damping: 0.06}}
-	lines := []string{"1-2", "1-2-3", "2-3-2", "1-1-2", "1-2 - slip lead - 3-2", "1-2! - duck - 2-3", "1 - pivot lead - 2", "3-3b-2", "1-2 - step back - 2", "slip lead - slip lead - slip rear", "roll lead - 3 - roll rear - 2"}
+	lines := []string{"1-2", "1-2-3", "2-3-2", "1-1-2", "1-2 - slip lead - 3-2", "1-2! - duck - 2-3",
+		"1 - pivot lead - 2", "3-3b-2", "1-2 - step back - 2", "slip lead - slip lead - slip rear",
+		"roll lead - 3 - roll rear - 2"}
 	offered, broken := map[string]int{}, map[string]int{}
 	for range 600 {
-		on := Floor{Bag: bags[r.IntN(len(bags))], Ability: trainee.Start(trainee.Bands[r.IntN(5)]), Seed: 1, Theirs: true}
-		c := Combination{Text: lines[r.IntN(len(lines))], Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60, Guidance: Alone}
+		on := Floor{Bag: bags[r.IntN(len(bags))], Ability: trainee.Start(trainee.Bands[r.IntN(5)]), Seed: 1,
+			Theirs: true}
+		c := Combination{Text: lines[r.IntN(len(lines))], Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining,
+			Pause: 2, Work: 60, Guidance: Alone}
 		if on.Bag.Kind() != rig.Slip && r.IntN(4) == 0 {
 			c.Landing, c.Tempo = Freely, float64(100+r.IntN(300))
 		}
@@ -90,7 +95,8 @@ func TestOffersDeliver(t *testing.T) {
 				for _, m := range again.Moves {
 					if m.Move == late.Move && m.Late > 0.001 {
 						broken[key]++
-						t.Errorf("%s, %q, move %d late by %.0f ms: %+v leaves %.0f ms", key, c.Text, late.Move, 1000*late.Late, o, 1000*m.Late)
+						t.Errorf("%s, %q, move %d late by %.0f ms: %+v leaves %.0f ms", key, c.Text, late.Move,
+							1000*late.Late, o, 1000*m.Late)
 					}
 				}
 			}

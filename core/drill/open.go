@@ -9,12 +9,13 @@ import (
 	"melodromos/core/rig"
 )
 
-// half is the effort at which everything is learned (common practice). easily is the share of what the hands can do that a drill whose
-// tempo is left open asks of them at the most up to half power; over it the share grows with the effort. Assumed.
+// half is the effort at which everything is learned (common practice). easily is the share of what the hands can do
+// that a drill whose tempo is left open asks of them at the most up to half power; over it the share grows with the
+// effort. Assumed.
 const half, easily = 0.5, 0.6
 
-// For is the drill with its tempo, where that is left open: the one of its effort on this bag for whoever stands there, as far as their
-// hands go, in whole strikes a minute.
+// For is the drill with its tempo, where that is left open: the one of its effort on this bag for whoever stands there,
+// as far as their hands go, in whole strikes a minute.
 func (d SpeedBagDrill) For(on Floor) (Plan, error) {
 	bag, ok := on.Bag.(rig.SpeedBag)
 	if d.Tempo != 0 || !ok {
@@ -45,7 +46,8 @@ func (d SpeedBagDrill) solved(bag rig.SpeedBag, on Floor) (SpeedBagDrill, error)
 	return d, d.Check()
 }
 
-// For is the combination with force, tempo and pull, where they are left open: by its effort or pace and what whoever stands there can do.
+// For is the combination with force, tempo and pull, where they are left open: by its effort or pace and what whoever
+// stands there can do.
 func (c Combination) For(on Floor) (Plan, error) { return c.With(on.Bag, on.Ability), nil }
 
 // Settings are what a drill leaves open until somebody has it on a bag. A figure of 0 is left as the drill has it.
@@ -59,8 +61,8 @@ type Settings struct {
 	Repetitions int     `json:"repetitions,omitempty" doc:"to do, where it is not the drill's own number"`
 }
 
-// Open parts a plan into the drill, with force, tempo, pull and stance left open, and what they were set to; a stance belongs to whoever
-// does it. How long a round lasts stays the drill's.
+// Open parts a plan into the drill, with force, tempo, pull and stance left open, and what they were set to; a stance
+// belongs to whoever does it. How long a round lasts stays the drill's.
 func Open(p Plan) (Plan, Settings) {
 	switch d := p.(type) {
 	case SpeedBagDrill:
@@ -108,7 +110,8 @@ func InStance(p Plan, stance combo.Stance) Plan {
 	return p
 }
 
-// InSchool is a drill with its calls by the names of the punches or by numbers, and its slips by inside and outside or by lead and rear.
+// InSchool is a drill with its calls by the names of the punches or by numbers, and its slips by inside and outside or
+// by lead and rear.
 func InSchool(p Plan, v combo.Voice) Plan {
 	if c, ok := p.(Combination); ok {
 		c.Names, c.Inside = v.Names, v.Inside

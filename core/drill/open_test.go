@@ -11,12 +11,16 @@ import (
 	"melodromos/core/trainee"
 )
 
-// A drill and its settings, parted and put together, are what they were; what is left open is written and read as left out.
+// A drill and its settings, parted and put together, are what they were; what is left open is written and read as left
+// out.
 func TestOpen(t *testing.T) {
 	for name, p := range map[string]Plan{
-		"technique": SpeedBagDrill{Technique: OneHand, FirstHand: Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 126, Work: 60, Calls: true},
-		"line":      Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Fist: 3.4, Tempo: 150, Slower: 140, Pause: 2, Work: 60, Guidance: Fading},
-		"slip":      Combination{Text: "slip lead - 3", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pull: 0.6, Pause: 2, Repetitions: 10, Guidance: Fading},
+		"technique": SpeedBagDrill{Technique: OneHand, FirstHand: Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25,
+			Tempo: 126, Work: 60, Calls: true},
+		"line": Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Fist: 3.4,
+			Tempo: 150, Slower: 140, Pause: 2, Work: 60, Guidance: Fading},
+		"slip": Combination{Text: "slip lead - 3", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining,
+			Pull: 0.6, Pause: 2, Repetitions: 10, Guidance: Fading},
 	} {
 		open, settings := Open(p)
 		doc, err := json.Marshal(open)
@@ -44,11 +48,13 @@ func TestOpen(t *testing.T) {
 		if s, same := Between(read, p); !same || s != settings {
 			t.Errorf("%s differs from itself by %+v, %v", name, s, same)
 		}
-		if again, err = Set(read, Settings{Work: 30}); err != nil || again.Figures()[len(again.Figures())-1].Value != "30 s" {
+		if again, err = Set(read, Settings{Work: 30}); err != nil ||
+			again.Figures()[len(again.Figures())-1].Value != "30 s" {
 			t.Errorf("%s, half a minute: %v, %v", name, again, err)
 		}
 	}
-	line := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60, Guidance: Fading}
+	line := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
+		Guidance: Fading}
 	longer, other := line, line
 	longer.Work, longer.Repetitions, longer.Stance, other.Text = 0, 20, combo.Southpaw, "1-2-3"
 	if s, same := Between(line, longer); !same || s != (Settings{Repetitions: 20}) {
@@ -57,13 +63,14 @@ func TestOpen(t *testing.T) {
 	if _, same := Between(line, other); same {
 		t.Error("another line is taken for the same drill")
 	}
-	if _, err := Set(SpeedBagDrill{Technique: OneHand, FirstHand: Rear, Rebounds: 3, StrikeAngle: 25, Work: 60}, Settings{Tempo: 2000}); err == nil {
+	if _, err := Set(SpeedBagDrill{Technique: OneHand, FirstHand: Rear, Rebounds: 3, StrikeAngle: 25, Work: 60},
+		Settings{Tempo: 2000}); err == nil {
 		t.Error("2000 a minute are set")
 	}
 }
 
-// A drill whose tempo is left open is laid out at that of its effort: half power for everybody (common practice), so the same drill is
-// quicker for whoever strikes harder, and never beyond what their hands do.
+// A drill whose tempo is left open is laid out at that of its effort: half power for everybody (common practice), so
+// the same drill is quicker for whoever strikes harder, and never beyond what their hands do.
 func TestLeftOpen(t *testing.T) {
 	d := SpeedBagDrill{Technique: OneHand, FirstHand: Rear, Rebounds: 3, StrikeAngle: 25, Work: 60}
 	last := 0.0
@@ -84,7 +91,8 @@ func TestLeftOpen(t *testing.T) {
 			t.Errorf("%s: laid out open %v %v, and solved %v %v", band, a.End, err, b.End, other)
 		}
 	}
-	line := Combination{Text: "2-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Effort: 0.2, Pause: 2, Work: 60, Guidance: Fading}
+	line := Combination{Text: "2-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Effort: 0.2, Pause: 2,
+		Work: 60, Guidance: Fading}
 	if fist := line.With(bag, trainee.Start(trainee.FirstTimer)).Fist; fist != 1 {
 		t.Errorf("a fifth of 5 m/s is %g", fist)
 	}
@@ -93,7 +101,8 @@ func TestLeftOpen(t *testing.T) {
 // From one kind of bag to another, what has no place there is left out and said; the rest stays.
 func TestCarry(t *testing.T) {
 	line := func(text string, change ...func(*Combination)) Combination {
-		c := Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60, Guidance: Fading}
+		c := Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
+			Guidance: Fading}
 		for _, f := range change {
 			f(&c)
 		}
@@ -105,21 +114,30 @@ func TestCarry(t *testing.T) {
 		text     string
 		lost     []string // words of each sentence
 	}{
-		"as it is":       {line("1-2 - slip lead - 3"), rig.DoubleEnd, rig.Reflex, "1-2 - slip lead - 3", nil},
-		"a kick":         {line("1-2 - round kick rear"), rig.Hanging, rig.DoubleEnd, "1-2 - round kick rear", nil},
-		"no kick":        {line("1-2 - round kick rear"), rig.Hanging, rig.Reflex, "1-2", []string{"round kick rear"}},
-		"a stop":         {line("2 - stop 1 - 2"), rig.Hanging, rig.DoubleEnd, "2-1-2", []string{"Nothing is stopped here"}},
-		"a jam":          {line("2 - jam - 5"), rig.Hanging, rig.Reflex, "2-5", []string{"jam"}},
-		"counts":         {line("1:2 2"), rig.DoubleEnd, rig.Speed, "1-2", []string{"counts"}},
-		"a guard":        {line("1-2", func(c *Combination) { c.Rhythm, c.Guard = NoReturn, StopShort }), rig.Slip, rig.DoubleEnd, "1-2", []string{"guard"}},
-		"freely":         {line("1-2", func(c *Combination) { c.Landing = Freely }), rig.Hanging, rig.DoubleEnd, "1-2", []string{"land on the returns"}},
-		"let it settle":  {line("1-2", func(c *Combination) { c.Rhythm = NoReturn }), rig.Reflex, rig.Hanging, "1-2", []string{"every return"}},
-		"cued":           {line("1-2", func(c *Combination) { c.Cues = &Cues{Moves: []string{"roll lead"}, Least: 3, Mean: 7} }), rig.DoubleEnd, rig.Slip, "1-2", []string{"random cues"}},
-		"to the same":    {line("2 - jam - 5"), rig.Hanging, rig.Hanging, "2 - jam - 5", nil},
-		"nothing left":   {line("knee rear"), rig.Hanging, rig.Reflex, "", nil},
-		"a technique":    {SpeedBagDrill{Technique: OneHand, FirstHand: Rear, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60}, rig.Speed, rig.DoubleEnd, "", nil},
-		"every second":   {line("1-2", func(c *Combination) { c.Rhythm = SecondReturn }), rig.DoubleEnd, rig.Slip, "1-2", []string{"every pass"}},
-		"bag's own time": {line("slip lead - 3", func(c *Combination) { c.Clock = ByBag }), rig.DoubleEnd, rig.Slip, "slip lead - 3", []string{"swings by itself"}},
+		"as it is": {line("1-2 - slip lead - 3"), rig.DoubleEnd, rig.Reflex, "1-2 - slip lead - 3", nil},
+		"a kick":   {line("1-2 - round kick rear"), rig.Hanging, rig.DoubleEnd, "1-2 - round kick rear", nil},
+		"no kick":  {line("1-2 - round kick rear"), rig.Hanging, rig.Reflex, "1-2", []string{"round kick rear"}},
+		"a stop": {line("2 - stop 1 - 2"), rig.Hanging, rig.DoubleEnd, "2-1-2",
+			[]string{"Nothing is stopped here"}},
+		"a jam":  {line("2 - jam - 5"), rig.Hanging, rig.Reflex, "2-5", []string{"jam"}},
+		"counts": {line("1:2 2"), rig.DoubleEnd, rig.Speed, "1-2", []string{"counts"}},
+		"a guard": {line("1-2", func(c *Combination) { c.Rhythm, c.Guard = NoReturn, StopShort }), rig.Slip,
+			rig.DoubleEnd, "1-2", []string{"guard"}},
+		"freely": {line("1-2", func(c *Combination) { c.Landing = Freely }), rig.Hanging, rig.DoubleEnd, "1-2",
+			[]string{"land on the returns"}},
+		"let it settle": {line("1-2", func(c *Combination) { c.Rhythm = NoReturn }), rig.Reflex, rig.Hanging, "1-2",
+			[]string{"every return"}},
+		"cued": {line("1-2",
+			func(c *Combination) { c.Cues = &Cues{Moves: []string{"roll lead"}, Least: 3, Mean: 7} }), rig.DoubleEnd,
+			rig.Slip, "1-2", []string{"random cues"}},
+		"to the same":  {line("2 - jam - 5"), rig.Hanging, rig.Hanging, "2 - jam - 5", nil},
+		"nothing left": {line("knee rear"), rig.Hanging, rig.Reflex, "", nil},
+		"a technique": {SpeedBagDrill{Technique: OneHand, FirstHand: Rear, Rebounds: 3, StrikeAngle: 25, Tempo: 120,
+			Work: 60}, rig.Speed, rig.DoubleEnd, "", nil},
+		"every second": {line("1-2", func(c *Combination) { c.Rhythm = SecondReturn }), rig.DoubleEnd, rig.Slip,
+			"1-2", []string{"every pass"}},
+		"bag's own time": {line("slip lead - 3", func(c *Combination) { c.Clock = ByBag }), rig.DoubleEnd, rig.Slip,
+			"slip lead - 3", []string{"swings by itself"}},
 	} {
 		got, lost, err := Carry(x.plan, x.from, x.to)
 		if x.text == "" {

@@ -9,8 +9,8 @@ import (
 	"melodromos/core/trainee"
 )
 
-// betweenPasses lays a combination on a slip bag: each defence against it meets the next pass, and the strikes stand between,
-// after the head is back.
+// betweenPasses lays a combination on a slip bag: each defence against it meets the next pass, and the strikes stand
+// between, after the head is back.
 func (l *lander) betweenPasses() error {
 	l.last = -1
 	bag, ok := l.bag.(rig.SlipBag)
@@ -24,7 +24,8 @@ func (l *lander) betweenPasses() error {
 		}
 	}
 	if need > rig.MaxRebounds {
-		return input.Refuse("text", "expected at most %d moves against the bag's passes, not %d", rig.MaxRebounds-1, need-1)
+		return input.Refuse("text", "expected at most %d moves against the bag's passes, not %d", rig.MaxRebounds-1,
+			need-1)
 	}
 	passes, err := bag.Passes(l.c.Pull, need, rig.Use{Place: l.place})
 	if err != nil {
@@ -61,7 +62,8 @@ func (l *lander) betweenPasses() error {
 		if times.Off == 0 {
 			s.At = p.At - times.Whole/2
 		} else if u := (rig.Use{Place: l.place}); times.Off != rig.DefaultAway(u.Place.Plane) {
-			window := p.Window + rig.DefaultAway(u.Place.Plane) - times.Off // another move than the one the place is reckoned for
+			// another move than the one the place is reckoned for
+			window := p.Window + rig.DefaultAway(u.Place.Plane) - times.Off
 			s.Window = math.Max(0, window)
 			s.At = p.Opens + s.Window/2
 			if window <= 0 {
@@ -85,8 +87,8 @@ func (l *lander) betweenPasses() error {
 	return l.fill(group, free, passes, next)
 }
 
-// pulls are how much less or more a bag would have to be drawn back so that the move against a pass can be done: it then comes slower, or
-// takes longer from side to side.
+// pulls are how much less or more a bag would have to be drawn back so that the move against a pass can be done: it
+// then comes slower, or takes longer from side to side.
 func (l *lander) pulls(bag rig.SlipBag, pass int, off float64) []Offer {
 	if !l.helps {
 		return nil
@@ -110,8 +112,9 @@ func (l *lander) pulls(bag rig.SlipBag, pass int, off float64) []Offer {
 	return nil
 }
 
-// fill stands the strikes of a group between the last pass and the next, as quick as the hands allow; where they do not fit they
-// are refused with the time that is missing. Before the first pass and after the last they have all the time there is.
+// fill stands the strikes of a group between the last pass and the next, as quick as the hands allow; where they do not
+// fit they are refused with the time that is missing. Before the first pass and after the last they have all the time
+// there is.
 func (l *lander) fill(group []int, free float64, passes []rig.Pass, next int) error {
 	at, before := free, Landed{}
 	for n, i := range group {
@@ -136,8 +139,9 @@ func (l *lander) fill(group []int, free float64, passes []rig.Pass, next int) er
 	return l.room(group, passes, next)
 }
 
-// room refuses strikes that do not fit between two passes: the time between them, less the move against the bag, has to hold
-// the way of the first strike and an interval of the hands for each more (the models' count of punches between passes).
+// room refuses strikes that do not fit between two passes: the time between them, less the move against the bag, has to
+// hold the way of the first strike and an interval of the hands for each more (the models' count of punches between
+// passes).
 func (l *lander) room(group []int, passes []rig.Pass, next int) error {
 	if len(group) == 0 || next == 0 || next >= l.needed() {
 		return nil
@@ -159,7 +163,8 @@ func (l *lander) room(group []int, passes []rig.Pass, next int) error {
 		strikes++
 	}
 	if missing := need - gap; missing > 1e-9 {
-		return input.Refuse("text", "move %d: %d strikes do not fit between two passes of this bag, %.0f ms are missing: fewer of them, a longer rope, or every second pass", group[len(group)-1]+1, strikes, 1000*missing)
+		return input.Refuse("text",
+			"move %d: %d strikes do not fit between two passes of this bag, %.0f ms are missing: fewer of them, a longer rope, or every second pass", group[len(group)-1]+1, strikes, 1000*missing)
 	}
 	return nil
 }

@@ -12,8 +12,8 @@ type Pick struct {
 	Strike bool   `json:"strike"`
 }
 
-// Picks lists what is picked for a line on this bag: the punches, what besides lands flush on its shape, kicks and knees where they are
-// trained, what stops a heavy bag, defences, steps and signs.
+// Picks lists what is picked for a line on this bag: the punches, what besides lands flush on its shape, kicks and
+// knees where they are trained, what stops a heavy bag, defences, steps and signs.
 func Picks(on Floor) []Pick {
 	var list []Pick
 	add := func(offered func(string) Pick, texts []string) {
@@ -35,6 +35,7 @@ func Picks(on Floor) []Pick {
 	if on.Bag.Kind() == rig.Hanging {
 		others("stop 1", "long guard", "jam")
 	}
-	others("slip lead", "slip rear", "duck", "roll lead", "roll rear", "pull", "step in", "step back", "pivot lead", "pivot rear", "switch", "wait", "|", "!")
+	others("slip lead", "slip rear", "duck", "roll lead", "roll rear", "pull", "step in", "step back", "pivot lead",
+		"pivot rear", "switch", "wait", "|", "!")
 	return list
 }

@@ -42,10 +42,11 @@ type Floor struct {
 
 	Theirs  bool // the ability is a person's own: no harder than they strike
 	NoKicks bool // this gym trains no kicks, knees and elbows
-	Undrawn bool // nobody is shown how the bag moves: the drill is only laid out to be graded, which takes half the time
+	// nobody is shown how the bag moves: the drill is only laid out to be graded, which takes half the time
+	Undrawn bool
 
-	// Stop is asked in long loops, such as a context's Err; an error ends them, and what they have come to by then is not to be used.
-	// Nil never ends them.
+	// Stop is asked in long loops, such as a context's Err; an error ends them, and what they have come to by then is
+	// not to be used. Nil never ends them.
 	Stop func() error
 }
 
@@ -82,7 +83,8 @@ func (d SpeedBagDrill) Lay(on Floor) (Timeline, error) {
 		}
 	}
 	if a, err := Solve(d, speed); err == nil && a.Feasible && a.FistSpeed > on.Hardest() {
-		return Timeline{}, input.Refuse("tempo", "expected a tempo within reach: %g a minute take a fist of %.1f m/s, and %.1f is all that this person, or this bag, gives", d.Tempo, a.FistSpeed, on.Hardest())
+		return Timeline{}, input.Refuse("tempo",
+			"expected a tempo within reach: %g a minute take a fist of %.1f m/s, and %.1f is all that this person, or this bag, gives", d.Tempo, a.FistSpeed, on.Hardest())
 	}
 	return Compile(d, speed)
 }
@@ -127,7 +129,8 @@ func (c Combination) Name() string {
 	if line, err := combo.Parse(c.Text); err == nil {
 		text = line.String()
 	}
-	return text + map[Guard]string{RoundIt: ", round the guard", ThroughIt: ", through the guard", StopShort: ", stopped short"}[c.Guard]
+	return text + map[Guard]string{RoundIt: ", round the guard", ThroughIt: ", through the guard",
+		StopShort: ", stopped short"}[c.Guard]
 }
 
 // Figures of a combination: moves and strikes, both, and how long.
@@ -151,8 +154,9 @@ func lasting(seconds float64) string {
 	return words.Trimmed(seconds) + " s"
 }
 
-// FirstOn is the drill that a new trainee is given on a bag: the basic rhythm on a speed bag; on the others the jab alone, half
-// power, to learn how it comes back (common practice), and on a slip bag a slip with a light lead hook after it; a bottle is only slipped.
+// FirstOn is the drill that a new trainee is given on a bag: the basic rhythm on a speed bag; on the others the jab
+// alone, half power, to learn how it comes back (common practice), and on a slip bag a slip with a light lead hook
+// after it; a bottle is only slipped.
 func FirstOn(bag rig.Rig, at rig.Place) (Plan, error) {
 	if speed, ok := bag.(rig.SpeedBag); ok {
 		return First(speed)
@@ -160,9 +164,11 @@ func FirstOn(bag rig.Rig, at rig.Place) (Plan, error) {
 	return FirstLine(bag.Kind(), at), nil
 }
 
-// FirstLine is the line that a combination for a kind of bag is begun with: the jab alone, and on a speed bag a one-two.
+// FirstLine is the line that a combination for a kind of bag is begun with: the jab alone, and on a speed bag a
+// one-two.
 func FirstLine(kind rig.Kind, at rig.Place) Combination {
-	c := Combination{Text: "1", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60, Guidance: Fading}
+	c := Combination{Text: "1", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
+		Guidance: Fading}
 	switch {
 	case kind == rig.Speed:
 		c.Text = "1-2"

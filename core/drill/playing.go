@@ -1,7 +1,7 @@
 package drill
 
-// Playing says what a running round plays: the beat of the plan; the bag as it answers the hits; or the plan for a while, and then
-// the hits.
+// Playing says what a running round plays: the beat of the plan; the bag as it answers the hits; or the plan for a
+// while, and then the hits.
 type Playing string
 
 // How a round runs. Starting somebody and then following them is the everyday way to learn.
@@ -31,8 +31,8 @@ func (Recorder) Values() []Recorder { return []Recorder{Taps, Sensor, Simulated,
 // So many strikes, or repetitions of a combination, are played before a round follows. Assumed.
 const startedStrikes, startedReps = 8, 2
 
-// Playings are the ways in which a round can run, the usual one first: with nothing recorded, and on the beat's clock, there is
-// nothing to follow. Taps are started off; a sensor is on a bag that keeps its own time.
+// Playings are the ways in which a round can run, the usual one first: with nothing recorded, and on the beat's clock,
+// there is nothing to follow. Taps are started off; a sensor is on a bag that keeps its own time.
 func (t Timeline) Playings(by Recorder) []Playing {
 	switch {
 	case t.Clock != ByBag || by == Nothing:
@@ -46,7 +46,8 @@ func (t Timeline) Playings(by Recorder) []Playing {
 // OnScreen says whether the bag of a round is on the screen alone: taps that it follows strike no other.
 func OnScreen(by Recorder, p Playing) bool { return by == Taps && p != PlayBeat }
 
-// Follows is the moment from which a round follows the hits: from the first strike, once a few were played, or never (past its end).
+// Follows is the moment from which a round follows the hits: from the first strike, once a few were played, or never
+// (past its end).
 func (t Timeline) Follows(p Playing) Micros {
 	switch p {
 	case FollowHits:

@@ -168,11 +168,13 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 	}
 	position := 0
 	for _, m := range l.rep.Moves {
-		e := Event{At: micros(at + m.At), Rep: k, Move: m.Move, Text: m.Placed.Move.String(), Window: micros(m.Window), Late: micros(m.Late)}
+		e := Event{At: micros(at + m.At), Rep: k, Move: m.Move, Text: m.Placed.Move.String(), Window: micros(m.Window),
+			Late: micros(m.Late)}
 		if m.Kind() == combo.Strike {
 			e.Kind, e.Hand, e.Position, e.Still = Strike, m.Hand(), position, m.Still
 			if l.t.Clock == ByBag {
-				e.Count, e.Launch, e.Ahead, e.Settle = m.Return, math.Round(1e4*m.Launch)/1e4, micros(m.Back-m.At), micros(m.Settle)
+				e.Count, e.Launch, e.Ahead, e.Settle = m.Return, math.Round(1e4*m.Launch)/1e4, micros(m.Back-m.At),
+					micros(m.Settle)
 				if m.Share != 1 {
 					e.Share = m.Share
 				}
@@ -255,7 +257,8 @@ func (l *layer) cue(cue Cue, a trainee.Ability, end float64) {
 	}
 	l.add(Event{At: micros(cue.At), Kind: Cued, Text: text, Window: micros(cue.Lead)})
 	at := cue.At + trainee.SoundReaction
-	l.add(Event{At: micros(at), Kind: Doing, Text: cue.Move.String(), Move: -1, Until: micros(at + trainee.TimesOf(cue.Move).Whole)})
+	l.add(Event{At: micros(at), Kind: Doing, Text: cue.Move.String(), Move: -1,
+		Until: micros(at + trainee.TimesOf(cue.Move).Whole)})
 	line, err := combo.Parse(cue.Counter)
 	if err != nil {
 		return // a free counter is not planned
@@ -267,7 +270,8 @@ func (l *layer) cue(cue Cue, a trainee.Ability, end float64) {
 			gap = a.Alternate
 		}
 		if at += gap; at < end {
-			l.add(Event{At: micros(at), Kind: Strike, Hand: m.Hand(), Text: m.Move.String(), Move: -1, Window: micros(counterWindow)})
+			l.add(Event{At: micros(at), Kind: Strike, Hand: m.Hand(), Text: m.Move.String(), Move: -1,
+				Window: micros(counterWindow)})
 		}
 	}
 }

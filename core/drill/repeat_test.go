@@ -33,7 +33,8 @@ func TestCompileCombination(t *testing.T) {
 		n := int(math.Floor((60 + 2) / (rep.Length + 2)))
 		strikes := of(line, Strike)
 		if len(strikes) != 4*n || len(of(line, Doing)) != n {
-			t.Fatalf("%s: %d strikes and %d defences in %d repetitions", on.Kind(), len(strikes), len(of(line, Doing)), n)
+			t.Fatalf("%s: %d strikes and %d defences in %d repetitions", on.Kind(), len(strikes), len(of(line, Doing)),
+				n)
 		}
 		var planned []Landed
 		for _, m := range rep.Moves {
@@ -43,14 +44,16 @@ func TestCompileCombination(t *testing.T) {
 		}
 		for i, s := range strikes {
 			want := line.Start.Seconds() + float64(i/4)*(rep.Length+2) + planned[i%4].At
-			if math.Abs(s.At.Seconds()-want) > 2e-6 || s.N != i || s.Position != i%4 || s.Rep != i/4 || s.Hand != planned[i%4].Hand() {
+			if math.Abs(s.At.Seconds()-want) > 2e-6 || s.N != i || s.Position != i%4 || s.Rep != i/4 ||
+				s.Hand != planned[i%4].Hand() {
 				t.Fatalf("%s, strike %d: %+v, want at %g", on.Kind(), i, s, want)
 			}
 		}
 		if last := strikes[len(strikes)-1]; last.At >= line.End {
 			t.Errorf("%s: the last strike comes after the bell", on.Kind())
 		}
-		if passes := of(line, Pass); (on.Kind() == rig.Slip) != (len(passes) > 0) || (on.Kind() == rig.Slip) != (len(of(line, LetGo)) == n) {
+		if passes := of(line, Pass); (on.Kind() == rig.Slip) != (len(passes) > 0) ||
+			(on.Kind() == rig.Slip) != (len(of(line, LetGo)) == n) {
 			t.Errorf("%s: %d passes", on.Kind(), len(passes))
 		}
 		if boards := of(line, Rebound); (on.Kind() == rig.Speed) != (len(boards) > 0) {
@@ -90,7 +93,8 @@ func TestGuidance(t *testing.T) {
 		}
 		return s
 	}
-	for g, want := range map[Guidance]string{Called: "cccccccccccc", Partly: "c.c.c.c.c.c.", Alone: "............", Fading: "ccc.c....ccc"} {
+	for g, want := range map[Guidance]string{Called: "cccccccccccc", Partly: "c.c.c.c.c.c.", Alone: "............",
+		Fading: "ccc.c....ccc"} {
 		if got := called(g); got != want {
 			t.Errorf("%s: %s, want %s", g, got, want)
 		}
@@ -102,8 +106,8 @@ func TestGuidance(t *testing.T) {
 	}
 }
 
-// Over ten thousand seeds: no cue within the least gap of another or while its answer is under way, never the same move twice
-// running, never in step, and on the mean as far apart as asked.
+// Over ten thousand seeds: no cue within the least gap of another or while its answer is under way, never the same move
+// twice running, never in step, and on the mean as far apart as asked.
 func TestCueSpacing(t *testing.T) {
 	c := Cues{Moves: []string{"roll lead", "roll rear", "duck"}, Least: 2, Mean: 6, Counters: []string{"2", "3-2"}}
 	if err := c.Check(); err != nil {
@@ -137,7 +141,8 @@ func TestCueSpacing(t *testing.T) {
 // However little the least gap, an answer with its counters is done before the next cue; the coach's own words call it.
 func TestCuesLeaveTime(t *testing.T) {
 	for _, c := range []Cues{
-		{Moves: []string{"slip lead", "slip rear"}, Least: 0.5, Mean: 1, Counters: []string{"2-3-2"}}, {Moves: []string{"slip lead", "slip rear"}, Least: 0.5, Mean: 1, Free: 3},
+		{Moves: []string{"slip lead", "slip rear"}, Least: 0.5, Mean: 1, Counters: []string{"2-3-2"}},
+		{Moves: []string{"slip lead", "slip rear"}, Least: 0.5, Mean: 1, Free: 3},
 		{Attacks: []Attack{{"jab", "slip rear - 2-3-2"}, {"cross", "duck - 3-2"}}, Least: 0.5, Mean: 1},
 	} {
 		if err := c.Check(); err != nil {
@@ -181,7 +186,8 @@ func TestFilmUnderBlows(t *testing.T) {
 			before := (swingAt(line.Film.Trace, m.Back-0.001) - swingAt(line.Film.Trace, m.Back-h)) / (h - 0.001)
 			after := (swingAt(line.Film.Trace, m.Back+h) - swingAt(line.Film.Trace, m.Back+0.001)) / (h - 0.001)
 			if !(after > before+0.05) {
-				t.Errorf("%s: the %s at %.3f s drives nothing off: %.3f, then %.3f", name, m.Placed.Move, m.Back, before, after)
+				t.Errorf("%s: the %s at %.3f s drives nothing off: %.3f, then %.3f", name, m.Placed.Move, m.Back,
+					before, after)
 			}
 		}
 	}
@@ -255,11 +261,13 @@ func TestCombinationRefusals(t *testing.T) {
 		}),
 	} {
 		var refused *input.Error
-		if _, _, err := CompileCombination(c, Floor{Bag: gentle, Ability: able, Seed: 1}); !errors.As(err, &refused) || refused.Field != field {
+		if _, _, err := CompileCombination(c, Floor{Bag: gentle, Ability: able, Seed: 1}); !errors.As(err, &refused) ||
+			refused.Field != field {
 			t.Errorf("%s: %v", field, err)
 		}
 	}
-	if _, _, err := CompileCombination(with(func(c *Combination) { c.Text, c.Work = "(1-2 - duck - 3-2)x12", 10 }), Floor{Bag: gentle, Ability: able, Seed: 1}); err == nil {
+	if _, _, err := CompileCombination(with(func(c *Combination) { c.Text, c.Work = "(1-2 - duck - 3-2)x12", 10 }),
+		Floor{Bag: gentle, Ability: able, Seed: 1}); err == nil {
 		t.Error("a repetition longer than the round passed")
 	}
 }
@@ -318,6 +326,7 @@ func ExampleLand() {
 	if err != nil {
 		panic(err)
 	}
-	fmt.Printf("the 2 meets return %d after %.3f s, within %.0f ms\n", r.Moves[1].Return, r.Moves[1].At, 1000*r.Moves[1].Window)
+	fmt.Printf("the 2 meets return %d after %.3f s, within %.0f ms\n", r.Moves[1].Return, r.Moves[1].At,
+		1000*r.Moves[1].Window)
 	// Output: the 2 meets return 1 after 0.358 s, within 61 ms
 }

@@ -3,8 +3,8 @@ package drill
 // Scheme says how the size of a set changes through a round.
 type Scheme string
 
-// The schemes: the same throughout; fewer as the rhythm holds through the change of hands (five a side, then fewer, down to
-// two); or a target that rises (five on one side, then six on the other). Common practice all three.
+// The schemes: the same throughout; fewer as the rhythm holds through the change of hands (five a side, then fewer,
+// down to two); or a target that rises (five on one side, then six on the other). Common practice all three.
 const (
 	Steady  Scheme = "" // "steady" in a document that says it
 	Falling Scheme = "falling"
@@ -43,8 +43,8 @@ func (d SpeedBagDrill) settled(turn int) bool {
 	return d.size(turn) == MaxPerHand
 }
 
-// set tells in which set the strike with this index from 0 stands, at which place of it from 0, and how large it is. Hands that
-// change with every strike are sets of one; a hand that never changes stays in the first.
+// set tells in which set the strike with this index from 0 stands, at which place of it from 0, and how large it is.
+// Hands that change with every strike are sets of one; a hand that never changes stays in the first.
 func (d SpeedBagDrill) set(i int) (turn, place, size int) {
 	switch {
 	case d.style().sets && d.PerHand == 0:
@@ -65,7 +65,8 @@ func (d SpeedBagDrill) set(i int) (turn, place, size int) {
 	return turn, i, d.size(turn)
 }
 
-// schemed is how many strikes show a scheme: until the smallest set has been worked on both sides, or four sets that rise.
+// schemed is how many strikes show a scheme: until the smallest set has been worked on both sides, or four sets that
+// rise.
 func (d SpeedBagDrill) schemed() int {
 	n, turns := 0, 4
 	if d.Scheme == Falling {

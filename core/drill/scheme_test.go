@@ -8,7 +8,8 @@ import (
 )
 
 func schemed(s Scheme, perHand int) SpeedBagDrill {
-	return SpeedBagDrill{Technique: OneHand, FirstHand: Rear, PerHand: perHand, Scheme: s, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60, Calls: true}
+	return SpeedBagDrill{Technique: OneHand, FirstHand: Rear, PerHand: perHand, Scheme: s, Rebounds: 3, StrikeAngle: 25,
+		Tempo: 120, Work: 60, Calls: true}
 }
 
 // runs are the lengths of the rows of one hand.
@@ -29,10 +30,11 @@ func TestSchemes(t *testing.T) {
 		d    SpeedBagDrill
 		want []int
 	}{
-		"steady":          {schemed(Steady, 5), []int{5, 5, 5, 5, 5}},
-		"falling":         {schemed(Falling, 5), []int{5, 5, 5, 5, 4, 4, 4, 4, 3, 3, 3, 3, 2, 2, 2, 2, 2, 2}},
-		"rising":          {schemed(Rising, 5), []int{5, 6, 7, 8, 9}},
-		"rising by links": {SpeedBagDrill{Technique: Linking, FirstHand: Rear, PerHand: 4, Scheme: Rising, Rebounds: 2, StrikeAngle: 25, Tempo: 120, Work: 60}, []int{4, 6, 8}},
+		"steady":  {schemed(Steady, 5), []int{5, 5, 5, 5, 5}},
+		"falling": {schemed(Falling, 5), []int{5, 5, 5, 5, 4, 4, 4, 4, 3, 3, 3, 3, 2, 2, 2, 2, 2, 2}},
+		"rising":  {schemed(Rising, 5), []int{5, 6, 7, 8, 9}},
+		"rising by links": {SpeedBagDrill{Technique: Linking, FirstHand: Rear, PerHand: 4, Scheme: Rising, Rebounds: 2,
+			StrikeAngle: 25, Tempo: 120, Work: 60}, []int{4, 6, 8}},
 	} {
 		sum := 0
 		for _, n := range c.want {
@@ -60,8 +62,8 @@ func TestSchemes(t *testing.T) {
 	}
 }
 
-// In a round every change stands at the first strike of its set, is called with the size of the set that comes, and the last set
-// of a trap ends in the trap whatever its size.
+// In a round every change stands at the first strike of its set, is called with the size of the set that comes, and the
+// last set of a trap ends in the trap whatever its size.
 func TestSchemeInARound(t *testing.T) {
 	line, err := Compile(schemed(Rising, 3), bag)
 	if err != nil {
@@ -98,8 +100,10 @@ func TestSchemeInARound(t *testing.T) {
 
 func TestSchemeRefusals(t *testing.T) {
 	alone := schemed(Falling, 0)
-	roll := SpeedBagDrill{Technique: FistRoll, FirstHand: Rear, Scheme: Rising, Rebounds: 1, StrikeAngle: 30, Tempo: 220, Work: 30}
-	for name, d := range map[string]SpeedBagDrill{"one hand without end": alone, "no sets": roll, "unknown": schemed("sideways", 5)} {
+	roll := SpeedBagDrill{Technique: FistRoll, FirstHand: Rear, Scheme: Rising, Rebounds: 1, StrikeAngle: 30,
+		Tempo: 220, Work: 30}
+	for name, d := range map[string]SpeedBagDrill{"one hand without end": alone, "no sets": roll,
+		"unknown": schemed("sideways", 5)} {
 		var refused *input.Error
 		if err := d.Check(); !errors.As(err, &refused) || refused.Field != "scheme" {
 			t.Errorf("%s: %v", name, err)

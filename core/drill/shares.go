@@ -28,7 +28,8 @@ func (l *lander) narrow(s *Landed, between []int) {
 	}
 	if l.last >= 0 {
 		for _, i := range between {
-			if m := l.moves[i]; m.Word == combo.Pivot || m.Word == combo.StepTo && (m.Toward == "lead" || m.Toward == "rear") {
+			if m := l.moves[i]; m.Word == combo.Pivot || m.Word == combo.StepTo &&
+				(m.Toward == "lead" || m.Toward == "rear") {
 				s.Share *= offLineShare
 				s.Less = "off the line"
 				break

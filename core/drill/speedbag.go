@@ -1,5 +1,5 @@
-// Package drill turns a rig, a technique and a tempo into a timeline: what sounds, what is struck and what is called, on
-// one clock.
+// Package drill turns a rig, a technique and a tempo into a timeline: what sounds, what is struck and what is called,
+// on one clock.
 package drill
 
 import (
@@ -29,25 +29,27 @@ const speedBagKind, combinationKind = "speedBag", "combination"
 // Version is written into every drill document, so that an old one can be read by a later release.
 const Version = 1
 
-// SpeedBagDrill is a technique on the speed bag, for one round. What depends on the person or the bag may be left open: a Tempo of 0 is
-// that of Effort's share of somebody's greatest fist speed, as far as their hands go (For).
+// SpeedBagDrill is a technique on the speed bag, for one round. What depends on the person or the bag may be left open:
+// a Tempo of 0 is that of Effort's share of somebody's greatest fist speed, as far as their hands go (For).
 type SpeedBagDrill struct {
 	Technique   Technique `json:"technique"`
 	FirstHand   Hand      `json:"firstHand"`
 	PerHand     int       `json:"perHand"` // strikes before the hands change; 0 never
 	Scheme      Scheme    `json:"scheme,omitempty"`
-	Rebounds    int       `json:"rebounds"`         // between strikes
-	StrikeAngle float64   `json:"strikeAngle"`      // degrees
-	Effort      float64   `json:"effort,omitempty"` // share of the greatest fist speed; 0 is half, at which everything is learned (common practice)
-	Tempo       float64   `json:"tempo,omitempty"`  // strikes a minute; 0 is left open
-	Work        float64   `json:"work"`             // s from bell to bell; 0 where strikes are counted
-	Strikes     int       `json:"strikes"`          // strikes to do; 0 where time is counted
-	Calls       bool      `json:"calls"`            // hands are called before they change
-	EarOnly     bool      `json:"earOnly,omitempty"`
-	Clock       Clock     `json:"clock,omitempty"` // the bag's where nothing is said
+	Rebounds    int       `json:"rebounds"`    // between strikes
+	StrikeAngle float64   `json:"strikeAngle"` // degrees
+	// share of the greatest fist speed; 0 is half, at which everything is learned (common practice)
+	Effort  float64 `json:"effort,omitempty"`
+	Tempo   float64 `json:"tempo,omitempty"` // strikes a minute; 0 is left open
+	Work    float64 `json:"work"`            // s from bell to bell; 0 where strikes are counted
+	Strikes int     `json:"strikes"`         // strikes to do; 0 where time is counted
+	Calls   bool    `json:"calls"`           // hands are called before they change
+	EarOnly bool    `json:"earOnly,omitempty"`
+	Clock   Clock   `json:"clock,omitempty"` // the bag's where nothing is said
 }
 
-// Limits of a drill. A contest round is 3 min (amateur rules, from memory); blocks of 30 s are in use (common practice).
+// Limits of a drill. A contest round is 3 min (amateur rules, from memory); blocks of 30 s are in use (common
+// practice).
 var (
 	WorkLimits     = input.Limits{Min: 10, Max: 600, Unit: "s"}
 	TempoLimits    = input.Limits{Min: 10, Max: 600, Unit: "strikes a minute"}
@@ -122,8 +124,8 @@ func (d SpeedBagDrill) MarshalJSON() ([]byte, error) {
 	}{Version, speedBagKind, fields(d)})
 }
 
-// Check refuses a drill that contradicts itself, by field, whatever the bag. A count that breaks parity is refused here,
-// naming the strike that cannot be met.
+// Check refuses a drill that contradicts itself, by field, whatever the bag. A count that breaks parity is refused
+// here, naming the strike that cannot be met.
 func (d SpeedBagDrill) Check() error {
 	switch {
 	case d.style().words == "":
@@ -147,13 +149,16 @@ func (d SpeedBagDrill) Check() error {
 	case d.Rebounds < 1 || d.Rebounds > MaxRebounds:
 		return input.Refuse("rebounds", "expected a whole number from 1 to %d, not %d", MaxRebounds, d.Rebounds)
 	case d.Technique == Linking && d.Rebounds%2 != 0:
-		return input.Refuse("rebounds", "strike 2 (%s, from behind) cannot be met: after %d rebounds the bag comes to the front; to a hand behind it the count is 2 or 4", d.hand(1), d.Rebounds)
+		return input.Refuse("rebounds",
+			"strike 2 (%s, from behind) cannot be met: after %d rebounds the bag comes to the front; to a hand behind it the count is 2 or 4", d.hand(1), d.Rebounds)
 	case d.Technique != Linking && d.Rebounds%2 == 0:
-		return input.Refuse("rebounds", "strike 2 (%s, from the front) cannot be met: after %d rebounds the bag comes to a hand behind it; from the front the count is 1, 3 or 5", d.hand(1), d.Rebounds)
+		return input.Refuse("rebounds",
+			"strike 2 (%s, from the front) cannot be met: after %d rebounds the bag comes to a hand behind it; from the front the count is 1, 3 or 5", d.hand(1), d.Rebounds)
 	case d.Technique == FistRoll && d.Rebounds != 1:
 		return input.Refuse("rebounds", "expected 1 with a fist roll, not %d: the fists meet every rebound", d.Rebounds)
 	case d.Work == 0 && d.Strikes == 0:
-		return input.Refuse("work", "expected a time of %g to %g s, or a number of strikes", WorkLimits.Min, WorkLimits.Max)
+		return input.Refuse("work", "expected a time of %g to %g s, or a number of strikes", WorkLimits.Min,
+			WorkLimits.Max)
 	case d.Work != 0 && d.Strikes != 0:
 		return input.Refuse("strikes", "expected either a time or a number of strikes, not both")
 	case d.Strikes < 0 || d.Strikes > MaxStrikes:
@@ -190,8 +195,8 @@ func (d SpeedBagDrill) hand(i int) Hand {
 	return d.FirstHand.Other()
 }
 
-// first is the fist that goes first in a double punch: after so many a hand, where they are counted, the hands exchange places (common
-// practice: back and forth).
+// first is the fist that goes first in a double punch: after so many a hand, where they are counted, the hands exchange
+// places (common practice: back and forth).
 func (d SpeedBagDrill) first(i int) Hand {
 	if d.PerHand > 0 && i/d.PerHand%2 == 1 {
 		return d.FirstHand.Other()
@@ -199,7 +204,8 @@ func (d SpeedBagDrill) first(i int) Hand {
 	return d.FirstHand
 }
 
-// face returns the face that the strike with this index from 0 meets: linking goes out from the front and back from behind.
+// face returns the face that the strike with this index from 0 meets: linking goes out from the front and back from
+// behind.
 func (d SpeedBagDrill) face(i int) rig.Face {
 	if d.Technique == Linking && i%2 == 1 {
 		return rig.Behind
@@ -256,5 +262,6 @@ func (d SpeedBagDrill) Name() string {
 	case d.PerHand == 0:
 		return name + ", " + string(d.FirstHand) + " hand"
 	}
-	return name + ", " + words.Number(d.PerHand) + " a side" + map[Scheme]string{Falling: ", then fewer", Rising: ", then one more each time"}[d.Scheme]
+	return name + ", " + words.Number(d.PerHand) + " a side" +
+		map[Scheme]string{Falling: ", then fewer", Rising: ", then one more each time"}[d.Scheme]
 }

@@ -55,7 +55,8 @@ func (l *lander) stopped(s *Landed, before Landed, m rig.Meeting, between []int,
 	if first := before.At + sum(between[:k]) + l.way; first > comes+1e-9 { // it is there before the stop can be
 		s.Late = first - comes
 	}
-	s.At = math.Max(comes, before.At+l.a.Between(before.Placed, s.Placed)) + math.Max(sum(between[k:]), restsAfter) + l.way
+	s.At = math.Max(comes, before.At+l.a.Between(before.Placed, s.Placed)) + math.Max(sum(between[k:]),
+		restsAfter) + l.way
 	s.Back = s.At
 	return nil
 }

@@ -11,7 +11,8 @@ import (
 var heavyBag = rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}
 
 func heavily(text string) Combination {
-	return Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60, Guidance: Alone}
+	return Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
+		Guidance: Alone}
 }
 
 // A heavy bag that swings is stopped as it comes back, in each of the ways there are (common practice), and the next
@@ -23,7 +24,8 @@ func TestStop(t *testing.T) {
 		t.Fatalf("%+v, %v", swinging.Moves, err)
 	}
 	period := heavyPeriod(t)
-	for _, text := range []string{"2 - stop 1 - 2", "2 - long guard - 2", "2 - jam - 5", "2 - stop push kick lead - 2", "2 - stop step lead - 2", "2 - slip lead - jam - 3"} {
+	for _, text := range []string{"2 - stop 1 - 2", "2 - long guard - 2", "2 - jam - 5", "2 - stop push kick lead - 2",
+		"2 - stop step lead - 2", "2 - slip lead - jam - 3"} {
 		rep, err := Land(heavily(text), on)
 		if err != nil || len(rep.Late()) != 0 {
 			t.Fatalf("%s: %+v, %v", text, rep.Late(), err)
@@ -97,7 +99,8 @@ func TestHalfBeats(t *testing.T) {
 		want []HalfBeat
 	}{
 		{"1-2", nil}, {"1 - slip lead - 2", nil}, {"1 - wait - 2", nil},
-		{"1 - switch - 2", []HalfBeat{{1, 0.40 + 0.15 - 0.44, combo.Lead}}}, {"1 - switch - 1", nil}, {"2 - step in - 1", nil},
+		{"1 - switch - 2", []HalfBeat{{1, 0.40 + 0.15 - 0.44, combo.Lead}}}, {"1 - switch - 1", nil},
+		{"2 - step in - 1", nil},
 		{"2 - pivot lead - 2", []HalfBeat{{1, 0.45 + 0.15 - 0.44, combo.Lead}}},
 		{"2 - step in - 2", []HalfBeat{{1, 0.30*0.38/0.22 - 0.44, combo.Lead}}},
 	} {
@@ -114,7 +117,8 @@ func TestHalfBeats(t *testing.T) {
 	}
 	// The tempo of 0.30 s is that of hands in turn; a kick takes 0.45/0.22 of it.
 	kick := HalfBeats(rep("1 - low kick rear - 2"), able)
-	if len(kick) != 2 || kick[0].Move != 1 || kick[0].Hand != combo.Rear || kick[1].Hand != combo.Lead || math.Abs(kick[0].Free-(0.30*0.45/0.22-0.22-0.15)) > 1e-9 {
+	if len(kick) != 2 || kick[0].Move != 1 || kick[0].Hand != combo.Rear || kick[1].Hand != combo.Lead ||
+		math.Abs(kick[0].Free-(0.30*0.45/0.22-0.22-0.15)) > 1e-9 {
 		t.Errorf("beside a kick: %+v", kick)
 	}
 	slow := able

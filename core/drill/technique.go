@@ -11,8 +11,8 @@ import (
 // practice).
 type Technique string
 
-// The techniques, the basic rhythm first: one hand and one count by ear, or hand after hand. Where coaches begin with the
-// fist roll instead, because it is easier when done exactly, they choose it.
+// The techniques, the basic rhythm first: one hand and one count by ear, or hand after hand. Where coaches begin with
+// the fist roll instead, because it is easier when done exactly, they choose it.
 const (
 	OneHand     Technique = "oneHand"
 	Alternating Technique = "alternating"
@@ -73,8 +73,8 @@ func (d SpeedBagDrill) Counts() []int {
 	return []int{1, 3, 5}
 }
 
-// Sets lists the usual sizes of a set, falling as skill grows (common practice: five a side, then three, then two); 0 keeps to
-// one hand. Empty where the hands do not take turns in sets.
+// Sets lists the usual sizes of a set, falling as skill grows (common practice: five a side, then three, then two); 0
+// keeps to one hand. Empty where the hands do not take turns in sets.
 func (d SpeedBagDrill) Sets() []int {
 	switch {
 	case d.Technique == DoublePunch: // double punches before the hands exchange places
@@ -136,7 +136,8 @@ func (d SpeedBagDrill) solve(bag rig.SpeedBag, tempo float64) (rig.Answer, error
 	return a, nil
 }
 
-// Reach answers for the drill's tempo on a bag for somebody: the strike that gives it, or what to change so that they reach it.
+// Reach answers for the drill's tempo on a bag for somebody: the strike that gives it, or what to change so that they
+// reach it.
 func Reach(d SpeedBagDrill, bag rig.SpeedBag, who trainee.Ability) (rig.Answer, error) {
 	return d.reach(bag, who.Striker(d.Hands()))
 }
@@ -170,8 +171,8 @@ func (d SpeedBagDrill) Hands() (before, next Hand) {
 	return Rear, Rear
 }
 
-// Pictures draws one cycle of the drill on its bag, and, for a trap, the one after it. The launch is in m/s; cycle is the
-// time from strike to strike in s.
+// Pictures draws one cycle of the drill on its bag, and, for a trap, the one after it. The launch is in m/s; cycle is
+// the time from strike to strike in s.
 func Pictures(d SpeedBagDrill, bag rig.SpeedBag, launch, cycle float64) (rig.Picture, *rig.Picture, error) {
 	if d.Technique == DoublePunch {
 		p, err := bag.DoublePicture(launch, d.Meeting())

@@ -82,17 +82,20 @@ func TestHeardAsTwo(t *testing.T) {
 	if err != nil || double.Gap > rig.OneBlow+1e-9 {
 		t.Errorf("contacts %g s apart, %v", double.Gap, err)
 	}
-	if n := len(of(line, Rebound)); n != 4*len(of(line, Strike)) { // the first, which the second fist meets, and three more
+	// the first, which the second fist meets, and three more
+	if n := len(of(line, Rebound)); n != 4*len(of(line, Strike)) {
 		t.Errorf("%d board sounds for %d double punches", n, len(of(line, Strike)))
 	}
 	d.Tempo = 20
 	var refused *input.Error
-	if _, err := Compile(d, bag); !errors.As(err, &refused) || refused.Field != "tempo" || !strings.Contains(refused.Reason, "heard as one") {
+	if _, err := Compile(d, bag); !errors.As(err, &refused) || refused.Field != "tempo" ||
+		!strings.Contains(refused.Reason, "heard as one") {
 		t.Errorf("%v", err)
 	}
 }
 
-// Back and forth: after so many double punches the hands exchange places, and that is called; the blows stay those of both fists.
+// Back and forth: after so many double punches the hands exchange places, and that is called; the blows stay those of
+// both fists.
 func TestDoubleExchange(t *testing.T) {
 	for _, c := range []struct{ perHand, changes int }{{0, 0}, {1, 9}, {2, 4}, {4, 2}} {
 		d := in(t, DoublePunch)

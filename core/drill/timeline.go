@@ -55,23 +55,26 @@ type Event struct {
 	Count  int     `json:"count,omitempty"`  // rebounds from the strike before
 	Launch float64 `json:"launch,omitempty"` // m/s at which it drives the bag off
 	Share  float64 `json:"share,omitempty"`  // of the bag's own window that counts, where that is not all of it
-	Ahead  Micros  `json:"ahead,omitempty"`  // by which it stands before the bag is back: a heavy one is met on its way in
-	Settle Micros  `json:"settle,omitempty"` // since the strike before, under which the bag is not at rest again
+	// by which it stands before the bag is back: a heavy one is met on its way in
+	Ahead  Micros `json:"ahead,omitempty"`
+	Settle Micros `json:"settle,omitempty"` // since the strike before, under which the bag is not at rest again
 }
 
 // Timeline is a compiled drill.
 type Timeline struct {
-	Events  []Event        `json:"events"`
-	Start   Micros         `json:"start"` // the opening bell
-	End     Micros         `json:"end"`   // the closing bell
-	Strike  rig.Return     `json:"-"`     // how the bag comes back after each strike
-	Launch  float64        `json:"launch"`
-	Fist    float64        `json:"fist"`           // m/s
-	Film    *Film          `json:"film,omitempty"` // of a combination: the bag's motion through a repetition
-	Clock   Clock          `json:"clock,omitempty"`
-	Beyond  []Event        `json:"beyond,omitempty"` // strikes after the closing bell, should the bag be quicker than planned
-	Bag     *rig.ComeBacks `json:"bag,omitempty"`    // how the bag answers strikes of any force: see Hang
-	Inbound [2]Micros      `json:"inbound"`          // around each planned strike: the bag comes in from this much before to this much after it
+	Events []Event    `json:"events"`
+	Start  Micros     `json:"start"` // the opening bell
+	End    Micros     `json:"end"`   // the closing bell
+	Strike rig.Return `json:"-"`     // how the bag comes back after each strike
+	Launch float64    `json:"launch"`
+	Fist   float64    `json:"fist"`           // m/s
+	Film   *Film      `json:"film,omitempty"` // of a combination: the bag's motion through a repetition
+	Clock  Clock      `json:"clock,omitempty"`
+	// strikes after the closing bell, should the bag be quicker than planned
+	Beyond []Event        `json:"beyond,omitempty"`
+	Bag    *rig.ComeBacks `json:"bag,omitempty"` // how the bag answers strikes of any force: see Hang
+	// around each planned strike: the bag comes in from this much before to this much after it
+	Inbound [2]Micros `json:"inbound"`
 }
 
 const (
@@ -83,8 +86,8 @@ const (
 // warnings are given at so many seconds before the end (common practice), as far as the round is longer.
 var warnings = []int{30, 15, 10, 5, 3, 2, 1}
 
-// Compile lays the drill out on one clock for this bag. The same drill on the same bag gives the same bytes. A tempo that
-// the bag does not allow is refused, naming tempo, with what would help.
+// Compile lays the drill out on one clock for this bag. The same drill on the same bag gives the same bytes. A tempo
+// that the bag does not allow is refused, naming tempo, with what would help.
 func Compile(d SpeedBagDrill, bag rig.SpeedBag) (Timeline, error) {
 	if err := d.Check(); err != nil {
 		return Timeline{}, err
@@ -121,7 +124,8 @@ func Compile(d SpeedBagDrill, bag rig.SpeedBag) (Timeline, error) {
 	for n := countIn; n >= 1; n-- {
 		t.Events = append(t.Events, Event{At: micros(start - float64(n)*beat), Kind: Count, N: n})
 	}
-	t.Events = append(t.Events, Event{At: 0, Kind: Call, Text: d.opening()}, Event{At: t.Start, Kind: Bell, Text: "start"})
+	t.Events = append(t.Events, Event{At: 0, Kind: Call, Text: d.opening()},
+		Event{At: t.Start, Kind: Bell, Text: "start"})
 	for i := range strikes {
 		t.Events = append(t.Events, d.strike(i, strikes, start, cycle, back, fallen)...)
 	}
@@ -175,7 +179,8 @@ func refuseTempo(d SpeedBagDrill, bag rig.SpeedBag, a rig.Answer) error {
 		}
 	}
 	return input.Refuse("tempo", "%s: with %s this bag goes from %.0f to %.0f a minute, not %g%s",
-		d.style().words, words.Count(d.Rebounds, "rebound"), math.Ceil(a.Limits.Slowest), math.Floor(a.Limits.Fastest), d.Tempo, help)
+		d.style().words, words.Count(d.Rebounds, "rebound"), math.Ceil(a.Limits.Slowest), math.Floor(a.Limits.Fastest),
+		d.Tempo, help)
 }
 
 // count is how many strikes the round holds: the last one still comes back before the bell.
@@ -190,7 +195,8 @@ func (d SpeedBagDrill) strike(i, strikes int, start, cycle float64, back rig.Ret
 	at := start + float64(i)*cycle
 	hand := d.hand(i)
 	strike := Event{
-		At: micros(at), Kind: Strike, N: i, Hand: hand, Face: d.face(i), Position: d.position(i), Window: micros(back.Window), Pin: d.pins(i),
+		At: micros(at), Kind: Strike, N: i, Hand: hand, Face: d.face(i), Position: d.position(i),
+		Window: micros(back.Window), Pin: d.pins(i),
 	}
 	if i > 0 && d.pins(i-1) {
 		strike.Window = micros(fallen)
@@ -200,13 +206,15 @@ func (d SpeedBagDrill) strike(i, strikes int, start, cycle float64, back rig.Ret
 		_, _, size := d.set(i)
 		events = append(events, Event{At: micros(at), Kind: Change, Hand: hand})
 		if d.Calls {
-			events = append(events, Event{At: micros(at - callIn*cycle), Kind: Call, Hand: hand, Text: d.call(hand, min(size, strikes-i))})
+			events = append(events, Event{At: micros(at - callIn*cycle), Kind: Call, Hand: hand,
+				Text: d.call(hand, min(size, strikes-i))})
 		}
 	}
 	if d.Technique == DoublePunch && i > 0 && d.first(i) != d.first(i-1) {
 		events = append(events, Event{At: micros(at), Kind: Change, Hand: d.first(i)})
 		if d.Calls {
-			events = append(events, Event{At: micros(at - callIn*cycle), Kind: Call, Hand: d.first(i), Text: string(d.first(i)) + " first"})
+			events = append(events, Event{At: micros(at - callIn*cycle), Kind: Call, Hand: d.first(i),
+				Text: string(d.first(i)) + " first"})
 		}
 	}
 	if strike.Pin {
@@ -237,7 +245,8 @@ func (d SpeedBagDrill) opening() string {
 }
 
 // order of events that share a moment.
-var order = map[EventKind]int{Bell: 0, Count: 1, LetGo: 1, Change: 2, Call: 3, Cued: 3, Doing: 3, Strike: 4, Pass: 4, Rebound: 5, Warning: 6}
+var order = map[EventKind]int{Bell: 0, Count: 1, LetGo: 1, Change: 2, Call: 3, Cued: 3, Doing: 3, Strike: 4, Pass: 4,
+	Rebound: 5, Warning: 6}
 
 func sortEvents(events []Event) {
 	slices.SortStableFunc(events, func(a, b Event) int {

@@ -15,17 +15,20 @@ import (
 func TestUnforeseenCues(t *testing.T) {
 	calls := 0
 	for _, text := range []string{"1-2", "1-2-3-2", "1 - wait - 3", "2-3b", "1"} {
-		for _, moves := range [][]string{{"roll lead", "roll rear"}, {"slip lead", "duck"}, {"roll rear"}, {"duck", "slip rear", "roll lead"}} {
+		for _, moves := range [][]string{{"roll lead", "roll rear"}, {"slip lead", "duck"}, {"roll rear"},
+			{"duck", "slip rear", "roll lead"}} {
 			for _, counters := range [][]string{{"2", "3-2"}, {"2"}, {"3-2-3"}, {"1", "3", "5-2"}} {
 				for seed := range uint64(4) {
-					c := Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 1, Work: 180, Guidance: Alone,
+					c := Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 1,
+						Work: 180, Guidance: Alone,
 						Cues: &Cues{Moves: moves, Counters: counters, Least: 2, Mean: 4}}
 					on := Floor{Bag: gentle, Ability: able, Seed: seed}
 					line, _, err := CompileCombination(c, on)
 					if err != nil {
 						t.Fatal(err)
 					}
-					calls += unforeseen(t, fmt.Sprintf("%s, %v, %v, %d", text, moves, counters, seed), line, text != "1")
+					calls += unforeseen(t, fmt.Sprintf("%s, %v, %v, %d", text, moves, counters, seed), line,
+						text != "1")
 				}
 			}
 		}
@@ -95,7 +98,9 @@ func unforeseen(t *testing.T, name string, line Timeline, varied bool) int {
 
 // Even where the mean is hardly above the least gap, or the answers take longer than it, gaps differ.
 func TestGapsNeverEven(t *testing.T) {
-	for _, c := range []Cues{{Moves: []string{"duck"}, Least: 6, Mean: 6.1}, {Moves: []string{"roll lead"}, Counters: []string{"3-2-3"}, Least: 0.5, Mean: 1}, {Moves: []string{"pull", "duck"}, Free: 3, Least: 1, Mean: 1.2}} {
+	for _, c := range []Cues{{Moves: []string{"duck"}, Least: 6, Mean: 6.1},
+		{Moves: []string{"roll lead"}, Counters: []string{"3-2-3"}, Least: 0.5, Mean: 1},
+		{Moves: []string{"pull", "duck"}, Free: 3, Least: 1, Mean: 1.2}} {
 		list := c.Draw(3, 0, 600, Thrown{})
 		sum, squares := 0.0, 0.0
 		for i := 1; i < len(list); i++ {
@@ -112,9 +117,11 @@ func TestGapsNeverEven(t *testing.T) {
 
 // The set answer to an imagined attack is the coach's own, and is told where it does not join, or needs care.
 func TestAnswersJoin(t *testing.T) {
-	c := Cues{Attacks: []Attack{{"jab", "slip rear - 2"}, {"cross", "slip lead - 3"}, {"hook", "roll lead - 2"}}, Least: 3, Mean: 7}
+	c := Cues{Attacks: []Attack{{"jab", "slip rear - 2"}, {"cross", "slip lead - 3"}, {"hook", "roll lead - 2"}},
+		Least: 3, Mean: 7}
 	list := c.Joined()
-	if len(list) != 2 || !strings.HasPrefix(list[0], "Answer to the jab: a slip to the rear side answered at once") || !strings.HasPrefix(list[1], "Answer to the hook: a roll that ends on the lead foot loads the lead hand") {
+	if len(list) != 2 || !strings.HasPrefix(list[0], "Answer to the jab: a slip to the rear side answered at once") ||
+		!strings.HasPrefix(list[1], "Answer to the hook: a roll that ends on the lead foot loads the lead hand") {
 		t.Errorf("%q", list)
 	}
 }

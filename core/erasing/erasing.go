@@ -13,7 +13,8 @@ import (
 // Somebody stands where a name stood.
 const Somebody = "somebody"
 
-// Confirmed refuses an erasure whose name, as it was typed, is not that of the person. Blanks and capitals do not matter.
+// Confirmed refuses an erasure whose name, as it was typed, is not that of the person. Blanks and capitals do not
+// matter.
 func Confirmed(name, typed string) error {
 	plain := func(text string) string { return strings.ToLower(strings.Join(strings.Fields(text), " ")) }
 	if plain(name) != plain(typed) {
@@ -25,8 +26,8 @@ func Confirmed(name, typed string) error {
 // leastLetters of a part of a name are looked for: shorter ones stand in too many words. Assumed.
 const leastLetters = 3
 
-// Renaming gives what is called after somebody a name without them: parts of their name that stand as words of their own make way for one
-// word, however many follow one another.
+// Renaming gives what is called after somebody a name without them: parts of their name that stand as words of their
+// own make way for one word, however many follow one another.
 func Renaming(name string) func(string) string {
 	var parts []string
 	for _, part := range strings.FieldsFunc(name, func(r rune) bool { return !unicode.IsLetter(r) }) {

@@ -23,7 +23,8 @@ func TestRenaming(t *testing.T) {
 }
 
 func TestConfirmed(t *testing.T) {
-	if Confirmed("Ines Calder", " ines  calder ") != nil || Confirmed("Ines Calder", "Ines") == nil || Confirmed("Ines Calder", "") == nil {
+	if Confirmed("Ines Calder", " ines  calder ") != nil || Confirmed("Ines Calder", "Ines") == nil ||
+		Confirmed("Ines Calder", "") == nil {
 		t.Error("who is erased by what is typed")
 	}
 }

@@ -17,8 +17,8 @@ import (
 	"unicode/utf8"
 )
 
-// Error says which field was refused and what was expected of it. Field is a dotted path such as "rig.bagLength". Where one word of a
-// text was refused, Column (from 1) and Width say which, in characters.
+// Error says which field was refused and what was expected of it. Field is a dotted path such as "rig.bagLength". Where
+// one word of a text was refused, Column (from 1) and Width say which, in characters.
 type Error struct {
 	Field         string
 	Reason        string

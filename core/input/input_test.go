@@ -31,10 +31,12 @@ func TestRefusalsNameTheField(t *testing.T) {
 	}
 	for doc, field := range map[string]string{
 		`{}`: "n", `{"n":2}`: "n", `{"n":"1"}`: "n", `{"n":null}`: "n", `{"n":-0.1}`: "n", `{"n":1e999}`: "n",
-		`{"n":1,"m":0}`: "m", `{"n":1,"w":1.5}`: "w", `{"n":1,"w":9}`: "w", `{"n":1,"f":1}`: "f", `{"n":1,"c":"z"}`: "c",
+		`{"n":1,"m":0}`: "m", `{"n":1,"w":1.5}`: "w", `{"n":1,"w":9}`: "w", `{"n":1,"f":1}`: "f",
+		`{"n":1,"c":"z"}`: "c",
 		`{"n":1,"in":{}}`: "in.x", `{"n":1,"in":{"x":1,"y":2}}`: "in.y", `{"n":1,"in":7}`: "in", `{"n":1,"N":1}`: "N",
-		`{"n":1,"rows":[{"x":1},{"x":5}]}`: "rows[1].x", `{"n":1,"rows":[{"x":1},{"x":1},{"x":1}]}`: "rows", `{"n":1,"rows":3}`: "rows",
-		`[]`: "", `{"n":1} {}`: "", `{`: "", `null`: "",
+		`{"n":1,"rows":[{"x":1},{"x":5}]}`: "rows[1].x", `{"n":1,"rows":[{"x":1},{"x":1},{"x":1}]}`: "rows",
+		`{"n":1,"rows":3}`: "rows",
+		`[]`:               "", `{"n":1} {}`: "", `{`: "", `null`: "",
 	} {
 		var refused *Error
 		if err := read(doc); !errors.As(err, &refused) || refused.Field != field {

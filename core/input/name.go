@@ -9,8 +9,8 @@ import (
 // MostName is how many characters a name has at most: of a person, a bag, a gym.
 const MostName = 120
 
-// Name gives a name without blanks around it, or refuses one that is empty, too long, or holds characters that cannot be seen. field is
-// what a refusal names.
+// Name gives a name without blanks around it, or refuses one that is empty, too long, or holds characters that cannot
+// be seen. field is what a refusal names.
 func Name(field, name string) (string, error) {
 	name = strings.TrimSpace(name)
 	switch n := utf8.RuneCountInString(name); {

@@ -7,7 +7,8 @@ import (
 
 func TestName(t *testing.T) {
 	for name, want := range map[string]string{
-		"Ann": "Ann", " Ann \n": "Ann", " \t\u00a0": "", "a\x00b": "", strings.Repeat("x", 121): "", "  " + strings.Repeat("é", 120): strings.Repeat("é", 120),
+		"Ann": "Ann", " Ann \n": "Ann", " \t\u00a0": "", "a\x00b": "", strings.Repeat("x", 121): "",
+		"  " + strings.Repeat("é", 120): strings.Repeat("é", 120),
 	} {
 		if got, err := Name("name", name); got != want || (err == nil) != (want != "") {
 			t.Errorf("%.20q: %.20q %v, want %.20q", name, got, err, want)

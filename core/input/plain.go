@@ -35,8 +35,10 @@ func Sentence(field, reason string) string {
 
 // called are the fields whose name in a document is not what a coach calls them.
 var called = map[string]string{
-	"text": "", "doc": "", "rig": "", "body": "", "fist": "Fist speed", "work": "Round length", "mean": "Mean gap", "least": "Least gap", "lead": "Warning before a cue", "free": "Free counters",
-	"moves": "Random cues", "answer": "Answer", "relaxed": "Relaxed length", "pause": "Wait between repetitions", "slower": "Slower tempo", "w": "Scatter",
+	"text": "", "doc": "", "rig": "", "body": "", "fist": "Fist speed", "work": "Round length", "mean": "Mean gap",
+	"least": "Least gap", "lead": "Warning before a cue", "free": "Free counters",
+	"moves": "Random cues", "answer": "Answer", "relaxed": "Relaxed length", "pause": "Wait between repetitions",
+	"slower": "Slower tempo", "w": "Scatter",
 }
 
 // Called names a field in words: the last part of its path, with the cord that it belongs to.

@@ -8,10 +8,10 @@ import (
 // anchorReach (s) is how far a repetition may begin from where it was planned and still be known for itself. Assumed.
 const anchorReach = 0.5
 
-// judgeAnchored judges a round of repetitions that each begin on a bag at rest: the first strike sets the bag going, and the ones
-// that follow are due by when it was really struck. First each repetition is found among the hits, as a constant offset is; then
-// its strikes are judged by its own first one, or by that offset where the first was missed. The strikes are given back where the
-// bag had them.
+// judgeAnchored judges a round of repetitions that each begin on a bag at rest: the first strike sets the bag going,
+// and the ones that follow are due by when it was really struck. First each repetition is found among the hits, as a
+// constant offset is; then its strikes are judged by its own first one, or by that offset where the first was missed.
+// The strikes are given back where the bag had them.
 func judgeAnchored(planned []Strike, hits []Hit, o Options) ([]Strike, Result) {
 	narrow := narrowed(planned)
 	offset := o.Offset
@@ -52,7 +52,8 @@ func judgeAnchored(planned []Strike, hits []Hit, o Options) ([]Strike, Result) {
 	return moved, r
 }
 
-// narrowed gives strikes on a bag at rest the window of the others of their repetition, so that they are matched by the same measure.
+// narrowed gives strikes on a bag at rest the window of the others of their repetition, so that they are matched by the
+// same measure.
 func narrowed(planned []Strike) []Strike {
 	list := slices.Clone(planned)
 	for i, s := range list {

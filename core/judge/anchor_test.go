@@ -12,13 +12,16 @@ import (
 	"melodromos/core/trainee"
 )
 
-// A combination goes by its own first strike, since that sets the bag going: begun late, what follows on the bag's returns is clean,
-// and only the first strike itself is held against the call. Where the first was missed, the rest still finds its places.
+// A combination goes by its own first strike, since that sets the bag going: begun late, what follows on the bag's
+// returns is clean, and only the first strike itself is held against the call. Where the first was missed, the rest
+// still finds its places.
 func TestAnchored(t *testing.T) {
 	cord := rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
 	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
-	c := drill.Combination{Text: "1-2-3 - slip lead - 3", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Fist: 3, Pause: 2, Work: 40, Guidance: drill.Alone}
-	line, rep, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate), Seed: 1})
+	c := drill.Combination{Text: "1-2-3 - slip lead - 3", Stance: combo.Orthodox, Landing: drill.OnReturns,
+		Pace: drill.Combining, Fist: 3, Pause: 2, Work: 40, Guidance: drill.Alone}
+	line, rep, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate),
+		Seed: 1})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -44,7 +47,8 @@ func TestAnchored(t *testing.T) {
 	for name, kept := range map[string]bool{"latency known": true, "latency not known": false} {
 		r := JudgeRound(line, play(false, 0), line.End, Source{Latency: kept})
 		if kept && (r.Late != late || r.Clean != len(strikes)-late) || r.Missed != 0 || r.Clean < 3*reps {
-			t.Errorf("%s: %d of %d clean, %d late, %d missed; want %d late", name, r.Clean, len(strikes), r.Late, r.Missed, late)
+			t.Errorf("%s: %d of %d clean, %d late, %d missed; want %d late", name, r.Clean, len(strikes), r.Late,
+				r.Missed, late)
 		}
 		if !(math.Abs(r.Spread) < 1e-6) {
 			t.Errorf("%s: spread %g", name, r.Spread)
@@ -68,8 +72,10 @@ func TestAnchored(t *testing.T) {
 // Where every strike meets a bag at rest there is no lateness to tell, and nothing is said in figures that are none.
 func TestAllAtRest(t *testing.T) {
 	bag := rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06}
-	c := drill.Combination{Text: "1", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 1, Work: 40, Guidance: drill.Alone}
-	line, _, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate), Seed: 1})
+	c := drill.Combination{Text: "1", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 1,
+		Work: 40, Guidance: drill.Alone}
+	line, _, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate),
+		Seed: 1})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -92,13 +98,14 @@ func TestAllAtRest(t *testing.T) {
 
 const restHalf = 0.15 // s, half of what a strike on a bag at rest may be off
 
-// What a round tells of somebody leaves out the strikes that no bag timed, and those after it was stopped; where repetitions begin is
-// told as they did.
+// What a round tells of somebody leaves out the strikes that no bag timed, and those after it was stopped; where
+// repetitions begin is told as they did.
 func TestHeard(t *testing.T) {
 	cord := rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
 	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
 	a := trainee.Start(trainee.Intermediate)
-	c := drill.Combination{Text: "1-2-3", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Fist: 3, Pause: 2, Work: 40, Guidance: drill.Alone}
+	c := drill.Combination{Text: "1-2-3", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+		Fist: 3, Pause: 2, Work: 40, Guidance: drill.Alone}
 	line, _, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: a, Seed: 1})
 	if err != nil {
 		t.Fatal(err)

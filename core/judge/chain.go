@@ -7,17 +7,18 @@ import (
 	"melodromos/core/rig"
 )
 
-// Chain is the bag of a round on the bag's clock: each strike is due when the bag comes back from the one before it, at the force
-// that one really had.
+// Chain is the bag of a round on the bag's clock: each strike is due when the bag comes back from the one before it, at
+// the force that one really had.
 type Chain struct {
-	Bag         *rig.ComeBacks
-	End         float64 // s, the bell: strikes that would be due after it are not missed; +Inf where strikes are counted
+	Bag *rig.ComeBacks
+	// s, the bell: strikes that would be due after it are not missed; +Inf where strikes are counted
+	End         float64
 	ForceSpread float64 // of the launch, as a share: how much of the scatter of the hits is the bag's answer to it
 	Screen      bool    // the bag is on the screen alone: every hit drives it off as planned
 }
 
-// DefaultForceSpread is how much the force of one person's strikes scatters, as a share of the launch, where nothing is known of
-// them. Assumed.
+// DefaultForceSpread is how much the force of one person's strikes scatters, as a share of the launch, where nothing is
+// known of them. Assumed.
 const DefaultForceSpread = 0.05
 
 // Followed is what a round on the bag's clock shows besides. Figures that cannot be told are NaN.
@@ -44,17 +45,19 @@ type CountOff struct {
 	Asked, Heard int
 }
 
-// JudgeBag judges hits on the bag's clock. The strikes give the order, the hands, the counts and the force; of their moments only
-// the first is looked for, like an offset, and those on a bag at rest tell where a repetition was called.
+// JudgeBag judges hits on the bag's clock. The strikes give the order, the hands, the counts and the force; of their
+// moments only the first is looked for, like an offset, and those on a bag at rest tell where a repetition was called.
 //
-// A hit is matched to a come-back of the bag from the hit before it; one that is let through costs a strike, and the bag goes on by
-// the model. A hit that fits no come-back starts the bag anew, and neither it nor the next can be clean. The round is matched as a
-// whole: by dynamic programming over strikes and hits, where what a pair costs depends on the pair before it.
+// A hit is matched to a come-back of the bag from the hit before it; one that is let through costs a strike, and the
+// bag goes on by the model. A hit that fits no come-back starts the bag anew, and neither it nor the next can be clean.
+// The round is matched as a whole: by dynamic programming over strikes and hits, where what a pair costs depends on the
+// pair before it.
 func JudgeBag(strikes []Strike, hits []Hit, c Chain, o Options) Result {
 	f := newFollower(strikes, hits, c, o)
 	path := f.best()
 	r := Result{Strikes: make([]Verdict, len(strikes))}
-	r.Followed = &Followed{At: make([]float64, len(strikes)), Window: make([]float64, len(strikes)), Met: math.NaN(), Boards: c.Bag.Step == 2}
+	r.Followed = &Followed{At: make([]float64, len(strikes)), Window: make([]float64, len(strikes)), Met: math.NaN(),
+		Boards: c.Bag.Step == 2}
 	f.label(&r, path)
 	f.tell(&r, path)
 	return r
@@ -70,7 +73,8 @@ func (f *follower) label(r *Result, path []node) {
 		r.Offset = path[0].err
 	}
 	wild := f.wild(path)
-	offCount := 0 // the strike before was met at another count too: then it is no come-back let through but a wrong count
+	// the strike before was met at another count too: then it is no come-back let through but a wrong count
+	offCount := 0
 	for k, n := range path {
 		over := n.strike // strikes before it were missed
 		if n.kind == off {
@@ -86,7 +90,8 @@ func (f *follower) label(r *Result, path []node) {
 		last = max(last, n.strike)
 		switch n.kind {
 		case resumed:
-			r.Strikes[n.strike], w.At[n.strike], w.Window[n.strike] = Missed, f.hits[n.hit].at, f.strikes[n.strike].Window
+			r.Strikes[n.strike], w.At[n.strike], w.Window[n.strike] = Missed, f.hits[n.hit].at,
+				f.strikes[n.strike].Window
 		case met:
 			i := n.strike
 			e := n.err
@@ -120,7 +125,8 @@ func (f *follower) label(r *Result, path []node) {
 	r.tally(len(f.hits))
 }
 
-// wildShare is the share of hits off the plan's come-backs from which on meeting one that was let through counts as chance. Assumed.
+// wildShare is the share of hits off the plan's come-backs from which on meeting one that was let through counts as
+// chance. Assumed.
 const wildShare = 0.3
 
 func (f *follower) wild(path []node) bool {
@@ -163,7 +169,8 @@ func (f *follower) verdict(n node, e float64, again bool) Verdict {
 	return verdict(s.Strike, Hit{Hand: f.hits[n.hit].Hand}, e)
 }
 
-// missedAt is when a strike that was not met was due: by the come-backs from the last hit that the bag had, in the order of the plan.
+// missedAt is when a strike that was not met was due: by the come-backs from the last hit that the bag had, in the
+// order of the plan.
 func (f *follower) missedAt(path []node, k, i, last int, due float64) float64 {
 	if k == 0 || last < 0 || f.strikes[i].Still {
 		return f.strikes[i].At + f.offset

@@ -13,8 +13,8 @@ import (
 	"melodromos/core/rig"
 )
 
-// world is a bag that somebody strikes: it comes back by its own motion from every strike as it really was. The judge is told of the
-// bag that hangs there by its measures only.
+// world is a bag that somebody strikes: it comes back by its own motion from every strike as it really was. The judge
+// is told of the bag that hangs there by its measures only.
 type world struct {
 	bag     rig.Rig
 	meeting rig.Meeting
@@ -51,7 +51,8 @@ type struck struct {
 }
 
 var speedBag = rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8}
-var ownCord, softCord = rig.Cord{Span: 0.75, Relaxed: 0.577, Stiffness: 150}, rig.Cord{Span: 0.75, Relaxed: 0.577, Stiffness: 145}
+var ownCord, softCord = rig.Cord{Span: 0.75, Relaxed: 0.577, Stiffness: 150},
+	rig.Cord{Span: 0.75, Relaxed: 0.577, Stiffness: 145}
 
 func struckBags() []struck {
 	duller := speedBag
@@ -94,12 +95,14 @@ func (s struck) plan(t testing.TB, n int) ([]Strike, Chain, *world) {
 	apart := w.back(s.launch, 0)
 	strikes := make([]Strike, n)
 	for i := range strikes {
-		strikes[i] = Strike{At: float64(i) * apart, Window: table.Window(table.Place(s.meeting.Rebounds), s.launch), Count: s.meeting.Rebounds, Launch: s.launch}
+		strikes[i] = Strike{At: float64(i) * apart, Window: table.Window(table.Place(s.meeting.Rebounds), s.launch),
+			Count: s.meeting.Rebounds, Launch: s.launch}
 	}
 	return strikes, Chain{Bag: table, End: math.Inf(1), ForceSpread: DefaultForceSpread}, w
 }
 
-// hits strikes the world: each at the come-back of the one before, off by an error; force and error by the strike's number.
+// hits strikes the world: each at the come-back of the one before, off by an error; force and error by the strike's
+// number.
 func (w *world) hits(n int, force, off func(i int) float64, told bool, let map[int]bool) []Hit {
 	var hits []Hit
 	at := 0.1
@@ -149,7 +152,8 @@ func (s *shares) add(what string, share float64) {
 	s.of[what] = append(s.of[what], fmt.Sprintf("%.0f", 100*share))
 }
 
-// A round on each kind of bag that is struck, as the bag's clock has it (models: the two clocks). The table stands in docs/models.md.
+// A round on each kind of bag that is struck, as the bag's clock has it (models: the two clocks). The table stands in
+// docs/models.md.
 func TestTheBagsClock(t *testing.T) {
 	table, head := shares{of: map[string][]string{}}, "| round |"
 	for _, s := range struckBags() {
@@ -162,7 +166,8 @@ func TestTheBagsClock(t *testing.T) {
 			judged := func(what string, hits []Hit, o Options) Result {
 				r := JudgeBag(strikes, hits, c, o)
 				table.add(what, r.CleanShare())
-				t.Logf("%-34s clean %5.1f %% late %d early %d missed %d extra %d let go %d anew %d met %.3f±%.3f tempo %.1f/%.1f launch %.2f/%.2f trend %+.4f coarse %q", what, 100*r.CleanShare(), r.Late, r.Early, r.Missed, r.Extra, r.Followed.LetGo, r.Followed.Anew, r.Followed.Met, r.Followed.Give, r.Followed.Held.Tempo, r.Followed.Held.Asked, r.Followed.Held.Launch, r.Followed.Held.AskedLaunch, r.Followed.Held.Trend, r.Followed.Coarse)
+				t.Logf(
+					"%-34s clean %5.1f %% late %d early %d missed %d extra %d let go %d anew %d met %.3f±%.3f tempo %.1f/%.1f launch %.2f/%.2f trend %+.4f coarse %q", what, 100*r.CleanShare(), r.Late, r.Early, r.Missed, r.Extra, r.Followed.LetGo, r.Followed.Anew, r.Followed.Met, r.Followed.Give, r.Followed.Held.Tempo, r.Followed.Held.Asked, r.Followed.Held.Launch, r.Followed.Held.AskedLaunch, r.Followed.Held.Trend, r.Followed.Coarse)
 				return r
 			}
 			atLeast := func(what string, r Result, share float64) {
@@ -178,29 +183,38 @@ func TestTheBagsClock(t *testing.T) {
 				atLeast("perfectly even", r, 1)
 				near(t, "tempo", r.Followed.Held.Tempo, 60/apart*even.share, 0.01)
 			}
-			atLeast("2 % harder", judged("each strike 2 % harder", w.hits(n, steadyForce(1.02*s.launch), steady(0), false, nil), Options{}), 0.97)
+			atLeast("2 % harder", judged("each strike 2 % harder",
+				w.hits(n, steadyForce(1.02*s.launch), steady(0), false, nil), Options{}), 0.97)
 			spread := noise(1, 0.02)
 			forces := make([]float64, n)
 			for i := range forces {
 				forces[i] = s.launch * (1 + spread(i))
 			}
-			atLeast("force spread 2 %", judged("force scatters by 2 %", w.hits(n, func(i int) float64 { return forces[i] }, steady(0), false, nil), Options{}), 0.97)
+			atLeast("force spread 2 %", judged("force scatters by 2 %",
+				w.hits(n, func(i int) float64 { return forces[i] }, steady(0), false, nil), Options{}), 0.97)
 			off := &world{s.other, s.meeting, map[[2]float64]float64{}}
-			atLeast("another bag", judged("a bag 2 to 4 % off its measures", off.hits(n, steadyForce(s.launch), steady(0), false, nil), Options{}), 0.97)
-			late := judged("each strike 0.9 windows late, force known", w.hits(n, steadyForce(s.launch), steady(1.8*half), true, nil), Options{})
+			atLeast("another bag", judged("a bag 2 to 4 % off its measures",
+				off.hits(n, steadyForce(s.launch), steady(0), false, nil), Options{}), 0.97)
+			late := judged("each strike 0.9 windows late, force known",
+				w.hits(n, steadyForce(s.launch), steady(1.8*half), true, nil), Options{})
 			if late.Late < n-1 || late.Clean > 1 {
 				t.Errorf("each strike late: %d late, %d clean", late.Late, late.Clean)
 			}
-			if r := judged("a tempo the bag cannot have at that count", evenly(n, apart/s.cannot), Options{}); r.Clean > n/50 {
+			if r := judged("a tempo the bag cannot have at that count", evenly(n, apart/s.cannot),
+				Options{}); r.Clean > n/50 {
 				t.Errorf("a tempo the bag cannot have: %d clean", r.Clean)
 			}
-			let := judged("one come-back let through", w.hits(n-1, steadyForce(s.launch), steady(0), false, map[int]bool{60: true}), Options{})
+			let := judged("one come-back let through",
+				w.hits(n-1, steadyForce(s.launch), steady(0), false, map[int]bool{60: true}), Options{})
 			if let.Clean != n-1 || let.Missed != 1 || let.Followed.LetGo != 1 || let.Extra != 0 {
-				t.Errorf("one come-back let through: %d clean, %d missed, %d let go", let.Clean, let.Missed, let.Followed.LetGo)
+				t.Errorf("one come-back let through: %d clean, %d missed, %d let go", let.Clean, let.Missed,
+					let.Followed.LetGo)
 			}
 			some := 0.0
 			for seed := range uint64(6) {
-				some += judged("noise of 0.52 windows (66 would be in time)", w.hits(n, steadyForce(s.launch), noise(seed, 35.0/67*2*half), false, nil), Options{}).CleanShare() / 6
+				some += judged("noise of 0.52 windows (66 would be in time)",
+					w.hits(n, steadyForce(s.launch), noise(seed, 35.0/67*2*half), false, nil),
+					Options{}).CleanShare() / 6
 			}
 			if math.Abs(some-0.65) > 0.06 {
 				t.Errorf("noise of half the window: %.1f %% clean, want about 65", 100*some)
@@ -213,8 +227,10 @@ func TestTheBagsClock(t *testing.T) {
 					chance = append(chance, Hit{At: at})
 					at += apart * math.Max(0.05, 1+0.3*r.NormFloat64())
 				}
-				if got := judged("random moments, 30 % of the interval", chance, Options{}); got.CleanShare() > math.Min(1, 2*share) {
-					t.Errorf("random moments: %.1f %% clean, more than twice the windows' share of %.1f %%", 100*got.CleanShare(), 100*share)
+				if got := judged("random moments, 30 % of the interval", chance,
+					Options{}); got.CleanShare() > math.Min(1, 2*share) {
+					t.Errorf("random moments: %.1f %% clean, more than twice the windows' share of %.1f %%",
+						100*got.CleanShare(), 100*share)
 				}
 			}
 		})
@@ -273,7 +289,8 @@ func BenchmarkJudgeBag(b *testing.B) {
 		for _, s := range struckBags() {
 			b.Run(s.name+", "+hand.name, func(b *testing.B) {
 				strikes, c, w := s.plan(b, 600)
-				hits := w.hits(600, func(int) float64 { return s.launch }, noise(1, strikes[1].Window*hand.spread), false, nil)
+				hits := w.hits(600, func(int) float64 { return s.launch }, noise(1, strikes[1].Window*hand.spread),
+					false, nil)
 				b.ResetTimer()
 				for b.Loop() {
 					JudgeBag(strikes, hits, c, Options{})

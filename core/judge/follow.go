@@ -122,8 +122,9 @@ func newFollower(strikes []Strike, hits []Hit, c Chain, o Options) *follower {
 	return f
 }
 
-// tries are tempos, as shares of the planned interval, at which a round is looked for that does not go by the plan's: near it, in steps
-// narrower than what is matched on either side of a window of an eighth of the interval, and what the hits themselves suggest.
+// tries are tempos, as shares of the planned interval, at which a round is looked for that does not go by the plan's:
+// near it, in steps narrower than what is matched on either side of a window of an eighth of the interval, and what the
+// hits themselves suggest.
 func (f *follower) tries() []float64 {
 	list := []float64{0.92, 1.08, 0.85, 1.17}
 	var planned, gaps []float64
@@ -148,15 +149,15 @@ func (f *follower) tries() []float64 {
 	return list
 }
 
-// goodEnough is the cost for each hit, in windows, under which a tempo is not looked for any further; another tempo than the plan's is
-// taken where it costs less than this share of it. So many hits tell which it is.
+// goodEnough is the cost for each hit, in windows, under which a tempo is not looked for any further; another tempo
+// than the plan's is taken where it costs less than this share of it. So many hits tell which it is.
 const goodEnough, clearlyBetter, tellTempo = 0.5, 0.75, 150
 
 // plain is the cost for each hit, in windows, up to which there is little to choose between readings.
 const plain = 0.25
 
-// best gives the cheapest reading of the round: first at the planned tempo, or one that suits clearly better, then by the force that
-// shows in the intervals round each hit.
+// best gives the cheapest reading of the round: first at the planned tempo, or one that suits clearly better, then by
+// the force that shows in the intervals round each hit.
 func (f *follower) best() []node {
 	if len(f.hits) == 0 || len(f.strikes) == 0 {
 		return nil
@@ -273,15 +274,16 @@ func (f *follower) prune(list []alive, now float64) []alive {
 
 // called is the last strike on a bag at rest whose call has gone by for good.
 func (f *follower) called(now float64) int {
-	i, _ := slices.BinarySearchFunc(f.calls, now-f.offset-callReach, func(i int, t float64) int { return cmp.Compare(f.strikes[i].At, t) })
+	i, _ := slices.BinarySearchFunc(f.calls, now-f.offset-callReach,
+		func(i int, t float64) int { return cmp.Compare(f.strikes[i].At, t) })
 	if i == 0 {
 		return 0
 	}
 	return f.calls[i-1]
 }
 
-// owed is what the come-backs cost that went by since a reading's last hit: it has not paid for them yet. called is the last strike on a
-// bag at rest whose call has gone by.
+// owed is what the come-backs cost that went by since a reading's last hit: it has not paid for them yet. called is the
+// last strike on a bag at rest whose call has gone by.
 func (f *follower) owed(a alive, now float64, called int) float64 {
 	next, since := 0, now-f.offset-f.strikes[0].At
 	if a.node >= 0 {

@@ -33,8 +33,10 @@ func (f *follower) transitions(path []node) []transition {
 		}
 		s, before := f.strikes[b.strike], f.strikes[a.strike]
 		t := transition{
-			from: a.hit, to: b.hit, strike: b.strike, count: f.c.Bag.Counts[b.place], planned: before.Launch, launch: f.launch(a.hit),
-			took: f.hits[b.hit].at - f.hits[a.hit].at - before.Ahead + s.Ahead, base: f.c.Bag.At(b.place, before.Launch),
+			from: a.hit, to: b.hit, strike: b.strike, count: f.c.Bag.Counts[b.place], planned: before.Launch,
+			launch: f.launch(a.hit),
+			took:   f.hits[b.hit].at - f.hits[a.hit].at - before.Ahead + s.Ahead,
+			base:   f.c.Bag.At(b.place, before.Launch),
 			inTime: math.Abs(b.err) <= b.window/2+tolerance && b.extras < 2,
 		}
 		if f.c.Screen {
@@ -61,8 +63,8 @@ const (
 	fewest  = 3  // under so many others the plan's force is taken
 )
 
-// track estimates for each hit how hard it was, by the median of the intervals round it, its own left out: slow, and not moved by a
-// single strike. Where there is too little to track, the force stays as it was looked for.
+// track estimates for each hit how hard it was, by the median of the intervals round it, its own left out: slow, and
+// not moved by a single strike. Where there is too little to track, the force stays as it was looked for.
 func (f *follower) track(path []node) {
 	list := f.transitions(path)
 	if len(list) <= fewest {
@@ -107,18 +109,20 @@ func (f *follower) paceOf(list []transition) float64 {
 // usualForce is how far the force of a round is from what is asked, as a logarithm (standard deviation). Assumed.
 const usualForce = 0.3
 
-// usualLate is how late or early (s, standard deviation) people are on the whole, which looks like another force. Assumed.
+// usualLate is how late or early (s, standard deviation) people are on the whole, which looks like another force.
+// Assumed.
 const usualLate = 0.015
 
-// told is how far the times tell the force, from 0 to 1: what is known of it beforehand against how well the median of so many
-// intervals tells it, by how strongly the time goes by it. On a pole it hardly does.
+// told is how far the times tell the force, from 0 to 1: what is known of it beforehand against how well the median of
+// so many intervals tells it, by how strongly the time goes by it. On a pole it hardly does.
 func (f *follower) told(list []transition) float64 {
 	ratios := make([]float64, len(list))
 	steep := 0.0
 	for i, t := range list {
 		ratios[i] = t.ratio()
 		place := f.c.Bag.Place(t.count)
-		steep += math.Abs(f.c.Bag.At(place, 1.1*t.planned)-f.c.Bag.At(place, 0.9*t.planned)) / (0.2 * t.base * float64(len(list)))
+		steep += math.Abs(f.c.Bag.At(place, 1.1*t.planned)-f.c.Bag.At(place,
+			0.9*t.planned)) / (0.2 * t.base * float64(len(list)))
 	}
 	if steep == 0 {
 		return 0
@@ -131,8 +135,8 @@ func (f *follower) told(list []transition) float64 {
 	return usualForce * usualForce / (usualForce*usualForce + off*off)
 }
 
-// impossibleRow is how many intervals are asked together whether the bag has their tempo at all, and impossibleBy how many standard
-// errors beyond its limits they have to be.
+// impossibleRow is how many intervals are asked together whether the bag has their tempo at all, and impossibleBy how
+// many standard errors beyond its limits they have to be.
 const impossibleRow, impossibleBy = 48, 3.0
 
 // impossible finds the hits whose tempo no force gives at the planned count.
@@ -170,7 +174,8 @@ func (f *follower) impossible(path []node) {
 	}
 }
 
-// HeldTempo is the tempo that was held where strike followed strike on the bag, and the force it takes. NaN where it cannot be told.
+// HeldTempo is the tempo that was held where strike followed strike on the bag, and the force it takes. NaN where it
+// cannot be told.
 type HeldTempo struct {
 	Tempo, Asked        float64 // strikes a minute
 	Launch, AskedLaunch float64 // m/s that the tempo implies on this bag
@@ -179,8 +184,8 @@ type HeldTempo struct {
 	Firm                bool    // the trend is beyond three standard errors
 }
 
-// How sure a trend has to be, in standard errors: to be told at all (19 in 20 of those told have the right sign even where it is
-// small), and to be remarked on.
+// How sure a trend has to be, in standard errors: to be told at all (19 in 20 of those told have the right sign even
+// where it is small), and to be remarked on.
 const trendTold, trendFirm = 1.64, 3.0
 
 // flat is the share by which the time has to change with the force (doubled) for a tempo to say anything of it.
@@ -210,7 +215,8 @@ func (f *follower) heldTempo(list []transition, known bool) HeldTempo {
 	usual := f.c.Bag.At(place, h.AskedLaunch)
 	want := usual * took / base
 	soonest, latest := f.c.Bag.Bounds(place)
-	if moves := math.Abs(f.c.Bag.At(place, 2*h.AskedLaunch) - usual); !f.c.Screen && moves > flat*usual && want >= soonest && want <= latest {
+	if moves := math.Abs(f.c.Bag.At(place, 2*h.AskedLaunch) - usual); !f.c.Screen && moves > flat*usual &&
+		want >= soonest && want <= latest {
 		h.Launch = f.c.Bag.Launch(place, want)
 	}
 	if len(list) >= 8 && at[len(at)-1] > at[0] {
@@ -226,7 +232,8 @@ func (f *follower) heldTempo(list []transition, known bool) HeldTempo {
 	return h
 }
 
-// Signs of a source that is too coarse (a device's jitter does not move the bag, so that a late hit is followed by a short interval).
+// Signs of a source that is too coarse (a device's jitter does not move the bag, so that a late hit is followed by a
+// short interval).
 const (
 	jitterSign  = -0.35 // lag-1 autocorrelation of the intervals
 	jitterLeast = 30    // intervals from which on it tells
@@ -247,8 +254,8 @@ func (f *follower) coarse(list []transition) string {
 	return ""
 }
 
-// intervals are the times from hit to hit as shares of what was planned, NaN where the row is broken. Where one strike is like the next,
-// all hits count, also those that a jitter has put off the bag.
+// intervals are the times from hit to hit as shares of what was planned, NaN where the row is broken. Where one strike
+// is like the next, all hits count, also those that a jitter has put off the bag.
 func (f *follower) intervals(list []transition) []float64 {
 	low, high := list[0].base, list[0].base
 	for _, t := range list {
@@ -328,8 +335,9 @@ func (f *follower) grid(list []transition) float64 {
 	return least
 }
 
-// metShare estimates the share of the strikes that met the bag, and by how much it may be off. Where force was known it is counted.
-// Where only times came in, the scatter of the force shows as one of timing: the counted share is led back through it.
+// metShare estimates the share of the strikes that met the bag, and by how much it may be off. Where force was known it
+// is counted. Where only times came in, the scatter of the force shows as one of timing: the counted share is led back
+// through it.
 func (f *follower) metShare(r *Result, list []transition) (met, give float64) {
 	w := r.Followed
 	if w.Due == 0 || w.Coarse != "" {
@@ -357,8 +365,8 @@ func (f *follower) metShare(r *Result, list []transition) (met, give float64) {
 	return met, (high - low) / 2 * (1 - math.Max(0, others))
 }
 
-// own is the spread (s) of the errors that is the person's timing: where only times came in, less what the scatter of the force and the
-// tracking bring.
+// own is the spread (s) of the errors that is the person's timing: where only times came in, less what the scatter of
+// the force and the tracking bring.
 func (f *follower) own(all float64, list []transition, known bool) float64 {
 	if known || len(list) == 0 {
 		return all
@@ -376,16 +384,18 @@ func (f *follower) byForce(list []transition) float64 {
 	return sum / float64(len(list))
 }
 
-// without is a spread (s) less what tracking adds and less the part that the force brings; a quarter of it at the least.
+// without is a spread (s) less what tracking adds and less the part that the force brings; a quarter of it at the
+// least.
 func without(all, force float64) float64 {
 	return math.Sqrt(math.Max(all*all/trackedBy-force*force, all*all/16))
 }
 
-// trackedBy is by how much the median of the intervals round a strike adds to the variance of its error (π/2 over their number).
+// trackedBy is by how much the median of the intervals round a strike adds to the variance of its error (π/2 over their
+// number).
 const trackedBy = 1 + math.Pi/2/round16
 
-// ledBack is the share of a normal error that falls within half a window once the part that force brings (s, standard deviation) is
-// taken out of it, given the share that does so with it.
+// ledBack is the share of a normal error that falls within half a window once the part that force brings (s, standard
+// deviation) is taken out of it, given the share that does so with it.
 func ledBack(q, half, force float64) float64 {
 	if q <= 0.05 || q >= 1 {
 		return q

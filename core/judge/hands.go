@@ -2,15 +2,16 @@ package judge
 
 import "math"
 
-// An offset of a whole strike shows as wrong hands: where so many of the pairs, and so large a share of them, come from the other hand,
-// the offset is looked for one interval on either side.
+// An offset of a whole strike shows as wrong hands: where so many of the pairs, and so large a share of them, come from
+// the other hand, the offset is looked for one interval on either side.
 const (
 	manyWrong  = 6
 	wrongShare = 0.5
 	asGood     = 0.8 // of what the first offset saved, that the other has to save
 )
 
-// byHands is an offset that was found, or, where hands tell that it is off by a whole strike, the one that it is meant to be.
+// byHands is an offset that was found, or, where hands tell that it is off by a whole strike, the one that it is meant
+// to be.
 func (m *matcher) byHands(offset float64, strikes []Strike, hits []Hit) float64 {
 	wrongs, told := m.wrongs(offset, strikes, hits)
 	if wrongs < manyWrong || float64(wrongs) < wrongShare*float64(told) {

@@ -10,13 +10,14 @@ import (
 	"melodromos/core/trainee"
 )
 
-// Heard is what a round tells of whoever was on the bag: the spread of the strikes that a bag timed, the mean age of their cues, and
-// how many were missed. Strikes on a bag at rest and answers to cues are timed by no bag.
+// Heard is what a round tells of whoever was on the bag: the spread of the strikes that a bag timed, the mean age of
+// their cues, and how many were missed. Strikes on a bag at rest and answers to cues are timed by no bag.
 func (r Round) Heard(t drill.Timeline, p drill.Plan, kind rig.Kind, a trainee.Ability, at time.Time) trainee.Heard {
 	h := trainee.Heard{Bag: kind, At: at, Spread: r.Spread, Bias: r.Bias, Known: r.Kept, Force: r.Force()}
 	lost := 0
 	if f := r.Followed; f != nil {
-		h.Spread, h.Known, lost = f.Own, r.Kept && f.Known, 2*f.Anew // a bag that was lost costs two strikes that nobody missed
+		// a bag that was lost costs two strikes that nobody missed
+		h.Spread, h.Known, lost = f.Own, r.Kept && f.Known, 2*f.Anew
 		t.Events = append(slices.Clone(t.Events), t.Beyond...)
 	}
 	sum, i := 0.0, 0
@@ -47,14 +48,15 @@ func (r Round) Heard(t drill.Timeline, p drill.Plan, kind rig.Kind, a trainee.Ab
 	return h
 }
 
-// Begun gives where each repetition really began (s), of those that were planned at starts: the bag is drawn from the blow that set
-// it going.
+// Begun gives where each repetition really began (s), of those that were planned at starts: the bag is drawn from the
+// blow that set it going.
 func (r Round) Begun(t drill.Timeline, starts []float64) []float64 {
 	list := append([]float64(nil), starts...)
 	planned := Planned(t, -1)
 	seen := map[int]bool{}
 	for i, s := range r.Planned {
-		if i >= len(planned) || r.Followed != nil && seen[s.Rep] { // on the bag's clock the first strike tells, else those that follow it
+		// on the bag's clock the first strike tells, else those that follow it
+		if i >= len(planned) || r.Followed != nil && seen[s.Rep] {
 			continue
 		}
 		seen[s.Rep] = true

@@ -14,8 +14,10 @@ import (
 // The tempo inside a combination leaves the waits between out, and is held against the goal and the slower one.
 func TestInside(t *testing.T) {
 	bag := rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}
-	c := drill.Combination{Text: "1-2-3 - step back - 2", Stance: combo.Orthodox, Landing: drill.Freely, Pace: drill.Combining, Tempo: 150, Slower: 120, Pause: 3, Work: 40, Guidance: drill.Alone}
-	line, _, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate), Seed: 1})
+	c := drill.Combination{Text: "1-2-3 - step back - 2", Stance: combo.Orthodox, Landing: drill.Freely,
+		Pace: drill.Combining, Tempo: 150, Slower: 120, Pause: 3, Work: 40, Guidance: drill.Alone}
+	line, _, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate),
+		Seed: 1})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -36,7 +38,8 @@ func TestInside(t *testing.T) {
 	if got := struck(1).Inside(); math.Abs(got-150) > 0.01 {
 		t.Errorf("as planned: %g a minute", got)
 	}
-	for said, stretch := range map[string]float64{"is kept": 1.01, "still right down to 120": 1.15, "slower than the 120": 1.32} {
+	for said, stretch := range map[string]float64{"is kept": 1.01, "still right down to 120": 1.15,
+		"slower than the 120": 1.32} {
 		if got := struck(stretch).Pace(c.Tempo, c.Slower); !strings.Contains(got, said) {
 			t.Errorf("at %g of the intervals: %q, want %q", stretch, got, said)
 		}

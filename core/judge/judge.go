@@ -45,8 +45,8 @@ type Hit struct {
 // Verdict is what became of one planned strike.
 type Verdict string
 
-// A strike is clean inside its window with the right hand. A hit outside the window but close enough to be meant for the
-// strike is early or late. WrongHand stands for a hit inside the window with the other hand.
+// A strike is clean inside its window with the right hand. A hit outside the window but close enough to be meant for
+// the strike is early or late. WrongHand stands for a hit inside the window with the other hand.
 const (
 	Clean     Verdict = "clean"
 	Early     Verdict = "early"
@@ -65,8 +65,8 @@ type Options struct {
 	KeepOffset bool
 	// Offset (s) is taken off where KeepOffset is set: a steady one that has been found before.
 	Offset float64
-	// Stop is asked in long loops, such as a context's Err; an error ends them, and what they have come to by then is not to be used.
-	// Nil never ends them.
+	// Stop is asked in long loops, such as a context's Err; an error ends them, and what they have come to by then is
+	// not to be used. Nil never ends them.
 	Stop func() error
 }
 
@@ -84,8 +84,10 @@ type Match struct {
 type Result struct {
 	Clean, Early, Late, Missed, Extra, WrongHand int
 
-	Offset     float64   // s, removed before judging
-	Bias       float64   // s, mean error before the offset was removed; strikes on a bag at rest and answers to cues are left out, here and below
+	Offset float64 // s, removed before judging
+	// s, mean error before the offset was removed; strikes on a bag at rest and answers to cues are left out, here and
+	// below
+	Bias       float64
 	Spread     float64   // s, sample standard deviation of the errors; NaN under two matches
 	Drift      float64   // s a minute, slope of the errors by least squares; NaN where lateness cannot be told
 	DriftError float64   // s a minute, its standard error
@@ -180,7 +182,8 @@ func (r *Result) tally(hits int) {
 func (r *Result) measure(strikes []Strike) {
 	at, errors := make([]float64, 0, len(r.Matches)), make([]float64, 0, len(r.Matches))
 	for _, m := range r.Matches {
-		if s := strikes[m.Strike]; !s.Still && !s.answer { // a bag at rest times nobody, nor does one that is left for a cue
+		// a bag at rest times nobody, nor does one that is left for a cue
+		if s := strikes[m.Strike]; !s.Still && !s.answer {
 			at, errors = append(at, s.At), append(errors, m.Error)
 		}
 	}
@@ -211,8 +214,8 @@ func (r *Result) summed(at, errors []float64) {
 	}
 }
 
-// line fits a straight line by least squares and gives its slope with the slope's standard error, as large as neighbouring errors that
-// go together make it.
+// line fits a straight line by least squares and gives its slope with the slope's standard error, as large as
+// neighbouring errors that go together make it.
 func line(x, y []float64) (slope, se float64) {
 	a, b := stat.LinearRegression(x, y, nil, false)
 	mean := stat.Mean(x, nil)
@@ -226,8 +229,8 @@ func line(x, y []float64) (slope, se float64) {
 	return b, math.Sqrt(rest/float64(len(x)-2)/wide) * slowed(rests)
 }
 
-// slowed is by how much a standard error grows where each value goes with the one before it, as those of somebody who corrects
-// themselves do: √((1 + φ)/(1 − φ)) for a first-order autoregression with lag-1 autocorrelation φ (textbook).
+// slowed is by how much a standard error grows where each value goes with the one before it, as those of somebody who
+// corrects themselves do: √((1 + φ)/(1 − φ)) for a first-order autoregression with lag-1 autocorrelation φ (textbook).
 func slowed(values []float64) float64 {
 	mean := stat.Mean(values, nil)
 	squares, products := 0.0, 0.0
@@ -244,8 +247,8 @@ func slowed(values []float64) float64 {
 	return math.Sqrt((1 + phi) / (1 - phi))
 }
 
-// Tempo is the tempo that was struck on the beat's clock, in strikes a minute: from the first hit that belongs to a strike to the
-// last, over the strikes between them. NaN under two.
+// Tempo is the tempo that was struck on the beat's clock, in strikes a minute: from the first hit that belongs to a
+// strike to the last, over the strikes between them. NaN under two.
 func (r Result) Tempo() float64 {
 	if len(r.Matches) < 2 {
 		return math.NaN()
@@ -280,13 +283,14 @@ func Planned(t drill.Timeline, until drill.Micros) []Strike {
 
 func strikeOf(e drill.Event) Strike {
 	return Strike{
-		At: e.At.Seconds(), Window: e.Window.Seconds(), Hand: e.Hand, Face: e.Face, Pin: e.Pin, Position: e.Position, Rep: e.Rep, Still: e.Still, answer: e.Move < 0,
+		At: e.At.Seconds(), Window: e.Window.Seconds(), Hand: e.Hand, Face: e.Face, Pin: e.Pin, Position: e.Position,
+		Rep: e.Rep, Still: e.Still, answer: e.Move < 0,
 		Count: e.Count, Launch: e.Launch, Share: e.Share, Ahead: e.Ahead.Seconds(), Least: e.Settle.Seconds(),
 	}
 }
 
-// chained lists the strikes of a timeline as the bag's clock has them, those beyond the closing bell as well: the first one meets a bag
-// at rest, and so does one whose strike before was left out for an answer to a cue.
+// chained lists the strikes of a timeline as the bag's clock has them, those beyond the closing bell as well: the first
+// one meets a bag at rest, and so does one whose strike before was left out for an answer to a cue.
 func chain(t drill.Timeline) []Strike {
 	list := Planned(t, -1)
 	for _, e := range t.Beyond {
@@ -298,7 +302,9 @@ func chain(t drill.Timeline) []Strike {
 		s := &list[i]
 		if i == 0 {
 			s.Still = true
-		} else if before := list[i-1]; !s.answer && (before.answer || before.Rep == s.Rep && s.Position > 0 && s.Position != before.Position+1 && t.Film != nil) {
+		} else if before := list[i-1]; !s.answer &&
+			(before.answer || before.Rep == s.Rep && s.Position > 0 && s.Position != before.Position+1 &&
+				t.Film != nil) {
 			s.Still = true
 		}
 	}

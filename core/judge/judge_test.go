@@ -138,15 +138,17 @@ func TestOffsetTie(t *testing.T) {
 }
 
 func TestEmpty(t *testing.T) {
-	for _, r := range []Result{Judge(nil, nil, Options{}), Judge(row(3, 1, 0.1), nil, Options{}), Judge(nil, []Hit{{At: 1}}, Options{})} {
-		if r.Offset != 0 || !math.IsNaN(r.Bias) || !math.IsNaN(r.Spread) || !math.IsNaN(r.Drift) || len(r.Matches) != 0 {
+	for _, r := range []Result{Judge(nil, nil, Options{}), Judge(row(3, 1, 0.1), nil, Options{}),
+		Judge(nil, []Hit{{At: 1}}, Options{})} {
+		if r.Offset != 0 || !math.IsNaN(r.Bias) || !math.IsNaN(r.Spread) || !math.IsNaN(r.Drift) ||
+			len(r.Matches) != 0 {
 			t.Errorf("%+v", r)
 		}
 	}
 }
 
-// table fills the whole table of the alignment, the textbook way, for a comparison: no gate, no shortcuts. A leftover hit
-// costs by the window of the strike it is paired against, so windows are equal here.
+// table fills the whole table of the alignment, the textbook way, for a comparison: no gate, no shortcuts. A leftover
+// hit costs by the window of the strike it is paired against, so windows are equal here.
 func table(strikes []Strike, hits []Hit, offset, window float64) float64 {
 	f := make([][]float64, len(strikes)+1)
 	for i := range f {
@@ -158,7 +160,8 @@ func table(strikes []Strike, hits []Hit, offset, window float64) float64 {
 			case j == 0:
 				f[i][j] = 0.75 * window * float64(i)
 			default:
-				f[i][j] = min(f[i-1][j]+0.75*window, f[i][j-1]+0.75*window, f[i-1][j-1]+math.Abs(hits[j-1].At-offset-strikes[i-1].At))
+				f[i][j] = min(f[i-1][j]+0.75*window, f[i][j-1]+0.75*window,
+					f[i-1][j-1]+math.Abs(hits[j-1].At-offset-strikes[i-1].At))
 			}
 		}
 	}
@@ -291,7 +294,8 @@ func ExampleJudge() {
 	// Output: 1 clean, 1 late, 1 missed
 }
 
-// Hands tell an offset of a whole strike: alternating hands, all 0.30 s late in a row of 0.50 s, look 0.20 s early with every hand wrong.
+// Hands tell an offset of a whole strike: alternating hands, all 0.30 s late in a row of 0.50 s, look 0.20 s early with
+// every hand wrong.
 func TestHandsTellTheOffset(t *testing.T) {
 	strikes := row(60, 0.5, 0.060)
 	for i := range strikes {

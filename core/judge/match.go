@@ -12,9 +12,10 @@ const (
 	maxOffset = 0.25 // s, the greatest constant offset that is looked for
 )
 
-// matcher pairs strikes and hits in order. The cheapest pairing of two sequences, with cost |Δt| for a pair and missCost
-// windows for a strike or a hit left over, is found by dynamic programming (Needleman & Wunsch 1970), kept to the pairs
-// within the gate. It is phrased as the greatest saving against leaving everything over: a pair saves 1.5 windows − |Δt|.
+// matcher pairs strikes and hits in order. The cheapest pairing of two sequences, with cost |Δt| for a pair and
+// missCost windows for a strike or a hit left over, is found by dynamic programming (Needleman & Wunsch 1970), kept to
+// the pairs within the gate. It is phrased as the greatest saving against leaving everything over: a pair saves 1.5
+// windows − |Δt|.
 type matcher struct {
 	strikes []timed
 	hits    []timed
@@ -37,7 +38,8 @@ type timed struct {
 type link struct{ strike, hit, before int }
 
 func newMatcher(strikes []Strike, hits []Hit) *matcher {
-	m := &matcher{stopped: Options{}.stopped, strikes: make([]timed, len(strikes)), hits: make([]timed, len(hits)), saved: make([]float64, len(hits)), tail: make([]int, len(hits))}
+	m := &matcher{stopped: Options{}.stopped, strikes: make([]timed, len(strikes)), hits: make([]timed, len(hits)),
+		saved: make([]float64, len(hits)), tail: make([]int, len(hits))}
 	for i, s := range strikes {
 		m.strikes[i] = timed{s.At, s.Window, i}
 	}
@@ -53,11 +55,11 @@ func newMatcher(strikes []Strike, hits []Hit) *matcher {
 // saving is the greatest saving at an offset.
 func (m *matcher) saving(offset float64) float64 { return m.solve(offset, nil) }
 
-// solve runs the dynamic programme at an offset and returns the greatest saving. Where chains is given, the links of the best chains are
-// recorded in it.
+// solve runs the dynamic programme at an offset and returns the greatest saving. Where chains is given, the links of
+// the best chains are recorded in it.
 func (m *matcher) solve(offset float64, chains *[]link) float64 {
-	// saved[j] belongs to a chain that ends at or before hit j. Hits from reached on have not been paired yet, so the best
-	// chain so far is the one at reached−1.
+	// saved[j] belongs to a chain that ends at or before hit j. Hits from reached on have not been paired yet, so the
+	// best chain so far is the one at reached−1.
 	m.reached = 0
 	first := 0
 	for i, s := range m.strikes {
@@ -114,7 +116,8 @@ func (m *matcher) extend(end int) {
 	}
 }
 
-// pairs returns the cheapest pairing at an offset as places in the sorted lists, in order. The next call writes over it.
+// pairs returns the cheapest pairing at an offset as places in the sorted lists, in order. The next call writes over
+// it.
 func (m *matcher) pairs(offset float64) [][2]int {
 	m.links = m.links[:0]
 	m.solve(offset, &m.links)
@@ -131,9 +134,9 @@ func (m *matcher) pairs(offset float64) [][2]int {
 	return list
 }
 
-// findOffset looks for the constant offset, within ±maxOffset and half the median interval between strikes, at which the
-// pairing is cheapest; of equals the smaller. A grid finds the neighbourhoods; in each, the pairing and the offset that
-// suits it best (the median of its errors, the minimiser of Σ|Δt|) are improved in turn until they agree.
+// findOffset looks for the constant offset, within ±maxOffset and half the median interval between strikes, at which
+// the pairing is cheapest; of equals the smaller. A grid finds the neighbourhoods; in each, the pairing and the offset
+// that suits it best (the median of its errors, the minimiser of Σ|Δt|) are improved in turn until they agree.
 func (m *matcher) findOffset() float64 {
 	return m.offsetWithin(math.Min(maxOffset, m.medianInterval()/2))
 }
@@ -199,15 +202,18 @@ func (m *matcher) suits(pairs [][2]int, reach float64) float64 {
 	return math.Max(-reach, math.Min(reach, o))
 }
 
-// PairsInReach tells how many pairs of a strike and a hit lie within each other's reach, which is what judging them takes; counting
-// stops at most. Windows much wider than the strikes are apart make it grow with the product of the two numbers.
+// PairsInReach tells how many pairs of a strike and a hit lie within each other's reach, which is what judging them
+// takes; counting stops at most. Windows much wider than the strikes are apart make it grow with the product of the two
+// numbers.
 func PairsInReach(strikes []Strike, hits []Hit, most int) int {
 	m := newMatcher(strikes, hits)
 	pairs := 0
 	for _, s := range m.strikes {
 		width := gate*s.window + maxOffset
-		from, _ := slices.BinarySearchFunc(m.hits, s.at-width, func(h timed, at float64) int { return cmp.Compare(h.at, at) })
-		to, _ := slices.BinarySearchFunc(m.hits, s.at+width, func(h timed, at float64) int { return cmp.Compare(h.at, at) })
+		from, _ := slices.BinarySearchFunc(m.hits, s.at-width,
+			func(h timed, at float64) int { return cmp.Compare(h.at, at) })
+		to, _ := slices.BinarySearchFunc(m.hits, s.at+width,
+			func(h timed, at float64) int { return cmp.Compare(h.at, at) })
 		if pairs += to - from; pairs >= most {
 			return most
 		}

@@ -57,8 +57,8 @@ const (
 	recovered      = 3 // clean strikes in a row that count as order; assumed
 )
 
-// Measure looks closer at a judged round. strikes and hits are the lists that were judged; from and to bound the round in
-// seconds; inbound tells how long (s) before and after each planned strike the bag is on its way in.
+// Measure looks closer at a judged round. strikes and hits are the lists that were judged; from and to bound the round
+// in seconds; inbound tells how long (s) before and after each planned strike the bag is on its way in.
 func Measure(r Result, strikes []Strike, hits []Hit, from, to float64, inbound [2]float64) Measures {
 	m := Measures{
 		Hands:     groups(r, strikes, func(s Strike) Group { return Group{Hand: s.Hand} }),
@@ -143,7 +143,8 @@ func breaks(r Result, strikes []Strike) []Break {
 			continue
 		}
 		if run > 0 {
-			list = append(list, Break{Strike: i, At: strikes[i].At, Run: run, Verdict: r.Strikes[i], Recover: math.NaN()})
+			list = append(list, Break{Strike: i, At: strikes[i].At, Run: run, Verdict: r.Strikes[i],
+				Recover: math.NaN()})
 			if open < 0 {
 				open = len(list) - 1
 			}

@@ -20,8 +20,8 @@ const (
 // Values lists them; "" is none.
 func (Ended) Values() []Ended { return []Ended{"", AtBell, Stopped, Vanished} }
 
-// Counts says whether a round moves what is known of somebody, and their ladder: one that came to its bell, with hits from a source that
-// tells clean from late. Any other is logged as what it is.
+// Counts says whether a round moves what is known of somebody, and their ladder: one that came to its bell, with hits
+// from a source that tells clean from late. Any other is logged as what it is.
 func (r Round) Counts(e Ended) bool { return e == AtBell && r.Judged() }
 
 // Logged is the headline of a round in the log: what was judged, and else what it was.
@@ -30,7 +30,8 @@ func (r Round) Logged(e Ended, by drill.Recorder) string {
 	if s := r.To - r.From; s >= 60 {
 		done = fmt.Sprintf("%d:%02.0f min", int(s)/60, math.Mod(s, 60))
 	}
-	how := map[Ended]string{Stopped: "Stopped early, after " + done + ".", Vanished: "The screen was lost after " + done + "."}[e]
+	how := map[Ended]string{Stopped: "Stopped early, after " + done + ".",
+		Vanished: "The screen was lost after " + done + "."}[e]
 	switch {
 	case by == drill.Nothing && e == AtBell:
 		return "Done, " + done + ". Nothing was recorded, so it is not judged."
@@ -44,8 +45,8 @@ func (r Round) Logged(e Ended, by drill.Recorder) string {
 	return how + " So far: " + r.Headline()
 }
 
-// Force is what a round shows of the scatter of somebody's force, as a share of the launch: the standard deviation of the logarithm of
-// what was struck over what was planned. NaN where force was not known of enough strikes.
+// Force is what a round shows of the scatter of somebody's force, as a share of the launch: the standard deviation of
+// the logarithm of what was struck over what was planned. NaN where force was not known of enough strikes.
 func (r Round) Force() float64 {
 	sum, squares, n := 0.0, 0.0, 0.0
 	for _, m := range r.Matches {

@@ -10,9 +10,10 @@ import (
 	"melodromos/core/trainee"
 )
 
-// played strikes a bag exactly: every strike of a timeline meets the bag as it really comes back from the strike before, each driven
-// off by a share of the planned force; repetitions begin off their call by begins.
-func played(t *testing.T, line drill.Timeline, bag rig.Rig, m rig.Meeting, force float64, begins func(rep int) float64) []Hit {
+// played strikes a bag exactly: every strike of a timeline meets the bag as it really comes back from the strike
+// before, each driven off by a share of the planned force; repetitions begin off their call by begins.
+func played(t *testing.T, line drill.Timeline, bag rig.Rig, m rig.Meeting, force float64,
+	begins func(rep int) float64) []Hit {
 	t.Helper()
 	var hits []Hit
 	var before drill.Event
@@ -45,7 +46,8 @@ func onTime(int) float64 { return 0 }
 func TestALineStruckHarder(t *testing.T) {
 	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: ownCord, Lower: ownCord, Damping: 0.04}
 	for _, text := range []string{"1-2-3-2-3-2", "1:2 2:2 1", "1-2 - slip lead - 3"} {
-		c := drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 1, Work: 60, Guidance: drill.Alone}
+		c := drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+			Pause: 1, Work: 60, Guidance: drill.Alone}
 		on := drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate), Seed: 1}
 		line, err := c.Lay(on)
 		if err != nil {
@@ -55,23 +57,27 @@ func TestALineStruckHarder(t *testing.T) {
 			t.Fatal(err)
 		}
 		for _, force := range []float64{0.9, 1, 1.1} {
-			hits := played(t, line, bag, rig.Meeting{}, force, func(rep int) float64 { return []float64{-0.1, 0.05, 0.3, 0.42}[rep%4] })
+			hits := played(t, line, bag, rig.Meeting{}, force,
+				func(rep int) float64 { return []float64{-0.1, 0.05, 0.3, 0.42}[rep%4] })
 			r := JudgeRound(line, hits, line.End, Source{Latency: true})
 			if r.By != drill.ByBag || r.CleanShare() < 0.95 || r.Extra > 0 {
-				t.Errorf("%s at %.1f of the force: %.1f %% clean, %d missed, %d extra", text, force, 100*r.CleanShare(), r.Missed, r.Extra)
+				t.Errorf("%s at %.1f of the force: %.1f %% clean, %d missed, %d extra", text, force, 100*r.CleanShare(),
+					r.Missed, r.Extra)
 			}
 		}
 	}
 }
 
-// Every technique of the speed bag, exactly met on a bag that is struck a little harder: all clean, and the round holds more strikes
-// than planned.
+// Every technique of the speed bag, exactly met on a bag that is struck a little harder: all clean, and the round holds
+// more strikes than planned.
 func TestTechniquesAreFollowed(t *testing.T) {
 	for _, d := range []drill.SpeedBagDrill{
-		{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 112, Work: 60},
+		{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 112,
+			Work: 60},
 		{Technique: drill.Alternating, FirstHand: drill.Rear, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60},
 		{Technique: drill.FistRoll, FirstHand: drill.Rear, Rebounds: 1, StrikeAngle: 30, Tempo: 200, Work: 60},
-		{Technique: drill.Linking, FirstHand: drill.Rear, PerHand: 4, Rebounds: 2, StrikeAngle: 25, Tempo: 150, Work: 60},
+		{Technique: drill.Linking, FirstHand: drill.Rear, PerHand: 4, Rebounds: 2, StrikeAngle: 25, Tempo: 150,
+			Work: 60},
 		{Technique: drill.Trap, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 112, Work: 60},
 	} {
 		on := drill.Floor{Bag: speedBag, Seed: 1}
@@ -86,7 +92,8 @@ func TestTechniquesAreFollowed(t *testing.T) {
 		r := JudgeRound(line, hits, line.End, Source{})
 		// A trap ends the bag's time: the hand lets it go when it likes, so what follows may be struck at any time.
 		if d.Technique != drill.Trap && (r.Clean != len(hits) || r.Missed > 1 || r.Followed.Held.Tempo < 1.01*d.Tempo) {
-			t.Errorf("%s: %d of %d clean, %d missed, %.1f a minute", d.Technique, r.Clean, len(hits), r.Missed, r.Followed.Held.Tempo)
+			t.Errorf("%s: %d of %d clean, %d missed, %.1f a minute", d.Technique, r.Clean, len(hits), r.Missed,
+				r.Followed.Held.Tempo)
 		}
 		if d.Technique == drill.Trap && r.CleanShare() < 0.95 {
 			t.Errorf("trap: %.1f %% clean", 100*r.CleanShare())
@@ -96,7 +103,8 @@ func TestTechniquesAreFollowed(t *testing.T) {
 
 // A round that was stopped, one that began late, one with no hits: what is judged is what came due.
 func TestOnlyWhatCameDue(t *testing.T) {
-	d := drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 112, Work: 60}
+	d := drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25,
+		Tempo: 112, Work: 60}
 	on := drill.Floor{Bag: speedBag, Seed: 1}
 	line, err := d.Lay(on)
 	if err != nil {

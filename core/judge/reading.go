@@ -24,7 +24,8 @@ func (f *follower) expand(a alive, j int, fresh []alive) []alive {
 	if from.kind == off {
 		since := t - f.hits[from.hit].at
 		if r := f.apart[next]; since > 0.25*r && since < 3*r {
-			fresh = f.add(node{strike: next, hit: j, kind: resumed, place: -1, cost: a.cost + miss, before: a.node}, fresh)
+			fresh = f.add(node{strike: next, hit: j, kind: resumed, place: -1, cost: a.cost + miss, before: a.node},
+				fresh)
 		}
 		let := int(math.Max(0, since/f.apart[next]-0.5))
 		return f.offTheBag(a, from, next, j, let, fresh)
@@ -41,11 +42,14 @@ func (f *follower) expand(a alive, j int, fresh []alive) []alive {
 			let = late + 1
 		}
 		strike := next + max(0, late)
-		if math.Abs(e) > gate*w.window[k] || strike >= len(f.strikes) || f.between(next, strike) || f.leftOut(w, from.hit, j, k) {
+		if math.Abs(e) > gate*w.window[k] || strike >= len(f.strikes) || f.between(next, strike) ||
+			f.leftOut(w, from.hit, j, k) {
 			continue
 		}
 		inside = inside || late == 0 && math.Abs(e) <= w.window[k]/2
-		n := node{strike: strike, hit: j, kind: met, place: w.place + late*f.c.Bag.Step, let: late, err: e, window: w.window[k], cost: a.cost + math.Abs(e) + miss*math.Abs(float64(late)), before: a.node, extras: j - from.hit - 1}
+		n := node{strike: strike, hit: j, kind: met, place: w.place + late*f.c.Bag.Step, let: late, err: e,
+			window: w.window[k], cost: a.cost + math.Abs(e) + miss*math.Abs(float64(late)), before: a.node,
+			extras: j - from.hit - 1}
 		fresh = f.add(n, fresh)
 	}
 	if inside {
@@ -57,7 +61,8 @@ func (f *follower) expand(a alive, j int, fresh []alive) []alive {
 	return f.offTheBag(a, from, next, j, let, fresh)
 }
 
-// leftOut says whether a hit between two was close enough to a come-back before the k-th: it is a late or an early one, and no extra.
+// leftOut says whether a hit between two was close enough to a come-back before the k-th: it is a late or an early one,
+// and no extra.
 func (f *follower) leftOut(w *ways, from, to, k int) bool {
 	for j := from + 1; j < to; j++ {
 		for q := w.planned; q < k; q++ {
@@ -69,8 +74,8 @@ func (f *follower) leftOut(w *ways, from, to, k int) bool {
 	return false
 }
 
-// offTheBag reads a hit as one that meets no come-back: an attempt at the strike that was to come, or at the one after those that went by
-// before it. The bag starts anew.
+// offTheBag reads a hit as one that meets no come-back: an attempt at the strike that was to come, or at the one after
+// those that went by before it. The bag starts anew.
 func (f *follower) offTheBag(a alive, from node, next, j, let int, fresh []alive) []alive {
 	fresh = f.attempt(a, from, j, max(1, let), let, fresh)
 	if let > 0 {
@@ -89,7 +94,8 @@ func (f *follower) attempt(a alive, from node, j, over, let int, fresh []alive) 
 	}
 	over = last - from.strike
 	cost := a.cost + (missCost*(float64(over)+1)+anewCost)*f.wide
-	return f.add(node{strike: last, hit: j, kind: off, place: -1, let: min(let, over), cost: cost, before: a.node}, fresh)
+	return f.add(node{strike: last, hit: j, kind: off, place: -1, let: min(let, over), cost: cost, before: a.node},
+		fresh)
 }
 
 // loose says whether a strike does not go by the one before it: it meets a bag at rest, or answers a cue.
@@ -117,13 +123,14 @@ func (f *follower) enter(a alive, j int, fresh []alive) []alive {
 		} else if far := math.Abs(e) - f.reach; far > 0 {
 			cost = math.Min(far, missCost*f.wide)
 		}
-		fresh = f.add(node{strike: i, hit: j, kind: met, place: -1, err: e, window: s.Window, cost: a.cost + cost + missCost*f.wide*float64(i), before: -1}, fresh)
+		fresh = f.add(node{strike: i, hit: j, kind: met, place: -1, err: e, window: s.Window,
+			cost: a.cost + cost + missCost*f.wide*float64(i), before: -1}, fresh)
 	}
 	return fresh
 }
 
-// begin reads a hit as a strike that does not go by the one before it: the next one, or, where the rest of a repetition was left
-// out, that of a later one.
+// begin reads a hit as a strike that does not go by the one before it: the next one, or, where the rest of a repetition
+// was left out, that of a later one.
 func (f *follower) begin(a alive, from node, next, j int, fresh []alive) []alive {
 	t := f.hits[j].at - f.offset
 	seen := 0
@@ -135,7 +142,8 @@ func (f *follower) begin(a alive, from node, next, j int, fresh []alive) []alive
 		seen++
 		fresh = f.late(a, i, next, j, fresh)
 		e := t - s.At
-		n := node{strike: i, hit: j, kind: met, place: -1, err: e, window: s.Window, cost: a.cost + missCost*f.wide*float64(i-next), before: a.node}
+		n := node{strike: i, hit: j, kind: met, place: -1, err: e, window: s.Window,
+			cost: a.cost + missCost*f.wide*float64(i-next), before: a.node}
 		switch {
 		case s.answer && math.Abs(e) > gate*s.Window:
 			continue
@@ -162,7 +170,8 @@ func (f *follower) late(a alive, first, next, j int, fresh []alive) []alive {
 			continue
 		}
 		cost := a.cost + missCost*f.wide*(float64(i-next)+math.Abs(e)/callReach)
-		fresh = f.add(node{strike: i, hit: j, kind: met, place: -1, err: e, window: f.strikes[i].Window, cost: cost, before: a.node}, fresh)
+		fresh = f.add(node{strike: i, hit: j, kind: met, place: -1, err: e, window: f.strikes[i].Window, cost: cost,
+			before: a.node}, fresh)
 	}
 	return fresh
 }

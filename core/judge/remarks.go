@@ -11,8 +11,8 @@ import (
 // tooFew hits say nothing about timing (assumed).
 const tooFew = 5
 
-// What is remarked on has to be larger than so many times its own standard error, and than a floor that a coach would care about. Both
-// assumed.
+// What is remarked on has to be larger than so many times its own standard error, and than a floor that a coach would
+// care about. Both assumed.
 const (
 	firmAt     = 3.0
 	lateFloor  = 0.010 // s
@@ -26,8 +26,8 @@ func (r Round) Judged() bool {
 	return len(r.Planned) > 0 && len(r.Hits) > 0 && (r.Followed == nil || r.Followed.Coarse == "")
 }
 
-// Share is the share of the strikes that met the bag, from 0 to 1, as far as it can be told: counted, or estimated where only times
-// came in. On the beat's clock it is the share that fell on the beat. NaN where nothing can be told.
+// Share is the share of the strikes that met the bag, from 0 to 1, as far as it can be told: counted, or estimated
+// where only times came in. On the beat's clock it is the share that fell on the beat. NaN where nothing can be told.
 func (r Round) Share() float64 {
 	switch {
 	case !r.Judged():
@@ -49,11 +49,14 @@ func (r Round) Headline() string {
 	case r.Followed == nil:
 		return fmt.Sprintf("%.0f %% clean: %d of %d strikes, %d in a row.", 100*r.CleanShare(), r.Clean, n, r.Longest)
 	case r.Followed.Coarse != "":
-		return fmt.Sprintf("%s recorded, not judged: this source is too coarse to tell clean from late.", words.Count(len(r.Hits), "hit"))
+		return fmt.Sprintf("%s recorded, not judged: this source is too coarse to tell clean from late.",
+			words.Count(len(r.Hits), "hit"))
 	case r.Followed.Give < 0.005:
-		return fmt.Sprintf("%.0f %% clean: %d of %d strikes met the bag, %d in a row.", 100*r.CleanShare(), r.Clean, n, r.Longest)
+		return fmt.Sprintf("%.0f %% clean: %d of %d strikes met the bag, %d in a row.", 100*r.CleanShare(), r.Clean, n,
+			r.Longest)
 	}
-	return fmt.Sprintf("About %.0f %% met the bag, give or take %.0f. Counted: %d of %d, %d in a row.", 100*r.Followed.Met, math.Max(1, 100*r.Followed.Give), r.Clean, n, r.Longest)
+	return fmt.Sprintf("About %.0f %% met the bag, give or take %.0f. Counted: %d of %d, %d in a row.",
+		100*r.Followed.Met, math.Max(1, 100*r.Followed.Give), r.Clean, n, r.Longest)
 }
 
 // Remarks says what the round shows, one sentence each, the weightiest first. Where there are too few hits it says so.
@@ -73,7 +76,8 @@ func (r Round) Remarks() []string {
 	}
 	list = append(list, r.lateness()...)
 	if a, b, ok := r.uneven(); ok {
-		list = append(list, fmt.Sprintf("The %s hand is the weaker: %.0f %% clean against %.0f %%.", a.Hand, share(a), share(b)))
+		list = append(list, fmt.Sprintf("The %s hand is the weaker: %.0f %% clean against %.0f %%.", a.Hand, share(a),
+			share(b)))
 	}
 	if span := (r.To - r.From) / 60; math.Abs(r.Drift) > firmAt*r.DriftError && math.Abs(r.Drift)*span > driftFloor {
 		side := "Running ahead"
@@ -91,8 +95,8 @@ func (r Round) Remarks() []string {
 	return list
 }
 
-// tempo tells the tempo that was held beside what was asked, the force it takes, and how it changed: results on the bag's clock, and
-// none of them a fault.
+// tempo tells the tempo that was held beside what was asked, the force it takes, and how it changed: results on the
+// bag's clock, and none of them a fault.
 func (r Round) tempo() []string {
 	h := r.Followed.Held
 	if math.IsNaN(h.Tempo) {
@@ -110,7 +114,8 @@ func (r Round) tempo() []string {
 		if h.Trend < 0 {
 			side = "Slower"
 		}
-		list = append(list, fmt.Sprintf("%s by %.0f %% from the first strike to the last.", side, math.Max(1, 100*math.Abs(h.Trend))))
+		list = append(list, fmt.Sprintf("%s by %.0f %% from the first strike to the last.", side,
+			math.Max(1, 100*math.Abs(h.Trend))))
 	}
 	return list
 }
@@ -121,26 +126,33 @@ func (r Round) lateness() []string {
 		if r.By == drill.ByBag {
 			return nil
 		}
-		return []string{"Each strike met a bag at rest: only the call timed it, and there is nothing to say of early and late."}
+		return []string{
+			"Each strike met a bag at rest: only the call timed it, and there is nothing to say of early and late."}
 	}
 	if r.Followed != nil && !r.Followed.Known {
-		return []string{fmt.Sprintf("Scatter: two hits in three within %.0f ms of the bag. Whether they were late on the whole, times alone cannot tell, since a softer strike looks the same: a bag sensor would.", 1000*r.Spread)}
+		return []string{
+			fmt.Sprintf(
+				"Scatter: two hits in three within %.0f ms of the bag. Whether they were late on the whole, times alone cannot tell, since a softer strike looks the same: a bag sensor would.", 1000*r.Spread)}
 	}
 	if r.Followed == nil && !r.Kept {
-		return []string{fmt.Sprintf("A steady %.0f ms was taken off before judging, since the delay of this device is not measured; two hits in three then fall within %.0f ms.", 1000*r.Offset, 1000*r.Spread)}
+		return []string{
+			fmt.Sprintf(
+				"A steady %.0f ms was taken off before judging, since the delay of this device is not measured; two hits in three then fall within %.0f ms.", 1000*r.Offset, 1000*r.Spread)}
 	}
 	floor := lateFloor
 	if r.Followed != nil { // a bag that is a little off its model comes sooner or later as well
 		floor = math.Max(floor, modelError*60/r.Followed.Held.Tempo)
 	}
 	if !(math.Abs(r.Bias) > math.Max(firmAt*r.BiasError, floor)) {
-		return []string{fmt.Sprintf("Neither early nor late on the whole; two hits in three within %.0f ms.", 1000*r.Spread)}
+		return []string{fmt.Sprintf("Neither early nor late on the whole; two hits in three within %.0f ms.",
+			1000*r.Spread)}
 	}
 	side := "late"
 	if r.Bias < 0 {
 		side = "early"
 	}
-	return []string{fmt.Sprintf("%.0f ms %s on the whole; two hits in three within %.0f ms of that.", 1000*math.Abs(r.Bias), side, 1000*r.Spread)}
+	return []string{fmt.Sprintf("%.0f ms %s on the whole; two hits in three within %.0f ms of that.",
+		1000*math.Abs(r.Bias), side, 1000*r.Spread)}
 }
 
 // offPlan tells of come-backs let through, counts that were off and a bag that was started anew.
@@ -156,7 +168,8 @@ func (r Round) offPlan() []string {
 		}
 	}
 	for _, c := range order {
-		list = append(list, fmt.Sprintf("%s %s instead of %s, %s.", words.Upper(words.Number(c.Heard)), f.unit(c.Heard), words.Number(c.Asked), often(longer[c])))
+		list = append(list, fmt.Sprintf("%s %s instead of %s, %s.", words.Upper(words.Number(c.Heard)), f.unit(c.Heard),
+			words.Number(c.Asked), often(longer[c])))
 	}
 	if f.Anew > 0 {
 		list = append(list, fmt.Sprintf("The bag was lost, and started anew %s.", often(f.Anew)))

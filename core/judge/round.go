@@ -31,10 +31,11 @@ type Source struct {
 	Stop        func() error // as in Options
 }
 
-// JudgeRound judges the hits of a run of a timeline as far as it came, on the clock that the timeline says. On the bag's it needs the
-// table of the bag.
+// JudgeRound judges the hits of a run of a timeline as far as it came, on the clock that the timeline says. On the
+// bag's it needs the table of the bag.
 func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, from Source) Round {
-	r := Round{From: t.Start.Seconds(), To: min(t.End, max(t.Start, until)).Seconds(), Kept: from.Latency, By: drill.ByBeat}
+	r := Round{From: t.Start.Seconds(), To: min(t.End, max(t.Start, until)).Seconds(), Kept: from.Latency,
+		By: drill.ByBeat}
 	for _, h := range hits {
 		if h.At >= r.From-early {
 			r.Hits = append(r.Hits, h)
@@ -54,7 +55,8 @@ func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, from Source) R
 	default:
 		r.Result = Judge(r.Planned, r.Hits, o)
 	}
-	r.Measures = Measure(r.Result, r.Planned, r.Hits, r.From, r.To, [2]float64{t.Inbound[0].Seconds(), t.Inbound[1].Seconds()})
+	r.Measures = Measure(r.Result, r.Planned, r.Hits, r.From, r.To,
+		[2]float64{t.Inbound[0].Seconds(), t.Inbound[1].Seconds()})
 	return r
 }
 
@@ -73,8 +75,8 @@ func (r *Round) byBag(t drill.Timeline, from Source) {
 	}
 }
 
-// oneBlow makes one hit of the two contacts of a double punch that are heard as one. Contacts further apart stay two: the
-// second is then an extra, "heard as two".
+// oneBlow makes one hit of the two contacts of a double punch that are heard as one. Contacts further apart stay two:
+// the second is then an extra, "heard as two".
 func oneBlow(hits []Hit) []Hit {
 	slices.SortStableFunc(hits, func(a, b Hit) int { return cmp.Compare(a.At, b.At) })
 	var list []Hit

@@ -13,7 +13,8 @@ import (
 func aRound(t *testing.T) drill.Timeline {
 	t.Helper()
 	bag := rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80}
-	d := drill.SpeedBagDrill{Technique: drill.Alternating, FirstHand: drill.Lead, Rebounds: 3, StrikeAngle: 25, Tempo: 120, Work: 60}
+	d := drill.SpeedBagDrill{Technique: drill.Alternating, FirstHand: drill.Lead, Rebounds: 3, StrikeAngle: 25,
+		Tempo: 120, Work: 60}
 	line, err := drill.Compile(d, bag)
 	if err != nil {
 		t.Fatal(err)
@@ -47,9 +48,11 @@ func TestRoundSays(t *testing.T) {
 	says(t, JudgeRound(line, late(planned, shaky(0.020)), line.End, kept), "20 ms late on the whole")
 	says(t, JudgeRound(line, late(planned, shaky(-0.015)), line.End, kept), "15 ms early on the whole")
 	says(t, JudgeRound(line, late(planned, shaky(0.100)), line.End, Source{}), "A steady 100 ms was taken off")
-	weak := JudgeRound(line, late(planned, func(i int) float64 { return map[bool]float64{true: 0.05}[i%2 == 1] }), line.End, kept)
+	weak := JudgeRound(line, late(planned, func(i int) float64 { return map[bool]float64{true: 0.05}[i%2 == 1] }),
+		line.End, kept)
 	says(t, weak, "The rear hand is the weaker: 0 % clean against 100 %.")
-	falling := JudgeRound(line, late(planned, func(i int) float64 { return shaky(0)(i) + 0.020*planned[i].At/60 }), line.End, kept)
+	falling := JudgeRound(line, late(planned, func(i int) float64 { return shaky(0)(i) + 0.020*planned[i].At/60 }),
+		line.End, kept)
 	says(t, falling, "Falling behind by 20 ms a minute.")
 	says(t, JudgeRound(line, late(planned, shaky(0), 3, 4, 5), line.End, kept), "3 missed, 0 extra.")
 }
@@ -68,11 +71,13 @@ func TestRoundSoFar(t *testing.T) {
 	says(t, JudgeRound(line, late(planned[:3], steady(0)), line.End, Source{Latency: true}), "too few to say more")
 }
 
-// The two contacts of a double punch are one blow up to 80 ms apart, and two beyond (assumed): the second is then an extra.
+// The two contacts of a double punch are one blow up to 80 ms apart, and two beyond (assumed): the second is then an
+// extra.
 func TestHeardAsOneOrTwo(t *testing.T) {
 	line := drill.Timeline{End: 5_000_000}
 	for i := range 4 {
-		line.Events = append(line.Events, drill.Event{At: drill.Micros(1_000_000 * (i + 1)), Kind: drill.Strike, N: i, Hand: drill.Both, Window: 60_000})
+		line.Events = append(line.Events, drill.Event{At: drill.Micros(1_000_000 * (i + 1)), Kind: drill.Strike, N: i,
+			Hand: drill.Both, Window: 60_000})
 	}
 	var hits []Hit
 	for i, gap := range []float64{0.03, 0.06, 0.079, 0.12} {

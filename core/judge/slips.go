@@ -12,14 +12,15 @@ type Slips struct {
 	Longest         int // passes in a row without a touch
 }
 
-// reachOfTouch (s) is how long after a move against a pass a touch still belongs to it. Assumed: the coach has to see it and mark
-// it.
+// reachOfTouch (s) is how long after a move against a pass a touch still belongs to it. Assumed: the coach has to see
+// it and mark it.
 const reachOfTouch = 3.0
 
 // Share of the passes that did not touch; NaN where there were none.
 func (s Slips) Share() float64 { return float64(s.Passes-s.Touched) / float64(s.Passes) }
 
-// JudgeSlips counts the touches and misses that the coach marked (s) among the moves of a timeline against a slip bag's passes, as far as the round came.
+// JudgeSlips counts the touches and misses that the coach marked (s) among the moves of a timeline against a slip bag's
+// passes, as far as the round came.
 func JudgeSlips(t drill.Timeline, touches []float64, until drill.Micros) Slips {
 	var s Slips
 	var at []float64

@@ -17,7 +17,8 @@ type wayKey struct {
 	launch, ahead, share float64
 }
 
-// waysOf gives the come-backs after a hit that met the bag, for the strike that follows; nil where that does not go by it.
+// waysOf gives the come-backs after a hit that met the bag, for the strike that follows; nil where that does not go by
+// it.
 func (f *follower) waysOf(from node) *ways {
 	next := from.strike + 1
 	if next >= len(f.strikes) || f.loose(next) || from.kind == off {
@@ -58,12 +59,12 @@ func (f *follower) launch(hit int) float64 {
 	return 0
 }
 
-// modelError is how far off a model may be of the bag it is of, as a share of its times. Assumed: calibration finds it within 5 % of
-// the least-known parameter, which is about half as much in the times.
+// modelError is how far off a model may be of the bag it is of, as a share of its times. Assumed: calibration finds it
+// within 5 % of the least-known parameter, which is about half as much in the times.
 const modelError = 0.03
 
-// tracked gives the launch that a bag comes back from after so great a share of the planned time, as far as the times tell it, and what
-// the table has to be multiplied by to give that time all the same.
+// tracked gives the launch that a bag comes back from after so great a share of the planned time, as far as the times
+// tell it, and what the table has to be multiplied by to give that time all the same.
 func (f *follower) tracked(place int, planned, ratio float64) (launch, share float64) {
 	bag := f.c.Bag
 	soonest, latest := bag.Bounds(place)

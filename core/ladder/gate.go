@@ -7,8 +7,8 @@ import (
 	"melodromos/core/input"
 )
 
-// Gate is what a rung asks before the next one: a clean share and a number in a row, in a number of rounds on a number of days; and how
-// many rungs somebody passes in one day at the most.
+// Gate is what a rung asks before the next one: a clean share and a number in a row, in a number of rounds on a number
+// of days; and how many rungs somebody passes in one day at the most.
 type Gate struct {
 	Clean  float64 `json:"clean" minimum:"0.3" maximum:"1"`
 	Run    int     `json:"run" minimum:"1" maximum:"200" doc:"in a row"`
@@ -17,7 +17,8 @@ type Gate struct {
 	ADay   int     `json:"aDay" minimum:"1" maximum:"10" doc:"rungs passed in one day at the most"`
 }
 
-// DefaultGate is 80 % clean and ten in a row, in two rounds on two days, and two rungs a day. Assumed; a gym may set its own.
+// DefaultGate is 80 % clean and ten in a row, in two rounds on two days, and two rungs a day. Assumed; a gym may set
+// its own.
 var DefaultGate = Gate{Clean: 0.80, Run: 10, Rounds: 2, Days: 2, ADay: 2}
 
 // Check refuses a gate that nobody could pass, by field.
@@ -36,15 +37,16 @@ type Round struct {
 	Longest int     // clean in a row
 	Planned int     // strikes, or passes
 	Wild    bool    // the coach marked it so, or it broke off
-	Tempo   float64 // held, as a share of what was asked, on a rung that names one; 0 where it does not, or was not told
-	Eased   bool    // it was made easier than the rung has it: it trains, and passes no gate
+	// held, as a share of what was asked, on a rung that names one; 0 where it does not, or was not told
+	Tempo float64
+	Eased bool // it was made easier than the rung has it: it trains, and passes no gate
 }
 
 // tempoWithin is how far off a tempo that a rung names may be held, as a share. Assumed.
 const tempoWithin = 0.05
 
-// Passes says whether a round is past the gate; one with fewer strikes than are asked for in a row has to be clean throughout, and where a
-// rung names a tempo it has to be held.
+// Passes says whether a round is past the gate; one with fewer strikes than are asked for in a row has to be clean
+// throughout, and where a rung names a tempo it has to be held.
 func (g Gate) Passes(r Round) bool {
 	held := r.Tempo == 0 || math.Abs(r.Tempo-1) <= tempoWithin
 	return !r.Eased && r.Planned > 0 && r.Clean >= g.Clean-1e-9 && r.Longest >= min(g.Run, r.Planned) && held

@@ -9,8 +9,9 @@ import (
 // A gate cannot be passed by luck on few strikes: a short round has to be clean throughout.
 func TestGate(t *testing.T) {
 	for r, want := range map[Round]bool{
-		{Clean: 0.8, Longest: 10, Planned: 50}: true, {Clean: 0.79, Longest: 30, Planned: 50}: false, {Clean: 0.95, Longest: 9, Planned: 50}: false,
-		{Clean: 1, Longest: 6, Planned: 6}: true, {Clean: 0.83, Longest: 5, Planned: 6}: false, {}: false,
+		{Clean: 0.8, Longest: 10, Planned: 50}: true, {Clean: 0.79, Longest: 30, Planned: 50}: false,
+		{Clean: 0.95, Longest: 9, Planned: 50}: false,
+		{Clean: 1, Longest: 6, Planned: 6}:     true, {Clean: 0.83, Longest: 5, Planned: 6}: false, {}: false,
 	} {
 		if DefaultGate.Passes(r) != want {
 			t.Errorf("%+v: %v", r, !want)

@@ -9,8 +9,8 @@ import (
 // Choice is what a coach did with a proposal.
 type Choice string
 
-// The choices. An accepted or changed proposal is run; a held rung stays, past its gate as well, until the coach lets it go on or
-// skips it; a skipped rung counts as passed, for the reason that the coach gives.
+// The choices. An accepted or changed proposal is run; a held rung stays, past its gate as well, until the coach lets
+// it go on or skips it; a skipped rung counts as passed, for the reason that the coach gives.
 const (
 	Accept Choice = "accept"
 	Alter  Choice = "change"
@@ -67,8 +67,8 @@ func fall(index int, gone time.Duration) int {
 	return 0
 }
 
-// How a rung that fails is gone about, all assumed: after so many rounds that do not pass one way round it is taken, for so many rounds at
-// the most.
+// How a rung that fails is gone about, all assumed: after so many rounds that do not pass one way round it is taken,
+// for so many rounds at the most.
 const (
 	FailsInRow   = 3
 	easierRounds = 3
@@ -78,7 +78,8 @@ const (
 // detour is a way round a rung that keeps failing.
 type detour int
 
-// The ways round, in the order in which they are taken: one thing easier, a rung that trains the weakest link, a lower rung.
+// The ways round, in the order in which they are taken: one thing easier, a rung that trains the weakest link, a lower
+// rung.
 const (
 	easier detour = iota
 	aside
@@ -88,15 +89,16 @@ const (
 
 // history is what the rounds and decisions of a career come to, one after the other.
 type history struct {
-	career  *Career
-	stand   []Progress
-	last    time.Time     // of the last round; zero before the first
-	gone    time.Duration // of an absence after which no round was run yet
-	back    bool          // rungs lapsed and are not all shown again
-	fails   int           // full rounds on the rung at hand since it was last passed or gone round, none of them past the gate
-	taken   int           // ways round that were taken since its gate was last passed
-	on      int           // rounds on the way round that is being taken
-	settled bool          // that way round has done what it is for
+	career *Career
+	stand  []Progress
+	last   time.Time     // of the last round; zero before the first
+	gone   time.Duration // of an absence after which no round was run yet
+	back   bool          // rungs lapsed and are not all shown again
+	// full rounds on the rung at hand since it was last passed or gone round, none of them past the gate
+	fails   int
+	taken   int  // ways round that were taken since its gate was last passed
+	on      int  // rounds on the way round that is being taken
+	settled bool // that way round has done what it is for
 }
 
 // replay goes through rounds and decisions as they came.
@@ -224,7 +226,8 @@ func (h history) standing() int {
 
 // past says whether a rung after that of the index is done, or has been run.
 func (h history) past(index int) bool {
-	return slices.ContainsFunc(h.stand[index+1:], func(p Progress) bool { return p.Done || p.Through > 0 || p.Best > 0 })
+	return slices.ContainsFunc(h.stand[index+1:],
+		func(p Progress) bool { return p.Done || p.Through > 0 || p.Best > 0 })
 }
 
 // passedOn counts the rungs whose gate was passed, or that were regained, on a day.

@@ -26,7 +26,8 @@ type career struct {
 }
 
 func begin(t *testing.T, kind rig.Kind) *career {
-	return &career{Career: Career{Rungs: Rungs(kind, BasicFirst), Gate: DefaultGate, Now: at(1)}, t: t, moves: map[Move]int{}}
+	return &career{Career: Career{Rungs: Rungs(kind, BasicFirst), Gate: DefaultGate, Now: at(1)}, t: t,
+		moves: map[Move]int{}}
 }
 
 // days goes on for a number of days; play tells how a round on a rung goes.
@@ -44,7 +45,8 @@ func (c *career) days(n int, play func(index int) (clean float64, longest int)) 
 		}
 		if p.Move != Barred {
 			clean, longest := play(p.Index)
-			c.Rounds = append(c.Rounds, Round{At: c.Now, Rung: p.Rung.Key, Clean: clean, Longest: longest, Planned: 60, Eased: p.Move == Easier})
+			c.Rounds = append(c.Rounds, Round{At: c.Now, Rung: p.Rung.Key, Clean: clean, Longest: longest, Planned: 60,
+				Eased: p.Move == Easier})
 			c.proposed = append(c.proposed, p)
 		}
 		if after := c.Standing(); after > before+1 {
@@ -69,8 +71,8 @@ func TestFastLearner(t *testing.T) {
 	}
 }
 
-// On a plateau a rung is not proposed for ever: after three rounds that fail one thing is made easier, then a rung comes that trains the
-// weakest link, then a lower one, each said why; two good rounds end it.
+// On a plateau a rung is not proposed for ever: after three rounds that fail one thing is made easier, then a rung
+// comes that trains the weakest link, then a lower one, each said why; two good rounds end it.
 func TestPlateau(t *testing.T) {
 	c := begin(t, rig.DoubleEnd)
 	c.Weakest = func(Rung) level.Cause { return level.ByTiming }
@@ -138,7 +140,8 @@ func TestDaysCount(t *testing.T) {
 	}
 	c.Gate.Days = 1 // a gym that does not ask for days still has the day's rungs counted
 	play(4)
-	if p := c.Propose(); c.Standing() != 3 || p.Move != Enough || p.Index != 2 || !strings.Contains(p.Why, "Two rungs passed today") || !strings.Contains(p.Why, c.Rungs[3].Name) {
+	if p := c.Propose(); c.Standing() != 3 || p.Move != Enough || p.Index != 2 ||
+		!strings.Contains(p.Why, "Two rungs passed today") || !strings.Contains(p.Why, c.Rungs[3].Name) {
 		t.Errorf("on rung %d: %+v", c.Standing(), p)
 	}
 	c.Now = c.Now.AddDate(0, 0, 1)
@@ -168,15 +171,16 @@ func TestWild(t *testing.T) {
 	}
 }
 
-// Standing falls with an absence: by a rung after three weeks, two after two months, four after half a year, half the ladder after a
-// year. Each is shown once more, and a good round above shows those below as well.
+// Standing falls with an absence: by a rung after three weeks, two after two months, four after half a year, half the
+// ladder after a year. Each is shown once more, and a good round above shows those below as well.
 func TestAbsence(t *testing.T) {
 	for days, want := range map[int]int{20: 8, 26: 7, 80: 6, 200: 4, 400: 4} {
 		c := begin(t, rig.Hanging)
 		c.days(16, func(int) (float64, int) { return 0.9, 20 })
 		c.Now = c.Now.AddDate(0, 0, days-1)
 		p := c.Propose()
-		if p.Index != want || (p.Move == Back) != (want < 8) || p.Soft != (want < 8) || want < 8 && !strings.Contains(p.Why, "days away") {
+		if p.Index != want || (p.Move == Back) != (want < 8) || p.Soft != (want < 8) ||
+			want < 8 && !strings.Contains(p.Why, "days away") {
 			t.Errorf("%d days away: %+v", days, p)
 		}
 		if want == 8 {
@@ -215,7 +219,8 @@ func TestAbsence(t *testing.T) {
 
 // A sore wrist bars the heavy bag and keeps the others soft; a knock to the head bars everything until it is lifted.
 func TestInjury(t *testing.T) {
-	for kind, floor := range map[rig.Kind]drill.Floor{rig.Speed: on(rig.Speed, trainee.Beginner), rig.Hanging: on(rig.Hanging, trainee.Beginner)} {
+	for kind, floor := range map[rig.Kind]drill.Floor{rig.Speed: on(rig.Speed, trainee.Beginner),
+		rig.Hanging: on(rig.Hanging, trainee.Beginner)} {
 		with := func(list ...caution.Kind) Proposal {
 			c := begin(t, kind)
 			c.Held = func(r Rung) string { return caution.Spare(list, r.Plan, floor).Held }
@@ -241,7 +246,8 @@ func TestDecisions(t *testing.T) {
 		c.Decisions = append(c.Decisions, Decision{c.Now, rung, choice, reason})
 		return c.Propose()
 	}
-	if p := decide("speed.once", Hold, "shoulders first"); p.Move != Stay || !strings.Contains(p.Why, "shoulders first") {
+	if p := decide("speed.once", Hold, "shoulders first"); p.Move != Stay ||
+		!strings.Contains(p.Why, "shoulders first") {
 		t.Errorf("held: %+v", p)
 	}
 	// Running it goes on, and even past the gate it is not left.
@@ -255,13 +261,15 @@ func TestDecisions(t *testing.T) {
 	if p := decide("speed.once", GoOn, ""); p.Index != 1 || p.Move != Next {
 		t.Errorf("let go on: %+v", p)
 	}
-	if p := decide("speed.rear", Skip, "can do it"); p.Index != 2 || !c.On(c.Rungs[1]).Skipped || c.On(c.Rungs[1]).Reason != "can do it" {
+	if p := decide("speed.rear", Skip, "can do it"); p.Index != 2 || !c.On(c.Rungs[1]).Skipped ||
+		c.On(c.Rungs[1]).Reason != "can do it" {
 		t.Errorf("skipped: %+v", p)
 	}
 	if p := c.On(c.Rungs[0]); !p.Done || p.Best != 40 || p.Through != 4 || p.At.IsZero() {
 		t.Errorf("on the first rung: %+v", p)
 	}
-	if Follow([]rig.Kind{rig.Speed, rig.Slip}, []rig.Kind{rig.Slip, rig.Reflex}) != rig.Slip || Follow([]rig.Kind{rig.Speed}, nil) != rig.Speed || Follow(nil, []rig.Kind{rig.Slip}) != "" {
+	if Follow([]rig.Kind{rig.Speed, rig.Slip}, []rig.Kind{rig.Slip, rig.Reflex}) != rig.Slip ||
+		Follow([]rig.Kind{rig.Speed}, nil) != rig.Speed || Follow(nil, []rig.Kind{rig.Slip}) != "" {
 		t.Error("somebody goes on with another bag")
 	}
 	if KindOf("reflex.two") != rig.Reflex || KindOf("reflex.") != "" {

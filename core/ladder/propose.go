@@ -75,7 +75,8 @@ func (c Career) On(r Rung) Progress {
 // Progress tells how somebody stands on each rung.
 func (c Career) Progress() []Progress { return c.replay().stand }
 
-// Standing is the index of the first rung whose gate is not passed, or has lapsed in an absence; the number of rungs where all are.
+// Standing is the index of the first rung whose gate is not passed, or has lapsed in an absence; the number of rungs
+// where all are.
 func (c Career) Standing() int { return c.replay().standing() }
 
 // roundsOn are the rounds on a rung.
@@ -142,24 +143,32 @@ func (c Career) follow(p *Proposal, h history) {
 		}
 		p.Why += "."
 	case h.gone > 0:
-		p.Move, p.Soft, p.Why = Back, true, fmt.Sprintf("%s away from this bag: %s to begin with, soft.", words.Count(int(math.Round(h.gone.Hours()/24)), "day"), words.Lower(r.Name))
+		p.Move, p.Soft, p.Why = Back, true, fmt.Sprintf("%s away from this bag: %s to begin with, soft.",
+			words.Count(int(math.Round(h.gone.Hours()/24)), "day"), words.Lower(r.Name))
 	case h.back && h.passedOn(today) >= c.Gate.ADay && p.Index > 0:
 		p.Index--
-		p.Move, p.Why = Enough, fmt.Sprintf("%s regained today, which is enough: this once more, or another bag. %s comes on another day.", words.Upper(numbered(c.Gate.ADay, "rung")), r.Name)
+		p.Move, p.Why = Enough,
+			fmt.Sprintf("%s regained today, which is enough: this once more, or another bag. %s comes on another day.",
+				words.Upper(numbered(c.Gate.ADay, "rung")), r.Name)
 	case h.back:
-		p.Move, p.Why = Back, fmt.Sprintf("Back after time away: once past the gate with %s, and on from there.", words.Lower(r.Name))
+		p.Move, p.Why = Back, fmt.Sprintf("Back after time away: once past the gate with %s, and on from there.",
+			words.Lower(r.Name))
 	case round:
 		c.goRound(p, way)
 	case h.passedOn(today) >= c.Gate.ADay && len(here) == 0 && p.Index > 0:
 		p.Index--
-		p.Move, p.Why = Enough, fmt.Sprintf("%s passed today, which is enough that is new: this once more for the feel of it, or another bag. %s comes on another day.", words.Upper(numbered(c.Gate.ADay, "rung")), r.Name)
+		p.Move, p.Why = Enough,
+			fmt.Sprintf(
+				"%s passed today, which is enough that is new: this once more for the feel of it, or another bag. %s comes on another day.", words.Upper(numbered(c.Gate.ADay, "rung")), r.Name)
 	case stand.Through >= c.Gate.Rounds && !stand.Done:
-		p.Move, p.Why = Again, fmt.Sprintf("Past the gate on %s; it wants %s, so once more on another day.", numbered(len(stand.days), "day"), numbered(c.Gate.Days, "day"))
+		p.Move, p.Why = Again, fmt.Sprintf("Past the gate on %s; it wants %s, so once more on another day.",
+			numbered(len(stand.days), "day"), numbered(c.Gate.Days, "day"))
 		if stand.days[len(stand.days)-1] == today.Format(time.DateOnly) {
 			p.Move = Enough
 		}
 	case len(here) == 0 && p.Index > 0:
-		p.Move, p.Why = Next, fmt.Sprintf("%s is past its gate: %s comes next.", c.Rungs[p.Index-1].Name, words.Lower(r.Name))
+		p.Move, p.Why = Next, fmt.Sprintf("%s is past its gate: %s comes next.", c.Rungs[p.Index-1].Name,
+			words.Lower(r.Name))
 	case len(here) == 0:
 		p.Move, p.Why = Start, "Not run yet: half power, and wait for the bag."
 	default:
@@ -185,7 +194,8 @@ func (c Career) again(p *Proposal, last Round, stand Progress) {
 	case last.Wild || last.Clean < wildShare:
 		p.Move, p.Soft, p.Why = Softly, true, said+": it ran wild, so the same under control."
 	case stand.Through > 0:
-		p.Why = fmt.Sprintf("%s; %s of %s rounds past the gate.", said, words.Number(stand.Through), words.Number(c.Gate.Rounds))
+		p.Why = fmt.Sprintf("%s; %s of %s rounds past the gate.", said, words.Number(stand.Through),
+			words.Number(c.Gate.Rounds))
 	default:
 		p.Why = fmt.Sprintf("%s: %.0f %% and %d are the gate.", said, 100*c.Gate.Clean, c.Gate.Run)
 	}
@@ -193,7 +203,8 @@ func (c Career) again(p *Proposal, last Round, stand Progress) {
 
 // causeNames say what a weak link lies in, and what is done for it.
 var causeNames = map[level.Cause]string{
-	level.ByHands: "the hands are not quick enough yet", level.ByTiming: "the timing scatters", level.ByMiss: "strikes miss the bag altogether",
+	level.ByHands: "the hands are not quick enough yet", level.ByTiming: "the timing scatters",
+	level.ByMiss:   "strikes miss the bag altogether",
 	level.ByMemory: "it is more than is held in mind", level.ByCue: "the cues come too soon",
 }
 
@@ -203,20 +214,23 @@ func (c Career) goRound(p *Proposal, way detour) {
 	failed := name + " has failed three times: "
 	if way == aside {
 		if i, cause, ok := c.another(p.Index); ok {
-			p.Index, p.Move, p.Why = i, Aside, fmt.Sprintf("%s%s. %s trains that; then %s again.", failed, causeNames[cause], c.Rungs[i].Name, words.Lower(name))
+			p.Index, p.Move, p.Why = i, Aside, fmt.Sprintf("%s%s. %s trains that; then %s again.", failed,
+				causeNames[cause], c.Rungs[i].Name, words.Lower(name))
 			return
 		}
 		way = lower
 	}
 	if way == lower && p.Index > 0 {
 		p.Index--
-		p.Move, p.Why = Back, fmt.Sprintf("%sdown to %s for now, until it is easy; then up again.", failed, words.Lower(c.Rungs[p.Index].Name))
+		p.Move, p.Why = Back, fmt.Sprintf("%sdown to %s for now, until it is easy; then up again.", failed,
+			words.Lower(c.Rungs[p.Index].Name))
 		return
 	}
 	p.Move, p.Why = Easier, failed+"one thing easier, then as it is."
 }
 
-// another is a lower rung, but for the next lower one where there is a choice, that trains the weakest link of somebody on a rung.
+// another is a lower rung, but for the next lower one where there is a choice, that trains the weakest link of somebody
+// on a rung.
 func (c Career) another(index int) (int, level.Cause, bool) {
 	if c.Weakest == nil {
 		return 0, "", false
@@ -245,7 +259,8 @@ func (c Career) bar(p *Proposal) {
 	}
 	for i := p.Index - 1; i >= 0; i-- {
 		if c.Held(c.Rungs[i]) == "" {
-			p.Why = fmt.Sprintf("%s is held back (%s): %s instead.", c.Rungs[p.Index].Name, first, words.Lower(c.Rungs[i].Name))
+			p.Why = fmt.Sprintf("%s is held back (%s): %s instead.", c.Rungs[p.Index].Name, first,
+				words.Lower(c.Rungs[i].Name))
 			p.Index, p.Move, p.Soft = i, Back, true
 			return
 		}

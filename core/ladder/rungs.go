@@ -12,7 +12,8 @@ import (
 // School says what a ladder begins with, where coaches differ.
 type School string
 
-// The schools for the speed bag: the basic rhythm first (the default), or the fist roll, because it is easier when done exactly.
+// The schools for the speed bag: the basic rhythm first (the default), or the fist roll, because it is easier when done
+// exactly.
 const (
 	BasicFirst School = ""
 	RollFirst  School = "fistRoll"
@@ -27,13 +28,17 @@ type Rung struct {
 	added bool // it came in among the others: whoever is past a later one need not come back for it
 }
 
-// steps are the ladders by the keys of the catalogue, from the first touch to the expert (common practice; the order is that of the trade).
+// steps are the ladders by the keys of the catalogue, from the first touch to the expert (common practice; the order is
+// that of the trade).
 var steps = map[rig.Kind][]string{
-	rig.Speed:     {"once", "rear", "lead", "five", "three", "two", "alternating", "roll", "catch", "double", "linking", "trap", "exchange", "ear", "quick"},
-	rig.DoubleEnd: {"jab", "later", "second", "two", "slip", "flow", "three", "answer", "duck", "pivot", "surprise", "long"},
-	rig.Reflex:    {"settle", "second", "two", "slip", "three", "flow", "answer", "roll", "surprise", "long"},
-	rig.Slip:      {"guard", "lead", "rear", "sides", "duck", "touch", "both", "two", "long"},
-	rig.Hanging:   {"jab", "two", "double", "three", "body", "step", "roll", "comes", "stop", "pivot", "surprise", "long"},
+	rig.Speed: {"once", "rear", "lead", "five", "three", "two", "alternating", "roll", "catch", "double", "linking",
+		"trap", "exchange", "ear", "quick"},
+	rig.DoubleEnd: {"jab", "later", "second", "two", "slip", "flow", "three", "answer", "duck", "pivot", "surprise",
+		"long"},
+	rig.Reflex: {"settle", "second", "two", "slip", "three", "flow", "answer", "roll", "surprise", "long"},
+	rig.Slip:   {"guard", "lead", "rear", "sides", "duck", "touch", "both", "two", "long"},
+	rig.Hanging: {"jab", "two", "double", "three", "body", "step", "roll", "comes", "stop", "pivot", "surprise",
+		"long"},
 }
 
 // addedLater are the rungs that came in among the others.
@@ -82,8 +87,9 @@ func Find(key string) (Rung, bool) {
 // KindOf is the kind of bag that the rung of that key belongs to; "" where there is no such rung.
 func KindOf(key string) rig.Kind { return kinds[key] }
 
-// Match is the key of the rung that a plan is the drill of, whatever its force, tempo and length; "" for none. So a drill that was
-// written by hand counts on the ladder as well. Of a rung whose point is its tempo, the plan has to say its effort.
+// Match is the key of the rung that a plan is the drill of, whatever its force, tempo and length; "" for none. So a
+// drill that was written by hand counts on the ladder as well. Of a rung whose point is its tempo, the plan has to say
+// its effort.
 func Match(p drill.Plan, kind rig.Kind) string {
 	for _, r := range ladders[kind] {
 		if r.Is(p) {

@@ -13,11 +13,14 @@ import (
 var (
 	cord = rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
 	bags = map[rig.Kind]rig.Rig{
-		rig.Speed:     rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8},
+		rig.Speed: rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02,
+			Restitution: 0.8},
 		rig.DoubleEnd: rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04},
-		rig.Reflex:    rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06},
-		rig.Slip:      rig.SlipBag{AnchorHeight: 2.8, CentreHeight: 1.5, BagDiameter: 0.2, BagMass: 0.5},
-		rig.Hanging:   rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7},
+		rig.Reflex: rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50,
+			Damping: 0.06},
+		rig.Slip: rig.SlipBag{AnchorHeight: 2.8, CentreHeight: 1.5, BagDiameter: 0.2, BagMass: 0.5},
+		rig.Hanging: rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5,
+			AnchorHeight: 2.7},
 	}
 )
 
@@ -25,8 +28,8 @@ func on(kind rig.Kind, b trainee.Band) drill.Floor {
 	return drill.Floor{Bag: bags[kind], Ability: trainee.Start(b), Seed: 1}
 }
 
-// Every rung compiles for everybody on its bag, keys are told apart, what is thrown flows, and the ladder begins easily. The fist
-// roll can come first.
+// Every rung compiles for everybody on its bag, keys are told apart, what is thrown flows, and the ladder begins
+// easily. The fist roll can come first.
 func TestRungs(t *testing.T) {
 	for kind := range bags {
 		list := Rungs(kind, BasicFirst)
@@ -34,7 +37,8 @@ func TestRungs(t *testing.T) {
 			t.Errorf("%s: %d rungs", kind, len(list))
 		}
 		for _, r := range list {
-			if found, ok := Find(r.Key); !ok || found.Name != r.Name || KindOf(r.Key) != kind || r.Name == "" || r.Note == "" {
+			if found, ok := Find(r.Key); !ok || found.Name != r.Name || KindOf(r.Key) != kind || r.Name == "" ||
+				r.Note == "" {
 				t.Errorf("%+v", r)
 			}
 			if p, err := r.Plan.For(on(kind, trainee.Beginner)); err != nil || Match(p, kind) != r.Key {
@@ -52,7 +56,8 @@ func TestRungs(t *testing.T) {
 			}
 		}
 	}
-	if key := Match(drill.Combination{Text: "1-2 - roll rear - 2-3", Landing: drill.OnReturns}, rig.Reflex); key != "reflex.roll" {
+	if key := Match(drill.Combination{Text: "1-2 - roll rear - 2-3", Landing: drill.OnReturns},
+		rig.Reflex); key != "reflex.roll" {
 		t.Errorf("a round of the former line counts for %q", key)
 	}
 	for _, text := range []string{"1-2-4", "1!"} {
@@ -69,8 +74,8 @@ func TestRungs(t *testing.T) {
 	}
 }
 
-// The first rung of each bag is about as hard for a first-timer as that of any other: what is expected to meet the bag, with force known,
-// lies within fifteen points.
+// The first rung of each bag is about as hard for a first-timer as that of any other: what is expected to meet the bag,
+// with force known, lies within fifteen points.
 func TestFirstRungsAreAlike(t *testing.T) {
 	low, high := 1.0, 0.0
 	for kind := range ladders {
@@ -93,7 +98,8 @@ func TestFirstRungsAreAlike(t *testing.T) {
 func TestAddedRungs(t *testing.T) {
 	rungs := Rungs(rig.Slip, BasicFirst)
 	c := Career{Rungs: rungs, Gate: DefaultGate, Now: at(9)}
-	if p := c.Propose(); p.Rung.Key != "slip.guard" || p.Why != "The first on this bag: it hangs still, and is not touched." {
+	if p := c.Propose(); p.Rung.Key != "slip.guard" ||
+		p.Why != "The first on this bag: it hangs still, and is not touched." {
 		t.Errorf("the first on a slip bag is %s: %s", p.Rung.Key, p.Why)
 	}
 	for n := range 2 {

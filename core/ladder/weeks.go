@@ -21,10 +21,12 @@ func DefaultWeeks(from time.Time) Weeks {
 	return Weeks{From: from, Days: []time.Weekday{time.Tuesday, time.Thursday}, Rounds: 4, Most: 8}
 }
 
-// MostAtFirst and MostRounds are as many rounds as a session may be planned with, in the first week and at all. Assumed.
+// MostAtFirst and MostRounds are as many rounds as a session may be planned with, in the first week and at all.
+// Assumed.
 const MostAtFirst, MostRounds = 12, 15
 
-// Check refuses days, rounds or weeks outside their limits, or more rounds to begin with than to end with, naming the field.
+// Check refuses days, rounds or weeks outside their limits, or more rounds to begin with than to end with, naming the
+// field.
 func (w Weeks) Check() error {
 	switch {
 	case w.Rounds < 1 || w.Rounds > MostAtFirst:
@@ -51,16 +53,17 @@ type Session struct {
 	Why      string
 }
 
-// How the rounds build up. Weeks, not days, and one round at a time are common practice; every fourth week light, and how much an
-// absence takes back, are assumed.
+// How the rounds build up. Weeks, not days, and one round at a time are common practice; every fourth week light, and
+// how much an absence takes back, are assumed.
 const (
 	lightEvery = 4
 	lightShare = 2 // a light week has one round in so many
 	leastLight = 2
 )
 
-// Plan lists the sessions of so many weeks. A round is added each week in which somebody came; a week without anybody takes one
-// back; each fourth week is light. came are the days of sessions that took place; weeks from now's on count as come to.
+// Plan lists the sessions of so many weeks. A round is added each week in which somebody came; a week without anybody
+// takes one back; each fourth week is light. came are the days of sessions that took place; weeks from now's on count
+// as come to.
 func (w Weeks) Plan(weeks int, came []time.Time, now time.Time) []Session {
 	rounds := w.Rounds
 	var list []Session
@@ -77,10 +80,12 @@ func (w Weeks) Plan(weeks int, came []time.Time, now time.Time) []Session {
 			if day.Before(dayOf(w.From)) {
 				continue
 			}
-			list = append(list, Session{Day: day, Week: week + 1, Rounds: n, Emphasis: Emphasis(n), Light: light, Why: why})
+			list = append(list, Session{Day: day, Week: week + 1, Rounds: n, Emphasis: Emphasis(n), Light: light,
+				Why: why})
 		}
 		next := monday.AddDate(0, 0, 7)
-		attended := !next.Before(now) || slices.ContainsFunc(came, func(t time.Time) bool { return !t.Before(monday) && t.Before(next) })
+		attended := !next.Before(now) || slices.ContainsFunc(came,
+			func(t time.Time) bool { return !t.Before(monday) && t.Before(next) })
 		switch {
 		case light:
 		case attended:
@@ -92,7 +97,8 @@ func (w Weeks) Plan(weeks int, came []time.Time, now time.Time) []Session {
 	return list
 }
 
-// Emphasis names one thing for each round of a session: an easy flow first, what is new in the middle, conditioning last.
+// Emphasis names one thing for each round of a session: an easy flow first, what is new in the middle, conditioning
+// last.
 func Emphasis(rounds int) []string {
 	switch rounds {
 	case 0:

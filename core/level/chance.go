@@ -22,16 +22,16 @@ type chance struct {
 	forgotten float64 // share of the repetitions in which it is
 }
 
-// What a judged round adds to the errors of a person on the bag's clock, where only times come in. The force of a strike is tracked by
-// the median of sixteen intervals round it, which adds π/2 over their number to the variance; a hit further than a window and a half
-// from the bag is off it, and the next cannot be clean.
+// What a judged round adds to the errors of a person on the bag's clock, where only times come in. The force of a
+// strike is tracked by the median of sixteen intervals round it, which adds π/2 over their number to the variance; a
+// hit further than a window and a half from the bag is off it, and the next cannot be clean.
 const (
 	trackedBy = 1 + math.Pi/2/16
 	offBy     = 1.5
 )
 
-// A tempo that is this share beyond what the bag has, and three standard errors of so many intervals, is none that it can have: then
-// nothing counts as clean.
+// A tempo that is this share beyond what the bag has, and three standard errors of so many intervals, is none that it
+// can have: then nothing counts as clean.
 const beyond, together = 0.03, 48.0
 
 // reckoner works out chances strike by strike, in their order: on an inner beat what went before counts.
@@ -57,7 +57,9 @@ type reckoner struct {
 }
 
 func newReckoner(p drill.Plan, t drill.Timeline, on drill.Floor, told Told, strikes []Strike) *reckoner {
-	r := &reckoner{a: on.Ability, bag: on.Bag, kind: on.Bag.Kind(), told: told, byBag: t.Clock == drill.ByBag, start: t.Start.Seconds(), back: map[[2]float64][]answer{}, chains: map[chainKey][3]link{}, most: on.Ability.Tired((t.End - t.Start).Seconds())}
+	r := &reckoner{a: on.Ability, bag: on.Bag, kind: on.Bag.Kind(), told: told, byBag: t.Clock == drill.ByBag,
+		start: t.Start.Seconds(), back: map[[2]float64][]answer{}, chains: map[chainKey][3]link{},
+		most: on.Ability.Tired((t.End - t.Start).Seconds())}
 	switch d := p.(type) {
 	case drill.SpeedBagDrill:
 		r.technique = &d
@@ -73,8 +75,8 @@ func newReckoner(p drill.Plan, t drill.Timeline, on drill.Floor, told Told, stri
 	return r
 }
 
-// usual is the lateness (s) that most strikes that go by the bag have: as far as the bag can come back so late, it looks like a softer
-// strike.
+// usual is the lateness (s) that most strikes that go by the bag have: as far as the bag can come back so late, it
+// looks like a softer strike.
 func (r *reckoner) usual(strikes []Strike) float64 {
 	var list []Strike
 	for _, s := range strikes {
@@ -102,8 +104,8 @@ func (r *reckoner) usual(strikes []Strike) float64 {
 	return math.Max(60/limits.Fastest-gap, math.Min(60/limits.Slowest-gap, usual))
 }
 
-// hold works out what of a combination is forgotten. A repetition that is called stretches the span by half, a partly called one by a
-// quarter; each judged round of the drill adds 5 %, at most as much again. All assumed.
+// hold works out what of a combination is forgotten. A repetition that is called stretches the span by half, a partly
+// called one by a quarter; each judged round of the drill adds 5 %, at most as much again. All assumed.
 func (r *reckoner) hold(c drill.Combination) {
 	if c.Cues != nil {
 		_, choices := c.Cues.Need(0)
@@ -128,11 +130,12 @@ func (r *reckoner) short(s Strike) float64 {
 	return math.Max(0, r.a.Interval(s.Before, s.Hand)-s.ask())
 }
 
-// answer is by how much (s) the bag comes back later than planned from a strike of another force, its window there as a share of the
-// planned one, and how likely that force is.
+// answer is by how much (s) the bag comes back later than planned from a strike of another force, its window there as a
+// share of the planned one, and how likely that force is.
 type answer struct{ later, window, chance float64 }
 
-// forces stand for a normal spread of the launch's logarithm: the middles of nine parts that are equally likely, scaled to its variance.
+// forces stand for a normal spread of the launch's logarithm: the middles of nine parts that are equally likely, scaled
+// to its variance.
 var forces = func() []float64 {
 	const parts = 9
 	list, squares := make([]float64, parts), 0.0
@@ -234,8 +237,8 @@ func (r *reckoner) chance(s Strike) chance {
 	return c
 }
 
-// chained works out a strike that goes by the one before it. Strikes that ask the same differ by how tired somebody is by then, and
-// smoothly: they are worked out at three points of the round and read between them.
+// chained works out a strike that goes by the one before it. Strikes that ask the same differ by how tired somebody is
+// by then, and smoothly: they are worked out at three points of the round and read between them.
 func (r *reckoner) chained(s Strike, there, tired float64, c *chance) {
 	key := chainKey{s.Window, s.Age, s.Gap, s.Late, s.Driven, s.Count, s.Before, s.Hand, c.forgotten}
 	points, ok := r.chains[key]
@@ -254,7 +257,8 @@ func (r *reckoner) chained(s Strike, there, tired float64, c *chance) {
 		a, b, c := f(points[0]), f(points[1]), f(points[2])
 		return a*(x-1)*(x-2)/2 - b*x*(x-2) + c*x*(x-1)/2
 	}
-	c.met, c.counted = there*read(func(l link) float64 { return l.met }), there*read(func(l link) float64 { return l.counted })*(1-r.off)
+	c.met, c.counted = there*read(func(l link) float64 { return l.met }),
+		there*read(func(l link) float64 { return l.counted })*(1-r.off)
 	if r.cannot {
 		c.counted = 0
 	}
@@ -275,8 +279,8 @@ type chainKey struct {
 // link is how likely a strike that is thrown meets the bag, is counted clean, and is off the bag altogether.
 type link struct{ met, counted, away float64 }
 
-// inChain works out a strike that is thrown with the chance there, with a spread (s). Where only times come in, the scatter of the force
-// shows as one of timing.
+// inChain works out a strike that is thrown with the chance there, with a spread (s). Where only times come in, the
+// scatter of the force shows as one of timing.
 func (r *reckoner) inChain(s Strike, there, spread float64) link {
 	lack := 0.0
 	if s.Before != "" {
@@ -304,9 +308,10 @@ func (r *reckoner) inChain(s Strike, there, spread float64) link {
 	return l
 }
 
-// spread of a strike (s). On the bag's clock it comes from the freshest cue: what went before has moved the bag too. On the beat's it
-// accumulates and is corrected by a share each time: e′ = (1 − α)e + clock + motor′ − motor (the linear phase correction of Vorberg &
-// Schulze 2002, from memory), so that the part that is not the hand's own has the variance v′ = (1 − α)²v + clock² + α² motor².
+// spread of a strike (s). On the bag's clock it comes from the freshest cue: what went before has moved the bag too. On
+// the beat's it accumulates and is corrected by a share each time: e′ = (1 − α)e + clock + motor′ − motor (the linear
+// phase correction of Vorberg & Schulze 2002, from memory), so that the part that is not the hand's own has the
+// variance v′ = (1 − α)²v + clock² + α² motor².
 func (r *reckoner) spread(s Strike, tired float64) float64 {
 	if r.byBag {
 		return r.a.Spread(s.Age) * tired
@@ -321,8 +326,8 @@ func (r *reckoner) spread(s Strike, tired float64) float64 {
 	return math.Sqrt(r.beat + motor*motor)
 }
 
-// returns is when (s) the bag comes back to a strike from a launch (m/s) of the one before, which a speed bag holds to those that reach
-// its board, and its window (s); 0 where it does not.
+// returns is when (s) the bag comes back to a strike from a launch (m/s) of the one before, which a speed bag holds to
+// those that reach its board, and its window (s); 0 where it does not.
 func (r *reckoner) returns(s Strike, launch float64) (at, window float64) {
 	m, n := rig.Meeting{Rebounds: s.Count}, s.Count
 	speed, ok := r.bag.(rig.SpeedBag)

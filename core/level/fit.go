@@ -12,8 +12,8 @@ import (
 // Standing says where a predicted clean share lies.
 type Standing string
 
-// The band to train in is from 70 to 90 % clean; about 85 % is where learning is fastest in simple tasks (Wilson et al., Nature
-// Communications 2019).
+// The band to train in is from 70 to 90 % clean; about 85 % is where learning is fastest in simple tasks (Wilson et
+// al., Nature Communications 2019).
 const (
 	TooHard Standing = "tooHard"
 	Fits    Standing = "fits"
@@ -27,15 +27,18 @@ const lowBand, highBand = 0.70, 0.90
 
 // Told is what the source of the hits tells of them, and how often the drill was done before.
 type Told struct {
-	Force   bool // of each strike: else, on the bag's clock, a steady lateness looks like a softer strike and is not scored
+	// of each strike: else, on the bag's clock, a steady lateness looks like a softer strike and is not scored
+	Force   bool
 	Latency bool // of the device: else, on the beat's, a steady offset is taken off before judging
 	Rounds  int  // judged rounds of this drill so far
 }
 
 // Fit is how a drill suits somebody.
 type Fit struct {
-	Clean   float64 // share of the strikes that meet the bag, predicted; where there are none, of the moves against a slip bag
-	Counted float64 // share that will be counted clean: where only times come in, the scatter of the force shows as one of timing
+	// share of the strikes that meet the bag, predicted; where there are none, of the moves against a slip bag
+	Clean float64
+	// share that will be counted clean: where only times come in, the scatter of the force shows as one of timing
+	Counted float64
 	Slips   float64 // share of the moves against the passes of a slip bag that are in time; NaN where there are none
 	Answers float64 // share of the unforeseen cues that are answered in time; NaN where there are none
 	Run     float64 // mean run of clean strikes
@@ -90,7 +93,8 @@ type Link struct {
 	Why    string
 }
 
-// For predicts how a plan that has been laid out suits whoever stands on the floor, on the clock that the timeline goes by.
+// For predicts how a plan that has been laid out suits whoever stands on the floor, on the clock that the timeline goes
+// by.
 func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
 	kind, a := on.Bag.Kind(), on.Ability
 	strikes := Strikes(t, p.ReachTime(kind), SensesFor(p, a))
@@ -99,7 +103,8 @@ func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
 		return f
 	}
 	r := newReckoner(p, t, on, told, strikes)
-	if struck := slices.DeleteFunc(slices.Clone(strikes), func(s Strike) bool { return s.Slip }); len(struck) < len(strikes) {
+	if struck := slices.DeleteFunc(slices.Clone(strikes),
+		func(s Strike) bool { return s.Slip }); len(struck) < len(strikes) {
 		sum := 0.0
 		for _, s := range strikes {
 			if s.Slip {
@@ -181,7 +186,8 @@ func (s Strike) link(mean float64, c chance, a trainee.Ability) Link {
 	switch {
 	case c.short > c.spread/2:
 		l.Cause = ByHands
-		l.Why = fmt.Sprintf("hands: %.2f s to %s, these hands take %.2f s", s.ask(), s.Words(), a.Interval(s.Before, s.Hand))
+		l.Why = fmt.Sprintf("hands: %.2f s to %s, these hands take %.2f s", s.ask(), s.Words(),
+			a.Interval(s.Before, s.Hand))
 	case c.forgotten > math.Max(a.Miss, 1-within(s.Window, c.spread, 0)):
 		l.Cause = ByMemory
 		l.Why = fmt.Sprintf("memory: %s is forgotten in %.0f %% of the repetitions", s.Words(), 100*c.forgotten)
@@ -189,7 +195,8 @@ func (s Strike) link(mean float64, c chance, a trainee.Ability) Link {
 		l.Cause = ByMiss
 		l.Why = fmt.Sprintf("%s: %.0f %% are missed outright", s.Words(), 100*a.Miss)
 	default:
-		l.Why = fmt.Sprintf("timing: %s has a window of %.0f ms, and this evenness spreads by %.0f ms either way", s.Words(), 1000*s.Window, 1000*c.spread)
+		l.Why = fmt.Sprintf("timing: %s has a window of %.0f ms, and this evenness spreads by %.0f ms either way",
+			s.Words(), 1000*s.Window, 1000*c.spread)
 	}
 	return l
 }
@@ -202,9 +209,9 @@ func Run(p float64, n int) float64 {
 	return math.Min(float64(n), p/(1-p))
 }
 
-// Longest is the longest run to expect in n strikes of which each is clean with probability p: the sum over k of the probability
-// of a run of k or more, by the recursion P(none of k in n) = P(none in n−1) − (1−p)·p^k·P(none in n−1−k) (Feller, An Introduction
-// to Probability Theory I, XIII.7).
+// Longest is the longest run to expect in n strikes of which each is clean with probability p: the sum over k of the
+// probability of a run of k or more, by the recursion P(none of k in n) = P(none in n−1) − (1−p)·p^k·P(none in n−1−k)
+// (Feller, An Introduction to Probability Theory I, XIII.7).
 func Longest(p float64, n int) float64 {
 	switch {
 	case p >= 1:
@@ -219,7 +226,8 @@ func Longest(p float64, n int) float64 {
 	}
 	for k := 1; k <= n; k++ {
 		pk := math.Pow(p, float64(k))
-		share := pk * (1 + float64(n-k)*(1-p)) // where two such runs do not fit in: one begins the round, or follows a miss
+		// where two such runs do not fit in: one begins the round, or follows a miss
+		share := pk * (1 + float64(n-k)*(1-p))
 		if 2*k < n {
 			none[k-1], none[k] = 1, 1-pk
 			for m := k + 1; m <= n; m++ {
@@ -235,8 +243,8 @@ func Longest(p float64, n int) float64 {
 	return sum
 }
 
-// Differs names the strike at which two people differ most on a drill, and by what: their timing, their hands, or what they miss. The
-// link's Clean is by how much the first of them is clean more often.
+// Differs names the strike at which two people differ most on a drill, and by what: their timing, their hands, or what
+// they miss. The link's Clean is by how much the first of them is clean more often.
 func Differs(p drill.Plan, t drill.Timeline, on drill.Floor, b trainee.Ability) Link {
 	a := on.Ability
 	a.Bias, b.Bias = 0, 0
@@ -260,11 +268,14 @@ func Differs(p drill.Plan, t drill.Timeline, on drill.Floor, b trainee.Ability) 
 	}
 	switch l.Cause {
 	case ByHands:
-		l.Why = fmt.Sprintf("hands: %.2f s to %s, for which one takes %.2f s and the other %.2f s", l.Strike.ask(), l.Strike.Words(), a.Interval(l.Strike.Before, l.Strike.Hand), b.Interval(l.Strike.Before, l.Strike.Hand))
+		l.Why = fmt.Sprintf("hands: %.2f s to %s, for which one takes %.2f s and the other %.2f s", l.Strike.ask(),
+			l.Strike.Words(), a.Interval(l.Strike.Before, l.Strike.Hand), b.Interval(l.Strike.Before, l.Strike.Hand))
 	case ByMiss:
-		l.Why = fmt.Sprintf("%s: one misses %.0f %% outright, the other %.0f %%", l.Strike.Words(), 100*a.Miss, 100*b.Miss)
+		l.Why = fmt.Sprintf("%s: one misses %.0f %% outright, the other %.0f %%", l.Strike.Words(), 100*a.Miss,
+			100*b.Miss)
 	default:
-		l.Why = fmt.Sprintf("timing: at %s, in a window of %.0f ms, one spreads by %.0f ms and the other by %.0f ms", l.Strike.Words(), 1000*l.Strike.Window, 1000*one[at].spread, 1000*two[at].spread)
+		l.Why = fmt.Sprintf("timing: at %s, in a window of %.0f ms, one spreads by %.0f ms and the other by %.0f ms",
+			l.Strike.Words(), 1000*l.Strike.Window, 1000*one[at].spread, 1000*two[at].spread)
 	}
 	return l
 }

@@ -13,15 +13,15 @@ type Outcome struct {
 	Strikes             int
 }
 
-// Learned is by how much one person's rounds on one kind of bag went otherwise than the model predicts, drawn towards not at all by how
-// little is known. On the scale of log odds.
+// Learned is by how much one person's rounds on one kind of bag went otherwise than the model predicts, drawn towards
+// not at all by how little is known. On the scale of log odds.
 type Learned struct {
 	Shift  float64
 	Rounds int
 }
 
-// How far the model may be wrong of somebody, and how much rounds differ from one another beyond their number of strikes; in log odds
-// (standard deviations). Assumed.
+// How far the model may be wrong of somebody, and how much rounds differ from one another beyond their number of
+// strikes; in log odds (standard deviations). Assumed.
 const modelSpread, roundSpread = 0.5, 0.35
 
 // Learn draws on the rounds of one person on one kind of bag.
@@ -72,7 +72,8 @@ func (f Fit) With(l Learned) Fit {
 			if points < 0 {
 				side = "worse"
 			}
-			f.Made += fmt.Sprintf(" %s on this bag went %.0f points %s than that alone, as far as they tell.", words.Upper(words.Count(l.Rounds, "round")), math.Abs(points), side)
+			f.Made += fmt.Sprintf(" %s on this bag went %.0f points %s than that alone, as far as they tell.",
+				words.Upper(words.Count(l.Rounds, "round")), math.Abs(points), side)
 		}
 	}
 	return f
@@ -85,7 +86,8 @@ type Bin struct {
 	Rounds              int
 }
 
-// Calibrated puts rounds into ten bins by their prediction, and gives the mean miss: by how much a round was off its prediction.
+// Calibrated puts rounds into ten bins by their prediction, and gives the mean miss: by how much a round was off its
+// prediction.
 func Calibrated(rounds []Outcome) (bins []Bin, miss float64) {
 	bins = make([]Bin, 10)
 	for i := range bins {

@@ -40,8 +40,11 @@ func TestLearn(t *testing.T) {
 }
 
 func TestCalibrated(t *testing.T) {
-	bins, miss := Calibrated([]Outcome{{0.72, 0.80, 50}, {0.78, 0.70, 50}, {0.05, 0.10, 50}, {1, 0.9, 10}, {math.NaN(), 0.5, 10}})
-	if len(bins) != 10 || bins[7].Rounds != 2 || math.Abs(bins[7].Predicted-0.75) > 1e-12 || math.Abs(bins[7].Observed-0.75) > 1e-12 || bins[0].Rounds != 1 || bins[9].Rounds != 1 || !math.IsNaN(bins[3].Observed) {
+	bins, miss := Calibrated([]Outcome{{0.72, 0.80, 50}, {0.78, 0.70, 50}, {0.05, 0.10, 50}, {1, 0.9, 10},
+		{math.NaN(), 0.5, 10}})
+	if len(bins) != 10 || bins[7].Rounds != 2 || math.Abs(bins[7].Predicted-0.75) > 1e-12 ||
+		math.Abs(bins[7].Observed-0.75) > 1e-12 || bins[0].Rounds != 1 || bins[9].Rounds != 1 ||
+		!math.IsNaN(bins[3].Observed) {
 		t.Errorf("%+v", bins)
 	}
 	if math.Abs(miss-(0.08+0.08+0.05+0.1)/4) > 1e-12 {

@@ -35,14 +35,16 @@ const (
 	steadyHand             = 0.008      // s, the hand's own spread that a demand is reckoned with
 	moveWeight, sideWeight = 1.5, 0.5   // moves to hold in mind: a defence or a step; one to the other side
 	turnWeight             = 1.0        // a change of direction, or of hands
-	setWeight              = 2.0        // divided by the strikes of a set: changing hands sooner is more to hold. Assumed
-	holds                  = 8.0        // moves
-	evenWaits              = 0.3        // spread of the waits as a share of their mean that cannot be foreseen
-	q0, q1                 = 0.3, 1.0   // shares of a cue's lead that its answer takes: easy, and no time left
-	others                 = 0.2        // of the mean of the other demands
+	// divided by the strikes of a set: changing hands sooner is more to hold. Assumed
+	setWeight = 2.0
+	holds     = 8.0      // moves
+	evenWaits = 0.3      // spread of the waits as a share of their mean that cannot be foreseen
+	q0, q1    = 0.3, 1.0 // shares of a cue's lead that its answer takes: easy, and no time left
+	others    = 0.2      // of the mean of the other demands
 )
 
-// pace is the common one. A level is the drill's alone: where it leaves force or tempo open, it is graded as somebody in the middle does it.
+// pace is the common one. A level is the drill's alone: where it leaves force or tempo open, it is graded as somebody
+// in the middle does it.
 var pace = trainee.Start(trainee.Intermediate)
 
 // GradeOf grades a plan on the bag of a floor, whoever stands there.
@@ -161,7 +163,8 @@ func timing(strikes []Strike) Demand {
 			high = mid
 		}
 	}
-	why := fmt.Sprintf("a window of %.0f ms, timed from a cue %.2f s before: 80 %% clean takes an evenness of %.1f %%", 1000*narrowest.window, narrowest.age, 100*low)
+	why := fmt.Sprintf("a window of %.0f ms, timed from a cue %.2f s before: 80 %% clean takes an evenness of %.1f %%",
+		1000*narrowest.window, narrowest.age, 100*low)
 	if low == 0 {
 		why = fmt.Sprintf("a window of %.0f ms, too narrow for 80 %% even of the steadiest hand", 1000*narrowest.window)
 	}
@@ -207,7 +210,8 @@ func pattern(p drill.Plan) Demand {
 	return Demand{1 + 9*(1-math.Exp(-(math.Max(n, 1)-1)/holds)), why}
 }
 
-// held counts what a technique holds: its strike, the change of hands, which is more the sooner it comes, and what is its own.
+// held counts what a technique holds: its strike, the change of hands, which is more the sooner it comes, and what is
+// its own.
 func held(d drill.SpeedBagDrill) (float64, string) {
 	n, why := 1.0, d.Technique.Words()
 	set := d.PerHand
@@ -301,7 +305,8 @@ func reading(p drill.Plan) Demand {
 			q := need / p.Cues.LeadTime()
 			c := (p.Cues.Mean - p.Cues.Least) / p.Cues.Mean // of a memoryless wait after the least gap
 			d.Value = 2 + 8*clamp((q-q0)/(q1-q0))*(0.5+0.5*math.Min(1, c/evenWaits))
-			d.Why = fmt.Sprintf("one of %d answers, off the line in %.2f s of the %.2f s there are", choices, need, p.Cues.LeadTime())
+			d.Why = fmt.Sprintf("one of %d answers, off the line in %.2f s of the %.2f s there are", choices, need,
+				p.Cues.LeadTime())
 		}
 		calls = map[drill.Guidance]float64{drill.Alone: 1, drill.Partly: 0.5, drill.Fading: 0.5}[p.Guidance]
 	}

@@ -31,15 +31,16 @@ type change struct {
 	of   func(drill.Plan, rig.Kind) (drill.Plan, bool)
 }
 
-// Easier is the first neighbour, in the order in which coaches make things easier, of which somebody does clearly more clean:
-// softer or slower, other rebounds, a shorter pattern, closer, a cue instead of surprise (common practice). False where nothing
-// helps.
+// Easier is the first neighbour, in the order in which coaches make things easier, of which somebody does clearly more
+// clean: softer or slower, other rebounds, a shorter pattern, closer, a cue instead of surprise (common practice).
+// False where nothing helps.
 func Easier(p drill.Plan, on drill.Floor, now Fit) (Neighbour, bool) {
-	return first(p, on, easier, func(f Fit) bool { return f.Least() >= now.Least()+gain }, func(Neighbour) bool { return true })
+	return first(p, on, easier, func(f Fit) bool { return f.Least() >= now.Least()+gain },
+		func(Neighbour) bool { return true })
 }
 
-// Harder is the first neighbour that asks more and is still within reach: force or tempo, distance, the count, fewer hits a hand,
-// the other side too, fewer calls, surprise (common practice, one thing at a time).
+// Harder is the first neighbour that asks more and is still within reach: force or tempo, distance, the count, fewer
+// hits a hand, the other side too, fewer calls, surprise (common practice, one thing at a time).
 func Harder(p drill.Plan, on drill.Floor, g Grade, now Fit) (Neighbour, bool) {
 	return first(p, on, harder, func(f Fit) bool { return f.Least() >= floorFit }, func(n Neighbour) bool {
 		return n.Grade.Level > g.Level+1e-9 || n.Fit.Least() < now.Least()-1e-9 && n.Grade.Level >= g.Level-1e-9
@@ -47,7 +48,8 @@ func Harder(p drill.Plan, on drill.Floor, g Grade, now Fit) (Neighbour, bool) {
 }
 
 // first looks at how a neighbour fits before it is graded, which takes longer.
-func first(p drill.Plan, on drill.Floor, list []change, fits func(Fit) bool, good func(Neighbour) bool) (Neighbour, bool) {
+func first(p drill.Plan, on drill.Floor, list []change, fits func(Fit) bool,
+	good func(Neighbour) bool) (Neighbour, bool) {
 	usual := on
 	usual.Ability = pace
 	theirs, err := p.For(on) // what is changed starts from figures
@@ -122,9 +124,14 @@ func scaled(by float64) func(*drill.Combination, rig.Kind) bool {
 // control is how each kind of drill is brought under control.
 var control = []change{
 	{"slower", technique(func(d *drill.SpeedBagDrill) bool { d.Tempo = math.Round(d.Tempo * stepTempo); return true })},
-	{"softer", combination(func(c *drill.Combination, k rig.Kind) bool { return k != rig.Slip && scaled(stepForce)(c, k) })},
-	{"drawn back less", combination(func(c *drill.Combination, k rig.Kind) bool { return k == rig.Slip && scaled(stepForce)(c, k) })},
-	{"drawn back further", combination(func(c *drill.Combination, k rig.Kind) bool { // some slips are longer from a wider swing
+	{"softer", combination(func(c *drill.Combination, k rig.Kind) bool {
+		return k != rig.Slip && scaled(stepForce)(c, k)
+	})},
+	{"drawn back less", combination(func(c *drill.Combination, k rig.Kind) bool {
+		return k == rig.Slip && scaled(stepForce)(c, k)
+	})},
+	// some slips are longer from a wider swing
+	{"drawn back further", combination(func(c *drill.Combination, k rig.Kind) bool {
 		ok := k == rig.Slip && c.Pull > 0
 		c.Pull = math.Round(100*c.Pull/stepForce) / 100
 		return ok
@@ -148,26 +155,37 @@ var easier = append(slices.Clone(control), []change{
 		return ok
 	})},
 	{"a part of it", combination(func(c *drill.Combination, _ rig.Kind) bool { return shorter(c) })},
-	{"straight punches only", combination(func(c *drill.Combination, _ rig.Kind) bool { return everyPunch(c, straightened) })},
+	{"straight punches only",
+		combination(func(c *drill.Combination, _ rig.Kind) bool { return everyPunch(c, straightened) })},
 	{"closer", combination(func(c *drill.Combination, _ rig.Kind) bool {
 		ok := c.Range != drill.Close
 		c.Range = drill.Close
 		return ok
 	})},
-	{"no surprise", combination(func(c *drill.Combination, _ rig.Kind) bool { ok := c.Cues != nil; c.Cues = nil; return ok })},
-	{"seen as well as heard", technique(func(d *drill.SpeedBagDrill) bool { ok := d.EarOnly; d.EarOnly = false; return ok })},
+	{"no surprise", combination(func(c *drill.Combination, _ rig.Kind) bool {
+		ok := c.Cues != nil
+		c.Cues = nil
+		return ok
+	})},
+	{"seen as well as heard",
+		technique(func(d *drill.SpeedBagDrill) bool { ok := d.EarOnly; d.EarOnly = false; return ok })},
 }...)
 
 var harder = []change{
-	{"quicker", technique(func(d *drill.SpeedBagDrill) bool { d.Tempo = math.Round(d.Tempo / stepTempo); return true })},
+	{"quicker", technique(func(d *drill.SpeedBagDrill) bool {
+		d.Tempo = math.Round(d.Tempo / stepTempo)
+		return true
+	})},
 	{"more force", combination(scaled(1 / stepForce))},
 	{"from further out", combination(func(c *drill.Combination, _ rig.Kind) bool {
 		ok := c.Range != drill.Far
 		c.Range = drill.Far
 		return ok
 	})},
-	{"a hook for the last straight", combination(func(c *drill.Combination, _ rig.Kind) bool { return lastPunch(c, hooked) })},
-	{"an uppercut for the last hook", combination(func(c *drill.Combination, _ rig.Kind) bool { return lastPunch(c, lifted) })},
+	{"a hook for the last straight",
+		combination(func(c *drill.Combination, _ rig.Kind) bool { return lastPunch(c, hooked) })},
+	{"an uppercut for the last hook",
+		combination(func(c *drill.Combination, _ rig.Kind) bool { return lastPunch(c, lifted) })},
 	{"every return", combination(func(c *drill.Combination, _ rig.Kind) bool {
 		ok := c.Rhythm != drill.EveryReturn
 		c.Rhythm = drill.EveryReturn

@@ -10,8 +10,8 @@ import (
 	"melodromos/core/trainee"
 )
 
-// No level jumps by more than 0.3 for a change of 1 % in force, tempo, a bag's size or its spring, but where another cue becomes the
-// freshest that is old enough to act on: that is the one threshold of the timing demand.
+// No level jumps by more than 0.3 for a change of 1 % in force, tempo, a bag's size or its spring, but where another
+// cue becomes the freshest that is old enough to act on: that is the one threshold of the timing demand.
 func TestNoJumps(t *testing.T) {
 	type point struct {
 		plan drill.Plan
@@ -44,7 +44,8 @@ func TestNoJumps(t *testing.T) {
 	basic := func(force, size float64) point {
 		bag := quay
 		bag.BagDiameter *= size
-		return point{drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 100 * force, Work: 30, Calls: true}, bag}
+		return point{drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3,
+			StrikeAngle: 25, Tempo: 100 * force, Work: 30, Calls: true}, bag}
 	}
 	slips := func(force, size float64) point {
 		c := thrown("slip lead - slip rear")
@@ -65,7 +66,8 @@ func TestNoJumps(t *testing.T) {
 		return sum
 	}
 	for name, at := range map[string]func(force, size float64) point{
-		"cords": line("1-2-3 - slip lead - 3-2", ball), "pole": line("1-2-3", pole), "as it comes": line("1-2", heavy), "freely": free, "speed bag": basic, "slips": slips,
+		"cords": line("1-2-3 - slip lead - 3-2", ball), "pole": line("1-2-3", pole), "as it comes": line("1-2", heavy),
+		"freely": free, "speed bag": basic, "slips": slips,
 	} {
 		for _, vary := range []string{"force or tempo", "size"} {
 			before, aged := -1.0, 0.0
@@ -81,7 +83,8 @@ func TestNoJumps(t *testing.T) {
 					continue // the bag does not allow it
 				}
 				a := age(p)
-				if threshold := math.Abs(a-aged) > 0.02*aged; before > 0 && math.Abs(g.Level-before) > 0.3+1e-9 && !threshold {
+				if threshold := math.Abs(a-aged) > 0.02*aged; before > 0 && math.Abs(g.Level-before) > 0.3+1e-9 &&
+					!threshold {
 					t.Errorf("%s, %s step %d: %.1f, then %.1f: %s", name, vary, k, before, g.Level, fmt.Sprint(g))
 				}
 				before, aged = g.Level, a
@@ -96,12 +99,14 @@ func TestWhatIsHeld(t *testing.T) {
 	if value("1 wait 2") != value("1-2") {
 		t.Error("a wait counts")
 	}
-	if value("(1-2)x3") != value("1-2-1-2-1-2") || value("(1-2)x3") <= value("1-2") || value("(1-2)x3") >= value("1-2-3-2-3-2") {
+	if value("(1-2)x3") != value("1-2-1-2-1-2") || value("(1-2)x3") <= value("1-2") ||
+		value("(1-2)x3") >= value("1-2-3-2-3-2") {
 		t.Errorf("%g, %g, %g", value("1-2"), value("(1-2)x3"), value("1-2-3-2-3-2"))
 	}
 }
 
-// What cannot be done is graded 10 and fails for certain: a slip bag that comes by quicker than a head can be off its line.
+// What cannot be done is graded 10 and fails for certain: a slip bag that comes by quicker than a head can be off its
+// line.
 func TestWhatCannotBeDone(t *testing.T) {
 	quick := rope
 	quick.AnchorHeight = 1.80
@@ -118,7 +123,8 @@ func TestWhatCannotBeDone(t *testing.T) {
 	}
 }
 
-// A heavy bag answers force as well: struck harder, or lighter, it is away sooner, and a combination thrown freely asks more of timing.
+// A heavy bag answers force as well: struck harder, or lighter, it is away sooner, and a combination thrown freely asks
+// more of timing.
 func TestHeavyBagsAnswerForce(t *testing.T) {
 	c := thrown("1-2-3-2")
 	c.Landing, c.Tempo, c.Fist = drill.Freely, 150, 3
@@ -140,7 +146,8 @@ func TestSameForEverybody(t *testing.T) {
 	open, tempo := thrown("1-2-3 - slip lead - 3-2"), thrown("1-1-2")
 	open.Fist = 0
 	tempo.Landing, tempo.Fist = drill.Freely, 0
-	technique := drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Tempo: 112, Work: 30, Calls: true}
+	technique := drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3,
+		StrikeAngle: 25, Tempo: 112, Work: 30, Calls: true}
 	for _, c := range []struct {
 		plan drill.Plan
 		bag  rig.Rig

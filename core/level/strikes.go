@@ -1,5 +1,5 @@
-// Package level tells how hard a drill is, by four demands, and how well it fits somebody: how much of it will be clean, how long a
-// run to expect, and which link is the weakest.
+// Package level tells how hard a drill is, by four demands, and how well it fits somebody: how much of it will be
+// clean, how long a run to expect, and which link is the weakest.
 package level
 
 import (
@@ -49,12 +49,12 @@ func SensesFor(p drill.Plan, a trainee.Ability) Senses { return Senses{a.Sound, 
 // Common are the senses that a drill's demands are reckoned with.
 var Common = Senses{Sound: trainee.SoundReaction, Sight: trainee.SightReaction}
 
-// Strikes lists the strikes of a timeline, and the moves against the passes of a slip bag, with what each asks. way is how long (s) a
-// strike is on its way.
+// Strikes lists the strikes of a timeline, and the moves against the passes of a slip bag, with what each asks. way is
+// how long (s) a strike is on its way.
 //
-// The cue of a strike is the freshest of what is old enough to act on: a board sound and the strike before (a sound's reaction and
-// the strike's way), or the sight of the bag (a sight's reaction and the way), which is there all the time unless the drill is by
-// ear. A quicker follow-up is programmed ahead and is no easier.
+// The cue of a strike is the freshest of what is old enough to act on: a board sound and the strike before (a sound's
+// reaction and the strike's way), or the sight of the bag (a sight's reaction and the way), which is there all the time
+// unless the drill is by ear. A quicker follow-up is programmed ahead and is no easier.
 func Strikes(t drill.Timeline, way float64, s Senses) []Strike {
 	var list []Strike
 	var boards []float64 // since the strike before
@@ -75,18 +75,22 @@ func Strikes(t drill.Timeline, way float64, s Senses) []Strike {
 		case drill.Strike:
 		case drill.Doing:
 			if e.Against() { // seen, and the head is off the line in time
-				list = append(list, Strike{At: at, Window: e.Window.Seconds(), Gap: math.Inf(1), Age: s.Sight + off(e.Text), Rep: e.Rep, Move: e.Move, Text: e.Text, Slip: true})
+				list = append(list, Strike{At: at, Window: e.Window.Seconds(), Gap: math.Inf(1),
+					Age: s.Sight + off(e.Text), Rep: e.Rep, Move: e.Move, Text: e.Text, Slip: true})
 			}
 			continue
 		default:
 			continue
 		}
-		n := Strike{At: at, Window: e.Window.Seconds(), Hand: e.Hand, Gap: math.Inf(1), Late: e.Late.Seconds(), Rep: e.Rep, Still: e.Still, Move: e.Move, Place: e.Position, Text: e.Text}
-		n.Count, n.Launch, n.Share, n.Ahead, n.Settle = e.Count, e.Launch, e.Share, e.Ahead.Seconds(), e.Settle.Seconds()
+		n := Strike{At: at, Window: e.Window.Seconds(), Hand: e.Hand, Gap: math.Inf(1), Late: e.Late.Seconds(),
+			Rep: e.Rep, Still: e.Still, Move: e.Move, Place: e.Position, Text: e.Text}
+		n.Count, n.Launch, n.Share, n.Ahead, n.Settle = e.Count, e.Launch, e.Share, e.Ahead.Seconds(),
+			e.Settle.Seconds()
 		if n.Move < 0 {
 			n.Cue = cue
 		}
-		n.Fresh = fresh || last < 0 || n.Cue > 0 || list[last].Cue > 0 || list[last].Rep != n.Rep || t.Film != nil && n.Place > list[last].Place+1
+		n.Fresh = fresh || last < 0 || n.Cue > 0 || list[last].Cue > 0 || list[last].Rep != n.Rep || t.Film != nil &&
+			n.Place > list[last].Place+1
 		fresh = false
 		if last >= 0 {
 			n.Driven = list[last].Launch
@@ -137,6 +141,6 @@ func (s Strike) Words() string {
 // alternate says whether two hands work in turn; else one works twice.
 func (s Strike) alternate() bool { return s.Before != s.Hand || s.Hand == combo.Both }
 
-// ask is the interval (s) that a strike asks of the hands: the time since the one before, less what the moves between do not fit
-// by.
+// ask is the interval (s) that a strike asks of the hands: the time since the one before, less what the moves between
+// do not fit by.
 func (s Strike) ask() float64 { return math.Max(s.Gap-s.Late, 1e-3) }

@@ -25,7 +25,8 @@ func TestSmallSwing(t *testing.T) {
 	}
 }
 
-// T/T₀ = (2/π) K(sin²(θ/2)), the complete elliptic integral; 1.18034 from 90° (published in any table of pendulum periods).
+// T/T₀ = (2/π) K(sin²(θ/2)), the complete elliptic integral; 1.18034 from 90° (published in any table of pendulum
+// periods).
 func TestLargeSwing(t *testing.T) {
 	p := Pendulum{Rate: 2 * math.Pi}
 	near(t, "from 90°", p.Period(math.Pi/2), 1.18034, 5e-6)
@@ -36,8 +37,8 @@ func TestLargeSwing(t *testing.T) {
 	}
 }
 
-// t(θ) = (2/ω_B) F(θ/2 | 4Ω²/ω_B²) against gonum's incomplete elliptic integral (Carlson's algorithm), both for pendulums
-// that swing and for those that would go over the top.
+// t(θ) = (2/ω_B) F(θ/2 | 4Ω²/ω_B²) against gonum's incomplete elliptic integral (Carlson's algorithm), both for
+// pendulums that swing and for those that would go over the top.
 func TestTimeToAgainstEllipticF(t *testing.T) {
 	p := Pendulum{Rate: 7.4}
 	for _, bottom := range []float64{0.5, 3, 8, 12, 14.79, 14.8, 14.81, 20, 80} {

@@ -26,11 +26,12 @@ const (
 )
 
 // Follow swings from x with speed v at time 0 and reports, in order, every turn and every passage through one of the
-// levels, until see returns false. It returns ErrAtRest where the motion has not brought that about after limit seconds.
+// levels, until see returns false. It returns ErrAtRest where the motion has not brought that about after limit
+// seconds.
 //
 // The integration is the Runge–Kutta pair of Dormand & Prince (1980) of order 5(4) with steps chosen by its error
-// estimate. Between two turns x is monotonic, so no passage is missed; a moment inside a step is found by taking shorter
-// steps of the same formula until it is met to rounding.
+// estimate. Between two turns x is monotonic, so no passage is missed; a moment inside a step is found by taking
+// shorter steps of the same formula until it is met to rounding.
 func (s Swing) Follow(x, v, limit float64, levels []float64, see func(Passage) bool) error {
 	t, h, a := 0.0, s.firstStep(x, v), s.Accel(x, v)
 	for range maxSteps {
@@ -112,8 +113,8 @@ func (s Swing) meetLevel(x, v, a, h, level float64) float64 {
 	})
 }
 
-// meet finds the part of a step of h (s) after which a value is 0, whose slope is known exactly, x′ = v and v′ = Accel: Newton's method
-// takes three or four steps; where it strays, Root is asked.
+// meet finds the part of a step of h (s) after which a value is 0, whose slope is known exactly, x′ = v and v′ = Accel:
+// Newton's method takes three or four steps; where it strays, Root is asked.
 func meet(h float64, at func(part float64) (off, slope float64)) float64 {
 	first, _ := at(0)
 	last, _ := at(h)
@@ -150,8 +151,8 @@ func (s Swing) firstStep(x, v float64) float64 {
 	return math.Max(h, 1e-7)
 }
 
-// step takes one step of the pair of Dormand & Prince from a state with acceleration a. It returns the new state with its
-// acceleration, and the error estimate over the precision.
+// step takes one step of the pair of Dormand & Prince from a state with acceleration a. It returns the new state with
+// its acceleration, and the error estimate over the precision.
 func (s Swing) step(x, v, a, h float64) (nx, nv, na, off float64) {
 	f := s.Accel
 	k1x, k1v := v, a
@@ -162,8 +163,10 @@ func (s Swing) step(x, v, a, h float64) (nx, nv, na, off float64) {
 	k2x, k2v := at(k1x/5, k1v/5)
 	k3x, k3v := at(3*k1x/40+9*k2x/40, 3*k1v/40+9*k2v/40)
 	k4x, k4v := at(44*k1x/45-56*k2x/15+32*k3x/9, 44*k1v/45-56*k2v/15+32*k3v/9)
-	k5x, k5v := at(19372*k1x/6561-25360*k2x/2187+64448*k3x/6561-212*k4x/729, 19372*k1v/6561-25360*k2v/2187+64448*k3v/6561-212*k4v/729)
-	k6x, k6v := at(9017*k1x/3168-355*k2x/33+46732*k3x/5247+49*k4x/176-5103*k5x/18656, 9017*k1v/3168-355*k2v/33+46732*k3v/5247+49*k4v/176-5103*k5v/18656)
+	k5x, k5v := at(19372*k1x/6561-25360*k2x/2187+64448*k3x/6561-212*k4x/729,
+		19372*k1v/6561-25360*k2v/2187+64448*k3v/6561-212*k4v/729)
+	k6x, k6v := at(9017*k1x/3168-355*k2x/33+46732*k3x/5247+49*k4x/176-5103*k5x/18656,
+		9017*k1v/3168-355*k2v/33+46732*k3v/5247+49*k4v/176-5103*k5v/18656)
 	dx := 35*k1x/384 + 500*k3x/1113 + 125*k4x/192 - 2187*k5x/6784 + 11*k6x/84
 	dv := 35*k1v/384 + 500*k3v/1113 + 125*k4v/192 - 2187*k5v/6784 + 11*k6v/84
 	nx, nv = x+h*dx, v+h*dv
@@ -178,8 +181,8 @@ func (s Swing) step(x, v, a, h float64) (nx, nv, na, off float64) {
 // State is a swing at a moment.
 type State struct{ At, X, V float64 }
 
-// Sample follows the swing from x with speed v for end seconds and gives n + 1 states at even times, the first at 0. The
-// steps are the caller's: for pictures, not for figures.
+// Sample follows the swing from x with speed v for end seconds and gives n + 1 states at even times, the first at 0.
+// The steps are the caller's: for pictures, not for figures.
 func (s Swing) Sample(x, v, end float64, n int) []State {
 	list := make([]State, 0, n+1)
 	h, a := end/float64(n), s.Accel(x, v)

@@ -112,7 +112,8 @@ func TestPlane(t *testing.T) {
 	}
 	near(t, "there and back", at, 3, 1e-9)
 	near(t, "fallen", y, -4.5, 1e-9)
-	if _, _, err := (Plane{func(_, _, _, _ float64) (float64, float64) { return 0, 0 }}).ReturnTo(0, 1, 1e-2, 1); !errors.Is(err, ErrAtRest) {
+	if _, _, err := (Plane{func(_, _, _, _ float64) (float64, float64) { return 0, 0 }}).ReturnTo(0, 1, 1e-2,
+		1); !errors.Is(err, ErrAtRest) {
 		t.Errorf("%v, want ErrAtRest", err)
 	}
 }

@@ -22,7 +22,8 @@ func (p Pendulum) SpeedAt(theta, bottom float64) float64 {
 	return math.Sqrt(math.Max(0, bottom*bottom-4*p.Rate*p.Rate*s*s))
 }
 
-// BottomSpeed returns the speed in rad/s at the lowest point of a pendulum that moves at speed rad/s at angle theta (rad).
+// BottomSpeed returns the speed in rad/s at the lowest point of a pendulum that moves at speed rad/s at angle theta
+// (rad).
 func (p Pendulum) BottomSpeed(theta, speed float64) float64 {
 	return math.Hypot(speed, 2*p.Rate*math.Sin(theta/2))
 }

@@ -7,8 +7,8 @@ type Plane struct {
 	Accel func(x, y, vx, vy float64) (ax, ay float64)
 }
 
-// ReturnTo follows the motion from (0, y) with velocity (vx, 0), vx > 0, in steps of h seconds until x comes back to 0, and
-// returns the moment (s) and y there. It returns ErrAtRest where that takes longer than limit seconds. Classical
+// ReturnTo follows the motion from (0, y) with velocity (vx, 0), vx > 0, in steps of h seconds until x comes back to 0,
+// and returns the moment (s) and y there. It returns ErrAtRest where that takes longer than limit seconds. Classical
 // Runge–Kutta of order 4; the last step is found by Root.
 func (p Plane) ReturnTo(y, vx, h, limit float64) (at, height float64, err error) {
 	s := [4]float64{0, y, vx, 0}

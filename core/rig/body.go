@@ -22,18 +22,26 @@ var (
 
 // bodyTable is all that is measured of a person.
 var bodyTable = Table[Body]{
-	{Field{Name: "height", Label: "Height", Quantity: AsHeight, Offer: Offer{bodyHeight.Min, bodyHeight.Max, 0.01}, Limits: bodyHeight, Optional: true}, func(b *Body) any { return &b.Height }},
-	{Field{Name: "reach", Label: "Reach, fingertip to fingertip", Quantity: AsHeight, Offer: Offer{bodyReach.Min, bodyReach.Max, 0.01}, Limits: bodyReach, Optional: true}, func(b *Body) any { return &b.Reach }},
-	{Field{Name: "eye", Label: "Eyes above the floor, in stance", Quantity: AsHeight, Offer: Offer{bodyPoint.Min, bodyPoint.Max, 0.01}, Limits: bodyPoint, Optional: true}, func(b *Body) any { return &b.Eye }},
-	{Field{Name: "mouth", Label: "Mouth, in stance", Quantity: AsHeight, Offer: Offer{bodyPoint.Min, bodyPoint.Max, 0.01}, Limits: bodyPoint, Optional: true}, func(b *Body) any { return &b.Mouth }},
-	{Field{Name: "chin", Label: "Chin, in stance", Quantity: AsHeight, Offer: Offer{bodyPoint.Min, bodyPoint.Max, 0.01}, Limits: bodyPoint, Optional: true}, func(b *Body) any { return &b.Chin }},
+	{Field{Name: "height", Label: "Height", Quantity: AsHeight, Offer: Offer{bodyHeight.Min, bodyHeight.Max, 0.01},
+		Limits: bodyHeight, Optional: true}, func(b *Body) any { return &b.Height }},
+	{Field{Name: "reach", Label: "Reach, fingertip to fingertip", Quantity: AsHeight,
+		Offer: Offer{bodyReach.Min, bodyReach.Max, 0.01}, Limits: bodyReach, Optional: true},
+		func(b *Body) any { return &b.Reach }},
+	{Field{Name: "eye", Label: "Eyes above the floor, in stance", Quantity: AsHeight,
+		Offer: Offer{bodyPoint.Min, bodyPoint.Max, 0.01}, Limits: bodyPoint, Optional: true},
+		func(b *Body) any { return &b.Eye }},
+	{Field{Name: "mouth", Label: "Mouth, in stance", Quantity: AsHeight,
+		Offer: Offer{bodyPoint.Min, bodyPoint.Max, 0.01}, Limits: bodyPoint, Optional: true},
+		func(b *Body) any { return &b.Mouth }},
+	{Field{Name: "chin", Label: "Chin, in stance", Quantity: AsHeight, Offer: Offer{bodyPoint.Min, bodyPoint.Max, 0.01},
+		Limits: bodyPoint, Optional: true}, func(b *Body) any { return &b.Chin }},
 }
 
 // BodyFields lists what is measured of a person.
 func BodyFields() []Field { return listed(bodyTable.Fields()) }
 
-// Heights of points of the body and lengths of its parts as shares of the standing height: Drillis & Contini, Body Segment
-// Parameters (1966), the table in common use.
+// Heights of points of the body and lengths of its parts as shares of the standing height: Drillis & Contini, Body
+// Segment Parameters (1966), the table in common use.
 const (
 	eyeShare, chinShare, shoulderShare = 0.936, 0.870, 0.818
 	hipShare, kneeShare                = 0.530, 0.285
@@ -111,8 +119,8 @@ func (b Body) span() float64 {
 	return b.Height
 }
 
-// Straight is how far in front of the head's plumb line a straight punch ends in stance: the arm to its knuckles, and the
-// half of the shoulders that turns in (by 45°, assumed). Arms are taken to be as long as the reach has it.
+// Straight is how far in front of the head's plumb line a straight punch ends in stance: the arm to its knuckles, and
+// the half of the shoulders that turns in (by 45°, assumed). Arms are taken to be as long as the reach has it.
 func (b Body) Straight() float64 {
 	return (upperArmShare+forearmShare+knuckles*handShare)*b.span() + shouldersShare/2*b.Height*math.Sin(turned)
 }

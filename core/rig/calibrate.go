@@ -12,7 +12,8 @@ import (
 
 // Calibration is what measuring found out about a rig: its least-known parameter, and how well it fits.
 type Calibration struct {
-	Parameter string    // field of the rig's document that was fitted; for cords upper.stiffness, the lower one in proportion
+	// field of the rig's document that was fitted; for cords upper.stiffness, the lower one in proportion
+	Parameter string
 	Value     float64   // in the field's unit
 	Spread    float64   // standard error of Value, from the error of the taps; NaN where they do not tell
 	Launches  []float64 // m/s (pull in m) of the strikes, fitted along; nil where none was
@@ -27,7 +28,8 @@ type Parameter struct {
 	Field string // of the rig's document
 	Value float64
 	With  func(value float64) Rig // the rig with another value
-	// Moments lists the first n moments (s after the strike) that are tapped: returns, passes or board sounds. Nil takes the returns.
+	// Moments lists the first n moments (s after the strike) that are tapped: returns, passes or board sounds. Nil
+	// takes the returns.
 	Moments func(r Rig, launch float64, n int) ([]float64, error)
 	// Gentle is the launch (pull) that is taken for granted where the motion does not tell it: a pendulum's time hardly
 	// depends on it. 0 where it is fitted along.
@@ -62,18 +64,20 @@ const (
 	leastTaps   = 4  // of one strike, the strike itself among them
 	mostTaps    = 60 // of one strike
 	mostStrikes = 10 // of one calibration
-	// launchSpread is how far a strike that is asked for at half power may be off, as a logarithm: a factor of two either way.
-	// Assumed; it keeps a strike whose force the taps do not tell from being taken for none at all.
+	// launchSpread is how far a strike that is asked for at half power may be off, as a logarithm: a factor of two
+	// either way. Assumed; it keeps a strike whose force the taps do not tell from being taken for none at all.
 	launchSpread = 0.7
-	tapWeight    = 3.0 // spreads from which on a tap counts for less (Huber's estimator); common choices lie between 1.3 and 3
+	// spreads from which on a tap counts for less (Huber's estimator); common choices lie between 1.3 and 3
+	tapWeight = 3.0
 )
 
 // Calibrate fits a rig's least-known parameter to strikes that were tapped along: each row holds the moments (s) of one
-// strike, the strike itself first and then every return, pass or board sound in order. How hard each strike was is fitted
-// with it, and so is a steady lateness of the taps, which shifts the strike's own tap as well. Taps far off count for less
-// (Huber 1964). A pendulum is to be let swing gently; its launch is not fitted. The rig that comes back carries the fitted value. Rows that cannot be read are refused, naming taps.
-// Where another reading of the taps explains them better, Doubt tells which. stop is asked all along, such as a context's Err; an error ends
-// the fit and is returned. Nil never ends it.
+// strike, the strike itself first and then every return, pass or board sound in order. How hard each strike was is
+// fitted with it, and so is a steady lateness of the taps, which shifts the strike's own tap as well. Taps far off
+// count for less (Huber 1964). A pendulum is to be let swing gently; its launch is not fitted. The rig that comes back
+// carries the fitted value. Rows that cannot be read are refused, naming taps. Where another reading of the taps
+// explains them better, Doubt tells which. stop is asked all along, such as a context's Err; an error ends the fit and
+// is returned. Nil never ends it.
 func Calibrate(r Rig, strikes [][]float64, stop func() error) (Rig, Calibration, error) {
 	return CalibrateAs(r, strikes, AsAsked, stop)
 }
@@ -83,7 +87,8 @@ func CalibrateAs(r Rig, strikes [][]float64, as Reading, stop func() error) (Rig
 	if stop == nil {
 		stop = func() error { return nil }
 	}
-	fit, c, err := r.LeastKnown().asTapped(as, func(f Parameter) (Rig, Calibration, error) { return f.calibrate(r, strikes, stop) })
+	fit, c, err := r.LeastKnown().asTapped(as,
+		func(f Parameter) (Rig, Calibration, error) { return f.calibrate(r, strikes, stop) })
 	if as == AsAsked {
 		return r.LeastKnown().doubted(fit, c, err, func(as Reading) (Calibration, error) {
 			_, c, err := CalibrateAs(r, strikes, as, stop)
@@ -102,8 +107,10 @@ func (f Parameter) calibrate(r Rig, strikes [][]float64, stop func() error) (Rig
 		return r, Calibration{}, input.Refuse("taps", "expected 1 to %d strikes, not %d", mostStrikes, len(strikes))
 	}
 	for i, taps := range strikes {
-		if len(taps) < leastTaps || len(taps) > mostTaps || !slices.IsSorted(taps) || math.IsNaN(taps[0]+taps[len(taps)-1]) || math.IsInf(taps[len(taps)-1]-taps[0], 0) {
-			return r, Calibration{}, input.Refuse(fmt.Sprintf("taps[%d]", i), "expected %d to %d moments in order, the strike first", leastTaps, mostTaps)
+		if len(taps) < leastTaps || len(taps) > mostTaps || !slices.IsSorted(taps) ||
+			math.IsNaN(taps[0]+taps[len(taps)-1]) || math.IsInf(taps[len(taps)-1]-taps[0], 0) {
+			return r, Calibration{}, input.Refuse(fmt.Sprintf("taps[%d]", i),
+				"expected %d to %d moments in order, the strike first", leastTaps, mostTaps)
 		}
 	}
 	start := []float64{math.Log(f.Value)} // logarithms, so that nothing turns negative
@@ -121,10 +128,12 @@ func (f Parameter) calibrate(r Rig, strikes [][]float64, stop func() error) (Rig
 			return r, Calibration{}, err
 		}
 		if math.IsInf(misfit, 0) {
-			return r, Calibration{}, input.Refuse("taps", "expected taps that this bag could have given; is it the right bag, and was every return tapped?")
+			return r, Calibration{}, input.Refuse("taps",
+				"expected taps that this bag could have given; is it the right bag, and was every return tapped?")
 		}
 		start = best
-		spread = math.Max(0.003, 1.4826*median(f.errorSizes(best, strikes))) // robust: 1.4826 × the median is the spread of a normal
+		// robust: 1.4826 × the median is the spread of a normal
+		spread = math.Max(0.003, 1.4826*median(f.errorSizes(best, strikes)))
 	}
 	left := f.errorSizes(best, strikes)
 	// What was fitted takes some of the spread out of what is left.
@@ -146,12 +155,14 @@ func (f Parameter) calibrate(r Rig, strikes [][]float64, stop func() error) (Rig
 	}
 	fit := f.With(c.Value)
 	if err := fit.Check(); err != nil {
-		return r, Calibration{}, input.Refuse("taps", "expected taps that fit the measures of this bag: its %s came out at %.3g", f.Field, c.Value)
+		return r, Calibration{}, input.Refuse("taps",
+			"expected taps that fit the measures of this bag: its %s came out at %.3g", f.Field, c.Value)
 	}
 	return fit, c, nil
 }
 
-// errors gives, for each tap of each strike, how far it is off the model (s), the steady lateness of the strike taken off.
+// errors gives, for each tap of each strike, how far it is off the model (s), the steady lateness of the strike taken
+// off.
 func (f Parameter) errors(p []float64, strikes [][]float64) ([][]float64, bool) {
 	r := f.With(math.Exp(p[0]))
 	if r.Check() != nil {

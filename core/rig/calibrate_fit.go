@@ -8,10 +8,11 @@ import (
 	"gonum.org/v1/gonum/optimize"
 )
 
-// least looks for the parameters of the least misfit, which is infinite where the bag gives no such taps. Where the times go smoothly with
-// them it goes down the slope; at a speed bag, where a rebound more or less is a step, it feels its way (Nelder & Mead 1965). An error is
-// that of stop.
-func (f Parameter) least(start []float64, strikes [][]float64, spread float64, stop func() error) ([]float64, float64, error) {
+// least looks for the parameters of the least misfit, which is infinite where the bag gives no such taps. Where the
+// times go smoothly with them it goes down the slope; at a speed bag, where a rebound more or less is a step, it feels
+// its way (Nelder & Mead 1965). An error is that of stop.
+func (f Parameter) least(start []float64, strikes [][]float64, spread float64,
+	stop func() error) ([]float64, float64, error) {
 	if !f.Abrupt {
 		return f.descend(start, strikes, spread, stop)
 	}
@@ -24,7 +25,9 @@ func (f Parameter) least(start []float64, strikes [][]float64, spread float64, s
 			return optimize.NotTerminated, nil
 		},
 	}
-	best, failed := optimize.Minimize(problem, start, &optimize.Settings{FuncEvaluations: 600, Converger: &optimize.FunctionConverge{Absolute: 1e-6, Iterations: 30}}, &optimize.NelderMead{SimplexSize: 0.15})
+	best, failed := optimize.Minimize(problem, start,
+		&optimize.Settings{FuncEvaluations: 600, Converger: &optimize.FunctionConverge{Absolute: 1e-6, Iterations: 30}},
+		&optimize.NelderMead{SimplexSize: 0.15})
 	if err := stop(); err != nil {
 		return nil, 0, err
 	}
@@ -40,9 +43,10 @@ const (
 	mostDescents = 60
 )
 
-// descend goes down the slope by steps of Marquardt's (1963), each between the step to where a straight line would have it least and a small
-// one straight down; taps far off weigh less in it (Huber).
-func (f Parameter) descend(start []float64, strikes [][]float64, spread float64, stop func() error) ([]float64, float64, error) {
+// descend goes down the slope by steps of Marquardt's (1963), each between the step to where a straight line would have
+// it least and a small one straight down; taps far off weigh less in it (Huber).
+func (f Parameter) descend(start []float64, strikes [][]float64, spread float64,
+	stop func() error) ([]float64, float64, error) {
 	p, misfit, damping := slices.Clone(start), f.misfit(start, strikes, spread), firstDamping
 	for range mostDescents {
 		if err := stop(); err != nil {
@@ -93,9 +97,10 @@ func step(p []float64, curve *mat.SymDense, slope *mat.VecDense, damping float64
 	return next, true
 }
 
-// normal gives the normal equations of the taps' errors, straightened at p. A strike's taps go by the value and by its own launch alone, so
-// that one look tells how those of all strikes change with their launches.
-func (f Parameter) normal(p []float64, strikes [][]float64, spread float64) (curve *mat.SymDense, slope *mat.VecDense, ok bool) {
+// normal gives the normal equations of the taps' errors, straightened at p. A strike's taps go by the value and by its
+// own launch alone, so that one look tells how those of all strikes change with their launches.
+func (f Parameter) normal(p []float64, strikes [][]float64,
+	spread float64) (curve *mat.SymDense, slope *mat.VecDense, ok bool) {
 	const by = 1e-5
 	moved := func(value, launches float64) ([][]float64, bool) {
 		q := slices.Clone(p)

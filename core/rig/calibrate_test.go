@@ -120,7 +120,8 @@ func TestCalibrateCount(t *testing.T) {
 
 func TestCalibrateRefusals(t *testing.T) {
 	for what, rows := range map[string][][]float64{
-		"none": {}, "too few": {{0, 1}}, "out of order": {{0, 1, 0.5, 2}}, "no numbers": {{0, 1, 2, math.NaN()}}, "endless": {{0, 1, 2, math.Inf(1)}},
+		"none": {}, "too few": {{0, 1}}, "out of order": {{0, 1, 0.5, 2}}, "no numbers": {{0, 1, 2, math.NaN()}},
+		"endless": {{0, 1, 2, math.Inf(1)}},
 	} {
 		_, _, err := Calibrate(doubleEnd, rows, nil)
 		var refused *input.Error
@@ -141,8 +142,8 @@ func BenchmarkCalibrate(b *testing.B) {
 	}
 }
 
-// A time started at one return and stopped some later gives the parameter back, for every kind; so does its error: ±30 ms at
-// either end, through the slope.
+// A time started at one return and stopped some later gives the parameter back, for every kind; so does its error: ±30
+// ms at either end, through the slope.
 func TestCalibratePeriod(t *testing.T) {
 	for _, c := range []struct {
 		real, believed Rig
@@ -162,7 +163,8 @@ func TestCalibratePeriod(t *testing.T) {
 		}
 		believed := c.believed
 		if d, ok := believed.(DoubleEndBag); ok { // the same cords, another stiffness
-			d.Upper.Relaxed, d.Lower.Relaxed, d.Upper.Span, d.Lower.Span = cord.Relaxed, cord.Relaxed, cord.Span, cord.Span
+			d.Upper.Relaxed, d.Lower.Relaxed, d.Upper.Span, d.Lower.Span = cord.Relaxed, cord.Relaxed, cord.Span,
+				cord.Span
 			believed = d
 		}
 		_, found, err := CalibratePeriod(believed, c.n, at[c.n]-at[0], AsAsked)
@@ -179,8 +181,8 @@ func TestCalibratePeriod(t *testing.T) {
 	}
 }
 
-// The stated error is about right: over many noisy calibrations the truth lies within two of it about 95 times in a hundred,
-// and the taps' own spread is found.
+// The stated error is about right: over many noisy calibrations the truth lies within two of it about 95 times in a
+// hundred, and the taps' own spread is found.
 func TestCalibrationError(t *testing.T) {
 	believed := doubleEnd
 	believed.Upper.Stiffness, believed.Lower.Stiffness = 190, 190
@@ -218,7 +220,8 @@ func TestCalibrateStops(t *testing.T) {
 	}
 }
 
-// Down the slope comes to the same foot as another way of looking for it, gonum's simplex of Nelder and Mead, which knows no slope.
+// Down the slope comes to the same foot as another way of looking for it, gonum's simplex of Nelder and Mead, which
+// knows no slope.
 func TestDescendAgainstSimplex(t *testing.T) {
 	pole := ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06}
 	for _, bag := range []Rig{doubleEnd, pole} {
@@ -228,13 +231,15 @@ func TestDescendAgainstSimplex(t *testing.T) {
 		strikes[1][5] += 0.2 // one tap far off
 		start := []float64{math.Log(f.Value), math.Log(halfPower), math.Log(halfPower)}
 		misfit := func(p []float64) float64 { return f.misfit(p, strikes, 0.02) }
-		simplex, err := optimize.Minimize(optimize.Problem{Func: misfit}, start, &optimize.Settings{FuncEvaluations: 2000}, &optimize.NelderMead{SimplexSize: 0.15})
+		simplex, err := optimize.Minimize(optimize.Problem{Func: misfit}, start,
+			&optimize.Settings{FuncEvaluations: 2000}, &optimize.NelderMead{SimplexSize: 0.15})
 		if err != nil {
 			t.Fatal(err)
 		}
 		foot, least, err := f.descend(start, strikes, 0.02, func() error { return nil })
 		if err != nil || least > simplex.F+1e-4 || math.Abs(foot[0]-simplex.X[0]) > 1e-3 {
-			t.Errorf("%s: %.6f at %.5f, the simplex %.6f at %.5f, %v", bag.Kind(), least, foot, simplex.F, simplex.X, err)
+			t.Errorf("%s: %.6f at %.5f, the simplex %.6f at %.5f, %v", bag.Kind(), least, foot, simplex.F, simplex.X,
+				err)
 		}
 	}
 }

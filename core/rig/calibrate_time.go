@@ -19,15 +19,16 @@ func CalibrateCount(r Rig, n int, seconds float64, as Reading) (Rig, Calibration
 	return calibrateTime(r, 0, n, seconds, as)
 }
 
-// CalibratePeriod fits the least-known parameter to a time that was started at a return, pass or board sound and stopped n
-// of them later. The force is assumed as for CalibrateCount.
+// CalibratePeriod fits the least-known parameter to a time that was started at a return, pass or board sound and
+// stopped n of them later. The force is assumed as for CalibrateCount.
 func CalibratePeriod(r Rig, n int, seconds float64, as Reading) (Rig, Calibration, error) {
 	return calibrateTime(r, 1, n, seconds, as)
 }
 
 // calibrateTime fits the time from event from (0 the strike, 1 the first return) to the n-th event after it.
 func calibrateTime(r Rig, from, n int, seconds float64, as Reading) (Rig, Calibration, error) {
-	fit, c, err := r.LeastKnown().asTapped(as, func(f Parameter) (Rig, Calibration, error) { return f.time(r, from, n, seconds) })
+	fit, c, err := r.LeastKnown().asTapped(as,
+		func(f Parameter) (Rig, Calibration, error) { return f.time(r, from, n, seconds) })
 	if as == AsAsked {
 		return r.LeastKnown().doubted(fit, c, err, func(as Reading) (Calibration, error) {
 			_, c, err := calibrateTime(r, from, n, seconds, as)
@@ -77,7 +78,8 @@ func (f Parameter) time(r Rig, from, n int, seconds float64) (Rig, Calibration, 
 	}
 	log, err := motion.Root(func(log float64) float64 { return took(log) - seconds }, low, high, 1e-9)
 	if err != nil {
-		return r, Calibration{}, input.Refuse("seconds", "expected a time that this bag could take for %d; is it the right bag, and was every one counted?", n)
+		return r, Calibration{}, input.Refuse("seconds",
+			"expected a time that this bag could take for %d; is it the right bag, and was every one counted?", n)
 	}
 	value := math.Exp(log)
 	slope := (took(log+1e-3) - took(log-1e-3)) / 2e-3 // s for a part of the value
@@ -88,8 +90,9 @@ func (f Parameter) time(r Rig, from, n int, seconds float64) (Rig, Calibration, 
 }
 
 // uncertain returns the standard error of the logarithm of the fitted value, from taps with a spread (s): the first
-// entry of spread²(JᵀJ + P)⁻¹, P from what is taken for granted of the strikes, J how each tap moves with the value, with each strike's launch and with its steady lateness
-// (linear theory of least squares). NaN where the taps do not tell them apart.
+// entry of spread²(JᵀJ + P)⁻¹, P from what is taken for granted of the strikes, J how each tap moves with the value,
+// with each strike's launch and with its steady lateness (linear theory of least squares). NaN where the taps do not
+// tell them apart.
 func (f Parameter) uncertain(p []float64, strikes [][]float64, spread float64) float64 {
 	rows := 0
 	for _, taps := range strikes {

@@ -10,15 +10,16 @@ import (
 	"melodromos/core/input"
 )
 
-// ComeBacks is a table of how a bag answers strikes of any force: a row for each launch, with the moments at which it then comes
-// back, one after the other as long as nobody meets it, and how long it can be struck there. A run carries it, so that a round can
-// follow the hits without working out the motion anew.
+// ComeBacks is a table of how a bag answers strikes of any force: a row for each launch, with the moments at which it
+// then comes back, one after the other as long as nobody meets it, and how long it can be struck there. A run carries
+// it, so that a round can follow the hits without working out the motion anew.
 type ComeBacks struct {
-	Counts []int         `json:"counts"` // rebounds to each come-back, from 1 on unless the first ones cannot be met
-	Step   int           `json:"step"`   // places from one that comes to the hand to the next: 2 on a speed bag (the parity rule)
-	Least  float64       `json:"least"`  // m/s that a launch has to exceed, 0 where any will do
-	Touch  float64       `json:"touch"`  // s after a strike within which another hit is the same touch of the bag
-	Rows   []ComeBackRow `json:"rows"`   // by launch, ascending
+	Counts []int `json:"counts"` // rebounds to each come-back, from 1 on unless the first ones cannot be met
+	// places from one that comes to the hand to the next: 2 on a speed bag (the parity rule)
+	Step  int           `json:"step"`
+	Least float64       `json:"least"` // m/s that a launch has to exceed, 0 where any will do
+	Touch float64       `json:"touch"` // s after a strike within which another hit is the same touch of the bag
+	Rows  []ComeBackRow `json:"rows"`  // by launch, ascending
 
 	at     []interp.NotAKnotCubic  // over x, one for each count
 	window []interp.FritschButland // likewise; it has a corner where the ball begins to leave its own radius
@@ -31,18 +32,20 @@ type ComeBackRow struct {
 	At     []float64 `json:"at"`     // come-backs, as Counts has them
 	Window []float64 `json:"window"`
 	Boards []float64 `json:"boards,omitempty"` // contacts with the board up to the last come-back
-	Swing  []float64 `json:"swing"`            // the bag's way, in even steps up to the last come-back; 1 is the board, or as far as it goes
+	// the bag's way, in even steps up to the last come-back; 1 is the board, or as far as it goes
+	Swing []float64 `json:"swing"`
 }
 
 const (
-	comeBackRows = 24   // launches of the table: times are then within 0.2 ms of the motion itself (tested)
-	letThrough   = 2    // come-backs past the planned one that are told
-	oneTouch     = 0.12 // s: longer than two fists of one blow are apart, shorter than any bag takes to come back to a hand. Assumed
-	rowPoints    = 64   // points of the way
+	comeBackRows = 24 // launches of the table: times are then within 0.2 ms of the motion itself (tested)
+	letThrough   = 2  // come-backs past the planned one that are told
+	// s: longer than two fists of one blow are apart, shorter than any bag takes to come back to a hand. Assumed
+	oneTouch  = 0.12
+	rowPoints = 64 // points of the way
 )
 
-// NewComeBacks tabulates a bag for strikes that are planned to be met after a number of rebounds and no more than most; the meeting
-// gives face and angle of a speed bag. A slip bag, which nobody has to strike, is refused.
+// NewComeBacks tabulates a bag for strikes that are planned to be met after a number of rebounds and no more than most;
+// the meeting gives face and angle of a speed bag. A slip bag, which nobody has to strike, is refused.
 func NewComeBacks(r Rig, m Meeting, most int) (*ComeBacks, error) {
 	if r.Kind() == Slip {
 		return nil, input.Refuse("rig", "expected a bag that is struck: a slip bag swings by itself")
@@ -53,9 +56,11 @@ func NewComeBacks(r Rig, m Meeting, most int) (*ComeBacks, error) {
 	}
 	hardest := math.Max(limits.FastestLaunch, limits.SlowestLaunch)
 	if b, ok := r.(SpeedBag); ok {
-		return tabulate(counts(1, most+2*letThrough, 1), 2, b.least(b.angleOf(m)), hardest, func(launch float64, n []int) (ComeBackRow, error) { return b.comeBacks(launch, m, n) })
+		return tabulate(counts(1, most+2*letThrough, 1), 2, b.least(b.angleOf(m)), hardest,
+			func(launch float64, n []int) (ComeBackRow, error) { return b.comeBacks(launch, m, n) })
 	}
-	return tabulate(counts(1, most+letThrough, 1), 1, 0, hardest, func(launch float64, n []int) (ComeBackRow, error) { return swingBacks(r, launch, n) })
+	return tabulate(counts(1, most+letThrough, 1), 1, 0, hardest,
+		func(launch float64, n []int) (ComeBackRow, error) { return swingBacks(r, launch, n) })
 }
 
 // DoubleComeBacks is NewComeBacks for double punches, each counted from its first contact.
@@ -65,18 +70,20 @@ func (b SpeedBag) DoubleComeBacks(m Meeting) (*ComeBacks, error) {
 	if err != nil {
 		return nil, err
 	}
-	return tabulate(counts(m.Rebounds, m.Rebounds+2*letThrough, 2), 1, slow.Limits.SlowestLaunch, MaxLaunch, func(launch float64, n []int) (ComeBackRow, error) {
-		row := ComeBackRow{Launch: launch}
-		for _, c := range n {
-			d, err := b.DoublePunch(launch, Meeting{Rebounds: c, Angle: m.Angle, Face: Front})
-			if err != nil {
-				return row, err
+	return tabulate(counts(m.Rebounds, m.Rebounds+2*letThrough, 2), 1, slow.Limits.SlowestLaunch, MaxLaunch,
+		func(launch float64, n []int) (ComeBackRow, error) {
+			row := ComeBackRow{Launch: launch}
+			for _, c := range n {
+				d, err := b.DoublePunch(launch, Meeting{Rebounds: c, Angle: m.Angle, Face: Front})
+				if err != nil {
+					return row, err
+				}
+				row.At, row.Window, row.Boards = append(row.At, d.Return.At), append(row.Window, d.Return.Window),
+					d.Return.Boards
 			}
-			row.At, row.Window, row.Boards = append(row.At, d.Return.At), append(row.Window, d.Return.Window), d.Return.Boards
-		}
-		row.draw(contacts(row.Boards, row.At[len(row.At)-1], b.angleOf(m)/b.Contact()))
-		return row, nil
-	})
+			row.draw(contacts(row.Boards, row.At[len(row.At)-1], b.angleOf(m)/b.Contact()))
+			return row, nil
+		})
 }
 
 // contacts draws a swing from board to board where no finer picture is at hand.
@@ -166,7 +173,8 @@ func (r *ComeBackRow) round() {
 // spread is how much closer together the launches of a table are where strikes are soft, as most are.
 const spread = 1.5
 
-// SoftestTold is the softest launch (m/s) of a table between two limits: any softer, a speed bag hardly reaches its board.
+// SoftestTold is the softest launch (m/s) of a table between two limits: any softer, a speed bag hardly reaches its
+// board.
 func SoftestTold(l Tempo) float64 {
 	least := 0.0
 	hardest := math.Max(l.FastestLaunch, l.SlowestLaunch)
@@ -177,7 +185,8 @@ func SoftestTold(l Tempo) float64 {
 	return math.Sqrt(x*x + least*least)
 }
 
-func tabulate(counts []int, step int, least, hardest float64, row func(float64, []int) (ComeBackRow, error)) (*ComeBacks, error) {
+func tabulate(counts []int, step int, least, hardest float64,
+	row func(float64, []int) (ComeBackRow, error)) (*ComeBacks, error) {
 	c := &ComeBacks{Counts: counts, Step: step, Least: least, Touch: oneTouch}
 	top := c.x(hardest)
 	for k := range comeBackRows {
@@ -197,7 +206,8 @@ func tabulate(counts []int, step int, least, hardest float64, row func(float64, 
 func (c *ComeBacks) Ready() error {
 	xs := make([]float64, len(c.Rows))
 	for i, r := range c.Rows {
-		if xs[i] = c.x(r.Launch); len(r.At) != len(c.Counts) || len(r.Window) != len(c.Counts) || i > 0 && !(xs[i] > xs[i-1]) {
+		if xs[i] = c.x(r.Launch); len(r.At) != len(c.Counts) || len(r.Window) != len(c.Counts) ||
+			i > 0 && !(xs[i] > xs[i-1]) {
 			return input.Refuse("bag", "expected rows by launch, each with every come-back")
 		}
 	}
@@ -257,8 +267,8 @@ func (c *ComeBacks) Held(launch float64) float64 {
 	return math.Min(math.Max(launch, c.Rows[0].Launch), c.Rows[len(c.Rows)-1].Launch)
 }
 
-// At is when (s after a strike at launch m/s) the bag comes back for the count that stands at a place; launches are held to those of
-// the table.
+// At is when (s after a strike at launch m/s) the bag comes back for the count that stands at a place; launches are
+// held to those of the table.
 func (c *ComeBacks) At(place int, launch float64) float64 {
 	return c.at[place].Predict(c.x(c.Held(launch)))
 }
@@ -274,8 +284,8 @@ func (c *ComeBacks) Bounds(place int) (soonest, latest float64) {
 	return math.Min(a, b), math.Max(a, b)
 }
 
-// Launch is the launch (m/s) from which the bag comes back at s for the count that stands at a place, held to those of the table.
-// Times change one way with the launch, on every bag. Read to 0.5 % of the launch.
+// Launch is the launch (m/s) from which the bag comes back at s for the count that stands at a place, held to those of
+// the table. Times change one way with the launch, on every bag. Read to 0.5 % of the launch.
 func (c *ComeBacks) Launch(place int, at float64) float64 {
 	list := c.back[place]
 	i, _ := slices.BinarySearchFunc(list, at, func(p TracePoint, at float64) int { return cmp.Compare(p.At, at) })

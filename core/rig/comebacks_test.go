@@ -11,14 +11,20 @@ var struckBags = map[string]struct {
 	rig     Rig
 	meeting Meeting
 }{
-	"speed":    {SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8}, Three},
-	"linking":  {SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8}, Meeting{Rebounds: 2, Face: Behind}},
-	"cords":    {DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: Cord{0.75, 0.577, 150}, Lower: Cord{0.75, 0.577, 150}, Damping: 0.04}, Meeting{Rebounds: 1}},
-	"pole":     {ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06}, Meeting{Rebounds: 1}},
-	"cylinder": {HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5}, Meeting{Rebounds: 1}},
+	"speed": {SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8},
+		Three},
+	"linking": {SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.8},
+		Meeting{Rebounds: 2, Face: Behind}},
+	"cords": {DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: Cord{0.75, 0.577, 150},
+		Lower: Cord{0.75, 0.577, 150}, Damping: 0.04}, Meeting{Rebounds: 1}},
+	"pole": {ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50,
+		Damping: 0.06}, Meeting{Rebounds: 1}},
+	"cylinder": {HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5},
+		Meeting{Rebounds: 1}},
 }
 
-// The table says what the motion itself says (which stands against separate integration elsewhere), between its rows as well.
+// The table says what the motion itself says (which stands against separate integration elsewhere), between its rows as
+// well.
 func TestComeBacksAreTheMotions(t *testing.T) {
 	for name, b := range struckBags {
 		t.Run(name, func(t *testing.T) {
@@ -42,10 +48,12 @@ func TestComeBacksAreTheMotions(t *testing.T) {
 					}
 					want := list[n-1]
 					if off := math.Abs(table.At(place, launch) - want.At); off > 2e-4*math.Max(1, want.At) {
-						t.Errorf("%.2f m/s, count %d: back at %.5f s, the motion says %.5f", launch, count, table.At(place, launch), want.At)
+						t.Errorf("%.2f m/s, count %d: back at %.5f s, the motion says %.5f", launch, count,
+							table.At(place, launch), want.At)
 					}
 					if off := math.Abs(table.Window(place, launch) - want.Window); off > 1e-3+0.05*want.Window {
-						t.Errorf("%.2f m/s, count %d: a window of %.4f s, the motion says %.4f", launch, count, table.Window(place, launch), want.Window)
+						t.Errorf("%.2f m/s, count %d: a window of %.4f s, the motion says %.4f", launch, count,
+							table.Window(place, launch), want.Window)
 					}
 				}
 				place := table.Place(b.meeting.Rebounds)
@@ -96,7 +104,8 @@ func TestDoubleComeBacks(t *testing.T) {
 }
 
 func TestASlipBagHasNoComeBacks(t *testing.T) {
-	if _, err := NewComeBacks(SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2, BagMass: 0.5}, Meeting{Rebounds: 1}, 1); err == nil {
+	if _, err := NewComeBacks(SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2, BagMass: 0.5},
+		Meeting{Rebounds: 1}, 1); err == nil {
 		t.Error("a table of strikes on a bag that nobody has to strike")
 	}
 }

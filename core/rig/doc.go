@@ -6,8 +6,8 @@ import (
 	"melodromos/core/input"
 )
 
-// Doc is a rig as a document, to be sent and read. What was refused of one that came in is kept until it is asked for, so that the refusal
-// names the field.
+// Doc is a rig as a document, to be sent and read. What was refused of one that came in is kept until it is asked for,
+// so that the refusal names the field.
 type Doc struct {
 	Rig Rig
 	err error

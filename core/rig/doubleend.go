@@ -54,9 +54,12 @@ func (b DoubleEndBag) Check() error {
 	}{{"upper", b.Upper}, {"lower", b.Lower}} {
 		switch {
 		case c.Relaxed >= c.Span:
-			return input.Refuse(c.name+".relaxed", "expected less than the span of %g m, not %g m: the cord hangs slack", c.Span, c.Relaxed)
+			return input.Refuse(c.name+".relaxed",
+				"expected less than the span of %g m, not %g m: the cord hangs slack", c.Span, c.Relaxed)
 		case b.BallDiameter/2 >= c.Span:
-			return input.Refuse("ballDiameter", "expected a ball that fits between its anchors: its radius of %g m is no less than the %s span", b.BallDiameter/2, c.name)
+			return input.Refuse("ballDiameter",
+				"expected a ball that fits between its anchors: its radius of %g m is no less than the %s span",
+				b.BallDiameter/2, c.name)
 		}
 	}
 	return nil
@@ -74,7 +77,9 @@ func (b DoubleEndBag) swing() oscillator {
 		return k.Stiffness * math.Max(0, l-k.Relaxed) * x / l
 	}
 	return oscillator{
-		swing:    motion.Swing{Accel: func(x, v float64) float64 { return -(pull(b.Upper, x) + pull(b.Lower, x) + c*v) / b.BallMass }},
+		swing: motion.Swing{Accel: func(x, v float64) float64 {
+			return -(pull(b.Upper, x) + pull(b.Lower, x) + c*v) / b.BallMass
+		}},
 		arm:      1,
 		radius:   b.BallDiameter / 2,
 		small:    math.Sqrt(b.across()/b.BallMass) * math.Sqrt(1-b.Damping*b.Damping),
@@ -102,14 +107,15 @@ func (b DoubleEndBag) Solve(tempo float64, m Meeting) (Answer, error) {
 	return b.swing().solve(tempo, m)
 }
 
-// Settle returns the time (s) after a strike at launch m/s until the swing stays within one ball radius; +Inf where it never does.
+// Settle returns the time (s) after a strike at launch m/s until the swing stays within one ball radius; +Inf where it
+// never does.
 func (b DoubleEndBag) Settle(launch float64) (float64, error) { return b.swing().settle(launch) }
 
 // Feel is what the cords are good for, by the time of the half-power return.
 type Feel string
 
-// From slack to tight. Cords fine for head movement are useless for combinations (common practice), so the tension belongs
-// to the drill.
+// From slack to tight. Cords fine for head movement are useless for combinations (common practice), so the tension
+// belongs to the drill.
 const (
 	TooSlack     Feel = "tooSlack"
 	HeadMovement Feel = "headMovement"
@@ -132,7 +138,8 @@ func (b Borders) Check() error {
 	case !(b.Head > b.Tight):
 		return input.Refuse("head", "expected more than the border to too tight, %g s, not %g", b.Tight, b.Head)
 	case !(b.Slack > b.Head && b.Slack < 3):
-		return input.Refuse("slack", "expected more than the border to head movement, %g s, and less than 3 s, not %g", b.Head, b.Slack)
+		return input.Refuse("slack", "expected more than the border to head movement, %g s, and less than 3 s, not %g",
+			b.Head, b.Slack)
 	}
 	return nil
 }
@@ -164,8 +171,8 @@ func (b DoubleEndBag) Wound(share float64) DoubleEndBag {
 	return b
 }
 
-// Load returns the pull in newtons on the upper and the lower anchor: at rest, and with the ball at its furthest after a
-// strike at launch m/s.
+// Load returns the pull in newtons on the upper and the lower anchor: at rest, and with the ball at its furthest after
+// a strike at launch m/s.
 func (b DoubleEndBag) Load(launch float64) (static, peak [2]float64, err error) {
 	if err := LaunchLimits.Check("launch", launch); err != nil {
 		return static, peak, err

@@ -29,8 +29,8 @@ func (c Cord) retied(span float64) Cord {
 	return c
 }
 
-// Hung is the bag with its ball at another height (m above the floor) between the same anchors, both cords tied anew so that
-// they pull as before. The second result is false where the anchors leave no room.
+// Hung is the bag with its ball at another height (m above the floor) between the same anchors, both cords tied anew so
+// that they pull as before. The second result is false where the anchors leave no room.
 func (b DoubleEndBag) Hung(p Place, height float64) (DoubleEndBag, bool) {
 	up, down := b.ceiling(p)-height, height-p.LowerAnchor
 	if up <= b.BallDiameter/2 || down <= b.BallDiameter/2 {
@@ -47,8 +47,8 @@ func (b DoubleEndBag) furthest(launch float64) float64 {
 	return far
 }
 
-// SetUp hangs the ball at eye height in stance. Midway between the anchors it returns evenly; where that is another height,
-// the conflict says by how much (both common practice).
+// SetUp hangs the ball at eye height in stance. Midway between the anchors it returns evenly; where that is another
+// height, the conflict says by how much (both common practice).
 func (b DoubleEndBag) SetUp(p Place, body Body, force float64) SetUp {
 	s := SetUp{Point: "ball", Between: "eye height in stance", Standing: commonPractice}
 	if !body.Known() {
@@ -68,8 +68,10 @@ func (b DoubleEndBag) SetUp(p Place, body Body, force float64) SetUp {
 		return s
 	}
 	s.Settings = []Setting{
-		{"upper.span", b.Upper.Span, hung.Upper.Span}, {"upper.relaxed", b.Upper.Relaxed, hung.Upper.Relaxed}, {"upper.stiffness", b.Upper.Stiffness, hung.Upper.Stiffness},
-		{"lower.span", b.Lower.Span, hung.Lower.Span}, {"lower.relaxed", b.Lower.Relaxed, hung.Lower.Relaxed}, {"lower.stiffness", b.Lower.Stiffness, hung.Lower.Stiffness},
+		{"upper.span", b.Upper.Span, hung.Upper.Span}, {"upper.relaxed", b.Upper.Relaxed, hung.Upper.Relaxed},
+		{"upper.stiffness", b.Upper.Stiffness, hung.Upper.Stiffness},
+		{"lower.span", b.Lower.Span, hung.Lower.Span}, {"lower.relaxed", b.Lower.Relaxed, hung.Lower.Relaxed},
+		{"lower.stiffness", b.Lower.Stiffness, hung.Lower.Stiffness},
 	}
 	midway := (b.ceiling(p) + p.LowerAnchor) / 2
 	if math.Abs(eye-midway) <= levelling {
@@ -101,9 +103,11 @@ func (b DoubleEndBag) Inspect(u Use) []Finding {
 		list = append(list, f)
 	}
 	list = append(list, b.centred(u.Launch))
-	size := Finding{"size", Right, "The ball suits this trainee", "diameter of the ball", b.BallDiameter, mediumBall, "m", commonPractice + " for the start (sizes from memory)", "", nil}
+	size := Finding{"size", Right, "The ball suits this trainee", "diameter of the ball", b.BallDiameter, mediumBall,
+		"m", commonPractice + " for the start (sizes from memory)", "", nil}
 	if u.Novice && b.BallDiameter < mediumBall {
-		size.Code, size.Weight, size.Title, size.Remedy = "smallBall", Mind, "A small ball asks for precision", "Begin on a medium or a large one"
+		size.Code, size.Weight, size.Title, size.Remedy = "smallBall", Mind, "A small ball asks for precision",
+			"Begin on a medium or a large one"
 	}
 	list = append(list, size, flush(b.BallDiameter))
 	if loads, err := b.Loads(u.Launch, u.Hardest); err == nil {
@@ -122,18 +126,26 @@ func (b DoubleEndBag) tension(u Use) (Finding, error) {
 	if err != nil {
 		return Finding{}, err
 	}
-	f := Finding{Weight: Right, What: "time to the first return at half power", Figure: at, Unit: "s", Source: assumedLimit}
+	f := Finding{Weight: Right, What: "time to the first return at half power", Figure: at, Unit: "s",
+		Source: assumedLimit}
 	switch {
 	case feel == TooSlack:
-		f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "tooSlack", Wrong, "Cords too slack", borders.Slack, "Wind both cords up, in proportion"
+		f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "tooSlack", Wrong, "Cords too slack", borders.Slack,
+			"Wind both cords up, in proportion"
 	case feel == TooTight:
-		f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "tooTight", Wrong, "Cords too tight: it hardly swings", borders.Tight, "Let both cords out, in proportion"
+		f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "tooTight", Wrong, "Cords too tight: it hardly swings",
+			borders.Tight, "Let both cords out, in proportion"
 	case feel == HeadMovement && u.Place.Purpose != ForHeadMovement:
-		f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "headMovementOnly", Wrong, "Right for head movement, too slow for combinations", borders.Head, "Wind both cords up for combinations, or keep it for head movement"
+		f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "headMovementOnly", Wrong,
+			"Right for head movement, too slow for combinations", borders.Head,
+			"Wind both cords up for combinations, or keep it for head movement"
 	case feel == Combinations && u.Place.Purpose == ForHeadMovement:
-		f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "combinationsOnly", Mind, "Right for combinations, quick for head movement", borders.Head, "Let both cords out for head movement"
+		f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "combinationsOnly", Mind,
+			"Right for combinations, quick for head movement", borders.Head, "Let both cords out for head movement"
 	default:
-		f.Code, f.Title, f.Limit = "tension", "Cords right for "+map[Feel]string{HeadMovement: "head movement", Combinations: "combinations"}[feel], map[Feel]float64{HeadMovement: borders.Slack, Combinations: borders.Head}[feel]
+		f.Code, f.Title, f.Limit = "tension", "Cords right for "+
+			map[Feel]string{HeadMovement: "head movement", Combinations: "combinations"}[feel],
+			map[Feel]float64{HeadMovement: borders.Slack, Combinations: borders.Head}[feel]
 		return f, nil
 	}
 	f.Change = b.tensed(borders, u.Place.Purpose)
@@ -186,22 +198,27 @@ func (b DoubleEndBag) wind(share float64) []Setting {
 	w := b.Wound(share)
 	return []Setting{
 		{"upper.relaxed", b.Upper.Relaxed, w.Upper.Relaxed}, {"lower.relaxed", b.Lower.Relaxed, w.Lower.Relaxed},
-		{"upper.stiffness", b.Upper.Stiffness, w.Upper.Stiffness}, {"lower.stiffness", b.Lower.Stiffness, w.Lower.Stiffness},
+		{"upper.stiffness", b.Upper.Stiffness, w.Upper.Stiffness},
+		{"lower.stiffness", b.Lower.Stiffness, w.Lower.Stiffness},
 	}
 }
 
-// centred tells whether the ball comes back at the height at which a strike at launch m/s met it, by what the next strike,
-// thrown level, would then do: land off its centre and send it off its line.
+// centred tells whether the ball comes back at the height at which a strike at launch m/s met it, by what the next
+// strike, thrown level, would then do: land off its centre and send it off its line.
 func (b DoubleEndBag) centred(launch float64) Finding {
-	f := Finding{"centred", Right, "Returns evenly", "angle by which the next level strike would send it off its line", math.NaN(), degrees(offLine), "degrees", assumedLimit, "", nil}
+	f := Finding{"centred", Right, "Returns evenly", "angle by which the next level strike would send it off its line",
+		math.NaN(), degrees(offLine), "degrees", assumedLimit, "", nil}
 	e, err := b.Evenness(launch)
 	if err != nil {
-		f.Code, f.Weight, f.Title, f.Remedy = "sags", Wrong, "The upper cord does not hold the ball's weight", "Wind the upper cord up until the lower one pulls"
-		f.What, f.Figure, f.Limit, f.Unit, f.Source = "pull of the upper cord", b.Upper.tension(), b.BallMass*motion.Gravity, "N", "the weight of the ball"
+		f.Code, f.Weight, f.Title, f.Remedy = "sags", Wrong, "The upper cord does not hold the ball's weight",
+			"Wind the upper cord up until the lower one pulls"
+		f.What, f.Figure, f.Limit, f.Unit, f.Source = "pull of the upper cord", b.Upper.tension(),
+			b.BallMass*motion.Gravity, "N", "the weight of the ball"
 		return f
 	}
 	if f.Figure = math.Abs(degrees(OffLine(b.BallDiameter, e.Height))); !(f.Figure <= f.Limit) {
-		f.Code, f.Weight, f.Title, f.Remedy = "offCentre", Wrong, "Off the middle of its anchors: it comes back uneven", "Bring the ball toward the middle, or move an anchor"
+		f.Code, f.Weight, f.Title, f.Remedy = "offCentre", Wrong, "Off the middle of its anchors: it comes back uneven",
+			"Bring the ball toward the middle, or move an anchor"
 	}
 	return f
 }
@@ -223,17 +240,19 @@ func (b DoubleEndBag) Side(p Place) Side {
 	least := func(c Cord) float64 { return math.Max(c.Relaxed, r) + 0.005 }
 	s.Handles = []Handle{
 		// The cords stay as they are: the ball can be moved until one of them hangs slack.
-		doubleEndTable.handle(b, "lower.span", upright(0.28, p.LowerAnchor, ball), least(b.Lower), b.Lower.Span+b.Upper.Span-least(b.Upper), Move{"lower.span", 1}, Move{"upper.span", -1}),
+		doubleEndTable.handle(b, "lower.span", upright(0.28, p.LowerAnchor, ball), least(b.Lower),
+			b.Lower.Span+b.Upper.Span-least(b.Upper), Move{"lower.span", 1}, Move{"upper.span", -1}),
 		doubleEndTable.handle(b, "upper.span", upright(0.28, ball, top), least(b.Upper), 3, Move{"upper.span", 1}),
-		lowerAnchor.handle(p.LowerAnchor, upright(0.5, 0, p.LowerAnchor), 0, math.Max(0, p.LowerAnchor+b.Lower.Span-least(b.Lower)), Move{lowerAnchor.Name, 1}, Move{"lower.span", -1}),
+		lowerAnchor.handle(p.LowerAnchor, upright(0.5, 0, p.LowerAnchor), 0,
+			math.Max(0, p.LowerAnchor+b.Lower.Span-least(b.Lower)), Move{lowerAnchor.Name, 1}, Move{"lower.span", -1}),
 		doubleEndTable.handle(b, "ballDiameter", level(ball, -r), 0, 0.5, Move{"ballDiameter", -2}),
 	}
 	s.walls(p)
 	return s
 }
 
-// Slower lets both cords out so that a strike at launch m/s comes back, the n-th time, after so many seconds. False where no
-// tension does.
+// Slower lets both cords out so that a strike at launch m/s comes back, the n-th time, after so many seconds. False
+// where no tension does.
 func (b DoubleEndBag) Slower(launch float64, n int, seconds float64) ([]Setting, bool) {
 	slackest := 0.999 * math.Min(b.Upper.Span/b.Upper.Relaxed, b.Lower.Span/b.Lower.Relaxed)
 	share, err := motion.Root(func(share float64) float64 {

@@ -5,10 +5,10 @@ import "math"
 // softest is the least launch (m/s) that is reckoned with where a rig has none of its own. Assumed.
 const softest = 0.05
 
-// Driven returns the launch (m/s) of a bag that a fist meets at fist m/s as it comes in at inbound m/s, 0 where it hangs still:
-// the partly elastic impact of FistSpeed the other way round. It is held to what the rig allows: a speed bag reaches its board,
-// and nothing is driven off harder than the limits of its tempos were looked for up to. A slip bag, which nobody has to strike,
-// gives NaN.
+// Driven returns the launch (m/s) of a bag that a fist meets at fist m/s as it comes in at inbound m/s, 0 where it
+// hangs still: the partly elastic impact of FistSpeed the other way round. It is held to what the rig allows: a speed
+// bag reaches its board, and nothing is driven off harder than the limits of its tempos were looked for up to. A slip
+// bag, which nobody has to strike, gives NaN.
 func Driven(r Rig, fist, inbound float64, limits Tempo) float64 {
 	mf, mb := r.Masses()
 	share := (1 + fistRestitution) * mf / (mf + mb)
@@ -20,7 +20,8 @@ func Driven(r Rig, fist, inbound float64, limits Tempo) float64 {
 	return math.Min(math.Max(launch, low), high)
 }
 
-// Fist returns the fist speed (m/s) that drives a bag off at launch when it comes in at inbound (m/s); NaN for a slip bag.
+// Fist returns the fist speed (m/s) that drives a bag off at launch when it comes in at inbound (m/s); NaN for a slip
+// bag.
 func Fist(r Rig, launch, inbound float64) float64 {
 	mf, mb := r.Masses()
 	return impact(launch, inbound, mf, mb)

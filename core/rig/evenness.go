@@ -7,13 +7,13 @@ import (
 	"melodromos/core/motion"
 )
 
-// Evenness tells how a double-end ball comes back when it is struck level: Height (m) above (or, negative, below) the height
-// at which it was struck, at the moment At (s) when it comes back through the strike plane. Shift (m) is by how much the
-// lower cord's relaxed length was let out so that the ball stands still against its own weight.
+// Evenness tells how a double-end ball comes back when it is struck level: Height (m) above (or, negative, below) the
+// height at which it was struck, at the moment At (s) when it comes back through the strike plane. Shift (m) is by how
+// much the lower cord's relaxed length was let out so that the ball stands still against its own weight.
 type Evenness struct{ Height, At, Shift float64 }
 
-// Evenness computes a level strike at launch m/s in two dimensions, with gravity. A ball off the middle of its anchors comes
-// back uneven (common practice). A lower cord that would have to push to hold the ball up is refused, naming
+// Evenness computes a level strike at launch m/s in two dimensions, with gravity. A ball off the middle of its anchors
+// comes back uneven (common practice). A lower cord that would have to push to hold the ball up is refused, naming
 // lower.relaxed.
 func (b DoubleEndBag) Evenness(launch float64) (Evenness, error) {
 	return b.evenness(launch, motion.Gravity)
@@ -25,12 +25,14 @@ func (b DoubleEndBag) evenness(launch, gravity float64) (Evenness, error) {
 	}
 	pull := b.Upper.tension() - b.BallMass*gravity // N in the lower cord at rest
 	if pull <= 0 {
-		return Evenness{}, input.Refuse("lower.relaxed", "expected a tighter upper cord: with %.1f N it does not hold up a ball of %.1f N, and the lower cord hangs slack", b.Upper.tension(), b.BallMass*gravity)
+		return Evenness{}, input.Refuse("lower.relaxed",
+			"expected a tighter upper cord: with %.1f N it does not hold up a ball of %.1f N, and the lower cord hangs slack", b.Upper.tension(), b.BallMass*gravity)
 	}
 	lower := b.Lower
 	lower.Relaxed = lower.Span - pull/lower.Stiffness
 	if lower.Relaxed <= 0 {
-		return Evenness{}, input.Refuse("lower.relaxed", "expected a stiffer lower cord: it cannot balance the upper one on this span")
+		return Evenness{}, input.Refuse("lower.relaxed",
+			"expected a stiffer lower cord: it cannot balance the upper one on this span")
 	}
 	c := 2 * b.Damping * math.Sqrt(b.across()*b.BallMass)
 	accel := func(x, y, vx, vy float64) (float64, float64) {

@@ -32,7 +32,8 @@ const (
 
 // Values lists them.
 func (Quantity) Values() []Quantity {
-	return []Quantity{AsLength, AsHeight, AsGrams, AsKilograms, AsShare, AsRatio, AsStiffness, AsSpring, AsSpeed, AsWord, AsFlag, AsTempo, AsSeconds, AsMoments, AsCount}
+	return []Quantity{AsLength, AsHeight, AsGrams, AsKilograms, AsShare, AsRatio, AsStiffness, AsSpring, AsSpeed,
+		AsWord, AsFlag, AsTempo, AsSeconds, AsMoments, AsCount}
 }
 
 // Offer is the range of a control, narrower than what is accepted, and its step.
@@ -54,8 +55,8 @@ type Only struct {
 	Is    string `json:"is"`
 }
 
-// Field is one measure or choice of a rig, or, after "place.", of its place: all that is said of it anywhere. It is read, checked and set
-// by it, drawn and written on the page, and described in the schema of the documents.
+// Field is one measure or choice of a rig, or, after "place.", of its place: all that is said of it anywhere. It is
+// read, checked and set by it, drawn and written on the page, and described in the schema of the documents.
 type Field struct {
 	Name     string   `json:"field"` // its path in the document: "bagLength", "upper.span", "place.springHeight"
 	Label    string   `json:"label"`
@@ -106,7 +107,8 @@ func (t Table[T]) belongs(c Cell[T], v *T) bool {
 	return ok && *other.At(v).(*string) == c.Only.Is
 }
 
-// Read reads the fields of an object; the object's Done tells what was refused. What stands under a dot is in an object of its own.
+// Read reads the fields of an object; the object's Done tells what was refused. What stands under a dot is in an object
+// of its own.
 func (t Table[T]) Read(o *input.Object, v *T) {
 	inner := map[string]*input.Object{}
 	var opened []*input.Object
@@ -253,8 +255,8 @@ func (t Table[T]) handle(v T, name string, line Line, least, most float64, moves
 	return c.handle(t.Get(v, name), line, least, most, moves...)
 }
 
-// handle is the dimension line of a measure, to be dragged within what its control offers and what the rig's other measures leave it:
-// from least to most. A bag of an unusual size keeps its handle.
+// handle is the dimension line of a measure, to be dragged within what its control offers and what the rig's other
+// measures leave it: from least to most. A bag of an unusual size keeps its handle.
 func (f Field) handle(value float64, line Line, least, most float64, moves ...Move) Handle {
 	return Handle{Field: f.Name, Label: f.Label, Line: line, Value: value, Moves: moves,
 		Min: min(max(f.Least, least), value), Max: max(min(f.Most, most), value)}

@@ -20,8 +20,8 @@ func refusedFor(err error) string {
 	return refused.Field
 }
 
-// The table of a kind is all that there is to say of its documents: what is written is read again, each measure is held to its limits and
-// can be set by its name, and a control offers nothing that is refused for itself.
+// The table of a kind is all that there is to say of its documents: what is written is read again, each measure is held
+// to its limits and can be set by its name, and a control offers nothing that is refused for itself.
 func TestTables(t *testing.T) {
 	for _, m := range Models() {
 		doc, err := json.Marshal(m.Everyday)
@@ -56,7 +56,8 @@ func TestTables(t *testing.T) {
 			}
 		}
 		for _, name := range []string{"nothing", "place.nothing", "kind", "upper", "place.anchor"} {
-			if _, _, err := Apply(m.Everyday.Rig, m.Place.Place, []Setting{{Field: name, To: 1}}); refusedFor(err) != name {
+			if _, _, err := Apply(m.Everyday.Rig, m.Place.Place,
+				[]Setting{{Field: name, To: 1}}); refusedFor(err) != name {
 				t.Errorf("%s: %s = 1: %v", m.Kind, name, err)
 			}
 		}
@@ -66,8 +67,10 @@ func TestTables(t *testing.T) {
 // A place keeps what it says, and refuses words and figures that are none.
 func TestPlaceTable(t *testing.T) {
 	full := Place{
-		LowerAnchor: 0.5, SpringHeight: 0.3, BaseMass: 40, BaseWidth: 0.6, RatedLoad: 100, PowerCap: 6, Beyond: 1, Beside: 1, Behind: 1,
-		Anchor: OnFrame, Purpose: Obstacle, School: HeadHeight, Stand: AtTurn, Plane: Across, Made: TwoLobed, Steadied: AsFraming, Kicks: true,
+		LowerAnchor: 0.5, SpringHeight: 0.3, BaseMass: 40, BaseWidth: 0.6, RatedLoad: 100, PowerCap: 6, Beyond: 1,
+		Beside: 1, Behind: 1,
+		Anchor: OnFrame, Purpose: Obstacle, School: HeadHeight, Stand: AtTurn, Plane: Across, Made: TwoLobed,
+		Steadied: AsFraming, Kicks: true,
 	}
 	doc, err := json.Marshal(full)
 	if err != nil {
@@ -80,7 +83,8 @@ func TestPlaceTable(t *testing.T) {
 		t.Errorf("nothing said: %s, %v", doc, err)
 	}
 	for doc, field := range map[string]string{
-		`{"anchor":"balloon"}`: "anchor", `{"beyond":-1}`: "beyond", `{"kicks":"yes"}`: "kicks", `{"ceiling":1}`: "ceiling", `{"made":3}`: "made",
+		`{"anchor":"balloon"}`: "anchor", `{"beyond":-1}`: "beyond", `{"kicks":"yes"}`: "kicks",
+		`{"ceiling":1}`: "ceiling", `{"made":3}`: "made",
 	} {
 		if _, err := ReadPlace(input.Parse([]byte(doc))); refusedFor(err) != field {
 			t.Errorf("%s: %v", doc, err)
@@ -98,16 +102,23 @@ func TestOnly(t *testing.T) {
 	if refusedFor(ball.Check()) != "length" {
 		t.Error("a ball may have a length")
 	}
-	if _, err := Read(input.Parse([]byte(`{"kind":"hanging","shape":"ball","mass":40,"length":1,"diameter":0.5,"chain":1}`))); refusedFor(err) != "length" {
+	if _,
+		err := Read(
+		input.Parse(
+			[]byte(`{"kind":"hanging","shape":"ball","mass":40,"length":1,"diameter":0.5,"chain":1}`))); refusedFor(
+		err) != "length" {
 		t.Errorf("a ball's document with a length: %v", err)
 	}
-	if _, err := Read(input.Parse([]byte(`{"kind":"hanging","shape":"cylinder","mass":40,"diameter":0.35,"chain":1}`))); refusedFor(err) != "length" {
+	if _,
+		err := Read(
+		input.Parse([]byte(`{"kind":"hanging","shape":"cylinder","mass":40,"diameter":0.35,"chain":1}`))); refusedFor(
+		err) != "length" {
 		t.Errorf("a straight bag without a length: %v", err)
 	}
 }
 
-// A ball of water swings as if all of it hung in its middle (an ideal fluid in a sphere does not turn with it: Lamb, Hydrodynamics, from
-// memory): as a simple pendulum, somewhat quicker than the same ball packed.
+// A ball of water swings as if all of it hung in its middle (an ideal fluid in a sphere does not turn with it: Lamb,
+// Hydrodynamics, from memory): as a simple pendulum, somewhat quicker than the same ball packed.
 func TestWater(t *testing.T) {
 	packed := HangingBag{Shape: Round, Mass: 60, Diameter: 0.5, Chain: 0.5}
 	water := packed
@@ -123,9 +134,11 @@ func TestWater(t *testing.T) {
 	near(t, "straight", wet.pendulum().Rate, straight.pendulum().Rate, 0)
 }
 
-// Whether a bag is steadied by hand is a school: only to start again between cords, never on a pole and a heavy bag (common practice).
+// Whether a bag is steadied by hand is a school: only to start again between cords, never on a pole and a heavy bag
+// (common practice).
 func TestByHand(t *testing.T) {
-	for kind, want := range map[Kind]Steadied{DoubleEnd: ToStartAgain, Reflex: NeverByHand, Hanging: NeverByHand, Slip: NeverByHand} {
+	for kind, want := range map[Kind]Steadied{DoubleEnd: ToStartAgain, Reflex: NeverByHand, Hanging: NeverByHand,
+		Slip: NeverByHand} {
 		if got := (Place{}).ByHand(kind); got != want {
 			t.Errorf("%s: %s", kind, got)
 		}

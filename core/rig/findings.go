@@ -19,8 +19,8 @@ const (
 // Values lists them.
 func (Weight) Values() []Weight { return []Weight{Wrong, Mind, Right} }
 
-// Finding is one thing that was looked at on a rig: the figure that shows it, its limit, where the limit comes from, and
-// what to do. The words speak of no lengths, so that they hold in any unit.
+// Finding is one thing that was looked at on a rig: the figure that shows it, its limit, where the limit comes from,
+// and what to do. The words speak of no lengths, so that they hold in any unit.
 type Finding struct {
 	Code   string // for programs: tooHigh, tooSlack, overload …
 	Weight Weight
@@ -46,10 +46,12 @@ func (s SetUp) hung() []Finding {
 	if s.Needs != "" {
 		return nil
 	}
-	f := Finding{Code: "height", Weight: Right, Title: "Hangs at the right height", What: s.Point + " above the floor", Figure: s.Now, Unit: "m", Source: s.Standing + ": " + s.Between, Limit: s.High}
+	f := Finding{Code: "height", Weight: Right, Title: "Hangs at the right height", What: s.Point + " above the floor",
+		Figure: s.Now, Unit: "m", Source: s.Standing + ": " + s.Between, Limit: s.High}
 	switch {
 	case s.Move > 0:
-		f.Code, f.Weight, f.Title, f.Limit, f.Remedy, f.Change = "tooLow", Wrong, "Hangs too low", s.Low, "Hang it higher", s.Settings
+		f.Code, f.Weight, f.Title, f.Limit, f.Remedy, f.Change = "tooLow", Wrong, "Hangs too low", s.Low,
+			"Hang it higher", s.Settings
 	case s.Move < 0:
 		f.Code, f.Weight, f.Title, f.Remedy, f.Change = "tooHigh", Wrong, "Hangs too high", "Hang it lower", s.Settings
 	}
@@ -80,11 +82,13 @@ func (s SetUp) clear() []Finding {
 		if r.For == "circling" {
 			code = "noCircling"
 		}
-		list = append(list, Finding{code, weight, shortOf[r.For][0], "room " + r.Where + " the bag", r.Have, r.Need, "m",
+		list = append(list, Finding{code, weight, shortOf[r.For][0], "room " + r.Where + " the bag", r.Have, r.Need,
+			"m",
 			"the modelled swing and the reach of this body, with assumed margins", shortOf[r.For][1], nil})
 	}
 	if measured && len(list) == 0 {
-		list = append(list, Finding{Code: "clearance", Weight: Right, Title: "Room enough", What: "room measured", Figure: math.NaN(), Limit: math.NaN(), Source: "the modelled swing and the reach of this body"})
+		list = append(list, Finding{Code: "clearance", Weight: Right, Title: "Room enough", What: "room measured",
+			Figure: math.NaN(), Limit: math.NaN(), Source: "the modelled swing and the reach of this body"})
 	}
 	return list
 }
@@ -97,10 +101,13 @@ func carried(loads []Load, p Place) Finding {
 			most = l
 		}
 	}
-	f := Finding{Code: "load", Weight: Right, Title: "The mount carries it", What: "greatest load on the " + partName(most.Part), Figure: most.Peak, Limit: p.RatedLoad * motion.Gravity, Unit: "N", Source: entered + " as the rated load"}
+	f := Finding{Code: "load", Weight: Right, Title: "The mount carries it",
+		What: "greatest load on the " + partName(most.Part), Figure: most.Peak, Limit: p.RatedLoad * motion.Gravity,
+		Unit: "N", Source: entered + " as the rated load"}
 	switch {
 	case p.RatedLoad == 0:
-		f.Code, f.Weight, f.Title, f.Limit, f.Source = "loadUnknown", Mind, "The rated load of the mount is not known", math.NaN(), "nobody has entered it yet"
+		f.Code, f.Weight, f.Title, f.Limit, f.Source = "loadUnknown", Mind, "The rated load of the mount is not known",
+			math.NaN(), "nobody has entered it yet"
 		f.Remedy = "Read it off the weakest part, hook, shackle or swivel, and enter it"
 	case f.Figure > f.Limit:
 		f.Code, f.Weight, f.Title = "overload", Wrong, "The load is above what the mount is rated for"
@@ -119,12 +126,15 @@ func partName(part string) string {
 
 // anchored finds an anchor of a sort that does not hold such a bag.
 func anchored(p Place, mass float64) []Finding {
-	name := map[Anchorage]string{StickOn: "A stick-on hook", LightFitting: "A light fitting", OnPipe: "A pipe", OnDoor: "A door"}[p.Anchor]
+	name := map[Anchorage]string{StickOn: "A stick-on hook", LightFitting: "A light fitting", OnPipe: "A pipe",
+		OnDoor: "A door"}[p.Anchor]
 	if name == "" {
 		return nil
 	}
-	return []Finding{{"noAnchor", Wrong, name + " is no anchor", "weight hung on it", mass * motion.Gravity, math.NaN(), "N", commonPractice,
-		"Have it anchored into structure by somebody qualified; nothing but a feather-light ball hangs here until then", nil}}
+	return []Finding{{"noAnchor", Wrong, name + " is no anchor", "weight hung on it", mass * motion.Gravity, math.NaN(),
+		"N", commonPractice,
+		"Have it anchored into structure by somebody qualified; nothing but a feather-light ball hangs here until then",
+		nil}}
 }
 
 // capped tells whether the strike stays below what the maker allows.
@@ -132,16 +142,21 @@ func capped(u Use) []Finding {
 	if u.Place.PowerCap == 0 || math.IsNaN(u.Fist) {
 		return nil
 	}
-	f := Finding{"powerCap", Right, "Below the cap on power", "fist speed", u.Fist, u.Place.PowerCap, "m/s", entered + " from the maker's instructions", "", nil}
+	f := Finding{"powerCap", Right, "Below the cap on power", "fist speed", u.Fist, u.Place.PowerCap, "m/s",
+		entered + " from the maker's instructions", "", nil}
 	if u.Fist > u.Place.PowerCap {
-		f.Code, f.Weight, f.Title, f.Remedy = "overPower", Wrong, "Harder than this bag may be struck", "Strike softer here; take power to the hanging bag"
+		f.Code, f.Weight, f.Title, f.Remedy = "overPower", Wrong, "Harder than this bag may be struck",
+			"Strike softer here; take power to the hanging bag"
 	}
 	return []Finding{f}
 }
 
 // flush tells how far off its line a hit that is not flush sends a ball: the smaller the ball, the more.
 func flush(diameter float64) Finding {
-	return Finding{"flush", Right, "Straight while it is hit flush", "angle off its line after a hit a third of the way from its centre to its edge", degrees(OffLine(diameter, diameter/6)), math.NaN(), "degrees", "the geometry of fist and ball, a fist of 4.5 cm radius assumed", "", nil}
+	return Finding{"flush", Right, "Straight while it is hit flush",
+		"angle off its line after a hit a third of the way from its centre to its edge",
+		degrees(OffLine(diameter, diameter/6)), math.NaN(), "degrees",
+		"the geometry of fist and ball, a fist of 4.5 cm radius assumed", "", nil}
 }
 
 // Findings is all that there is to say about a rig in use: its height, what its kind looks for, and the room.

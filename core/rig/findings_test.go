@@ -23,8 +23,8 @@ func strung(relaxed, stiffness float64) DoubleEndBag {
 	return DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: c, Lower: c, Damping: 0.04}
 }
 
-// The table of checks: on each of these rigs this is found, on the side of its limit that makes it so, with a source and a
-// remedy; and where the remedy is a measure, setting it takes the finding away.
+// The table of checks: on each of these rigs this is found, on the side of its limit that makes it so, with a source
+// and a remedy; and where the remedy is a measure, setting it takes the finding away.
 func TestCheckTable(t *testing.T) {
 	use := Use{Launch: 2, Fist: 3, Hardest: 7, SameHand: 0.38, Place: Place{RatedLoad: 200}}
 	with := func(change func(u *Use)) Use { u := use; change(&u); return u }
@@ -45,20 +45,28 @@ func TestCheckTable(t *testing.T) {
 		{"combinationsOnly", strung(0.577, 150), with(func(u *Use) { u.Place.Purpose = ForHeadMovement }), Mind, below},
 		{"offCentre", off, use, Wrong, above},
 		{"sags", strung(0.745, 300), use, Wrong, below},
-		{"smallBall", DoubleEndBag{BallDiameter: 0.10, BallMass: 0.3, Upper: cord, Lower: cord}, with(func(u *Use) { u.Novice = true }), Mind, below},
+		{"smallBall", DoubleEndBag{BallDiameter: 0.10, BallMass: 0.3, Upper: cord, Lower: cord},
+			with(func(u *Use) { u.Novice = true }), Mind, below},
 		{"tooHigh", slip, with(func(u *Use) { u.Body, u.Launch = small, 0.6 }), Wrong, above},
 		{"tooLow", SlipBag{2.6, 1.2, 0.2, 0.5}, with(func(u *Use) { u.Body, u.Launch = tall, 0.6 }), Wrong, below},
-		{"barelyStands", ReflexBag{BallDiameter: 0.2, BallMass: 2.5, PoleLength: 1.2, PoleMass: 0.5, Spring: 40}, with(func(u *Use) { u.Launch = 0.5 }), Mind, below},
-		{"baseWalks", reflex, with(func(u *Use) { u.Launch, u.Place.BaseMass, u.Place.BaseWidth = 3, 0.5, 2 }), Wrong, above},
-		{"baseTips", reflex, with(func(u *Use) { u.Launch, u.Place.BaseMass, u.Place.BaseWidth = 3, 8, 0.3 }), Wrong, above},
+		{"barelyStands", ReflexBag{BallDiameter: 0.2, BallMass: 2.5, PoleLength: 1.2, PoleMass: 0.5, Spring: 40},
+			with(func(u *Use) { u.Launch = 0.5 }), Mind, below},
+		{"baseWalks", reflex, with(func(u *Use) { u.Launch, u.Place.BaseMass, u.Place.BaseWidth = 3, 0.5, 2 }), Wrong,
+			above},
+		{"baseTips", reflex, with(func(u *Use) { u.Launch, u.Place.BaseMass, u.Place.BaseWidth = 3, 8, 0.3 }), Wrong,
+			above},
 		{"baseUnknown", reflex, use, Mind, neither},
 		{"overload", cylinder, with(func(u *Use) { u.Place.RatedLoad, u.Launch = 45, 0.5 }), Wrong, above},
 		{"loadUnknown", cylinder, with(func(u *Use) { u.Place.RatedLoad, u.Launch = 0, 0.5 }), Mind, neither},
-		{"noClearance", cylinder, with(func(u *Use) { u.Body, u.Place.Behind, u.Launch = tall, 0.8, 0.5 }), Wrong, below},
+		{"noClearance", cylinder, with(func(u *Use) { u.Body, u.Place.Behind, u.Launch = tall, 0.8, 0.5 }), Wrong,
+			below},
 		{"noCircling", cylinder, with(func(u *Use) { u.Body, u.Place.Beside, u.Launch = tall, 0.8, 0.5 }), Mind, below},
-		{"tooSmall", SpeedBag{BagLength: 0.16, BagDiameter: 0.10, BagMass: 0.1, SwivelDrop: 0.015, Restitution: 0.8}, with(func(u *Use) { u.SameHand, u.Launch = 1.5, 3 }), Wrong, below},
-		{"tooLight", HangingBag{Shape: "cylinder", Mass: 8, Length: 0.8, Diameter: 0.3, Chain: 0.3}, with(func(u *Use) { u.Launch = 0.5 }), Wrong, above},
-		{"tooHeavy", HangingBag{Shape: "cylinder", Mass: 150, Length: 1.6, Diameter: 0.5, Chain: 0.5}, with(func(u *Use) { u.Launch, u.Hardest = 0.1, 4 }), Mind, below},
+		{"tooSmall", SpeedBag{BagLength: 0.16, BagDiameter: 0.10, BagMass: 0.1, SwivelDrop: 0.015, Restitution: 0.8},
+			with(func(u *Use) { u.SameHand, u.Launch = 1.5, 3 }), Wrong, below},
+		{"tooLight", HangingBag{Shape: "cylinder", Mass: 8, Length: 0.8, Diameter: 0.3, Chain: 0.3},
+			with(func(u *Use) { u.Launch = 0.5 }), Wrong, above},
+		{"tooHeavy", HangingBag{Shape: "cylinder", Mass: 150, Length: 1.6, Diameter: 0.5, Chain: 0.5},
+			with(func(u *Use) { u.Launch, u.Hardest = 0.1, 4 }), Mind, below},
 		{"overPower", reflex, with(func(u *Use) { u.Place.PowerCap, u.Fist = 4, 5 }), Wrong, above},
 		{"noAnchor", slip, with(func(u *Use) { u.Place.Anchor, u.Launch = StickOn, 0.6 }), Wrong, neither},
 		{"bottleHit", slip, with(func(u *Use) { u.Place.Made, u.Launch = Bottle, 0.6 }), Wrong, neither},
@@ -124,7 +132,8 @@ func TestNothingWrong(t *testing.T) {
 	}
 }
 
-// Without damping, half a swing of the ball turns its momentum round; the loads of the cords are those of the spring law.
+// Without damping, half a swing of the ball turns its momentum round; the loads of the cords are those of the spring
+// law.
 func TestLoadsOfEachKind(t *testing.T) {
 	for _, r := range append([]Rig{checked}, freely...) {
 		soft, err := r.Loads(0.4, 0)
@@ -146,8 +155,8 @@ func TestLoadsOfEachKind(t *testing.T) {
 	near(t, "hanging still", loads[0].Static, 0.25*motion.Gravity, 1e-12)
 }
 
-// Rigs at random within their limits: set-up, checks, loads, side view and picture answer for all of them, and no figure of
-// theirs is infinite.
+// Rigs at random within their limits: set-up, checks, loads, side view and picture answer for all of them, and no
+// figure of theirs is infinite.
 func TestAnyRig(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 6))
 	any := func(from, to float64) float64 { return from + (to-from)*r.Float64() }
@@ -158,19 +167,22 @@ func TestAnyRig(t *testing.T) {
 			DoubleEndBag{any(0.06, 0.4), any(0.1, 1.5), cordAt(), cordAt(), any(0, 0.3)},
 			ReflexBag{any(0.06, 0.4), any(0.1, 3), any(0.5, 1.7), any(0, 3), any(5, 200), any(0, 0.3)},
 			SlipBag{any(1.6, 5), any(0.7, 2.2), any(0.05, 0.4), any(0.05, 4)},
-			HangingBag{Shape: "cylinder", Mass: any(5, 100), Length: any(0.5, 2), Diameter: any(0.2, 0.6), Chain: any(0, 2), AnchorHeight: any(1.5, 5)},
+			HangingBag{Shape: "cylinder", Mass: any(5, 100), Length: any(0.5, 2), Diameter: any(0.2, 0.6),
+				Chain: any(0, 2), AnchorHeight: any(1.5, 5)},
 			SpeedBag{any(0.12, 0.45), any(0.08, 0.35), any(0.08, 1.2), any(0, 0.08), any(0.4, 0.95), any(1, 2.8)},
 		} {
 			if one.Check() != nil {
 				continue
 			}
-			p := Place{LowerAnchor: any(0, 1), BaseMass: any(1, 100), BaseWidth: any(0.2, 1), RatedLoad: any(0, 300), Beyond: any(0, 3), Behind: any(0, 3)}
+			p := Place{LowerAnchor: any(0, 1), BaseMass: any(1, 100), BaseWidth: any(0.2, 1), RatedLoad: any(0, 300),
+				Beyond: any(0, 3), Behind: any(0, 3)}
 			a, err := one.AtFist(any(0.5, 5), everydayMeeting(one))
 			if err != nil {
 				continue // a meeting beyond the board
 			}
 			made[one.Kind()]++
-			u := Use{Place: p, Body: Body{Height: any(0.9, 2.3)}, Launch: a.Launch, Fist: a.FistSpeed, Hardest: any(3, 10), SameHand: 0.4}
+			u := Use{Place: p, Body: Body{Height: any(0.9, 2.3)}, Launch: a.Launch, Fist: a.FistSpeed,
+				Hardest: any(3, 10), SameHand: 0.4}
 			s := one.SetUp(p, u.Body, a.Launch)
 			for _, f := range Findings(one, u, s) {
 				if math.IsInf(f.Figure, 0) || f.Title == "" || f.Code == "" {
@@ -184,7 +196,8 @@ func TestAnyRig(t *testing.T) {
 			}
 			side := one.Side(p)
 			for _, h := range side.Handles {
-				if math.IsNaN(h.Value+h.Min+h.Max+h.X2+h.Y2) || len(h.Moves) == 0 || h.Moves[0].Field != h.Field || h.Moves[0].Per == 0 {
+				if math.IsNaN(h.Value+h.Min+h.Max+h.X2+h.Y2) || len(h.Moves) == 0 || h.Moves[0].Field != h.Field ||
+					h.Moves[0].Per == 0 {
 					t.Errorf("%+v: %+v", one, h)
 				}
 			}
@@ -192,7 +205,8 @@ func TestAnyRig(t *testing.T) {
 				t.Errorf("%+v: %v", one, err)
 			}
 			if s.Needs == "" {
-				if hung, place, err := Apply(one, p, s.Settings); err == nil && math.Abs(hung.SetUp(place, u.Body, a.Launch).Move) > 0.011 {
+				if hung, place, err := Apply(one, p, s.Settings); err == nil &&
+					math.Abs(hung.SetUp(place, u.Body, a.Launch).Move) > 0.011 {
 					t.Errorf("%+v set as told is to be moved by %g m", one, hung.SetUp(place, u.Body, a.Launch).Move)
 				}
 			}

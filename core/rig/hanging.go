@@ -34,9 +34,9 @@ func (b HangingBag) height() float64 {
 // arm is the distance (m) from the anchor to the centre of mass.
 func (b HangingBag) arm() float64 { return b.Chain + b.height()/2 }
 
-// Inertia returns the moment of inertia about the anchor in kg·m² (inertia tables, parallel axis): a solid cylinder across
-// its axis, m(r²/4 + h²/12), or a solid ball, ⅖mr². Water in a ball swings with it and does not turn with it (an ideal fluid in a
-// sphere, hydrodynamics from memory): all of it counts in the middle.
+// Inertia returns the moment of inertia about the anchor in kg·m² (inertia tables, parallel axis): a solid cylinder
+// across its axis, m(r²/4 + h²/12), or a solid ball, ⅖mr². Water in a ball swings with it and does not turn with it (an
+// ideal fluid in a sphere, hydrodynamics from memory): all of it counts in the middle.
 func (b HangingBag) Inertia() float64 {
 	r, h, d := b.Diameter/2, b.Length, b.arm()
 	own := r*r/4 + h*h/12
@@ -74,8 +74,8 @@ func (b HangingBag) amplitude(launch float64) float64 {
 	return 2 * math.Asin(s)
 }
 
-// Returns gives the first n inbound passages of the low point after a strike there at launch m/s of the centre of mass. The
-// window of each is the way in before it, a quarter period. A strike that drives the bag past 90° is refused.
+// Returns gives the first n inbound passages of the low point after a strike there at launch m/s of the centre of mass.
+// The window of each is the way in before it, a quarter period. A strike that drives the bag past 90° is refused.
 func (b HangingBag) Returns(launch float64, _ Meeting, n int) ([]Return, error) {
 	if err := LaunchLimits.Check("launch", launch); err != nil {
 		return nil, err
@@ -85,7 +85,8 @@ func (b HangingBag) Returns(launch float64, _ Meeting, n int) ([]Return, error) 
 	}
 	amplitude := b.amplitude(launch)
 	if amplitude > math.Pi/2 {
-		return nil, input.Refuse("launch", "expected a softer strike than %g m/s: it drives the bag past 90 degrees", launch)
+		return nil, input.Refuse("launch", "expected a softer strike than %g m/s: it drives the bag past 90 degrees",
+			launch)
 	}
 	period := b.pendulum().Period(amplitude)
 	list := make([]Return, n)
@@ -125,7 +126,8 @@ func (b HangingBag) Struck(launch float64, m Meeting) (Answer, error) {
 	}
 	r := list[m.Rebounds-1]
 	felt := b.Inertia() / (b.arm() * b.arm())
-	return Answer{Feasible: true, Tempo: 60 / r.At, Launch: launch, Window: r.Window, FistSpeed: impact(launch, r.Speed, hangingFist, felt), Limits: limits}, nil
+	return Answer{Feasible: true, Tempo: 60 / r.At, Launch: launch, Window: r.Window,
+		FistSpeed: impact(launch, r.Speed, hangingFist, felt), Limits: limits}, nil
 }
 
 // hangingFist is the effective mass in kg of a fist on a hanging bag. Assumed; published effective masses of trained
@@ -145,9 +147,9 @@ func (b HangingBag) Solve(tempo float64, m Meeting) (Answer, error) {
 		func(launch float64) (Answer, error) { return b.Struck(launch, m) })
 }
 
-// Load returns the pull in newtons on the anchor: at rest, and at its greatest, as the bag swings back through the low point
-// after a strike at launch m/s: its weight and the centripetal force of the centre of mass, m v²/d. The jolt of the strike
-// itself depends on how the chain gives and comes on top.
+// Load returns the pull in newtons on the anchor: at rest, and at its greatest, as the bag swings back through the low
+// point after a strike at launch m/s: its weight and the centripetal force of the centre of mass, m v²/d. The jolt of
+// the strike itself depends on how the chain gives and comes on top.
 func (b HangingBag) Load(launch float64) (static, peak float64, err error) {
 	if _, err := b.Returns(launch, Meeting{}, 1); err != nil {
 		return 0, 0, err

@@ -48,11 +48,13 @@ func (b HangingBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
 	return p, nil
 }
 
-// SetUp hangs a straight bag so that it covers the blows: its top at eye height or above and its lower end at the hip or
-// below (at the knee where kicks are trained); a ball with its middle at chin height, or, where knees are trained, with its
-// lower end at the hip. Common practice for the kicks and the ball; the heights for the straight bag are assumed.
+// SetUp hangs a straight bag so that it covers the blows: its top at eye height or above and its lower end at the hip
+// or below (at the knee where kicks are trained); a ball with its middle at chin height, or, where knees are trained,
+// with its lower end at the hip. Common practice for the kicks and the ball; the heights for the straight bag are
+// assumed.
 func (b HangingBag) SetUp(p Place, body Body, force float64) SetUp {
-	s := SetUp{Point: "top of the bag", Between: "so that it reaches from the eyes down to the hip", Standing: "assumed"}
+	s := SetUp{Point: "top of the bag", Between: "so that it reaches from the eyes down to the hip",
+		Standing: "assumed"}
 	if b.AnchorHeight == 0 {
 		s.Needs = "anchorHeight"
 	}
@@ -86,7 +88,9 @@ func (b HangingBag) SetUp(p Place, body Body, force float64) SetUp {
 		} else {
 			s.heights(now, low, high)
 		}
-		for _, t := range []Target{{Name: "head", Height: at.Chin}, {Name: "body", Height: (at.Shoulder + at.Hip) / 2}} { // the body's is assumed
+		// the body's is assumed
+		for _, t := range []Target{{Name: "head", Height: at.Chin},
+			{Name: "body", Height: (at.Shoulder + at.Hip) / 2}} {
 			t.Down = now + s.Move - t.Height
 			s.Targets = append(s.Targets, t)
 		}
@@ -108,12 +112,15 @@ func (b HangingBag) Inspect(u Use) []Finding {
 	if u.Hardest > 0 {
 		felt := b.Inertia() / (b.arm() * b.arm())
 		launch := (1 + fistRestitution) * hangingFist / (hangingFist + felt) * u.Hardest
-		f := Finding{"size", Right, "The bag suits this trainee's power", "swing after a blow of full power", degrees(b.amplitude(launch)), wildSwing, "degrees", assumedLimit, "", nil}
+		f := Finding{"size", Right, "The bag suits this trainee's power", "swing after a blow of full power",
+			degrees(b.amplitude(launch)), wildSwing, "degrees", assumedLimit, "", nil}
 		switch {
 		case f.Figure > wildSwing:
-			f.Code, f.Weight, f.Title, f.Remedy = "tooLight", Wrong, "Too light a bag for full power: it swings wild", "A heavier bag for power; this one for timing and steps"
+			f.Code, f.Weight, f.Title, f.Remedy = "tooLight", Wrong, "Too light a bag for full power: it swings wild",
+				"A heavier bag for power; this one for timing and steps"
 		case f.Figure < stiffSwing:
-			f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "tooHeavy", Mind, "Hardly swings: it teaches no timing", stiffSwing, "A lighter bag for timing; this one for power"
+			f.Code, f.Weight, f.Title, f.Limit, f.Remedy = "tooHeavy", Mind, "Hardly swings: it teaches no timing",
+				stiffSwing, "A lighter bag for timing; this one for power"
 		}
 		list = append(list, f)
 	}
@@ -126,17 +133,17 @@ func (b HangingBag) Inspect(u Use) []Finding {
 // contact (s) is how long a blow on a heavy bag takes. Assumed; published times lie between 10 and 20 ms, from memory.
 const contact = 0.015
 
-// Jolt is the greatest push (N) on the anchor from a blow that changes the speed of the centre of mass by change m/s: the
-// impulse that a rigid body about a fixed axis hands on to the axis, change·I_cm/d², as a half sine over the time of
-// contact. Struck at its centre of percussion a body would hand on none.
+// Jolt is the greatest push (N) on the anchor from a blow that changes the speed of the centre of mass by change m/s:
+// the impulse that a rigid body about a fixed axis hands on to the axis, change·I_cm/d², as a half sine over the time
+// of contact. Struck at its centre of percussion a body would hand on none.
 func (b HangingBag) Jolt(change float64) float64 {
 	d := b.arm()
 	own := b.Inertia() - b.Mass*d*d
 	return change * own / (d * d) * math.Pi / (2 * contact)
 }
 
-// Loads gives the pull on the anchor: at rest, and at its greatest, struck again by a fist of that speed as it swings in
-// through the low point: weight and centripetal force down, the jolt of the blow across.
+// Loads gives the pull on the anchor: at rest, and at its greatest, struck again by a fist of that speed as it swings
+// in through the low point: weight and centripetal force down, the jolt of the blow across.
 func (b HangingBag) Loads(launch, fist float64) ([]Load, error) {
 	static, swinging, err := b.Load(launch)
 	if err != nil {
@@ -159,19 +166,24 @@ func (b HangingBag) Side(p Place) Side {
 	top := anchor - b.Chain
 	bottom, r := top-b.height(), b.Diameter/2
 	s := Side{Top: anchor + 0.15, Shapes: []Shape{
-		{Kind: Ceiling, X1: -0.6, Y1: anchor, X2: 0.8, Y2: anchor}, {Kind: Anchor, Y1: anchor}, {Kind: Chain, Y1: anchor, Y2: top},
+		{Kind: Ceiling, X1: -0.6, Y1: anchor, X2: 0.8, Y2: anchor}, {Kind: Anchor, Y1: anchor},
+		{Kind: Chain, Y1: anchor, Y2: top},
 	}}
 	s.Handles = []Handle{
-		hangingTable.handle(b, "anchorHeight", upright(0.6, 0, anchor), b.Chain+b.height()+0.02, 6, Move{"anchorHeight", 1}),
-		hangingTable.handle(b, "chain", upright(0.38, anchor, top), 0, math.Max(0, anchor-b.height()-0.02), Move{"chain", -1}),
+		hangingTable.handle(b, "anchorHeight", upright(0.6, 0, anchor), b.Chain+b.height()+0.02, 6,
+			Move{"anchorHeight", 1}),
+		hangingTable.handle(b, "chain", upright(0.38, anchor, top), 0, math.Max(0, anchor-b.height()-0.02),
+			Move{"chain", -1}),
 	}
 	if b.Shape == Round {
 		s.Shapes = append(s.Shapes, Shape{Kind: Ball, Y1: top - r, W: b.Diameter})
-		s.Handles = append(s.Handles, hangingTable.handle(b, "diameter", level(top-r, -r), 0.2, math.Min(1, anchor-b.Chain-0.02), Move{"diameter", -2}))
+		s.Handles = append(s.Handles, hangingTable.handle(b, "diameter", level(top-r, -r), 0.2,
+			math.Min(1, anchor-b.Chain-0.02), Move{"diameter", -2}))
 	} else {
 		s.Shapes = append(s.Shapes, Shape{Kind: Barrel, Y1: top, Y2: bottom, W: b.Diameter})
 		s.Handles = append(s.Handles,
-			hangingTable.handle(b, "length", upright(0.26, top, bottom), 0.3, math.Min(2.2, top-0.02), Move{"length", -1}),
+			hangingTable.handle(b, "length", upright(0.26, top, bottom), 0.3, math.Min(2.2, top-0.02),
+				Move{"length", -1}),
 			hangingTable.handle(b, "diameter", level((top+bottom)/2, -r), 0.15, 0.7, Move{"diameter", -2}))
 	}
 	s.walls(p)

@@ -22,8 +22,8 @@ const (
 // Values lists those that are known.
 func (Kind) Values() []Kind { return Kinds() }
 
-// Model is what is said of a kind of bag beside how it moves, which is a Rig's: its name, its table of fields, the bag that it begins
-// with, how it is calibrated, and what its people are told.
+// Model is what is said of a kind of bag beside how it moves, which is a Rig's: its name, its table of fields, the bag
+// that it begins with, how it is calibrated, and what its people are told.
 type Model struct {
 	Kind     Kind     `json:"kind"`
 	Name     string   `json:"name"`     // within a sentence: "speed bag"
@@ -35,7 +35,8 @@ type Model struct {
 	Rebounds int      `json:"rebounds"` // that are counted from strike to strike when nobody says otherwise
 	Tapping  Tapping  `json:"tapping"`
 	Caution  string   `json:"-"` // at this kind of bag (common practice)
-	// Between says that a defence is done between two returns; else it takes the place of a strike, and one come-back goes by.
+	// Between says that a defence is done between two returns; else it takes the place of a strike, and one come-back
+	// goes by.
 	Between bool `json:"-"`
 
 	read func(*input.Object) (Rig, error)
@@ -64,8 +65,8 @@ func init() {
 	Register(hangingModel, hangingTable)
 }
 
-// Register adds a kind of bag after those that are known: its model, the table of its document, and what of its place is a measure of it.
-// Call it from an init function. It panics where the kind is known already.
+// Register adds a kind of bag after those that are known: its model, the table of its document, and what of its place
+// is a measure of it. Call it from an init function. It panics where the kind is known already.
 func Register[T Rig](m Model, t Table[T]) {
 	if _, known := find(m.Kind); known {
 		panic("rig: two kinds are called " + string(m.Kind))

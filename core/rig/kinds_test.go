@@ -86,8 +86,8 @@ func TestSmallSwings(t *testing.T) {
 	}
 }
 
-// For moderate swings the cords are a Duffing oscillator: with equal cords the force is k_t x + k(ℓ₀/span³) x³, whose period
-// has a closed form in the complete elliptic integral (Abramowitz & Stegun 1964, ch. 16).
+// For moderate swings the cords are a Duffing oscillator: with equal cords the force is k_t x + k(ℓ₀/span³) x³, whose
+// period has a closed form in the complete elliptic integral (Abramowitz & Stegun 1964, ch. 16).
 func TestDoubleEndIsDuffing(t *testing.T) {
 	b := undamped()
 	k1 := b.across() / b.BallMass
@@ -195,17 +195,21 @@ func TestKindsSolveBothWays(t *testing.T) {
 func TestKindsRefusals(t *testing.T) {
 	const cords = `"upper":{"span":0.75,"relaxed":0.577,"stiffness":150},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150}`
 	for _, c := range []struct{ doc, field string }{
-		{`{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,"upper":{"span":0.75,"relaxed":0.75,"stiffness":150},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150}}`, "upper.relaxed"},
-		{`{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,"upper":{"span":0.75,"relaxed":0.577,"stiffness":1e9},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150}}`, "upper.stiffness"},
+		{
+			`{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,"upper":{"span":0.75,"relaxed":0.75,"stiffness":150},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150}}`, "upper.relaxed"},
+		{
+			`{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,"upper":{"span":0.75,"relaxed":0.577,"stiffness":1e9},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150}}`, "upper.stiffness"},
 		{`{"kind":"doubleEnd","ballDiameter":0,"ballMass":0.45,` + cords + `}`, "ballDiameter"},
 		{`{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":-1,` + cords + `}`, "ballMass"},
 		{`{"kind":"reflex","ballDiameter":0.22,"ballMass":0.9,"poleLength":1.1,"poleMass":0.8,"spring":14}`, "spring"},
-		{`{"kind":"reflex","ballDiameter":0.22,"ballMass":0.9,"poleLength":0,"poleMass":0.8,"spring":50}`, "poleLength"},
+		{`{"kind":"reflex","ballDiameter":0.22,"ballMass":0.9,"poleLength":0,"poleMass":0.8,"spring":50}`,
+			"poleLength"},
 		{`{"kind":"slip","anchorHeight":1.5,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5}`, "centreHeight"},
 		{`{"kind":"slip","anchorHeight":1.6,"centreHeight":1.55,"bagDiameter":0.2,"bagMass":0.5}`, "bagDiameter"},
 		{`{"kind":"hanging","shape":"ball","mass":30,"diameter":0.45,"chain":0.6,"length":1}`, "length"},
 		{`{"kind":"hanging","shape":"cylinder","mass":30,"diameter":0.45,"chain":0.6}`, "length"},
-		{`{"kind":"hanging","shape":"cylinder","mass":30,"diameter":0.45,"chain":0.6,"length":1.2,"anchorHeight":1.7}`, "anchorHeight"},
+		{`{"kind":"hanging","shape":"cylinder","mass":30,"diameter":0.45,"chain":0.6,"length":1.2,"anchorHeight":1.7}`,
+			"anchorHeight"},
 		{`{"kind":"kettle"}`, "kind"},
 	} {
 		_, err := Read(input.Parse([]byte(c.doc)))

@@ -8,8 +8,8 @@ import (
 	"melodromos/core/motion"
 )
 
-// oscillator is what a double-end and a reflex bag have in common: struck at 0 and outbound, the ball swings about 0 along
-// one coordinate and dies away. The coordinate is metres (arm 1) or radians (arm in metres).
+// oscillator is what a double-end and a reflex bag have in common: struck at 0 and outbound, the ball swings about 0
+// along one coordinate and dies away. The coordinate is metres (arm 1) or radians (arm in metres).
 type oscillator struct {
 	swing    motion.Swing
 	arm      float64 // m at the ball for a unit of the coordinate
@@ -46,27 +46,29 @@ func (o oscillator) returns(launch float64, n int) ([]Return, error) {
 	reach := o.radius / o.arm
 	list := make([]Return, 0, n)
 	from, opened, past := 0.0, false, false // of the inbound stretch that is under way
-	err := o.swing.Follow(0, launch/o.arm, float64(n+2)*patience*2*math.Pi/o.small, []float64{reach, 0, -reach}, func(p motion.Passage) bool {
-		inbound := p.V < 0
-		switch {
-		case p.Turn && math.Abs(p.X) > o.furthest:
-			past = true
-			return false
-		case p.Turn && p.X > 0: // the way in begins; inside the radius it counts at once
-			from = p.At
-		case !p.Turn && inbound && p.X == reach:
-			from = p.At
-		case !p.Turn && inbound && p.X == 0:
-			list, opened = append(list, Return{At: p.At, Speed: -p.V * o.arm, Window: from}), true
-		case opened && (p.Turn || inbound && p.X == -reach):
-			list[len(list)-1].Window = p.At - list[len(list)-1].Window
-			opened = false
-			return len(list) < n
-		}
-		return true
-	})
+	err := o.swing.Follow(0, launch/o.arm, float64(n+2)*patience*2*math.Pi/o.small, []float64{reach, 0, -reach},
+		func(p motion.Passage) bool {
+			inbound := p.V < 0
+			switch {
+			case p.Turn && math.Abs(p.X) > o.furthest:
+				past = true
+				return false
+			case p.Turn && p.X > 0: // the way in begins; inside the radius it counts at once
+				from = p.At
+			case !p.Turn && inbound && p.X == reach:
+				from = p.At
+			case !p.Turn && inbound && p.X == 0:
+				list, opened = append(list, Return{At: p.At, Speed: -p.V * o.arm, Window: from}), true
+			case opened && (p.Turn || inbound && p.X == -reach):
+				list[len(list)-1].Window = p.At - list[len(list)-1].Window
+				opened = false
+				return len(list) < n
+			}
+			return true
+		})
 	if past {
-		return nil, input.Refuse("launch", "expected a softer strike than %g m/s: it drives the pole past %.0f degrees", launch, degrees(o.furthest))
+		return nil, input.Refuse("launch", "expected a softer strike than %g m/s: it drives the pole past %.0f degrees",
+			launch, degrees(o.furthest))
 	}
 	if errors.Is(err, motion.ErrAtRest) {
 		return nil, input.Refuse("count", "expected fewer than %d: the swing dies away before that", n)
@@ -90,7 +92,8 @@ func (o oscillator) most() float64 {
 	}
 	turn := func(launch float64) float64 {
 		at := 0.0
-		_ = o.swing.Follow(0, launch/o.arm, patience/o.small, nil, func(p motion.Passage) bool { at = p.X; return false })
+		_ = o.swing.Follow(0, launch/o.arm, patience/o.small, nil,
+			func(p motion.Passage) bool { at = p.X; return false })
 		return at
 	}
 	if turn(MaxLaunch) <= swingLimit {
@@ -131,20 +134,21 @@ func (o oscillator) tempos(n int) ([]Tempo, error) {
 	return table, nil
 }
 
-// settle returns the time (s) after a strike at launch m/s until the swing stays within one ball radius; +Inf where it never does, for
-// want of damping.
+// settle returns the time (s) after a strike at launch m/s until the swing stays within one ball radius; +Inf where it
+// never does, for want of damping.
 func (o oscillator) settle(launch float64) (float64, error) {
 	if _, err := o.returns(launch, 1); err != nil {
 		return 0, err
 	}
 	last, reach := 0.0, o.radius/o.arm
-	err := o.swing.Follow(0, launch/o.arm, patience*2*math.Pi/o.small, []float64{reach, -reach}, func(p motion.Passage) bool {
-		if p.Turn {
-			return math.Abs(p.X) > reach
-		}
-		last = p.At
-		return true
-	})
+	err := o.swing.Follow(0, launch/o.arm, patience*2*math.Pi/o.small, []float64{reach, -reach},
+		func(p motion.Passage) bool {
+			if p.Turn {
+				return math.Abs(p.X) > reach
+			}
+			last = p.At
+			return true
+		})
 	if err != nil {
 		return math.Inf(1), nil
 	}
@@ -183,8 +187,9 @@ func (o oscillator) atFist(fist float64, m Meeting) (Answer, error) {
 	return o.answer(60/r.At, launch, r, limits), nil
 }
 
-// driven finds the launch (m/s), most at the most, that a fist of that speed gives, and the return after it. The fist is nearly
-// in proportion to the launch, since the swing dies away by nearly the same share whatever its size: a few proportional steps find it.
+// driven finds the launch (m/s), most at the most, that a fist of that speed gives, and the return after it. The fist
+// is nearly in proportion to the launch, since the swing dies away by nearly the same share whatever its size: a few
+// proportional steps find it.
 func (o oscillator) driven(fist, most float64, m Meeting) (float64, Return, error) {
 	least := 1e-3 * most
 	launch := math.Min(most, fist)
@@ -209,7 +214,8 @@ func (o oscillator) driven(fist, most float64, m Meeting) (float64, Return, erro
 }
 
 func (o oscillator) answer(tempo, launch float64, r Return, limits Tempo) Answer {
-	return Answer{Feasible: true, Tempo: tempo, Launch: launch, Window: r.Window, FistSpeed: impact(launch, r.Speed, o.fist, o.felt), Limits: limits}
+	return Answer{Feasible: true, Tempo: tempo, Launch: launch, Window: r.Window,
+		FistSpeed: impact(launch, r.Speed, o.fist, o.felt), Limits: limits}
 }
 
 func (o oscillator) solve(tempo float64, m Meeting) (Answer, error) {

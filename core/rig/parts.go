@@ -56,7 +56,8 @@ func (s Striker) tuned(r Rig, p part, tempo float64, m Meeting) ([]Change, bool)
 		if err != nil {
 			continue
 		}
-		for _, rounded := range []float64{math.Round(v/p.step) * p.step, math.Floor(v/p.step) * p.step, math.Ceil(v/p.step) * p.step} {
+		for _, rounded := range []float64{math.Round(v/p.step) * p.step, math.Floor(v/p.step) * p.step,
+			math.Ceil(v/p.step) * p.step} {
 			rounded = math.Round(rounded*1e6) / 1e6
 			with, changes := p.with(rounded)
 			if with.Check() != nil || !s.hangs(r, with) {
@@ -122,7 +123,8 @@ func measure(field, reason string, low, top, step float64, with func(v float64) 
 
 // parts: only the length is another, or the whole bag in proportion.
 func (b SpeedBag) parts() []part {
-	p := measure("bagLength", "a bag this long swings so", smallestBag, largestBag, 0.01, func(v float64) Rig { c := b; c.BagLength = v; return c })
+	p := measure("bagLength", "a bag this long swings so", smallestBag, largestBag, 0.01,
+		func(v float64) Rig { c := b; c.BagLength = v; return c })
 	p.also = func(v float64) Rig { return b.scaled(v) }
 	return []part{p}
 }
@@ -141,19 +143,24 @@ func (b DoubleEndBag) parts() []part {
 
 func (b ReflexBag) parts() []part {
 	return []part{
-		measure("spring", "with this spring it comes back so", math.Ceil(b.weight()*1.02), math.Min(poleSpring.Max, stiffest), 1, func(v float64) Rig { c := b; c.Spring = v; return c }),
-		measure("ballMass", "with a ball this heavy it comes back so", lightestBall, b.heaviest(), 0.05, func(v float64) Rig { c := b; c.BallMass = v; return c }),
-		measure("poleLength", "with a pole this long it comes back so", 0.6, 1.6, 0.01, func(v float64) Rig { c := b; c.PoleLength = v; return c }),
+		measure("spring", "with this spring it comes back so", math.Ceil(b.weight()*1.02),
+			math.Min(poleSpring.Max, stiffest), 1, func(v float64) Rig { c := b; c.Spring = v; return c }),
+		measure("ballMass", "with a ball this heavy it comes back so", lightestBall, b.heaviest(), 0.05,
+			func(v float64) Rig { c := b; c.BallMass = v; return c }),
+		measure("poleLength", "with a pole this long it comes back so", 0.6, 1.6, 0.01,
+			func(v float64) Rig { c := b; c.PoleLength = v; return c }),
 	}
 }
 
 // parts: the bag itself stays at its height.
 func (b SlipBag) parts() []part {
-	return []part{measure("anchorHeight", "hung from this height it passes so", b.CentreHeight+leastDrop, b.CentreHeight+longestDrop, 0.01, func(v float64) Rig { c := b; c.AnchorHeight = v; return c })}
+	return []part{measure("anchorHeight", "hung from this height it passes so", b.CentreHeight+leastDrop,
+		b.CentreHeight+longestDrop, 0.01, func(v float64) Rig { c := b; c.AnchorHeight = v; return c })}
 }
 
 func (b HangingBag) parts() []part {
-	return []part{measure("chain", "on a chain this long it comes back so", 0, longestChain, 0.01, func(v float64) Rig { c := b; c.Chain = v; return c })}
+	return []part{measure("chain", "on a chain this long it comes back so", 0, longestChain, 0.01,
+		func(v float64) Rig { c := b; c.Chain = v; return c })}
 }
 
 // Sizes between which parts are offered: what is made and can be handled. From memory.

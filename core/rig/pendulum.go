@@ -7,7 +7,8 @@ import (
 )
 
 // solvePendulum solves for the launch or pull of a pendulum, whose swing slows as it grows.
-func solvePendulum(tempo float64, m Meeting, limitsOf func(Meeting) (Tempo, error), cycle func(float64) (float64, error), answer func(float64) (Answer, error)) (Answer, error) {
+func solvePendulum(tempo float64, m Meeting, limitsOf func(Meeting) (Tempo, error),
+	cycle func(float64) (float64, error), answer func(float64) (Answer, error)) (Answer, error) {
 	if err := TempoLimits.Check("tempo", tempo); err != nil {
 		return Answer{}, err
 	}

@@ -87,8 +87,8 @@ func (o oscillator) picture(launch float64, m Meeting) (Picture, error) {
 	return p, nil
 }
 
-// atFist finds the launch, from a hair above 0 to most (m/s), that a fist of the given speed (m/s) gives; over tells by how
-// much the fist of a launch is quicker. A fist beyond either end is held to it.
+// atFist finds the launch, from a hair above 0 to most (m/s), that a fist of the given speed (m/s) gives; over tells by
+// how much the fist of a launch is quicker. A fist beyond either end is held to it.
 func atFist(most float64, over func(launch float64) float64) float64 {
 	low := 1e-3 * most
 	if launch, err := motion.Root(over, low, most, 1e-6); err == nil {
@@ -102,7 +102,8 @@ func atFist(most float64, over func(launch float64) float64) float64 {
 
 // Tempos gives the limits of the counts 1 to 5.
 func Tempos(r Rig, angle float64) ([]Tempo, error) {
-	if at, ok := r.(interface{ tempos(n int) ([]Tempo, error) }); ok { // one that knows a quicker way than count by count
+	// one that knows a quicker way than count by count
+	if at, ok := r.(interface{ tempos(n int) ([]Tempo, error) }); ok {
 		return at.tempos(5)
 	}
 	table := make([]Tempo, 0, 5)

@@ -7,9 +7,9 @@ import (
 	"melodromos/core/input"
 )
 
-// Place is where a rig is mounted, how much room there is, and what it is used for: all that is not a measure of the bag
-// itself. Every field may be left out; 0 and "" mean not measured, or the first of the choices. Lengths are in metres, the
-// room is counted from the bag's axis.
+// Place is where a rig is mounted, how much room there is, and what it is used for: all that is not a measure of the
+// bag itself. Every field may be left out; 0 and "" mean not measured, or the first of the choices. Lengths are in
+// metres, the room is counted from the bag's axis.
 type Place struct {
 	LowerAnchor  float64 // m above the floor, of a double-end bag's lower cord
 	SpringHeight float64 // m above the floor, of a reflex bag's spring
@@ -76,12 +76,18 @@ const (
 
 // places is what a place may hold. Its words are those that some kind of bag has a use for.
 var places = optional(Table[Place]{
-	{Field{Name: "lowerAnchor", Limits: input.Limits{Min: 0, Max: 20, Unit: "m"}}, func(p *Place) any { return &p.LowerAnchor }},
-	{Field{Name: "springHeight", Limits: input.Limits{Min: 0, Max: 2, Unit: "m"}}, func(p *Place) any { return &p.SpringHeight }},
-	{Field{Name: "baseMass", Limits: input.Limits{Min: 0, Max: 500, Unit: "kg"}}, func(p *Place) any { return &p.BaseMass }},
-	{Field{Name: "baseWidth", Limits: input.Limits{Min: 0, Max: 2, Unit: "m"}}, func(p *Place) any { return &p.BaseWidth }},
-	{Field{Name: "ratedLoad", Limits: input.Limits{Min: 0, Max: 5000, Unit: "kg"}}, func(p *Place) any { return &p.RatedLoad }},
-	{Field{Name: "powerCap", Limits: input.Limits{Min: 0, Max: 30, Unit: "m/s"}}, func(p *Place) any { return &p.PowerCap }},
+	{Field{Name: "lowerAnchor", Limits: input.Limits{Min: 0, Max: 20, Unit: "m"}},
+		func(p *Place) any { return &p.LowerAnchor }},
+	{Field{Name: "springHeight", Limits: input.Limits{Min: 0, Max: 2, Unit: "m"}},
+		func(p *Place) any { return &p.SpringHeight }},
+	{Field{Name: "baseMass", Limits: input.Limits{Min: 0, Max: 500, Unit: "kg"}},
+		func(p *Place) any { return &p.BaseMass }},
+	{Field{Name: "baseWidth", Limits: input.Limits{Min: 0, Max: 2, Unit: "m"}},
+		func(p *Place) any { return &p.BaseWidth }},
+	{Field{Name: "ratedLoad", Limits: input.Limits{Min: 0, Max: 5000, Unit: "kg"}},
+		func(p *Place) any { return &p.RatedLoad }},
+	{Field{Name: "powerCap", Limits: input.Limits{Min: 0, Max: 30, Unit: "m/s"}},
+		func(p *Place) any { return &p.PowerCap }},
 	{Field{Name: "beyond", Limits: input.Limits{Min: 0, Max: 20, Unit: "m"}}, func(p *Place) any { return &p.Beyond }},
 	{Field{Name: "beside", Limits: input.Limits{Min: 0, Max: 20, Unit: "m"}}, func(p *Place) any { return &p.Beside }},
 	{Field{Name: "behind", Limits: input.Limits{Min: 0, Max: 20, Unit: "m"}}, func(p *Place) any { return &p.Behind }},
@@ -116,7 +122,8 @@ func PlaceTable() Table[Place] {
 				}
 				list[i].Quantity, list[i].Label = f.Quantity, f.Label
 				for _, o := range f.Options {
-					if !slices.ContainsFunc(list[i].Options, func(known Option) bool { return known.Value == o.Value }) {
+					if !slices.ContainsFunc(list[i].Options,
+						func(known Option) bool { return known.Value == o.Value }) {
 						list[i].Options = append(list[i].Options, o)
 					}
 				}
@@ -147,15 +154,19 @@ func option[S ~string](value S, text string) Option { return Option{string(value
 
 // What most kinds are asked about their place.
 var (
-	anchoredIn = choice("anchor", "Anchored", "", option(InStructure, "In structure"), option(OnFrame, "On a frame"), option(StickOn, "Stick-on hook"),
+	anchoredIn = choice("anchor", "Anchored", "", option(InStructure, "In structure"), option(OnFrame, "On a frame"),
+		option(StickOn, "Stick-on hook"),
 		option(LightFitting, "Light fitting"), option(OnPipe, "Pipe"), option(OnDoor, "Door"))
-	ratedLoad = around("ratedLoad", "Rated load of the weakest part", AsKilograms, Offer{0, 500, 1}, "Hook, shackle or swivel: what is stamped on it. 0 is not known.")
-	walls     = []Field{
-		around("beyond", "To the wall behind the bag", AsHeight, Offer{0, 5, 0.05}, "From the bag’s middle; 0 is not measured."),
+	ratedLoad = around("ratedLoad", "Rated load of the weakest part", AsKilograms, Offer{0, 500, 1},
+		"Hook, shackle or swivel: what is stamped on it. 0 is not known.")
+	walls = []Field{
+		around("beyond", "To the wall behind the bag", AsHeight, Offer{0, 5, 0.05},
+			"From the bag’s middle; 0 is not measured."),
 		around("beside", "To the nearer wall at its side", AsHeight, Offer{0, 5, 0.05}, ""),
 		around("behind", "To the wall behind the trainee", AsHeight, Offer{0, 5, 0.05}, ""),
 	}
-	wallsAndCap = append(slices.Clone(walls), around("powerCap", "Greatest fist speed the maker allows", AsSpeed, Offer{0, 15, 0.5}, "0 is no cap."))
+	wallsAndCap = append(slices.Clone(walls), around("powerCap", "Greatest fist speed the maker allows", AsSpeed,
+		Offer{0, 15, 0.5}, "0 is no cap."))
 )
 
 // ReadPlace reads the document of a place.

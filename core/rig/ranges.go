@@ -22,7 +22,8 @@ func (b SlipBag) ranges(s Striker, n int) ([]Tempo, error) {
 	table := make([]Tempo, n)
 	for i := range table {
 		table[i] = Tempo{
-			Rebounds: i + 1, Slowest: 60 / (wide[i+1].At - wide[0].At), SlowestLaunch: far, Fastest: 60 / (small[i+1].At - small[0].At), FastestLaunch: near,
+			Rebounds: i + 1, Slowest: 60 / (wide[i+1].At - wide[0].At), SlowestLaunch: far,
+			Fastest: 60 / (small[i+1].At - small[0].At), FastestLaunch: near,
 		}
 	}
 	return table, nil
@@ -42,7 +43,8 @@ func (o oscillator) ranges(s Striker, n int) ([]Tempo, error) {
 	}
 	table := make([]Tempo, n)
 	for i := range table {
-		t := Tempo{Rebounds: i + 1, Slowest: 60 / soft[i].at, SlowestLaunch: soft[i].launch, Fastest: 60 / hard[i].at, FastestLaunch: hard[i].launch}
+		t := Tempo{Rebounds: i + 1, Slowest: 60 / soft[i].at, SlowestLaunch: soft[i].launch, Fastest: 60 / hard[i].at,
+			FastestLaunch: hard[i].launch}
 		quickest := 60 / s.Interval
 		if soft[i].fist > s.Hardest*(1+1e-3) || t.Slowest > quickest {
 			continue

@@ -55,7 +55,8 @@ func (s Striker) Range(r Rig, m Meeting) (Tempo, bool) {
 	if soft.Tempo > hard.Tempo { // a pendulum: the harder, the slower
 		soft, hard = hard, soft
 	}
-	t := Tempo{Rebounds: m.Rebounds, Face: soft.Limits.Face, Slowest: soft.Tempo, SlowestLaunch: soft.Launch, Fastest: hard.Tempo, FastestLaunch: hard.Launch}
+	t := Tempo{Rebounds: m.Rebounds, Face: soft.Limits.Face, Slowest: soft.Tempo, SlowestLaunch: soft.Launch,
+		Fastest: hard.Tempo, FastestLaunch: hard.Launch}
 	if most := 60 / s.Interval; r.Kind() != Slip && t.Fastest > most {
 		if t.Slowest > most {
 			return Tempo{}, false
@@ -120,7 +121,8 @@ func Reach(r Rig, tempo float64, m Meeting, s Striker) (Answer, error) {
 	if exists {
 		a.Limits = limits
 	}
-	if r.Kind() == Hanging && exists && s.Softest > 0 && tempo >= limits.Slowest*(1-sluggish) && tempo <= limits.Fastest*(1+sluggish) {
+	if r.Kind() == Hanging && exists && s.Softest > 0 && tempo >= limits.Slowest*(1-sluggish) &&
+		tempo <= limits.Fastest*(1+sluggish) {
 		return s.near(r, tempo, m, limits)
 	}
 	out := Answer{Tempo: tempo, Limits: a.Limits, ByBag: a.Feasible}
@@ -161,7 +163,8 @@ func (s Striker) Softer(r Rig, m Meeting, a Answer) Answer {
 	out := Answer{Tempo: a.Tempo, Limits: a.Limits, ByBag: true}
 	if l, ok := s.Range(r, m); ok {
 		out.Limits = l
-		out.Change = []Change{{"launch", math.Max(l.SlowestLaunch, l.FastestLaunch), "the hardest that a hand strikes it"}}
+		out.Change = []Change{{"launch", math.Max(l.SlowestLaunch, l.FastestLaunch),
+			"the hardest that a hand strikes it"}}
 	}
 	return out
 }
@@ -236,7 +239,8 @@ func (s Striker) otherCount(r Rig, tempo float64, m Meeting) []Change {
 		other := m
 		other.Rebounds = n
 		if a, err := r.Solve(tempo, other); err == nil && s.Can(r.Kind(), a) {
-			return []Change{{"rebounds", float64(n), fmt.Sprintf("with %d %s this bag allows it", n, plural(n, comeBack(r.Kind())))}}
+			return []Change{{"rebounds", float64(n),
+				fmt.Sprintf("with %d %s this bag allows it", n, plural(n, comeBack(r.Kind())))}}
 		}
 	}
 	return nil

@@ -13,8 +13,10 @@ func TestReach(t *testing.T) {
 		tempo float64
 		want  string // that is among the advice
 	}{
-		{doubleEnd, 400, "upper.relaxed"}, {doubleEnd, 90, "rebounds"}, {reflex, 150, "spring"}, {reflex, 150, "poleLength"}, {reflex, 32.5, "rebounds"},
-		{slip, 70, "anchorHeight"}, {slip, 40, "anchorHeight"}, {slip, 29, "rebounds"}, {cylinder, 58, "chain"}, {cylinder, 18.07, "rebounds"}, {cylinder, 300, "tempo"},
+		{doubleEnd, 400, "upper.relaxed"}, {doubleEnd, 90, "rebounds"}, {reflex, 150, "spring"},
+		{reflex, 150, "poleLength"}, {reflex, 32.5, "rebounds"},
+		{slip, 70, "anchorHeight"}, {slip, 40, "anchorHeight"}, {slip, 29, "rebounds"}, {cylinder, 58, "chain"},
+		{cylinder, 18.07, "rebounds"}, {cylinder, 300, "tempo"},
 		{checked, 700, "tempo"}, {checked, 20, "rebounds"},
 	} {
 		a, err := Reach(c.rig, c.tempo, Meeting{Rebounds: 1}, Anybody)
@@ -83,7 +85,8 @@ func TestOutOfHand(t *testing.T) {
 
 // The quick table of ranges is the slow one, within a thousandth.
 func TestRanges(t *testing.T) {
-	for _, s := range []Striker{Anybody, {Softest: Touch, Hardest: 5, Interval: 0.22, Swing: Fresh}, {Softest: Touch, Hardest: 9, Interval: 0.1, Swing: Fresh}} {
+	for _, s := range []Striker{Anybody, {Softest: Touch, Hardest: 5, Interval: 0.22, Swing: Fresh},
+		{Softest: Touch, Hardest: 9, Interval: 0.1, Swing: Fresh}} {
 		for _, r := range []Rig{doubleEnd, reflex, slip, cylinder, checked} {
 			table := s.Ranges(r, 0)
 			for _, got := range table {

@@ -114,7 +114,8 @@ const (
 
 // doubted adds a doubt to a fit where another reading explains it better. A fit that failed is refused with what may
 // have happened.
-func (f Parameter) doubted(fit Rig, c Calibration, failed error, read func(Reading) (Calibration, error)) (Rig, Calibration, error) {
+func (f Parameter) doubted(fit Rig, c Calibration, failed error,
+	read func(Reading) (Calibration, error)) (Rig, Calibration, error) {
 	var refused *input.Error
 	if failed != nil && (!errors.As(failed, &refused) || refused.Field != "taps" && refused.Field != "seconds") {
 		return fit, c, failed
@@ -135,7 +136,8 @@ func (f Parameter) doubted(fit Rig, c Calibration, failed error, read func(Readi
 		}
 		nearer := math.Abs(f.quicker(other.Value)) < 0.6*off
 		better := other.Residual < 0.5*c.Residual && math.Abs(f.quicker(other.Value)) < off
-		if failed == nil && !(nearer && other.Residual <= 1.5*math.Max(c.Residual, handError) || better) || failed != nil && math.Abs(f.quicker(other.Value)) > otherBag {
+		if failed == nil && !(nearer && other.Residual <= 1.5*math.Max(c.Residual, handError) || better) ||
+			failed != nil && math.Abs(f.quicker(other.Value)) > otherBag {
 			continue
 		}
 		if failed != nil {
@@ -143,7 +145,9 @@ func (f Parameter) doubted(fit Rig, c Calibration, failed error, read func(Readi
 			if as == EverySecond {
 				what = "as if only every second one had been tapped"
 			}
-			return fit, c, input.Refuse(refused.Field, "expected what this bag could give; it looks %s: look at the moments that are shown, and measure again", what)
+			return fit, c, input.Refuse(refused.Field,
+				"expected what this bag could give; it looks %s: look at the moments that are shown, and measure again",
+				what)
 		}
 		if c.Doubt == nil || math.Abs(f.quicker(other.Value)) < math.Abs(f.quicker(c.Doubt.Value)) {
 			c.Doubt = &Doubt{as, other.Value}

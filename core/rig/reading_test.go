@@ -95,13 +95,15 @@ func TestMisreadings(t *testing.T) {
 					asked[as]++
 				case found.Doubt != nil:
 					asked[as]++
-					if as != AsAsked && (found.Doubt.Reading != as || math.Abs(r.LeastKnown().quicker(found.Doubt.Value)-r.LeastKnown().quicker(want)) > 0.12) {
+					if as != AsAsked && (found.Doubt.Reading != as ||
+						math.Abs(r.LeastKnown().quicker(found.Doubt.Value)-r.LeastKnown().quicker(want)) > 0.12) {
 						t.Errorf("%s tapped %s: taken for %+v, and it is %.3g", r.Kind(), as, *found.Doubt, want)
 					}
 				}
 			}
 		}
-		t.Logf("%-10s asked: tapped as asked %d, both ways %d, every second %d of %d", r.Kind(), asked[AsAsked], asked[BothWays], asked[EverySecond], people)
+		t.Logf("%-10s asked: tapped as asked %d, both ways %d, every second %d of %d", r.Kind(), asked[AsAsked],
+			asked[BothWays], asked[EverySecond], people)
 		if asked[AsAsked] > 1 || asked[BothWays] < people-1 && r.Kind() != Speed || asked[EverySecond] < people-1 {
 			t.Errorf("%s: %v", r.Kind(), asked)
 		}
@@ -137,7 +139,8 @@ func TestMoments(t *testing.T) {
 	for _, r := range []Rig{doubleEnd, reflex, slip, cylinder, checked} {
 		at, trace, amplitude, err := Moments(r, 6)
 		if err != nil || len(at) != 6 || len(trace) < 20 || amplitude <= 0 || trace[len(trace)-1].At < at[5] {
-			t.Fatalf("%s: %v, %d points to %.2f s, %.2f m, %v", r.Kind(), at, len(trace), trace[len(trace)-1].At, amplitude, err)
+			t.Fatalf("%s: %v, %d points to %.2f s, %.2f m, %v", r.Kind(), at, len(trace), trace[len(trace)-1].At,
+				amplitude, err)
 		}
 		_, found, err := Calibrate(r, [][]float64{append([]float64{0}, at...)}, nil)
 		if err != nil || found.Doubt != nil || found.Residual > 0.003 {

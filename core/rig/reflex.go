@@ -10,8 +10,8 @@ import (
 // DefaultPoleDamping is the damping ratio of a sprung pole. Assumed; calibration replaces it.
 const DefaultPoleDamping = 0.06
 
-// ReflexBag is a ball on a sprung pole, an inverted pendulum that its spring holds up:
-// I θ̈ = −κθ + (m + m_p/2) ℓ g sin θ − c θ̇ with I = mℓ² + m_pℓ²/3 (inertia tables: a point and a thin rod about its end).
+// ReflexBag is a ball on a sprung pole, an inverted pendulum that its spring holds up: I θ̈ = −κθ + (m + m_p/2) ℓ g sin
+// θ − c θ̇ with I = mℓ² + m_pℓ²/3 (inertia tables: a point and a thin rod about its end).
 type ReflexBag struct {
 	BallDiameter float64 // m
 	BallMass     float64 // kg
@@ -37,16 +37,19 @@ func (b ReflexBag) Inertia() float64 {
 	return (b.BallMass + b.PoleMass/3) * b.PoleLength * b.PoleLength
 }
 
-// Check refuses measures outside their limits or that do not go together, by field; a pole that does not stand among them.
+// Check refuses measures outside their limits or that do not go together, by field; a pole that does not stand among
+// them.
 func (b ReflexBag) Check() error {
 	if err := reflexTable.Check(b); err != nil {
 		return err
 	}
 	if b.BallDiameter/2 >= b.PoleLength {
-		return input.Refuse("ballDiameter", "expected a radius below the pole's %g m, not %g m", b.PoleLength, b.BallDiameter/2)
+		return input.Refuse("ballDiameter", "expected a radius below the pole's %g m, not %g m", b.PoleLength,
+			b.BallDiameter/2)
 	}
 	if b.Spring <= b.weight() {
-		return input.Refuse("spring", "expected more than %.1f N·m/rad, not %g: the pole does not stand up", b.weight(), b.Spring)
+		return input.Refuse("spring", "expected more than %.1f N·m/rad, not %g: the pole does not stand up", b.weight(),
+			b.Spring)
 	}
 	return nil
 }
@@ -65,8 +68,8 @@ func (b ReflexBag) swing() oscillator {
 	}
 }
 
-// Returns gives the first n returns after a strike at launch m/s at the ball: inbound passages of the upright. A strike that
-// drives the pole past 90° is refused, naming launch.
+// Returns gives the first n returns after a strike at launch m/s at the ball: inbound passages of the upright. A strike
+// that drives the pole past 90° is refused, naming launch.
 func (b ReflexBag) Returns(launch float64, _ Meeting, n int) ([]Return, error) {
 	return b.swing().returns(launch, n)
 }
@@ -85,18 +88,20 @@ func (b ReflexBag) Solve(tempo float64, m Meeting) (Answer, error) { return b.sw
 // fistRadius (m) of a gloved fist that meets a ball. Assumed.
 const fistRadius = 0.045
 
-// OffLine returns the angle (rad) by which a strike that lands off metres beside the centre of a ball sends it off its line:
-// asin(off/(R + 0.045 m)). Past the centre it comes back on the other side by the same angle. NaN where the fist misses.
+// OffLine returns the angle (rad) by which a strike that lands off metres beside the centre of a ball sends it off its
+// line: asin(off/(R + 0.045 m)). Past the centre it comes back on the other side by the same angle. NaN where the fist
+// misses.
 func OffLine(ballDiameter, off float64) float64 {
 	return math.Asin(off / (ballDiameter/2 + fistRadius))
 }
 
-// CarriedOff returns the angle (rad) off its line at which a ball leaves that came in off line by in (rad) at inbound m/s and was met flush by
-// a straight that drives it off at launch m/s: the blow gives it no speed sideways and takes none, so it keeps what it had. The error
-// carries over from hit to hit until it is straightened.
+// CarriedOff returns the angle (rad) off its line at which a ball leaves that came in off line by in (rad) at inbound
+// m/s and was met flush by a straight that drives it off at launch m/s: the blow gives it no speed sideways and takes
+// none, so it keeps what it had. The error carries over from hit to hit until it is straightened.
 func CarriedOff(in, inbound, launch float64) float64 {
 	return math.Atan2(inbound*math.Sin(in), launch)
 }
 
-// Settle returns the time (s) after a strike at launch m/s until the swing stays within one ball radius; +Inf where it never does.
+// Settle returns the time (s) after a strike at launch m/s until the swing stays within one ball radius; +Inf where it
+// never does.
 func (b ReflexBag) Settle(launch float64) (float64, error) { return b.swing().settle(launch) }

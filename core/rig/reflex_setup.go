@@ -25,8 +25,8 @@ func (b ReflexBag) furthest(launch float64) float64 {
 	return math.Min(far, math.Pi/2)
 }
 
-// SetUp stands the ball where a head would be, between chin and eyes in stance (assumed: makers differ). The base is set
-// higher or lower, and where the floor is in the way the pole made shorter.
+// SetUp stands the ball where a head would be, between chin and eyes in stance (assumed: makers differ). The base is
+// set higher or lower, and where the floor is in the way the pole made shorter.
 func (b ReflexBag) SetUp(p Place, body Body, force float64) SetUp {
 	s := SetUp{Point: "ball", Between: "between chin and eyes in stance", Standing: "assumed"}
 	if !body.Known() {
@@ -61,9 +61,9 @@ const (
 // footing is what a base has to stand, at its worst during the first swing after a strike at launch m/s: share of the
 // friction (walks above 1), share of what holds it down (tips above 1), and the greatest push along the floor (N).
 //
-// The pole's foot pushes the base with H = M₁(θ̈ cos θ − θ̇² sin θ) along the floor and lifts it with M₁(θ̈ sin θ + θ̇² cos θ),
-// M₁ = (m + m_p/2)ℓ; the spring turns it with κθ + cθ̇. It walks where H exceeds friction times what it weighs, and tips where
-// the turning moment and H at the spring's height exceed that weight times half its width.
+// The pole's foot pushes the base with H = M₁(θ̈ cos θ − θ̇² sin θ) along the floor and lifts it with M₁(θ̈ sin θ + θ̇²
+// cos θ), M₁ = (m + m_p/2)ℓ; the spring turns it with κθ + cθ̇. It walks where H exceeds friction times what it weighs,
+// and tips where the turning moment and H at the spring's height exceed that weight times half its width.
 func (b ReflexBag) footing(launch float64, p Place) (walks, tips, push float64) {
 	o := b.swing()
 	first := (b.BallMass + b.PoleMass/2) * b.PoleLength
@@ -96,21 +96,27 @@ func (b ReflexBag) weigh(p Place, share func(Place) float64) float64 {
 // Inspect looks at pole, base, ball and settling.
 func (b ReflexBag) Inspect(u Use) []Finding {
 	ratio := b.Spring / b.weight()
-	stands := Finding{"stands", Right, "The pole stands firmly", "spring over the weight it holds up", ratio, firmly, "", assumedLimit + " (at 1 it falls over)", "", nil}
+	stands := Finding{"stands", Right, "The pole stands firmly", "spring over the weight it holds up", ratio, firmly,
+		"", assumedLimit + " (at 1 it falls over)", "", nil}
 	if ratio < firmly {
-		stands.Code, stands.Weight, stands.Title, stands.Remedy = "barelyStands", Mind, "The pole barely stands", "A stiffer spring, a lighter ball or a shorter pole"
+		stands.Code, stands.Weight, stands.Title, stands.Remedy = "barelyStands", Mind, "The pole barely stands",
+			"A stiffer spring, a lighter ball or a shorter pole"
 		stands.Change = []Setting{{"spring", b.Spring, math.Ceil(firmly * b.weight())}}
 	}
 	list := append([]Finding{stands}, b.based(u)...)
-	size := Finding{"size", Right, "The ball suits this trainee", "diameter of the ball", b.BallDiameter, mediumBall, "m", commonPractice + " for the start (sizes from memory)", "", nil}
+	size := Finding{"size", Right, "The ball suits this trainee", "diameter of the ball", b.BallDiameter, mediumBall,
+		"m", commonPractice + " for the start (sizes from memory)", "", nil}
 	if u.Novice && b.BallDiameter < mediumBall {
-		size.Code, size.Weight, size.Title, size.Remedy = "smallBall", Mind, "A small ball asks for precision", "Begin on a medium or a large one"
+		size.Code, size.Weight, size.Title, size.Remedy = "smallBall", Mind, "A small ball asks for precision",
+			"Begin on a medium or a large one"
 	}
 	list = append(list, size, flush(b.BallDiameter))
 	if settle, err := b.Settle(u.Launch); err == nil && !math.IsInf(settle, 0) {
-		f := Finding{"settles", Right, "Settles between strikes", "time after a strike until it stays within its own radius", settle, math.NaN(), "s", "the model", "", nil}
+		f := Finding{"settles", Right, "Settles between strikes",
+			"time after a strike until it stays within its own radius", settle, math.NaN(), "s", "the model", "", nil}
 		if u.Novice {
-			f.Weight, f.Title, f.Remedy = Mind, "Let it settle between strikes", "Strike, let it settle, strike; every return comes later"
+			f.Weight, f.Title, f.Remedy = Mind, "Let it settle between strikes",
+				"Strike, let it settle, strike; every return comes later"
 		}
 		list = append(list, f)
 	}
@@ -120,20 +126,27 @@ func (b ReflexBag) Inspect(u Use) []Finding {
 // based tells whether the base stays where it is.
 func (b ReflexBag) based(u Use) []Finding {
 	if u.Place.BaseMass == 0 || u.Place.BaseWidth == 0 {
-		return []Finding{{"baseUnknown", Mind, "The base has not been weighed", "", math.NaN(), math.NaN(), "", "nobody has entered it yet", "Enter how heavy the filled base is, and how wide", nil}}
+		return []Finding{{"baseUnknown", Mind, "The base has not been weighed", "", math.NaN(), math.NaN(), "",
+			"nobody has entered it yet", "Enter how heavy the filled base is, and how wide", nil}}
 	}
 	walks, tips, push := b.footing(u.Launch, u.Place)
-	f := Finding{"base", Right, "The base stays put", "push along the floor at this force", push, push / math.Max(walks, 1e-9), "N", "friction of 0.5 between base and floor, assumed", "", nil}
+	f := Finding{"base", Right, "The base stays put", "push along the floor at this force", push,
+		push / math.Max(walks, 1e-9), "N", "friction of 0.5 between base and floor, assumed", "", nil}
 	if walks > 1 {
-		f.Code, f.Weight, f.Title, f.Remedy = "baseWalks", Wrong, "The base walks at this force", "Fill the base, lay a rubber mat, or strike softer"
-		if kg := b.weigh(u.Place, func(p Place) float64 { w, _, _ := b.footing(u.Launch, p); return w }); !math.IsNaN(kg) {
+		f.Code, f.Weight, f.Title, f.Remedy = "baseWalks", Wrong, "The base walks at this force",
+			"Fill the base, lay a rubber mat, or strike softer"
+		if kg := b.weigh(u.Place, func(p Place) float64 { w, _, _ := b.footing(u.Launch, p); return w }); !math.IsNaN(
+			kg) {
 			f.Change = []Setting{{"place.baseMass", u.Place.BaseMass, kg}}
 		}
 	}
 	list := []Finding{f}
 	if tips > 1 {
-		g := Finding{"baseTips", Wrong, "The base tips at this force", "turning moment over what holds the base down", tips, 1, "", "the balance of moments about its edge", "Fill the base, take a wider one, or strike softer", nil}
-		if kg := b.weigh(u.Place, func(p Place) float64 { _, t, _ := b.footing(u.Launch, p); return t }); !math.IsNaN(kg) {
+		g := Finding{"baseTips", Wrong, "The base tips at this force", "turning moment over what holds the base down",
+			tips, 1, "", "the balance of moments about its edge", "Fill the base, take a wider one, or strike softer",
+			nil}
+		if kg := b.weigh(u.Place, func(p Place) float64 { _, t, _ := b.footing(u.Launch, p); return t }); !math.IsNaN(
+			kg) {
 			g.Change = []Setting{{"place.baseMass", u.Place.BaseMass, kg}}
 		}
 		list = append(list, g)

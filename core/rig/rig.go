@@ -24,20 +24,20 @@ type Rig interface {
 	Returns(launch float64, m Meeting, n int) ([]Return, error)
 	// Limits gives the slowest and the fastest tempo of a count.
 	Limits(m Meeting) (Tempo, error)
-	// Struck answers from a strike to its tempo, Solve from a wanted tempo to the strike, where the bag allows it; Reach tells what to
-	// change where it does not.
+	// Struck answers from a strike to its tempo, Solve from a wanted tempo to the strike, where the bag allows it;
+	// Reach tells what to change where it does not.
 	Struck(launch float64, m Meeting) (Answer, error)
 	Solve(tempo float64, m Meeting) (Answer, error)
-	// AtFist answers for a fist of that speed (m/s), held to what the rig allows; a slip bag, which nobody has to strike,
-	// answers for its everyday pull.
+	// AtFist answers for a fist of that speed (m/s), held to what the rig allows; a slip bag, which nobody has to
+	// strike, answers for its everyday pull.
 	AtFist(fist float64, m Meeting) (Answer, error)
 	// Picture draws one cycle. Where and by whom the bag is used matters to a slip bag only.
 	Picture(launch float64, m Meeting, u Use) (Picture, error)
-	// Masses gives the effective mass (kg) of a fist on the bag, and the mass as which the bag is felt at the strike point; NaN where
-	// nobody has to strike it.
+	// Masses gives the effective mass (kg) of a fist on the bag, and the mass as which the bag is felt at the strike
+	// point; NaN where nobody has to strike it.
 	Masses() (fist, felt float64)
-	// Trail draws the bag's motion under a row of blows, from 0 to end s, and tells how far (m) a swing of 1 is. A slip bag, which
-	// nobody has to strike, is drawn from letting go at pull m.
+	// Trail draws the bag's motion under a row of blows, from 0 to end s, and tells how far (m) a swing of 1 is. A slip
+	// bag, which nobody has to strike, is drawn from letting go at pull m.
 	Trail(blows []Blow, pull, end float64) ([]TracePoint, float64)
 
 	// How it hangs.
@@ -51,8 +51,8 @@ type Rig interface {
 	// Side draws it from the side.
 	Side(p Place) Side
 
-	// LeastKnown is what calibration fits: the share of speed kept at the board, the cords' stiffness, the spring, and for pendulums the
-	// effective length, through the height of the anchor or the chain.
+	// LeastKnown is what calibration fits: the share of speed kept at the board, the cords' stiffness, the spring, and
+	// for pendulums the effective length, through the height of the anchor or the chain.
 	LeastKnown() Parameter
 }
 
@@ -98,7 +98,8 @@ type Meeting struct {
 // Three is the everyday meeting: three board sounds, from the front (common practice).
 var Three = Meeting{Rebounds: 3, Angle: DefaultStrikeAngle, Face: Front}
 
-// Everyday is how a kind of bag is met when nobody says otherwise: after three board sounds, at every return, at every pass.
+// Everyday is how a kind of bag is met when nobody says otherwise: after three board sounds, at every return, at every
+// pass.
 func Everyday(kind Kind) Meeting {
 	if kind == Speed {
 		return Three
@@ -125,7 +126,8 @@ type Tempo struct {
 	FastestLaunch float64 // m/s
 }
 
-// Change is one thing to do so that a wanted tempo comes within reach: set What ("tempo", "rebounds", "bagLength" …) to To.
+// Change is one thing to do so that a wanted tempo comes within reach: set What ("tempo", "rebounds", "bagLength" …) to
+// To.
 type Change struct {
 	What   string  `json:"what"`
 	To     float64 `json:"to"`
@@ -157,9 +159,9 @@ func (a Answer) Nearest() float64 {
 	return math.Max(a.Limits.SlowestLaunch*(1+1e-6), small)
 }
 
-// impact returns the fist speed (m/s) of a fist of mass fist (kg) that drives a bag felt as a mass felt off at launch when it
-// comes in at inbound (m/s): v_f from v_out = −v_in + (1 + 0.6)·m_f/(m_f + m_b)·(v_f + v_in), a partly elastic impact of two
-// bodies. The masses of fists and the 0.6 are assumed.
+// impact returns the fist speed (m/s) of a fist of mass fist (kg) that drives a bag felt as a mass felt off at launch
+// when it comes in at inbound (m/s): v_f from v_out = −v_in + (1 + 0.6)·m_f/(m_f + m_b)·(v_f + v_in), a partly elastic
+// impact of two bodies. The masses of fists and the 0.6 are assumed.
 func impact(launch, inbound, fist, felt float64) float64 {
 	share := (1 + fistRestitution) * fist / (fist + felt)
 	return (launch+inbound)/share - inbound

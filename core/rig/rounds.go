@@ -10,8 +10,8 @@ import (
 	"melodromos/core/words"
 )
 
-// RoundFit is what one round tells of a rig's least-known parameter, from strikes whose force was known and the time the bag took to
-// the next. A person's own lateness is in it: it takes several people to tell the two apart.
+// RoundFit is what one round tells of a rig's least-known parameter, from strikes whose force was known and the time
+// the bag took to the next. A person's own lateness is in it: it takes several people to tell the two apart.
 type RoundFit struct {
 	Parameter string  `json:"parameter"` // field of the rig's document
 	Value     float64 `json:"value"`     // in the field's unit
@@ -32,8 +32,8 @@ const (
 	agreeOnSide = 5.0 / 6 // share of the rounds that have to lie on one side of it
 )
 
-// FitRound works out the value of the least-known parameter of a rig with which the bag would have taken the times it took,
-// in the middle (median). The meeting gives a speed bag's strike angle. False where the steps do not tell.
+// FitRound works out the value of the least-known parameter of a rig with which the bag would have taken the times it
+// took, in the middle (median). The meeting gives a speed bag's strike angle. False where the steps do not tell.
 func FitRound(r Rig, steps []Step, m Meeting) (RoundFit, bool) {
 	if len(steps) < leastSteps {
 		return RoundFit{}, false
@@ -95,7 +95,8 @@ type Agreement struct {
 	told func(value, was float64) string
 }
 
-// Agree asks the newest rounds on a rig, the newest last, whether it steadily comes back sooner or later than its model.
+// Agree asks the newest rounds on a rig, the newest last, whether it steadily comes back sooner or later than its
+// model.
 func Agree(r Rig, rounds []RoundFit) (Agreement, bool) {
 	f := r.LeastKnown()
 	a := Agreement{Parameter: f.Field, Was: f.Value, told: f.Told}

@@ -14,9 +14,12 @@ func TestRoundsRecalibrate(t *testing.T) {
 		meeting        Meeting
 		launch, want   float64
 	}{
-		"speed": {struckBags["speed"].rig, SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.78}, Three, 2.5, 0.78},
-		"cords": {struckBags["cords"].rig, DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: Cord{0.75, 0.577, 140}, Lower: Cord{0.75, 0.577, 140}, Damping: 0.04}, Meeting{Rebounds: 1}, 3, 140},
-		"pole":  {struckBags["pole"].rig, ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 48, Damping: 0.06}, Meeting{Rebounds: 1}, 2, 48},
+		"speed": {struckBags["speed"].rig, SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02,
+			Restitution: 0.78}, Three, 2.5, 0.78},
+		"cords": {struckBags["cords"].rig, DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45,
+			Upper: Cord{0.75, 0.577, 140}, Lower: Cord{0.75, 0.577, 140}, Damping: 0.04}, Meeting{Rebounds: 1}, 3, 140},
+		"pole": {struckBags["pole"].rig, ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8,
+			Spring: 48, Damping: 0.06}, Meeting{Rebounds: 1}, 2, 48},
 	} {
 		t.Run(name, func(t *testing.T) {
 			r := rand.New(rand.NewPCG(1, 2))

@@ -22,8 +22,8 @@ type SetUp struct {
 	Targets  []Target  // on a straight hanging bag: where blows go
 }
 
-// Target is a height that blows go to, that of an opponent as tall as the trainee. It is marked with tape; between the two is a fault
-// (common practice).
+// Target is a height that blows go to, that of an opponent as tall as the trainee. It is marked with tape; between the
+// two is a fault (common practice).
 type Target struct {
 	Name   string  `json:"name"`   // head or body
 	Height float64 `json:"height"` // m above the floor
@@ -42,7 +42,8 @@ type Conflict struct {
 	Midway float64 // m above the floor
 	Wanted float64 // m above the floor
 	Off    float64 // m by which the wanted height lies above the middle, negative below
-	Uneven float64 // m above (negative below) the strike at which a ball hung at the wanted height comes back from a half-power strike
+	// m above (negative below) the strike at which a ball hung at the wanted height comes back from a half-power strike
+	Uneven float64
 	Anchor float64 // m above the floor: with the lower anchor there both hold; NaN where the floor is in the way
 }
 
@@ -140,8 +141,8 @@ func (u Use) outAndBack() float64 {
 	return 0.35
 }
 
-// DefaultAway is the time (s, assumed) until a head is off the bag's line: a slip out of a bag that swings toward, a roll
-// under one that swings across.
+// DefaultAway is the time (s, assumed) until a head is off the bag's line: a slip out of a bag that swings toward, a
+// roll under one that swings across.
 func DefaultAway(plane Plane) float64 {
 	if plane == Across {
 		return 0.35

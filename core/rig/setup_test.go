@@ -16,7 +16,8 @@ var tall, small = Body{Height: 1.85, Reach: 1.93}, Body{Height: 1.45}
 func TestProportions(t *testing.T) {
 	at := Body{Height: 1.80}.Upright()
 	for name, c := range map[string][2]float64{
-		"eye": {at.Eye, 1.6848}, "chin": {at.Chin, 1.566}, "shoulder": {at.Shoulder, 1.4724}, "hip": {at.Hip, 0.954}, "knee": {at.Knee, 0.513},
+		"eye": {at.Eye, 1.6848}, "chin": {at.Chin, 1.566}, "shoulder": {at.Shoulder, 1.4724}, "hip": {at.Hip, 0.954},
+		"knee": {at.Knee, 0.513},
 	} {
 		near(t, name, c[0], c[1], 1e-9)
 	}
@@ -32,7 +33,8 @@ func TestProportions(t *testing.T) {
 	if longer := (Body{Height: 1.80, Reach: 1.95}).Straight(); longer <= (Body{Height: 1.80}).Straight() {
 		t.Error("a longer reach does not reach further")
 	}
-	for field, b := range map[string]Body{"height": {Height: 3}, "eye": {Height: 1.6, Eye: 1.7}, "chin": {Height: 1.8, Mouth: 1.5, Chin: 1.55}, "reach": {Reach: math.NaN()}} {
+	for field, b := range map[string]Body{"height": {Height: 3}, "eye": {Height: 1.6, Eye: 1.7},
+		"chin": {Height: 1.8, Mouth: 1.5, Chin: 1.55}, "reach": {Reach: math.NaN()}} {
 		var refused *input.Error
 		if err := b.Check(); !errors.As(err, &refused) || refused.Field != field {
 			t.Errorf("%+v: %v", b, err)
@@ -52,14 +54,16 @@ func TestSetUpHeights(t *testing.T) {
 	}{
 		{"speed bag, chin to mouth", checked, Place{}, 0.870 * 1.80, 0.870*1.80 + 0.066*1.80/3},
 		{"speed bag, for the shoulders", checked, Place{School: ForShoulders}, 0.870*1.80 + 0.066*1.80/3, 0.936 * 1.80},
-		{"double-end at the eyes", doubleEnd, Place{LowerAnchor: 0.9}, 0.936*1.80 - dip - 0.03, 0.936*1.80 - dip + 0.03},
+		{"double-end at the eyes", doubleEnd, Place{LowerAnchor: 0.9}, 0.936*1.80 - dip - 0.03,
+			0.936*1.80 - dip + 0.03},
 		{"reflex, chin to eyes", reflex, Place{}, 0.870*1.80 - dip, 0.936*1.80 - dip},
 		{"slip, chin", slip, Place{}, 0.870*1.80 - dip - 0.03, 0.870*1.80 - dip + 0.03},
 		{"slip, head", slip, Place{School: HeadHeight}, 0.936*1.80 - dip - 0.03, 0.936*1.80 - dip + 0.03},
 		{"straight bag, eyes to hip", cylinder, Place{}, 0.936*1.80 - dip, 0.530*1.80 - dip + 1.2},
 		{"straight bag, eyes to knee", cylinder, Place{Kicks: true}, 0.936*1.80 - dip, 0.285*1.80 - dip/2 + 1.2},
 		{"ball, chin", ball, Place{}, 0.870*1.80 - dip - 0.03, 0.870*1.80 - dip + 0.03},
-		{"ball, low for knees", ball, Place{Kicks: true}, 0.530*1.80 - dip + 0.225 - 0.03, 0.530*1.80 - dip + 0.225 + 0.03},
+		{"ball, low for knees", ball, Place{Kicks: true}, 0.530*1.80 - dip + 0.225 - 0.03,
+			0.530*1.80 - dip + 0.225 + 0.03},
 	} {
 		s := c.rig.SetUp(c.place, b, 1)
 		if c.low > c.high { // too short a bag for both ends: half of what is missing at either
@@ -74,7 +78,9 @@ func TestSetUpHeights(t *testing.T) {
 	unmeasured := cylinder
 	unmeasured.AnchorHeight = 0
 	for needs, s := range map[string]SetUp{
-		"anchorHeight": unmeasured.SetUp(Place{}, b, 1), "boardHeight": SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, Restitution: 0.8}.SetUp(Place{}, b, 1), "height": slip.SetUp(Place{}, Body{}, 0.6),
+		"anchorHeight": unmeasured.SetUp(Place{}, b, 1),
+		"boardHeight": SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, Restitution: 0.8}.SetUp(Place{}, b,
+			1), "height": slip.SetUp(Place{}, Body{}, 0.6),
 	} {
 		if s.Needs != needs {
 			t.Errorf("%q is missing, and not %q", needs, s.Needs)
@@ -82,7 +88,8 @@ func TestSetUpHeights(t *testing.T) {
 	}
 }
 
-// Midway and eye height: off by their difference, uneven on the side of the conflict, and both right from the anchor named.
+// Midway and eye height: off by their difference, uneven on the side of the conflict, and both right from the anchor
+// named.
 func TestConflict(t *testing.T) {
 	p := Place{LowerAnchor: 0.2}
 	high := doubleEnd
@@ -109,7 +116,8 @@ func TestConflict(t *testing.T) {
 	near(t, "rubber", c.Stiffness*c.Relaxed, high.Upper.Stiffness*high.Upper.Relaxed, 1e-9)
 }
 
-// The longer the reach the further away one stands; the wider the swing the more room; a slip bag needs it on both sides.
+// The longer the reach the further away one stands; the wider the swing the more room; a slip bag needs it on both
+// sides.
 func TestRoom(t *testing.T) {
 	if slip.SetUp(Place{}, tall, 0.6).Stand != 0 || slip.SetUp(Place{Stand: AtTurn}, tall, 0.6).Stand != 0.6 {
 		t.Error("under the low point one stands under the anchor, at the turn a pull away")
@@ -130,8 +138,8 @@ func TestRoom(t *testing.T) {
 	}
 }
 
-// Struck at the middle of its length a rod on a pivot at its end hands a quarter of the impulse on, a third of its mass times
-// the change of speed (textbook, centre of percussion); as a half sine over the time of contact.
+// Struck at the middle of its length a rod on a pivot at its end hands a quarter of the impulse on, a third of its mass
+// times the change of speed (textbook, centre of percussion); as a half sine over the time of contact.
 func TestJolt(t *testing.T) {
 	rod := HangingBag{Shape: "cylinder", Mass: 30, Length: 1.2, Diameter: 1e-6}
 	near(t, "jolt", rod.Jolt(2), 30*2/3.0*math.Pi/(2*contact), 1e-3)
@@ -147,8 +155,8 @@ func TestJolt(t *testing.T) {
 	}
 }
 
-// For a small swing the greatest push of a pole's foot along the floor is (m + m_p/2)·v·ω; from an undamped strike to its
-// return it hands on twice the momentum, so the push cannot stay under that over the time of it.
+// For a small swing the greatest push of a pole's foot along the floor is (m + m_p/2)·v·ω; from an undamped strike to
+// its return it hands on twice the momentum, so the push cannot stay under that over the time of it.
 func TestFooting(t *testing.T) {
 	b := reflex
 	b.Damping = 0
@@ -169,7 +177,8 @@ func TestFooting(t *testing.T) {
 	}
 }
 
-// Under the low point every passage counts, at the turn one a period; the window of the models; a roll takes longer than a slip.
+// Under the low point every passage counts, at the turn one a period; the window of the models; a roll takes longer
+// than a slip.
 func TestPasses(t *testing.T) {
 	low, err := slip.Passes(0.6, 4, Use{})
 	if err != nil {
@@ -238,7 +247,8 @@ func TestPictures(t *testing.T) {
 	p, _ := doubleEnd.Picture(2, Meeting{Rebounds: 1}, Use{})
 	near(t, "how far out", p.Reach, doubleEnd.furthest(2), 1e-6)
 	h, _ := cylinder.Picture(0.5, Meeting{Rebounds: 1}, Use{})
-	near(t, "a heavy pendulum's height", cylinder.arm()*(1-math.Cos(h.Reach/cylinder.arm())), 0.5*0.5/(2*motion.Gravity)*cylinder.Inertia()/(cylinder.Mass*cylinder.arm()*cylinder.arm()), 1e-9)
+	near(t, "a heavy pendulum's height", cylinder.arm()*(1-math.Cos(h.Reach/cylinder.arm())),
+		0.5*0.5/(2*motion.Gravity)*cylinder.Inertia()/(cylinder.Mass*cylinder.arm()*cylinder.arm()), 1e-9)
 }
 
 // A fist of a given speed is the fist speed that the answer gives back.
@@ -263,19 +273,23 @@ func everydayMeeting(r Rig) Meeting {
 }
 
 func TestApply(t *testing.T) {
-	r, p, err := Apply(doubleEnd, Place{LowerAnchor: 0.9}, []Setting{{Field: "upper.span", To: 0.9}, {Field: "place.lowerAnchor", To: 0.5}})
-	if err != nil || r.(DoubleEndBag).Upper.Span != 0.9 || r.(DoubleEndBag).Lower != doubleEnd.Lower || p.LowerAnchor != 0.5 {
+	r, p, err := Apply(doubleEnd, Place{LowerAnchor: 0.9},
+		[]Setting{{Field: "upper.span", To: 0.9}, {Field: "place.lowerAnchor", To: 0.5}})
+	if err != nil || r.(DoubleEndBag).Upper.Span != 0.9 || r.(DoubleEndBag).Lower != doubleEnd.Lower ||
+		p.LowerAnchor != 0.5 {
 		t.Errorf("%+v %+v %v", r, p, err)
 	}
-	for _, s := range []Setting{{Field: "sail", To: 1}, {Field: "upper.sail", To: 1}, {Field: "mast.height", To: 1}, {Field: "upper.span", To: -1}, {Field: "upper.relaxed", To: 0.9}, {Field: "place.beyond", To: -3}, {Field: "ballMass", To: math.NaN()}} {
+	for _, s := range []Setting{{Field: "sail", To: 1}, {Field: "upper.sail", To: 1}, {Field: "mast.height", To: 1},
+		{Field: "upper.span", To: -1}, {Field: "upper.relaxed", To: 0.9}, {Field: "place.beyond", To: -3},
+		{Field: "ballMass", To: math.NaN()}} {
 		if _, _, err := Apply(doubleEnd, Place{}, []Setting{s}); err == nil {
 			t.Errorf("%s = %g passed", s.Field, s.To)
 		}
 	}
 }
 
-// On a straight bag head shots go to the chin and body shots between shoulder and hip of somebody as tall in stance (common practice; the
-// body's height is assumed). The tape is measured from the top of the bag as it should hang.
+// On a straight bag head shots go to the chin and body shots between shoulder and hip of somebody as tall in stance
+// (common practice; the body's height is assumed). The tape is measured from the top of the bag as it should hang.
 func TestTargets(t *testing.T) {
 	body := Body{Height: 1.80}
 	s := cylinder.SetUp(Place{}, body, 0.5)
@@ -284,7 +298,8 @@ func TestTargets(t *testing.T) {
 		t.Fatalf("%+v", s.Targets)
 	}
 	near(t, "head", s.Targets[0].Height, at.Chin, 1e-12)
-	near(t, "body", s.Targets[1].Height, (0.818+0.530)/2*1.80-0.04*1.80, 0.02) // Drillis & Contini (1966), bent knees off
+	// Drillis & Contini (1966), bent knees off
+	near(t, "body", s.Targets[1].Height, (0.818+0.530)/2*1.80-0.04*1.80, 0.02)
 	top := cylinder.AnchorHeight - cylinder.Chain + s.Move
 	for _, m := range s.Targets {
 		near(t, m.Name+" from the top", m.Down, top-m.Height, 1e-12)
@@ -292,7 +307,8 @@ func TestTargets(t *testing.T) {
 			t.Errorf("%s: %.2f m down a bag of %.2f m", m.Name, m.Down, cylinder.Length)
 		}
 	}
-	if s := (HangingBag{Shape: "ball", Mass: 30, Diameter: 0.45, Chain: 0.6, AnchorHeight: 2.9}).SetUp(Place{}, body, 0.5); len(s.Targets) != 0 {
+	if s := (HangingBag{Shape: "ball", Mass: 30, Diameter: 0.45, Chain: 0.6, AnchorHeight: 2.9}).SetUp(Place{}, body,
+		0.5); len(s.Targets) != 0 {
 		t.Errorf("a ball: %+v", s.Targets)
 	}
 }

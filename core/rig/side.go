@@ -41,8 +41,8 @@ type Move struct {
 	Per   float64 `json:"per"`
 }
 
-// Handle is a measure that can be dragged: a dimension line from (X1, Y1) to its knob at (X2, Y2). Field is of the rig's
-// document, or of its place after "place.".
+// Handle is a measure that can be dragged: a dimension line from (X1, Y1) to its knob at (X2, Y2). Field is of the
+// rig's document, or of its place after "place.".
 type Handle struct {
 	Field string `json:"field"`
 	Label string `json:"label"`

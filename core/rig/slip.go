@@ -42,11 +42,14 @@ func (b SlipBag) Check() error {
 	}
 	switch {
 	case b.Drop() <= 0:
-		return input.Refuse("centreHeight", "expected less than the anchor's height of %g m, not %g m", b.AnchorHeight, b.CentreHeight)
+		return input.Refuse("centreHeight", "expected less than the anchor's height of %g m, not %g m", b.AnchorHeight,
+			b.CentreHeight)
 	case b.BagDiameter/2 >= b.Drop():
-		return input.Refuse("bagDiameter", "expected a radius below the drop of %g m, not %g m", b.Drop(), b.BagDiameter/2)
+		return input.Refuse("bagDiameter", "expected a radius below the drop of %g m, not %g m", b.Drop(),
+			b.BagDiameter/2)
 	case b.BagDiameter/2 >= b.CentreHeight:
-		return input.Refuse("centreHeight", "expected more than the bag's radius of %g m, so that it clears the floor", b.BagDiameter/2)
+		return input.Refuse("centreHeight", "expected more than the bag's radius of %g m, so that it clears the floor",
+			b.BagDiameter/2)
 	}
 	return nil
 }
@@ -58,19 +61,22 @@ func (b SlipBag) Returns(pull float64, _ Meeting, n int) ([]Return, error) {
 		return nil, err
 	}
 	if pull >= b.Drop() {
-		return nil, input.Refuse("pull", "expected less than the drop of %g m, not %g m: the bag cannot be drawn back past 90 degrees", b.Drop(), pull)
+		return nil, input.Refuse("pull",
+			"expected less than the drop of %g m, not %g m: the bag cannot be drawn back past 90 degrees", b.Drop(),
+			pull)
 	}
 	if err := countLimits.Check("count", float64(n)); err != nil {
 		return nil, err
 	}
 	l := b.Drop()
 	var list []Return
-	err := b.swing().Follow(math.Asin(pull/l), 0, float64(n+2)*20*math.Sqrt(l), []float64{0}, func(p motion.Passage) bool {
-		if !p.Turn {
-			list = append(list, Return{At: p.At, Speed: math.Abs(p.V) * l, Window: math.NaN()})
-		}
-		return len(list) < n
-	})
+	err := b.swing().Follow(math.Asin(pull/l), 0, float64(n+2)*20*math.Sqrt(l), []float64{0},
+		func(p motion.Passage) bool {
+			if !p.Turn {
+				list = append(list, Return{At: p.At, Speed: math.Abs(p.V) * l, Window: math.NaN()})
+			}
+			return len(list) < n
+		})
 	if errors.Is(err, motion.ErrAtRest) {
 		return nil, input.Refuse("count", "expected fewer than %d: the swing dies away before that", n)
 	}
@@ -121,7 +127,8 @@ func (b SlipBag) Struck(pull float64, m Meeting) (Answer, error) {
 	if err != nil {
 		return Answer{}, err
 	}
-	return Answer{Feasible: true, Tempo: 60 / t, Launch: pull, Window: math.NaN(), FistSpeed: math.NaN(), Limits: limits}, nil
+	return Answer{Feasible: true, Tempo: 60 / t, Launch: pull, Window: math.NaN(), FistSpeed: math.NaN(),
+		Limits: limits}, nil
 }
 
 // Solve answers from a wanted tempo to the pull, where the drop allows it.
@@ -144,8 +151,8 @@ func (b SlipBag) SlipWindow(period, speed, off float64) float64 {
 // Fresh is the swing in metres under which a slip bag needs a tap. Assumed.
 const Fresh = 0.25
 
-// TapAfter returns after which pass the swing, drawn back by pull m, is under Fresh, so that the bag is to be tapped again;
-// 0 where it is from the start. At most MaxRebounds passes are looked at.
+// TapAfter returns after which pass the swing, drawn back by pull m, is under Fresh, so that the bag is to be tapped
+// again; 0 where it is from the start. At most MaxRebounds passes are looked at.
 func (b SlipBag) TapAfter(pull float64) (int, error) {
 	if _, err := b.Returns(pull, Meeting{}, 1); err != nil {
 		return 0, err
@@ -161,10 +168,10 @@ func (b SlipBag) TapAfter(pull float64) (int, error) {
 	return passes, err
 }
 
-// PunchesBetween returns how many punches fit between two passes so many seconds apart, for somebody whose slip out and back
-// takes slip s, a strike movement strike s and the interval between alternate hands alternate s:
-// 1 + ⌊(gap − strike)/alternate⌋ with gap = between − slip, none where the gap is shorter than one strike. short is the
-// time missing for one more.
+// PunchesBetween returns how many punches fit between two passes so many seconds apart, for somebody whose slip out and
+// back takes slip s, a strike movement strike s and the interval between alternate hands alternate s: 1 + ⌊(gap −
+// strike)/alternate⌋ with gap = between − slip, none where the gap is shorter than one strike. short is the time
+// missing for one more.
 func PunchesBetween(between, slip, strike, alternate float64) (n int, short float64) {
 	gap := between - slip
 	if gap < strike {
@@ -174,8 +181,8 @@ func PunchesBetween(between, slip, strike, alternate float64) (n int, short floa
 	return n, strike + float64(n)*alternate - gap
 }
 
-// Load returns the pull in newtons on the anchor: at rest, and at its greatest, as the bag drawn back by pull m passes the low
-// point, m g (3 − 2 cos θ₀) (the balance of energy and the centripetal force).
+// Load returns the pull in newtons on the anchor: at rest, and at its greatest, as the bag drawn back by pull m passes
+// the low point, m g (3 − 2 cos θ₀) (the balance of energy and the centripetal force).
 func (b SlipBag) Load(pull float64) (static, peak float64, err error) {
 	if err := PullLimits.Check("pull", pull); err != nil {
 		return 0, 0, err

@@ -8,8 +8,8 @@ import (
 	"melodromos/core/words"
 )
 
-// EverydayPull (m) is how far a slip bag is drawn back when nobody says otherwise, a smaller one where the bag hangs short.
-// Assumed.
+// EverydayPull (m) is how far a slip bag is drawn back when nobody says otherwise, a smaller one where the bag hangs
+// short. Assumed.
 const EverydayPull = 0.6
 
 func (b SlipBag) everydayPull() float64 { return math.Min(EverydayPull, 0.5*b.Drop()) }
@@ -34,13 +34,13 @@ func (b SlipBag) tempos(n int) ([]Tempo, error) {
 // reach is how near (m) to the middle of the bag's way a head is in it.
 func (b SlipBag) reach() float64 { return b.BagDiameter/2 + slipReach }
 
-// Passes gives the first n passes through the head's line after the bag was drawn back by pull m, away from the trainee, and
-// let go, with the time in which a slip, or a roll under it, may be begun.
+// Passes gives the first n passes through the head's line after the bag was drawn back by pull m, away from the
+// trainee, and let go, with the time in which a slip, or a roll under it, may be begun.
 //
-// Under the low point every passage of it counts, from in front and from behind; at the turning point one a period, at the
-// near turn, where the bag stands still for a moment. In both cases a move may be begun once the bag has turned on the other
-// side and must be off the line before the bag's edge reaches the head: for the low point that is the slip window of the
-// models.
+// Under the low point every passage of it counts, from in front and from behind; at the turning point one a period, at
+// the near turn, where the bag stands still for a moment. In both cases a move may be begun once the bag has turned on
+// the other side and must be off the line before the bag's edge reaches the head: for the low point that is the slip
+// window of the models.
 func (b SlipBag) Passes(pull float64, n int, u Use) ([]Pass, error) {
 	if u.Place.Stand == AtTurn {
 		return b.turns(pull, n, u)
@@ -81,7 +81,8 @@ func (b SlipBag) turns(pull float64, n int, u Use) ([]Pass, error) {
 		edge := l*math.Sin(x[near]) + b.reach() // the bag touches the head from here on
 		gone := 0.0
 		if edge < l*math.Sin(x[far]) {
-			_ = swing.Follow(x[far], 0, at[near]-at[far]+1, []float64{math.Asin(edge / l)}, func(p motion.Passage) bool { gone = p.At; return false })
+			_ = swing.Follow(x[far], 0, at[near]-at[far]+1, []float64{math.Asin(edge / l)},
+				func(p motion.Passage) bool { gone = p.At; return false })
 		}
 		passes[i] = Pass{At: at[near], Opens: at[far], Window: gone - u.away(), Inward: true}
 	}
@@ -154,13 +155,16 @@ const softMass = 1.5
 
 // Inspect looks at what swings at heads, whether it can be slipped, and at the mount.
 func (b SlipBag) Inspect(u Use) []Finding {
-	soft := Finding{"soft", Right, "Light enough to swing at heads", "mass of the bag", b.BagMass, softMass, "kg", assumedLimit, "", nil}
+	soft := Finding{"soft", Right, "Light enough to swing at heads", "mass of the bag", b.BagMass, softMass, "kg",
+		assumedLimit, "", nil}
 	switch {
 	case u.Place.Made == Bottle && u.Place.Purpose != Obstacle:
-		soft.Code, soft.Weight, soft.Title, soft.Remedy = "bottleHit", Wrong, "A bottle is dodged and never hit", "Use it as an obstacle only, or hang something soft"
+		soft.Code, soft.Weight, soft.Title, soft.Remedy = "bottleHit", Wrong, "A bottle is dodged and never hit",
+			"Use it as an obstacle only, or hang something soft"
 		soft.Source, soft.What, soft.Figure, soft.Limit, soft.Unit = commonPractice, "", math.NaN(), math.NaN(), ""
 	case b.BagMass > softMass:
-		soft.Code, soft.Weight, soft.Title, soft.Remedy = "tooHeavy", Wrong, "Too heavy to swing at heads", "Hang something lighter and soft"
+		soft.Code, soft.Weight, soft.Title, soft.Remedy = "tooHeavy", Wrong, "Too heavy to swing at heads",
+			"Hang something lighter and soft"
 	}
 	list := []Finding{soft}
 	if passes, err := b.Passes(u.Launch, 1, u); err == nil {
@@ -168,25 +172,32 @@ func (b SlipBag) Inspect(u Use) []Finding {
 		if u.Place.Plane == Across {
 			move = "roll under it"
 		}
-		f := Finding{"slipWindow", Right, "It can be slipped", "time in which a " + move + " may begin before the first pass", passes[0].Window, 0, "s", "the model, with the time this takes assumed", "", nil}
+		f := Finding{"slipWindow", Right, "It can be slipped",
+			"time in which a " + move + " may begin before the first pass", passes[0].Window, 0, "s",
+			"the model, with the time this takes assumed", "", nil}
 		if passes[0].Window <= 0 {
-			f.Code, f.Weight, f.Title, f.Remedy = "noSlip", Wrong, "It comes too quick to be slipped", "Draw it back less, or hang it longer"
+			f.Code, f.Weight, f.Title, f.Remedy = "noSlip", Wrong, "It comes too quick to be slipped",
+				"Draw it back less, or hang it longer"
 		}
 		list = append(list, f)
 	}
 	if passes, err := b.Passes(u.Launch, 2, u); err == nil && u.Alternate > 0 {
 		n, short := PunchesBetween(passes[1].At-passes[0].At, u.outAndBack(), strikeMovement, u.Alternate)
-		f := Finding{"between", Right, words.Upper(words.Number(n)) + " punches fit between two passes", "time between passes", passes[1].At - passes[0].At, math.NaN(), "s", "the model, with this trainee's hands and the times of moves assumed", "", nil}
+		f := Finding{"between", Right, words.Upper(words.Number(n)) + " punches fit between two passes",
+			"time between passes", passes[1].At - passes[0].At, math.NaN(), "s",
+			"the model, with this trainee's hands and the times of moves assumed", "", nil}
 		switch {
 		case n == 0:
-			f.Weight, f.Title, f.Remedy = Mind, "No punch fits between two passes", fmt.Sprintf("Slip only; or hang it longer: %.0f ms are missing", 1000*short)
+			f.Weight, f.Title, f.Remedy = Mind, "No punch fits between two passes",
+				fmt.Sprintf("Slip only; or hang it longer: %.0f ms are missing", 1000*short)
 		case n == 1:
 			f.Title = "One punch fits between two passes"
 		}
 		list = append(list, f)
 	}
 	if n, err := b.TapAfter(u.Launch); err == nil {
-		f := Finding{"tap", Right, "Keeps swinging", "passes until it needs a tap", float64(n), math.NaN(), "", "the model of air alone; a rope takes its share", "", nil}
+		f := Finding{"tap", Right, "Keeps swinging", "passes until it needs a tap", float64(n), math.NaN(), "",
+			"the model of air alone; a rope takes its share", "", nil}
 		if n < 4 {
 			f.Weight, f.Title, f.Remedy = Mind, "Dies away soon", "Draw it back further, or tap it every time"
 		}
@@ -213,8 +224,8 @@ type Share struct {
 }
 
 // Share hangs the bag at several heights (m) under the same anchor, drawn back by the same pull (m). The shorter a
-// trainee, the longer the drop and the slower the bag; with the same drop and pull two bags keep the same tempo, whatever
-// the height.
+// trainee, the longer the drop and the slower the bag; with the same drop and pull two bags keep the same tempo,
+// whatever the height.
 func (b SlipBag) Share(centres []float64, pull float64, m Meeting) ([]Share, error) {
 	list := make([]Share, len(centres))
 	for i, centre := range centres {
@@ -242,11 +253,14 @@ func (b SlipBag) Side(p Place) Side {
 	r := b.BagDiameter / 2
 	s := Side{Top: b.AnchorHeight + 0.15, Shapes: []Shape{
 		{Kind: Ceiling, X1: -0.6, Y1: b.AnchorHeight, X2: 0.8, Y2: b.AnchorHeight}, {Kind: Anchor, Y1: b.AnchorHeight},
-		{Kind: CordLine, Y1: b.AnchorHeight, Y2: b.CentreHeight + r}, {Kind: Ball, Y1: b.CentreHeight, W: b.BagDiameter},
+		{Kind: CordLine, Y1: b.AnchorHeight, Y2: b.CentreHeight + r},
+		{Kind: Ball, Y1: b.CentreHeight, W: b.BagDiameter},
 	}}
 	s.Handles = []Handle{
-		slipTable.handle(b, "anchorHeight", upright(0.55, 0, b.AnchorHeight), b.CentreHeight+r+0.02, 6, Move{"anchorHeight", 1}),
-		slipTable.handle(b, "centreHeight", upright(0.3, 0, b.CentreHeight), r+0.02, b.AnchorHeight-r-0.02, Move{"centreHeight", 1}),
+		slipTable.handle(b, "anchorHeight", upright(0.55, 0, b.AnchorHeight), b.CentreHeight+r+0.02, 6,
+			Move{"anchorHeight", 1}),
+		slipTable.handle(b, "centreHeight", upright(0.3, 0, b.CentreHeight), r+0.02, b.AnchorHeight-r-0.02,
+			Move{"centreHeight", 1}),
 		slipTable.handle(b, "bagDiameter", level(b.CentreHeight, -r), 0.04, 0.5, Move{"bagDiameter", -2}),
 	}
 	s.walls(p)

@@ -38,13 +38,20 @@ func (b SpeedBag) shape() error {
 	r := b.BagDiameter / 2
 	switch {
 	case b.BagDiameter >= b.BagLength:
-		return input.Refuse("bagDiameter", "expected less than the bag's length of %g m, not %g m: a speed bag is longer than wide", b.BagLength, b.BagDiameter)
+		return input.Refuse("bagDiameter",
+			"expected less than the bag's length of %g m, not %g m: a speed bag is longer than wide", b.BagLength,
+			b.BagDiameter)
 	case b.SwivelDrop >= r:
-		return input.Refuse("swivelDrop", "expected less than half the bag's diameter (%g m), not %g m: the widest part would never meet the board", r, b.SwivelDrop)
+		return input.Refuse("swivelDrop",
+			"expected less than half the bag's diameter (%g m), not %g m: the widest part would never meet the board",
+			r, b.SwivelDrop)
 	case r-b.SwivelDrop >= b.arm():
-		return input.Refuse("bagLength", "expected more than %g m for this diameter and swivel: shorter, the bag touches the board as it hangs", 2*r-b.SwivelDrop)
+		return input.Refuse("bagLength",
+			"expected more than %g m for this diameter and swivel: shorter, the bag touches the board as it hangs",
+			2*r-b.SwivelDrop)
 	case b.BoardHeight != 0 && b.Bottom() <= 0:
-		return input.Refuse("boardHeight", "expected more than %g m, so that the bag clears the floor", b.SwivelDrop+b.BagLength)
+		return input.Refuse("boardHeight", "expected more than %g m, so that the bag clears the floor",
+			b.SwivelDrop+b.BagLength)
 	}
 	return nil
 }
@@ -69,8 +76,8 @@ func (b SpeedBag) Contact() float64 {
 	return math.Acos((b.BagDiameter/2 - b.SwivelDrop) / b.arm())
 }
 
-// Bottom returns the height in metres of the bag's lowest point above the floor, or NaN where the board's height was not
-// measured.
+// Bottom returns the height in metres of the bag's lowest point above the floor, or NaN where the board's height was
+// not measured.
 func (b SpeedBag) Bottom() float64 {
 	if b.BoardHeight == 0 {
 		return math.NaN()
@@ -88,14 +95,18 @@ func (b SpeedBag) settle(m Meeting) (Meeting, error) {
 		m.Angle = DefaultStrikeAngle
 	}
 	if !(m.Angle > 0 && m.Angle < b.Contact()) {
-		return m, input.Refuse("strikeAngle", "expected above 0 and below %.1f degrees, where this bag meets its board, not %g", degrees(b.Contact()), degrees(m.Angle))
+		return m, input.Refuse("strikeAngle",
+			"expected above 0 and below %.1f degrees, where this bag meets its board, not %g", degrees(b.Contact()),
+			degrees(m.Angle))
 	}
 	meets := Meets(m.Rebounds)
 	if m.Face == "" {
 		m.Face = meets
 	}
 	if m.Face != meets {
-		return m, input.Refuse("face", "expected %q after %d %s: an odd count brings the bag back to the front, an even one to a hand behind it", meets, m.Rebounds, plural(m.Rebounds, "rebound"))
+		return m, input.Refuse("face",
+			"expected %q after %d %s: an odd count brings the bag back to the front, an even one to a hand behind it",
+			meets, m.Rebounds, plural(m.Rebounds, "rebound"))
 	}
 	return m, nil
 }
@@ -208,7 +219,8 @@ func (b SpeedBag) struck(launch float64, m Meeting) (flight, Meeting, error) {
 	}
 	u := b.first(launch, m.Angle)
 	if !(u > 0) {
-		return flight{}, m, input.Refuse("launch", "expected more than %.2f m/s: struck any softer, this bag does not reach its board", b.least(m.Angle))
+		return flight{}, m, input.Refuse("launch",
+			"expected more than %.2f m/s: struck any softer, this bag does not reach its board", b.least(m.Angle))
 	}
 	return b.fly(u, m), m, nil
 }
@@ -243,8 +255,8 @@ func (b SpeedBag) Trace(launch float64, m Meeting, per int) ([]TracePoint, error
 	return append(points, TracePoint{At: meet, Swing: sign * f.angle / f.contact}), nil
 }
 
-// Through samples the way of the bag past the meeting when nobody strikes it, as far as its window reaches: points evenly
-// in angle, At counted from the meeting.
+// Through samples the way of the bag past the meeting when nobody strikes it, as far as its window reaches: points
+// evenly in angle, At counted from the meeting.
 func (b SpeedBag) Through(launch float64, m Meeting, points int) ([]TracePoint, error) {
 	f, m, err := b.struck(launch, m)
 	if err != nil {

@@ -17,17 +17,21 @@ var speedTable = Table[SpeedBag]{
 	{Field{Name: "bagMass", Label: "Weight", Quantity: AsGrams, Offer: Offer{0.08, 1.2, 0.01},
 		Limits: input.Limits{Min: 0.03, Max: 3, Unit: "kg"}}, func(b *SpeedBag) any { return &b.BagMass }},
 	{Field{Name: "boardHeight", Label: "Board above the floor", Quantity: AsHeight, Offer: Offer{1, 2.8, 0.01},
-		Limits: input.Limits{Min: 0.8, Max: 3.5, Unit: "m"}, Optional: true}, func(b *SpeedBag) any { return &b.BoardHeight }},
+		Limits: input.Limits{Min: 0.8, Max: 3.5, Unit: "m"}, Optional: true},
+		func(b *SpeedBag) any { return &b.BoardHeight }},
 	{Field{Name: "restitution", Label: "Speed kept at the board", Quantity: AsShare, Offer: Offer{0.4, 0.95, 0.01},
 		Help:   "80 % is assumed until calibrated; a soft or badly pumped bag keeps less.",
-		Limits: input.Limits{Min: 0, Max: 1, Open: true}, Optional: true, Default: DefaultRestitution}, func(b *SpeedBag) any { return &b.Restitution }},
+		Limits: input.Limits{Min: 0, Max: 1, Open: true}, Optional: true, Default: DefaultRestitution},
+		func(b *SpeedBag) any { return &b.Restitution }},
 }
 
 var speedModel = Model{
 	Kind: Speed, Name: "speed bag", What: "under a board", Rebounds: 3, Between: true,
-	Everyday: Doc{Rig: SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: DefaultRestitution, BoardHeight: 1.95}},
+	Everyday: Doc{Rig: SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02,
+		Restitution: DefaultRestitution, BoardHeight: 1.95}},
 	Around: append([]Field{
-		choice("school", "Height", "", option(UsualHeight, "Chin to mouth"), option(ForShoulders, "Higher, for the shoulders")), anchoredIn, ratedLoad,
+		choice("school", "Height", "", option(UsualHeight, "Chin to mouth"),
+			option(ForShoulders, "Higher, for the shoulders")), anchoredIn, ratedLoad,
 	}, wallsAndCap...),
 	Tapping: Tapping{
 		How:   "Strike it once and tap with the strike, then tap every board sound.",
@@ -44,7 +48,8 @@ const mostKept = 0.98
 // LeastKnown is how much speed the bag keeps at the board, told by the board sounds.
 func (b SpeedBag) LeastKnown() Parameter {
 	return Parameter{
-		Field: "restitution", Value: b.Restitution, With: func(v float64) Rig { c := b; c.Restitution = v; return c }, Abrupt: true, Most: mostKept,
+		Field: "restitution", Value: b.Restitution, With: func(v float64) Rig { c := b; c.Restitution = v; return c },
+		Abrupt: true, Most: mostKept,
 		Moments: func(r Rig, launch float64, n int) ([]float64, error) {
 			speed, ok := r.(SpeedBag)
 			if !ok {

@@ -25,7 +25,8 @@ func (b SpeedBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
 	}
 	p := Picture{
 		Trace: trace, Through: through, Return: back.At, Opens: -back.Window / 2, Closes: back.Window / 2,
-		Strike: trace[0].Swing, Speed: back.Speed, Mirrored: Meets(m.Rebounds) == Behind, Reach: b.arm() * b.Contact(), Contact: b.Contact(),
+		Strike: trace[0].Swing, Speed: back.Speed, Mirrored: Meets(m.Rebounds) == Behind, Reach: b.arm() * b.Contact(),
+		Contact: b.Contact(),
 	}
 	side := 1.0 // the far board first, then in turn
 	for _, at := range back.Boards {
@@ -35,8 +36,8 @@ func (b SpeedBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
 	return p, nil
 }
 
-// SetUp hangs the lowest point of the bag between chin and mouth (common practice), or, for those who want their shoulders
-// worked, between mouth and eyes. The trainee stands square and upright, the bag a forearm away.
+// SetUp hangs the lowest point of the bag between chin and mouth (common practice), or, for those who want their
+// shoulders worked, between mouth and eyes. The trainee stands square and upright, the bag a forearm away.
 func (b SpeedBag) SetUp(p Place, body Body, _ float64) SetUp {
 	s := SetUp{Point: "lowest point", Between: "between chin and mouth", Standing: commonPractice}
 	if b.BoardHeight == 0 {
@@ -64,10 +65,12 @@ func (b SpeedBag) SetUp(p Place, body Body, _ float64) SetUp {
 func (b SpeedBag) Inspect(u Use) []Finding {
 	var list []Finding
 	if l, err := b.Limits(Three); err == nil && u.SameHand > 0 {
-		f := Finding{"size", Right, "Slow enough for this hand", "time between strikes at three rebounds, struck as softly as it allows", 60 / l.Slowest, u.SameHand, "s",
+		f := Finding{"size", Right, "Slow enough for this hand",
+			"time between strikes at three rebounds, struck as softly as it allows", 60 / l.Slowest, u.SameHand, "s",
 			"the least interval of one hand of this trainee", "", nil}
 		if f.Figure < f.Limit {
-			f.Code, f.Weight, f.Title, f.Remedy = "tooSmall", Wrong, "Too quick a bag for this hand", "Hang a larger bag, or count five"
+			f.Code, f.Weight, f.Title, f.Remedy = "tooSmall", Wrong, "Too quick a bag for this hand",
+				"Hang a larger bag, or count five"
 			if size, ok := b.slower(60 / u.SameHand); ok {
 				f.Change = []Setting{{"bagLength", b.BagLength, size}}
 			}
@@ -80,13 +83,14 @@ func (b SpeedBag) Inspect(u Use) []Finding {
 	return append(append(list, anchored(u.Place, b.BagMass)...), capped(u)...)
 }
 
-// slower is the least length (m) of a bag whose slowest tempo at three rebounds is no quicker than this, whether the rest of it stays or
-// grows with it.
+// slower is the least length (m) of a bag whose slowest tempo at three rebounds is no quicker than this, whether the
+// rest of it stays or grows with it.
 func (b SpeedBag) slower(tempo float64) (float64, bool) {
 	for cm := math.Ceil(100*b.BagLength + 1e-9); cm <= 100*largestBag; cm++ {
 		longer := b
 		longer.BagLength = cm / 100
-		if longer.Check() == nil && longer.limits(Three).Slowest <= tempo && b.scaled(cm/100).limits(Three).Slowest <= tempo {
+		if longer.Check() == nil && longer.limits(Three).Slowest <= tempo &&
+			b.scaled(cm/100).limits(Three).Slowest <= tempo {
 			return cm / 100, true
 		}
 	}
@@ -116,8 +120,10 @@ func (b SpeedBag) Side(p Place) Side {
 	}}
 	s.Handles = []Handle{
 		speedTable.handle(b, "boardHeight", upright(0.5, 0, board), 0, math.Inf(1), Move{"boardHeight", 1}),
-		speedTable.handle(b, "bagLength", upright(0.26, board-b.SwivelDrop, bottom), 2*r-b.SwivelDrop+0.005, math.Inf(1), Move{"bagLength", -1}),
-		speedTable.handle(b, "bagDiameter", level(bottom+r, -r), 2*b.SwivelDrop+0.02, b.BagLength-0.01, Move{"bagDiameter", -2}),
+		speedTable.handle(b, "bagLength", upright(0.26, board-b.SwivelDrop, bottom), 2*r-b.SwivelDrop+0.005,
+			math.Inf(1), Move{"bagLength", -1}),
+		speedTable.handle(b, "bagDiameter", level(bottom+r, -r), 2*b.SwivelDrop+0.02, b.BagLength-0.01,
+			Move{"bagDiameter", -2}),
 	}
 	s.walls(p)
 	return s

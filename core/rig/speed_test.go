@@ -14,7 +14,8 @@ import (
 )
 
 // checked is the bag of the check values; its launch of 18.3 rad/s stands at the widest point.
-var checked = SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80, BoardHeight: 1.95}
+var checked = SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25, SwivelDrop: 0.02, Restitution: 0.80,
+	BoardHeight: 1.95}
 
 const checkedLaunch = 18.3 * 0.155
 
@@ -37,8 +38,8 @@ func TestReturnCheckValues(t *testing.T) {
 	near(t, "return", r.At, 0.4763, 5e-5)
 }
 
-// rk4 swings the bag in small steps of the classical Runge–Kutta scheme: another route to the same times, with no closed
-// form in it. It gives the times of the boards and of the meeting.
+// rk4 swings the bag in small steps of the classical Runge–Kutta scheme: another route to the same times, with no
+// closed form in it. It gives the times of the boards and of the meeting.
 func rk4(b SpeedBag, launch float64, m Meeting) (boards []float64, at float64) {
 	const h = 2e-6
 	rate2 := b.BagMass * 9.80665 * b.arm() / b.Inertia()
@@ -54,7 +55,8 @@ func rk4(b SpeedBag, launch float64, m Meeting) (boards []float64, at float64) {
 		k3t, k3o := omega+h/2*k2o, f(theta+h/2*k2t)
 		k4t, k4o := omega+h*k3o, f(theta+h*k3t)
 		nt, no := theta+h/6*(k1t+2*k2t+2*k3t+k4t), omega+h/6*(k1o+2*k2o+2*k3o+k4o)
-		if len(boards) == m.Rebounds { // inbound: from the far board falling through +θ, from the near one rising through −θ
+		// inbound: from the far board falling through +θ, from the near one rising through −θ
+		if len(boards) == m.Rebounds {
 			goal := m.Angle
 			if m.Rebounds%2 == 0 {
 				goal = -m.Angle
@@ -111,7 +113,8 @@ func TestFreeStretchAgainstEllipticF(t *testing.T) {
 	}
 }
 
-// Energy balance: with nothing lost at the board the bag comes back as fast as it left, and each crossing takes as long.
+// Energy balance: with nothing lost at the board the bag comes back as fast as it left, and each crossing takes as
+// long.
 func TestNothingLost(t *testing.T) {
 	b := checked
 	b.Restitution = 1
@@ -195,7 +198,8 @@ func TestWindow(t *testing.T) {
 	wide, _ := checked.Return(checkedLaunch, Meeting{Rebounds: 3, Angle: 60 * math.Pi / 180})
 	cut, _ := checked.Return(checkedLaunch, Meeting{Rebounds: 3, Angle: 69 * math.Pi / 180})
 	if cut.Window >= wide.Window {
-		t.Errorf("a window that ends at the board (%g) is no shorter than one that hardly does (%g)", cut.Window, wide.Window)
+		t.Errorf("a window that ends at the board (%g) is no shorter than one that hardly does (%g)", cut.Window,
+			wide.Window)
 	}
 }
 
@@ -265,7 +269,8 @@ func TestChangeMakesItFeasible(t *testing.T) {
 				m.Rebounds = int(change.To)
 			case "bagLength":
 				s := change.To / b.BagLength
-				b.BagLength, b.BagDiameter, b.SwivelDrop, b.BagMass = change.To, b.BagDiameter*s, b.SwivelDrop*s, b.BagMass*s*s
+				b.BagLength, b.BagDiameter, b.SwivelDrop, b.BagMass = change.To, b.BagDiameter*s, b.SwivelDrop*s,
+					b.BagMass*s*s
 			}
 			if again, err := b.Solve(c.tempo, m); err != nil || !again.Feasible {
 				t.Errorf("%+v: after %+v still out of reach: %+v %v", c, change, again.Limits, err)
@@ -277,7 +282,8 @@ func TestChangeMakesItFeasible(t *testing.T) {
 	}
 }
 
-// The trace is the motion: it passes the boards at their times, ends at the meeting, and agrees with the step-by-step route.
+// The trace is the motion: it passes the boards at their times, ends at the meeting, and agrees with the step-by-step
+// route.
 func TestTrace(t *testing.T) {
 	for _, n := range []int{1, 2, 3} {
 		m := Meeting{Rebounds: n}

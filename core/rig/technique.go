@@ -24,8 +24,8 @@ type Double struct {
 	Return Return  // counted from the first contact: when the next double punch begins
 }
 
-// DoublePunch computes a double punch whose fists each launch the bag at launch m/s. The meeting counts the rebounds after
-// the second fist and must come to the front.
+// DoublePunch computes a double punch whose fists each launch the bag at launch m/s. The meeting counts the rebounds
+// after the second fist and must come to the front.
 func (b SpeedBag) DoublePunch(launch float64, m Meeting) (Double, error) {
 	m.Face = Front
 	first, m, err := b.struck(launch, m)
@@ -33,27 +33,33 @@ func (b SpeedBag) DoublePunch(launch float64, m Meeting) (Double, error) {
 		return Double{}, err
 	}
 	if secondFist >= b.Contact() {
-		return Double{}, input.Refuse("strikeAngle", "expected a bag that meets its board beyond %.0f degrees, where the second fist meets it", degrees(secondFist))
+		return Double{}, input.Refuse("strikeAngle",
+			"expected a bag that meets its board beyond %.0f degrees, where the second fist meets it",
+			degrees(secondFist))
 	}
 	hit := first.pendulum.TimeTo(first.contact, first.bottoms[0]) - first.pendulum.TimeTo(m.Angle, first.bottoms[0])
-	gap := hit + first.pendulum.TimeTo(first.contact, first.bottoms[1]) - first.pendulum.TimeTo(secondFist, first.bottoms[1])
+	gap := hit + first.pendulum.TimeTo(first.contact, first.bottoms[1]) - first.pendulum.TimeTo(secondFist,
+		first.bottoms[1])
 	u := b.first(launch, secondFist)
 	if !(u > 0) {
-		return Double{}, input.Refuse("launch", "expected a harder strike than %g m/s: the second fist would not drive the bag into its board", launch)
+		return Double{}, input.Refuse("launch",
+			"expected a harder strike than %g m/s: the second fist would not drive the bag into its board", launch)
 	}
 	second := b.fly(u, m)
 	boards, at := second.boards()
 	// The flight is counted from 25°; the second fist meets the bag further up.
-	later := gap - (second.pendulum.TimeTo(secondFist, second.bottoms[0]) - second.pendulum.TimeTo(m.Angle, second.bottoms[0]))
+	later := gap - (second.pendulum.TimeTo(secondFist, second.bottoms[0]) - second.pendulum.TimeTo(m.Angle,
+		second.bottoms[0]))
 	for i := range boards {
 		boards[i] += later
 	}
 	speed, window := second.inbound()
-	return Double{Gap: gap, Return: Return{At: at + later, Speed: speed * b.arm(), Window: window, Boards: append([]float64{hit}, boards...)}}, nil
+	return Double{Gap: gap, Return: Return{At: at + later, Speed: speed * b.arm(), Window: window,
+		Boards: append([]float64{hit}, boards...)}}, nil
 }
 
-// SolveDouble answers from a wanted tempo of double punches to the strike. The slowest is where the two fists are still heard
-// as one.
+// SolveDouble answers from a wanted tempo of double punches to the strike. The slowest is where the two fists are still
+// heard as one.
 func (b SpeedBag) SolveDouble(tempo float64, m Meeting) (Answer, error) {
 	if err := TempoLimits.Check("tempo", tempo); err != nil {
 		return Answer{}, err
@@ -73,7 +79,8 @@ func (b SpeedBag) SolveDouble(tempo float64, m Meeting) (Answer, error) {
 	softest := math.Max(b.least(m.Angle)*(1+1e-6), 0.1)
 	if !(gap(softest) <= 0) {
 		if softest, err = motion.Root(gap, softest, MaxLaunch, 1e-9); err != nil {
-			return Answer{}, input.Refuse("technique", "expected a smaller bag: on this one two fists are never heard as one")
+			return Answer{}, input.Refuse("technique",
+				"expected a smaller bag: on this one two fists are never heard as one")
 		}
 	}
 	slow, err := b.DoublePunch(softest, m)
@@ -84,7 +91,8 @@ func (b SpeedBag) SolveDouble(tempo float64, m Meeting) (Answer, error) {
 	if err != nil {
 		return Answer{}, err
 	}
-	l := Tempo{Rebounds: m.Rebounds, Face: Front, Slowest: 60 / slow.Return.At, SlowestLaunch: softest, Fastest: 60 / fast.Return.At, FastestLaunch: MaxLaunch}
+	l := Tempo{Rebounds: m.Rebounds, Face: Front, Slowest: 60 / slow.Return.At, SlowestLaunch: softest,
+		Fastest: 60 / fast.Return.At, FastestLaunch: MaxLaunch}
 	if tempo < l.Slowest || tempo > l.Fastest {
 		return Answer{Tempo: tempo, Limits: l}, nil
 	}
@@ -99,7 +107,8 @@ func (b SpeedBag) SolveDouble(tempo float64, m Meeting) (Answer, error) {
 		return Answer{}, fmt.Errorf("solve %g double punches a minute: %w", tempo, err)
 	}
 	d, err := b.DoublePunch(launch, m)
-	return Answer{Feasible: true, Tempo: tempo, Launch: launch, Window: d.Return.Window, FistSpeed: b.FistSpeed(launch, d.Return.Speed), Limits: l}, err
+	return Answer{Feasible: true, Tempo: tempo, Launch: launch, Window: d.Return.Window,
+		FistSpeed: b.FistSpeed(launch, d.Return.Speed), Limits: l}, err
 }
 
 // DoublePicture draws a double punch from its first contact to the next.
@@ -124,7 +133,9 @@ func (b SpeedBag) DoublePicture(launch float64, m Meeting) (Picture, error) {
 	stretch := func(f flight, bottom, from, to, start, sign float64) {
 		for k := range per {
 			theta := from + (to-from)*float64(k)/per
-			p.Trace = append(p.Trace, TracePoint{start + math.Abs(f.pendulum.TimeTo(theta, bottom)-f.pendulum.TimeTo(from, bottom)), sign * theta / f.contact})
+			p.Trace = append(p.Trace,
+				TracePoint{start + math.Abs(f.pendulum.TimeTo(theta, bottom)-f.pendulum.TimeTo(from, bottom)),
+					sign * theta / f.contact})
 		}
 	}
 	c := first.contact
@@ -153,8 +164,8 @@ func (b SpeedBag) DoublePicture(launch float64, m Meeting) (Picture, error) {
 	return p, nil
 }
 
-// Pin is a trap: the hand rides the bag into the board, holds it and lets it go, so that it falls from rest at the board and
-// comes to the strike angle Fall s later.
+// Pin is a trap: the hand rides the bag into the board, holds it and lets it go, so that it falls from rest at the
+// board and comes to the strike angle Fall s later.
 type Pin struct {
 	Least  float64 // s from meeting the bag to the next strike, with no holding: the ride and the fall
 	Fall   float64 // s from letting go to the strike angle
@@ -185,14 +196,16 @@ func (b SpeedBag) TrapPicture(angle, cycle float64) (Picture, error) {
 		return Picture{}, err
 	}
 	if cycle < pin.Least {
-		return Picture{}, input.Refuse("tempo", "expected at least %.2f s from a trap to the next strike, not %.2f", pin.Least, cycle)
+		return Picture{}, input.Refuse("tempo", "expected at least %.2f s from a trap to the next strike, not %.2f",
+			pin.Least, cycle)
 	}
 	if angle == 0 {
 		angle = DefaultStrikeAngle
 	}
 	p, c := b.pendulum(), b.Contact()
 	bottom := p.BottomSpeed(c, 0)
-	out := Picture{Return: cycle, Opens: -pin.Window / 2, Closes: pin.Window / 2, Strike: angle / c, Speed: pin.Speed, Reach: b.arm() * c, Contact: c}
+	out := Picture{Return: cycle, Opens: -pin.Window / 2, Closes: pin.Window / 2, Strike: angle / c, Speed: pin.Speed,
+		Reach: b.arm() * c, Contact: c}
 	const per = 12
 	for k := range per { // the hand leads it up, gently at both ends
 		part := float64(k) / per

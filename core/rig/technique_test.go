@@ -5,9 +5,9 @@ import (
 	"testing"
 )
 
-// stepped follows a speed bag by tiny steps (semi-implicit Euler, 1 µs), an independent road: it starts at an angle with a
-// speed (rad/s), loses speed at the board, and asks at each step whether to go on. at is told the time, the angle, the
-// speed and the rebounds so far, and may set the speed anew.
+// stepped follows a speed bag by tiny steps (semi-implicit Euler, 1 µs), an independent road: it starts at an angle
+// with a speed (rad/s), loses speed at the board, and asks at each step whether to go on. at is told the time, the
+// angle, the speed and the rebounds so far, and may set the speed anew.
 func stepped(b SpeedBag, angle, speed float64, at func(t, angle float64, speed *float64, rebounds int) bool) {
 	const h = 1e-6
 	rate := b.pendulum().Rate
@@ -25,8 +25,8 @@ func stepped(b SpeedBag, angle, speed float64, at func(t, angle float64, speed *
 	}
 }
 
-// A double punch: the second fist meets the first rebound near 50°, some hundredths of a second later, and three rebounds
-// later the bag is back at the front (common practice); both times against a simulation by steps.
+// A double punch: the second fist meets the first rebound near 50°, some hundredths of a second later, and three
+// rebounds later the bag is back at the front (common practice); both times against a simulation by steps.
 func TestDoublePunch(t *testing.T) {
 	d, err := checked.DoublePunch(3.5, Three)
 	if err != nil {
@@ -86,14 +86,15 @@ func TestSolveDouble(t *testing.T) {
 		t.Fatal(err)
 	}
 	for i := 1; i < len(p.Trace); i++ {
-		if p.Trace[i].At < p.Trace[i-1].At || math.Abs(p.Trace[i].Swing) > 1+1e-9 || math.Abs(p.Trace[i].Swing-p.Trace[i-1].Swing) > 0.35 {
+		if p.Trace[i].At < p.Trace[i-1].At || math.Abs(p.Trace[i].Swing) > 1+1e-9 ||
+			math.Abs(p.Trace[i].Swing-p.Trace[i-1].Swing) > 0.35 {
 			t.Fatalf("the picture jumps at point %d: %+v to %+v", i, p.Trace[i-1], p.Trace[i])
 		}
 	}
 }
 
-// Let go at the board the bag falls from rest: at the strike angle after the time a simulation by steps gives, and with the
-// speed of the balance of energy.
+// Let go at the board the bag falls from rest: at the strike angle after the time a simulation by steps gives, and with
+// the speed of the balance of energy.
 func TestTrap(t *testing.T) {
 	pin, err := checked.Trap(0)
 	if err != nil {
@@ -106,7 +107,8 @@ func TestTrap(t *testing.T) {
 	})
 	near(t, "fall", pin.Fall, fall, 5e-5)
 	rate := checked.pendulum().Rate
-	near(t, "speed", pin.Speed/checked.arm(), math.Sqrt(2*rate*rate*(math.Cos(DefaultStrikeAngle)-math.Cos(checked.Contact()))), 1e-9)
+	near(t, "speed", pin.Speed/checked.arm(),
+		math.Sqrt(2*rate*rate*(math.Cos(DefaultStrikeAngle)-math.Cos(checked.Contact()))), 1e-9)
 	p, err := checked.TrapPicture(0, 0.6)
 	if err != nil || p.Trace[len(p.Trace)-1].At != 0.6 {
 		t.Fatalf("%+v %v", p, err)

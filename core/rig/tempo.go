@@ -13,8 +13,8 @@ const (
 	fistRestitution = 0.6 // of a gloved fist on a bag; assumed
 )
 
-// FistSpeed returns the fist speed in m/s that drives the bag off at launch when it comes in at inbound (both m/s, at the
-// strike point); the bag is felt as m_b = I/d².
+// FistSpeed returns the fist speed in m/s that drives the bag off at launch when it comes in at inbound (both m/s, at
+// the strike point); the bag is felt as m_b = I/d².
 func (b SpeedBag) FistSpeed(launch, inbound float64) float64 {
 	return impact(launch, inbound, fistMass, b.Inertia()/(b.arm()*b.arm()))
 }
@@ -25,7 +25,8 @@ func (b SpeedBag) cycle(u float64, m Meeting) float64 {
 	return at
 }
 
-// Limits returns the slowest and the fastest tempo of a meeting: the softest strike that reaches the board, and MaxLaunch.
+// Limits returns the slowest and the fastest tempo of a meeting: the softest strike that reaches the board, and
+// MaxLaunch.
 func (b SpeedBag) Limits(m Meeting) (Tempo, error) {
 	m, err := b.settle(m)
 	if err != nil {
@@ -72,7 +73,8 @@ func (b SpeedBag) Struck(launch float64, m Meeting) (Answer, error) {
 	}, nil
 }
 
-// Solve answers from a wanted tempo (strikes a minute) to the strike, where the bag allows it. Solved to 1e-12 in the speed at the board.
+// Solve answers from a wanted tempo (strikes a minute) to the strike, where the bag allows it. Solved to 1e-12 in the
+// speed at the board.
 func (b SpeedBag) Solve(tempo float64, m Meeting) (Answer, error) {
 	m, err := b.settle(m)
 	if err != nil {
@@ -85,8 +87,10 @@ func (b SpeedBag) Solve(tempo float64, m Meeting) (Answer, error) {
 	if tempo < limits.Slowest || tempo > limits.Fastest {
 		return Answer{Tempo: tempo, Limits: limits}, nil
 	}
-	// The time of a cycle is smooth in the speed at the board and has infinite slope in the launch near the softest strike.
-	u, err := motion.Root(func(u float64) float64 { return b.cycle(u, m) - 60/tempo }, 0, b.first(MaxLaunch, m.Angle), 1e-12)
+	// The time of a cycle is smooth in the speed at the board and has infinite slope in the launch near the softest
+	// strike.
+	u, err := motion.Root(func(u float64) float64 { return b.cycle(u, m) - 60/tempo }, 0, b.first(MaxLaunch, m.Angle),
+		1e-12)
 	if err != nil {
 		return Answer{}, fmt.Errorf("solve %g a minute: %w", tempo, err)
 	}
@@ -99,8 +103,8 @@ func (b SpeedBag) Solve(tempo float64, m Meeting) (Answer, error) {
 	}, nil
 }
 
-// TempoAtFist answers for a fist of the given speed (m/s), held to what the bag allows: softer than the softest strike that
-// reaches the board gives the slowest tempo's neighbourhood, harder than MaxLaunch the fastest.
+// TempoAtFist answers for a fist of the given speed (m/s), held to what the bag allows: softer than the softest strike
+// that reaches the board gives the slowest tempo's neighbourhood, harder than MaxLaunch the fastest.
 func (b SpeedBag) TempoAtFist(fist float64, m Meeting) (Answer, error) {
 	m, err := b.settle(m)
 	if err != nil {
@@ -132,7 +136,8 @@ const mostOffered = 9
 // another bag is offered as a remedy.
 const smallestBag, largestBag = 0.14, 0.38
 
-// ReadMeeting reads rebounds, strikeAngle (degrees) and face of an object, all optional, and checks them against the bag.
+// ReadMeeting reads rebounds, strikeAngle (degrees) and face of an object, all optional, and checks them against the
+// bag.
 func (b SpeedBag) ReadMeeting(o *input.Object) Meeting {
 	m := Meeting{
 		Rebounds: o.WholeOr("rebounds", 1, MaxRebounds, Three.Rebounds),

@@ -6,9 +6,9 @@ import (
 	"melodromos/core/motion"
 )
 
-// Blow is a strike of a row: at a moment (s), the bag is driven off at Launch m/s, or, where that is 0, by a fist of Fist m/s
-// wherever it just is. Count is the return that the next blow meets. Still says that it has come to rest, or been steadied,
-// before the blow.
+// Blow is a strike of a row: at a moment (s), the bag is driven off at Launch m/s, or, where that is 0, by a fist of
+// Fist m/s wherever it just is. Count is the return that the next blow meets. Still says that it has come to rest, or
+// been steadied, before the blow.
 type Blow struct {
 	At, Launch, Fist float64
 	Count            int
@@ -36,7 +36,8 @@ func (b HangingBag) Trail(blows []Blow, _, end float64) ([]TracePoint, float64) 
 	rate := b.pendulum().Rate
 	fist, felt := b.Masses()
 	return oscillator{
-		swing: motion.Swing{Accel: func(x, _ float64) float64 { return -rate * rate * math.Sin(x) }}, arm: b.arm(), felt: felt, fist: fist,
+		swing: motion.Swing{Accel: func(x, _ float64) float64 { return -rate * rate * math.Sin(x) }}, arm: b.arm(),
+		felt: felt, fist: fist,
 	}.trail(blows, end)
 }
 

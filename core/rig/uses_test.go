@@ -11,7 +11,8 @@ import (
 // Cords wound tighter in steps go from too slack through head movement and combinations to too tight, in this order
 // (common practice), and the half-power return comes ever sooner.
 func TestFeels(t *testing.T) {
-	soft := DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: Cord{0.75, 0.72, 60}, Lower: Cord{0.75, 0.72, 60}, Damping: 0.04}
+	soft := DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: Cord{0.75, 0.72, 60}, Lower: Cord{0.75, 0.72, 60},
+		Damping: 0.04}
 	order := []Feel{TooSlack, HeadMovement, Combinations, TooTight}
 	at, last, seen := 0, math.Inf(1), map[Feel]bool{}
 	for share := 1.03; share > 0.15; share -= 0.01 {
@@ -34,7 +35,8 @@ func TestFeels(t *testing.T) {
 	}
 }
 
-// A hanging weight: the pull at rest is mg, from 60° the greatest is 2mg, from 90° 3mg (textbook values for m g (3 − 2cos θ)).
+// A hanging weight: the pull at rest is mg, from 60° the greatest is 2mg, from 90° 3mg (textbook values for m g (3 −
+// 2cos θ)).
 func TestPendulumLoads(t *testing.T) {
 	static, peak, err := slip.Load(1.05 * math.Sin(math.Pi/3))
 	if err != nil {
@@ -81,8 +83,8 @@ func TestSlipUses(t *testing.T) {
 	}
 }
 
-// Hand-worked: a second between passes, a slip of 0.35 s, so 0.65 s for punches of 0.15 s and one every 0.22 s: the first
-// ends at 0.15, then 0.37 and 0.59; a fourth would be ready at 0.81, 0.16 s too late.
+// Hand-worked: a second between passes, a slip of 0.35 s, so 0.65 s for punches of 0.15 s and one every 0.22 s: the
+// first ends at 0.15, then 0.37 and 0.59; a fourth would be ready at 0.81, 0.16 s too late.
 func TestPunchesBetween(t *testing.T) {
 	n, short := PunchesBetween(1, 0.35, 0.15, 0.22)
 	if n != 3 {
@@ -108,7 +110,8 @@ func TestReflexUses(t *testing.T) {
 	if err != nil || hard <= soft {
 		t.Errorf("settles after %g s when struck hard, %g s when softly, %v", hard, soft, err)
 	}
-	// From the closed form of a damped swing: the amplitude is under the radius after ln(A/R)/(ζω) seconds, to half a period.
+	// From the closed form of a damped swing: the amplitude is under the radius after ln(A/R)/(ζω) seconds, to half a
+	// period.
 	w := math.Sqrt((reflex.Spring - reflex.weight()) / reflex.Inertia())
 	want := math.Log(3/w/0.11) / (0.06 * w)
 	near(t, "settling", hard, want, math.Pi/w)

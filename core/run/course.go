@@ -64,9 +64,9 @@ func (c Course) Now(at time.Time) drill.Micros {
 	return max(c.Clock, drill.Micros(at.Sub(c.Zero).Microseconds()))
 }
 
-// Step takes an action that happened when the round's clock stood at clock. What comes late is taken as it is meant: a round that was
-// counted as stopped because its screen was cut off goes on when the screen comes back, ending a round twice changes nothing, and one
-// that came to its bell stays as it is. A pause of what never started is refused.
+// Step takes an action that happened when the round's clock stood at clock. What comes late is taken as it is meant: a
+// round that was counted as stopped because its screen was cut off goes on when the screen comes back, ending a round
+// twice changes nothing, and one that came to its bell stays as it is. A pause of what never started is refused.
 func (c Course) Step(a Action, clock drill.Micros, now time.Time) (Course, error) {
 	if c.State == Done {
 		return c, nil
@@ -104,7 +104,8 @@ func (c Course) Step(a Action, clock drill.Micros, now time.Time) (Course, error
 	return c, nil
 }
 
-// Heard notes that the round's screen was heard of, and how far it says that the clock has come. Only the screen's word keeps a round open.
+// Heard notes that the round's screen was heard of, and how far it says that the clock has come. Only the screen's word
+// keeps a round open.
 func (c Course) Heard(clock drill.Micros, now time.Time) Course {
 	if !c.State.Over() {
 		c.Seen, c.Clock = now, max(c.Clock, clock)

@@ -99,7 +99,8 @@ func (r Record) Judge() Judged {
 	}
 	j := Judged{record: r}
 	j.Round = judge.JudgeRound(r.Timeline, hits, r.Until, judge.Source{
-		Latency: r.Latency != nil, Screen: drill.OnScreen(r.By, r.Plays), ForceSpread: trainee.Start(r.Band).Force, Stop: r.Stop,
+		Latency: r.Latency != nil, Screen: drill.OnScreen(r.By, r.Plays), ForceSpread: trainee.Start(r.Band).Force,
+		Stop: r.Stop,
 	})
 	j.Slips = judge.JudgeSlips(r.Timeline, r.touches(), r.Until)
 	j.Summary = j.summary()
@@ -122,13 +123,16 @@ func (j Judged) summary() Summary {
 	wild := slices.ContainsFunc(r.Marks, func(m Mark) bool { return m.Kind == MarkWild })
 	if s := j.Slips; len(round.Planned) == 0 && s.Passes > 0 && r.By != drill.Nothing {
 		return Summary{
-			Headline: s.Headline(), Planned: s.Passes, Hits: s.Passes - s.Touched, Clean: s.Passes - s.Touched, Missed: s.Touched, Longest: s.Longest,
+			Headline: s.Headline(), Planned: s.Passes, Hits: s.Passes - s.Touched, Clean: s.Passes - s.Touched,
+			Missed: s.Touched, Longest: s.Longest,
 			Share: s.Share(), Wild: wild, Passes: s.Passes, Counts: r.Ended == judge.AtBell,
 		}
 	}
 	s := Summary{
-		Headline: round.Logged(r.Ended, r.By), Planned: len(round.Planned), Hits: len(round.Hits), Clean: round.Clean, Missed: round.Missed, Extra: round.Extra,
-		Longest: round.Longest, Wild: wild, Counts: round.Counts(r.Ended), Unjudged: !round.Judged(), Offset: round.Offset,
+		Headline: round.Logged(r.Ended, r.By), Planned: len(round.Planned), Hits: len(round.Hits), Clean: round.Clean,
+		Missed: round.Missed, Extra: round.Extra,
+		Longest: round.Longest, Wild: wild, Counts: round.Counts(r.Ended), Unjudged: !round.Judged(),
+		Offset: round.Offset,
 	}
 	if share := round.Share(); !math.IsNaN(share) {
 		s.Share = share
@@ -147,7 +151,8 @@ func (j Judged) summary() Summary {
 	return s
 }
 
-// Shows is what a round that counts tells of whoever was on the bag, by what was known of them before it; nothing of one that does not.
+// Shows is what a round that counts tells of whoever was on the bag, by what was known of them before it; nothing of
+// one that does not.
 func (j Judged) Shows(a trainee.Ability, at time.Time) []trainee.Evidence {
 	if !j.Summary.Counts {
 		return nil

@@ -17,10 +17,11 @@ import (
 
 // Prepared is a drill that is laid out to be run, with how the bag answers its strikes.
 type Prepared struct {
-	Plan      drill.Plan // with force, tempo and pull
-	Timeline  drill.Timeline
-	Plays     drill.Playing
-	Predicted *float64 // share of the strikes that is to meet the bag, by the models alone; nil where nothing is predicted
+	Plan     drill.Plan // with force, tempo and pull
+	Timeline drill.Timeline
+	Plays    drill.Playing
+	// share of the strikes that is to meet the bag, by the models alone; nil where nothing is predicted
+	Predicted *float64
 }
 
 // Barred says that nothing is started for somebody while a caution stands.
@@ -36,16 +37,18 @@ func Starts(cautions []caution.Kind) error {
 	return nil
 }
 
-// For lays out a drill that was given to somebody with these cautions: it does not start where one bars everything, and is softer or shorter
-// where one wants it; then as Prepare.
-func For(cautions []caution.Kind, given drill.Plan, on drill.Floor, by drill.Recorder, plays drill.Playing) (Prepared, error) {
+// For lays out a drill that was given to somebody with these cautions: it does not start where one bars everything, and
+// is softer or shorter where one wants it; then as Prepare.
+func For(cautions []caution.Kind, given drill.Plan, on drill.Floor, by drill.Recorder,
+	plays drill.Playing) (Prepared, error) {
 	if err := Starts(cautions); err != nil {
 		return Prepared{}, err
 	}
 	return Prepare(caution.Spare(cautions, given, on).Plan, on, by, plays)
 }
 
-// Prepare lays out a drill for a round. It plays the usual way where none is named; a way that there is not is refused, naming plays.
+// Prepare lays out a drill for a round. It plays the usual way where none is named; a way that there is not is refused,
+// naming plays.
 func Prepare(p drill.Plan, on drill.Floor, by drill.Recorder, plays drill.Playing) (Prepared, error) {
 	p, err := p.For(on)
 	if err != nil {
@@ -114,7 +117,8 @@ func (o Opened) Cycle() (bench.Cycle, error) {
 	return bench.TechniqueCycle(d, speed, o.Timeline.Launch, 60/d.Tempo)
 }
 
-// Tempo is the one that is named with the round, in strikes a minute; of a combination that inside it; 0 where there is none.
+// Tempo is the one that is named with the round, in strikes a minute; of a combination that inside it; 0 where there is
+// none.
 func (o Opened) Tempo() float64 {
 	if d, ok := o.Plan.(drill.SpeedBagDrill); ok {
 		return d.Tempo

@@ -105,19 +105,26 @@ type PaceOut struct {
 func (j Judged) Review() Review {
 	round, r := j.Round, j.record
 	v := Review{
-		Headline: j.Summary.Headline, Remarks: j.remarks(), Recap: answer.List(catalogue.Recap(r.Plan)), Summary: j.Summary, Starts: []float64{},
-		KeptBy: round.By, OnScreen: drill.OnScreen(r.By, r.Plays) && round.By == drill.ByBag, Judged: round.Judged() || j.Summary.Passes > 0, Ended: r.Ended,
+		Headline: j.Summary.Headline, Remarks: j.remarks(), Recap: answer.List(catalogue.Recap(r.Plan)),
+		Summary: j.Summary, Starts: []float64{},
+		KeptBy: round.By, OnScreen: drill.OnScreen(r.By, r.Plays) && round.By == drill.ByBag, Judged: round.Judged() ||
+			j.Summary.Passes > 0, Ended: r.Ended,
 		Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand,
-		OffsetKept: round.Kept, Offset: round.Offset, Bias: answer.Known(round.Bias), Spread: answer.Known(round.Spread), Drift: answer.Known(round.Drift),
-		Variety: answer.Known(round.Variety), Inbound: answer.Known(round.Inbound), Clock: answer.Known(round.Measures.Clock), Motor: answer.Known(round.Motor),
+		OffsetKept: round.Kept, Offset: round.Offset, Bias: answer.Known(round.Bias),
+		Spread: answer.Known(round.Spread), Drift: answer.Known(round.Drift),
+		Variety: answer.Known(round.Variety), Inbound: answer.Known(round.Inbound),
+		Clock: answer.Known(round.Measures.Clock), Motor: answer.Known(round.Motor),
 		Hands: groups(round.Hands), Positions: groups(round.Positions),
-		Marks:   answer.Map(r.Marks, func(m Mark) MarkOut { return MarkOut{m.At.Seconds(), m.Kind} }),
-		Breaks:  answer.Map(round.Breaks, func(b judge.Break) BreakOut { return BreakOut{b.At, b.Run, string(b.Verdict), answer.Known(b.Recover)} }),
-		Paces:   answer.Map(round.Paces, func(p judge.Pace) PaceOut { return PaceOut{p.From, p.Hits, answer.Known(p.Tempo)} }),
+		Marks: answer.Map(r.Marks, func(m Mark) MarkOut { return MarkOut{m.At.Seconds(), m.Kind} }),
+		Breaks: answer.Map(round.Breaks,
+			func(b judge.Break) BreakOut { return BreakOut{b.At, b.Run, string(b.Verdict), answer.Known(b.Recover)} }),
+		Paces: answer.Map(round.Paces,
+			func(p judge.Pace) PaceOut { return PaceOut{p.From, p.Hits, answer.Known(p.Tempo)} }),
 		Strikes: []StrikeOut{}, Hits: []HitOut{},
 	}
 	if f := round.Followed; f != nil {
-		v.Tempo, v.Asked, v.Trend, v.LetGo = answer.Known(f.Held.Tempo), answer.Known(f.Held.Asked), answer.Known(f.Held.Trend), f.LetGo
+		v.Tempo, v.Asked, v.Trend, v.LetGo = answer.Known(f.Held.Tempo), answer.Known(f.Held.Asked),
+			answer.Known(f.Held.Trend), f.LetGo
 	}
 	if r.Timeline.Film != nil {
 		v.Starts = answer.List(round.Begun(r.Timeline, r.Timeline.Film.Starts))
@@ -126,7 +133,8 @@ func (j Judged) Review() Review {
 		v.Slips = answer.Known(j.Slips.Share())
 	}
 	for i, strike := range round.Planned {
-		v.Strikes = append(v.Strikes, StrikeOut{At: strike.At, Hand: strike.Hand, Face: strike.Face, Pin: strike.Pin, Still: strike.Still, Window: strike.Window, Verdict: round.Strikes[i]})
+		v.Strikes = append(v.Strikes, StrikeOut{At: strike.At, Hand: strike.Hand, Face: strike.Face, Pin: strike.Pin,
+			Still: strike.Still, Window: strike.Window, Verdict: round.Strikes[i]})
 	}
 	for _, h := range round.Hits {
 		v.Hits = append(v.Hits, HitOut{At: h.At - round.Offset, Hand: string(h.Hand), Extra: true})

@@ -37,8 +37,9 @@ func TestCourse(t *testing.T) {
 		ending judge.Ended
 		clock  float64
 	}{
-		"to its bell":              {[]step{{Start, 0, 0}, {Finish, 64, 64}}, Done, judge.AtBell, 64},
-		"paused on the way":        {[]step{{Start, 0, 0}, {Pause, 10, 10}, {Resume, 10, 30}, {Finish, 64, 84}}, Done, judge.AtBell, 64},
+		"to its bell": {[]step{{Start, 0, 0}, {Finish, 64, 64}}, Done, judge.AtBell, 64},
+		"paused on the way": {[]step{{Start, 0, 0}, {Pause, 10, 10}, {Resume, 10, 30}, {Finish, 64, 84}}, Done,
+			judge.AtBell, 64},
 		"stopped":                  {[]step{{Start, 0, 0}, {Stop, 20, 20}}, Stopped, judge.Stopped, 20},
 		"stopped twice":            {[]step{{Start, 0, 0}, {Stop, 20, 20}, {Stop, 25, 25}}, Stopped, judge.Stopped, 20},
 		"stopped after its bell":   {[]step{{Start, 0, 0}, {Finish, 64, 64}, {Stop, 70, 70}}, Done, judge.AtBell, 64},
@@ -58,7 +59,8 @@ func TestCourse(t *testing.T) {
 			}
 		}
 		over := c.State.Over()
-		if c.State != x.state || c.Ending != x.ending || c.Clock != us(x.clock) || over != !c.Ended.IsZero() || (c.State == Running) != !c.Zero.IsZero() || over != (c.Ending != "") {
+		if c.State != x.state || c.Ending != x.ending || c.Clock != us(x.clock) || over != !c.Ended.IsZero() ||
+			(c.State == Running) != !c.Zero.IsZero() || over != (c.Ending != "") {
 			t.Errorf("%s: %+v", name, c)
 		}
 	}
@@ -81,7 +83,8 @@ func TestClock(t *testing.T) {
 		t.Errorf("heard of: %+v", c)
 	}
 	gone := c.Vanish()
-	if gone.State != Stopped || gone.Ending != judge.Vanished || gone.Clock != us(4) || !gone.Ended.Equal(after(5)) || gone.Now(after(100)) != us(4) {
+	if gone.State != Stopped || gone.Ending != judge.Vanished || gone.Clock != us(4) || !gone.Ended.Equal(after(5)) ||
+		gone.Now(after(100)) != us(4) {
 		t.Errorf("vanished: %+v", gone)
 	}
 	if again := gone.Vanish(); again != gone {
@@ -109,7 +112,8 @@ func floor(bag rig.Rig) drill.Floor {
 }
 
 func rhythm() drill.SpeedBagDrill {
-	return drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25, Work: 30, Calls: true}
+	return drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3,
+		StrikeAngle: 25, Work: 30, Calls: true}
 }
 
 func prepared(t testing.TB, p drill.Plan, bag rig.Rig, by drill.Recorder) Record {
@@ -118,7 +122,8 @@ func prepared(t testing.TB, p drill.Plan, bag rig.Rig, by drill.Recorder) Record
 	if err != nil {
 		t.Fatal(err)
 	}
-	return Record{Opened: Opened{Bag: bag, Plan: out.Plan, Timeline: out.Timeline, By: by, Plays: out.Plays}, Until: out.Timeline.End, Ended: judge.AtBell, Band: trainee.Intermediate}
+	return Record{Opened: Opened{Bag: bag, Plan: out.Plan, Timeline: out.Timeline, By: by, Plays: out.Plays},
+		Until: out.Timeline.End, Ended: judge.AtBell, Band: trainee.Intermediate}
 }
 
 // met strikes the bag of a round as it really comes back, at the planned force, told by a sensor.
@@ -149,7 +154,8 @@ func (r Record) hand(i int) drill.Hand {
 	return ""
 }
 
-// What is prepared can be stored, opened again and judged to the same: a drill that was left open keeps the tempo that it was run at.
+// What is prepared can be stored, opened again and judged to the same: a drill that was left open keeps the tempo that
+// it was run at.
 func TestPreparedAndOpened(t *testing.T) {
 	r := prepared(t, rhythm(), board, drill.Sensor)
 	if r.Plan.(drill.SpeedBagDrill).Tempo == 0 || r.Plays != drill.FollowHits {
@@ -166,13 +172,15 @@ func TestPreparedAndOpened(t *testing.T) {
 	again := r
 	again.Opened = opened
 	one, two := r.Judge().Summary, again.Judge().Summary
-	if one.Headline != two.Headline || one.Share != two.Share || one.Share < 0.97 || !one.Counts || one.Missed > 1 || opened.Tempo() != r.Tempo() || opened.Tempo() == 0 {
+	if one.Headline != two.Headline || one.Share != two.Share || one.Share < 0.97 || !one.Counts || one.Missed > 1 ||
+		opened.Tempo() != r.Tempo() || opened.Tempo() == 0 {
 		t.Errorf("%+v, then %+v", one, two)
 	}
 	if c, err := opened.Cycle(); err != nil || len(c.Trace) == 0 {
 		t.Errorf("no motion to draw: %v", err)
 	}
-	for i, docs := range [][3]string{{`{}`, string(plan), string(line)}, {string(bag), `{}`, string(line)}, {string(bag), string(plan), `[]`}} {
+	for i, docs := range [][3]string{{`{}`, string(plan), string(line)}, {string(bag), `{}`, string(line)},
+		{string(bag), string(plan), `[]`}} {
 		if _, err := Open([]byte(docs[0]), []byte(docs[1]), []byte(docs[2]), r.By, r.Plays); err == nil {
 			t.Errorf("documents %d were opened", i)
 		}
@@ -211,7 +219,8 @@ func TestWhatARoundShows(t *testing.T) {
 
 // Against a slip bag the coach's marks tell, where nothing is struck.
 func TestSlips(t *testing.T) {
-	p := drill.Combination{Text: "slip lead - slip rear", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 1, Work: 30, Guidance: drill.Called}
+	p := drill.Combination{Text: "slip lead - slip rear", Stance: combo.Orthodox, Landing: drill.OnReturns,
+		Pace: drill.Combining, Pause: 1, Work: 30, Guidance: drill.Called}
 	r := prepared(t, p, plumb, drill.Taps)
 	var at drill.Micros
 	for _, e := range r.Timeline.Events {
@@ -247,7 +256,8 @@ func TestReview(t *testing.T) {
 			told++
 		}
 	}
-	if extra != v.Extra || told != len(v.Hits)-extra || len(v.Strikes) < 20 || v.KeptBy != "bag" || len(v.Recap) != 3 || v.Headline != v.Summary.Headline || v.Tempo == nil {
+	if extra != v.Extra || told != len(v.Hits)-extra || len(v.Strikes) < 20 || v.KeptBy != "bag" || len(v.Recap) != 3 ||
+		v.Headline != v.Summary.Headline || v.Tempo == nil {
 		t.Errorf("%d extra, %d told of %d: %+v", extra, told, len(v.Hits), v.Summary)
 	}
 	if _, err := json.Marshal(v); err != nil {

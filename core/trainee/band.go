@@ -51,13 +51,17 @@ func Start(b Band) Ability {
 	a := Ability{.09, .012, .26, .44, 6, 0, SoundReaction, SightReaction, .05, .4, "", .06, 8, .05, .05}
 	switch b {
 	case FirstTimer:
-		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade, a.Force, a.Span, a.Slow, a.Overlooks = .12, .014, .30, .50, 5, .10, .5, .08, 6, .08, .08
+		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade, a.Force, a.Span, a.Slow,
+			a.Overlooks = .12, .014, .30, .50, 5, .10, .5, .08, 6, .08, .08
 	case Intermediate:
-		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade, a.Force, a.Span, a.Slow, a.Overlooks = .06, .010, .22, .38, 7, .025, .3, .04, 11, .02, .03
+		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade, a.Force, a.Span, a.Slow,
+			a.Overlooks = .06, .010, .22, .38, 7, .025, .3, .04, 11, .02, .03
 	case Advanced:
-		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade, a.Force, a.Span, a.Slow, a.Overlooks = .04, .009, .17, .31, 8, .012, .2, .03, 15, 0, .015
+		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade, a.Force, a.Span, a.Slow,
+			a.Overlooks = .04, .009, .17, .31, 8, .012, .2, .03, 15, 0, .015
 	case Expert:
-		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade, a.Force, a.Span, a.Slow, a.Overlooks = .025, .008, .13, .25, 9, .005, .1, .02, 20, 0, .005
+		a.Timing, a.Motor, a.Alternate, a.SameHand, a.FistSpeed, a.Miss, a.Fade, a.Force, a.Span, a.Slow,
+			a.Overlooks = .025, .008, .13, .25, 9, .005, .1, .02, 20, 0, .005
 	}
 	return a
 }
@@ -95,13 +99,15 @@ func (a Ability) Effort(fist float64) string {
 // Times of a move: Whole out and back, Off until the head is off the line (s, assumed).
 type Times struct{ Whole, Off float64 }
 
-// moveTimes by word (assumed). A weave is taken as a roll, a cover and a long guard as a block, a feint as the strike that it
-// is not.
+// moveTimes by word (assumed). A weave is taken as a roll, a cover and a long guard as a block, a feint as the strike
+// that it is not.
 var moveTimes = map[combo.Word]Times{
-	combo.Slip: {0.35, 0.25}, combo.Duck: {0.50, 0.30}, combo.Roll: {0.60, 0.35}, combo.Weave: {0.60, 0.35}, combo.Pull: {0.35, 0.20},
+	combo.Slip: {0.35, 0.25}, combo.Duck: {0.50, 0.30}, combo.Roll: {0.60, 0.35}, combo.Weave: {0.60, 0.35},
+	combo.Pull:   {0.35, 0.20},
 	combo.StepTo: {0.35, 0}, combo.Pivot: {0.45, 0}, combo.Switch: {0.40, 0},
-	combo.Block: {0.25, 0}, combo.Parry: {0.25, 0}, combo.Cover: {0.25, 0}, combo.LongGuard: {0.25, 0}, combo.Feint: {0.25, 0},
-	combo.Jam: {0.35, 0},
+	combo.Block: {0.25, 0}, combo.Parry: {0.25, 0}, combo.Cover: {0.25, 0}, combo.LongGuard: {0.25, 0},
+	combo.Feint: {0.25, 0},
+	combo.Jam:   {0.35, 0},
 }
 
 // TimesOf gives the times of a defence or a step; zero for a strike or a wait.
@@ -129,16 +135,19 @@ func (a Ability) Interval(before, next combo.Hand) float64 {
 	return h
 }
 
-// Striker is what a tempo has to be within reach of for somebody whose strikes come from these hands in turn, at no place in particular.
+// Striker is what a tempo has to be within reach of for somebody whose strikes come from these hands in turn, at no
+// place in particular.
 func (a Ability) Striker(before, next combo.Hand) rig.Striker {
-	return rig.Striker{Softest: rig.Touch, Hardest: a.FistSpeed, Interval: rig.Quickest * a.Interval(before, next), Swing: rig.Fresh}
+	return rig.Striker{Softest: rig.Touch, Hardest: a.FistSpeed, Interval: rig.Quickest * a.Interval(before, next),
+		Swing: rig.Fresh}
 }
 
-// LegTime (s) is the least from a strike to a kick or a knee, or from one of them to the next strike: the weight has to go over. Assumed.
+// LegTime (s) is the least from a strike to a kick or a knee, or from one of them to the next strike: the weight has to
+// go over. Assumed.
 const LegTime = 0.45
 
-// Between is the least time (s) from one strike to another. A switch of the feet between them makes the lead hand the rear one, and it is
-// the same hand.
+// Between is the least time (s) from one strike to another. A switch of the feet between them makes the lead hand the
+// rear one, and it is the same hand.
 func (a Ability) Between(before, next combo.Placed) float64 {
 	first := before.Hand()
 	if before.Stance != next.Stance {
@@ -154,10 +163,10 @@ func (a Ability) Between(before, next combo.Placed) float64 {
 // fadeTime (s) is a contest round.
 const fadeTime = 180
 
-// Tired is by how much spread and misses have grown so long (s) after the bell: 1 at the bell. Late in a round is harder (common
-// practice); by how much is assumed.
+// Tired is by how much spread and misses have grown so long (s) after the bell: 1 at the bell. Late in a round is
+// harder (common practice); by how much is assumed.
 func (a Ability) Tired(since float64) float64 { return 1 + a.Fade*math.Max(0, since)/fadeTime }
 
-// Spread returns the standard deviation (s) of a strike that is timed from a cue of this age (s): a part of the hand and a part
-// that grows with the interval (Wing & Kristofferson 1973; Weber's law for time).
+// Spread returns the standard deviation (s) of a strike that is timed from a cue of this age (s): a part of the hand
+// and a part that grows with the interval (Wing & Kristofferson 1973; Weber's law for time).
 func (a Ability) Spread(age float64) float64 { return math.Hypot(a.Motor, a.Timing*age) }

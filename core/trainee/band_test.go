@@ -9,7 +9,8 @@ import (
 func TestBandsAscend(t *testing.T) {
 	for i := 1; i < len(Bands); i++ {
 		a, b := Start(Bands[i-1]), Start(Bands[i])
-		if !(b.Timing < a.Timing && b.Motor < a.Motor && b.Alternate < a.Alternate && b.SameHand < a.SameHand && b.FistSpeed > a.FistSpeed) {
+		if !(b.Timing < a.Timing && b.Motor < a.Motor && b.Alternate < a.Alternate && b.SameHand < a.SameHand &&
+			b.FistSpeed > a.FistSpeed) {
 			t.Errorf("%s %+v after %s %+v", Bands[i], b, Bands[i-1], a)
 		}
 		if b.SameHand <= b.Alternate {

@@ -44,7 +44,8 @@ const (
 // Values lists them.
 func (Origin) Values() []Origin { return []Origin{Assumed, Stated, Tested, Rounds} }
 
-// Evidence is one piece of evidence about what somebody can do. Kept for good: an estimate is worked out from all of it.
+// Evidence is one piece of evidence about what somebody can do. Kept for good: an estimate is worked out from all of
+// it.
 type Evidence struct {
 	Figure Figure
 	Bag    rig.Kind // that it was found on; "" where no bag was struck
@@ -59,7 +60,8 @@ type Evidence struct {
 // figureLimits are what can be believed of each figure.
 var figureLimits = map[Figure]input.Limits{
 	Timing: {Min: 0.005, Max: 0.5}, Motor: {Min: 0.001, Max: 0.1, Unit: "s"}, Alternate: {Min: 0.05, Max: 1, Unit: "s"},
-	SameHand: {Min: 0.08, Max: 1.5, Unit: "s"}, FistSpeed: {Min: 1, Max: 15, Unit: "m/s"}, Bias: {Min: -0.3, Max: 0.3, Unit: "s"},
+	SameHand: {Min: 0.08, Max: 1.5, Unit: "s"}, FistSpeed: {Min: 1, Max: 15, Unit: "m/s"},
+	Bias:  {Min: -0.3, Max: 0.3, Unit: "s"},
 	Sound: {Min: 0.08, Max: 0.6, Unit: "s"}, Sight: {Min: 0.1, Max: 0.7, Unit: "s"}, Miss: {Min: 0, Max: 0.9},
 	Force: {Min: 0.002, Max: 0.5},
 }
@@ -159,9 +161,9 @@ func (f Figure) Limits() input.Limits { return figureLimits[f] }
 // perBag says whether a figure is another one on each bag.
 func (f Figure) perBag() bool { return f == Timing || f == Bias || f == Miss }
 
-// Estimates works out what somebody can do on a bag ("" on none in particular) from all that was found out: the band's figures
-// and each piece of evidence weigh by one over their variance, evidence the less the older it is and where it was made on another bag.
-// What only bounds a figure from below then lifts it.
+// Estimates works out what somebody can do on a bag ("" on none in particular) from all that was found out: the band's
+// figures and each piece of evidence weigh by one over their variance, evidence the less the older it is and where it
+// was made on another bag. What only bounds a figure from below then lifts it.
 func Estimates(b Band, bag rig.Kind, found []Evidence, now time.Time) (Ability, []Estimate) {
 	a := Start(b)
 	list := make([]Estimate, 0, len(Figures))
@@ -218,7 +220,8 @@ func estimate(f Figure, a Ability, bag rig.Kind, found []Evidence, now time.Time
 		n++
 	}
 	if n == 0 && math.IsInf(floor, -1) {
-		return Estimate{Figure: f, Value: *a.figure(f), Spread: spreadOf(f, spread, *a.figure(f)), Origin: Assumed, Weight: 1}
+		return Estimate{Figure: f, Value: *a.figure(f), Spread: spreadOf(f, spread, *a.figure(f)), Origin: Assumed,
+			Weight: 1}
 	}
 	out := Estimate{Figure: f, Value: sum / total, Spread: 1 / math.Sqrt(total), Found: n}
 	if !f.linear() {
@@ -256,16 +259,16 @@ const handShare = 0.7
 // leastMatched strikes are needed before a round tells anything. Assumed.
 const leastMatched = 20
 
-// FromRound gives the evidence of a judged round: the timing fraction from the spread, less the hand's own part; the bias, where it
-// is the person's; the share missed. A round of under 20 matched strikes tells nothing.
+// FromRound gives the evidence of a judged round: the timing fraction from the spread, less the hand's own part; the
+// bias, where it is the person's; the share missed. A round of under 20 matched strikes tells nothing.
 func FromRound(h Heard, a Ability) []Evidence {
 	if h.Matched < leastMatched || !(h.Age > 0) || !(h.Spread > 0) {
 		return nil
 	}
 	n := float64(h.Matched)
 	var list []Evidence
-	// Var(spread) of a sample is spread²/2(n−1); the share w follows from spread² = motor² + (w·age)². A spread that leaves nothing
-	// for the clock says that the hand is steadier than was thought.
+	// Var(spread) of a sample is spread²/2(n−1); the share w follows from spread² = motor² + (w·age)². A spread that
+	// leaves nothing for the clock says that the hand is steadier than was thought.
 	hand := math.Min(a.Motor, handShare*h.Spread)
 	w := math.Sqrt(h.Spread*h.Spread-hand*hand) / h.Age
 	se := h.Spread / math.Sqrt(2*(n-1)) * h.Spread / (w * h.Age * h.Age)

@@ -22,21 +22,24 @@ func of(list []Estimate, f Figure) Estimate {
 	return Estimate{}
 }
 
-// Nothing found: the band's figures, assumed. Rounds take over as they come in, on their own bag more than on another, and the
-// older they are the less.
+// Nothing found: the band's figures, assumed. Rounds take over as they come in, on their own bag more than on another,
+// and the older they are the less.
 func TestEstimates(t *testing.T) {
 	a, list := Estimates(Beginner, rig.Speed, nil, today)
-	if a != Start(Beginner) || of(list, Timing).Origin != Assumed || of(list, Timing).Weight != 1 || of(list, Timing).Found != 0 {
+	if a != Start(Beginner) || of(list, Timing).Origin != Assumed || of(list, Timing).Weight != 1 ||
+		of(list, Timing).Found != 0 {
 		t.Errorf("%+v %+v", a, list)
 	}
 	finding := func(days int, bag rig.Kind) Evidence {
-		return Evidence{Figure: Timing, Bag: bag, Value: 0.05, Spread: 0.005, Origin: Rounds, At: today.AddDate(0, 0, -days)}
+		return Evidence{Figure: Timing, Bag: bag, Value: 0.05, Spread: 0.005, Origin: Rounds,
+			At: today.AddDate(0, 0, -days)}
 	}
 	once, list := Estimates(Beginner, rig.Speed, []Evidence{finding(0, rig.Speed)}, today)
 	if e := of(list, Timing); e.Origin != Rounds || e.Found != 1 || !(once.Timing < 0.058) {
 		t.Errorf("after a round: %+v", e)
 	}
-	for name, e := range map[string]Evidence{"on another bag": finding(0, rig.Reflex), "a year ago": finding(365, rig.Speed)} {
+	for name, e := range map[string]Evidence{"on another bag": finding(0, rig.Reflex),
+		"a year ago": finding(365, rig.Speed)} {
 		far, _ := Estimates(Beginner, rig.Speed, []Evidence{e}, today)
 		if !(far.Timing > once.Timing && far.Timing < 0.09) {
 			t.Errorf("%s: %g, %g on the day", name, far.Timing, once.Timing)
@@ -58,7 +61,8 @@ func TestEstimates(t *testing.T) {
 	}
 }
 
-// Rounds of simulated errors with known parts give the timing fraction and the lateness back, with spreads that hold what they say.
+// Rounds of simulated errors with known parts give the timing fraction and the lateness back, with spreads that hold
+// what they say.
 func TestFromRound(t *testing.T) {
 	r := rand.New(rand.NewPCG(11, 12))
 	a := Start(Intermediate)
@@ -70,7 +74,8 @@ func TestFromRound(t *testing.T) {
 		for i := range errors {
 			errors[i] = bias + math.Hypot(a.Motor, w*age)*r.NormFloat64()
 		}
-		found := FromRound(Heard{Bag: rig.Speed, At: today, Spread: stat.StdDev(errors, nil), Age: age, Matched: n, Planned: n + 4, Missed: 4, Bias: stat.Mean(errors, nil), Known: true}, a)
+		found := FromRound(Heard{Bag: rig.Speed, At: today, Spread: stat.StdDev(errors, nil), Age: age, Matched: n,
+			Planned: n + 4, Missed: 4, Bias: stat.Mean(errors, nil), Known: true}, a)
 		if len(found) != 3 {
 			t.Fatalf("%+v", found)
 		}
@@ -92,7 +97,8 @@ func TestFromRound(t *testing.T) {
 func BenchmarkEstimates(b *testing.B) {
 	var found []Evidence
 	for i := range 300 {
-		found = append(found, Evidence{Figure: Timing, Bag: rig.Speed, Value: 0.06, Spread: 0.006, Origin: Rounds, At: today.AddDate(0, 0, -i)})
+		found = append(found, Evidence{Figure: Timing, Bag: rig.Speed, Value: 0.06, Spread: 0.006, Origin: Rounds,
+			At: today.AddDate(0, 0, -i)})
 	}
 	for b.Loop() {
 		Estimates(Beginner, rig.Speed, found, today)

@@ -9,8 +9,9 @@ import (
 	"melodromos/core/input"
 )
 
-// Delay is how much later (s) a device tells of a tap than it was meant, measured by tapping along with clicks or flashes. What a person
-// taps ahead of a beat (some hundredths of a second; Repp, Psychonomic Bulletin & Review 2005, from memory) is in it.
+// Delay is how much later (s) a device tells of a tap than it was meant, measured by tapping along with clicks or
+// flashes. What a person taps ahead of a beat (some hundredths of a second; Repp, Psychonomic Bulletin & Review 2005,
+// from memory) is in it.
 type Delay struct {
 	Late    float64 // s, the median; negative where the taps came ahead
 	Spread  float64 // s, standard deviation of a tap
@@ -23,8 +24,8 @@ const (
 	steadyDelay = 0.08 // s of spread beyond which the delay is not to be relied on. Assumed
 )
 
-// DelayOf measures a device by the moments (s) of the beats that it played and of the taps along with them. Under six tapped beats, or
-// taps too uneven to tell, are refused, naming taps.
+// DelayOf measures a device by the moments (s) of the beats that it played and of the taps along with them. Under six
+// tapped beats, or taps too uneven to tell, are refused, naming taps.
 func DelayOf(beats, taps []float64) (Delay, error) {
 	var off []float64
 	for _, b := range beats {
@@ -44,7 +45,9 @@ func DelayOf(beats, taps []float64) (Delay, error) {
 	slices.Sort(off)
 	d := Delay{(off[(len(off)-1)/2] + off[len(off)/2]) / 2, stat.StdDev(off, nil), len(off)}
 	if d.Spread > steadyDelay {
-		return d, input.Refuse("taps", "expected taps on the beats: these lie %.0f ms around them, too uneven to tell the delay of the device", 1000*d.Spread)
+		return d, input.Refuse("taps",
+			"expected taps on the beats: these lie %.0f ms around them, too uneven to tell the delay of the device",
+			1000*d.Spread)
 	}
 	return d, nil
 }

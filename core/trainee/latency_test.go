@@ -24,7 +24,8 @@ func TestDelayOf(t *testing.T) {
 	if err != nil || math.Abs(d.Late-0.080) > 0.015 || d.Matched != 9 || d.Spread > 0.04 {
 		t.Errorf("%+v, %v", d, err)
 	}
-	for name, bad := range map[string][]float64{"too few": taps[:4], "none": nil, "uneven": {1.7, 3.05, 3.3, 4.6, 4.75, 6.0, 6.3, 7.5, 7.75, 9.0}} {
+	for name, bad := range map[string][]float64{"too few": taps[:4], "none": nil,
+		"uneven": {1.7, 3.05, 3.3, 4.6, 4.75, 6.0, 6.3, 7.5, 7.75, 9.0}} {
 		var refused *input.Error
 		if _, err := DelayOf(beats, bad); !errors.As(err, &refused) || refused.Field != "taps" {
 			t.Errorf("%s: %v", name, err)

@@ -29,7 +29,8 @@ const (
 	Fists
 )
 
-// Take works out a test as it was done: the times of the taps (s), one row for each trial; of a reaction test one row of waits.
+// Take works out a test as it was done: the times of the taps (s), one row for each trial; of a reaction test one row
+// of waits.
 func Take(t Test, trials [][]float64, by Means) (Result, error) {
 	if len(trials) == 0 {
 		return Result{}, input.Refuse("taps", "expected the taps of a trial")
@@ -48,5 +49,6 @@ func Take(t Test, trials [][]float64, by Means) (Result, error) {
 	return React(t, trials[0])
 }
 
-// TakenOff is what is taken off the taps of a round (s): never less than nothing, since a device tells of no tap before it was made.
+// TakenOff is what is taken off the taps of a round (s): never less than nothing, since a device tells of no tap before
+// it was made.
 func (d Delay) TakenOff() float64 { return math.Max(0, d.Late) }

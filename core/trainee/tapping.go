@@ -54,9 +54,9 @@ type Result struct {
 	Used, LeftOut       int  // taps or reactions
 }
 
-// Rate works out the interval of taps (s, in order) that were as quick as they go: the median, which a stumble does not move, and
-// its standard error (1.2533 σ/√n of a normal sample, σ from the quartiles). Of fingers the
-// result only bounds the fists'.
+// Rate works out the interval of taps (s, in order) that were as quick as they go: the median, which a stumble does not
+// move, and its standard error (1.2533 σ/√n of a normal sample, σ from the quartiles). Of fingers the result only
+// bounds the fists'.
 func Rate(t Test, taps []float64, by Means) (Result, error) {
 	gaps, err := between(taps)
 	if err != nil {
@@ -95,10 +95,10 @@ func quantile(values []float64, p float64) float64 {
 	return stat.Quantile(p, stat.LinInterp, sorted, nil)
 }
 
-// KeepBeat works out the clock's and the hand's part from trials of taps (s, in order) after the click stopped: with the slow
-// drift of each trial taken off by a straight line, the hand's variance is minus the autocovariance of neighbouring intervals, the
-// clock's the total less twice that (Wing & Kristofferson 1973); a negative part is 0 and said. Intervals of under half or over
-// one and a half of the beat are left out, and so are the first two.
+// KeepBeat works out the clock's and the hand's part from trials of taps (s, in order) after the click stopped: with
+// the slow drift of each trial taken off by a straight line, the hand's variance is minus the autocovariance of
+// neighbouring intervals, the clock's the total less twice that (Wing & Kristofferson 1973); a negative part is 0 and
+// said. Intervals of under half or over one and a half of the beat are left out, and so are the first two.
 //
 // Fingers are not fists: the timing fraction found so is only a floor of a bag's.
 func KeepBeat(trials [][]float64, period float64) (Result, error) {
@@ -136,16 +136,18 @@ func KeepBeat(trials [][]float64, period float64) (Result, error) {
 	r.Total = math.Sqrt(r.Clock*r.Clock + 2*r.Motor*r.Motor)
 	relative := 1 / math.Sqrt(2*float64(r.Used)) // standard error of a spread as a share of it
 	if w := r.Clock / period; w >= figureLimits[Timing].Min {
-		r.Found = append(r.Found, Evidence{Figure: Timing, Value: w, Spread: 2 * w * relative, Origin: Tested, Floor: true})
+		r.Found = append(r.Found, Evidence{Figure: Timing, Value: w, Spread: 2 * w * relative, Origin: Tested,
+			Floor: true})
 	}
 	if r.Motor >= figureLimits[Motor].Min {
-		r.Found = append(r.Found, Evidence{Figure: Motor, Value: r.Motor, Spread: 2 * r.Motor * relative, Origin: Tested})
+		r.Found = append(r.Found, Evidence{Figure: Motor, Value: r.Motor, Spread: 2 * r.Motor * relative,
+			Origin: Tested})
 	}
 	return r, nil
 }
 
-// React works out a reaction time from waits (s) between a signal and its tap: the median, as Rate does. What comes before 0.1 s
-// was guessed and what takes longer than 1 s was a lapse; both are left out and counted.
+// React works out a reaction time from waits (s) between a signal and its tap: the median, as Rate does. What comes
+// before 0.1 s was guessed and what takes longer than 1 s was a lapse; both are left out and counted.
 func React(t Test, waits []float64) (Result, error) {
 	var kept []float64
 	for _, w := range waits {
@@ -155,14 +157,16 @@ func React(t Test, waits []float64) (Result, error) {
 	}
 	r := Result{Used: len(kept), LeftOut: len(waits) - len(kept)}
 	if len(kept) < leastReactions {
-		return r, input.Refuse("taps", "expected at least %d reactions between %.0f ms and %.0f s, not %d", leastReactions, 1000*anticipated, lapsed, len(kept))
+		return r, input.Refuse("taps", "expected at least %d reactions between %.0f ms and %.0f s, not %d",
+			leastReactions, 1000*anticipated, lapsed, len(kept))
 	}
 	figure := Sight
 	if t == ToSound {
 		figure = Sound
 	}
 	sigma := (quantile(kept, 0.75) - quantile(kept, 0.25)) / 1.349
-	e := Evidence{Figure: figure, Value: quantile(kept, 0.5), Spread: math.Max(1.2533*sigma/math.Sqrt(float64(len(kept))), 0.003), Origin: Tested}
+	e := Evidence{Figure: figure, Value: quantile(kept, 0.5),
+		Spread: math.Max(1.2533*sigma/math.Sqrt(float64(len(kept))), 0.003), Origin: Tested}
 	if err := e.Check(); err != nil {
 		return r, input.Refuse("taps", "expected reactions that somebody can have, not %.0f ms", 1000*e.Value)
 	}
@@ -173,14 +177,16 @@ func React(t Test, waits []float64) (Result, error) {
 // Words name a test.
 func (t Test) Words() string {
 	return map[Test]string{
-		TwoHands: "Two hands in turn", OneHand: "One hand", Beat: "Keeping a beat", ToLight: "Reaction to light", ToSound: "Reaction to sound",
+		TwoHands: "Two hands in turn", OneHand: "One hand", Beat: "Keeping a beat", ToLight: "Reaction to light",
+		ToSound: "Reaction to sound",
 	}[t]
 }
 
 // Sentence says what a test found.
 func (r Result) Sentence(t Test, by Means) string {
 	if t == Beat {
-		said := fmt.Sprintf("Of a spread of %.0f ms the inner clock has %.0f and the hand %.0f", 1000*r.Total, 1000*r.Clock, 1000*r.Motor)
+		said := fmt.Sprintf("Of a spread of %.0f ms the inner clock has %.0f and the hand %.0f", 1000*r.Total,
+			1000*r.Clock, 1000*r.Motor)
 		if r.Clipped {
 			said += "; one part came out negative and stands as 0"
 		}
@@ -196,5 +202,6 @@ func (r Result) Sentence(t Test, by Means) string {
 	case by == Fists:
 		return fmt.Sprintf("%.2f s from blow to blow, %.0f a minute.", v, 60/v)
 	}
-	return fmt.Sprintf("Fingers: %.2f s from tap to tap. Fists are slower: no less than %.2f s is believed of them.", v, overTapped*v)
+	return fmt.Sprintf("Fingers: %.2f s from tap to tap. Fists are slower: no less than %.2f s is believed of them.", v,
+		overTapped*v)
 }

@@ -18,8 +18,8 @@ func near(t *testing.T, what string, got, want, tolerance float64) {
 	}
 }
 
-// tapped simulates taps of the two-process model of Wing & Kristofferson (1973): a clock that ticks with a spread, and a hand that
-// follows each tick with a delay of its own spread.
+// tapped simulates taps of the two-process model of Wing & Kristofferson (1973): a clock that ticks with a spread, and
+// a hand that follows each tick with a delay of its own spread.
 func tapped(r *rand.Rand, n int, period, clock, motor, drift float64) []float64 {
 	at, taps := 0.0, []float64{}
 	for i := range n {
@@ -57,8 +57,8 @@ func TestSplit(t *testing.T) {
 	}
 }
 
-// The theoretical lag-1 autocorrelation of the model lies between 0, all clock, and −1/2, all hand (Wing & Kristofferson 1973), and
-// what is recovered keeps to it.
+// The theoretical lag-1 autocorrelation of the model lies between 0, all clock, and −1/2, all hand (Wing &
+// Kristofferson 1973), and what is recovered keeps to it.
 func TestLagOne(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 4))
 	for _, c := range []struct{ clock, motor float64 }{{0.02, 0}, {0.02, 0.01}, {0.01, 0.01}, {0, 0.01}} {
@@ -79,13 +79,14 @@ func TestLagOne(t *testing.T) {
 	}
 }
 
-// The beat test as it is run, two trials of 40 taps, finds known variances on the whole, a drift of the tempo taken off, and what it
-// finds of the clock is a floor.
+// The beat test as it is run, two trials of 40 taps, finds known variances on the whole, a drift of the tempo taken
+// off, and what it finds of the clock is a floor.
 func TestKeepBeat(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 6))
 	var clock, motor []float64
 	for range 400 {
-		trials := [][]float64{tapped(r, BeatAlone, BeatPeriod, 0.018, 0.009, 2e-4), tapped(r, BeatAlone, BeatPeriod, 0.018, 0.009, -1e-4)}
+		trials := [][]float64{tapped(r, BeatAlone, BeatPeriod, 0.018, 0.009, 2e-4),
+			tapped(r, BeatAlone, BeatPeriod, 0.018, 0.009, -1e-4)}
 		res, err := KeepBeat(trials, BeatPeriod)
 		if err != nil {
 			t.Fatal(err)

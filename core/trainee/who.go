@@ -31,8 +31,8 @@ const (
 // Values lists them; "" is boxing.
 func (Sport) Values() []Sport { return []Sport{"", Boxing, Kicking} }
 
-// Newcomer is somebody of whom nothing is known yet: an orthodox adult and a beginner (assumed; tests and rounds replace what follows
-// from it).
+// Newcomer is somebody of whom nothing is known yet: an orthodox adult and a beginner (assumed; tests and rounds
+// replace what follows from it).
 var Newcomer = struct {
 	Stance combo.Stance
 	Band   Band

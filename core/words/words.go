@@ -20,8 +20,8 @@ const (
 // Values lists them.
 func (Units) Values() []Units { return []Units{Metric, Imperial} }
 
-// Length puts a length (m) into words: centimetres below a metre and metres above, or inches. Tenths of a centimetre are
-// kept where there are some.
+// Length puts a length (m) into words: centimetres below a metre and metres above, or inches. Tenths of a centimetre
+// are kept where there are some.
 func (u Units) Length(m float64) string {
 	switch {
 	case u == Imperial:

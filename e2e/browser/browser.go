@@ -100,7 +100,8 @@ func (p *Page) Leave(url string) error { return p.do(chromedp.Navigate(url)) }
 
 // BecomePhone changes the size in CSS pixels and makes it a touch screen.
 func (p *Page) BecomePhone(width, height int) error {
-	return p.do(chromedp.EmulateViewport(int64(width), int64(height), chromedp.EmulateMobile, chromedp.EmulateTouch, chromedp.EmulatePortrait))
+	return p.do(chromedp.EmulateViewport(int64(width), int64(height), chromedp.EmulateMobile, chromedp.EmulateTouch,
+		chromedp.EmulatePortrait))
 }
 
 // Resize changes the size in CSS pixels.
@@ -131,7 +132,8 @@ func (p *Page) wait(what, expression string) error {
 
 // Press clicks the button, link or radio button of that name, once it is there and can be pressed.
 func (p *Page) Press(name string) error {
-	find := fmt.Sprintf(`[...document.querySelectorAll('button, a, [role=radio]')].find((e) => (e.getAttribute('aria-label') ?? e.textContent).trim().replace(/\s+/g, ' ') === %s && !e.disabled && e.offsetParent !== null)`, quote(name))
+	find := fmt.Sprintf(
+		`[...document.querySelectorAll('button, a, [role=radio]')].find((e) => (e.getAttribute('aria-label') ?? e.textContent).trim().replace(/\s+/g, ' ') === %s && !e.disabled && e.offsetParent !== null)`, quote(name))
 	if err := p.wait("the button "+name, find); err != nil {
 		return err
 	}
@@ -144,9 +146,11 @@ func (p *Page) Press(name string) error {
 
 type place struct{ X, Y float64 }
 
-// settled scrolls an element into sight and returns its middle once it stands still: an answer that comes meanwhile moves what is below it.
+// settled scrolls an element into sight and returns its middle once it stands still: an answer that comes meanwhile
+// moves what is below it.
 func (p *Page) settled(find string) (place, error) {
-	middle := fmt.Sprintf(`((e) => { if (!e) return {X: -1, Y: -1}; e.scrollIntoView({block: 'center'}); const b = e.getBoundingClientRect(); return {X: b.x + b.width / 2, Y: b.y + b.height / 2} })(%s)`, find)
+	middle := fmt.Sprintf(
+		`((e) => { if (!e) return {X: -1, Y: -1}; e.scrollIntoView({block: 'center'}); const b = e.getBoundingClientRect(); return {X: b.x + b.width / 2, Y: b.y + b.height / 2} })(%s)`, find)
 	before := place{-1, -1}
 	for range 30 {
 		at, err := Eval[place](p, middle)
@@ -161,7 +165,8 @@ func (p *Page) settled(find string) (place, error) {
 
 // Fill types a text into the field of that label, in place of what stands there.
 func (p *Page) Fill(label, text string) error {
-	find := fmt.Sprintf(`[...document.querySelectorAll('label')].find((l) => (l.querySelector('.label') ?? l).textContent.trim() === %s)`, quote(label))
+	find := fmt.Sprintf(
+		`[...document.querySelectorAll('label')].find((l) => (l.querySelector('.label') ?? l).textContent.trim() === %s)`, quote(label))
 	field := fmt.Sprintf(`((l) => l && (l.control ?? l.querySelector('input, select')))(%s)`, find)
 	if err := p.wait("the field "+label, field); err != nil {
 		return err

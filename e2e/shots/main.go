@@ -88,30 +88,45 @@ func link(prefix string) func(*browser.Page) error {
 }
 
 // round starts a round of Yusuf's with the stand-in and lets it go on for a while.
-var round = steps(goTo("/people"), see("clean expected"), press("Run Two a side with Yusuf Brandvik"), see("Ready for the floor"),
+var round = steps(goTo("/people"), see("clean expected"), press("Run Two a side with Yusuf Brandvik"),
+	see("Ready for the floor"),
 	press("Demo hits"), press("Advanced"), press("Start"), wait(8*time.Second))
 
 // byKeys starts a round that is tapped on the pads.
-var byKeys = steps(goTo("/people"), see("clean expected"), press("Run Five a side with Ines Calder"), see("Ready for the floor"),
+var byKeys = steps(goTo("/people"), see("clean expected"), press("Run Five a side with Ines Calder"),
+	see("Ready for the floor"),
 	press("Start"), wait(7*time.Second))
 
 var views = []view{
 	{"today", 1280, 800, false, steps(goTo("/"), see("Next on the floor"))},
 	{"bags", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"))},
-	{"bench", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"), press("To the bench, Quay bag"), see("trike at"), wait(300*time.Millisecond))},
-	{"bench-cords", 1280, 800, false, steps(goTo("/bags"), see("Windlass"), press("To the bench, Windlass"), see("trike at"), wait(400*time.Millisecond))},
-	{"setting-card", 1280, 800, false, steps(goTo("/bags"), see("Bollard"), press("To the bench, Bollard"), see("trike at"), wait(400*time.Millisecond), press("Setting card"), see("Print this card"), wait(400*time.Millisecond))},
+	{"bench", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"), press("To the bench, Quay bag"), see("trike at"),
+		wait(300*time.Millisecond))},
+	{"bench-cords", 1280, 800, false, steps(goTo("/bags"), see("Windlass"), press("To the bench, Windlass"),
+		see("trike at"), wait(400*time.Millisecond))},
+	{"setting-card", 1280, 800, false, steps(goTo("/bags"), see("Bollard"), press("To the bench, Bollard"),
+		see("trike at"), wait(400*time.Millisecond), press("Setting card"), see("Print this card"),
+		wait(400*time.Millisecond))},
 	{"drill", 1280, 800, false, steps(goTo("/drills/new"), see("trike at"), wait(300*time.Millisecond))},
-	{"composer", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), link("#/compose/"), see("What is thrown"), wait(600*time.Millisecond), fill("What is thrown", "double jab cross | duck under, cross hook cross! | slip left, hook cross | step back, one-two!"), wait(600*time.Millisecond))},
+	{"composer", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), link("#/compose/"),
+		see("What is thrown"), wait(600*time.Millisecond),
+		fill("What is thrown",
+			"double jab cross | duck under, cross hook cross! | slip left, hook cross | step back, one-two!"),
+		wait(600*time.Millisecond))},
 	{"drills", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), wait(300*time.Millisecond))},
-	{"library", 1280, 800, false, steps(goTo("/library"), see("Speed bag"), press("Double-end"), wait(400*time.Millisecond))},
-	{"ready", 1280, 800, false, steps(goTo("/"), see("Next on the floor"), link("#/run/"), see("Ready for the floor"), wait(300*time.Millisecond))},
-	{"review", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"), link("#/review/"), see("Every strike"), wait(300*time.Millisecond))},
+	{"library", 1280, 800, false, steps(goTo("/library"), see("Speed bag"), press("Double-end"),
+		wait(400*time.Millisecond))},
+	{"ready", 1280, 800, false, steps(goTo("/"), see("Next on the floor"), link("#/run/"), see("Ready for the floor"),
+		wait(300*time.Millisecond))},
+	{"review", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"), link("#/review/"), see("Every strike"),
+		wait(300*time.Millisecond))},
 	{"log", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"))},
 	{"people", 1280, 800, false, steps(goTo("/people"), see("clean expected"), wait(300*time.Millisecond))},
 	{"person", 1280, 800, false, steps(press("Ines Calder"), see("On each bag"), wait(300*time.Millisecond))},
-	{"test", 1280, 800, false, steps(press("Tests"), see("as quick as they go"), press("Start"), wait(2600*time.Millisecond), keys("f", "j", "f", "j", "f", "j", "f", "j"), wait(1200*time.Millisecond))},
-	{"ladder", 1280, 800, false, steps(goTo("/people"), see("clean expected"), press("The ladder of Greta Sallowfield on the speed bag"), see("The gate"), wait(300*time.Millisecond))},
+	{"test", 1280, 800, false, steps(press("Tests"), see("as quick as they go"), press("Start"),
+		wait(2600*time.Millisecond), keys("f", "j", "f", "j", "f", "j", "f", "j"), wait(1200*time.Millisecond))},
+	{"ladder", 1280, 800, false, steps(goTo("/people"), see("clean expected"),
+		press("The ladder of Greta Sallowfield on the speed bag"), see("The gate"), wait(300*time.Millisecond))},
 	{"run", 1280, 800, false, round},
 }
 
@@ -214,7 +229,9 @@ func frame(p *browser.Page, file string) error {
 		if err := stop(p); err != nil {
 			return err
 		}
-		page += fmt.Sprintf(`<img style="border:3px solid #26231e;border-radius:8px;width:%dpx" src="data:image/png;base64,%s">`, framedWidth[v.name], base64.StdEncoding.EncodeToString(png))
+		page += fmt.Sprintf(
+			`<img style="border:3px solid #26231e;border-radius:8px;width:%dpx" src="data:image/png;base64,%s">`,
+			framedWidth[v.name], base64.StdEncoding.EncodeToString(png))
 	}
 	if err := p.Resize(1280, 800); err != nil {
 		return err
@@ -222,7 +239,8 @@ func frame(p *browser.Page, file string) error {
 	if err := p.Leave("about:blank"); err != nil {
 		return err
 	}
-	if _, err := browser.Eval[bool](p, fmt.Sprintf("(document.documentElement.innerHTML = %q, true)", page)); err != nil {
+	if _, err := browser.Eval[bool](p, fmt.Sprintf("(document.documentElement.innerHTML = %q, true)",
+		page)); err != nil {
 		return err
 	}
 	if err := p.Until("[...document.images].every((i) => i.complete)"); err != nil {

@@ -53,7 +53,8 @@ func TestTries(t *testing.T) {
 	if len(try.known) > mostTried {
 		t.Errorf("%d are kept", len(try.known))
 	}
-	for a, b := range map[string]string{"203.0.113.7": "203.0.113.7", "::ffff:203.0.113.7": "203.0.113.7", "2001:db8:1:2:3::4": "2001:db8:1:2::/64", "fe80::1%eth0": "fe80::/64", "pipe": "pipe"} {
+	for a, b := range map[string]string{"203.0.113.7": "203.0.113.7", "::ffff:203.0.113.7": "203.0.113.7",
+		"2001:db8:1:2:3::4": "2001:db8:1:2::/64", "fe80::1%eth0": "fe80::/64", "pipe": "pipe"} {
 		if got := Network(a); got != b {
 			t.Errorf("%s is of %s, want %s", a, got, b)
 		}
@@ -95,7 +96,11 @@ func TestGate(t *testing.T) {
 	}
 	gone, cancel := context.WithCancel(ctx)
 	cancel()
-	if _, err := g.Compute(gone, nil, func(context.Context) ([]byte, error) { return nil, errors.New("was asked") }); err == nil || err.Error() == "was asked" {
+	if _, err := g.Compute(gone, nil,
+		func(context.Context) ([]byte,
+			error) {
+			return nil, errors.New("was asked")
+		}); err == nil || err.Error() == "was asked" {
 		t.Errorf("a question that nobody waits for: %v", err)
 	}
 }

@@ -11,8 +11,8 @@ import (
 	"golang.org/x/time/rate"
 )
 
-// The calculator answers without sign-in, so it is kept from taking the place of those who are: one processor is always left to them, a
-// source may ask so much at once, and compute so long at a stretch.
+// The calculator answers without sign-in, so it is kept from taking the place of those who are: one processor is always
+// left to them, a source may ask so much at once, and compute so long at a stretch.
 const (
 	askedAtOnce  = 4                     // by one source; more are refused
 	stretch      = 10_000                // ms of computing that a source may use at a stretch
@@ -63,7 +63,8 @@ func (g *Gate) Enter(source string) (s *Source, leave func(), why string) {
 	case s.asked >= askedAtOnce:
 		return nil, nil, "Too many questions at once from here. Ask again when one of them is answered."
 	case s.budget.Tokens() < 1:
-		return nil, nil, "The questions from here have taken too long to work out. Wait a little, or use the calculator on the command line."
+		return nil, nil,
+			"The questions from here have taken too long to work out. Wait a little, or use the calculator on the command line."
 	}
 	s.asked++
 	return s, func() {
@@ -73,7 +74,8 @@ func (g *Gate) Enter(source string) (s *Source, leave func(), why string) {
 	}, ""
 }
 
-// Compute runs a question in turn, no longer than Longest and not past its context, and charges its source; nil is nobody.
+// Compute runs a question in turn, no longer than Longest and not past its context, and charges its source; nil is
+// nobody.
 func (g *Gate) Compute(ctx context.Context, source *Source, do func(context.Context) ([]byte, error)) ([]byte, error) {
 	waiting, cancel := context.WithTimeout(ctx, calcPatience)
 	defer cancel()

@@ -1,5 +1,5 @@
-// Package door keeps the doors of the server that are open to everybody: who tries too many passwords waits, who asks the calculator too much
-// is put off, and nothing is worked on for longer than anybody waits. It knows no HTTP.
+// Package door keeps the doors of the server that are open to everybody: who tries too many passwords waits, who asks
+// the calculator too much is put off, and nothing is worked on for longer than anybody waits. It knows no HTTP.
 package door
 
 import (
@@ -14,7 +14,8 @@ const Longest = 2 * time.Second
 // ErrTooLong ends what takes longer than Longest.
 var ErrTooLong = errors.New("takes longer to work out than anybody waits")
 
-// Stopper tells long loops when to end: when whoever asked has gone, or when they have gone on for longer than anybody waits.
+// Stopper tells long loops when to end: when whoever asked has gone, or when they have gone on for longer than anybody
+// waits.
 func Stopper(ctx context.Context) func() error {
 	var began time.Time
 	return func() error {

@@ -6,8 +6,8 @@ import (
 	"time"
 )
 
-// Tries counts wrong sign-ins and makes whoever goes on wait, longer each time but never for good. A try counts from when it begins, so
-// that many at once do not slip through, and is struck off when it proves right.
+// Tries counts wrong sign-ins and makes whoever goes on wait, longer each time but never for good. A try counts from
+// when it begins, so that many at once do not slip through, and is struck off when it proves right.
 type Tries struct {
 	mu    sync.Mutex
 	known map[string]*tried
@@ -47,8 +47,8 @@ func (a Allowance) wait(wrong int) time.Duration {
 // NewTries has counted none yet.
 func NewTries() *Tries { return &Tries{known: map[string]*tried{}, Now: time.Now} }
 
-// Begin enters a try under each key, or says how long to wait; a try that has to wait is none. Calling right takes it back, and what went
-// wrong before it under the keys that are its own.
+// Begin enters a try under each key, or says how long to wait; a try that has to wait is none. Calling right takes it
+// back, and what went wrong before it under the keys that are its own.
 func (t *Tries) Begin(keys map[string]Allowance) (right func(own ...string), wait time.Duration) {
 	now := t.Now()
 	t.mu.Lock()
@@ -108,7 +108,8 @@ func (t *Tries) makeRoom(now time.Time) {
 	}
 }
 
-// Network is what counts as one source: an address, and of the newer kind the network that one household or machine is given (RFC 6177).
+// Network is what counts as one source: an address, and of the newer kind the network that one household or machine is
+// given (RFC 6177).
 func Network(ip string) string {
 	a, err := netip.ParseAddr(ip)
 	if err != nil {

@@ -1,5 +1,5 @@
-// Package schema describes what core reads and writes where Go's types do not say it all: the documents of rigs, places and drills, which
-// core reads itself, and the values of its enums.
+// Package schema describes what core reads and writes where Go's types do not say it all: the documents of rigs, places
+// and drills, which core reads itself, and the values of its enums.
 package schema
 
 import (
@@ -82,11 +82,16 @@ func Describe(r huma.Registry) {
 	r.RegisterTypeAlias(reflect.TypeFor[rig.Doc](), reflect.TypeFor[rigSchema]())
 	r.RegisterTypeAlias(reflect.TypeFor[rig.PlaceDoc](), reflect.TypeFor[placeSchema]())
 	for _, known := range []func(huma.Registry){
-		listed[rig.Kind], listed[rig.Face], listed[rig.Reading], listed[rig.Weight], listed[rig.Quantity], listed[bench.Method],
-		listed[combo.Kind], listed[combo.Hand], listed[combo.Side], listed[combo.Stance], listed[combo.PunchNames], listed[combo.SlipNames],
-		listed[drill.Clock], listed[drill.Scope], listed[drill.Playing], listed[drill.Recorder], listed[run.State], listed[run.Action], listed[run.MarkKind],
-		listed[judge.Verdict], listed[judge.Ended], listed[level.Standing], listed[ladder.Move], listed[ladder.Choice], listed[ladder.School],
-		listed[trainee.Origin], listed[trainee.Test], listed[trainee.Band], listed[trainee.AgeBand], listed[trainee.Sport],
+		listed[rig.Kind], listed[rig.Face], listed[rig.Reading], listed[rig.Weight], listed[rig.Quantity],
+		listed[bench.Method],
+		listed[combo.Kind], listed[combo.Hand], listed[combo.Side], listed[combo.Stance], listed[combo.PunchNames],
+		listed[combo.SlipNames],
+		listed[drill.Clock], listed[drill.Scope], listed[drill.Playing], listed[drill.Recorder], listed[run.State],
+		listed[run.Action], listed[run.MarkKind],
+		listed[judge.Verdict], listed[judge.Ended], listed[level.Standing], listed[ladder.Move], listed[ladder.Choice],
+		listed[ladder.School],
+		listed[trainee.Origin], listed[trainee.Test], listed[trainee.Band], listed[trainee.AgeBand],
+		listed[trainee.Sport],
 		listed[caution.Kind], listed[words.Units],
 	} {
 		known(r)
@@ -95,8 +100,8 @@ func Describe(r huma.Registry) {
 
 func capital(kind string) string { return strings.ToUpper(kind[:1]) + kind[1:] }
 
-// only registers a schema that stands in the description alone: what comes in is read by the core, whose refusals name the field and say
-// what was expected.
+// only registers a schema that stands in the description alone: what comes in is read by the core, whose refusals name
+// the field and say what was expected.
 func only(r huma.Registry, name string, s *huma.Schema) *huma.Schema {
 	if _, ok := r.Map()[name]; !ok {
 		shown := map[string]any{"type": s.Type, "properties": s.Properties, "additionalProperties": false}
@@ -125,7 +130,8 @@ func union(r huma.Registry, name string, of map[string]*huma.Schema) *huma.Schem
 			ref := &huma.Schema{Ref: "#/components/schemas/" + named}
 			parts, mapping[kind] = append(parts, ref), ref.Ref
 		}
-		all.Extensions = map[string]any{"oneOf": parts, "discriminator": huma.Discriminator{PropertyName: "kind", Mapping: mapping}}
+		all.Extensions = map[string]any{"oneOf": parts,
+			"discriminator": huma.Discriminator{PropertyName: "kind", Mapping: mapping}}
 		all.PrecomputeMessages()
 	}
 	return &huma.Schema{Ref: "#/components/schemas/" + name}

@@ -17,7 +17,8 @@ type Hit struct {
 	Launch *float64 `json:"launch,omitempty"`
 }
 
-// Hub passes messages on to the watchers of each run. A watcher that does not keep up misses messages; the review does not.
+// Hub passes messages on to the watchers of each run. A watcher that does not keep up misses messages; the review does
+// not.
 type Hub struct {
 	mu       sync.Mutex
 	watchers map[string]map[chan Message]bool

@@ -14,7 +14,8 @@ var update = flag.Bool("update", false, "write docs/careers.md and docs/career.s
 // What the documents tell of careers is what the ladder proposes today.
 func TestCareersAreTold(t *testing.T) {
 	list, rungs := learner(cords, 0).live()
-	for file, text := range map[string]string{"../../docs/careers.md": tell(told), "../../docs/career.svg": draw(list, rungs, 12)} {
+	for file, text := range map[string]string{"../../docs/careers.md": tell(told),
+		"../../docs/career.svg": draw(list, rungs, 12)} {
 		if *update {
 			if err := os.WriteFile(file, []byte(text), 0o644); err != nil {
 				t.Fatal(err)
@@ -43,7 +44,8 @@ func TestPlateau(t *testing.T) {
 	list := of(t, "A plateau")
 	same, most, moves := 0, 0, map[string]bool{}
 	for i, r := range list {
-		if same++; i > 0 && (r.proposal.Rung != list[i-1].proposal.Rung || r.proposal.Eased != list[i-1].proposal.Eased) {
+		if same++; i > 0 && (r.proposal.Rung != list[i-1].proposal.Rung ||
+			r.proposal.Eased != list[i-1].proposal.Eased) {
 			same = 1
 		}
 		most = max(most, same)

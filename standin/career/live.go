@@ -40,8 +40,8 @@ type lived struct {
 	level.Outcome // beside what was said of it beforehand
 }
 
-// live walks a ladder as the product has somebody walk it: sessions on two days of each week, half of their rounds on the rung, what comes
-// next by everything that was judged until then.
+// live walks a ladder as the product has somebody walk it: sessions on two days of each week, half of their rounds on
+// the rung, what comes next by everything that was judged until then.
 func (l life) live() ([]lived, []ladder.Rung) {
 	from := time.Date(2026, 1, 5, 0, 0, 0, 0, time.UTC)
 	m := class.Member{ID: "learner", Name: l.name, Stance: combo.Orthodox, Band: l.band, School: ladder.BasicFirst}
@@ -107,17 +107,21 @@ func (l life) round(one *lived, cl class.Class, who *class.Member, bag *class.Ba
 	}
 	exact := drill.Micros(0)
 	record := run.Record{
-		Opened:  run.Opened{Bag: bag.Rig, Plan: prepared.Plan, Timeline: line, By: drill.Simulated, Plays: prepared.Plays},
+		Opened: run.Opened{Bag: bag.Rig, Plan: prepared.Plan, Timeline: line, By: drill.Simulated,
+			Plays: prepared.Plays},
 		Latency: &exact, Until: line.End, Band: who.Band,
 	}
 	person := standin.PersonWith(l.able(rounds, one.week))
-	for _, h := range person.Play(standin.Strikes(line, prepared.Plan, bag.Kind()), own, line.End.Seconds(), 100+l.seed+uint64(rounds)).Hits {
-		record.Hits = append(record.Hits, run.Hit{At: drill.Micros(math.Round(h.At * 1e6)), Hand: drill.Hand(h.Hand), Launch: h.Launch})
+	for _, h := range person.Play(standin.Strikes(line, prepared.Plan, bag.Kind()), own, line.End.Seconds(),
+		100+l.seed+uint64(rounds)).Hits {
+		record.Hits = append(record.Hits, run.Hit{At: drill.Micros(math.Round(h.At * 1e6)), Hand: drill.Hand(h.Hand),
+			Launch: h.Launch})
 	}
 	j := record.Judge()
 	s := j.Summary
 	r := class.Round{
-		At: one.at, Bag: bag.ID, Rung: p.Rung, Eased: p.Eased != "", Counts: s.Counts, Share: s.Share, Longest: s.Longest, Planned: s.Planned,
+		At: one.at, Bag: bag.ID, Rung: p.Rung, Eased: p.Eased != "", Counts: s.Counts, Share: s.Share,
+		Longest: s.Longest, Planned: s.Planned,
 		Passes: s.Passes, Tempo: s.Tempo, Asked: s.Asked, Predicted: math.NaN(),
 	}
 	if prepared.Predicted != nil {

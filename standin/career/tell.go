@@ -35,7 +35,8 @@ days, two rungs a day at the most). Each round stands with its clean share and t
 			for _, s := range p.Spared {
 				why += " " + s + "."
 			}
-			fmt.Fprintf(&b, "| %d, %s | %s | %s | %s |\n", first.week, first.at.Format("Mon"), name, strings.Join(went, "; "), why)
+			fmt.Fprintf(&b, "| %d, %s | %s | %s | %s |\n", first.week, first.at.Format("Mon"), name,
+				strings.Join(went, "; "), why)
 		}
 		last := list[len(list)-1]
 		fmt.Fprintf(&b, "\nAfter %d rounds: rung %d of %d.\n", len(list), last.proposal.Standing+1, len(rungs))
@@ -44,7 +45,8 @@ days, two rungs a day at the most). Each round stands with its clean share and t
 }
 
 func same(a, b lived) bool {
-	return a.proposal.Name == b.proposal.Name && a.proposal.Eased == b.proposal.Eased && a.proposal.Move == b.proposal.Move
+	return a.proposal.Name == b.proposal.Name && a.proposal.Eased == b.proposal.Eased &&
+		a.proposal.Move == b.proposal.Move
 }
 
 func (l lived) words() string {

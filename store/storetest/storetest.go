@@ -125,8 +125,8 @@ func Run(m *testing.M) int {
 	return code
 }
 
-// Copy makes a database with all tables and whatever fill puts in, which is done once for all tests of a package that say the same name. It
-// needs a TestMain that calls Run.
+// Copy makes a database with all tables and whatever fill puts in, which is done once for all tests of a package that
+// say the same name. It needs a TestMain that calls Run.
 func Copy(t testing.TB, name string, fill func(*store.Store) error) string {
 	t.Helper()
 	patterns.Lock()
@@ -183,7 +183,8 @@ func Gym(t testing.TB, s *store.Store, name string) (*store.Gym, store.Coach) {
 	if err := s.AddGym(context.Background(), &row); err != nil {
 		t.Fatal(err)
 	}
-	c := store.Coach{GymID: row.ID, Email: strings.ToLower(rand.Text()) + "@example.org", Name: "Coach of " + name, PasswordHash: "none"}
+	c := store.Coach{GymID: row.ID, Email: strings.ToLower(rand.Text()) + "@example.org", Name: "Coach of " + name,
+		PasswordHash: "none"}
 	if err := s.AddCoach(context.Background(), &c); err != nil {
 		t.Fatal(err)
 	}
