@@ -13,6 +13,7 @@ const written = "[...document.querySelectorAll('label')].find((l) => l.innerText
 // A combination is typed and picked, marked where it does not flow, turned to the other side by one key, undone and
 // done again, heard, saved and run.
 func TestCompose(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/compose/new"))
@@ -70,6 +71,7 @@ func TestCompose(t *testing.T) {
 // A strike is dragged to another return, force and tempo move each other, what belongs to the drill can be read on its
 // cards, and a surprise is laid over it.
 func TestComposeByHand(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 900)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/compose/new"))
@@ -118,6 +120,7 @@ func TestComposeByHand(t *testing.T) {
 
 // What a gym trains and how it calls is set once, and offered from then on.
 func TestSchools(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 900)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/compose/new"))
@@ -142,6 +145,7 @@ func TestSchools(t *testing.T) {
 
 // The library is searched by bag and words, and a drill of it is taken for somebody.
 func TestLibrary(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills"))

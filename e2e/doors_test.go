@@ -37,6 +37,7 @@ func hall(t *testing.T, s *store.Store) store.Coach {
 // Hits that a closed page left behind wait for the coach whose round it was, whoever signs in between, and are all sent
 // then.
 func TestLeftoverHits(t *testing.T) {
+	t.Parallel()
 	s := demoGym(t)
 	other := hall(t, s)
 	row, err := s.DemoGym(context.Background())
@@ -100,6 +101,7 @@ func TestLeftoverHits(t *testing.T) {
 
 // Save, then Undo, is as before, as often as one likes.
 func TestUndoAfterSave(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills"))
@@ -120,6 +122,7 @@ func TestUndoAfterSave(t *testing.T) {
 
 // Whoever types a thousand repetitions is told how long they would last, and can go on from there.
 func TestThousandRepetitions(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/compose/new"))
@@ -145,6 +148,7 @@ func TestThousandRepetitions(t *testing.T) {
 
 // After a knock to the head a round is not started, from whichever page.
 func TestHeadCaution(t *testing.T) {
+	t.Parallel()
 	s := demoGym(t)
 	row, err := s.DemoGym(context.Background())
 	if err != nil {

@@ -8,6 +8,7 @@ import (
 
 // A drill of the gym is given to everybody with the keyboard, taken to another bag, archived and brought back.
 func TestDrillsForMany(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills"))

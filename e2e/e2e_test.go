@@ -1,4 +1,7 @@
 // Package e2e drives the real interface in headless Chromium against the real server on a database of its own.
+//
+// Each test has a browser, a server and a gym to itself. Most wait for a round's clock, so they run beside one another;
+// those that measure time to the frame have the machine to themselves.
 package e2e
 
 import (
@@ -187,6 +190,7 @@ const heading = "document.querySelector('h1')?.innerText ?? ''"
 
 // A person is entered with a height in the gym's unit, and changed again.
 func TestPeople(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Press("People"))
@@ -203,6 +207,7 @@ func TestPeople(t *testing.T) {
 // The whole path: sign in, change the rig, see the tempo change, make the drill, run it with the stand-in and by keys,
 // read the review, find it in the log.
 func TestWholePath(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.Go("/"))
 	c.ok(c.Press("Fill in the demo account"))
@@ -287,6 +292,7 @@ func TestWholePath(t *testing.T) {
 
 // What the trace shows is what the model says: the discs stand one cycle apart on the time axis.
 func TestTraceIsToScale(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/bags"))

@@ -112,6 +112,7 @@ func TestFollowMyHits(t *testing.T) {
 // With nothing recorded a round runs by its clock and its calls, and is logged as what it is. It can be removed from
 // the log and brought back.
 func TestNothingRecorded(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 390, 844)
 	c.ok(c.BecomePhone(390, 844))
 	c.ok(c.SignIn(demo.Email, demo.Password))
@@ -141,6 +142,7 @@ func TestNothingRecorded(t *testing.T) {
 
 // The delay of a device is measured by tapping along, kept with it, and said where it is taken off.
 func TestDelayOfTheDevice(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/delay"))

@@ -10,6 +10,7 @@ import (
 // A line as it is said: read back in the gym's words with what was left open, by the stance of whoever throws it,
 // underlined where it cannot be read; a count that is changed keeps the hands.
 func TestLines(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/compose/new"))

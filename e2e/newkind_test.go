@@ -24,6 +24,7 @@ func init() {
 // names. Then it can be hung and asked about, kept, found in the list, composed for and run, judged and spoken of
 // wherever bags are. It runs in a process of its own, since a kind cannot be unknown again.
 func TestNewKind(t *testing.T) {
+	t.Parallel()
 	if os.Getenv(thrownAway) == "" {
 		ready(t)
 		again := exec.Command(os.Args[0], "-test.run=^TestNewKind$", "-test.v")

@@ -9,6 +9,7 @@ import (
 
 // From a new person to a running first drill: the name, and five presses.
 func TestNewPersonRuns(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	presses := 0
@@ -32,6 +33,7 @@ func TestNewPersonRuns(t *testing.T) {
 
 // A proposal that is declined stays where the coach puts it, with the reason: held, then skipped.
 func TestProposalDeclined(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/people"))
@@ -62,6 +64,7 @@ func TestProposalDeclined(t *testing.T) {
 
 // Something hurts: the bags it bars are held back on the person's page until it is lifted by somebody who is named.
 func TestSpared(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/people"))
@@ -82,6 +85,7 @@ func TestSpared(t *testing.T) {
 // A test is tapped on the keys; what was found stands on the person's page. Too few taps are refused and nothing is
 // kept; Escape stops one.
 func TestTapped(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/people"))
@@ -125,6 +129,7 @@ func TestTapped(t *testing.T) {
 
 // Level and fit stand beside a drill; the harder neighbour is one key away, and another person has another fit.
 func TestLevelAndFit(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 1000)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills/new"))

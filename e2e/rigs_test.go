@@ -47,6 +47,7 @@ func field(label string) string {
 
 // For each kind one sentence: how to hang it for somebody, at what tempo it comes back, what is wrong.
 func TestBenchOfEachKind(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	for bag, wrong := range map[string]string{
@@ -105,6 +106,7 @@ func TestDragging(t *testing.T) {
 
 // Cords wound up a step at a time go from too slack to too tight; the checks say each time where they stand.
 func TestCordsAndChecks(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.bench("Windlass", "Lerato Quayle")
@@ -208,6 +210,7 @@ func TestCalibrateByTaps(t *testing.T) {
 
 // The inventory: copy, archive, hang again; and a card that prints on one page for each kind.
 func TestInventoryAndCards(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/bags"))

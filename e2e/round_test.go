@@ -65,6 +65,7 @@ func (c coach) tappedRound() float64 {
 
 // The calls of a drill are spoken: their clips are fetched from the product itself and can be decoded.
 func TestCallsAreSpoken(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Press("Run Five a side with Ines Calder"))
@@ -85,6 +86,7 @@ func TestCallsAreSpoken(t *testing.T) {
 
 // Space pauses the clock, and with it picture and sound; Space goes on; Escape stops and keeps the hits.
 func TestPauseAndStop(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 390, 844)
 	c.ok(c.BecomePhone(390, 844))
 	c.ok(c.SignIn(demo.Email, demo.Password))
@@ -111,6 +113,7 @@ func TestPauseAndStop(t *testing.T) {
 
 // A page that is closed in mid-round leaves a stopped run with its hits.
 func TestClosedTab(t *testing.T) {
+	t.Parallel()
 	s := demoGym(t)
 	url, stop := serve(t, s, "127.0.0.1:0")
 	t.Cleanup(stop)
@@ -138,6 +141,7 @@ func TestClosedTab(t *testing.T) {
 
 // From the first page to a running round with the keyboard alone.
 func TestKeyboardAlone(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Key("l"))
@@ -165,6 +169,7 @@ func TestKeyboardAlone(t *testing.T) {
 
 // A new coach in an empty gym: from the first page to a running round in four presses and a name.
 func TestEmptyGym(t *testing.T) {
+	t.Parallel()
 	s := database(t)
 	coach := hall(t, s)
 	url, stop := serve(t, s, "127.0.0.1:0")
@@ -194,6 +199,7 @@ func TestEmptyGym(t *testing.T) {
 // The server goes away in mid-round and comes back: what was tapped meanwhile was kept in the browser and arrives,
 // once.
 func TestServerGoneMidway(t *testing.T) {
+	t.Parallel()
 	s := demoGym(t)
 	url, stop := serve(t, s, "127.0.0.1:0")
 	c := open(t, url, 1280, 800)
@@ -240,6 +246,7 @@ func TestServerGoneMidway(t *testing.T) {
 
 // A double punch: both fists at once, one blow in the review; the other techniques bring their own counts along.
 func TestTechniques(t *testing.T) {
+	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills/new"))

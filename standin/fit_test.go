@@ -138,10 +138,7 @@ func played(t testing.TB, bag rig.Rig, plan drill.Plan, a trainee.Ability, round
 // that meets the bag and for what times alone count. The person has the models' figures and a way of its own of hitting
 // with them; motion apart, nothing of what is tested is shared. The table stands in docs/models.md.
 func TestPredictions(t *testing.T) {
-	rounds := 400
-	if testing.Short() {
-		rounds = 40
-	}
+	const rounds = 400
 	people := []trainee.Band{trainee.FirstTimer, trainee.Intermediate, trainee.Advanced}
 	cells := make([][]cell, len(predicted))
 	var done sync.WaitGroup
@@ -178,9 +175,7 @@ func TestPredictions(t *testing.T) {
 	if math.Abs(met/n) > 0.02 || math.Abs(counted/n) > 0.02 {
 		t.Errorf("mean bias: met %+.1f, counted %+.1f points", 100*met/n, 100*counted/n)
 	}
-	if !testing.Short() {
-		documented(t, table.String())
-	}
+	documented(t, table.String())
 }
 
 // documented holds the table in docs/models.md against this one; with -update it writes it there.
