@@ -168,7 +168,7 @@ func TestHeadCaution(t *testing.T) {
 	c.ok(c.Go("/run/" + drills[other].ID))
 	c.ok(c.See("Ready for the floor"))
 	c.ok(c.Press("Start"))
-	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.runs())
 	c.ok(c.into(1))
 	c.ok(c.Press("Pause"))
 	c.ok(c.See("Paused"))

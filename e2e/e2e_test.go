@@ -142,6 +142,17 @@ func (c coach) ok(err error) {
 	}
 }
 
+// ontoFloor signs in to the demo gym and goes onto the floor with what comes next today.
+func (c coach) ontoFloor() {
+	c.t.Helper()
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Press("Run it"))
+	c.ok(c.See("Ready for the floor"))
+}
+
+// runs waits until the round's clock runs.
+func (c coach) runs() error { return c.Until("document.querySelector('[data-phase=running]')") }
+
 func (c coach) text(expression string) string {
 	c.t.Helper()
 	v, err := browser.Eval[string](c.Page, expression)
@@ -262,7 +273,7 @@ func TestWholePath(t *testing.T) {
 	c.ok(c.Press("Demo hits"))
 	c.ok(c.Press("Expert"))
 	c.ok(c.Press("Start"))
-	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.runs())
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("of 8 strikes"))
 	c.ok(c.See("Every strike"))
@@ -274,7 +285,7 @@ func TestWholePath(t *testing.T) {
 	c.ok(c.Press("Run it again"))
 	c.ok(c.See("Ready for the floor"))
 	c.ok(c.Key(" "))
-	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.runs())
 	// Until the clock runs a hit is none.
 	c.ok(
 		c.Until(

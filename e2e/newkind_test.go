@@ -68,7 +68,7 @@ func TestNewKind(t *testing.T) {
 	c.ok(c.See("4 moves, 3 strikes"))
 	c.ok(c.Press("Save and run"))
 	c.ok(c.Press("Start"))
-	c.ok(c.Until("document.querySelector('[data-phase=running]')"))
+	c.ok(c.runs())
 	c.ok(c.into(2))
 	c.ok(c.Press("Stop"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))

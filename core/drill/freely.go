@@ -78,11 +78,7 @@ func (l *lander) freely() error {
 				s.Window = 1 / math.Hypot(1/s.Window, 1/moving)
 			}
 		}
-		l.narrow(&s, between)
-		s.Until = s.At + l.way
-		l.between(between, s)
-		l.add(s)
-		between = between[:0]
+		between = l.addStrike(s, between)
 	}
 	l.trailing(between)
 	return nil

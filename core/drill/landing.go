@@ -207,14 +207,19 @@ func (l *lander) onReturns() error {
 		if err := l.drive(&s); err != nil {
 			return err
 		}
-		l.narrow(&s, between)
-		s.Until = s.At + l.way
-		l.between(between, s)
-		l.add(s)
-		between = between[:0]
+		between = l.addStrike(s, between)
 	}
 	l.trailing(between)
 	return nil
+}
+
+// addStrike adds a strike whose place is known, with the moves between it and the one before; none are left over then.
+func (l *lander) addStrike(s Landed, between []int) []int {
+	l.narrow(&s, between)
+	s.Until = s.At + l.way
+	l.between(between, s)
+	l.add(s)
+	return between[:0]
 }
 
 // restWindow is how much (s) a strike that nothing but the call times may be off, early and late together. Assumed.
@@ -326,30 +331,6 @@ func (l *lander) meet(s *Landed, before Landed, m rig.Meeting, between []int) er
 			s.Fits = l.offers(before, m, back.At+s.Late)
 		}
 	}
-	return nil
-}
-
-// steadied is how long (s) after a strike a bag hangs still again under the hand. Assumed.
-const steadied = 1.0
-
-// still places a strike on a bag that has come to rest: steadied by hand, or, where it never is, settled by itself.
-func (l *lander) still(s *Landed, before Landed, between []int) error {
-	rest := steadied
-	if bag, ok := l.bag.(interface {
-		Settle(launch float64) (float64, error)
-	}); ok && l.place.ByHand(l.bag.Kind()) == rig.NeverByHand {
-		settle, err := bag.Settle(before.Launch)
-		switch {
-		case err != nil:
-			return err
-		case math.IsInf(settle, 0):
-			return input.Refuse("rhythm", "this bag never settles: it has no damping")
-		}
-		rest = settle
-	}
-	s.Settle = rest
-	s.At = before.At + math.Max(rest, l.need(before, *s, between))
-	s.Back = s.At
 	return nil
 }
 

@@ -60,3 +60,27 @@ func (l *lander) stopped(s *Landed, before Landed, m rig.Meeting, between []int,
 	s.Back = s.At
 	return nil
 }
+
+// steadied is how long (s) after a strike a bag hangs still again under the hand. Assumed.
+const steadied = 1.0
+
+// still places a strike on a bag that has come to rest: steadied by hand, or, where it never is, settled by itself.
+func (l *lander) still(s *Landed, before Landed, between []int) error {
+	rest := steadied
+	if bag, ok := l.bag.(interface {
+		Settle(launch float64) (float64, error)
+	}); ok && l.place.ByHand(l.bag.Kind()) == rig.NeverByHand {
+		settle, err := bag.Settle(before.Launch)
+		switch {
+		case err != nil:
+			return err
+		case math.IsInf(settle, 0):
+			return input.Refuse("rhythm", "this bag never settles: it has no damping")
+		}
+		rest = settle
+	}
+	s.Settle = rest
+	s.At = before.At + math.Max(rest, l.need(before, *s, between))
+	s.Back = s.At
+	return nil
+}

@@ -3,12 +3,12 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { Act } from '../lib/act.svelte'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { kindName, kinds, measuresOf, valueOf } from '../lib/bench/kinds.svelte'
   import { read } from '../lib/bench/fields'
+  import { kindName, kinds, measuresOf, valueOf } from '../lib/bench/kinds.svelte'
   import Sketch from '../lib/bench/Sketch.svelte'
   import { session } from '../lib/session.svelte'
-  import Notice from '../lib/ui/Notice.svelte'
   import Button from '../lib/ui/Button.svelte'
+  import Notice from '../lib/ui/Notice.svelte'
 
   const list = (archived: boolean) => () => ask(api.GET('/api/rigs', { params: { query: { archived } } }))
   const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: list(false) }))

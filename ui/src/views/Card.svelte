@@ -6,8 +6,8 @@
   import SideView from '../lib/bench/SideView.svelte'
   import { about, figure, ms, speed, range } from '../lib/format'
   import { session } from '../lib/session.svelte'
-  import Notice from '../lib/ui/Notice.svelte'
   import Button from '../lib/ui/Button.svelte'
+  import Notice from '../lib/ui/Notice.svelte'
 
   let { params }: { params: { rig: string; trainee: string } } = $props()
   const card = createQuery(() => ({

@@ -3,12 +3,12 @@
   import { onDestroy } from 'svelte'
   import { api, ask, type Schemas } from '../lib/api/client'
   import { day, ms } from '../lib/format'
-  import { forget, keep, kept } from '../lib/run/delay'
   import { Beats } from '../lib/run/beats.svelte'
+  import { forget, keep, kept } from '../lib/run/delay'
   import { session } from '../lib/session.svelte'
+  import Button from '../lib/ui/Button.svelte'
   import Choice from '../lib/ui/Choice.svelte'
   import Problem from '../lib/ui/Problem.svelte'
-  import Button from '../lib/ui/Button.svelte'
 
   let by = $state<'clicks' | 'flashes'>('clicks')
   let now = $state(kept())

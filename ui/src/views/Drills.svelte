@@ -7,8 +7,8 @@
   import Carry from '../lib/drills/Carry.svelte'
   import { editorOf, isLine } from '../lib/drills/doc'
   import Give from '../lib/drills/Give.svelte'
-  import Notice from '../lib/ui/Notice.svelte'
   import Button from '../lib/ui/Button.svelte'
+  import Notice from '../lib/ui/Notice.svelte'
 
   type Drill = Schemas['Drill']
   const act = new Act(useQueryClient())

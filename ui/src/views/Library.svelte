@@ -2,12 +2,12 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { kindName, kinds } from '../lib/bench/kinds.svelte'
   import type { Doc } from '../lib/bench/fields'
+  import { kindName, kinds } from '../lib/bench/kinds.svelte'
   import { upper } from '../lib/format'
+  import Button from '../lib/ui/Button.svelte'
   import Choice from '../lib/ui/Choice.svelte'
   import Notice from '../lib/ui/Notice.svelte'
-  import Button from '../lib/ui/Button.svelte'
 
   const library = createQuery(() => ({ queryKey: ['library'], queryFn: () => ask(api.GET('/api/library')) }))
   type Entry = Schemas['LibraryEntry']

@@ -4,9 +4,9 @@
   import { api, ask, type Schemas } from '../lib/api/client'
   import { count, day } from '../lib/format'
   import { session } from '../lib/session.svelte'
+  import Button from '../lib/ui/Button.svelte'
   import LogRows from '../lib/ui/LogRows.svelte'
   import Notice from '../lib/ui/Notice.svelte'
-  import Button from '../lib/ui/Button.svelte'
 
   const page = 50
   let trainee = $state('')

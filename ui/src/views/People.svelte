@@ -1,18 +1,18 @@
 <!-- Serves the coach at the desk and at the door: who trains here, where each stands, and what each does today. -->
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
-  import { push } from 'svelte-spa-router'
   import { toast } from 'svelte-sonner'
+  import { push } from 'svelte-spa-router'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { bands, dayNames, percent } from '../lib/format'
   import { kinds } from '../lib/bench/kinds.svelte'
+  import { bands, dayNames, percent } from '../lib/format'
   import Archived from '../lib/people/Archived.svelte'
   import Form from '../lib/people/Form.svelte'
+  import Predictions from '../lib/people/Predictions.svelte'
   import RungStrip from '../lib/people/RungStrip.svelte'
   import { moves, take } from '../lib/people/take'
-  import Notice from '../lib/ui/Notice.svelte'
-  import Predictions from '../lib/people/Predictions.svelte'
   import Button from '../lib/ui/Button.svelte'
+  import Notice from '../lib/ui/Notice.svelte'
 
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
   const whole = createQuery(() => ({ queryKey: ['class'], queryFn: () => ask(api.GET('/api/class')) }))

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { session } from '../lib/session.svelte'
+  import Button from '../lib/ui/Button.svelte'
   import Mark from '../lib/ui/Mark.svelte'
   import Problem from '../lib/ui/Problem.svelte'
-  import Button from '../lib/ui/Button.svelte'
 
   let email = $state('')
   let password = $state('')

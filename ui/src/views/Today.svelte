@@ -5,10 +5,10 @@
   import { api, ask, type Schemas } from '../lib/api/client'
   import { moves, take } from '../lib/people/take'
   import { session } from '../lib/session.svelte'
+  import Button from '../lib/ui/Button.svelte'
   import Caution from '../lib/ui/Caution.svelte'
   import LogRows from '../lib/ui/LogRows.svelte'
   import Notice from '../lib/ui/Notice.svelte'
-  import Button from '../lib/ui/Button.svelte'
 
   const act = new Act(useQueryClient())
   const today = createQuery(() => ({ queryKey: ['today'], queryFn: () => ask(api.GET('/api/today')) }))

@@ -5,16 +5,16 @@
   import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
   import type { Units } from '../format'
+  import Button from '../ui/Button.svelte'
   import Choice from '../ui/Choice.svelte'
   import Problem from '../ui/Problem.svelte'
   import Fitted from './Fitted.svelte'
-  import { kinds } from './kinds.svelte'
   import KeptSoFar from './KeptSoFar.svelte'
+  import { kinds } from './kinds.svelte'
   import { Measuring, type Method } from './measuring.svelte'
   import TapAlong from './TapAlong.svelte'
   import TapMoments from './TapMoments.svelte'
   import Timed from './Timed.svelte'
-  import Button from '../ui/Button.svelte'
 
   type Props = { rig: Schemas['Rig']; dirty: boolean; units: Units; onkept: (rig: Schemas['Rig']) => void }
   let { rig, dirty, units, onkept }: Props = $props()

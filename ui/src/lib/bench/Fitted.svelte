@@ -2,9 +2,9 @@
 <script lang="ts">
   import type { Schemas } from '../api/client'
   import { ms, type Units } from '../format'
+  import Button from '../ui/Button.svelte'
   import { valueOf } from './kinds.svelte'
   import type { Measuring } from './measuring.svelte'
-  import Button from '../ui/Button.svelte'
 
   type Props = { m: Measuring; fit: Schemas['Fit']; words: Schemas['Tapping']; units: Units }
   let { m, fit, words, units }: Props = $props()

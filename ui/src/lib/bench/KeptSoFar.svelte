@@ -3,8 +3,8 @@
   import type { Schemas } from '../api/client'
   import { clockTime, ms, shortDay, type Units } from '../format'
   import { session } from '../session.svelte'
-  import { valueOf } from './kinds.svelte'
   import Button from '../ui/Button.svelte'
+  import { valueOf } from './kinds.svelte'
 
   type Kept = Schemas['Calibration']
   type Props = { history: Kept[]; undoable: string | undefined; units: Units; onundo: (id: string) => void }

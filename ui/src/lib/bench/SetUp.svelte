@@ -2,8 +2,8 @@
 <script lang="ts">
   import type { Schemas } from '../api/client'
   import { about, type Units } from '../format'
-  import { isSet, labelOf, valueOf } from './kinds.svelte'
   import Button from '../ui/Button.svelte'
+  import { isSet, labelOf, valueOf } from './kinds.svelte'
 
   type Props = {
     setUp: Schemas['SetUpSheet']

@@ -5,8 +5,8 @@
   import { length, type Units } from '../format'
   import Dimensions from './Dimensions.svelte'
   import Figure from './Figure.svelte'
-  import Shapes from './Shapes.svelte'
   import type { Scale } from './scale'
+  import Shapes from './Shapes.svelte'
 
   type Props = {
     side: Schemas['Side']

@@ -1,8 +1,8 @@
 <!-- Tapping along with a bag that was struck: the first tap is the strike. -->
 <script lang="ts">
   import type { Schemas } from '../api/client'
-  import type { Measuring } from './measuring.svelte'
   import Button from '../ui/Button.svelte'
+  import type { Measuring } from './measuring.svelte'
 
   let { m, words }: { m: Measuring; words: Schemas['Tapping'] } = $props()
   const told = $derived(m.strikes.filter((s) => s.length > 0))

@@ -1,8 +1,8 @@
 <!-- Counting a bag's returns against a watch, or stopping the time of some. -->
 <script lang="ts">
   import type { Schemas } from '../api/client'
-  import type { Measuring } from './measuring.svelte'
   import Button from '../ui/Button.svelte'
+  import type { Measuring } from './measuring.svelte'
 
   let { m, words }: { m: Measuring; words: Schemas['Tapping'] } = $props()
 </script>

@@ -5,9 +5,10 @@
   import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
   import { kindName, kinds } from '../bench/kinds.svelte'
-  import { isLine } from './doc'
   import Button from '../ui/Button.svelte'
+  import Over from '../ui/Over.svelte'
   import Problem from '../ui/Problem.svelte'
+  import { isLine } from './doc'
 
   let { drill, onleave }: { drill: Schemas['Drill']; onleave: () => void } = $props()
   type Kind = Schemas['Drill']['kind']
@@ -39,33 +40,26 @@
   }
 </script>
 
-<Dialog.Root open onOpenChange={(open) => !open && onleave()}>
-  <Dialog.Portal>
-    <Dialog.Overlay class="fixed inset-0 z-40 bg-ink/40" />
-    <Dialog.Content
-      class="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[min(92vw,30rem)] -translate-1/2 overflow-y-auto border-2 border-ink bg-sheet p-6">
-      <Dialog.Title class="text-xl font-bold">Take {drill.name} to another bag</Dialog.Title>
-      <div class="mt-3 flex flex-wrap gap-2">
-        {#each others as k (k)}
-          <Button main={kind === k} aria-pressed={kind === k} onclick={() => look(k)}>{kindName(k)}</Button>
-        {/each}
-      </div>
-      <Problem text={problem} />
-      {#if carried && !problem}
-        {#if isLine(carried.doc)}<p class="mt-3 text-lg font-bold">{carried.doc.text}</p>{/if}
-        {#if carried.lost.length === 0}
-          <p class="mt-1 text-soft">All of it goes. Force and tempo are set for whoever is given it.</p>
-        {:else}
-          <p class="label mt-2">What does not go</p>
-          <ul class="list-disc pl-5">
-            {#each carried.lost as l (l)}<li>{l}</li>{/each}
-          </ul>
-        {/if}
-      {/if}
-      <div class="mt-4 flex gap-2">
-        <Button main disabled={!carried || act.busy !== ''} onclick={make}>Make it</Button>
-        <Dialog.Close class="button">Leave it</Dialog.Close>
-      </div>
-    </Dialog.Content>
-  </Dialog.Portal>
-</Dialog.Root>
+<Over {onleave} title="Take {drill.name} to another bag">
+  <div class="mt-3 flex flex-wrap gap-2">
+    {#each others as k (k)}
+      <Button main={kind === k} aria-pressed={kind === k} onclick={() => look(k)}>{kindName(k)}</Button>
+    {/each}
+  </div>
+  <Problem text={problem} />
+  {#if carried && !problem}
+    {#if isLine(carried.doc)}<p class="mt-3 text-lg font-bold">{carried.doc.text}</p>{/if}
+    {#if carried.lost.length === 0}
+      <p class="mt-1 text-soft">All of it goes. Force and tempo are set for whoever is given it.</p>
+    {:else}
+      <p class="label mt-2">What does not go</p>
+      <ul class="list-disc pl-5">
+        {#each carried.lost as l (l)}<li>{l}</li>{/each}
+      </ul>
+    {/if}
+  {/if}
+  <div class="mt-4 flex gap-2">
+    <Button main disabled={!carried || act.busy !== ''} onclick={make}>Make it</Button>
+    <Dialog.Close class="button">Leave it</Dialog.Close>
+  </div>
+</Over>

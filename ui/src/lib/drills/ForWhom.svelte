@@ -1,7 +1,7 @@
 <!-- Where others have a drill as well: whom a change of it is for. -->
 <script lang="ts">
-  import type { Desk } from './desk.svelte'
   import Button from '../ui/Button.svelte'
+  import type { Desk } from './desk.svelte'
 
   let { desk }: { desk: Desk } = $props()
   const others = $derived(desk.drill?.others ?? [])

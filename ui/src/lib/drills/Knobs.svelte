@@ -4,10 +4,10 @@
   import type { Schemas } from '../api/client'
   import { shownAs } from '../bench/kinds.svelte'
   import { session } from '../session.svelte'
+  import Button from '../ui/Button.svelte'
   import Choice from '../ui/Choice.svelte'
   import Field from '../ui/Field.svelte'
   import { patchOf, type Patch } from './patch'
-  import Button from '../ui/Button.svelte'
 
   type Knob = Schemas['Knob']
   type Props = {

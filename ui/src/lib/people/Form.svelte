@@ -4,11 +4,11 @@
   import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
   import { bands } from '../format'
+  import Button from '../ui/Button.svelte'
   import Choice from '../ui/Choice.svelte'
   import Problem from '../ui/Problem.svelte'
   import Body from './Body.svelte'
   import Weeks from './Weeks.svelte'
-  import Button from '../ui/Button.svelte'
 
   type Person = Schemas['Trainee']
   type Props = { person?: Person; whole?: boolean; onsaved: (person: Person) => void; onleave: () => void }

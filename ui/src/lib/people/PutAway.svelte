@@ -7,6 +7,7 @@
   import { api, ask, type Schemas } from '../api/client'
   import { count } from '../format'
   import Button from '../ui/Button.svelte'
+  import Over from '../ui/Over.svelte'
   import Problem from '../ui/Problem.svelte'
 
   let { person }: { person: Schemas['Trainee'] } = $props()
@@ -18,13 +19,15 @@
   const bringBack = () => ask(api.POST('/api/trainees/{id}/restore', path))
   const stays = (rounds: number) => `${count(rounds, 'round')} ${rounds === 1 ? 'stays' : 'stay'}`
 
-  async function archive() {
-    await act.do('archive', () => ask(api.DELETE('/api/trainees/{id}', path)), {
-      said: `${person.name} is archived; their rounds stay in the log.`,
-      undo: bringBack,
-    })
-    void push('/people')
-  }
+  const archive = () =>
+    act.do(
+      'archive',
+      async () => {
+        await ask(api.DELETE('/api/trainees/{id}', path))
+        void push('/people')
+      },
+      { said: `${person.name} is archived; their rounds stay in the log.`, undo: bringBack },
+    )
   async function erase(e: SubmitEvent) {
     e.preventDefault()
     const body = { name, password }
@@ -46,36 +49,29 @@
   <Button quiet onclick={() => (erasing = true)}>Erase for good</Button>
 </div>
 
-<Dialog.Root bind:open={erasing}>
-  <Dialog.Portal>
-    <Dialog.Overlay class="fixed inset-0 z-40 bg-ink/40" />
-    <Dialog.Content
-      class="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[min(92vw,30rem)] -translate-1/2 overflow-y-auto border-2 border-ink bg-sheet p-6">
-      <Dialog.Title class="text-xl font-bold">Erase {person.name} for good</Dialog.Title>
-      <p class="mt-2">
-        What was measured of them, their cautions, what was decided, the drills they have and every hit of their rounds
-        go. The log keeps the rounds as counts, without a name. It cannot be undone, and a backup that was made before
-        still has them.
-      </p>
-      <form class="mt-3" onsubmit={erase}>
-        <label class="block"
-          ><span class="label">Their name, as it stands here</span><input
-            class="input mt-1"
-            required
-            autocomplete="off"
-            bind:value={name} /></label>
-        <label class="mt-2 block"
-          ><span class="label">Your password</span><input
-            class="input mt-1"
-            type="password"
-            required
-            autocomplete="current-password"
-            bind:value={password} /></label>
-        <Problem text={act.problem} />
-        <div class="mt-4 flex gap-2">
-          <Button main>Erase for good</Button><Dialog.Close class="button" type="button">Leave it</Dialog.Close>
-        </div>
-      </form>
-    </Dialog.Content>
-  </Dialog.Portal>
-</Dialog.Root>
+<Over bind:open={erasing} title="Erase {person.name} for good">
+  <p class="mt-2">
+    What was measured of them, their cautions, what was decided, the drills they have and every hit of their rounds go.
+    The log keeps the rounds as counts, without a name. It cannot be undone, and a backup that was made before still has
+    them.
+  </p>
+  <form class="mt-3" onsubmit={erase}>
+    <label class="block"
+      ><span class="label">Their name, as it stands here</span><input
+        class="input mt-1"
+        required
+        autocomplete="off"
+        bind:value={name} /></label>
+    <label class="mt-2 block"
+      ><span class="label">Your password</span><input
+        class="input mt-1"
+        type="password"
+        required
+        autocomplete="current-password"
+        bind:value={password} /></label>
+    <Problem text={act.problem} />
+    <div class="mt-4 flex gap-2">
+      <Button main>Erase for good</Button><Dialog.Close class="button" type="button">Leave it</Dialog.Close>
+    </div>
+  </form>
+</Over>

@@ -2,8 +2,8 @@
 <script lang="ts">
   import type { Schemas } from '../api/client'
   import { dayNames } from '../format'
-  import Choice from '../ui/Choice.svelte'
   import Button from '../ui/Button.svelte'
+  import Choice from '../ui/Choice.svelte'
 
   let { edited, beginning }: { edited: Schemas['Trainee']; beginning: Schemas['Beginning'] } = $props()
   const fromMonday = [1, 2, 3, 4, 5, 6, 0]

@@ -5,10 +5,11 @@
   import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
   import { session } from '../session.svelte'
+  import Button from './Button.svelte'
   import Choice from './Choice.svelte'
   import Figures from './Figures.svelte'
+  import Over from './Over.svelte'
   import Problem from './Problem.svelte'
-  import Button from './Button.svelte'
 
   let { open = $bindable(false) }: { open: boolean } = $props()
   const act = new Act(useQueryClient())
@@ -49,65 +50,58 @@
   ]
 </script>
 
-<Dialog.Root bind:open>
-  <Dialog.Portal>
-    <Dialog.Overlay class="fixed inset-0 z-40 bg-ink/40" />
-    <Dialog.Content
-      class="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[min(92vw,30rem)] -translate-1/2 overflow-y-auto border-2 border-ink bg-sheet p-6">
-      <Dialog.Title class="text-xl font-bold">{session.me?.gym}</Dialog.Title>
-      {#if gym}
-        <form class="mt-3" onsubmit={save}>
-          <Choice
-            label="Units"
-            value={gym.units}
-            options={[
-              { value: 'metric', text: 'Metric' },
-              { value: 'imperial', text: 'Imperial' },
-            ]}
-            onchange={(units) => gym && (gym.units = units)} />
-          <Choice
-            label="Kicks, knees and elbows"
-            value={gym.kicks ? 'yes' : 'no'}
-            options={[
-              { value: 'no', text: 'Not trained here' },
-              { value: 'yes', text: 'Trained here' },
-            ]}
-            onchange={(v) => gym && (gym.kicks = v === 'yes')} />
-          <div class="flex flex-wrap gap-x-6">
-            <Choice
-              label="Punches are called by"
-              value={gym.punches}
-              options={[
-                { value: 'numbers', text: 'Numbers' },
-                { value: 'names', text: 'Names' },
-              ]}
-              onchange={(v) => gym && (gym.punches = v)} />
-            <Choice
-              label="Slips by"
-              value={gym.slips}
-              options={[
-                { value: 'sides', text: 'Lead and rear' },
-                { value: 'inside', text: 'Inside and outside' },
-              ]}
-              onchange={(v) => gym && (gym.slips = v)} />
-          </div>
-          <Figures label="The gate of a rung, before the next" of={gym.gate} fields={gate} />
-          <Figures
-            label="Cords of a double-end bag, by the return of a half-power strike"
-            of={gym.borders}
-            fields={borders} />
-          <p class="mt-1 text-sm text-soft">
-            0.45, 0.32 and 0.17 s are assumed; between 0.17 and 0.32 s the cords suit combinations.
-          </p>
-          <Problem text={act.problem} />
-          <div class="mt-4 flex gap-2">
-            <Button main>Save the gym</Button>
-            <Dialog.Close class="button" type="button">Leave it</Dialog.Close>
-          </div>
-        </form>
-      {:else}
-        <p class="mt-3">{unread || 'Reading…'}</p>
-      {/if}
-    </Dialog.Content>
-  </Dialog.Portal>
-</Dialog.Root>
+<Over bind:open title={session.me?.gym ?? ''}>
+  {#if gym}
+    <form class="mt-3" onsubmit={save}>
+      <Choice
+        label="Units"
+        value={gym.units}
+        options={[
+          { value: 'metric', text: 'Metric' },
+          { value: 'imperial', text: 'Imperial' },
+        ]}
+        onchange={(units) => gym && (gym.units = units)} />
+      <Choice
+        label="Kicks, knees and elbows"
+        value={gym.kicks ? 'yes' : 'no'}
+        options={[
+          { value: 'no', text: 'Not trained here' },
+          { value: 'yes', text: 'Trained here' },
+        ]}
+        onchange={(v) => gym && (gym.kicks = v === 'yes')} />
+      <div class="flex flex-wrap gap-x-6">
+        <Choice
+          label="Punches are called by"
+          value={gym.punches}
+          options={[
+            { value: 'numbers', text: 'Numbers' },
+            { value: 'names', text: 'Names' },
+          ]}
+          onchange={(v) => gym && (gym.punches = v)} />
+        <Choice
+          label="Slips by"
+          value={gym.slips}
+          options={[
+            { value: 'sides', text: 'Lead and rear' },
+            { value: 'inside', text: 'Inside and outside' },
+          ]}
+          onchange={(v) => gym && (gym.slips = v)} />
+      </div>
+      <Figures label="The gate of a rung, before the next" of={gym.gate} fields={gate} />
+      <Figures
+        label="Cords of a double-end bag, by the return of a half-power strike"
+        of={gym.borders}
+        fields={borders} />
+      <p class="mt-1 text-sm text-soft">
+        0.45, 0.32 and 0.17 s are assumed; between 0.17 and 0.32 s the cords suit combinations.
+      </p>
+      <Problem text={act.problem} />
+      <div class="mt-4 flex gap-2">
+        <Button main>Save the gym</Button>
+        <Dialog.Close class="button" type="button">Leave it</Dialog.Close>
+      </div>
+    </form>
+  {:else}
+    <p class="mt-3">{unread || 'Reading…'}</p>
+  {/if}
+</Over>

@@ -4,9 +4,10 @@
   import type { Snippet } from 'svelte'
   import { push, router } from 'svelte-spa-router'
   import { session } from '../session.svelte'
+  import Button from './Button.svelte'
   import GymSettings from './GymSettings.svelte'
   import Mark from './Mark.svelte'
-  import Button from './Button.svelte'
+  import Over from './Over.svelte'
 
   let { children }: { children: Snippet } = $props()
   let help = $state(false)
@@ -80,39 +81,32 @@
 </main>
 
 <GymSettings bind:open={gym} />
-<Dialog.Root bind:open={help}>
-  <Dialog.Portal>
-    <Dialog.Overlay class="fixed inset-0 z-40 bg-ink/40" />
-    <Dialog.Content
-      class="fixed top-1/2 left-1/2 z-50 w-[min(92vw,30rem)] -translate-1/2 border-2 border-ink bg-sheet p-6">
-      <Dialog.Title class="text-xl font-bold">Keys</Dialog.Title>
-      <dl class="mt-3 grid grid-cols-[7rem_1fr] gap-y-1">
-        {#each places as p (p.key)}<dt class="font-bold uppercase">{p.key}</dt>
-          <dd>{p.name}</dd>{/each}
-        <dt class="font-bold">← → ↑ ↓</dt>
-        <dd>move a slider or a knob of the picture; with Shift by more</dd>
-        <dt class="col-span-2 seam mt-3 pt-3 text-soft">In the composer</dt>
-        <dt class="font-bold">M, C</dt>
-        <dd>mirror, counterpart</dd>
-        <dt class="font-bold">Space</dt>
-        <dd>hear it</dd>
-        <dt class="font-bold">[ and ]</dt>
-        <dd>the easier and the harder neighbour; for a technique too</dd>
-        <dt class="font-bold">Ctrl Z, Y</dt>
-        <dd>undo, redo</dd>
-        <dt class="col-span-2 seam mt-3 pt-3 text-soft">On the run screen</dt>
-        <dt class="font-bold">F, J</dt>
-        <dd>a hit with the left, the right hand</dd>
-        <dt class="font-bold">1 to 5</dt>
-        <dd>mark: missed, off line, wild, touched, found again</dd>
-        <dt class="font-bold">Space, →</dt>
-        <dd>start, pause, go on; a page-turner pedal does it too</dd>
-        <dt class="font-bold">Escape, ←</dt>
-        <dd>stop; the hits are kept</dd>
-        <dt class="font-bold">M</dt>
-        <dd>sound off and on</dd>
-      </dl>
-      <Dialog.Close class="button mt-5">Close</Dialog.Close>
-    </Dialog.Content>
-  </Dialog.Portal>
-</Dialog.Root>
+<Over bind:open={help} title="Keys">
+  <dl class="mt-3 grid grid-cols-[7rem_1fr] gap-y-1">
+    {#each places as p (p.key)}<dt class="font-bold uppercase">{p.key}</dt>
+      <dd>{p.name}</dd>{/each}
+    <dt class="font-bold">← → ↑ ↓</dt>
+    <dd>move a slider or a knob of the picture; with Shift by more</dd>
+    <dt class="col-span-2 seam mt-3 pt-3 text-soft">In the composer</dt>
+    <dt class="font-bold">M, C</dt>
+    <dd>mirror, counterpart</dd>
+    <dt class="font-bold">Space</dt>
+    <dd>hear it</dd>
+    <dt class="font-bold">[ and ]</dt>
+    <dd>the easier and the harder neighbour; for a technique too</dd>
+    <dt class="font-bold">Ctrl Z, Y</dt>
+    <dd>undo, redo</dd>
+    <dt class="col-span-2 seam mt-3 pt-3 text-soft">On the run screen</dt>
+    <dt class="font-bold">F, J</dt>
+    <dd>a hit with the left, the right hand</dd>
+    <dt class="font-bold">1 to 5</dt>
+    <dd>mark: missed, off line, wild, touched, found again</dd>
+    <dt class="font-bold">Space, →</dt>
+    <dd>start, pause, go on; a page-turner pedal does it too</dd>
+    <dt class="font-bold">Escape, ←</dt>
+    <dd>stop; the hits are kept</dd>
+    <dt class="font-bold">M</dt>
+    <dd>sound off and on</dd>
+  </dl>
+  <Dialog.Close class="button mt-5">Close</Dialog.Close>
+</Over>

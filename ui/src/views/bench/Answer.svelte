@@ -4,8 +4,8 @@
   import { labelOf, valueOf } from '../../lib/bench/kinds.svelte'
   import { length } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
-  import type { Desk } from './desk.svelte'
   import Button from '../../lib/ui/Button.svelte'
+  import type { Desk } from './desk.svelte'
 
   type Change = Schemas['Change']
   let { desk, a }: { desk: Desk; a: Schemas['Sheet'] } = $props()

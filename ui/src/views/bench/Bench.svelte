@@ -2,12 +2,13 @@
      and what is wrong with it. One page for all kinds. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
-  import { replace, router } from 'svelte-spa-router'
   import { untrack } from 'svelte'
+  import { replace, router } from 'svelte-spa-router'
   import { Act } from '../../lib/act.svelte'
   import { api, ask, type Schemas } from '../../lib/api/client'
   import SideView from '../../lib/bench/SideView.svelte'
   import { session } from '../../lib/session.svelte'
+  import Button from '../../lib/ui/Button.svelte'
   import Caution from '../../lib/ui/Caution.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
@@ -16,7 +17,6 @@
   import Does from './Does.svelte'
   import Head from './Head.svelte'
   import Measures from './Measures.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const act = new Act(useQueryClient())

@@ -4,9 +4,9 @@
   import { kindName, kinds } from '../../lib/bench/kinds.svelte'
   import { length } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
+  import Button from '../../lib/ui/Button.svelte'
   import Choice from '../../lib/ui/Choice.svelte'
   import type { Desk } from './desk.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   type Props = { desk: Desk; people: Schemas['Trainee'][]; onsave: () => void }
   let { desk, people, onsave }: Props = $props()

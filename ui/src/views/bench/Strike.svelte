@@ -5,11 +5,12 @@
   import { shownAs } from '../../lib/bench/kinds.svelte'
   import { ms, range, speed } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
+  import Button from '../../lib/ui/Button.svelte'
   import Choice from '../../lib/ui/Choice.svelte'
   import Field from '../../lib/ui/Field.svelte'
+  import FigureRow from '../../lib/ui/FigureRow.svelte'
   import TempoTable from '../../lib/ui/TempoTable.svelte'
   import type { Desk } from './desk.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   let { desk, a }: { desk: Desk; a: Schemas['Sheet'] } = $props()
   const units = $derived(session.units)
@@ -87,14 +88,7 @@
     onchange={(v) => (desk.strikeAngle = v)}
     note="On the far side, before it hangs straight. 25° is assumed." />
 {/if}
-<dl class="grid grid-cols-2 gap-x-6 gap-y-3 py-2">
-  {#each figures as f (f.name)}
-    <div>
-      <dt class="label">{f.name}</dt>
-      <dd class="figure text-4xl">{f.text}</dd>
-    </div>
-  {/each}
-</dl>
+<FigureRow {figures} class="grid-cols-2 gap-x-6 gap-y-3 py-2" />
 <TempoTable
   rows={a.tempos}
   tempo={a.tempo}

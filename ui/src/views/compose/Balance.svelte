@@ -2,8 +2,8 @@
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
   import { ms } from '../../lib/format'
-  import type { Sheet } from './sheet.svelte'
   import Button from '../../lib/ui/Button.svelte'
+  import type { Sheet } from './sheet.svelte'
 
   let { sheet, c, kind }: { sheet: Sheet; c: Schemas['Line']; kind: string } = $props()
   const rows = $derived([

@@ -8,6 +8,7 @@
   import ForWhom from '../../lib/drills/ForWhom.svelte'
   import { composedMoves, composedStrikes } from '../../lib/trace/geometry'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
+  import Button from '../../lib/ui/Button.svelte'
   import Cards from '../../lib/ui/Cards.svelte'
   import Caution from '../../lib/ui/Caution.svelte'
   import Fit from '../../lib/ui/Fit.svelte'
@@ -20,7 +21,6 @@
   import { Sheet } from './sheet.svelte'
   import Worked from './Worked.svelte'
   import Written from './Written.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const sheet = new Sheet(useQueryClient())

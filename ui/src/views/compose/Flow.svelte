@@ -4,8 +4,8 @@
   import { labelOf, valueOf } from '../../lib/bench/kinds.svelte'
   import { length, ms, speed } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
-  import type { Sheet } from './sheet.svelte'
   import Button from '../../lib/ui/Button.svelte'
+  import type { Sheet } from './sheet.svelte'
 
   let { sheet, c }: { sheet: Sheet; c: Schemas['Line'] } = $props()
   const units = $derived(session.units)

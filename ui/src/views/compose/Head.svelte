@@ -2,8 +2,8 @@
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
   import { kinds } from '../../lib/bench/kinds.svelte'
-  import type { Sheet } from './sheet.svelte'
   import Button from '../../lib/ui/Button.svelte'
+  import type { Sheet } from './sheet.svelte'
 
   type Props = {
     sheet: Sheet

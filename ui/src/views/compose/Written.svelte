@@ -1,9 +1,9 @@
 <!-- The line as it is written: typed or picked, with how it was read. -->
 <script lang="ts">
   import { upper } from '../../lib/format'
+  import Button from '../../lib/ui/Button.svelte'
   import LineInput from '../../lib/ui/LineInput.svelte'
   import type { Sheet } from './sheet.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   let { sheet }: { sheet: Sheet } = $props()
   const c = $derived(sheet.composed)
@@ -29,7 +29,7 @@
   role={sheet.misread ? 'alert' : undefined}>
   {#if sheet.misread}{sheet.misread}{:else if c}
     {c.canonical === sheet.text ? '' : `Read as ${c.canonical}: `}{c.call}.
-    {#each c.notes as n (n.column)}<b>{upper(n.said)}</b> is read as {n.read}, {n.why}.
+    {#each c.notes as n (n.column)}{' '}<b>{upper(n.said)}</b> is read as {n.read}, {n.why}.
     {/each}
   {/if}
 </div>

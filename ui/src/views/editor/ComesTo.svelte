@@ -5,11 +5,12 @@
   import { session } from '../../lib/session.svelte'
   import { sample } from '../../lib/trace/geometry'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
+  import Button from '../../lib/ui/Button.svelte'
   import Cards from '../../lib/ui/Cards.svelte'
+  import FigureRow from '../../lib/ui/FigureRow.svelte'
   import Fit from '../../lib/ui/Fit.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import type { Sheet } from './sheet.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   type Props = { sheet: Sheet; p: Schemas['Answer']; stance: string; name: string; people: Schemas['Trainee'][] }
   let { sheet, p, stance, name, people }: Props = $props()
@@ -58,14 +59,7 @@
     height={320} />
 </div>
 {#if !p.problem}
-  <dl class="mt-5 grid grid-cols-2 gap-x-8 gap-y-4 sm:grid-cols-4">
-    {#each figures as f (f.name)}
-      <div>
-        <dt class="label">{f.name}</dt>
-        <dd class="figure text-4xl">{f.text}</dd>
-      </div>
-    {/each}
-  </dl>
+  <FigureRow {figures} class="mt-5 grid-cols-2 gap-x-8 gap-y-4 sm:grid-cols-4" />
   <h2 class="label mt-6">{pattern}</h2>
   <ol class="mt-1 flex flex-wrap gap-1.5">
     {#each p.pattern as beat, i (i)}

@@ -7,12 +7,12 @@
   import ForWhom from '../../lib/drills/ForWhom.svelte'
   import Knobs from '../../lib/drills/Knobs.svelte'
   import { side } from '../../lib/format'
+  import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import ComesTo from './ComesTo.svelte'
   import { Sheet } from './sheet.svelte'
   import Who from './Who.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))

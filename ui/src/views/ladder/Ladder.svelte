@@ -7,10 +7,10 @@
   import { percent, shortDay } from '../../lib/format'
   import { moves, take } from '../../lib/people/take'
   import { session } from '../../lib/session.svelte'
+  import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import Decide from './Decide.svelte'
   import Rung from './Rung.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   type Choice = Schemas['Decision']['choice']
   let { params }: { params: { id: string; kind: string } } = $props()

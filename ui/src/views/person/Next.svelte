@@ -1,8 +1,8 @@
 <!-- What somebody does next, and why. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import Notice from '../../lib/ui/Notice.svelte'
   import Button from '../../lib/ui/Button.svelte'
+  import Notice from '../../lib/ui/Notice.svelte'
 
   type Proposal = Schemas['Proposal']
   type Props = {

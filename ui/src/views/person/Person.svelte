@@ -1,21 +1,21 @@
 <!-- Serves the coach at the desk: one person, what comes next on each bag, what they can do, what they are spared, their weeks. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
-  import { api, ask, type Schemas } from '../../lib/api/client'
   import { Act } from '../../lib/act.svelte'
+  import { api, ask, type Schemas } from '../../lib/api/client'
   import { bands, length } from '../../lib/format'
   import Form from '../../lib/people/Form.svelte'
   import PutAway from '../../lib/people/PutAway.svelte'
   import Spared from '../../lib/people/Spared.svelte'
   import { take } from '../../lib/people/take'
   import { session } from '../../lib/session.svelte'
+  import Button from '../../lib/ui/Button.svelte'
   import LogRows from '../../lib/ui/LogRows.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import Can from './Can.svelte'
   import Next from './Next.svelte'
   import OnBags from './OnBags.svelte'
   import Weeks from './Weeks.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const client = useQueryClient()

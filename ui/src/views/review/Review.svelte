@@ -3,14 +3,14 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { Act } from '../../lib/act.svelte'
   import { api, ask } from '../../lib/api/client'
+  import { editorOf } from '../../lib/drills/doc'
   import { clockTime, count, countdown, day, markNames } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
-  import { editorOf } from '../../lib/drills/doc'
+  import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import Strikes from './Strikes.svelte'
   import Told from './Told.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const review = createQuery(() => ({

@@ -7,8 +7,8 @@
   import ErrorStrip from '../../lib/trace/ErrorStrip.svelte'
   import { faced, timelineMoves } from '../../lib/trace/geometry'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
-  import Tables from './Tables.svelte'
   import Button from '../../lib/ui/Button.svelte'
+  import Tables from './Tables.svelte'
 
   let { r }: { r: Schemas['Review'] } = $props()
   let picked = $state<number | null>(null)

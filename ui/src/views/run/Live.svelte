@@ -6,8 +6,8 @@
   import BagPicture from '../../lib/run/BagPicture.svelte'
   import SwayPicture from '../../lib/run/SwayPicture.svelte'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
-  import type { Floor } from './floor.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
+  import type { Floor } from './floor.svelte'
   import Pads from './Pads.svelte'
 
   type Props = { floor: Floor; run: Schemas['Run']; marks: Schemas['MarkIn']['kind'][] }

@@ -4,12 +4,12 @@
   import { countdown, side, upper } from '../../lib/format'
   import { composedMoves, composedStrikes, sample } from '../../lib/trace/geometry'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
+  import Button from '../../lib/ui/Button.svelte'
   import Caution from '../../lib/ui/Caution.svelte'
   import Mark from '../../lib/ui/Mark.svelte'
-  import type { Floor, Ready } from './floor.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
+  import type { Floor, Ready } from './floor.svelte'
   import Recording from './Recording.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   let { floor, ready, id }: { floor: Floor; ready: Ready; id: string } = $props()
   const { drill, trainee, rig, preview, outlook } = $derived(ready)

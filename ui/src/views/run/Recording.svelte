@@ -5,9 +5,9 @@
   import { kept } from '../../lib/run/delay'
   import type { Plays } from '../../lib/run/round.svelte'
   import { session } from '../../lib/session.svelte'
+  import Button from '../../lib/ui/Button.svelte'
   import Choice from '../../lib/ui/Choice.svelte'
   import type { Band, Floor, Source } from './floor.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   let { floor, preview, id }: { floor: Floor; preview: Schemas['Answer']; id: string } = $props()
   const names: Record<Plays, string> = {

@@ -5,11 +5,11 @@
   import { push } from 'svelte-spa-router'
   import type { Schemas } from '../../lib/api/client'
   import { markNames } from '../../lib/format'
+  import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import { Floor, readied } from './floor.svelte'
   import Live from './Live.svelte'
   import ReadyPage from './Ready.svelte'
-  import Button from '../../lib/ui/Button.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const client = useQueryClient()
