@@ -6,13 +6,11 @@ import (
 	"regexp"
 	"strings"
 	"testing"
-	"time"
 
 	"melodromos/core/bench"
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/rig"
-	"melodromos/store"
 )
 
 // What cannot be kept is refused in words, and never as a fault of the server; nothing of it is saved.
@@ -111,37 +109,6 @@ func TestSavingAgain(t *testing.T) {
 	}
 }
 
-// A proposal is taken whole or not at all, and a decision on a bag that does not hang is none.
-func TestAcceptingIsWhole(t *testing.T) {
-	s := newSite(t)
-	u := s.coach(t, "Maple")
-	person, rigs := u.hung("speed")
-	var before []Drill
-	u.want(200, "GET", "/api/drills", nil, &before)
-	if err := u.gym.AddDecision(&store.Decision{TraineeID: person.ID, BagKind: "speed", Rung: "x", Choice: "accept",
-		Reason: strings.Repeat("y", 401), Coach: "C"}); err == nil {
-		t.Fatal("the database takes any reason")
-	}
-	// A reason that only the database refuses: the words of the request are checked before.
-	me := caller{Coach: must(s.store.CoachByEmail(ctx, u.email)), gym: u.gym, row: must(u.gym.Row()), stop: ctx.Err,
-		ctx: ctx}
-	if _, err := me.accept(person.ID, Acceptance{RigID: rigs["speed"].ID, Choice: "accept",
-		Reason: "a\x00b"}); err == nil {
-		t.Error("a bad reason was taken")
-	}
-	var after []Drill
-	u.want(200, "GET", "/api/drills", nil, &after)
-	if len(after) != len(before) {
-		t.Errorf("%d drills, before %d: half of it was saved", len(after), len(before))
-	}
-	u.want(204, "DELETE", "/api/rigs/"+rigs["speed"].ID, nil, nil)
-	u.want(422, "POST", "/api/trainees/"+person.ID+"/decisions",
-		Decision{Kind: "speed", Rung: "speed.once", Choice: "hold"}, nil)
-	if rows, err := u.gym.Decisions(person.ID); err != nil || len(rows) != 0 {
-		t.Errorf("%+v %v", rows, err)
-	}
-}
-
 // While a knock to the head is not cleared no round of that person starts, whichever way it is asked for; others do,
 // and so do theirs once it is lifted by name.
 func TestHeadCautionBars(t *testing.T) {
@@ -185,72 +152,6 @@ func TestHeadCautionBars(t *testing.T) {
 	u.want(409, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, nil)
 	u.want(204, "POST", "/api/cautions/"+head.ID+"/lift", Lift{"Dr Amsel"}, nil)
 	u.want(200, "POST", "/api/runs/"+ready.ID+"/clock", Step{"start", 0}, nil)
-}
-
-// A device's key ends with its round, and what comes late does not change what was judged.
-func TestKeysEnd(t *testing.T) {
-	s := newSite(t)
-	u := s.coach(t, "Oak")
-	_, _, d := u.furnished(10)
-	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "device"}, &run)
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
-	early, late := int64(20_000), int64(300_000)
-	var hits []HitIn
-	for i, e := range run.Timeline.Events {
-		if e.Kind == drill.Strike {
-			hits = append(hits, HitIn{Seq: i, At: at(int64(e.At) + early)})
-		}
-	}
-	device := s.stranger(t)
-	device.want(200, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Latency: &early, Hits: hits}, nil)
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
-	device.want(200, "POST", "/api/intake/"+run.IntakeKey,
-		Batch{Device: "pad", Latency: &late, Hits: []HitIn{{Seq: 5000, At: at(int64(run.Timeline.End) + 5_000_000)}}},
-		nil)
-	kept, err := u.gym.Run(run.ID)
-	if err != nil || kept.LatencyUS == nil || *kept.LatencyUS != early {
-		t.Errorf("the latency that the round was judged with: %v %v", kept.LatencyUS, err)
-	}
-	s.sql(t, "UPDATE runs SET ended_at = $1 WHERE id = $2", time.Now().Add(-grace-time.Second), run.ID)
-	device.want(410, "GET", "/api/intake/"+run.IntakeKey, nil, nil)
-	device.want(410, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Hits: []HitIn{{Seq: 5001, At: at(1)}}},
-		nil)
-	// not by the coach's screen either, which taps other rounds
-	u.want(422, "POST", "/api/runs/"+run.ID+"/hits", Batch{Device: "pad", Hits: hits}, nil)
-	if rows, err := u.gym.Hits(run.ID); err != nil || len(rows) != len(hits)+1 {
-		t.Errorf("%d hits, want %d: %v", len(rows), len(hits)+1, err)
-	}
-}
-
-// A round takes so many hits and marks and no more; what is too many is refused whole.
-func TestRoundsGetFull(t *testing.T) {
-	s := newSite(t)
-	u := s.coach(t, "Pine")
-	_, _, d := u.furnished(10)
-	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
-	list := make([]store.Hit, 0, 5000)
-	for n := 0; n < store.MostHits-2; n += len(list) {
-		list = list[:0]
-		for i := range min(5000, store.MostHits-2-n) {
-			list = append(list, store.Hit{Device: "flood", Seq: n + i, AtUS: int64(n + i)})
-		}
-		if _, err := u.gym.AddHits(run.ID, list, nil); err != nil {
-			t.Fatal(err)
-		}
-	}
-	three := Batch{Device: "pad", Hits: []HitIn{{Seq: 0, At: at(1)}, {Seq: 1, At: at(2)}, {Seq: 2, At: at(3)}}}
-	if out := u.want(422, "POST", "/api/runs/"+run.ID+"/hits", three, nil); !strings.Contains(out, "20000") {
-		t.Errorf("%s", out)
-	}
-	three.Hits = three.Hits[:2]
-	u.want(200, "POST", "/api/runs/"+run.ID+"/hits", three, nil)
-	began := time.Now()
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
-	u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, nil)
-	t.Logf("judged twice in %s", time.Since(began).Round(time.Millisecond))
 }
 
 // What a person reads of a refusal is a sentence: no path, no name of a field as the document has it, no row of

@@ -2,20 +2,14 @@ package server
 
 import (
 	"context"
-	"encoding/json"
 	"net"
 	"net/http"
-	"strings"
 	"testing"
 	"time"
-
-	"github.com/coder/websocket"
 
 	"melodromos/core/drill"
 	"melodromos/core/run"
 	"melodromos/ledger"
-	"melodromos/server/watch"
-	"melodromos/standin"
 )
 
 func at(us int64) *int64 { return &us }
@@ -149,131 +143,6 @@ func TestAbandonedRun(t *testing.T) {
 	u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, &review)
 	if review.Run.State != "done" || review.Summary.Clean != 7 || review.Missed != len(strikes)-7 {
 		t.Errorf("%s %+v", review.Run.State, review.Summary)
-	}
-}
-
-// The stand-in comes in by the way a device does, and the run screen sees its hits as they fall.
-func TestStandInAndLiveFeed(t *testing.T) {
-	s := newSite(t)
-	u := s.coach(t, "Larch")
-	_, _, d := u.furnished(10)
-	d.Doc = changed(d.Doc, func(d *drill.SpeedBagDrill) { d.Work, d.Strikes = 0, 6 })
-	u.want(200, "PUT", "/api/assignments/"+d.ID, d, &d)
-	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "standin",
-		StandIn: &StandInChoice{"expert", 3, false}}, &run)
-
-	watching, stop := context.WithTimeout(ctx, 20*time.Second)
-	defer stop()
-	conn, _, err := websocket.Dial(watching, strings.Replace(s.url, "http", "ws", 1)+"/api/runs/"+run.ID+"/live",
-		&websocket.DialOptions{HTTPClient: u.client})
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer func() { _ = conn.CloseNow() }()
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
-	seen, states := 0, ""
-	for seen < 6 {
-		_, text, err := conn.Read(watching)
-		if err != nil {
-			t.Fatalf("after %d hits: %v", seen, err)
-		}
-		var m watch.Message
-		if err := json.Unmarshal(text, &m); err != nil {
-			t.Fatal(err)
-		}
-		seen += len(m.Hits)
-		states += m.State
-	}
-	if states != "running" {
-		t.Errorf("states %q", states)
-	}
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
-	var review Review
-	u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, &review)
-	if !review.OffsetKept || review.Summary.Hits != 6 || review.Summary.Clean < 3 {
-		t.Errorf("%+v", review.Summary)
-	}
-	status, _, out := u.do("POST", "/api/runs/"+run.ID+"/hits",
-		Batch{Device: "pad", Hits: []HitIn{{Seq: 0, At: at(1)}}})
-	if status != 422 {
-		t.Errorf("taps beside a sensor: %d %s", status, out)
-	}
-}
-
-func TestIntake(t *testing.T) {
-	s := newSite(t)
-	u := s.coach(t, "Maple")
-	_, _, d := u.furnished(10)
-	device := user{t, s.url, &http.Client{}, nil, ""}
-	var run, tapped Run
-	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "device"}, &run)
-	var info IntakeInfo
-	device.want(200, "GET", "/api/intake/"+run.IntakeKey, nil, &info)
-	if info.State != "ready" || len(info.Strikes) != len(planned(run))+len(run.Timeline.Beyond) || info.Clock != "bag" {
-		t.Errorf("%s, %s, %d strikes", info.State, info.Clock, len(info.Strikes))
-	}
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 3_000_000}, nil)
-	var kept Kept
-	latency := int64(20_000)
-	device.want(200, "POST", "/api/intake/"+run.IntakeKey,
-		Batch{Device: "pad", Latency: &latency, Hits: []HitIn{{Seq: 0, Ago: at(500_000)}}}, &kept)
-	if kept.New != 1 || kept.State != "running" {
-		t.Errorf("%+v", kept)
-	}
-	hits, err := u.gym.Hits(run.ID)
-	if err != nil || len(hits) != 1 || hits[0].AtUS < 2_500_000 || hits[0].AtUS > 3_500_000 {
-		t.Errorf("half a second ago came to %+v, %v", hits, err)
-	}
-	row, err := u.gym.Run(run.ID)
-	if err != nil || row.LatencyUS == nil || *row.LatencyUS != latency {
-		t.Errorf("%+v %v", row.LatencyUS, err)
-	}
-	device.want(422, "POST", "/api/intake/"+run.IntakeKey, Batch{Device: "pad", Hits: []HitIn{{Seq: 1}}}, nil)
-	device.want(404, "POST", "/api/intake/"+strings.Repeat("A", 26), Batch{Device: "pad", Hits: []HitIn{}}, nil)
-	device.want(401, "GET", "/api/runs/"+run.ID, nil, nil)
-	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &tapped)
-	device.want(409, "POST", "/api/intake/"+tapped.IntakeKey, Batch{Device: "pad", Hits: []HitIn{{Seq: 0, At: at(1)}}},
-		nil)
-}
-
-// A device's word does not keep a run open, and a device that joins by the command line finishes with the run.
-func TestCommandLineStandIn(t *testing.T) {
-	s := newSite(t)
-	u := s.coach(t, "Nutmeg")
-	_, _, d := u.furnished(10)
-	d.Doc = changed(d.Doc, func(d *drill.SpeedBagDrill) { d.Work, d.Strikes = 0, 3 })
-	u.want(200, "PUT", "/api/assignments/"+d.ID, d, &d)
-	var run Run
-	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "device"}, &run)
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
-	before, err := u.gym.Run(run.ID)
-	if err != nil {
-		t.Fatal(err)
-	}
-	ended := make(chan error, 1)
-	go func() {
-		ended <- standin.Sensor{URL: s.url, Key: run.IntakeKey, Person: standin.Like("expert"), Seed: 2}.Play(ctx)
-	}()
-	time.Sleep(time.Duration(run.Timeline.End)*time.Microsecond + 300*time.Millisecond)
-	after, err := u.gym.Run(run.ID)
-	if err != nil {
-		t.Fatal(err)
-	}
-	if !after.SeenAt.Equal(before.SeenAt) {
-		t.Error("a device kept the run open")
-	}
-	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
-	select {
-	case err := <-ended:
-		if err != nil {
-			t.Error(err)
-		}
-	case <-time.After(5 * time.Second):
-		t.Error("the stand-in went on after the run")
-	}
-	if hits, err := u.gym.Hits(run.ID); err != nil || len(hits) == 0 {
-		t.Errorf("%d hits, %v", len(hits), err)
 	}
 }
 

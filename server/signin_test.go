@@ -207,3 +207,37 @@ func (b *safeBuffer) String() string {
 	defer b.mu.Unlock()
 	return b.text.String()
 }
+
+func TestSignIn(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Alder")
+	var info SignInInfo
+	u.want(200, "GET", "/api/sign-in", nil, &info)
+	if info.Me == nil || info.Me.Gym != "Alder" {
+		t.Errorf("%+v", info)
+	}
+	_, header, _ := u.do("POST", "/api/sign-in", signInBody{u.email, password})
+	cookie := header.Get("Set-Cookie")
+	if !strings.Contains(cookie, "HttpOnly") || !strings.Contains(cookie, "SameSite=Lax") {
+		t.Errorf("cookie %q", cookie)
+	}
+	u.want(204, "POST", "/api/sign-out", nil, nil)
+	u.want(401, "GET", "/api/today", nil, nil)
+	u.want(401, "POST", "/api/sign-in", signInBody{"nobody@example.org", password}, nil)
+}
+
+func TestCrossOrigin(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Cedar")
+	status, header, out := u.do("POST", "/api/trainees",
+		Trainee{Name: "X", Stance: "orthodox", Band: "beginner", AgeBand: "adult"}, "Origin",
+		"https://elsewhere.example", "Sec-Fetch-Site", "cross-site")
+	if status != 403 || header.Get("Content-Type") != "application/problem+json" {
+		t.Errorf("%d %s", status, out)
+	}
+	var list []Trainee
+	u.want(200, "GET", "/api/trainees", nil, &list)
+	if len(list) != 0 {
+		t.Error("a write from another site went through")
+	}
+}
