@@ -137,11 +137,27 @@ func (p *Page) Press(name string) error {
 	if err := p.wait("the button "+name, find); err != nil {
 		return err
 	}
-	at, err := p.settled(find)
-	if err != nil {
-		return err
+	// A page that moves between the look and the click is pressed beside the button: then it is pressed again.
+	for range 5 {
+		at, err := p.settled(find)
+		if err != nil {
+			return err
+		}
+		if err := p.run(fmt.Sprintf(
+			`((e) => { window.pressed = !e; e?.addEventListener('click', () => (window.pressed = true), { once: true, capture: true }) })(%s)`, find)); err != nil {
+			return err
+		}
+		if err := p.do(chromedp.MouseClickXY(at.X, at.Y)); err != nil {
+			return err
+		}
+		for range 25 {
+			if missed, err := Eval[bool](p, "window.pressed === false"); err != nil || !missed {
+				return err
+			}
+			time.Sleep(20 * time.Millisecond)
+		}
 	}
-	return p.do(chromedp.MouseClickXY(at.X, at.Y))
+	return fmt.Errorf("the button %s was not hit in five presses", name)
 }
 
 type place struct{ X, Y float64 }
