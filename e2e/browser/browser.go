@@ -131,27 +131,29 @@ func (p *Page) wait(what, expression string) error {
 }
 
 // Press clicks the button, link or radio button of that name, once it is there and can be pressed.
+//
+// A page that moves between the look and the click is pressed beside the button. Such a click goes nowhere, and the
+// button is pressed again.
 func (p *Page) Press(name string) error {
 	find := fmt.Sprintf(
 		`[...document.querySelectorAll('button, a, [role=radio]')].find((e) => (e.getAttribute('aria-label') ?? e.textContent).trim().replace(/\s+/g, ' ') === %s && !e.disabled && e.offsetParent !== null)`, quote(name))
 	if err := p.wait("the button "+name, find); err != nil {
 		return err
 	}
-	// A page that moves between the look and the click is pressed beside the button: then it is pressed again.
 	for range 5 {
 		at, err := p.settled(find)
 		if err != nil {
 			return err
 		}
-		if err := p.run(fmt.Sprintf(
-			`((e) => { window.pressed = !e; e?.addEventListener('click', () => (window.pressed = true), { once: true, capture: true }) })(%s)`, find)); err != nil {
+		if err := p.run(fmt.Sprintf(guard, find)); err != nil {
 			return err
 		}
 		if err := p.do(chromedp.MouseClickXY(at.X, at.Y)); err != nil {
 			return err
 		}
 		for range 25 {
-			if missed, err := Eval[bool](p, "window.pressed === false"); err != nil || !missed {
+			hit, err := Eval[bool](p, "window.pressed === true || !window.guard") // a new page has no guard
+			if err != nil || hit {
 				return err
 			}
 			time.Sleep(20 * time.Millisecond)
@@ -159,6 +161,19 @@ func (p *Page) Press(name string) error {
 	}
 	return fmt.Errorf("the button %s was not hit in five presses", name)
 }
+
+// guard lets the next click through to the element that is meant and to no other, and tells in window.pressed which of
+// the two it was.
+const guard = `((element) => {
+	removeEventListener('click', window.guard, true)
+	window.pressed = undefined
+	window.guard = (e) => {
+		removeEventListener('click', window.guard, true)
+		window.pressed = !!element?.contains(e.target)
+		if (!window.pressed) { e.preventDefault(); e.stopImmediatePropagation() }
+	}
+	addEventListener('click', window.guard, true)
+})(%s)`
 
 type place struct{ X, Y float64 }
 
