@@ -16,6 +16,7 @@ type Cycle struct {
 	Marks     []rig.Mark       `json:"marks" doc:"contacts with the board, or turns"`
 	Passes    []rig.Pass       `json:"passes" doc:"of a slip bag"`
 	Return    float64          `json:"return" doc:"s"`
+	Turn      float64          `json:"turn" doc:"s from one cycle, or repetition with its rest, to the next"`
 	Window    float64          `json:"window" doc:"s, around the return"`
 	Opens     float64          `json:"opens" doc:"s, from the return to the opening of the window"`
 	Closes    float64          `json:"closes" doc:"s, from the return to its closing"`
@@ -33,7 +34,7 @@ type Cycle struct {
 func CycleOf(p rig.Picture, kind rig.Kind) Cycle {
 	return Cycle{
 		Trace: answer.List(p.Trace), Through: answer.List(p.Through), Marks: answer.List(p.Marks),
-		Passes: answer.List(p.Passes), Starts: []float64{}, Return: p.Return,
+		Passes: answer.List(p.Passes), Starts: []float64{}, Return: p.Return, Turn: p.Return,
 		Window: p.Closes - p.Opens, Opens: p.Opens, Closes: p.Closes, Strike: p.Strike, Mirrored: p.Mirrored,
 		Reach: trainee.StrikeMovement(kind), Speed: p.Speed, Amplitude: p.Reach, Contact: p.Contact * 180 / math.Pi,
 	}
@@ -42,7 +43,7 @@ func CycleOf(p rig.Picture, kind rig.Kind) Cycle {
 // FilmCycle is the motion of a run that repeats a film.
 func FilmCycle(f drill.Film, kind rig.Kind) Cycle {
 	c := CycleOf(rig.Picture{Trace: f.Trace, Marks: f.Marks, Passes: f.Passes, Return: f.Length, Reach: f.Reach}, kind)
-	c.Starts = answer.List(f.Starts)
+	c.Starts, c.Turn = answer.List(f.Starts), max(f.Length, f.Turn) // earlier releases left the rest out
 	return c
 }
 

@@ -76,6 +76,17 @@ func (m Move) String() (printed string) {
 	return text
 }
 
+// Said is the move as this person does it: left and right in place of lead and rear.
+func (p Placed) Said() string {
+	words := strings.Fields(p.Move.String())
+	for i, w := range words {
+		if side := p.Stance.Side(Hand(w)); side != "" {
+			words[i] = string(side)
+		}
+	}
+	return strings.Join(words, " ")
+}
+
 // aim is what is said of where a strike goes, where it is not where its kind goes by itself.
 func (m Move) aim(number string) string {
 	switch {

@@ -47,6 +47,7 @@ type Line struct {
 // ComposedMove is a move where it lands.
 type ComposedMove struct {
 	Text   string        `json:"text"`
+	Said   string        `json:"said" doc:"as this person does it, in left and right"`
 	Kind   combo.Kind    `json:"kind"`
 	Hand   combo.Hand    `json:"hand"`
 	Side   combo.Side    `json:"side"`
@@ -148,8 +149,8 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 // placed are the moves where they land.
 func placed(moves []combo.Placed, rep drill.Repetition, bag rig.Rig) []ComposedMove {
 	list := answer.Map(moves, func(m combo.Placed) ComposedMove {
-		return ComposedMove{Text: m.Move.String(), Kind: m.Kind(), Hand: m.Hand(), Side: m.Side(), Part: m.Part,
-			Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
+		return ComposedMove{Text: m.Move.String(), Said: m.Said(), Kind: m.Kind(), Hand: m.Hand(), Side: m.Side(),
+			Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
 	})
 	choices := rep.Choices(bag)
 	for i, m := range rep.Moves {

@@ -5,18 +5,22 @@ import (
 	"melodromos/core/rig"
 )
 
-// Film is the bag's motion through one repetition of a combination, to be drawn at the start of each.
+// Film is the bag's motion from the beginning of one repetition of a combination to that of the next.
 type Film struct {
 	Trace  []rig.TracePoint `json:"trace"` // s from the start of a repetition
+	Turn   float64          `json:"turn"`  // s until the next one begins
 	Marks  []rig.Mark       `json:"marks"` // contacts with the board, or turns
 	Passes []rig.Pass       `json:"passes"`
-	Length float64          `json:"length"` // s drawn
+	Length float64          `json:"length"` // s drawn where the rest is left out
 	Reach  float64          `json:"reach"`  // m of a swing of 1
 	Starts []float64        `json:"starts"` // s on the timeline's clock
 }
 
-// after is how long (s) the bag is drawn once everything is home. Assumed: then it is steadied.
+// after is how long (s) the bag is drawn once everything is home, where the rest is left out. Assumed.
 const after = 0.8
+
+// liningUp is how long (s) before a repetition the bag is stopped by hand, or drawn back. Assumed.
+const liningUp = 0.8
 
 // atRest (m/s) is what a bag that was stopped still moves with. Assumed.
 const atRest = 0.02
@@ -24,7 +28,8 @@ const atRest = 0.02
 // film draws a repetition.
 func film(c Combination, rep Repetition, on Floor, starts []float64) *Film {
 	bag := on.Bag
-	f := &Film{Length: rep.Length + min(after, c.Pause), Starts: starts, Marks: []rig.Mark{}, Passes: []rig.Pass{}}
+	f := &Film{Turn: rep.Length + c.Pause, Length: rep.Length + min(after, c.Pause), Starts: starts,
+		Marks: []rig.Mark{}, Passes: []rig.Pass{}}
 	if on.Undrawn {
 		return f
 	}
@@ -47,24 +52,25 @@ func film(c Combination, rep Repetition, on Floor, starts []float64) *Film {
 		rests = rests || stops
 	}
 	if c.still(bag.Kind()) {
-		f.Trace, f.Reach = []rig.TracePoint{{}, {At: f.Length}}, 1
+		f.Trace, f.Reach = []rig.TracePoint{{}, {At: f.Turn}}, 1
 		return f
 	}
-	f.Trace, f.Reach = bag.Trail(blows, c.Pull, f.Length)
+	f.Trace, f.Reach = bag.Trail(blows, c.Pull, f.Turn)
 	if slip, ok := bag.(rig.SlipBag); ok && len(rep.Passes) > 0 {
 		if passes, err := slip.Passes(c.Pull, len(rep.Passes), rig.Use{Place: on.Place}); err == nil {
 			for _, p := range passes {
-				if p.At <= f.Length {
+				if p.At <= rep.Length {
 					f.Passes = append(f.Passes, p)
 				}
 			}
 		}
 	}
+	f.steady(min(liningUp, c.Pause))
 	for _, at := range rep.Boards {
 		f.Marks = append(f.Marks, rig.Mark{At: at, Swing: sign(swingAt(f.Trace, at))})
 	}
 	if bag.Kind() != rig.Speed {
-		for i := 1; i+1 < len(f.Trace); i++ { // where it turns
+		for i := 1; i+1 < len(f.Trace) && f.Trace[i].At < f.Turn-liningUp; i++ { // where it turns
 			a, b, c := f.Trace[i-1].Swing, f.Trace[i].Swing, f.Trace[i+1].Swing
 			if (b-a)*(c-b) < 0 && abs(b) > 0.1 && f.Trace[i].At > f.Trace[i-1].At && f.Trace[i+1].At > f.Trace[i].At {
 				f.Marks = append(f.Marks, rig.Mark{At: f.Trace[i].At, Swing: b})
@@ -72,6 +78,22 @@ func film(c Combination, rep Repetition, on Floor, starts []float64) *Film {
 		}
 	}
 	return f
+}
+
+// steady brings the bag, within so long (s), to where the next repetition finds it.
+func (f *Film) steady(within float64) {
+	if len(f.Trace) == 0 || within <= 0 {
+		return
+	}
+	first := f.Trace[0].Swing
+	for i := range f.Trace {
+		p := &f.Trace[i]
+		if k := 1 - (f.Turn-p.At)/within; k > 0 {
+			k = min(1, k)
+			p.Swing += (first - p.Swing) * k * k * (3 - 2*k)
+		}
+	}
+	f.Trace = append(f.Trace, rig.TracePoint{At: f.Turn, Swing: first})
 }
 
 func swingAt(points []rig.TracePoint, at float64) float64 {

@@ -168,8 +168,9 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 	}
 	position := 0
 	for _, m := range l.rep.Moves {
-		e := Event{At: micros(at + m.At), Rep: k, Move: m.Move, Text: m.Placed.Move.String(), Window: micros(m.Window),
+		e := Event{At: micros(at + m.At), Rep: k, Part: m.Part, Move: m.Move, Window: micros(m.Window),
 			Late: micros(m.Late)}
+		e.says(m.Placed)
 		if m.Kind() == combo.Strike {
 			e.Kind, e.Hand, e.Position, e.Still = Strike, m.Hand(), position, m.Still
 			if l.t.Clock == ByBag {
@@ -192,6 +193,14 @@ func (l *layer) repetition(k, n int, at float64, cues []Cue) {
 	}
 	for i, p := range l.rep.Passes {
 		l.add(Event{At: micros(at + p), Kind: Pass, N: i + 1, Rep: k})
+	}
+}
+
+// says names the move of an event.
+func (e *Event) says(m combo.Placed) {
+	e.Text = m.Move.String()
+	if said := m.Said(); said != e.Text {
+		e.Said = said
 	}
 }
 
@@ -257,8 +266,9 @@ func (l *layer) cue(cue Cue, a trainee.Ability, end float64) {
 	}
 	l.add(Event{At: micros(cue.At), Kind: Cued, Text: text, Window: micros(cue.Lead)})
 	at := cue.At + trainee.SoundReaction
-	l.add(Event{At: micros(at), Kind: Doing, Text: cue.Move.String(), Move: -1,
-		Until: micros(at + trainee.TimesOf(cue.Move).Whole)})
+	e := Event{At: micros(at), Kind: Doing, Move: -1, Until: micros(at + trainee.TimesOf(cue.Move).Whole)}
+	e.says(combo.Placed{Move: cue.Move, Stance: l.c.Stance})
+	l.add(e)
 	line, err := combo.Parse(cue.Counter)
 	if err != nil {
 		return // a free counter is not planned
@@ -270,8 +280,9 @@ func (l *layer) cue(cue Cue, a trainee.Ability, end float64) {
 			gap = a.Alternate
 		}
 		if at += gap; at < end {
-			l.add(Event{At: micros(at), Kind: Strike, Hand: m.Hand(), Text: m.Move.String(), Move: -1,
-				Window: micros(counterWindow)})
+			e := Event{At: micros(at), Kind: Strike, Hand: m.Hand(), Move: -1, Window: micros(counterWindow)}
+			e.says(m)
+			l.add(e)
 		}
 	}
 }

@@ -43,8 +43,10 @@ type Event struct {
 	Position int       `json:"position,omitempty"`
 	Window   Micros    `json:"window,omitempty"`
 	Text     string    `json:"text,omitempty"`
+	Said     string    `json:"said,omitempty"` // as this person does it, in left and right, where that is another text
 	Pin      bool      `json:"pin,omitempty"`
 	Rep      int       `json:"rep,omitempty"`   // repetition of a combination, from 0
+	Part     int       `json:"part,omitempty"`  // of the combination, from 0
 	Move     int       `json:"move,omitempty"`  // of the combination, from 0; −1 of the answer to a cue
 	Late     Micros    `json:"late,omitempty"`  // by which the moves before it do not fit
 	Still    bool      `json:"still,omitempty"` // a strike on a bag at rest: the rest of its repetition goes by it

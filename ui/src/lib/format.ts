@@ -50,11 +50,6 @@ export const clockTime = (at: string, zone: string) => bare(at, zone, { hour: '2
 
 export const count = (n: number, one: string, many = one + 's') => `${n} ${n === 1 ? one : many}`
 
-/** The side of the body a hand is on, for this person. */
-export function side(hand: string, stance: string): 'left' | 'right' {
-  return (hand === 'lead') === (stance === 'orthodox') ? 'left' : 'right'
-}
-
 export const verdicts: Record<string, string> = {
   clean: 'clean',
   early: 'early',

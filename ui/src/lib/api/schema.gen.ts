@@ -1440,6 +1440,8 @@ export interface components {
              * @description which return it meets; 0 for none
              */
             return: number;
+            /** @description as this person does it, in left and right */
+            said: string;
             /**
              * Format: double
              * @description of the bag's window that counts
@@ -1554,6 +1556,11 @@ export interface components {
             /** @description past the return, when nobody strikes; at counts from the return */
             through: components["schemas"]["TracePoint"][];
             trace: components["schemas"]["TracePoint"][];
+            /**
+             * Format: double
+             * @description s from one cycle, or repetition with its rest, to the next
+             */
+            turn: number;
             /**
              * Format: double
              * @description s, around the return
@@ -1798,11 +1805,14 @@ export interface components {
             move?: number;
             /** Format: int64 */
             n?: number;
+            /** Format: int64 */
+            part?: number;
             pin?: boolean;
             /** Format: int64 */
             position?: number;
             /** Format: int64 */
             rep?: number;
+            said?: string;
             /** Format: int64 */
             settle?: number;
             /** Format: double */
@@ -1843,6 +1853,8 @@ export interface components {
             reach: number;
             starts: number[];
             trace: components["schemas"]["TracePoint"][];
+            /** Format: double */
+            turn: number;
         };
         FindingRow: {
             change: components["schemas"]["Setting"][];

@@ -2,10 +2,17 @@
 <script lang="ts">
   import { onMount } from 'svelte'
   import type { Schemas } from '../api/client'
+  import { handLetter } from '../trace/hands'
   import { swingOn, type Cycle, type TraceStrike } from '../trace/geometry'
 
-  type Props = { cycle: Cycle; rig: Schemas['RigDocSpeed']; strikes: TraceStrike[]; clock: () => number }
-  let { cycle, rig, strikes, clock }: Props = $props()
+  type Props = {
+    cycle: Cycle
+    rig: Schemas['RigDocSpeed']
+    strikes: TraceStrike[]
+    stance: string
+    clock: () => number
+  }
+  let { cycle, rig, strikes, stance, clock }: Props = $props()
 
   let bag = $state<SVGGElement>()
   let fists = $state<Record<string, SVGGElement | undefined>>({})
@@ -72,7 +79,7 @@
     <g bind:this={fists[hand]}>
       <circle r="20" fill="var(--strike)" stroke="var(--ground)" stroke-width="3" />
       <text text-anchor="middle" y="7" font-size="20" font-weight="800" fill="var(--ground)"
-        >{hand === 'lead' ? 'L' : 'R'}</text>
+        >{handLetter(hand, stance)}</text>
     </g>
   {/each}
 </svg>

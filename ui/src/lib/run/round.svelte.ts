@@ -5,7 +5,7 @@ import { Follow } from './follow'
 import { Outbox } from './outbox.svelte'
 import { session } from '../session.svelte'
 import { Sound } from './sound'
-import { faced, timelineMoves, type TraceHit, type TraceMove, type TraceStrike } from '../trace/geometry'
+import { timelineMoves, timelineStrikes, type TraceHit, type TraceMove, type TraceStrike } from '../trace/geometry'
 
 export type Phase = 'ready' | 'starting' | 'running' | 'paused' | 'ending' | 'over'
 type Source = Schemas['NewRun']['source']
@@ -28,11 +28,8 @@ export class Round {
 
   events = $state.raw<Schemas['Event'][]>([]) // as the hits have moved them
   follows = $state(false) // the bag on the screen goes by the hits by now
-  strikes: TraceStrike[] = $derived(
-    this.events
-      .filter((e) => e.kind === 'strike')
-      .map((e) => ({ i: e.n ?? 0, at: e.at / 1e6, hand: e.hand ?? '', window: (e.window ?? 0) / 1e6, ...faced(e) })),
-  )
+  strikes: TraceStrike[] = $derived(timelineStrikes(this.events))
+  planned: TraceStrike[] = $derived(timelineStrikes(this.run?.timeline.events ?? []))
   moves: TraceMove[] = $derived(timelineMoves(this.events))
   #follow: Follow | null = null
   #clock: RunClock | null = null
@@ -158,12 +155,23 @@ export class Round {
   /** The bag on the screen answers a hit: its sounds first, then the picture. */
   #struck(at: number, hand: string, launch?: number) {
     const real = at - (this.run?.source === 'keys' ? (delay() ?? 0) : 0)
+    const due = this.#nearest(real)
     const boards = this.#follow?.hit(real, launch)
     if (boards && this.#follow && real * 1e6 >= (this.run?.followsUs ?? Infinity)) {
       this.#sound?.answer(boards, this.run?.source === 'keys')
       this.events = [...this.#follow.events]
     }
-    this.hits = [...this.hits, { at: real, hand }]
+    const touch = this.#follow && !boards
+    this.hits = [...this.hits, { at: real, hand, ...(due && !touch ? { i: due.i, off: real - due.at } : {}) }]
+  }
+
+  /** The strike whose moment is nearest, as it stands before the hit moves it. */
+  #nearest(at: number): TraceStrike | undefined {
+    const off = (s: TraceStrike) => Math.abs(s.at - at)
+    return this.strikes.reduce<TraceStrike | undefined>(
+      (best, s) => (best && off(best) <= off(s) ? best : s),
+      undefined,
+    )
   }
 
   mark(kind: Schemas['MarkIn']['kind']) {

@@ -1,6 +1,7 @@
-<!-- The strikes: a disc on the swing for each, with its hand's way out and back below. A disc can be dragged to another return. -->
+<!-- The strikes: a disc on the swing for each, with the hand's way out and back below. A disc can be dragged to another return. -->
 <script lang="ts">
-  import { handPath, handsOf, met } from './geometry'
+  import { handPath, met } from './geometry'
+  import { faceOf, handLetter, onDisc } from './hands'
   import type { View } from './view.svelte'
 
   type Props = {
@@ -10,14 +11,14 @@
     onreturn: ((i: number, count: number) => void) | undefined
   }
   let { v, chosen, choices, onreturn }: Props = $props()
-  const letters: Record<string, string> = { both: 'B', lead: 'L', rear: 'R' }
   const discs = $derived(
     v.seen.map((s) => ({
       ...s,
       cx: v.x(v.at(s)),
       cy: v.y(v.film ? v.inFilm(s.at) : met(v.cycle) * (s.side ?? 1)),
       hollow: !!s.verdict && s.verdict !== 'clean',
-      hands: handsOf(s.hand),
+      text: faceOf(s, v.stance),
+      below: s.text || !v.stance ? handLetter(s.hand, v.stance) || s.hand : '',
     })),
   )
 
@@ -50,20 +51,19 @@
 </script>
 
 {#each discs as s (s.i)}
-  {#each s.hands as hand (hand)}
-    <path
-      d={handPath(v.cycle, v.at(s), v.x, v.floorOf(hand), v.roofOf(hand))}
-      fill="none"
-      stroke="var(--soft)"
-      stroke-width="2" />
-  {/each}
-  <path d="M{s.cx} {s.cy}V{v.roofOf(s.hands.at(-1)!)}" stroke="var(--strike)" stroke-dasharray="1 4" />
+  <path d={handPath(v.cycle, v.at(s), v.x, v.floor, v.roof)} fill="none" stroke="var(--soft)" stroke-width="2" />
+  <path d="M{s.cx} {s.cy}V{v.roof}" stroke="var(--strike)" stroke-dasharray="1 4" />
+  <text x={s.cx} y={v.floor + 13} text-anchor="middle" class="fill-ink font-semibold" font-size={v.label}
+    >{s.below}</text>
+  {#if s.hand === 'rear'}
+    <circle cx={s.cx} cy={s.cy} r={v.disc + 3.5} fill="none" stroke="var(--strike)" stroke-width="1.5" />
+  {/if}
   {#if s.pin}
-    {@const r = v.disc + 4}
+    {@const r = v.disc + 5}
     <rect x={s.cx - r} y={s.cy - r} width={2 * r} height={2 * r} fill="none" stroke="var(--strike)" stroke-width="2" />
   {/if}
   {#if chosen === s.i}
-    <circle cx={s.cx} cy={s.cy} r={v.disc + 6} fill="none" stroke="var(--ink)" stroke-width="2" />
+    <circle cx={s.cx} cy={s.cy} r={v.disc + 7} fill="none" stroke="var(--ink)" stroke-width="2" />
   {/if}
   <!-- svelte-ignore a11y_no_static_element_interactions -- the same is done by buttons beside the picture -->
   <circle
@@ -76,14 +76,19 @@
     stroke="var(--strike)"
     stroke-width="2.5"
     stroke-dasharray={s.verdict === 'missed' ? '3 3' : undefined} />
-  <text
-    x={s.cx}
-    y={s.cy + v.disc * 0.38}
-    text-anchor="middle"
-    font-size={v.disc * 1.15}
-    font-weight="750"
-    class="pointer-events-none"
-    fill={s.hollow ? 'var(--strike)' : 'var(--sheet)'}>{letters[s.hand]}</text>
+  {#if onDisc(s.text)}
+    <text
+      x={s.cx}
+      y={s.cy + v.disc * 0.38}
+      text-anchor="middle"
+      font-size={v.disc * (s.text.length > 1 ? 0.95 : 1.15)}
+      font-weight="750"
+      class="pointer-events-none"
+      fill={s.hollow ? 'var(--strike)' : 'var(--sheet)'}>{s.text}</text>
+  {:else}
+    <text x={s.cx} y={s.cy - v.disc - 8} text-anchor="middle" class="fill-strike font-semibold" font-size={v.label}
+      >{s.text}</text>
+  {/if}
 {/each}
 {#each targets as t (t.count)}
   <g class="pointer-events-none">

@@ -3,9 +3,7 @@
   import type { View } from './view.svelte'
 
   let { v }: { v: View } = $props()
-  const rest = $derived(
-    v.cycle.passes.length > 0 ? (v.label > 12 ? 'low' : 'low point') : v.boarded ? 'hangs' : 'at rest',
-  )
+  const rest = $derived(v.cycle.passes.length > 0 ? 'low point' : v.boarded ? 'hangs' : 'at rest')
   const sides = $derived(v.lowest === -1 ? [1, -1] : [1])
   const levels = $derived([
     ...sides.map((side) => ({
@@ -31,9 +29,7 @@
     stroke-dasharray={l.dash} />
   <text x={v.left - 8} y={l.y + 4} text-anchor="end" class={l.look} font-size={v.label}>{l.name}</text>
 {/each}
-{#each v.hands as hand (hand)}
-  {@const y = v.floorOf(hand)}
-  <line x1={v.left} x2={v.width - v.right} y1={y} y2={y} stroke="var(--rope)" stroke-width="1.5" />
-  <text x={v.left - 8} y={y - 6} text-anchor="end" class="fill-ink font-bold" font-size={v.label + 1}
-    >{hand === 'lead' ? 'Lead' : 'Rear'}</text>
-{/each}
+{#if !v.bare}
+  <line x1={v.left} x2={v.width - v.right} y1={v.floor} y2={v.floor} stroke="var(--rope)" />
+  <text x={v.left - 8} y={v.floor - 6} text-anchor="end" class="fill-soft" font-size={v.label}>hands</text>
+{/if}

@@ -1,6 +1,6 @@
 <!-- Hits that were captured: a ring where each met the bag, about the disc that it lies on; a cross where it belongs to none. -->
 <script lang="ts">
-  import { handsOf, hitSwing } from './geometry'
+  import { hitSwing } from './geometry'
   import type { View } from './view.svelte'
 
   let { v }: { v: View } = $props()
@@ -19,8 +19,5 @@
     {:else}
       <circle {cx} {cy} r={v.disc + 3} fill="none" stroke={line.colour} stroke-width={line.wide} />
     {/if}
-  {/each}
-  {#each h.hand ? handsOf(h.hand) : [] as hand (hand)}
-    <path d="M{cx} {v.floorOf(hand) - 9}v9" stroke="var(--ink)" stroke-width="2.5" />
   {/each}
 {/each}

@@ -22,7 +22,7 @@
 <path d={struck} fill="none" stroke="var(--strike)" stroke-opacity="0.26" stroke-width="18" />
 <path d={struck} fill="none" stroke="var(--strike)" stroke-width="1.5" stroke-dasharray="3 3" />
 {#each slips as d (d)}<path {d} fill="none" stroke="var(--blue)" stroke-opacity="0.3" stroke-width="16" />{/each}
-<path d={way} fill="none" stroke="var(--ink)" stroke-width={v.moving ? 3.5 : 2.5} stroke-linejoin="round" />
+<path d={way} fill="none" stroke="var(--ink)" stroke-width="2.5" stroke-linejoin="round" />
 {#each v.bare ? v.cycle.marks : [] as m (m.at)}
   {@const y = v.y(m.swing)}
   <line x1={v.x(m.at)} x2={v.x(m.at)} y1={y - 8} y2={y + 8} stroke="var(--brass)" stroke-width="3" />

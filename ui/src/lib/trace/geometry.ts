@@ -15,13 +15,32 @@ export type TraceStrike = {
   pin?: boolean // a trap: the hand leads the bag into the board and holds it
   verdict?: string
   error?: number | null
+  text?: string | undefined // of a combination: the punch, as this person does it
+  part?: number | undefined // of a combination
+  rep?: number | undefined // repetition of a combination
+  move?: number | undefined // of its moves; negative where a cue asked for it
 }
 
 /** A defence or a step on a trace. */
-export type TraceMove = { at: number; until: number; kind: string; text: string; late?: number }
+export type TraceMove = {
+  at: number
+  until: number
+  kind: string
+  text: string
+  late?: number
+  part?: number | undefined
+  rep?: number | undefined
+  known?: number // s, when a cue called it; nothing foreseen it
+}
 
 /** A hit that was captured. */
-export type TraceHit = { at: number; hand: string; extra?: boolean }
+export type TraceHit = {
+  at: number
+  hand: string
+  extra?: boolean
+  i?: number // the strike that was due
+  off?: number // s from it
+}
 
 type Point = Schemas['TracePoint']
 
@@ -67,7 +86,7 @@ function struckBefore(strikes: TraceStrike[], at: number): TraceStrike | undefin
 /** Where the bag is at a moment of a trace that begins anew with each repetition. */
 export function inFilm(cycle: Cycle, at: number): number {
   const start = cycle.starts.findLast((s) => s <= at + 1e-9)
-  return start === undefined || at - start > cycle.return ? 0 : read(cycle.trace, at - start)
+  return start === undefined || at - start > cycle.turn ? 0 : read(cycle.trace, at - start)
 }
 
 /** Where the bag is at a moment of a row of strikes: still before the first, and at rest after the last return. */
@@ -171,25 +190,49 @@ export function sample(cycle: Cycle, pattern: (string | Schemas['Beat'])[]): Tra
 /** A combination as it is composed: its strikes, and its defences and steps. */
 export const composedStrikes = (moves: Schemas['ComposedMove'][]): TraceStrike[] =>
   moves.flatMap((m, i) =>
-    m.kind === 'strike' ? [{ i, at: m.at, hand: m.hand, window: m.window, still: m.still, pin: false }] : [],
+    m.kind === 'strike'
+      ? [{ i, at: m.at, hand: m.hand, window: m.window, still: m.still, pin: false, text: m.said, part: m.part }]
+      : [],
   )
 export const composedMoves = (moves: Schemas['ComposedMove'][]): TraceMove[] =>
   moves.flatMap((m) =>
     m.kind === 'defence' || m.kind === 'step'
-      ? [{ at: m.at, until: m.until, kind: m.kind, text: m.text, late: m.late }]
+      ? [{ at: m.at, until: m.until, kind: m.kind, text: m.said, late: m.late, part: m.part }]
       : [],
   )
 
-/** Defences and steps of a timeline. */
-export const timelineMoves = (events: Schemas['Event'][]): TraceMove[] =>
+/** Strikes of a timeline. */
+export const timelineStrikes = (events: Schemas['Event'][]): TraceStrike[] =>
   events
-    .filter((e) => e.kind === 'move')
+    .filter((e) => e.kind === 'strike')
     .map((e) => ({
+      i: e.n ?? 0,
+      at: e.at / 1e6,
+      hand: e.hand ?? '',
+      window: (e.window ?? 0) / 1e6,
+      text: e.said ?? e.text,
+      part: e.part,
+      rep: e.rep,
+      move: e.move,
+      ...faced(e),
+    }))
+
+/** Defences and steps of a timeline. */
+export function timelineMoves(events: Schemas['Event'][]): TraceMove[] {
+  let cued = 0
+  return events.flatMap((e) => {
+    if (e.kind === 'cue') cued = e.at / 1e6
+    if (e.kind !== 'move') return []
+    const move = {
       at: e.at / 1e6,
       until: (e.until ?? e.at) / 1e6,
       kind: e.feet ? 'step' : 'defence',
-      text: e.text ?? '',
-    }))
+      text: e.said ?? e.text ?? '',
+      part: e.part,
+    }
+    return [(e.move ?? 0) < 0 ? { ...move, known: cued } : { ...move, rep: e.rep }]
+  })
+}
 
 /** Planned strikes of a run or a review. */
 export const faced = (s: { face?: string | undefined; pin?: boolean | undefined; still?: boolean | undefined }) => ({
@@ -198,10 +241,7 @@ export const faced = (s: { face?: string | undefined; pin?: boolean | undefined;
   pin: s.pin ?? false,
 })
 
-/** Lanes that a strike is drawn in. */
-export const handsOf = (hand: string) => (hand === 'both' ? ['lead', 'rear'] : [hand])
-
-/** A hand's way out to the bag and back, from its lane's floor to its roof. */
+/** A hand's way out to the bag and back, from a floor to a roof. */
 export function handPath(cycle: Cycle, at: number, x: (t: number) => number, floor: number, roof: number): string {
   const [a, b, c] = [x(at - cycle.reach), x(at), x(at + cycle.reach)]
   return `M${a.toFixed(1)} ${floor}C${((a + b) / 2).toFixed(1)} ${floor} ${((a + b) / 2).toFixed(1)} ${roof} ${b.toFixed(1)} ${roof}S${((b + c) / 2).toFixed(1)} ${floor} ${c.toFixed(1)} ${floor}`

@@ -7,21 +7,20 @@ export type Shown = {
   moves: TraceMove[]
   from: number
   to: number
-  span: number // s across, where it moves
   height: number
   axis: boolean
-  moving: boolean
+  stance: string // "" where it is not known
 }
 
 const left = 64 // the labels' margin
 const right = 14
 const top = 12
+const lane = 34 // the hands' way
 const past = 0.2 // s that a disc may reach past the edge
 
-/** Where everything of a trace stands: from the top the far board, the swing, the near board, a lane for each hand, the axis. */
+/** Where everything of a trace stands: from the top the far board, the swing, the near board, the hands' way, the axis. */
 export class View {
   width = $state(800)
-  chunk = $state(0) // s, where the drawn stretch of a moving trace begins
   left = left
   right = right
   #shown: () => Shown
@@ -39,45 +38,35 @@ export class View {
   get height() {
     return this.#shown().height
   }
-  get moving() {
-    return this.#shown().moving
-  }
-  get span() {
-    return this.#shown().span
+  get stance() {
+    return this.#shown().stance
   }
 
   plot = $derived.by(() => Math.max(1, this.width - left - right))
-  scale = $derived.by(() => {
-    const { moving, span, from, to } = this.#shown()
-    return this.plot / (moving ? span : to - from)
-  })
-  // A moving trace is drawn three plots long and pushed along as a whole, which costs no drawing anew; once a plot's length
-  // has gone by, the next stretch is drawn.
-  begin = $derived.by(() => (this.moving ? this.chunk - this.span : this.#shown().from))
-  end = $derived.by(() => (this.moving ? this.chunk + 2 * this.span : this.#shown().to))
+  scale = $derived.by(() => this.plot / (this.end - this.begin))
+  begin = $derived.by(() => this.#shown().from)
+  end = $derived.by(() => this.#shown().to)
 
   film = $derived.by(() => this.cycle.starts.length > 0) // of a whole combination: it begins anew with each repetition
   bare = $derived.by(() => !this.film && this.cycle.passes.length > 0) // a slip bag alone: nobody strikes
   boarded = $derived.by(() => this.cycle.contact > 0)
   foot = $derived.by(() => (this.#shown().axis ? 26 : 6))
-  lane = $derived.by(() => Math.max(26, Math.min(54, this.height * 0.13)))
-  lanes = $derived.by(() => this.height - this.foot - (this.bare ? 6 : 2 * this.lane + 8))
-  label = $derived.by(() => (this.moving && this.height > 480 ? 20 : 12)) // read from across the room on a wall
+  lanes = $derived.by(() => this.height - this.foot - (this.bare ? 6 : lane))
+  label = 12
   // A bag that is met before it goes to the near side needs no room there.
   lowest = $derived.by(() => (this.cycle.mirrored || this.cycle.trace.some((p) => p.swing < -0.3) ? -1 : -0.3))
   disc = $derived.by(() => {
     const most = this.film ? 26 : this.scale * (this.cycle.return / 6)
-    return Math.max(9, Math.min(this.moving ? 26 : 15, most, this.height / 14))
+    return Math.max(9, Math.min(15, most, this.height / 14))
   })
-  hands = $derived.by(() => (this.bare ? [] : ['lead', 'rear']))
 
   x = (t: number) => (t - this.begin) * this.scale
   y = (swing: number) => {
     const bottom = this.lanes - 18
     return bottom - ((swing - this.lowest) / (1 - this.lowest)) * (bottom - top)
   }
-  floorOf = (hand: string) => this.lanes + (hand === 'lead' ? this.lane : 2 * this.lane + 8) - 2
-  roofOf = (hand: string) => this.floorOf(hand) - this.lane + 12
+  floor = $derived.by(() => this.lanes + lane - 16)
+  roof = $derived.by(() => this.lanes + 2)
   swingOf = (t: number) => swingAt({ ...this.cycle, return: Infinity }, t)
   /** Where a planned strike is drawn. */
   at = (s: TraceStrike) => s.at + (this.film ? 0 : middle(this.cycle))

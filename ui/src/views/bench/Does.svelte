@@ -37,7 +37,7 @@
 
 <section class="min-w-0 lg:col-start-2 lg:row-span-2 lg:row-start-1" aria-label="What it does">
   <div class="bg-sheet py-2">
-    <SwingTrace cycle={a.cycle} {strikes} tempo={a.shown} {...shown} height={290} />
+    <SwingTrace cycle={a.cycle} {strikes} tempo={a.shown} stance={trainee?.stance ?? ''} {...shown} height={290} />
   </div>
   {#if !a.feasible}
     <p class="mt-1 text-sm text-soft">Drawn at {tempoOf(a.shown)} a minute, the nearest within reach.</p>

@@ -95,6 +95,7 @@
         strikes={composedStrikes(c.moves)}
         moves={composedMoves(c.moves)}
         tempo={p.shown}
+        {stance}
         from={-0.35}
         to={Math.max(1, p.cycle.return)}
         height={300}

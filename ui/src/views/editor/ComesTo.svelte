@@ -4,6 +4,7 @@
   import { count, duration, ms, speed } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
   import { sample } from '../../lib/trace/geometry'
+  import { handLetter, handWord } from '../../lib/trace/hands'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Cards from '../../lib/ui/Cards.svelte'
@@ -22,7 +23,7 @@
   ])
   const pattern = $derived(
     [
-      `One pattern, ${count(p.pattern.length, 'strike')}${stance === 'southpaw' ? ', right hand leads' : ''}`,
+      `One pattern, ${count(p.pattern.length, 'strike')}`,
       ...(p.pattern.some((b) => b.face === 'behind') ? ['open discs from behind'] : []),
       ...(p.pattern.some((b) => b.pin) ? ['in a ring, the trap'] : []),
     ].join('; '),
@@ -34,8 +35,7 @@
       b.hand === 'rear' ? 'mt-4' : 'mb-4',
     ].join(' ')
   const spoken = (b: Schemas['Beat']) =>
-    `${b.hand}${b.face === 'behind' ? ', from behind' : ''}${b.pin ? ', trap' : ''}`
-  const letters: Record<string, string> = { both: 'B', lead: 'L', rear: 'R' }
+    `${handWord(b.hand, stance)}${b.face === 'behind' ? ', from behind' : ''}${b.pin ? ', trap' : ''}`
   const told = (c: Schemas['Change']) => (c.what === 'rebounds' ? `Count ${c.to}` : `Take ${c.to} a minute`)
 </script>
 
@@ -54,6 +54,7 @@
     cycle={p.cycle}
     strikes={sample(p.cycle, p.pattern)}
     tempo={p.shown}
+    {stance}
     from={-0.22}
     to={Math.max(0.75, p.cycle.return + 0.22)}
     height={320} />
@@ -64,7 +65,7 @@
   <ol class="mt-1 flex flex-wrap gap-1.5">
     {#each p.pattern as beat, i (i)}
       <li class="grid size-9 place-items-center rounded-full font-bold {look(beat)}">
-        <span aria-hidden="true">{letters[beat.hand]}</span><span class="sr-only">{spoken(beat)}</span>
+        <span aria-hidden="true">{handLetter(beat.hand, stance)}</span><span class="sr-only">{spoken(beat)}</span>
       </li>
     {/each}
   </ol>

@@ -6,7 +6,7 @@
   import { api, ask } from '../../lib/api/client'
   import ForWhom from '../../lib/drills/ForWhom.svelte'
   import Knobs from '../../lib/drills/Knobs.svelte'
-  import { side } from '../../lib/format'
+  import { handWord } from '../../lib/trace/hands'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
@@ -62,7 +62,7 @@
         <Knobs
           knobs={p?.knobs ?? []}
           refused={sheet.refusedOf}
-          written={(k, text, value) => (k.field === 'firstHand' ? `${text} (${side(value, stance)})` : text)}
+          written={(k, text, value) => (k.field === 'firstHand' ? `${text} (${handWord(value, stance)})` : text)}
           onpatch={sheet.set} />
       </div>
       <label class="mt-3 block">

@@ -3,9 +3,10 @@
   import ArrowLeft from '@lucide/svelte/icons/arrow-left'
   import ArrowRight from '@lucide/svelte/icons/arrow-right'
   import type { Schemas } from '../../lib/api/client'
-  import { countdown, ms, signedMs, verdicts } from '../../lib/format'
+  import Dial from '../../lib/dial/Dial.svelte'
+  import { countdown, ms, percent, signedMs, verdicts } from '../../lib/format'
   import ErrorStrip from '../../lib/trace/ErrorStrip.svelte'
-  import { faced, timelineMoves } from '../../lib/trace/geometry'
+  import { faced, timelineMoves, timelineStrikes } from '../../lib/trace/geometry'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Tables from './Tables.svelte'
@@ -21,6 +22,11 @@
       ),
   )
   const strikes = $derived(r.strikes.map((s, i) => ({ i, ...s, ...faced(s) })))
+  const planned = $derived(timelineStrikes([...r.run.timeline.events, ...(r.run.timeline.beyond ?? [])]))
+  const moves = $derived(timelineMoves(r.run.timeline.events))
+  const struck = $derived(
+    r.strikes.flatMap((s, i) => (s.error == null ? [] : [{ at: s.at, hand: s.hand, i, off: s.error }])),
+  )
   const strike = $derived(strikes[chosen])
   const centre = $derived(strike?.at ?? 0)
   // Around it: a whole combination, or a few strikes.
@@ -45,14 +51,29 @@
     {r.summary.clean} clean, {r.early} early, {r.late} late, {r.missed} missed, {r.wrongHand} with the other hand,
     {r.extra} extra. Choose one to see it on the swing; arrow keys go from strike to strike.
   </p>
-  <ErrorStrip
-    {strikes}
-    marks={r.marks}
-    {from}
-    to={Math.max(r.untilUs / 1e6, strikes.at(-1)?.at ?? 0)}
-    {chosen}
-    onchoose={(i) => (picked = i)}
-    onmove={move} />
+  <div class="mt-2 grid items-center gap-x-8 gap-y-4 lg:grid-cols-[26rem_1fr]">
+    <div class="mx-auto aspect-[5/4] w-full max-w-md">
+      <Dial
+        cycle={r.run.cycle}
+        {planned}
+        {moves}
+        hits={struck}
+        tempo={r.run.tempo}
+        stance={r.run.trainee.stance}
+        said={percent(r.summary.share)}
+        under="clean" />
+    </div>
+    <div class="min-w-0">
+      <ErrorStrip
+        {strikes}
+        marks={r.marks}
+        {from}
+        to={Math.max(r.untilUs / 1e6, strikes.at(-1)?.at ?? 0)}
+        {chosen}
+        onchoose={(i) => (picked = i)}
+        onmove={move} />
+    </div>
+  </div>
 </section>
 <section class="mt-4" aria-label="The swing around the chosen strike">
   <div class="flex flex-wrap items-center gap-3">
@@ -68,7 +89,8 @@
       {strikes}
       hits={r.hits}
       tempo={r.run.tempo}
-      moves={timelineMoves(r.run.timeline.events)}
+      stance={r.run.trainee.stance}
+      {moves}
       from={centre - reach}
       to={centre + reach}
       {chosen}

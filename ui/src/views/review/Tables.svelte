@@ -1,7 +1,8 @@
 <!-- The round by hand, by its breaks, and by time. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import { ms, percent, side, signedMs, verdicts } from '../../lib/format'
+  import { ms, percent, signedMs, verdicts } from '../../lib/format'
+  import { handWord } from '../../lib/trace/hands'
 
   type Props = { r: Schemas['Review']; clock: (at: number) => string; onpick: (at: number) => void }
   let { r, clock, onpick }: Props = $props()
@@ -39,7 +40,7 @@
         {#each r.hands as h (h.hand)}
           <tr class="border-b border-rope">
             <td class="py-1.5 capitalize">
-              {h.hand} <span class="text-soft normal-case">({side(h.hand, r.run.trainee.stance)})</span>
+              {h.hand} <span class="text-soft normal-case">({handWord(h.hand, r.run.trainee.stance)})</span>
             </td>
             <td class="text-right">{percent(h.clean / h.planned)}</td>
             <td class="text-right">{h.bias == null ? '–' : signedMs(h.bias)}</td>

@@ -1,7 +1,8 @@
 <!-- What is pressed during a round: a pad for each hand, and what the coach marks. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import { count, markNames, side } from '../../lib/format'
+  import { count, markNames } from '../../lib/format'
+  import { handWord } from '../../lib/trace/hands'
   import type { Floor } from './floor.svelte'
 
   type Props = { floor: Floor; marks: Schemas['MarkIn']['kind'][]; keyed: boolean; recorded: boolean }
@@ -28,7 +29,7 @@
           ? 'bg-strike'
           : ''}"></span>
       <span class="figure block text-4xl capitalize">{pad.hand}</span>
-      <span class="text-sm">{side(pad.hand, floor.stance)} hand, key {pad.key}</span>
+      <span class="text-sm">{handWord(pad.hand, floor.stance)} hand, key {pad.key}</span>
     </button>
   {/each}
   <div

@@ -1,6 +1,7 @@
 import { api, ask, type Schemas } from '../../lib/api/client'
 import { lastRecorder, rememberRecorder } from '../../lib/run/recorder'
 import { Round, type Plays } from '../../lib/run/round.svelte'
+import { handWord } from '../../lib/trace/hands'
 
 export type Band = Schemas['StandInChoice']['ability']
 export type Source = Schemas['NewRun']['source']
@@ -33,8 +34,8 @@ export class Floor {
   ways = $derived((this.ready?.preview.plays[this.source] ?? ['beat']) as Plays[])
   plays = $derived(this.chosen && this.ways.includes(this.chosen) ? this.chosen : (this.ways[0] ?? 'beat'))
   stance = $derived(this.ready?.trainee.stance ?? 'orthodox')
-  left = $derived(this.stance === 'orthodox' ? 'lead' : 'rear')
-  right = $derived(this.stance === 'orthodox' ? 'rear' : 'lead')
+  left = $derived(handWord('lead', this.stance) === 'left' ? 'lead' : 'rear')
+  right = $derived(this.left === 'lead' ? 'rear' : 'lead')
   live = $derived.by(() => this.round.phase !== 'ready' && this.round.phase !== 'starting' && !!this.round.run)
   barred = $derived(this.ready?.outlook.barred ?? false)
 
