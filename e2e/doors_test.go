@@ -110,8 +110,9 @@ func TestUndoAfterSave(t *testing.T) {
 		`[...document.querySelectorAll('li')].find((l) => l.innerText.includes('First touches')).querySelector('a[href*="#/drills/"]').href.split('/').pop()`)
 	for _, name := range []string{"Changed by mistake", "Changed again"} {
 		c.ok(c.Go("/drills/" + id))
-		c.ok(c.See("trike at"))
-		c.ok(c.Fill("Name, if it shall have its own", name))
+		c.ok(c.See("between strikes"))
+		c.ok(c.Set("Name", "Name, if it needs one of its own", name))
+		c.ok(c.Key("\r"))
 		c.ok(c.Press("Save"))
 		c.ok(c.See(name + " is saved"))
 		c.ok(c.Press("Undo"))
@@ -128,10 +129,10 @@ func TestThousandRepetitions(t *testing.T) {
 	c.ok(c.Go("/compose/new"))
 	c.ok(c.See("What is thrown"))
 	c.ok(c.Fill("What is thrown", "1-2-3-2"))
-	c.ok(c.See("4 moves"))
-	c.ok(c.Press("Repetitions"))
-	c.ok(c.Fill("Wait between repetitions", "6"))
-	c.ok(c.Fill("Repetitions", "1000"))
+	c.ok(c.See("2 lead, 2 rear"))
+	c.ok(c.Choose("Round length", "Reps"))
+	c.ok(c.Set("Wait between reps", "Wait between reps", "6"))
+	c.ok(c.Set("Reps", "Reps", "1000"))
 	c.ok(c.See("1000 of them would last"))
 	said := c.text(
 		"[...document.querySelectorAll('p')].map((p) => p.innerText).find((t) => t.includes('1000 of them'))")
@@ -140,7 +141,7 @@ func TestThousandRepetitions(t *testing.T) {
 		t.Errorf("%q", said)
 	}
 	c.ok(c.Until("[...document.querySelectorAll('button')].find((b) => b.innerText === 'Save').disabled"))
-	c.ok(c.Fill("Repetitions", "20"))
+	c.ok(c.Fill("Reps", "20"))
 	c.ok(
 		c.Until(
 			"!document.body.innerText.includes('would last') && ![...document.querySelectorAll('button')].find((b) => b.innerText === 'Save').disabled"))

@@ -259,14 +259,14 @@ func TestWholePath(t *testing.T) {
 
 	// The drill, eight strikes, so that the round is short.
 	c.ok(c.Press("Make a drill of this"))
-	c.ok(c.See("On which bag"))
-	c.ok(c.See("trike at"))
-	c.ok(c.Press("A number of strikes"))
-	c.ok(c.Fill("Strikes", "8"))
-	c.ok(c.Press("Hand after hand"))
-	c.ok(c.Fill("Name, if it shall have its own", "Eight for a start"))
+	c.ok(c.See("between strikes"))
+	c.ok(c.Choose("Round length", "A number of strikes"))
+	c.ok(c.Set("Strikes", "Strikes", "8"))
+	c.ok(c.Choose("Technique", "Hand after hand"))
+	c.ok(c.Set("Name", "Name, if it needs one of its own", "Eight for a start"))
+	c.ok(c.Key("\r"))
 	c.ok(c.Until("[...document.querySelectorAll('dd')].some((d) => d.innerText === '8')"))
-	c.ok(c.Press("Save and run"))
+	c.ok(c.Press("Start round"))
 
 	// A round with the stand-in.
 	c.ok(c.See("Ready for the floor"))

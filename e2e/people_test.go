@@ -42,7 +42,7 @@ func TestProposalDeclined(t *testing.T) {
 	c.ok(c.Press("Change it first…"))
 	c.ok(c.Fill("What should be otherwise, and why", "shorter: he tires"))
 	c.ok(c.Press("Change it"))
-	c.ok(c.See("Technique"))
+	c.ok(c.See("between strikes"))
 	c.ok(c.Go("/people"))
 	c.ok(c.Press("The ladder of Tobias Amadi-Rein on the speed bag"))
 	c.ok(c.See("shorter: he tires"))
@@ -134,26 +134,21 @@ func TestLevelAndFit(t *testing.T) {
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills/new"))
 	c.ok(c.See("Weakest link"))
-	fit := "parseInt((document.body.innerText.match(/(\\d+) % meet the bag for (\\w+)/) ?? [])[1])"
+	fit := "parseInt((document.body.innerText.match(/(\\d+) % clean for (\\w+)/) ?? [])[1])"
 	first := c.number(fit)
 	level := "Number(document.querySelector('[aria-label=\"Level and fit\"] .figure').innerText)"
 	at := c.number(level)
-	c.text(
-		"[...document.querySelectorAll('select')][0].value = [...document.querySelectorAll('select')][0].options[3].value, [...document.querySelectorAll('select')][0].dispatchEvent(new Event('change', { bubbles: true })), ''")
+	c.ok(c.Choose("Person", "Lerato Quayle, southpaw"))
 	c.ok(c.Until(fmt.Sprintf("%s > %g", fit, first)))
 	if again := c.number(level); again != at {
 		t.Errorf("level %g for one and %g for another", at, again)
 	}
-	c.text(
-		"(() => { const s = [...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('Beside')).querySelector('select'); s.value = s.options[1].value; s.dispatchEvent(new Event('change', { bubbles: true })); return '' })()")
+	c.ok(c.Choose("Compare", "Greta Sallowfield"))
 	c.ok(c.See("They differ by"))
-	before := c.number(
-		"Number([...document.querySelectorAll('label')].find((l) => l.innerText === 'Tempo').control.value)")
+	tempo := figureOf("Tempo")
+	before := c.number(tempo)
 	c.text("document.activeElement.blur(), ''")
 	c.ok(c.Key("]"))
-	c.ok(
-		c.Until(
-			fmt.Sprintf(
-				"Number([...document.querySelectorAll('label')].find((l) => l.innerText === 'Tempo').control.value) > %g", before)))
+	c.ok(c.Until(fmt.Sprintf("%s > %g", tempo, before)))
 	c.ok(c.Until(fmt.Sprintf("%s > %g", level, at)))
 }

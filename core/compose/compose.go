@@ -62,6 +62,7 @@ type Answer struct {
 	Problem  string              `json:"problem,omitempty" doc:"why it cannot be run, where it cannot"`
 	Field    string              `json:"field,omitempty" doc:"the field the problem lies in"`
 	Sentence string              `json:"sentence"`
+	Said     []Piece             `json:"said" doc:"the drill as a sentence whose parts can be taken hold of"`
 	Before   []string            `json:"before" doc:"cautions before a round of it"`
 	Spared   []string            `json:"spared" doc:"what is made softer or shorter of it for this person, and why"`
 	Held     string              `json:"held" doc:"why a caution holds it back from this person; empty where none does"`
@@ -86,7 +87,7 @@ func Ask(q Question) (Answer, error) {
 	}
 	a := Answer{
 		Plays: map[string][]string{}, Name: q.Plan.Name(), Plan: drill.Doc{Plan: filled}, Pattern: []Beat{},
-		Knobs: []Knob{}, Tempos: []bench.TempoRow{}, Change: []rig.Change{},
+		Knobs: []Knob{}, Said: []Piece{}, Tempos: []bench.TempoRow{}, Change: []rig.Change{},
 		Before: caution.BeforeRound(kind),
 		Cards:  answer.List(catalogue.CardsFor(q.Plan)), Cycle: bench.CycleOf(rig.Picture{}, kind),
 		Spared: answer.List(spared.Changes), Held: spared.Held,
@@ -136,12 +137,11 @@ func (a *Answer) technique(d drill.SpeedBagDrill, q Question) (drill.Timeline, e
 	t, err := d.Lay(q.On)
 	var refusal *input.Error
 	if errors.As(err, &refusal) {
-		a.Problem, a.Field = refusal.Reason, refusal.Field
-		return t, nil
-	}
-	if err == nil {
+		a.Problem, a.Field, err = refusal.Reason, refusal.Field, nil
+	} else if err == nil {
 		a.count(t, d.Positions())
 	}
+	a.Said = sayTechnique(d, a, reach)
 	return t, err
 }
 

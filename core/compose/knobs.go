@@ -157,17 +157,17 @@ func lineKnobs(asked, c drill.Combination, on drill.Floor, out Line, effort stri
 		k.figure("slower", "Still right down to", note, rig.AsTempo, slower, 10, math.Max(11, goal), 1,
 			Patch{"tempo": goal})
 	}
-	k.figure("pause", "Wait between repetitions", "", rig.AsMoments, asked.Pause, 0, 20, 0.25, nil)
+	k.figure("pause", "Wait between reps", "", rig.AsMoments, asked.Pause, 0, 20, 0.25, nil)
 	if asked.Work > 0 {
-		k.figure("work", "From bell to bell", "", rig.AsSeconds, asked.Work, drill.WorkLimits.Min, drill.WorkLimits.Max,
+		k.figure("work", "Round length", "", rig.AsSeconds, asked.Work, drill.WorkLimits.Min, drill.WorkLimits.Max,
 			5, nil)
 	} else {
-		k.figure("repetitions", "Repetitions", "", rig.AsCount, float64(asked.Repetitions), 1, 100, 1, nil)
+		k.figure("repetitions", "Reps", "", rig.AsCount, float64(asked.Repetitions), 1, 100, 1, nil)
 		k[len(k)-1].Typed = float64(drill.MaxStrikes)
 	}
 	k.choice("ends", "Ends by", "", ends(asked.Work),
 		KnobOption{"time", "The bell", Patch{"work": newWork, "repetitions": 0}},
-		KnobOption{"count", "Repetitions", Patch{"work": 0, "repetitions": newRepetitions}})
+		KnobOption{"count", "Reps", Patch{"work": 0, "repetitions": newRepetitions}})
 	k.choice("guidance", "Called", "", string(asked.Guidance), to("guidance", drill.Fading, "Fading"),
 		to("guidance", drill.Called, "Always"),
 		to("guidance", drill.Partly, "Every second"), to("guidance", drill.Alone, "Never"))
@@ -255,7 +255,7 @@ func (k *knobs) cues(c *drill.Cues) {
 		}
 		return Patch{"cues": p}
 	}
-	k.choice("cues", "Surprise", "", kind, KnobOption{"none", "None", Patch{"cues": nil}},
+	k.choice("cues", "Random cues", "", kind, KnobOption{"none", "None", Patch{"cues": nil}},
 		KnobOption{"moves", "A defence is called", anew(moves)},
 		KnobOption{"attacks", "An attack is named", anew(attacks)})
 	if c == nil {
@@ -293,7 +293,7 @@ func (k *knobs) cues(c *drill.Cues) {
 	if lead == 0 {
 		lead = drill.DefaultLead
 	}
-	k.figure("cues.lead", "Seen coming so long before", "", rig.AsMoments, lead, 0.3, 3, 0.1, nil)
+	k.figure("cues.lead", "Warning before a cue", "", rig.AsMoments, lead, 0.3, 3, 0.1, nil)
 	k.figure("cues.least", "Least gap", "Less than the gap on the mean.", rig.AsMoments, none.Least, 0.5,
 		math.Max(1, none.Mean-1), 0.5, nil)
 	k.figure("cues.mean", "Gap on the mean", "Never at even gaps, and never the same one twice running.", rig.AsMoments,

@@ -143,6 +143,7 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 		a.Knobs = lineKnobs(asked, c, on, out, a.Effort)
 	}
 	a.Sentence = sentence(c, on.Bag.Kind(), rep, out, q.Units)
+	a.Said = sayLine(c, rep, out, a, q.Units)
 	return t, nil
 }
 

@@ -81,7 +81,7 @@ func techniqueKnobs(d drill.SpeedBagDrill, bag rig.SpeedBag, within rig.Tempo) [
 		to("clock", drill.ByBag, "The bag"), to("clock", drill.ByBeat, "The beat"))
 	k.choice("earOnly", "The bag is", "", yesNo(d.EarOnly), flag("earOnly", "Seen and heard", "Heard only")...)
 	if d.Work > 0 {
-		k.figure("work", "From bell to bell", "", rig.AsSeconds, d.Work, drill.WorkLimits.Min, drill.WorkLimits.Max, 5,
+		k.figure("work", "Round length", "", rig.AsSeconds, d.Work, drill.WorkLimits.Min, drill.WorkLimits.Max, 5,
 			nil)
 	} else {
 		k.figure("strikes", "Strikes", "", rig.AsCount, float64(d.Strikes), 1, 400, 1, nil)

@@ -137,7 +137,11 @@ func (p *Page) wait(what, expression string) error {
 func (p *Page) Press(name string) error {
 	find := fmt.Sprintf(
 		`[...document.querySelectorAll('button, a, [role=radio]')].find((e) => (e.getAttribute('aria-label') ?? e.textContent).trim().replace(/\s+/g, ' ') === %s && !e.disabled && e.offsetParent !== null)`, quote(name))
-	if err := p.wait("the button "+name, find); err != nil {
+	return p.press("the button "+name, find)
+}
+
+func (p *Page) press(what, find string) error {
+	if err := p.wait(what, find); err != nil {
 		return err
 	}
 	for range 5 {
@@ -159,7 +163,30 @@ func (p *Page) Press(name string) error {
 			time.Sleep(20 * time.Millisecond)
 		}
 	}
-	return fmt.Errorf("the button %s was not hit in five presses", name)
+	return fmt.Errorf("%s was not hit in five presses", what)
+}
+
+// Part opens the part of a sentence that is labelled so, whatever it says.
+func (p *Page) Part(label string) error {
+	return p.press("the part "+label, fmt.Sprintf(
+		"[...document.querySelectorAll('button.part')].find((e) => e.getAttribute('aria-label')?.includes(', ' + %s))",
+		quote(label)))
+}
+
+// Choose opens a part and takes one of what it offers.
+func (p *Page) Choose(label, what string) error {
+	if err := p.Part(label); err != nil {
+		return err
+	}
+	return p.Press(what)
+}
+
+// Set opens a part and types its figure or its text.
+func (p *Page) Set(label, field, text string) error {
+	if err := p.Part(label); err != nil {
+		return err
+	}
+	return p.Fill(field, text)
 }
 
 // guard lets the next click through to the element that is meant and to no other, and tells in window.pressed which of

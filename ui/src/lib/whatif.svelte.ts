@@ -6,7 +6,8 @@ export class WhatIf<Q, A> {
   answer = $state<A | null>(null)
   refusal = $state<Refusal | null>(null)
   #waiting: Q | null = null
-  #busy = false
+  /** The last answer is not yet that to the newest question. */
+  pending = $state(false)
   #settled: (() => void)[] = []
   #call: (question: Q) => Promise<A>
 
@@ -16,8 +17,8 @@ export class WhatIf<Q, A> {
 
   async ask(question: Q) {
     this.#waiting = question
-    if (this.#busy) return
-    this.#busy = true
+    if (this.pending) return
+    this.pending = true
     while (this.#waiting !== null) {
       const next: Q = this.#waiting
       this.#waiting = null
@@ -28,12 +29,12 @@ export class WhatIf<Q, A> {
         this.refusal = e instanceof Refusal ? e : new Refusal(0, String(e))
       }
     }
-    this.#busy = false
+    this.pending = false
     for (const tell of this.#settled.splice(0)) tell()
   }
 
   /** Resolves once the answer belongs to what was asked last: for a step that builds on the answer. */
   settled(): Promise<void> {
-    return this.#busy || this.#waiting !== null ? new Promise((tell) => this.#settled.push(tell)) : Promise.resolve()
+    return this.pending || this.#waiting !== null ? new Promise((tell) => this.#settled.push(tell)) : Promise.resolve()
   }
 }

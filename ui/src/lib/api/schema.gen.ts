@@ -1125,6 +1125,8 @@ export interface components {
             };
             /** @description why it cannot be run, where it cannot */
             problem?: string;
+            /** @description the drill as a sentence whose parts can be taken hold of */
+            said: components["schemas"]["Piece"][];
             /**
              * Format: double
              * @description from bell to bell
@@ -2583,6 +2585,17 @@ export interface components {
         Pick: {
             strike: boolean;
             text: string;
+        };
+        Piece: {
+            /** @description knobs that a press opens, the one that is stepped first; none for plain words */
+            fields: string[];
+            text: string;
+            /** @description what a press sets, of a remedy */
+            with: {
+                [key: string]: unknown;
+            };
+            /** @description it says what stands in the way */
+            wrong: boolean;
         };
         Place: {
             /**

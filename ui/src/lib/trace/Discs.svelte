@@ -9,8 +9,9 @@
     chosen: number | undefined
     choices: { count: number; at: number }[][]
     onreturn: ((i: number, count: number) => void) | undefined
+    onpick: ((i: number) => void) | undefined
   }
-  let { v, chosen, choices, onreturn }: Props = $props()
+  let { v, chosen, choices, onreturn, onpick }: Props = $props()
   const discs = $derived(
     v.seen.map((s) => ({
       ...s,
@@ -42,11 +43,29 @@
       own.removeEventListener('pointermove', drag)
       const to = nearest
       held = null
-      if (up.type === 'pointerup' && to && Math.abs(to.at - at) > 1e-6) onreturn!(i, to.count)
+      if (up.type !== 'pointerup') return
+      if (to && Math.abs(to.at - at) > 1e-6) onreturn!(i, to.count)
+      else onpick?.(i)
     }
     own.addEventListener('pointermove', drag)
     own.addEventListener('pointerup', drop, { once: true })
     own.addEventListener('pointercancel', drop, { once: true })
+  }
+
+  function keys(e: KeyboardEvent, i: number, at: number) {
+    if (!movable(i)) return
+    const all = choices[i]!
+    const to =
+      e.key === 'ArrowRight'
+        ? all.find((c) => c.at > at + 1e-6)
+        : e.key === 'ArrowLeft'
+          ? all.findLast((c) => c.at < at - 1e-6)
+          : undefined
+    if (to) onreturn!(i, to.count)
+    else if (e.key === 'Enter' || e.key === ' ') onpick?.(i)
+    else return
+    e.preventDefault()
+    e.stopPropagation()
   }
 </script>
 
@@ -65,9 +84,13 @@
   {#if chosen === s.i}
     <circle cx={s.cx} cy={s.cy} r={v.disc + 7} fill="none" stroke="var(--ink)" stroke-width="2" />
   {/if}
-  <!-- svelte-ignore a11y_no_static_element_interactions -- the same is done by buttons beside the picture -->
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -- it is a button where it has a place in the order -->
   <circle
     class="strike {movable(s.i) ? 'cursor-grab touch-none' : ''}"
+    role={movable(s.i) && onpick ? 'button' : 'presentation'}
+    tabindex={movable(s.i) && onpick ? 0 : undefined}
+    aria-label={movable(s.i) && onpick ? `${s.text || s.hand}, move ${s.i + 1}: choose its return` : undefined}
+    onkeydown={(e) => keys(e, s.i, s.at)}
     onpointerdown={(e) => grab(e, s.i, s.at)}
     cx={s.cx}
     cy={s.cy}

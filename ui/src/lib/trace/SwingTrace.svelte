@@ -29,6 +29,7 @@
     moves?: TraceMove[] // defences and steps
     choices?: { count: number; at: number }[][] // returns that a strike could meet, by its i; with onreturn its disc is dragged there
     onreturn?: (i: number, count: number) => void
+    onpick?: (i: number) => void // a press on a strike that could meet another return
   }
   let {
     cycle,
@@ -44,6 +45,7 @@
     moves = [],
     choices = [],
     onreturn,
+    onpick,
   }: Props = $props()
 
   const id = $props.id()
@@ -60,7 +62,7 @@
       <title id="{id}-words">{describe(cycle, tempo, strikes)}</title>
       <Way {v} />
       <Moves {v} />
-      <Discs {v} {chosen} {choices} {onreturn} />
+      <Discs {v} {chosen} {choices} {onreturn} {onpick} />
       <Hits {v} />
       {#if axis}
         {#each timeSteps(v.begin, v.end, Math.max(3, v.plot / 70)) as t (t)}

@@ -56,8 +56,9 @@ export class View {
   // A bag that is met before it goes to the near side needs no room there.
   lowest = $derived.by(() => (this.cycle.mirrored || this.cycle.trace.some((p) => p.swing < -0.3) ? -1 : -0.3))
   disc = $derived.by(() => {
-    const most = this.film ? 26 : this.scale * (this.cycle.return / 6)
-    return Math.max(9, Math.min(15, most, this.height / 14))
+    const gaps = this.seen.slice(1).map((s, k) => this.x(s.at) - this.x(this.seen[k]!.at))
+    const most = this.film ? Math.min(26, ...gaps) / 2.2 : this.scale * (this.cycle.return / 6)
+    return Math.max(6.5, Math.min(15, most, this.height / 14))
   })
 
   x = (t: number) => (t - this.begin) * this.scale

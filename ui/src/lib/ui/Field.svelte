@@ -56,6 +56,13 @@
     }
   }
 
+  /** One step up or down, on the grid of steps. */
+  function stepped(by: number) {
+    const to = Math.min(most, Math.max(min, (Math.round(value / step) + by) * step))
+    text = null
+    complaint = ''
+    if (to !== value) onchange(Number(to.toFixed(6)))
+  }
   function left() {
     if (!complaint) text = null
   }
@@ -63,7 +70,8 @@
 
 <div class="grid grid-cols-[1fr_auto] items-center gap-x-3 py-1">
   <label class="label" for={id}>{label}</label>
-  <span class="flex items-baseline gap-1">
+  <span class="flex items-center gap-1">
+    <button type="button" class="step" aria-label="{label}: less" onclick={() => stepped(-1)}>−</button>
     <input
       {id}
       class="input !min-h-9 !w-20 text-right"
@@ -74,6 +82,7 @@
       onfocus={() => (text ??= shown)}
       oninput={(e) => typed(e.currentTarget.value)}
       onblur={left} />
+    <button type="button" class="step" aria-label="{label}: more" onclick={() => stepped(1)}>+</button>
     <span class="w-9 text-sm text-soft">{unit}</span>
   </span>
   <Slider.Root
@@ -101,3 +110,16 @@
     <p id="{id}-note" class="col-span-2 text-sm {wrong ? 'font-semibold' : 'text-soft'}">{wrong || note}</p>
   {/if}
 </div>
+
+<style>
+  .step {
+    min-width: 2.25rem;
+    min-height: 2.25rem;
+    border: 2px solid var(--soft);
+    border-radius: 3px;
+    font-weight: 650;
+  }
+  .step:hover {
+    background: var(--shade);
+  }
+</style>

@@ -4,6 +4,8 @@
   import { api, ask, type Schemas } from '../api/client'
   import { percent } from '../format'
   import { WhatIf } from '../whatif.svelte'
+  import Part from '../say/Part.svelte'
+  import Pick from '../say/Pick.svelte'
   import Button from './Button.svelte'
 
   type Props = {
@@ -21,6 +23,7 @@
     const q = question && beside ? { ...question, beside } : question
     if (q) untrack(() => void whatIf.ask(q))
   })
+  const nameOf = (id: string) => others.find((t) => t.id === id)?.name.split(' ')[0] ?? ''
   const demands = $derived(
     f
       ? ([
@@ -51,54 +54,70 @@
 
 <svelte:window onkeydown={keys} />
 {#if f}
-  <section class="mt-4 grid gap-x-8 gap-y-3 md:grid-cols-[auto_1fr_1fr]" aria-label="Level and fit">
+  <section
+    class="grid items-start gap-x-8 gap-y-3 sm:grid-cols-[auto_13rem] md:grid-cols-[auto_13rem_1fr] {whatIf.pending
+      ? 'opacity-70'
+      : ''}"
+    aria-label="Level and fit"
+    aria-busy={whatIf.pending}>
     <div>
       <p class="label">Level</p>
       <p class="figure text-6xl">{f.grade.level.toFixed(1)}</p>
     </div>
-    <dl class="grid grid-cols-[4rem_2rem_1fr] items-start gap-x-2 gap-y-1 text-sm">
+    <dl class="grid grid-cols-[4.5rem_2rem_1fr] items-center gap-x-2 gap-y-0.5 text-sm">
       {#each demands as [what, d] (what)}
         <dt>{what}</dt>
         <dd class="text-right font-bold">{d.value.toFixed(1)}</dd>
         <dd title={d.why}>
-          <span class="mt-1.5 mb-1 block h-2 border border-rope"
+          <span class="block h-2.5 border border-soft"
             ><span class="block h-full bg-ink" style:width="{10 * d.value}%"></span></span
-          ><span class="text-soft">{d.why}</span>
+          ><span class="sr-only">{d.why}</span>
         </dd>
       {/each}
     </dl>
-    <div>
+    <div class="text-sm sm:col-span-2 md:col-span-1">
       <p>
-        <b class="text-lg">{percent(f.fit.clean)} meet the bag for {name}, {standing[f.fit.standing]}.</b>
+        <b class="text-lg">{percent(f.fit.clean)} clean for {name}: {standing[f.fit.standing]}.</b>
         <span class="text-soft"
-          >About {Math.round(f.fit.longest)} in a row to expect (modelled).{f.fit.slips != null &&
-          f.fit.slips !== f.fit.clean
+          >Expect about {Math.round(f.fit.longest)} in a row.{f.fit.slips != null && f.fit.slips !== f.fit.clean
             ? ` Of the moves against the bag ${percent(f.fit.slips)} are in time.`
-            : ''}{f.fit.answers != null
-            ? ` Of the unforeseen cues ${percent(f.fit.answers)} are answered in time.`
-            : ''}
+            : ''}{f.fit.answers != null ? ` Of the random cues ${percent(f.fit.answers)} are answered in time.` : ''}
           {f.fit.made}</span>
       </p>
-      {#if f.fit.weakest}<p class="text-sm">Weakest link: {f.fit.weakest}.</p>{/if}
-      {#if f.beside}<p class="mt-1 text-sm">
-          <b>{percent(f.beside.fit.clean)} meet the bag for {f.beside.name.split(' ')[0]}.</b> They differ by {f.beside
+      {#if f.fit.weakest}<p>Weakest link: {f.fit.weakest}.</p>{/if}
+      {#if f.beside}<p class="mt-1">
+          <b>{percent(f.beside.fit.clean)} clean for {f.beside.name.split(' ')[0]}.</b> They differ by {f.beside
             .differs}.
         </p>{/if}
-      <div class="mt-2 flex flex-wrap gap-2">
-        {#if f.easier}<Button small onclick={() => ontake(f.easier!.doc)} aria-label="Easier: {f.easier.what}"
-            ><span class="text-soft">[</span>
-            {f.easier.what}: {percent(f.easier.clean)}, level {f.easier.level.toFixed(1)}</Button
+      <div class="mt-1 flex flex-wrap items-center gap-2">
+        {#if f.easier}<Button
+            small
+            onclick={() => ontake(f.easier!.doc)}
+            aria-label="Easier: {f.easier.what}: {percent(f.easier.clean)}"
+            ><span class="text-soft" aria-hidden="true">[</span>
+            {f.easier.what}: {percent(f.easier.clean)}</Button
           >{/if}
-        {#if f.harder}<Button small onclick={() => ontake(f.harder!.doc)} aria-label="Harder: {f.harder.what}"
-            ><span class="text-soft">]</span>
-            {f.harder.what}: {percent(f.harder.clean)}, level {f.harder.level.toFixed(1)}</Button
+        {#if f.harder}<Button
+            small
+            onclick={() => ontake(f.harder!.doc)}
+            aria-label="Harder: {f.harder.what}: {percent(f.harder.clean)}"
+            ><span class="text-soft" aria-hidden="true">]</span>
+            {f.harder.what}: {percent(f.harder.clean)}</Button
           >{/if}
-        {#if others.length > 0}<label class="flex items-center gap-2 text-sm text-soft"
-            >Beside <select class="input !min-h-9 !w-auto !py-0" bind:value={beside}
-              ><option value="">nobody</option>{#each others as t (t.id)}<option value={t.id}>{t.name}</option
-                >{/each}</select
-            ></label
-          >{/if}
+        {#if others.length > 0}<Part
+            text={beside ? `beside ${nameOf(beside)}` : 'beside somebody else'}
+            label="Compare">
+            {#snippet children(close)}
+              <Pick
+                label="Compare with"
+                value={beside}
+                options={[{ value: '', text: 'Nobody' }, ...others.map((t) => ({ value: t.id, text: t.name }))]}
+                onpick={(id) => {
+                  beside = id
+                  close()
+                }} />
+            {/snippet}
+          </Part>{/if}
       </div>
     </div>
   </section>

@@ -6,17 +6,16 @@
   import { api, ask } from '../../lib/api/client'
   import type { Line } from '../../lib/drills/doc'
   import ForWhom from '../../lib/drills/ForWhom.svelte'
-  import { composedMoves, composedStrikes } from '../../lib/trace/geometry'
-  import SwingTrace from '../../lib/trace/SwingTrace.svelte'
+  import Title from '../../lib/drills/Title.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Cards from '../../lib/ui/Cards.svelte'
-  import Caution from '../../lib/ui/Caution.svelte'
   import Fit from '../../lib/ui/Fit.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import Balance from './Balance.svelte'
   import Flow from './Flow.svelte'
-  import Head from './Head.svelte'
+  import InShort from './InShort.svelte'
+  import Landing from './Landing.svelte'
   import { Preview } from './preview.svelte'
   import { Sheet } from './sheet.svelte'
   import Worked from './Worked.svelte'
@@ -81,49 +80,35 @@
 {:else if !drill || !sheet.doc}
   <Notice title="Reading the drill…" />
 {:else}
-  <Head {sheet} people={people.data ?? []} bags={bags.data ?? []} onsave={(run) => sheet.save(run, stance)} />
+  <Title
+    desk={sheet.desk}
+    own={c?.canonical ?? ''}
+    people={people.data ?? []}
+    bags={bags.data ?? []}
+    cannot={!c || !!sheet.refused}
+    onsave={(run) => sheet.save(run, stance)}>
+    <Button disabled={sheet.past.length === 0} onclick={() => sheet.undo()}>Undo</Button>
+    <Button disabled={sheet.future.length === 0} onclick={() => sheet.redo()}>Redo</Button>
+  </Title>
   <Problem text={sheet.desk.problem} />
   <ForWhom desk={sheet.desk} />
   <Written {sheet} />
   {#if p && c}
-    <h1 class="mt-5 text-2xl leading-tight font-extrabold tracking-tight sm:text-[1.7rem]" aria-live="polite">
-      {p.sentence}
-    </h1>
-    <div class="mt-3 bg-sheet py-2">
-      <SwingTrace
-        cycle={p.cycle}
-        strikes={composedStrikes(c.moves)}
-        moves={composedMoves(c.moves)}
-        tempo={p.shown}
-        {stance}
-        from={-0.35}
-        to={Math.max(1, p.cycle.return)}
-        height={300}
-        choices={c.moves.map((m) => m.choices)}
-        onreturn={(i, n) => sheet.count(sheet.before(i), n)} />
+    <div data-instrument>
+      <Landing {sheet} {p} {c} {stance} />
+      <div class="mt-2"><Worked {sheet} {p} {c} /></div>
     </div>
-    <Fit
-      question={sheet.question}
-      name={trainee?.name.split(' ')[0] ?? ''}
-      people={people.data ?? []}
-      ontake={(next) => sheet.replace(next as Line)} />
-    {#each c.cautions as caution (caution)}<div class="mt-2"><Caution>{caution}</Caution></div>{/each}
-    <div class="mt-2 flex flex-wrap gap-2">
-      <Button disabled={preview.playing} onclick={() => preview.play(c)}>
-        {preview.playing ? 'Playing…' : 'Hear it'}
-      </Button>
-      <Button onclick={() => sheet.turn('mirror')} title={c.mirror}>
-        Mirror <span class="text-soft">M</span>
-      </Button>
-      <Button onclick={() => sheet.turn('counterpart')} title={c.counterpart}>
-        Counterpart <span class="text-soft">C</span>
-      </Button>
-      <span class="self-center text-sm text-soft">Counterpart: {c.counterpart}</span>
+    <div class="seam mt-3 grid gap-x-8 gap-y-4 pt-3 lg:grid-cols-[1fr_20rem]">
+      <Fit
+        question={sheet.question}
+        name={trainee?.name.split(' ')[0] ?? ''}
+        people={people.data ?? []}
+        ontake={(next) => sheet.replace(next as Line)} />
+      <InShort {c} {preview} onturn={sheet.turn} />
     </div>
-    <div class="mt-5 grid gap-x-8 gap-y-6 lg:grid-cols-3">
+    <div class="seam mt-6 grid gap-x-10 gap-y-6 pt-4 lg:grid-cols-2">
       <Flow {sheet} {c} />
       <Balance {sheet} {c} kind={bags.data?.find((b) => b.id === drill.rigId)?.doc.kind ?? ''} />
-      <Worked {sheet} {p} {c} />
     </div>
     <Cards cards={p.cards} />
   {/if}

@@ -1,18 +1,17 @@
-<!-- How the line is worked: all that can be set of it on this bag. -->
+<!-- How the line is thrown, as a sentence in which all that can be set of it on this bag is set. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
   import Cues from '../../lib/drills/Cues.svelte'
-  import Knobs from '../../lib/drills/Knobs.svelte'
   import { patchOf } from '../../lib/drills/patch'
   import { duration } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
+  import Sentence from '../../lib/say/Sentence.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import Tied from '../../lib/ui/Tied.svelte'
   import type { Sheet } from './sheet.svelte'
 
   type Props = { sheet: Sheet; p: Schemas['Answer']; c: Schemas['Line'] }
   let { sheet, p, c }: Props = $props()
-  const drill = $derived(sheet.desk.drill!)
   const tied = $derived(c.ties.length > 0 && c.inside != null)
   const atFist = (k: Schemas['Knob'], fist: number) => sheet.set(patchOf(k.field, Math.round(fist * 100) / 100, k.with))
 </script>
@@ -36,17 +35,14 @@
   {/if}
 {/snippet}
 
-<section aria-label="How it is worked">
-  <Knobs
-    knobs={p.knobs}
-    refused={sheet.refusedOf}
-    replaced={tied ? 'fist' : ''}
-    instead={force}
-    {after}
-    onpatch={sheet.set} />
-  <Problem text={sheet.cuesRefused} />
-  <label class="mt-2 block">
-    <span class="label">Name, if it shall have its own</span>
-    <input class="input mt-1" maxlength="120" bind:value={drill.name} placeholder={c.canonical} />
-  </label>
-</section>
+<Sentence
+  label="How it is thrown"
+  said={p.said}
+  knobs={p.knobs}
+  pending={sheet.whatIf.pending}
+  refused={sheet.refusedOf}
+  replaced={tied ? 'fist' : ''}
+  instead={force}
+  {after}
+  onpatch={sheet.set} />
+<Problem text={sheet.cuesRefused} />

@@ -6,11 +6,10 @@
   import { sample } from '../../lib/trace/geometry'
   import { handLetter, handWord } from '../../lib/trace/hands'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
-  import Button from '../../lib/ui/Button.svelte'
+  import Sentence from '../../lib/say/Sentence.svelte'
   import Cards from '../../lib/ui/Cards.svelte'
   import FigureRow from '../../lib/ui/FigureRow.svelte'
   import Fit from '../../lib/ui/Fit.svelte'
-  import Problem from '../../lib/ui/Problem.svelte'
   import type { Sheet } from './sheet.svelte'
 
   type Props = { sheet: Sheet; p: Schemas['Answer']; stance: string; name: string; people: Schemas['Trainee'][] }
@@ -36,43 +35,48 @@
     ].join(' ')
   const spoken = (b: Schemas['Beat']) =>
     `${handWord(b.hand, stance)}${b.face === 'behind' ? ', from behind' : ''}${b.pin ? ', trap' : ''}`
-  const told = (c: Schemas['Change']) => (c.what === 'rebounds' ? `Count ${c.to}` : `Take ${c.to} a minute`)
 </script>
 
-<h1 class="min-h-[2.3em] text-3xl leading-tight font-extrabold tracking-tight" aria-live="polite">{p.sentence}</h1>
-{#if p.change.length > 0}
-  <div class="mt-2 flex flex-wrap gap-2">
-    {#each p.change.filter((c) => c.what === 'rebounds' || c.what === 'tempo') as c (c.what)}
-      <Button title={c.reason} onclick={() => sheet.set({ [c.what]: c.to })}>{told(c)}</Button>
-    {/each}
+<div data-instrument>
+  <div class="mt-2 bg-sheet py-1 {sheet.whatIf.pending ? 'opacity-70' : ''}" aria-busy={sheet.whatIf.pending}>
+    <SwingTrace
+      cycle={p.cycle}
+      strikes={sample(p.cycle, p.pattern)}
+      tempo={p.shown}
+      {stance}
+      from={-0.22}
+      to={Math.max(0.75, p.cycle.return + 0.22)}
+      height={260} />
   </div>
-{:else}
-  <Problem text={p.problem ?? ''} />
-{/if}
-<div class="mt-4 bg-sheet py-2">
-  <SwingTrace
-    cycle={p.cycle}
-    strikes={sample(p.cycle, p.pattern)}
-    tempo={p.shown}
-    {stance}
-    from={-0.22}
-    to={Math.max(0.75, p.cycle.return + 0.22)}
-    height={320} />
+  <div class="mt-2">
+    <Sentence
+      label="The drill"
+      said={p.said}
+      knobs={p.knobs}
+      pending={sheet.whatIf.pending}
+      refused={sheet.refusedOf}
+      written={(k, text, value) => (k.field === 'firstHand' ? `${text} (${handWord(value, stance)})` : text)}
+      onpatch={sheet.set} />
+  </div>
 </div>
-{#if !p.problem}
-  <FigureRow {figures} class="mt-5 grid-cols-2 gap-x-8 gap-y-4 sm:grid-cols-4" />
-  <h2 class="label mt-6">{pattern}</h2>
-  <ol class="mt-1 flex flex-wrap gap-1.5">
-    {#each p.pattern as beat, i (i)}
-      <li class="grid size-9 place-items-center rounded-full font-bold {look(beat)}">
-        <span aria-hidden="true">{handLetter(beat.hand, stance)}</span><span class="sr-only">{spoken(beat)}</span>
-      </li>
-    {/each}
-  </ol>
+<div class="seam mt-3 grid gap-x-8 gap-y-4 pt-3 lg:grid-cols-[1fr_20rem]">
   <Fit
-    question={sheet.question}
+    question={p.problem ? null : sheet.question}
     name={name.split(' ')[0] || 'a beginner'}
     {people}
     ontake={(next) => sheet.renew(next)} />
-{/if}
+  {#if !p.problem}
+    <div class="text-sm">
+      <FigureRow {figures} class="grid-cols-2 gap-x-6 gap-y-2" />
+      <h2 class="label mt-3">{pattern}</h2>
+      <ol class="mt-1 flex flex-wrap gap-1">
+        {#each p.pattern as beat, i (i)}
+          <li class="grid size-8 place-items-center rounded-full font-bold {look(beat)}">
+            <span aria-hidden="true">{handLetter(beat.hand, stance)}</span><span class="sr-only">{spoken(beat)}</span>
+          </li>
+        {/each}
+      </ol>
+    </div>
+  {/if}
+</div>
 <Cards cards={p.cards} />

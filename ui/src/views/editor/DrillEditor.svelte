@@ -5,8 +5,7 @@
   import { router } from 'svelte-spa-router'
   import { api, ask } from '../../lib/api/client'
   import ForWhom from '../../lib/drills/ForWhom.svelte'
-  import Knobs from '../../lib/drills/Knobs.svelte'
-  import { handWord } from '../../lib/trace/hands'
+  import Title from '../../lib/drills/Title.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
@@ -43,6 +42,8 @@
   })
 </script>
 
+{#snippet newcomer()}<Who {sheet} />{/snippet}
+
 <svelte:head><title>Drill · Melodromos</title></svelte:head>
 {#if sheet.desk.trouble}
   <Notice title="This drill could not be read" text={sheet.desk.trouble} again={open}>
@@ -55,30 +56,17 @@
 {:else if !drill || !sheet.doc}
   <Notice title="Reading the drill…" />
 {:else}
-  <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[22rem_1fr]">
-    <section class="order-2 lg:order-1" aria-label="The drill">
-      <Who {sheet} people={people.data ?? []} bags={bags.data ?? []} />
-      <div class="seam mt-4 pt-2">
-        <Knobs
-          knobs={p?.knobs ?? []}
-          refused={sheet.refusedOf}
-          written={(k, text, value) => (k.field === 'firstHand' ? `${text} (${handWord(value, stance)})` : text)}
-          onpatch={sheet.set} />
-      </div>
-      <label class="mt-3 block">
-        <span class="label">Name, if it shall have its own</span>
-        <input class="input mt-1" maxlength="120" bind:value={drill.name} placeholder={p?.name ?? ''} />
-      </label>
-      <Problem text={sheet.desk.problem} />
-      <ForWhom desk={sheet.desk} />
-      <div class="mt-4 flex flex-wrap gap-2">
-        <Button main disabled={cannot} onclick={() => sheet.save(true)}>Save and run</Button>
-        <Button disabled={cannot} onclick={() => sheet.save(false)}>Save</Button>
-      </div>
-    </section>
-    <section class="order-1 min-w-0 lg:order-2" aria-label="What it comes to">
-      {#if p}<ComesTo {sheet} {p} {stance} name={trainee?.name ?? ''} people={people.data ?? []} />{/if}
-      <Problem text={sheet.whatIf.refusal?.message ?? ''} />
-    </section>
-  </div>
+  <Title
+    desk={sheet.desk}
+    own={p?.name ?? ''}
+    people={people.data ?? []}
+    bags={bags.data ?? []}
+    {cannot}
+    onsave={(run) => sheet.save(run)}
+    who={sheet.newcomer && people.data?.length === 0 ? newcomer : undefined}
+    newcomer={sheet.newcomer?.name ?? ''} />
+  <Problem text={sheet.desk.problem} />
+  <ForWhom desk={sheet.desk} />
+  {#if p}<ComesTo {sheet} {p} {stance} name={trainee?.name ?? ''} people={people.data ?? []} />{/if}
+  <Problem text={sheet.whatIf.refusal?.message ?? ''} />
 {/if}

@@ -2,7 +2,7 @@
 <script lang="ts">
   import Dial from '../../lib/dial/Dial.svelte'
   import { editorOf, isLine } from '../../lib/drills/doc'
-  import { countdown, upper } from '../../lib/format'
+  import { count, countdown, upper } from '../../lib/format'
   import { handWord } from '../../lib/trace/hands'
   import { composedMoves, composedStrikes, sample } from '../../lib/trace/geometry'
   import Button from '../../lib/ui/Button.svelte'
@@ -18,7 +18,7 @@
   const begins = $derived.by(() => {
     if (!isLine(drill.doc))
       return `First hand: ${drill.doc.firstHand}, the ${handWord(drill.doc.firstHand, floor.stance)}.`
-    return composed ? `${composed.times} repetitions of ${composed.canonical}.` : ''
+    return composed ? `${count(composed.times, 'rep')} of ${composed.canonical}.` : ''
   })
   const planned = $derived(
     composed ? composedStrikes(composed.moves) : sample(preview.cycle, preview.pattern).filter((s) => s.i >= 0),
