@@ -26,7 +26,7 @@ func BenchmarkSliderToPicture(b *testing.B) {
 		key := map[bool]string{true: "ArrowRight", false: "ArrowLeft"}[n%2 == 0]
 		took, err := browser.Eval[float64](p, `new Promise((done) => {
 			const picture = document.querySelector('svg[aria-labelledby]'), words = picture.querySelector('title').textContent
-			const slider = document.querySelector('[role=slider][aria-label="Length, swivel to bottom"]')
+			const slider = [...document.querySelectorAll('button.part')].find((e) => e.ariaLabel.endsWith(', Tempo'))
 			const begin = performance.now()
 			const seen = new MutationObserver(() => {
 				if (picture.querySelector('title').textContent === words) return

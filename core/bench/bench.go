@@ -35,6 +35,7 @@ type Question struct {
 // Answer is all that the bench shows. Where a wanted tempo is out of reach, the picture shows the nearest that is not.
 type Answer struct {
 	Sentence string
+	Said     []Phrase
 	Strike   rig.Answer
 	Launch   float64 // m/s (m) of what is drawn
 	Tempos   []rig.Tempo
@@ -97,7 +98,7 @@ func Ask(q Question) (Answer, error) {
 	if a.Shared, err = shared(q, a.Launch); err != nil {
 		return a, err
 	}
-	a.Sentence = sentence(q, a)
+	a.Sentence, a.Said = sentence(q, a), said(q, a)
 	return a, nil
 }
 

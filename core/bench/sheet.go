@@ -77,6 +77,7 @@ type SharedRow struct {
 // that is not.
 type Sheet struct {
 	Sentence string       `json:"sentence"`
+	Said     []Phrase     `json:"said" doc:"the sentence in phrases whose parts can be taken hold of"`
 	Feasible bool         `json:"feasible"`
 	Tempo    float64      `json:"tempo"`
 	Shown    float64      `json:"shown" doc:"tempo of the cycle that is drawn"`
@@ -107,7 +108,7 @@ type Sheet struct {
 func (a Answer) Sheet(q Question) Sheet {
 	limits := a.Strike.Limits
 	out := Sheet{
-		Sentence: a.Sentence, Feasible: a.Strike.Feasible, Tempo: a.Strike.Tempo, Drawn: a.Launch,
+		Sentence: a.Sentence, Said: a.Said, Feasible: a.Strike.Feasible, Tempo: a.Strike.Tempo, Drawn: a.Launch,
 		Slowest: limits.Slowest, Fastest: limits.Fastest, Change: answer.List(a.Strike.Change),
 		Least: min(limits.SlowestLaunch, limits.FastestLaunch), Most: max(limits.SlowestLaunch, limits.FastestLaunch),
 		Tempos: Rows(a.Tempos), SetUp: setUpSheet(a.SetUp), Hung: a.Hung, Loads: answer.List(a.Loads), Side: a.Side,

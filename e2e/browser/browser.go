@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/chromedp"
 )
 
@@ -102,6 +103,17 @@ func (p *Page) Leave(url string) error { return p.do(chromedp.Navigate(url)) }
 func (p *Page) BecomePhone(width, height int) error {
 	return p.do(chromedp.EmulateViewport(int64(width), int64(height), chromedp.EmulateMobile, chromedp.EmulateTouch,
 		chromedp.EmulatePortrait))
+}
+
+// Slow gives the line a delay (s) until each answer begins.
+func (p *Page) Slow(delay float64) error {
+	if _, err := chromedp.Call(p.ctx, network.Enable, network.EnableParams{}); err != nil {
+		return err
+	}
+	_, err := chromedp.Call(p.ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{
+		MatchedNetworkConditions: []*network.Conditions{
+			{Latency: 1000 * delay, DownloadThroughput: -1, UploadThroughput: -1}}})
+	return err
 }
 
 // Resize changes the size in CSS pixels.

@@ -107,7 +107,7 @@ var views = []view{
 	{"setting-card", 1280, 800, false, steps(goTo("/bags"), see("Bollard"), press("To the bench, Bollard"),
 		see("trike at"), wait(400*time.Millisecond), press("Setting card"), see("Print this card"),
 		wait(400*time.Millisecond))},
-	{"drill", 1280, 800, false, steps(goTo("/drills/new"), see("trike at"), wait(300*time.Millisecond))},
+	{"drill", 1280, 800, false, steps(goTo("/drills/new"), see("Weakest link"), wait(300*time.Millisecond))},
 	{"composer", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), link("#/compose/"),
 		see("What is thrown"), wait(600*time.Millisecond),
 		fill("What is thrown",

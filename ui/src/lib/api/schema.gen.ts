@@ -1150,6 +1150,14 @@ export interface components {
             /** Format: double */
             window: number | null;
         };
+        Asked: {
+            /** Format: double */
+            launch?: number;
+            /** Format: int64 */
+            rebounds?: number;
+            /** Format: double */
+            tempo?: number;
+        };
         Assignment: {
             readonly archived?: boolean;
             doc: components["schemas"]["DrillDoc"];
@@ -2582,6 +2590,16 @@ export interface components {
             signs: components["schemas"]["Sign"][];
             trainee: components["schemas"]["Trainee"];
         };
+        Phrase: {
+            /** @description what a remedy asks for instead */
+            ask?: components["schemas"]["Asked"];
+            part: string;
+            /** @description measures that a remedy sets */
+            set: components["schemas"]["Setting"][];
+            text: string;
+            /** @description it says what is wrong */
+            wrong: boolean;
+        };
         Pick: {
             strike: boolean;
             text: string;
@@ -3224,6 +3242,8 @@ export interface components {
              * @description the hardest launch (widest pull) that tempos are looked for
              */
             most: number;
+            /** @description the sentence in phrases whose parts can be taken hold of */
+            said: components["schemas"]["Phrase"][];
             sentence: string;
             setUp: components["schemas"]["SetUpSheet"];
             shared: components["schemas"]["SharedRow"][];

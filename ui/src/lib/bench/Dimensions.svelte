@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Schemas } from '../api/client'
   import { length, type Units } from '../format'
+  import { moved, own, standing, written } from './handles'
   import type { Scale } from './scale'
 
   type Handle = Schemas['Handle']
@@ -16,23 +17,16 @@
     onhold: (on: boolean) => void
   }
   let { handles, scale, units, still, read, onset, onhold }: Props = $props()
-  let dragged = $state<{ handle: Handle; from: number; start: Values; metre: number } | null>(null)
+  let dragged = $state<{ handle: Handle; from: number; start: Values; value: number; metre: number } | null>(null)
 
-  const start = (h: Handle): Values => Object.fromEntries(h.moves.map((m) => [m.field, read?.(m.field) ?? 0]))
-  const own = (h: Handle) => h.moves.find((m) => m.field === h.field)!.per
   const along = (h: Handle, e: PointerEvent) => (h.upright ? -e.clientY : e.clientX)
 
-  /** Moves a measure to a value, and whatever hangs on it along. */
-  function put(h: Handle, from: Values, began: number, wanted: number) {
-    const value = Math.min(h.max, Math.max(h.min, wanted))
-    const metres = (value - began) / own(h)
-    onset?.(h.moves.map((m) => ({ field: m.field, to: Math.round((from[m.field]! + m.per * metres) * 1e4) / 1e4 })))
-  }
+  const put = (h: Handle, from: Values, wanted: number) => onset?.(moved(h, from, wanted))
   function grab(e: PointerEvent, h: Handle) {
     const knob = e.currentTarget as SVGElement
     knob.setPointerCapture(e.pointerId)
     knob.focus()
-    dragged = { handle: h, from: along(h, e), start: start(h), metre: scale.metre }
+    dragged = { handle: h, from: along(h, e), start: standing(h, read), value: h.value, metre: scale.metre }
     onhold(true)
     e.preventDefault()
   }
@@ -41,7 +35,13 @@
     const { handle, from, metre } = dragged
     const metres = (along(handle, e) - from) / metre
     const step = units === 'imperial' ? 0.00635 : 0.005
-    put(handle, dragged.start, handle.value, Math.round((handle.value + own(handle) * metres) / step) * step)
+    onset?.(
+      moved(
+        { ...handle, value: dragged.value },
+        dragged.start,
+        Math.round((dragged.value + own(handle) * metres) / step) * step,
+      ),
+    )
   }
   function drop() {
     dragged = null
@@ -51,17 +51,10 @@
     const step = (units === 'imperial' ? 0.0127 : 0.01) * (e.shiftKey ? 5 : 1)
     const turn = { ArrowUp: 1, ArrowRight: 1, PageUp: 5, ArrowDown: -1, ArrowLeft: -1, PageDown: -5 }[e.key]
     if (turn === undefined) return
-    put(h, start(h), h.value, h.value + turn * step)
+    put(h, standing(h, read), h.value + turn * step)
     e.preventDefault()
   }
 
-  /** Where the figure of a dimension stands: beside an upright line, over or under a level one's knob. */
-  function written(h: Handle) {
-    const [x, y] = [scale.x, scale.y]
-    if (h.upright) return { x: x(h.x1) + 7, y: (y(h.y1) + y(h.y2)) / 2 + 4, anchor: 'start' }
-    const under = h.y1 === h.y2 && h.y2 > 0.3
-    return { x: x(h.x2) + (h.x2 < 0 ? -11 : 11), y: y(h.y2) + (under ? 18 : -8), anchor: h.x2 < 0 ? 'end' : 'start' }
-  }
   const line = (h: Handle) => {
     const [x, y] = [scale.x, scale.y]
     const end = h.upright ? 'h10m-10 0h-5' : 'v8m0 -8v-8'
@@ -70,11 +63,12 @@
 </script>
 
 {#each handles as h (h.field)}
-  {@const text = written(h)}
   <path d={line(h)} fill="none" stroke="var(--soft)" stroke-width="1.25" />
-  <text x={text.x} y={text.y} text-anchor={text.anchor} class="dimension fill-ink text-[0.8rem] font-semibold"
-    >{length(h.value, units)}</text>
-  {#if !still}
+  {#if still}
+    {@const text = written(h, scale)}
+    <text x={text.x} y={text.y} text-anchor={text.anchor} class="dimension fill-ink text-[0.8rem] font-semibold"
+      >{length(h.value, units)}</text>
+  {:else}
     <circle
       class="knob"
       class:upright={h.upright}

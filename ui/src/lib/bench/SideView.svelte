@@ -7,6 +7,7 @@
   import Figure from './Figure.svelte'
   import type { Scale } from './scale'
   import Shapes from './Shapes.svelte'
+  import Written from './Written.svelte'
 
   type Props = {
     side: Schemas['Side']
@@ -38,12 +39,13 @@
     x: (m) => margin + (m - left) * metre + (width - 2 * margin - (right - left) * metre) / 2,
     y: (m) => height - below - m * metre,
   })
+  const handles = $derived(side.handles.filter((h) => inside(h.x2)))
   const band = $derived(setUp.needs === '' && setUp.high > 0)
   const walls = $derived(side.shapes.filter((s) => s.kind === 'wall'))
   const barrel = $derived(side.shapes.find((s) => s.kind === 'cylinder'))
 </script>
 
-<div class="w-full" bind:clientWidth={width}>
+<div class="relative w-full" bind:clientWidth={width}>
   <svg
     {width}
     {height}
@@ -90,15 +92,9 @@
       <text x={scale.x(barrel!.x1)} y={y - 6} text-anchor="middle" class="fill-ground text-[0.75rem] font-semibold"
         >{t.name}</text>
     {/each}
-    <Dimensions
-      handles={side.handles.filter((h) => inside(h.x2))}
-      {scale}
-      {units}
-      {still}
-      {read}
-      {onset}
-      onhold={(on) => (held = on ? metre : null)} />
+    <Dimensions {handles} {scale} {units} {still} {read} {onset} onhold={(on) => (held = on ? metre : null)} />
   </svg>
+  {#if !still && onset}<Written {handles} {scale} {units} {read} {onset} />{/if}
 </div>
 
 <style>

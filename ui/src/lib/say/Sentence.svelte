@@ -4,6 +4,7 @@
   import type { Schemas } from '../api/client'
   import Knobs from '../drills/Knobs.svelte'
   import type { Patch } from '../drills/patch'
+  import { keysOf } from './keys'
   import Part from './Part.svelte'
   import { Stepping } from './stepping.svelte'
 
@@ -30,6 +31,7 @@
       const knob = knobs.find((k) => k.field === f)
       return knob ? [knob] : []
     })
+  const keys = $derived(keysOf(said.map((p) => p.fields[0] ?? '')))
   const names = (list: Knob[]) => list.map((k) => k.label).join(', ')
   let told = $state('')
 
@@ -43,7 +45,7 @@
   role="group"
   aria-label={label}
   aria-busy={pending}>
-  {#each said as piece, i (i)}
+  {#each said as piece, i (keys[i])}
     {@const list = of(piece)}
     {@const first = list[0]}
     {#if first}

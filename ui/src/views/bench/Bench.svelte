@@ -12,11 +12,11 @@
   import Caution from '../../lib/ui/Caution.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
-  import Answer from './Answer.svelte'
   import { Desk } from './desk.svelte'
   import Does from './Does.svelte'
   import Head from './Head.svelte'
-  import Measures from './Measures.svelte'
+  import Say from './Say.svelte'
+  import Swing from './Swing.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const act = new Act(useQueryClient())
@@ -74,28 +74,28 @@
 {:else}
   <Head {desk} people={people.data ?? []} onsave={save} />
   <Problem text={act.problem} />
-  {#if a}<Answer {desk} {a} />{/if}
   <Problem text={desk.refused('launch') ? '' : (desk.whatIf.refusal?.message ?? '')} />
-  <div class="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[25rem_1fr] lg:grid-rows-[auto_1fr]">
-    <section class="min-w-0" aria-label="As it hangs">
-      {#if a}
-        <div class="bg-sheet">
+  {#if a}
+    <div class="mt-2 grid gap-x-6 gap-y-3 lg:grid-cols-[23rem_1fr]">
+      <section class="min-w-0" aria-label="As it hangs" data-instrument aria-busy={desk.whatIf.pending}>
+        <div class="bg-sheet {desk.whatIf.pending ? 'opacity-70' : ''}">
           <SideView
             side={a.side}
             setUp={a.setUp}
             body={a.body}
             stand={a.setUp.stand}
             units={session.units}
+            tallest={400}
             onset={(changes) => desk.set(changes)}
             read={desk.value} />
         </div>
-        <p class="mt-1 text-sm text-soft">To scale. Drag a knob, or move it with the arrow keys.</p>
-      {/if}
-    </section>
-    {#if a}<Does {desk} {a} people={people.data ?? []} />{/if}
-    <section class="min-w-0" aria-label="Measures">
-      <Measures {desk} />
-      {#if a}<div class="mt-6"><Caution>{a.caution}</Caution></div>{/if}
-    </section>
-  </div>
+      </section>
+      <section class="min-w-0" aria-label="What it does" data-instrument>
+        <Swing {desk} {a} stance={people.data?.find((t) => t.id === desk.traineeId)?.stance ?? ''} />
+        <div class="mt-2"><Say {desk} {a} /></div>
+      </section>
+    </div>
+    <Does {desk} {a} people={people.data ?? []} />
+    <div class="mt-6"><Caution>{a.caution}</Caution></div>
+  {/if}
 {/if}

@@ -8,10 +8,8 @@
   import { parts } from '../../lib/bench/kinds.svelte'
   import SetUp from '../../lib/bench/SetUp.svelte'
   import SharedAnchor from '../../lib/bench/SharedAnchor.svelte'
-  import { figure, tempoOf, upper } from '../../lib/format'
+  import { figure, upper } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
-  import { sample } from '../../lib/trace/geometry'
-  import SwingTrace from '../../lib/trace/SwingTrace.svelte'
   import type { Desk } from './desk.svelte'
   import Strike from './Strike.svelte'
 
@@ -20,12 +18,6 @@
   const units = $derived(session.units)
   const trainee = $derived(people.find((t) => t.id === desk.traineeId))
   const slipBag = $derived(desk.kind === 'slip')
-  const strikes = $derived(slipBag ? [] : sample(a.cycle, ['lead', 'rear']))
-  const shown = $derived.by(() => {
-    if (slipBag) return { from: -0.25, to: a.cycle.trace.at(-1)!.at }
-    const to = desk.kind === 'speed' ? a.cycle.return + 0.22 : a.cycle.return * (desk.rebounds > 1 ? 1.15 : 2.2)
-    return { from: -Math.min(0.3 * a.cycle.return, 0.4), to: Math.max(0.75, to) }
-  })
   const loads = $derived(
     a.loads.map((l) => {
       const still = l.static > 0 ? `${figure(l.static, 'N', units)} at rest, ` : ''
@@ -35,15 +27,8 @@
   const set = (changes: { field: string; to: number }[]) => desk.set(changes)
 </script>
 
-<section class="min-w-0 lg:col-start-2 lg:row-span-2 lg:row-start-1" aria-label="What it does">
-  <div class="bg-sheet py-2">
-    <SwingTrace cycle={a.cycle} {strikes} tempo={a.shown} stance={trainee?.stance ?? ''} {...shown} height={290} />
-  </div>
-  {#if !a.feasible}
-    <p class="mt-1 text-sm text-soft">Drawn at {tempoOf(a.shown)} a minute, the nearest within reach.</p>
-  {/if}
-
-  <div class="mt-4 grid gap-x-8 gap-y-6 xl:grid-cols-2">
+<section class="seam mt-4 min-w-0 pt-3" aria-label="Checks and set-up">
+  <div class="grid gap-x-8 gap-y-6 lg:grid-cols-2">
     <div><Strike {desk} {a} /></div>
     <div class="min-w-0">
       <h2 class="font-bold">Checks</h2>
@@ -51,7 +36,7 @@
       {#if loads.length > 0}<p class="mt-2 text-sm text-soft">{upper(loads.join('; '))}. Modelled.</p>{/if}
     </div>
     {#if a.cords}
-      <div class="seam pt-3 xl:col-span-2">
+      <div class="seam pt-3 lg:col-span-2">
         <h2 class="mb-1 font-bold">Tension</h2>
         <Cords cords={a.cords} onwind={(way) => desk.wind(way)} />
       </div>

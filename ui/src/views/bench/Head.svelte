@@ -3,14 +3,15 @@
   import type { Schemas } from '../../lib/api/client'
   import { kindName, kinds } from '../../lib/bench/kinds.svelte'
   import { length } from '../../lib/format'
+  import Part from '../../lib/say/Part.svelte'
+  import Pick from '../../lib/say/Pick.svelte'
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
-  import Choice from '../../lib/ui/Choice.svelte'
   import type { Desk } from './desk.svelte'
 
   type Props = { desk: Desk; people: Schemas['Trainee'][]; onsave: () => void }
   let { desk, people, onsave }: Props = $props()
-  const known = $derived(people.some((t) => t.id === desk.traineeId))
+  const person = $derived(people.find((t) => t.id === desk.traineeId))
 
   function hangFor(id: string) {
     desk.traineeId = id
@@ -18,29 +19,58 @@
   }
 </script>
 
-<div class="flex flex-wrap items-end gap-x-4 gap-y-2">
-  <label class="block min-w-48 flex-1 sm:max-w-72">
-    <span class="label">{desk.isNew ? 'Name of the bag' : kindName(desk.kind)}</span>
-    <input
-      class="input mt-1"
-      aria-label="Name of the bag"
-      maxlength="120"
-      bind:value={desk.name}
-      placeholder="What you call it" />
-  </label>
-  {#if people.length > 0}
-    <label class="block min-w-48 flex-1 sm:max-w-72">
-      <span class="label">Hung for</span>
-      <select class="input mt-1" value={desk.traineeId} onchange={(e) => hangFor(e.currentTarget.value)}>
-        {#each people as t (t.id)}
-          <option value={t.id}
-            >{t.name}{t.height ? `, ${length(t.height, session.units)}` : ', height not entered'}</option>
-        {/each}
-      </select>
-    </label>
-  {/if}
-  <div class="ml-auto flex flex-wrap gap-2">
-    {#if desk.saved && known}
+<div class="flex flex-wrap items-start gap-x-4 gap-y-2">
+  <h1 class="min-w-0 flex-1 basis-80 text-2xl leading-10 font-bold">
+    <Part text={desk.name || 'A bag'} label="Name of the bag">
+      {#snippet children(close)}
+        <label class="block">
+          <span class="label">Name of the bag</span>
+          <input
+            class="input mt-1"
+            maxlength="120"
+            bind:value={desk.name}
+            placeholder="What you call it"
+            onkeydown={(e) => e.key === 'Enter' && close()} />
+        </label>
+      {/snippet}
+    </Part><span class="font-normal">, a</span>
+    {#if desk.isNew}
+      <Part text={kinds.of(desk.kind).name} label="Kind">
+        {#snippet children(close)}
+          <Pick
+            label="Kind"
+            value={desk.kind}
+            options={kinds.all.map((m) => ({ value: m.kind, text: kindName(m.kind) }))}
+            onpick={(kind) => {
+              desk.begin(kind as typeof desk.kind)
+              close()
+            }} />
+        {/snippet}
+      </Part>
+    {:else}
+      <span class="font-normal">{kinds.of(desk.kind).name}</span>
+    {/if}
+    {#if people.length > 0}
+      <span class="font-normal">set up for</span>
+      <Part text={person?.name ?? 'nobody yet'} label="Person">
+        {#snippet children(close)}
+          <Pick
+            label="Person"
+            value={desk.traineeId}
+            options={people.map((t) => ({
+              value: t.id,
+              text: `${t.name}, ${t.height ? length(t.height, session.units) : 'height not measured'}`,
+            }))}
+            onpick={(id) => {
+              hangFor(id)
+              close()
+            }} />
+        {/snippet}
+      </Part>
+    {/if}
+  </h1>
+  <div class="flex flex-wrap gap-2">
+    {#if desk.saved && person}
       <Button class="max-sm:!hidden" href="#/cards/{desk.saved.id}/{desk.traineeId}">Setting card</Button>
     {/if}
     {#if !desk.isNew}
@@ -51,10 +81,3 @@
     </Button>
   </div>
 </div>
-{#if desk.isNew}
-  <Choice
-    label="Kind"
-    value={desk.kind}
-    options={kinds.all.map((m) => ({ value: m.kind, text: kindName(m.kind) }))}
-    onchange={(kind) => desk.begin(kind)} />
-{/if}

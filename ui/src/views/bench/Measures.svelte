@@ -7,7 +7,10 @@
   import Measure from '../../lib/ui/Field.svelte'
   import type { Desk } from './desk.svelte'
 
-  let { desk }: { desk: Desk } = $props()
+  let { desk, which }: { desk: Desk; which: 'measures' | 'around' } = $props()
+  const fields = $derived(
+    which === 'around' ? desk.model.around : desk.model.measures.filter((f) => belongs(f, desk.doc)),
+  )
   const yesOrNo = [
     { value: 'no', text: 'No' },
     { value: 'yes', text: 'Yes' },
@@ -44,7 +47,4 @@
   {/if}
 {/snippet}
 
-<h2 class="seam mt-4 pt-3 font-bold">Measures</h2>
-{#each desk.model.measures.filter((f) => belongs(f, desk.doc)) as f (f.field)}{@render row(f)}{/each}
-<h2 class="seam mt-4 pt-3 font-bold">Place and use</h2>
-{#each desk.model.around as f (f.field)}{@render row(f)}{/each}
+{#each fields as f (f.field)}{@render row(f)}{/each}

@@ -1,0 +1,203 @@
+package bench
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"melodromos/core/answer"
+	"melodromos/core/rig"
+	"melodromos/core/words"
+)
+
+// Part names what a phrase is the control of.
+type Part string
+
+// What can be taken hold of in the sentence of a bag.
+const (
+	PlainWords  Part = ""
+	TempoPart   Part = "tempo"
+	CountPart   Part = "count"
+	ForcePart   Part = "force"
+	AnglePart   Part = "angle"
+	MeasurePart Part = "measures" // the measures of the bag
+	AroundPart  Part = "around"   // its place and use
+	Remedy      Part = "remedy"   // pressed, it sets what goes with it
+)
+
+// Values lists them.
+func (Part) Values() []Part {
+	return []Part{PlainWords, TempoPart, CountPart, ForcePart, AnglePart, MeasurePart, AroundPart, Remedy}
+}
+
+// Phrase is a stretch of a bag's sentence: plain words, a part that can be taken hold of, or a remedy.
+type Phrase struct {
+	Text  string        `json:"text"`
+	Part  Part          `json:"part"`
+	Set   []rig.Setting `json:"set" doc:"measures that a remedy sets"`
+	Ask   *Asked        `json:"ask,omitempty" doc:"what a remedy asks for instead"`
+	Wrong bool          `json:"wrong" doc:"it says what is wrong"`
+}
+
+// Asked is a strike that is asked about; of the three, what is not named stays.
+type Asked struct {
+	Tempo    float64 `json:"tempo,omitempty"`
+	Launch   float64 `json:"launch,omitempty"`
+	Rebounds int     `json:"rebounds,omitempty"`
+}
+
+type phrases []Phrase
+
+func (p *phrases) add(text string, part Part) {
+	*p = append(*p, Phrase{Text: text, Part: part, Set: []rig.Setting{}})
+}
+func (p *phrases) remedy(text string, set []rig.Setting, ask *Asked) {
+	*p = append(*p, Phrase{Text: text, Part: Remedy, Set: answer.List(set), Ask: ask})
+}
+
+// said is the sentence of a bag in phrases: how to hang it, how it is struck, what is wrong with it, and its measures.
+func said(q Question, a Answer) []Phrase {
+	var p phrases
+	kind := q.Rig.Kind()
+	if how := hang(kind, a.SetUp, q.Name, q.Units); how != "" {
+		p.add(words.Upper(how), PlainWords)
+		if a.SetUp.Move != 0 && len(a.SetUp.Settings) > 0 {
+			p.add(": ", PlainWords)
+			p.remedy("hang it so", a.SetUp.Settings, nil)
+		}
+		p.add(". ", PlainWords)
+	}
+	p.strike(q, a)
+	p.add("Also set the ", PlainWords)
+	p.add("measures of the bag", MeasurePart)
+	p.add(" and its ", PlainWords)
+	p.add("place and use", AroundPart)
+	p.add(". ", PlainWords)
+	p.faults(a.Findings)
+	if c := a.Cords; c != nil {
+		p.add("The cords: ", PlainWords)
+		if len(c.Looser) > 0 {
+			p.remedy("let them out a step", c.Looser, nil)
+		}
+		if len(c.Looser) > 0 && len(c.Tighter) > 0 {
+			p.add(" or ", PlainWords)
+		}
+		if len(c.Tighter) > 0 {
+			p.remedy("wind them up a step", c.Tighter, nil)
+		}
+		p.add(". ", PlainWords)
+	}
+	return p
+}
+
+// strike says how the bag is struck, or slipped.
+func (p *phrases) strike(q Question, a Answer) {
+	kind := q.Rig.Kind()
+	count := counted(kind, a.Strike.Limits.Rebounds)
+	if kind == rig.Slip {
+		p.add("Slip ", PlainWords)
+		p.add(count, CountPart)
+		p.add(" at ", PlainWords)
+		p.add(fmt.Sprintf("%.0f a minute", a.Strike.Tempo), TempoPart)
+		p.add(", the bag drawn back ", PlainWords)
+		p.add(q.Units.Length(a.Launch), ForcePart)
+	} else {
+		p.add("Strike at ", PlainWords)
+		p.add(perMinute(q, a)+" a minute", TempoPart)
+		p.add(": ", PlainWords)
+		p.add(count, CountPart)
+		effort := "out of these hands' reach"
+		if a.Strike.Feasible {
+			effort = q.Ability.Effort(a.Strike.FistSpeed)
+		}
+		p.add(", ", PlainWords)
+		p.add(effort, ForcePart)
+		if kind == rig.Speed {
+			p.add(", met at ", PlainWords)
+			p.add(fmt.Sprintf("%.0f°", q.Meeting.Angle*180/math.Pi), AnglePart)
+		}
+	}
+	p.add(". ", PlainWords)
+	if a.Strike.Feasible {
+		return
+	}
+	*p = append(*p, Phrase{Text: "That is " + strings.TrimSuffix(outOfReach(kind, a.Strike), "."), Wrong: true,
+		Set: []rig.Setting{}})
+	p.ways(q, a)
+	p.add(". ", PlainWords)
+}
+
+// perMinute is the tempo as it was asked for, or in whole strikes where it came of a force.
+func perMinute(q Question, a Answer) string {
+	if q.Tempo != nil {
+		return words.Trimmed(a.Strike.Tempo)
+	}
+	return fmt.Sprintf("%.0f", a.Strike.Tempo)
+}
+
+// ways lists what would bring a tempo within reach. Both cords are wound in one go, and a bag of another length is
+// another bag, which only words can offer.
+func (p *phrases) ways(q Question, a Answer) {
+	var list phrases
+	var cords []rig.Setting
+	for _, c := range a.Strike.Change {
+		switch {
+		case strings.Contains(c.What, "."): // of the cords
+			cords = append(cords, rig.Setting{Field: c.What, To: c.To})
+		case c.What == "rebounds":
+			list.remedy("take "+counted(q.Rig.Kind(), int(c.To)), nil, &Asked{Rebounds: int(c.To)})
+		case c.What == "tempo":
+			list.remedy(fmt.Sprintf("take %s a minute", words.Trimmed(c.To)), nil, &Asked{Tempo: c.To})
+		case c.What == "launch":
+			list.remedy("strike it softer", nil, &Asked{Launch: c.To})
+		case c.What == "bagLength":
+			list.add("hang a bag of "+q.Units.Length(c.To), PlainWords)
+		default:
+			one := rig.Answer{Change: []rig.Change{c}}
+			list.remedy(words.Lower(strings.TrimSuffix(advised(one, q.Units), ".")),
+				[]rig.Setting{{Field: c.What, To: c.To}}, nil)
+		}
+	}
+	if len(cords) > 0 {
+		way := "let both cords out"
+		if a.Strike.Tempo > a.Strike.Limits.Fastest {
+			way = "wind both cords up"
+		}
+		list.remedy(way, cords, nil)
+	}
+	for i, r := range list {
+		switch {
+		case i == 0:
+			p.add(": ", PlainWords)
+		case i == len(list)-1:
+			p.add(" or ", PlainWords)
+		default:
+			p.add(", ", PlainWords)
+		}
+		*p = append(*p, r)
+	}
+}
+
+// faults says what is wrong with the bag beside its height, the first three with what would mend them.
+func (p *phrases) faults(findings []rig.Finding) {
+	const shown = 2
+	bad, _ := rig.Worst(findings)
+	n := 0
+	for _, f := range bad {
+		if f.Code == "tooHigh" || f.Code == "tooLow" {
+			continue
+		}
+		if n++; n > shown {
+			continue
+		}
+		*p = append(*p, Phrase{Text: words.Upper(f.Title), Wrong: true, Set: []rig.Setting{}})
+		if len(f.Change) > 0 {
+			p.add(": ", PlainWords)
+			p.remedy(words.Lower(f.Remedy), f.Change, nil)
+		}
+		p.add(". ", PlainWords)
+	}
+	if n > shown {
+		p.add(fmt.Sprintf("%s wrong, see the checks. ", words.Count(n-shown, "more thing")), PlainWords)
+	}
+}

@@ -1,0 +1,44 @@
+<!-- The figures on the dimension lines of a rig: each is pressed, stepped, dragged or typed over where it stands. -->
+<script lang="ts">
+  import type { Schemas } from '../api/client'
+  import { length, type Units } from '../format'
+  import Part from '../say/Part.svelte'
+  import Field from '../ui/Field.svelte'
+  import { moved, standing, written } from './handles'
+  import { shownAs } from './kinds.svelte'
+  import type { Scale } from './scale'
+
+  type Props = {
+    handles: Schemas['Handle'][]
+    scale: Scale
+    units: Units
+    read: ((field: string) => number) | undefined
+    onset: (changes: { field: string; to: number }[]) => void
+  }
+  let { handles, scale, units, read, onset }: Props = $props()
+  const step = $derived(units === 'imperial' ? 0.0127 : 0.01)
+</script>
+
+{#each handles as h (h.field)}
+  {@const at = written(h, scale)}
+  <span
+    class="absolute text-[0.8rem] whitespace-nowrap"
+    style:left="{at.x}px"
+    style:top="{at.y - 4}px"
+    style:transform="translate({at.anchor === 'end' ? '-100%' : '0'}, -50%)">
+    <Part
+      text={length(h.value, units)}
+      label={h.label}
+      figure
+      onstep={(by) => onset(moved(h, standing(h, read), (Math.round(h.value / step) + by) * step))}>
+      <Field
+        label={h.label}
+        value={h.value}
+        min={h.min}
+        max={h.max}
+        {step}
+        {...shownAs('height', units)}
+        onchange={(to) => onset(moved(h, standing(h, read), to))} />
+    </Part>
+  </span>
+{/each}
