@@ -135,7 +135,7 @@ func TestSchools(t *testing.T) {
 	c.ok(c.See("by its settings this gym does not"))
 	c.ok(c.Go("/log")) // the choices of the composer have the same names
 	c.ok(c.See("in a row"))
-	c.ok(c.Press("Gym: units, borders and schools"))
+	c.ok(c.Press(gymButton))
 	c.ok(c.Press("Trained here"))
 	c.ok(c.Press("Names"))
 	c.ok(c.Press("Inside and outside"))

@@ -27,6 +27,9 @@ func (c coach) bench(bag, person string) {
 	c.ok(c.Until(fmt.Sprintf("(%s).includes(%q)", saying, person)))
 }
 
+// gymButton opens the settings of the demo gym.
+const gymButton = "The Ropewalk, Kettlewick Harbour, Gym"
+
 // saying is the sentence of a bag.
 const saying = "(document.querySelector('[aria-label=\"How it hangs and is struck\"]')?.innerText ?? '')"
 
@@ -262,7 +265,7 @@ func TestInventoryAndCards(t *testing.T) {
 	}
 
 	// The gym changes over to inches.
-	c.ok(c.Press("Gym: units, borders and schools"))
+	c.ok(c.Press(gymButton))
 	c.ok(c.Press("Imperial"))
 	c.ok(c.Fill("Head movement above, s", "0.5"))
 	c.ok(c.Press("Save the gym"))

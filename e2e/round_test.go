@@ -93,7 +93,7 @@ func TestPauseAndStop(t *testing.T) {
 	c.ok(c.Press("Start"))
 	c.ok(c.runs())
 	c.ok(c.into(1))
-	c.ok(c.Press("Hit with the lead hand"))
+	c.ok(c.Press("Hit with the left hand"))
 	c.ok(c.Press("Pause"))
 	c.ok(c.See("Paused"))
 	left := c.text("document.querySelector('[role=timer]').innerText")

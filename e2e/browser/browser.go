@@ -148,7 +148,7 @@ func (p *Page) wait(what, expression string) error {
 // button is pressed again.
 func (p *Page) Press(name string) error {
 	find := fmt.Sprintf(
-		`[...document.querySelectorAll('button, a, [role=radio]')].find((e) => (e.getAttribute('aria-label') ?? e.textContent).trim().replace(/\s+/g, ' ') === %s && !e.disabled && e.offsetParent !== null)`, quote(name))
+		`[...document.querySelectorAll('button, a, [role=radio]')].find((e) => { const n = (e.getAttribute('aria-label') ?? e.textContent).trim().replace(/\s+/g, ' '); return (n === %[1]s || n.startsWith(%[1]s + ': ')) && !e.disabled && e.offsetParent !== null })`, quote(name))
 	return p.press("the button "+name, find)
 }
 

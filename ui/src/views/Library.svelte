@@ -140,7 +140,7 @@
             </p>
           </div>
           <Button href={link(e)} aria-label="{e.drillId ? 'Change' : 'Take'} {e.name}"
-            >{e.drillId ? 'Change' : 'Take it'}</Button>
+            >{e.drillId ? 'Change' : 'Take'}</Button>
         </li>
       {/each}
     </ul>

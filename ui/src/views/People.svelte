@@ -69,7 +69,7 @@
           <a
             class="no-underline"
             href="#/people/{t.id}/ladder/{p.kind}"
-            aria-label="The ladder of {t.name} on the {kinds.of(p.kind).name}"
+            aria-label="The ladder of {t.name} on the {kinds.of(p.kind).name}: {p.rigName}, {kinds.of(p.kind).name}"
             ><RungStrip of={p.of} standing={p.standing} at={p.index} /><span class="text-sm text-soft"
               >{p.rigName}, {kinds.of(p.kind).name}</span
             ></a>
@@ -87,7 +87,7 @@
             main={!p.barred}
             disabled={!!p.barred || busy === t.id}
             onclick={() => run(p)}
-            aria-label="Run {p.name} with {t.name}">Run it</Button>
+            aria-label="Run {p.name} with {t.name}">Run</Button>
         {:else if whole.isPending}
           <p class="text-sm text-soft md:col-span-2">Working out what comes next…</p>
         {:else if whole.data}

@@ -40,7 +40,7 @@
   let width = $state(2)
   let height = $state(1)
   const narrow = $derived(width < 1.2 * height)
-  const half = $derived(!face.film ? 104 : narrow ? 112 : 140) // names stand beside the curve of a combination
+  const half = $derived(!face.film ? 106 : narrow ? 112 : 140) // names stand beside the curve of a combination
   let bead = $state<SVGCircleElement>()
   const size = (text: string, most: number) => Math.min(most, (1.8 * near) / Math.max(1, 0.5 * text.length))
   const main = $derived(said || face.now.main)
@@ -69,7 +69,7 @@
 </script>
 
 <svg
-  viewBox="{-half} {face.film ? -108 : -104} {2 * half} {face.film ? 216 : 208}"
+  viewBox="{-half} {face.film ? -108 : -106} {2 * half} {face.film ? 216 : 212}"
   bind:clientWidth={width}
   bind:clientHeight={height}
   class="block h-full w-full select-none"
@@ -90,7 +90,13 @@
   <path d={face.way.curve(face.side)} fill="none" stroke="var(--ink)" stroke-width="1.5" stroke-linejoin="round" />
   <Marks {face} {half} large={narrow ? 1.3 : 1} />
   {#each face.dots as d (d.key)}
-    <circle class="hit" cx={x(d.spot)} cy={y(d.spot)} r="2.1" fill="var(--ink)" fill-opacity={d.strong} />
+    <circle
+      class="hit"
+      cx={x(d.spot)}
+      cy={y(d.spot)}
+      r={!clock && face.dots.length > 60 ? 1 : 2.1}
+      fill="var(--ink)"
+      fill-opacity={d.strong} />
   {/each}
   {#if clock}
     <circle bind:this={bead} class="bead" r="4.4" fill="var(--ink)" stroke="var(--ground)" stroke-width="1.4" />

@@ -18,6 +18,7 @@ const most = 48 // dots that are drawn while a round runs
 const few = 8 // marks where motion is unwelcome, and strikes that stand on one turn
 const quick = 150 // strikes a minute above which only every second hit fades the others
 const outside = 4 // from a disc to its dots
+const band = 9 // over which the hits of a whole round lie
 const lingers = 0.3 // s that a cue's answer stands after it is done
 const smallest = 4.4 // radius of a disc with a figure in it
 
@@ -126,8 +127,9 @@ export class Face {
       if (this.film && !this.#on(t)) return []
       const spot = this.turn.met(s, t)
       const angle = spot.angle + (h.off / this.turn.length) * full
-      const strong = whole ? 0.55 : this.calm ? 0.8 : 0.2 + (0.75 * (k + 1)) / some.length
-      return [{ key: k, spot: { angle, r: spot.r + this.disc + outside }, strong }]
+      const late = whole ? band * (k / some.length) : 0 // in the review the later in the round, the further out
+      const strong = whole ? 0.6 : this.calm ? 0.8 : 0.2 + (0.75 * (k + 1)) / some.length
+      return [{ key: k, spot: { angle, r: spot.r + this.disc + outside + late }, strong }]
     })
   })
 

@@ -69,7 +69,7 @@
       {/each}
     </nav>
     <div class="ml-auto flex items-center gap-1 text-sm">
-      <Button quiet onclick={() => (gym = true)} aria-label="Gym: units, borders and schools"
+      <Button quiet onclick={() => (gym = true)} aria-label="{session.me?.gym}, Gym: units, borders and schools"
         ><span class="max-lg:hidden">{session.me?.gym}</span><span class="lg:hidden">Gym</span></Button>
       <Button quiet onclick={() => (help = true)} aria-label="Keys">?</Button>
       <Button quiet onclick={() => session.signOut()}>Sign out</Button>

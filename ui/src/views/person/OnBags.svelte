@@ -26,7 +26,7 @@
         <a
           class="no-underline"
           href="#/people/{id}/ladder/{b.kind}"
-          aria-label="The ladder on the {kinds.of(b.kind).name}">
+          aria-label="The ladder on the {kinds.of(b.kind).name}: {kindName(b.kind)}, {b.rigName}">
           <RungStrip of={b.of} standing={b.standing} at={b.index} />
           <span class="text-sm text-soft">{kindName(b.kind)}, {b.rigName}</span>
         </a>
@@ -35,7 +35,7 @@
           <p class="text-sm text-soft">{b.why}</p>
         </div>
         <Button disabled={!!b.barred || busy} onclick={() => onrun(b)} aria-label="Run {b.name} on the {b.rigName}"
-          >Run it</Button>
+          >Run</Button>
       </li>
     {/each}
   </ul>

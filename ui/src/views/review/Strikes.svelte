@@ -62,6 +62,7 @@
         stance={r.run.trainee.stance}
         said={percent(r.summary.share)}
         under="clean" />
+      <p class="text-center text-sm text-soft">Each hit beside its strike; the later in the round, the further out.</p>
     </div>
     <div class="min-w-0">
       <ErrorStrip

@@ -22,14 +22,14 @@
       class="relative min-h-32 rounded-[3px] border-2 border-rope bg-sheet px-4 text-left {pad.place} disabled:opacity-50"
       disabled={ending}
       onpointerdown={(e) => floor.strike(pad.hand, e.timeStamp)}
-      aria-label="Hit with the {pad.hand} hand">
+      aria-label="Hit with the {handWord(pad.hand, floor.stance)} hand">
       <!-- a small disc alone answers a tap: nothing larger may flash -->
       <span
         class="absolute top-4 right-4 size-6 rounded-full border-2 border-strike {floor.pressed === pad.hand
           ? 'bg-strike'
           : ''}"></span>
-      <span class="figure block text-4xl capitalize">{pad.hand}</span>
-      <span class="text-sm">{handWord(pad.hand, floor.stance)} hand, key {pad.key}</span>
+      <span class="figure block text-4xl capitalize">{handWord(pad.hand, floor.stance)}</span>
+      <span class="text-sm">{pad.hand} hand, key {pad.key}</span>
     </button>
   {/each}
   <div

@@ -1,0 +1,68 @@
+package e2e
+
+import (
+	"fmt"
+	"os"
+	"strings"
+	"testing"
+
+	"melodromos/demo"
+	"melodromos/e2e/browser"
+)
+
+// No view breaks a rule of axe-core, the checker of WCAG rules, at a desk or on a phone, and none makes the browser
+// complain; each has one heading of the first order.
+func TestAxe(t *testing.T) {
+	t.Parallel()
+	axe, err := os.ReadFile("../ui/node_modules/axe-core/axe.min.js")
+	if err != nil {
+		t.Fatalf("run ./test, which installs the interface's parts: %v", err)
+	}
+	c := open(t, start(t), 1280, 800)
+	check := func(name string) {
+		t.Helper()
+		if _, err := browser.Eval[bool](c.Page, string(axe)+"; true"); err != nil {
+			t.Fatal(err)
+		}
+		found, err := browser.Eval[[]string](c.Page, `axe.run(document, { resultTypes: ['violations'] }).then((r) =>
+			r.violations.flatMap((v) => v.nodes.slice(0, 4).map((n) => v.id + ' (' + v.impact + '): ' +
+				n.target.join(' ') + ' ' + n.html.slice(0, 140) + ' ' +
+				(n.any[0]?.message ?? n.all[0]?.message ?? n.none[0]?.message ?? ''))))`)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, f := range found {
+			t.Errorf("%s: %s", name, f)
+		}
+		if n := c.number("document.querySelectorAll('h1').length"); n != 1 {
+			t.Errorf("%s: %g headings of the first order", name, n)
+		}
+	}
+	c.ok(c.Go("/"))
+	c.ok(c.See("Sign in"))
+	check("sign in")
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	at := func(path, first string) string {
+		t.Helper()
+		c.ok(c.Go(path))
+		link := fmt.Sprintf("document.querySelector(`main a[href^=\"%s\"]`)", first)
+		c.ok(c.Until(link + " !== null"))
+		return strings.TrimPrefix(c.text(link+".getAttribute('href')"), "#")
+	}
+	pages := []string{"/", "/bags", "/bags/new", "/drills", "/drills/new", "/library", "/people", "/log", "/compose/new",
+		"/delay", at("/bags", "#/bags/"), at("/drills", "#/compose/"), at("/people", "#/people/"), at("/log", "#/review/"),
+		at("/drills", "#/run/"), at("/people", "#/people/") + "/tests"}
+	for _, size := range []string{"desk", "phone"} {
+		if size == "phone" {
+			c.ok(c.BecomePhone(390, 844))
+		}
+		for _, page := range pages {
+			c.ok(c.Go(page))
+			c.ok(c.Until("document.querySelector('h1') !== null && !document.querySelector('[aria-busy=true]')"))
+			check(size + " " + page)
+		}
+	}
+	for _, e := range c.Errors() {
+		t.Errorf("the browser complains: %s", e)
+	}
+}
