@@ -49,9 +49,9 @@ func TestAxe(t *testing.T) {
 		c.ok(c.Until(link + " !== null"))
 		return strings.TrimPrefix(c.text(link+".getAttribute('href')"), "#")
 	}
-	pages := []string{"/", "/bags", "/bags/new", "/drills", "/drills/new", "/library", "/people", "/log", "/compose/new",
-		"/delay", at("/bags", "#/bags/"), at("/drills", "#/compose/"), at("/people", "#/people/"), at("/log", "#/review/"),
-		at("/drills", "#/run/"), at("/people", "#/people/") + "/tests"}
+	pages := []string{"/", "/bags", "/bags/new", "/drills", "/drills/new", "/library", "/people", "/log",
+		"/compose/new", "/delay", at("/bags", "#/bags/"), at("/drills", "#/compose/"), at("/people", "#/people/"),
+		at("/log", "#/review/"), at("/drills", "#/run/"), at("/people", "#/people/") + "/tests"}
 	for _, size := range []string{"desk", "phone"} {
 		if size == "phone" {
 			c.ok(c.BecomePhone(390, 844))

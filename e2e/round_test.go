@@ -79,7 +79,7 @@ func TestCallsAreSpoken(t *testing.T) {
 		t.Fatal(err)
 	}
 	c.ok(c.Key(" "))
-	c.ok(c.Until("decoded === 4")) // lead, rear, five, and one for the last strike of 116
+	c.ok(c.Until("decoded === 6")) // get, ready, lead, rear, five, and one for the last strike of 116
 	c.ok(c.Key("\x1b"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 }

@@ -23,7 +23,7 @@ func TestGymSettings(t *testing.T) {
 	}
 	before := ask(u)
 	u.want(200, "PUT", "/api/gym", GymSettings{"imperial", rig.Borders{Slack: 0.2, Head: 0.1, Tight: 0.05}, true,
-		"names", "inside", ladder.DefaultGate}, nil)
+		"names", "inside", ladder.DefaultGate, 20}, nil)
 	after := ask(u)
 	if before.Cords.Feel != rig.Combinations || after.Cords.Feel == before.Cords.Feel ||
 		after.Cords.Borders.Slack != 0.2 {
@@ -34,13 +34,17 @@ func TestGymSettings(t *testing.T) {
 	}
 	var g GymSettings
 	u.want(200, "GET", "/api/gym", nil, &g)
-	if g.Units != "imperial" || !g.Kicks || g.Punches != "names" || g.Slips != "inside" {
+	if g.Units != "imperial" || !g.Kicks || g.Punches != "names" || g.Slips != "inside" || g.GetReady != 20 {
 		t.Errorf("%+v", g)
 	}
 	if status, _, out := u.do("PUT", "/api/gym", GymSettings{"metric", rig.Borders{Slack: 0.2, Head: 0.3, Tight: 0.05},
-		false, "numbers", "sides", ladder.DefaultGate}); status != 422 ||
+		false, "numbers", "sides", ladder.DefaultGate, 10}); status != 422 ||
 		!strings.Contains(string(out), "body.borders.slack") {
 		t.Errorf("borders out of order: %d %s", status, out)
+	}
+	if status, _, out := u.do("PUT", "/api/gym", GymSettings{"metric", g.Borders, false, "numbers", "sides",
+		ladder.DefaultGate, 2}); status != 422 || !strings.Contains(string(out), "body.getReady") {
+		t.Errorf("two seconds to get ready: %d %s", status, out)
 	}
 }
 

@@ -127,7 +127,7 @@ func (s *Server) newRun(c caller, in NewRun) (Run, error) {
 	if err != nil {
 		return Run{}, err
 	}
-	on.Seed = mathrand.Uint64()
+	on.Seed, on.GetReady = mathrand.Uint64(), c.row.GetReady
 	prepared, err := run.For(cautions, plan, on, in.Source, in.Plays)
 	if err != nil {
 		return Run{}, err

@@ -28,6 +28,8 @@ type GymRow struct {
 	PunchNames string `gorm:"default:numbers"` // "numbers" or "names"
 	SlipNames  string `gorm:"default:sides"`   // "sides" (lead and rear) or "inside" (and outside)
 
+	GetReady float64 `gorm:"default:10"` // s, from the last press to the bell
+
 	// Gate of a rung, before the next one.
 	GateClean  float64 `gorm:"default:0.8"`
 	GateRun    int     `gorm:"default:10"`
@@ -110,6 +112,7 @@ func (g *Gym) ChangeRow(row GymRow) error {
 		"gate_clean":   row.GateClean, "gate_run": row.GateRun, "gate_rounds": row.GateRounds,
 		"gate_days":  row.GateDays,
 		"gate_a_day": row.GateADay,
+		"get_ready":  row.GetReady,
 		"kicks":      row.Kicks, "punch_names": row.PunchNames, "slip_names": row.SlipNames,
 	}).Error)
 }

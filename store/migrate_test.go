@@ -66,6 +66,7 @@ UPDATE trainees SET weeks_days = '{1,3,5}';
 UPDATE cautions SET lifted_by = 'the doctor', lifted_by_id = '00000000-0000-0000-0000-00000000000c', lifted_at = now();`,
 	10: `INSERT INTO sessions VALUES ('u', 'y', now() + interval '1 day');`,
 	11: `INSERT INTO sessions VALUES ('v', 'z', now() + interval '1 day');`,
+	12: `UPDATE gyms SET get_ready = 20;`,
 }
 
 // renamed are tables that got another name.

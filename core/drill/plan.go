@@ -39,6 +39,8 @@ type Floor struct {
 	Place   rig.Place
 	Ability trainee.Ability
 	Seed    uint64
+	// s from the timeline's zero to the bell, of a round that is run; a longer count-in stays
+	GetReady float64
 
 	Theirs  bool // the ability is a person's own: no harder than they strike
 	NoKicks bool // this gym trains no kicks, knees and elbows

@@ -24,6 +24,7 @@ type EventKind string
 
 // What a timeline holds.
 const (
+	Ready   EventKind = "ready"   // getting ready: N seconds to the bell, before the count-in
 	Count   EventKind = "count"   // count-in: N more to the bell
 	Bell    EventKind = "bell"    // Text is "start" or "end"
 	Call    EventKind = "call"    // what to throw next, in Text

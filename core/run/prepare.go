@@ -58,6 +58,7 @@ func Prepare(p drill.Plan, on drill.Floor, by drill.Recorder, plays drill.Playin
 	if err != nil {
 		return Prepared{}, err
 	}
+	t.Ready(on.GetReady)
 	if err := drill.Hang(&t, p, on); err != nil {
 		return Prepared{}, err
 	}

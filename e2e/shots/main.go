@@ -90,12 +90,12 @@ func link(prefix string) func(*browser.Page) error {
 // round starts a round of Yusuf's with the stand-in and lets it go on for a while.
 var round = steps(goTo("/people"), see("clean expected"), press("Run Two a side with Yusuf Brandvik"),
 	see("Ready for the floor"),
-	press("Demo hits"), press("Advanced"), press("Start"), wait(8*time.Second))
+	press("Demo hits"), press("Advanced"), press("Start"), wait(17*time.Second))
 
 // byKeys starts a round that is tapped on the pads.
 var byKeys = steps(goTo("/people"), see("clean expected"), press("Run Five a side with Ines Calder"),
 	see("Ready for the floor"),
-	press("Start"), wait(7*time.Second))
+	press("Start"), wait(16*time.Second))
 
 var views = []view{
 	{"today", 1280, 800, false, steps(goTo("/"), see("Next on the floor"))},

@@ -2046,6 +2046,11 @@ export interface components {
             borders: components["schemas"]["Borders"];
             /** @description of a rung, before the next */
             gate: components["schemas"]["Gate"];
+            /**
+             * Format: double
+             * @description s, from the last press to the bell
+             */
+            getReady: number;
             /** @description kicks, knees and elbows are trained here */
             kicks: boolean;
             /**

@@ -19,7 +19,7 @@
     hits?: TraceHit[]
     clock?: () => number // s; without one the dial stands still
     said?: string // in place of what comes next
-    under?: string // below that
+    under?: string // below that, in place of what comes next
     onpart?: (part: { told: string[]; now: number; rep: number }) => void
   }
   let {
@@ -44,7 +44,7 @@
   let bead = $state<SVGCircleElement>()
   const size = (text: string, most: number) => Math.min(most, (1.8 * near) / Math.max(1, 0.5 * text.length))
   const main = $derived(said || face.now.main)
-  const below = $derived(said ? under : face.now.then)
+  const below = $derived(said ? under || face.now.main : face.now.then)
   const high = $derived(size(main, 34))
 
   $effect(() => {

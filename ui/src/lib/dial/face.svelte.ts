@@ -135,7 +135,7 @@ export class Face {
 
   /** How far (s) into the repetition, or since the last strike, a moment is, as it was planned. */
   #inTurn = (now: number) => {
-    if (this.film) return stretched(this.#knots, now - this.begin)
+    if (this.film) return stretched(this.#knots, Math.max(0, now - this.begin)) // before the first it waits
     const { last, due } = this
     const whole = this.way.length
     if (!last) return 0

@@ -19,7 +19,7 @@ export class Round {
   run = $state.raw<Schemas['Run'] | null>(null)
   call = $state('')
   left = $state(0) // s to the closing bell
-  countIn = $state(0) // counts to the bell, 0 after it
+  countIn = $state(0) // seconds, then counts to the bell; 0 after it
   hits = $state.raw<TraceHit[]>([])
   marks = $state(0)
   muted = $state(false)
@@ -136,7 +136,7 @@ export class Round {
     for (const e of this.events) {
       if (e.at > micros) break
       if (e.kind === 'call' || e.kind === 'cue') call = e.text ?? ''
-      if (e.kind === 'count') count = e.n ?? 0
+      if (e.kind === 'count' || e.kind === 'ready') count = e.n ?? 0
       if (e.kind === 'bell') count = 0
     }
     this.call = call

@@ -87,6 +87,10 @@
           ]}
           onchange={(v) => gym && (gym.slips = v)} />
       </div>
+      <Figures
+        label="Before a round"
+        of={gym}
+        fields={[{ field: 'getReady', name: 'Get ready, s', step: 1, factor: 1 }]} />
       <Figures label="The gate of a rung, before the next" of={gym.gate} fields={gate} />
       <Figures
         label="Cords of a double-end bag, by the return of a half-power strike"
