@@ -118,6 +118,7 @@ func TestDialOnTheFloor(t *testing.T) {
 	before := c.text("document.querySelector('circle.bead').getAttribute('transform')")
 	c.ok(c.Until("document.querySelector('circle.bead').getAttribute('transform') !== " + `"` + before + `"`))
 	c.ok(c.Press("Stop"))
+	c.ok(c.Press("Stop now"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("Every strike"))
 	shown := c.number("document.querySelectorAll('circle.hit').length")

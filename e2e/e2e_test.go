@@ -318,7 +318,7 @@ func TestTraceIsToScale(t *testing.T) {
 	c.ok(c.Press("To the bench, Quay bag"))
 	c.ok(c.See("trike at"))
 	c.ok(c.Set("Tempo", "Tempo", "120"))
-	c.ok(c.Until(saying + ".includes('trike at 120 a minute')"))
+	c.ok(c.Until(saying + ".includes('trike at 120 a minute') && !document.querySelector('[aria-busy=true]')"))
 	c.ok(c.Until("document.querySelectorAll('svg[role=img] circle.strike').length >= 2"))
 	apart := c.number(
 		"((l) => Number(l[1].getAttribute('cx')) - Number(l[0].getAttribute('cx')))([...document.querySelectorAll('svg[role=img] circle.strike')])")

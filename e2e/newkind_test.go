@@ -69,6 +69,7 @@ func TestNewKind(t *testing.T) {
 	c.ok(c.runs())
 	c.ok(c.into(2))
 	c.ok(c.Press("Stop"))
+	c.ok(c.Press("Stop now"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("Bellwether"))
 	for _, page := range []string{"/people", "/library", "/log", "/"} {

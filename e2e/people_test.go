@@ -28,6 +28,8 @@ func TestNewPersonRuns(t *testing.T) {
 		t.Errorf("%d presses", presses)
 	}
 	c.ok(c.Key("\x1b"))
+	c.ok(c.See("Stop now"))
+	c.ok(c.Key("\x1b"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 }
 

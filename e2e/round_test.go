@@ -6,6 +6,8 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/chromedp/chromedp/kb"
+
 	"melodromos/demo"
 	"melodromos/e2e/browser"
 	"melodromos/store"
@@ -53,6 +55,8 @@ func (c coach) tappedRound() float64 {
 	c.ok(c.runs())
 	c.ok(c.left(19))
 	c.ok(c.Key("\x1b"))
+	c.ok(c.See("Stop now"))
+	c.ok(c.Key("\x1b"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("stopped at"))
 	c.ok(c.See("clean"))
@@ -81,6 +85,8 @@ func TestCallsAreSpoken(t *testing.T) {
 	c.ok(c.Key(" "))
 	c.ok(c.Until("decoded === 6")) // get, ready, lead, rear, five, and one for the last strike of 116
 	c.ok(c.Key("\x1b"))
+	c.ok(c.See("Stop now"))
+	c.ok(c.Key("\x1b"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 }
 
@@ -105,8 +111,34 @@ func TestPauseAndStop(t *testing.T) {
 	c.ok(c.Press("Go on"))
 	c.ok(c.Until(fmt.Sprintf("document.querySelector('[role=timer]').innerText !== %q", left)))
 	c.ok(c.Press("Stop"))
+	c.ok(c.Press("Stop now"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("stopped at"))
+}
+
+// A round is not lost by a slip: Escape, the pedal and Back each only ask, and Space goes on.
+func TestSlipOfTheFinger(t *testing.T) {
+	t.Parallel()
+	c := open(t, start(t), 1280, 800)
+	c.ontoFloor()
+	c.ok(c.Key(" "))
+	c.ok(c.runs())
+	for _, slip := range []func() error{
+		func() error { return c.Key("\x1b") }, func() error { return c.Key(kb.ArrowLeft) },
+		func() error { return c.Key(kb.PageUp) }, func() error { return c.Press("Stop") },
+		func() error { _, err := browser.Eval[bool](c.Page, "(history.back(), true)"); return err },
+	} {
+		c.ok(slip())
+		c.ok(c.See("End the round here?"))
+		c.ok(c.Until("location.hash.startsWith('#/run/') && document.querySelector('[data-phase=paused]') !== null"))
+		c.text("document.activeElement.blur(), ''")
+		c.ok(c.Key(" "))
+		c.ok(c.runs())
+		c.ok(c.Until("!document.body.innerText.includes('End the round here?')"))
+	}
+	c.ok(c.Press("Stop"))
+	c.ok(c.Press("Stop now"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 }
 
 // A page that is closed in mid-round leaves a stopped run with its hits.
@@ -160,6 +192,8 @@ func TestKeyboardAlone(t *testing.T) {
 	c.ok(c.Key(" "))
 	c.ok(c.runs())
 	c.ok(c.Key("\x1b"))
+	c.ok(c.See("Stop now"))
+	c.ok(c.Key("\x1b"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 }
 
@@ -189,6 +223,8 @@ func TestEmptyGym(t *testing.T) {
 	c.ok(c.Press("Start"))
 	c.ok(c.runs())
 	c.ok(c.Key("\x1b"))
+	c.ok(c.See("Stop now"))
+	c.ok(c.Key("\x1b"))
 	c.ok(c.See("Runa"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 }
@@ -217,6 +253,8 @@ func TestServerGoneMidway(t *testing.T) {
 	_, stop = serve(t, s, strings.TrimPrefix(url, "http://"))
 	t.Cleanup(stop)
 	c.ok(c.Until("!document.body.innerText.includes('No connection')"))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.See("Stop now"))
 	c.ok(c.Key("\x1b"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("stopped at"))

@@ -135,7 +135,7 @@ export class Face {
 
   /** How far (s) into the repetition, or since the last strike, a moment is, as it was planned. */
   #inTurn = (now: number) => {
-    if (this.film) return stretched(this.#knots, Math.max(0, now - this.begin)) // before the first it waits
+    if (this.film) return stretched(this.#knots, now - this.begin)
     const { last, due } = this
     const whole = this.way.length
     if (!last) return 0
@@ -145,7 +145,7 @@ export class Face {
   /** Where the bead is at a moment. */
   bead(now: number): Spot {
     if (!this.film && !this.last) return { angle: 0, r: this.turn.met({ ...this.due!, at: 0 }, 0).r }
-    const t = this.#inTurn(now)
+    const t = this.film ? Math.max(0, this.#inTurn(now)) : this.#inTurn(now) // before the first it waits at the top
     const { from, length } = this.turn
     const eighth = length / 8
     // Where motion is unwelcome it stands at the eighths of the turn, one after the other.

@@ -19,6 +19,7 @@ export class Round {
   run = $state.raw<Schemas['Run'] | null>(null)
   call = $state('')
   left = $state(0) // s to the closing bell
+  asking = $state(false) // whether it is to end here
   countIn = $state(0) // seconds, then counts to the bell; 0 after it
   hits = $state.raw<TraceHit[]>([])
   marks = $state(0)
@@ -187,6 +188,7 @@ export class Round {
       await this.#clock.pause()
       await this.outbox?.step('pause', Math.max(0, this.now()))
     } else if (this.phase === 'paused') {
+      this.asking = false
       await this.#clock.resume()
       this.phase = 'running'
       await this.outbox?.step('resume', Math.max(0, this.now()))
@@ -197,6 +199,13 @@ export class Round {
   mute() {
     this.muted = !this.muted
     if (this.#sound) this.#sound.volume = this.muted ? 0 : 0.8
+  }
+
+  /** Ends the round at the second press: the first one pauses it and asks, so that none is lost by a slip of the finger. */
+  async askToStop() {
+    if (this.asking) return this.stop()
+    this.asking = true
+    if (this.phase === 'running') await this.togglePause()
   }
 
   stop() {

@@ -104,7 +104,7 @@
     <dt class="font-bold">Space, →</dt>
     <dd>start, pause, go on; a page-turner pedal does it too</dd>
     <dt class="font-bold">Escape, ←</dt>
-    <dd>stop; the hits are kept</dd>
+    <dd>stop, at the second press; the hits are kept</dd>
     <dt class="font-bold">M</dt>
     <dd>sound off and on</dd>
   </dl>

@@ -51,7 +51,7 @@
   <button class={big} onclick={() => round.togglePause()} disabled={ending}>
     {round.phase === 'paused' ? 'Go on' : 'Pause'}
   </button>
-  <button class={big} onclick={() => round.stop()} disabled={ending}>Stop</button>
+  <button class={big} onclick={() => round.askToStop()} disabled={ending}>{round.asking ? 'Stop now' : 'Stop'}</button>
 </header>
 
 {#snippet whole()}
@@ -93,7 +93,11 @@
     <Problem text={trouble} />
     {#if !trouble && round.phase === 'paused'}
       <p class="text-center text-lg text-soft">
-        Paused at {countdown(round.left)} to go. Space goes on, Escape stops and keeps the hits.
+        {#if round.asking}
+          End the round here? Press Stop now, or Escape once more: the hits are kept. Space goes on.
+        {:else}
+          Paused with {countdown(round.left)} to go. Space goes on.
+        {/if}
       </p>
     {/if}
   </section>

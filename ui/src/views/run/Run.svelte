@@ -40,7 +40,7 @@
       if (key === 'f') floor.strike(floor.left, e.timeStamp)
       else if (key === 'j') floor.strike(floor.right, e.timeStamp)
       else if (forth) void round.togglePause()
-      else if (key === 'escape' || key === 'pageup' || key === 'arrowleft') void round.stop()
+      else if (key === 'escape' || key === 'pageup' || key === 'arrowleft') void round.askToStop()
       else if (key === 'm') round.mute()
       else if (mark) round.mark(mark)
       else return
@@ -51,13 +51,23 @@
     e.preventDefault()
   }
 
+  // Back does not leave a round by itself: it has a step of its own in the history, and asks as the other ways do.
+  const step = () => history.pushState(null, '', location.href)
+  $effect(() => {
+    if (floor.live) step()
+  })
+  function back() {
+    if (round.phase !== 'running' && round.phase !== 'paused') return
+    if (!round.asking) step()
+    void round.askToStop()
+  }
   onDestroy(() => round.leave())
 </script>
 
 <svelte:head>
   <title>{ready.data ? `${ready.data.trainee.name}, ${ready.data.drill.name}` : 'Round'} · Melodromos</title>
 </svelte:head>
-<svelte:window onkeydown={keys} onpagehide={() => round.leave()} />
+<svelte:window onkeydown={keys} onpagehide={() => round.leave()} onpopstate={back} />
 <svelte:document onvisibilitychange={() => round.seenAgain()} />
 
 <main class="flex h-dvh flex-col overflow-hidden bg-ground text-ink select-none" data-phase={round.phase}>
