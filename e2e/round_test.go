@@ -6,8 +6,6 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/chromedp/chromedp/kb"
-
 	"melodromos/demo"
 	"melodromos/e2e/browser"
 	"melodromos/store"
@@ -114,31 +112,6 @@ func TestPauseAndStop(t *testing.T) {
 	c.ok(c.Press("Stop now"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 	c.ok(c.See("stopped at"))
-}
-
-// A round is not lost by a slip: Escape, the pedal and Back each only ask, and Space goes on.
-func TestSlipOfTheFinger(t *testing.T) {
-	t.Parallel()
-	c := open(t, start(t), 1280, 800)
-	c.ontoFloor()
-	c.ok(c.Key(" "))
-	c.ok(c.runs())
-	for _, slip := range []func() error{
-		func() error { return c.Key("\x1b") }, func() error { return c.Key(kb.ArrowLeft) },
-		func() error { return c.Key(kb.PageUp) }, func() error { return c.Press("Stop") },
-		func() error { _, err := browser.Eval[bool](c.Page, "(history.back(), true)"); return err },
-	} {
-		c.ok(slip())
-		c.ok(c.See("End the round here?"))
-		c.ok(c.Until("location.hash.startsWith('#/run/') && document.querySelector('[data-phase=paused]') !== null"))
-		c.text("document.activeElement.blur(), ''")
-		c.ok(c.Key(" "))
-		c.ok(c.runs())
-		c.ok(c.Until("!document.body.innerText.includes('End the round here?')"))
-	}
-	c.ok(c.Press("Stop"))
-	c.ok(c.Press("Stop now"))
-	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 }
 
 // A page that is closed in mid-round leaves a stopped run with its hits.

@@ -3,6 +3,7 @@
   import { untrack } from 'svelte'
   import { api, ask, type Schemas } from '../api/client'
   import { percent } from '../format'
+  import { shortcuts } from '../shortcuts.svelte'
   import { WhatIf } from '../whatif.svelte'
   import Part from '../say/Part.svelte'
   import Pick from '../say/Pick.svelte'
@@ -37,14 +38,7 @@
   const standing = { tooHard: 'too hard', fits: 'the right level', tooEasy: 'too easy' }
 
   function keys(e: KeyboardEvent) {
-    if (
-      !f ||
-      e.ctrlKey ||
-      e.metaKey ||
-      e.altKey ||
-      (e.target as HTMLElement).closest('input, select, textarea, [role=slider], [role=dialog]')
-    )
-      return
+    if (!f || !shortcuts.plain(e)) return
     if (e.key === '[' && f.easier) ontake(f.easier.doc)
     else if (e.key === ']' && f.harder) ontake(f.harder.doc)
     else return

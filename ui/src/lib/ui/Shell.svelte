@@ -4,6 +4,7 @@
   import type { Snippet } from 'svelte'
   import { push, router } from 'svelte-spa-router'
   import { session } from '../session.svelte'
+  import { shortcuts } from '../shortcuts.svelte'
   import Button from './Button.svelte'
   import GymSettings from './GymSettings.svelte'
   import Mark from './Mark.svelte'
@@ -29,13 +30,7 @@
         (path === '/bags' && router.location.startsWith('/cards'))
 
   function keys(e: KeyboardEvent) {
-    if (
-      e.ctrlKey ||
-      e.metaKey ||
-      e.altKey ||
-      (e.target as HTMLElement).closest('input, select, textarea, [role=slider], [role=dialog]')
-    )
-      return
+    if (!shortcuts.plain(e)) return
     const place = places.find((p) => p.key === e.key)
     if (place) void push(place.path)
     else if (e.key === '?') help = true
@@ -108,5 +103,9 @@
     <dt class="font-bold">M</dt>
     <dd>sound off and on</dd>
   </dl>
-  <Dialog.Close class="button mt-5">Close</Dialog.Close>
+  <label class="seam mt-4 flex min-h-11 items-center gap-3 pt-3">
+    <input type="checkbox" class="size-5 accent-ink" checked={shortcuts.on} onchange={() => shortcuts.toggle()} />
+    <span>Single keys go to pages and change drills, on this device</span>
+  </label>
+  <Dialog.Close class="button mt-3">Close</Dialog.Close>
 </Over>

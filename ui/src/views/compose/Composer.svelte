@@ -6,6 +6,7 @@
   import { api, ask } from '../../lib/api/client'
   import type { Line } from '../../lib/drills/doc'
   import ForWhom from '../../lib/drills/ForWhom.svelte'
+  import { shortcuts } from '../../lib/shortcuts.svelte'
   import Title from '../../lib/drills/Title.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Cards from '../../lib/ui/Cards.svelte'
@@ -58,7 +59,7 @@
     const held = e.ctrlKey || e.metaKey
     if (held && key === 'z') e.shiftKey ? sheet.redo() : sheet.undo()
     else if (held && key === 'y') sheet.redo()
-    else if (held || e.altKey || at.closest('input, select, textarea, [role=slider], [role=dialog]')) return
+    else if (!shortcuts.plain(e)) return
     else if (key === 'm') void sheet.turn('mirror')
     else if (key === 'c') void sheet.turn('counterpart')
     else if (key === ' ' && !at.closest('button, a, [role=radio]')) void preview.play(c)

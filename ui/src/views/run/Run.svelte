@@ -34,6 +34,7 @@
     const pressing = at.closest('button, a, [role=radio]')
     const taken = pressing?.getAttribute('data-state') === 'checked'
     const key = e.key.toLowerCase()
+    if (key === ' ' && pressing && at.matches(':focus-visible') && floor.live) return // Space does what the focus shows
     const forth = key === ' ' || key === 'pagedown' || key === 'arrowright' // a page-turner pedal sends these
     const mark = marks[Number(key) - 1]
     if (floor.live) {
