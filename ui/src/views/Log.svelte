@@ -70,6 +70,8 @@
       >Earlier rounds</Button
     >{/if}
 {/if}
-<p class="mt-8">
-  <Button quiet onclick={() => (removed = !removed)}>{removed ? 'Back to the log' : 'Show what was removed'}</Button>
-</p>
+{#if log.data || log.isError}
+  <p class="mt-8">
+    <Button quiet onclick={() => (removed = !removed)}>{removed ? 'Back to the log' : 'Show what was removed'}</Button>
+  </p>
+{/if}

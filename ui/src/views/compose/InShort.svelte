@@ -15,7 +15,7 @@
   )
 </script>
 
-<section class="text-sm" aria-label="The line at a glance">
+<section class="text-sm lg:col-start-2 lg:row-start-1" aria-label="The line at a glance">
   <p class="font-semibold">{flows}</p>
   <p class="text-soft">
     {b.leadHand} lead, {b.rearHand} rear; {b.head} to the head, {b.body} to the body{b.slipsLead + b.slipsRear > 0

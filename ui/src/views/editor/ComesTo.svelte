@@ -59,14 +59,14 @@
       onpatch={sheet.set} />
   </div>
 </div>
-<div class="seam mt-3 grid gap-x-8 gap-y-4 pt-3 lg:grid-cols-[1fr_20rem]">
+<div class="seam mt-3 grid gap-x-8 gap-y-4 pt-3 lg:min-h-48 lg:grid-cols-[1fr_20rem]">
   <Fit
     question={p.problem ? null : sheet.question}
     name={name.split(' ')[0] || 'a beginner'}
     {people}
     ontake={(next) => sheet.renew(next)} />
   {#if !p.problem}
-    <div class="text-sm">
+    <div class="text-sm lg:col-start-2 lg:row-start-1">
       <FigureRow {figures} class="grid-cols-2 gap-x-6 gap-y-2" />
       <h2 class="label mt-3">{pattern}</h2>
       <ol class="mt-1 flex flex-wrap gap-1">

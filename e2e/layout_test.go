@@ -1,0 +1,37 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	"melodromos/demo"
+)
+
+// No view jumps while it loads: the cumulative layout shift stays under 0.05 (good is under 0.1, by web.dev).
+func TestLayoutStays(t *testing.T) {
+	t.Parallel()
+	url := start(t)
+	c := open(t, url, 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Go("/drills"))
+	c.ok(c.See("Thirteen moves"))
+	link := func(first string) string {
+		found := "document.querySelector('main a[href^=\"" + first + "\"]')"
+		return strings.TrimPrefix(c.text(found+".getAttribute('href')"), "#")
+	}
+	for _, page := range []string{"/", "/bags", "/bags/new", "/drills", "/drills/new", link("#/compose/"), "/people",
+		"/log", "/library", link("#/run/")} {
+		c.ok(c.Leave("about:blank"))
+		c.ok(c.Leave(url + "/#" + page))
+		c.ok(c.Until("document.querySelector('h1, h2') !== null && !document.querySelector('[aria-busy=true]')"))
+		shift := c.number(`new Promise((done) => {
+			let sum = 0
+			new PerformanceObserver((list) => list.getEntries().forEach((e) => (sum += e.hadRecentInput ? 0 : e.value)))
+				.observe({ type: 'layout-shift', buffered: true })
+			setTimeout(() => done(sum), 700)
+		})`)
+		if shift >= 0.05 {
+			t.Errorf("%s jumps by %.3f while it loads", page, shift)
+		}
+	}
+}
