@@ -209,8 +209,10 @@ func (v view) show(p *browser.Page) error {
 
 // stop leaves a round as a coach would.
 func stop(p *browser.Page) error {
-	if err := p.Key("\x1b"); err != nil {
-		return err
+	for _, press := range []string{"Stop", "Stop now"} {
+		if err := p.Press(press); err != nil {
+			return err
+		}
 	}
 	return p.Until("location.hash.startsWith('#/review/')")
 }

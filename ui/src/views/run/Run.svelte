@@ -58,7 +58,8 @@
     if (floor.live) step()
   })
   function back() {
-    if (round.phase !== 'running' && round.phase !== 'paused') return
+    const going = round.phase === 'running' || round.phase === 'paused'
+    if (!going || location.hash !== `#/run/${params.id}`) return // another address was asked for
     if (!round.asking) step()
     void round.askToStop()
   }
