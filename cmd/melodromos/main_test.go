@@ -143,6 +143,7 @@ func (s serving) accept(t testing.TB, traineeID string) string {
 type started struct {
 	ID       string
 	Timeline struct {
+		Start  int64
 		End    int64
 		Events []struct {
 			At   int64
@@ -216,7 +217,8 @@ func TestKilledBeforeJudgement(t *testing.T) {
 	first := serveProgram(t, database)
 	run := first.begin(t)
 	first.ask(t, "POST", "/api/runs/"+run.ID+"/hits",
-		map[string]any{"device": "screen", "clockUs": 1000, "hits": []map[string]any{{"seq": 0, "at": 5_000_000}}}, nil)
+		map[string]any{"device": "screen", "clockUs": 1000,
+			"hits": []map[string]any{{"seq": 0, "at": run.Timeline.Start + 1_000_000}}}, nil)
 
 	db := connected(t, database)
 	said := func(query string, args ...any) (text string) {
