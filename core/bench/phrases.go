@@ -98,7 +98,7 @@ func (p *phrases) strike(q Question, a Answer) {
 		p.add("Slip ", PlainWords)
 		p.add(count, CountPart)
 		p.add(" at ", PlainWords)
-		p.add(fmt.Sprintf("%.0f a minute", a.Strike.Tempo), TempoPart)
+		p.add(perMinute(q, a)+" a minute", TempoPart)
 		p.add(", the bag drawn back ", PlainWords)
 		p.add(q.Units.Length(a.Launch), ForcePart)
 	} else {
@@ -178,7 +178,7 @@ func (p *phrases) ways(q Question, a Answer) {
 	}
 }
 
-// faults says what is wrong with the bag beside its height, the first three with what would mend them.
+// faults says what is wrong with the bag beside its height, the first two with what would mend them.
 func (p *phrases) faults(findings []rig.Finding) {
 	const shown = 2
 	bad, _ := rig.Worst(findings)

@@ -80,12 +80,7 @@ func counted(kind rig.Kind, n int) string {
 	if n == 1 {
 		return "every " + thing
 	}
-	nth := map[int]string{2: "second", 3: "third", 4: "fourth", 5: "fifth", 6: "sixth", 7: "seventh", 8: "eighth",
-		9: "ninth"}[n]
-	if nth == "" {
-		nth = fmt.Sprintf("%dth", n)
-	}
-	return "every " + nth + " " + thing
+	return "every " + words.Ordinal(n) + " " + thing
 }
 
 // advised puts the changes that would help into one sentence.

@@ -76,8 +76,11 @@ func (m Move) String() (printed string) {
 	return text
 }
 
-// Said is the move as this person does it: left and right in place of lead and rear.
+// Said is the move as this person does it: left and right in place of lead and rear, where the stance is known.
 func (p Placed) Said() string {
+	if p.Stance == "" {
+		return p.Move.String()
+	}
 	words := strings.Fields(p.Move.String())
 	for i, w := range words {
 		if side := p.Stance.Side(Hand(w)); side != "" {

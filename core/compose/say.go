@@ -3,10 +3,12 @@ package compose
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"melodromos/core/combo"
 	"melodromos/core/drill"
+	"melodromos/core/input"
 	"melodromos/core/rig"
 	"melodromos/core/words"
 )
@@ -128,8 +130,19 @@ func sayLine(c drill.Combination, rep drill.Repetition, out Line, a *Answer, uni
 	return s
 }
 
-// lands says which of the bag's returns the strikes meet.
+// lands says which of the bag's returns the strikes meet, and what of it is out of the ordinary.
 func lands(c drill.Combination, knobs []Knob) string {
+	text := meets(c, knobs)
+	if c.Clock == drill.ByBeat && has(knobs, "clock") {
+		text += ", held to the beat"
+	}
+	if c.EarOnly {
+		text += ", the bag not seen"
+	}
+	return text
+}
+
+func meets(c drill.Combination, knobs []Knob) string {
 	switch {
 	case c.Landing == drill.Freely:
 		return "without waiting for the bag"
@@ -148,12 +161,7 @@ func lands(c drill.Combination, knobs []Knob) string {
 }
 
 func has(knobs []Knob, field string) bool {
-	for _, k := range knobs {
-		if k.Field == field {
-			return true
-		}
-	}
-	return false
+	return slices.ContainsFunc(knobs, func(k Knob) bool { return k.Field == field })
 }
 
 // cued says what comes unforeseen.
@@ -174,19 +182,8 @@ func (s *saying) misfit(rep drill.Repetition, out Line) {
 		return
 	}
 	m := late[0]
-	nth := ""
-	for _, o := range out.Moves[m.Move+1:] {
-		if o.Text == m.Placed.Move.String() {
-			nth = "first "
-		}
-	}
-	for _, o := range out.Moves[:m.Move] {
-		if o.Text == m.Placed.Move.String() && nth == "" {
-			nth = "last "
-		}
-	}
 	s.plain(" ")
-	s.wrong(fmt.Sprintf("The %s%s is %.0f ms late", nth, m.Placed.Move, 1000*m.Late))
+	s.wrong(fmt.Sprintf("The %s%s is %.0f ms late", which(out.Moves, m.Move), m.Placed.Move, 1000*m.Late))
 	var list []Piece
 	for _, o := range m.Fits {
 		switch o.What {
@@ -213,6 +210,24 @@ func (s *saying) misfit(rep drill.Repetition, out Line) {
 	s.plain(".")
 }
 
+// which tells a move from others that are called the same: "first ", "second ", "last "; "" where it is the only one.
+func which(moves []ComposedMove, at int) string {
+	var same []int
+	for i, o := range moves {
+		if o.Text == moves[at].Text {
+			same = append(same, i)
+		}
+	}
+	switch n := slices.Index(same, at); {
+	case len(same) == 1:
+		return ""
+	case n == len(same)-1:
+		return "last "
+	default:
+		return words.Ordinal(n+1) + " "
+	}
+}
+
 // meeting is the remedy of another return, named after the strike before.
 func meeting(out Line, m drill.Landed, to int) (Piece, bool) {
 	before := -1
@@ -237,7 +252,7 @@ func meeting(out Line, m drill.Landed, to int) (Piece, bool) {
 }
 
 // sayTechnique says a technique of the speed bag: what the hands do, at which tempo, how long, and on whose time. Where
-// the tempo is out of reach the answer's sentence says so, with what would help.
+// it cannot be run it says why, with what would help.
 func sayTechnique(d drill.SpeedBagDrill, a *Answer, reach rig.Answer) []Piece {
 	var s saying
 	k := a.Knobs
@@ -283,7 +298,12 @@ func sayTechnique(d drill.SpeedBagDrill, a *Answer, reach rig.Answer) []Piece {
 	}
 	s.part(seen, k, "earOnly")
 	s.plain(".")
-	if !reach.Feasible {
+	switch {
+	case reach.Feasible && a.Problem != "":
+		s.plain(" ")
+		s.wrong(strings.TrimSuffix(input.Sentence(a.Field, a.Problem), "."))
+		s.plain(".")
+	case !reach.Feasible:
 		s.plain(" ")
 		s.wrong(strings.TrimSuffix(a.Sentence, "."))
 		var list []Piece

@@ -1,6 +1,7 @@
 package compose
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -37,6 +38,8 @@ func TestSaid(t *testing.T) {
 	called.Cues, called.Names, called.Guidance = &cues, true, drill.Alone
 	free.Landing, free.Pace = drill.Freely, drill.Flow
 	still.Text, still.Rhythm, still.Guard = "1-2", drill.NoReturn, drill.RoundIt
+	unseen := line
+	unseen.Clock, unseen.EarOnly = drill.ByBeat, true
 	slip := line
 	slip.Text = "slip lead - 3"
 	speed := rhythm(120)
@@ -50,6 +53,7 @@ func TestSaid(t *testing.T) {
 		"count":  {count, cords, []string{"8 reps, one every ", " s in all"}},
 		"cues":   {called, cords, []string{"Called by names, the voice stays silent. A defence is called at random"}},
 		"freely": {free, heavy, []string{"Thrown in an easy flow", "without waiting for the bag"}},
+		"beat":   {unseen, cords, []string{"on every return, held to the beat, the bag not seen: "}},
 		"slip":   {slip, rope, []string{"Thrown at combination pace, the bag swinging, let go from "}},
 		"guard":  {still, rope, []string{"the bag hanging still, to go round it"}},
 		"speed":  {speed, board, []string{"One hand, ", "3 rebounds between strikes, at ", "the bag sets the time"}},
@@ -85,6 +89,21 @@ func TestSaid(t *testing.T) {
 	}
 }
 
+// Why a technique cannot be run stands in the sentence, whatever it is.
+func TestSaidProblem(t *testing.T) {
+	many, quick := rhythm(120), rhythm(500)
+	many.Work, many.Strikes = 0, drill.MaxStrikes+1
+	for _, c := range []struct {
+		plan drill.SpeedBagDrill
+		want string
+	}{{many, "Strikes: expected a whole number from 1 to 2000, not 2001"}, {quick, "500 a minute is quicker"}} {
+		_, pieces, _ := said(t, c.plan, board)
+		if !slices.ContainsFunc(pieces, func(p Piece) bool { return p.Wrong && strings.HasPrefix(p.Text, c.want) }) {
+			t.Errorf("nothing in %+v says %q", pieces, c.want)
+		}
+	}
+}
+
 // What does not fit stands in the sentence with its remedies, and a remedy that is taken helps.
 func TestSaidMisfit(t *testing.T) {
 	line := drill.Combination{Text: "2-2-1", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Power,
@@ -99,6 +118,11 @@ func TestSaidMisfit(t *testing.T) {
 			taken = p.With
 			line.Text = to.(string)
 		}
+	}
+	many := line
+	many.Text = "2-1-2-2-1-2"
+	if text, _, _ := said(t, many, cords); !strings.Contains(text, "The third 2 is ") {
+		t.Errorf("of four crosses the third comes right after another: %q", text)
 	}
 	if taken == nil {
 		t.Fatalf("%q offers no other return", text)

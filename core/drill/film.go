@@ -65,12 +65,13 @@ func film(c Combination, rep Repetition, on Floor, starts []float64) *Film {
 			}
 		}
 	}
-	f.steady(min(liningUp, c.Pause))
+	lined := min(liningUp, c.Pause)
+	f.steady(lined)
 	for _, at := range rep.Boards {
 		f.Marks = append(f.Marks, rig.Mark{At: at, Swing: sign(swingAt(f.Trace, at))})
 	}
 	if bag.Kind() != rig.Speed {
-		for i := 1; i+1 < len(f.Trace) && f.Trace[i].At < f.Turn-liningUp; i++ { // where it turns
+		for i := 1; i+1 < len(f.Trace) && f.Trace[i].At < f.Turn-lined; i++ { // where it turns
 			a, b, c := f.Trace[i-1].Swing, f.Trace[i].Swing, f.Trace[i+1].Swing
 			if (b-a)*(c-b) < 0 && abs(b) > 0.1 && f.Trace[i].At > f.Trace[i-1].At && f.Trace[i+1].At > f.Trace[i].At {
 				f.Marks = append(f.Marks, rig.Mark{At: f.Trace[i].At, Swing: b})

@@ -40,8 +40,28 @@ func TestFilmCloses(t *testing.T) {
 	}
 }
 
+// Without a rest between repetitions nobody has time to stop the bag: all its turns are drawn.
+func TestFilmWithoutRest(t *testing.T) {
+	plan := thrown("1-2")
+	plan.Pause = 0
+	line, rep := compiled(t, plan, gentle, 1)
+	f := line.Film
+	late := 0
+	for _, m := range f.Marks {
+		if m.At > rep.Length-liningUp {
+			late++
+		}
+	}
+	if f.Turn != rep.Length || late == 0 {
+		t.Errorf("a turn of %g s for a repetition of %g, turns at %+v", f.Turn, rep.Length, f.Marks)
+	}
+}
+
 // Whoever stands the other way round reads left and right the other way round; parts are told apart.
 func TestSaid(t *testing.T) {
+	if said := (combo.Placed{Move: combo.Move{Word: combo.Slip, Toward: "lead"}}).Said(); said != "slip lead" {
+		t.Errorf("nobody knows the stance, and it is said %q", said)
+	}
 	for stance, want := range map[combo.Stance]string{combo.Orthodox: "slip left", combo.Southpaw: "slip right"} {
 		plan := thrown("1-2 | slip lead - 3")
 		plan.Stance = stance

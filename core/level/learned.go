@@ -72,8 +72,8 @@ func (f Fit) With(l Learned) Fit {
 			if points < 0 {
 				side = "worse"
 			}
-			f.Made += fmt.Sprintf(" %s on this bag went %.0f points %s than that alone, as far as they tell.",
-				words.Upper(words.Count(l.Rounds, "round")), math.Abs(points), side)
+			f.Made += fmt.Sprintf(" %s on this bag went %s %s than that alone, as far as they tell.",
+				words.Upper(words.Count(l.Rounds, "round")), words.Count(int(math.Abs(points)), "point"), side)
 		}
 	}
 	return f

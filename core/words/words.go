@@ -44,6 +44,26 @@ func Number(n int) string {
 	return strconv.Itoa(n)
 }
 
+// Ordinal writes the place in a row, from 1, as a word up to the ninth.
+func Ordinal(n int) string {
+	list := []string{"first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth"}
+	if n >= 1 && n <= len(list) {
+		return list[n-1]
+	}
+	end := "th"
+	if n%100/10 != 1 {
+		switch n % 10 {
+		case 1:
+			end = "st"
+		case 2:
+			end = "nd"
+		case 3:
+			end = "rd"
+		}
+	}
+	return strconv.Itoa(n) + end
+}
+
 // Count writes a number of things: "1 strike", "3 strikes".
 func Count(n int, word string) string {
 	if n == 1 {
