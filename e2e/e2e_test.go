@@ -155,6 +155,14 @@ func (c coach) ontoFloor() {
 // runs waits until the round's clock runs.
 func (c coach) runs() error { return c.Until("document.querySelector('[data-phase=running]')") }
 
+// linkTo is where the first link on a page leads that begins so, to something that there is already.
+func (c coach) linkTo(first string) string {
+	c.t.Helper()
+	link := fmt.Sprintf("document.querySelector('main a[href^=\"#%s\"]:not([href$=\"/new\"])')", first)
+	c.ok(c.Until(link + " !== null"))
+	return strings.TrimPrefix(c.text(link+".getAttribute('href')"), "#")
+}
+
 func (c coach) text(expression string) string {
 	c.t.Helper()
 	v, err := browser.Eval[string](c.Page, expression)

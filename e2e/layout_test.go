@@ -1,7 +1,6 @@
 package e2e
 
 import (
-	"strings"
 	"testing"
 
 	"melodromos/demo"
@@ -15,12 +14,8 @@ func TestLayoutStays(t *testing.T) {
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/drills"))
 	c.ok(c.See("Thirteen moves"))
-	link := func(first string) string {
-		found := "document.querySelector('main a[href^=\"" + first + "\"]')"
-		return strings.TrimPrefix(c.text(found+".getAttribute('href')"), "#")
-	}
-	for _, page := range []string{"/", "/bags", "/bags/new", "/drills", "/drills/new", link("#/compose/"), "/people",
-		"/log", "/library", link("#/run/")} {
+	for _, page := range []string{"/", "/bags", "/bags/new", "/drills", "/drills/new", c.linkTo("/compose/"), "/people",
+		"/log", "/library", c.linkTo("/run/")} {
 		c.ok(c.Leave("about:blank"))
 		c.ok(c.Leave(url + "/#" + page))
 		c.ok(c.Until("document.querySelector('h1, h2') !== null && !document.querySelector('[aria-busy=true]')"))

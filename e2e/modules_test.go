@@ -385,5 +385,13 @@ func TestFollow(t *testing.T) {
 		if value[bool](b, fmt.Sprintf("f.hit(%g, %g) !== null", at+0.1, launch)) {
 			t.Error("one more touch of the same blow counts as a hit")
 		}
+		// The next one is held against the bag as it was struck, wherever the plan had it.
+		if off := value[float64](b, "f.met.i + f.met.off"); math.Abs(off-0.05) > 1e-6 {
+			t.Errorf("a hit 50 ms after the first strike is met at %g", off)
+		}
+		b.do(fmt.Sprintf("f.hit(%g)", want+0.03))
+		if off := value[float64](b, "f.met.i + f.met.off"); math.Abs(off-1.03) > 0.002 {
+			t.Errorf("a hit 30 ms after the bag is back is met at %g", off)
+		}
 	}
 }

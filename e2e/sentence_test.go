@@ -98,8 +98,9 @@ func TestOneScreenful(t *testing.T) {
 	}
 	c.ok(c.Go("/drills"))
 	c.ok(c.See("Thirteen moves"))
-	long := c.text("document.querySelector('main a[href^=\"#/compose/\"]').getAttribute('href').slice(1)")
-	pages := []string{"/drills/new", long}
+	long := c.linkTo("/compose/")
+	pages := []string{"/drills/new", long, "/compose/new"}
+	const spoken = "double jab cross | duck under, cross hook cross! | slip left, hook cross | step back, one-two!"
 	bags, err := browser.Eval[[]string](c.Page,
 		"fetch('/api/rigs').then((r) => r.json()).then((l) => l.map((x) => '/bags/' + x.id))")
 	c.ok(err)
@@ -110,6 +111,12 @@ func TestOneScreenful(t *testing.T) {
 	for _, page := range pages {
 		c.ok(c.Go(page))
 		c.ok(c.Until(drawn))
+		if page == "/compose/new" { // a line that is written in words, has no name, and does not fit
+			c.ok(c.Until(written + " === '1'")) // the page before has gone
+			c.ok(c.Fill("What is thrown", spoken))
+			c.ok(c.See("ms late"))
+			c.ok(c.Until(drawn))
+		}
 		for _, what := range []string{"[data-instrument] svg", "[data-instrument] button.part",
 			"[aria-label='Level and fit']"} {
 			if strings.HasPrefix(page, "/bags/") && what == "[aria-label='Level and fit']" {
@@ -124,6 +131,9 @@ func TestOneScreenful(t *testing.T) {
 	for _, page := range pages {
 		c.ok(c.Go(page))
 		c.ok(c.Until(drawn))
+		if page == "/compose/new" {
+			c.ok(c.Until(written + " === '1' && " + drawn))
+		}
 		parts := int(c.number("document.querySelectorAll('[data-instrument] button.part:not(.remedy)').length"))
 		for i := range parts {
 			c.text(fmt.Sprintf("document.querySelectorAll('[data-instrument] button.part:not(.remedy)')[%d].click(), ''", i))

@@ -22,7 +22,7 @@
 {#each handles as h (h.field)}
   {@const at = written(h, scale)}
   <span
-    class="absolute text-[0.8rem] whitespace-nowrap"
+    class="on-line absolute text-[0.8rem] whitespace-nowrap"
     style:left="{at.x}px"
     style:top="{at.y - 4}px"
     style:transform="translate({at.anchor === 'end' ? '-100%' : '0'}, -50%)">
@@ -42,3 +42,21 @@
     </Part>
   </span>
 {/each}
+
+<style>
+  /* Beside its line a figure stands close over its rope, with room to be hit above it. */
+  .on-line :global(.part) {
+    display: inline-flex;
+    align-items: flex-end;
+    min-height: 1.5rem;
+    line-height: 1.1;
+    background: var(--sheet);
+  }
+  @media (max-width: 40rem) {
+    .on-line :global(.part) {
+      min-width: 2.75rem;
+      min-height: 2.75rem;
+      background: transparent;
+    }
+  }
+</style>

@@ -20,7 +20,8 @@ export function moved(h: Handle, from: Record<string, number>, wanted: number): 
 /** Where the figure of a dimension stands (px): beside an upright line, over or under a level one's knob. */
 export function written(h: Handle, scale: { x: (m: number) => number; y: (m: number) => number }) {
   const [x, y] = [scale.x, scale.y]
-  if (h.upright) return { x: x(h.x1) + 7, y: (y(h.y1) + y(h.y2)) / 2 + 4, anchor: 'start' as const }
+  const floor = y(0) - 12 // what ends there is written over it
+  if (h.upright) return { x: x(h.x1) + 7, y: Math.min(floor, (y(h.y1) + y(h.y2)) / 2 + 4), anchor: 'start' as const }
   const under = h.y1 === h.y2 && h.y2 > 0.3
   return {
     x: x(h.x2) + (h.x2 < 0 ? -11 : 11),

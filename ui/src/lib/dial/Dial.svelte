@@ -61,6 +61,7 @@
       face.at(now)
       const spot = face.bead(now)
       bead?.setAttribute('transform', `translate(${x(spot).toFixed(2)} ${y(spot).toFixed(2)})`)
+      bead?.setAttribute('visibility', face.next > 0 ? 'visible' : 'hidden') // it hides no strike before the first
       frame = requestAnimationFrame(step)
     }
     frame = requestAnimationFrame(step)

@@ -22,12 +22,14 @@
   let { desk, own, people, bags, cannot, onsave, who, newcomer = '', children }: Props = $props()
   const drill = $derived(desk.drill!)
   const trainee = $derived(people.find((t) => t.id === drill.traineeId))
+  const called = $derived(drill.name || own || 'A drill')
+  const short = (text: string) => (text.length > 32 ? `${text.slice(0, 30).trimEnd()}…` : text) // the whole stands in the field
   const bag = $derived(bags.find((b) => b.id === drill.rigId))
 </script>
 
 <div class="flex flex-wrap items-start gap-x-4 gap-y-2">
   <h1 class="min-w-0 flex-1 basis-80 text-2xl leading-10 font-bold">
-    <Part text={drill.name || own || 'A drill'} label="Name">
+    <Part text={short(called)} label="Name">
       {#snippet children(close)}
         <label class="block">
           <span class="label">Name, if it needs one of its own</span>

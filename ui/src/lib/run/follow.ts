@@ -16,6 +16,8 @@ export class Follow {
   #bag: Table
   #from: number // µs
   #reps: boolean // each repetition begins anew
+  /** The strike that the last hit was meant for, and by how much (s) it was off. */
+  met: { i: number; off: number } | null = null
   #last = -1 // strike that was hit last
   #over = -1 // last strike that is over, hit or not
   #at = 0 // s, of that hit
@@ -46,6 +48,8 @@ export class Follow {
     const i = this.#which(at)
     const strike = this.#strikes[i]
     if (!strike) return null
+    const due = this.#way && this.#chained(i) ? this.#at + this.#due(i - this.#last - 1, i) : strike.at / 1e6
+    this.met = { i: strike.n ?? i, off: at - due }
     this.#last = this.#over = i
     this.#at = at
     this.#let = 0

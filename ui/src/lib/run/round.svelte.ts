@@ -156,23 +156,20 @@ export class Round {
   /** The bag on the screen answers a hit: its sounds first, then the picture. */
   #struck(at: number, hand: string, launch?: number) {
     const real = at - (this.run?.source === 'keys' ? (delay() ?? 0) : 0)
-    const due = this.#nearest(real)
     const boards = this.#follow?.hit(real, launch)
     if (boards && this.#follow && real * 1e6 >= (this.run?.followsUs ?? Infinity)) {
       this.#sound?.answer(boards, this.run?.source === 'keys')
       this.events = [...this.#follow.events]
     }
-    const touch = this.#follow && !boards
-    this.hits = [...this.hits, { at: real, hand, ...(due && !touch ? { i: due.i, off: real - due.at } : {}) }]
+    const met = this.#follow ? (boards ? this.#follow.met : null) : this.#nearest(real)
+    this.hits = [...this.hits, { at: real, hand, ...met }]
   }
 
-  /** The strike whose moment is nearest, as it stands before the hit moves it. */
-  #nearest(at: number): TraceStrike | undefined {
+  /** Where the beat sets the time: the strike whose moment is nearest. */
+  #nearest(at: number) {
     const off = (s: TraceStrike) => Math.abs(s.at - at)
-    return this.strikes.reduce<TraceStrike | undefined>(
-      (best, s) => (best && off(best) <= off(s) ? best : s),
-      undefined,
-    )
+    const due = this.planned.toSorted((a, b) => off(a) - off(b))[0]
+    return due ? { i: due.i, off: at - due.at } : null
   }
 
   mark(kind: Schemas['MarkIn']['kind']) {

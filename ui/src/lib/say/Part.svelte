@@ -7,12 +7,11 @@
   type Props = {
     text: string
     label: string
-    wrong?: boolean
     figure?: boolean // it can be dragged and typed over
     onstep?: ((by: number) => void) | undefined
     children: Snippet<[() => void]> // what it opens; told how to close it
   }
-  let { text, label, wrong = false, figure = false, onstep, children }: Props = $props()
+  let { text, label, figure = false, onstep, children }: Props = $props()
   let open = $state(false)
   let button = $state<HTMLButtonElement | null>(null)
   let inside = $state<HTMLElement | null>(null)
@@ -97,7 +96,7 @@
         {...props}
         bind:this={button}
         type="button"
-        class="part {wrong ? 'wrong' : ''} {figure ? 'touch-pan-y' : ''}"
+        class="part {figure ? 'touch-pan-y' : ''}"
         style:width={width || undefined}
         aria-label="{text}, {label}"
         onfocus={hold}

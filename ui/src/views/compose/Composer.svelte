@@ -99,7 +99,7 @@
       <Landing {sheet} {p} {c} {stance} />
       <div class="mt-2"><Worked {sheet} {p} {c} /></div>
     </div>
-    <div class="seam mt-3 grid gap-x-8 gap-y-4 pt-3 lg:min-h-48 lg:grid-cols-[1fr_20rem]">
+    <div class="seam mt-3 grid content-start items-start gap-x-8 gap-y-4 pt-3 lg:min-h-48 lg:grid-cols-[1fr_20rem]">
       <Fit
         question={sheet.question}
         name={trainee?.name.split(' ')[0] ?? ''}

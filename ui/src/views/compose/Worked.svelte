@@ -45,4 +45,4 @@
   instead={force}
   {after}
   onpatch={sheet.set} />
-<Problem text={sheet.cuesRefused} />
+<Problem text={sheet.elsewhere} />

@@ -10,7 +10,7 @@
   const signs: Record<string, string> = { '|': 'Next part', '!': 'Power shot' }
   // Figures are read at a glance, words need less room.
   const look = (text: string, strike: boolean) =>
-    `!min-h-8 ${/^\w{1,2}$/.test(text) ? '!min-w-8' : ''} ${strike ? '!border-strike text-strike' : ''}`
+    `!min-h-8 !px-[5px] ${/^\w{1,2}$/.test(text) ? '!min-w-8' : ''} ${strike ? '!border-strike text-strike' : ''}`
 </script>
 
 <label class="mt-2 block">
@@ -24,7 +24,7 @@
     onchange={(text) => sheet.typed(text)} />
 </label>
 <div class="mt-1 flex flex-wrap items-center gap-x-4">
-  <div class="flex gap-1 max-sm:overflow-x-auto sm:flex-wrap" role="group" aria-label="Moves to pick">
+  <div class="flex gap-[3px] max-sm:overflow-x-auto sm:flex-wrap" role="group" aria-label="Moves to pick">
     {#each c?.picks ?? [] as m (m.text)}
       <Button
         small

@@ -36,8 +36,10 @@ export class Sheet {
     this.desk = new Desk(client)
   }
 
+  /** What stands at a figure inside a part stands under the sentence as well: the part may be closed. */
+  elsewhere = $derived(this.refused && !this.misread ? this.refused : '')
+
   refusedOf = (field: string) => (this.#about.endsWith(`.${field}`) ? this.refused : '')
-  cuesRefused = $derived(this.#about.includes('.cues') ? this.refused : '')
 
   open = (id: string, query: URLSearchParams, bags: Schemas['Rig'][], people: Schemas['Trainee'][]) =>
     this.desk.reading(async () => {

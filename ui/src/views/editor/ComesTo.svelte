@@ -16,7 +16,7 @@
   let { sheet, p, stance, name, people }: Props = $props()
   const figures = $derived([
     { name: 'Strikes', text: String(p.strikes) },
-    { name: 'Bell to bell', text: duration(p.seconds) },
+    { name: 'Round length', text: duration(p.seconds) },
     { name: 'Window', text: p.window ? ms(p.window) : '–' },
     { name: `Fist speed, ${p.effort}`, text: p.fist ? speed(p.fist, session.units) : '–' },
   ])
@@ -59,7 +59,7 @@
       onpatch={sheet.set} />
   </div>
 </div>
-<div class="seam mt-3 grid gap-x-8 gap-y-4 pt-3 lg:min-h-48 lg:grid-cols-[1fr_20rem]">
+<div class="seam mt-3 grid content-start items-start gap-x-8 gap-y-4 pt-3 lg:min-h-48 lg:grid-cols-[1fr_20rem]">
   <Fit
     question={p.problem ? null : sheet.question}
     name={name.split(' ')[0] || 'a beginner'}
@@ -71,7 +71,7 @@
       <h2 class="label mt-3">{pattern}</h2>
       <ol class="mt-1 flex flex-wrap gap-1">
         {#each p.pattern as beat, i (i)}
-          <li class="grid size-8 place-items-center rounded-full font-bold {look(beat)}">
+          <li class="grid size-7 place-items-center text-sm rounded-full font-bold {look(beat)}">
             <span aria-hidden="true">{handLetter(beat.hand, stance)}</span><span class="sr-only">{spoken(beat)}</span>
           </li>
         {/each}

@@ -44,9 +44,9 @@
         <span class="block text-soft">{i + 1}</span>{markNames[kind]}
       </button>
     {/each}
-    <p class="col-span-5 flex justify-between text-sm text-soft wall:text-xl">
+    <p class="col-span-5 flex items-center justify-between text-sm text-soft wall:text-xl">
       <span>{hits}, {count(round.marks, 'mark')}</span>
-      <button class="min-h-8 px-2 underline" onclick={() => round.mute()}>
+      <button class="-my-1 min-h-16 px-4 underline" onclick={() => round.mute()}>
         {round.muted ? 'Sound on' : 'Sound off'} (M)
       </button>
     </p>

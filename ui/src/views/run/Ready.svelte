@@ -32,7 +32,7 @@
     <header class="flex items-center gap-3">
       <Mark size={36} />
       <p class="text-soft">Ready for the floor</p>
-      <Button class="ml-auto min-h-16! lg:min-h-11!" href="#/">Leave</Button>
+      <Button class="ml-auto" href="#/">Leave</Button>
     </header>
     <div>
       <h1 class="figure text-5xl sm:text-7xl">{trainee.name}</h1>
@@ -64,7 +64,7 @@
     <Problem text={floor.round.problem} />
     <div class="max-w-prose text-sm"><Caution>{preview.before.join(' ')}</Caution></div>
   </div>
-  <div class="flex min-h-0 flex-col justify-center gap-4 border-rope p-5 lg:border-l-2">
+  <div class="flex flex-col justify-center gap-4 lg:min-h-0 border-rope p-5 lg:border-l-2">
     <div class="min-h-64 flex-1 lg:max-h-[70vh]">
       <Dial cycle={preview.cycle} {planned} {moves} tempo={preview.shown} stance={floor.stance} />
     </div>
