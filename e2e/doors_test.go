@@ -111,11 +111,11 @@ func TestUndoAfterSave(t *testing.T) {
 	for _, name := range []string{"Changed by mistake", "Changed again"} {
 		c.ok(c.Go("/drills/" + id))
 		c.ok(c.See("between strikes"))
-		c.ok(c.Set("Name", "Name, if it needs one of its own", name))
+		c.ok(c.Set("Name", "Name, if you want one", name))
 		c.ok(c.Key("\r"))
 		c.ok(c.Press("Save"))
 		c.ok(c.See(name + " is saved"))
-		c.ok(c.Press("Undo"))
+		c.ok(c.Press("Undo save"))
 		c.ok(c.See("First touches, rear hand is as it was"))
 		c.ok(c.Until("!document.body.innerText.includes('Changed')")) // nor its notice
 	}

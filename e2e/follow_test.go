@@ -147,7 +147,7 @@ func TestDelayOfTheDevice(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.Go("/delay"))
-	c.ok(c.See("How late does this device tell of a tap?"))
+	c.ok(c.See("How late does this device register a tap?"))
 	c.ok(c.Press("Ten flashes"))
 	// Taps 90 ms after each flash, as the page shows it.
 	if _, err := browser.Eval[bool](c.Page, `(() => {
@@ -163,9 +163,9 @@ func TestDelayOfTheDevice(t *testing.T) {
 		t.Fatal(err)
 	}
 	c.ok(c.Press("Start"))
-	c.ok(c.See("Take it off from now on"))
-	c.ok(c.Press("Take it off from now on"))
-	c.ok(c.See("This device tells of a tap"))
+	c.ok(c.See("Use this delay"))
+	c.ok(c.Press("Use this delay"))
+	c.ok(c.See("This device registers a tap"))
 	c.ok(c.Go("/"))
 	c.ok(c.Press("Run it"))
 	c.ok(c.See("ms late, which is taken off"))

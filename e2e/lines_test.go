@@ -30,7 +30,7 @@ func TestLines(t *testing.T) {
 	c.ok(c.Press(c.text("[...document.querySelectorAll('button')].find((b) => b.innerText.endsWith(', southpaw')).innerText")))
 	c.ok(c.Fill("What is thrown", "left, right hook"))
 	c.ok(c.See("Read as 2-3: two, three."))
-	c.ok(c.Press("Move 2 a return later"))
+	c.ok(c.Press("Move 2 one return later"))
 	c.ok(c.Until(written + " === '2:2-3'")) // in lead and rear: the same hands
 	c.ok(c.Fill("What is thrown", "left jab"))
 	c.ok(c.See("this boxer leads with the right"))

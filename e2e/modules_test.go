@@ -209,11 +209,11 @@ func TestOutbox(t *testing.T) {
 	b.do("box.hit(3, 'lead'); await box.flush()")
 	b.fake.answers(always(200))
 	b.load()
-	b.do("await m.sendLeftovers('lerato')")
+	b.do("await m.leftovers.send('lerato')")
 	if got := b.fake.told(); len(got) != 0 {
 		t.Errorf("sent for another coach: %+v", got)
 	}
-	b.do("await m.sendLeftovers('maren')")
+	b.do("await m.leftovers.send('maren')")
 	if got := b.fake.told(); len(got) != 1 || len(got[0].Body.Hits) != 1 || got[0].Body.Hits[0].At != 3_000_000 {
 		t.Errorf("left over: %+v", got)
 	}

@@ -52,7 +52,7 @@ func TestNewKind(t *testing.T) {
 	c.ok(c.Press("Save this bag"))
 	c.ok(c.See("Bellwether is saved."))
 	c.ok(c.See("Not calibrated yet: neck is assumed."))
-	c.ok(c.Press("hang it so"))
+	c.ok(c.Press("use this setting"))
 	c.ok(c.See("It hangs right for"))
 	c.ok(c.Go("/bags"))
 	c.ok(c.See("Standing bag: weight that swings 12 kg, neck 700 N/m"))

@@ -42,21 +42,21 @@ func TestProposalDeclined(t *testing.T) {
 	c.ok(c.Press("The ladder of Tobias Amadi-Rein on the speed bag"))
 	c.ok(c.See("Again: First touches, rear hand."))
 	c.ok(c.Press("Change it first…"))
-	c.ok(c.Fill("What should be otherwise, and why", "shorter: he tires"))
+	c.ok(c.Fill("What to change, and why", "shorter: he tires"))
 	c.ok(c.Press("Change it"))
 	c.ok(c.See("between strikes"))
 	c.ok(c.Go("/people"))
 	c.ok(c.Press("The ladder of Tobias Amadi-Rein on the speed bag"))
 	c.ok(c.See("shorter: he tires"))
 	c.ok(c.Press("Hold…"))
-	c.ok(c.Fill("Why it stays here", "until the school holidays"))
+	c.ok(c.Fill("Why hold it here", "until the school holidays"))
 	c.ok(c.Press("Hold it"))
 	c.ok(c.See("Held: First touches, rear hand."))
 	c.ok(c.See("until the school holidays"))
-	c.ok(c.Press("Let it go on"))
+	c.ok(c.Press("Release it"))
 	c.ok(c.See("Again: First touches, rear hand."))
 	c.ok(c.Press("Skip…"))
-	c.ok(c.Fill("Why the gate does not matter here", "he has it by ear"))
+	c.ok(c.Fill("Why the standard does not matter here", "he has it by ear"))
 	c.ok(c.Press("Skip it"))
 	c.ok(c.See("Next rung: The other hand."))
 	c.ok(c.See("Skipped: he has it by ear."))
@@ -74,7 +74,7 @@ func TestSpared(t *testing.T) {
 	c.ok(c.See("On each bag"))
 	c.ok(c.Press("Something hurts?"))
 	c.ok(c.Press("Knock to the head"))
-	c.ok(c.Press("Hold it back"))
+	c.ok(c.Press("Set the caution"))
 	c.ok(c.See("Nothing today."))
 	c.ok(c.See("until a doctor has seen it"))
 	c.ok(c.Press("Lift it…"))
@@ -94,7 +94,7 @@ func TestTapped(t *testing.T) {
 	c.ok(c.Press("Dov Achterman"))
 	c.ok(c.See("On each bag"))
 	c.ok(c.Press("Tests"))
-	c.ok(c.See("as quick as they go"))
+	c.ok(c.See("as fast as you can"))
 	tap := func(n, every int) {
 		c.text(
 			fmt.Sprintf(
@@ -117,11 +117,11 @@ func TestTapped(t *testing.T) {
 	c.ok(c.See("What Dov can do"))
 	c.ok(
 		c.Until(
-			"[...document.querySelectorAll('tr')].some((r) => r.innerText.includes('Two hands in turn') && r.innerText.includes('tested'))"))
+			"[...document.querySelectorAll('tr')].some((r) => r.innerText.includes('Hand after hand') && r.innerText.includes('tested'))"))
 
 	// The eyes: the disc fills, and is tapped.
 	c.ok(c.Press("Tests"))
-	c.ok(c.See("as quick as they go"))
+	c.ok(c.See("as fast as you can"))
 	c.ok(c.Press("Light"))
 	c.text(
 		`(() => { new MutationObserver(() => { if (document.querySelector('svg[aria-label=Now]')) setTimeout(() => document.body.dispatchEvent(new KeyboardEvent('keydown', { key: ' ', bubbles: true })), 230) }).observe(document.body, { subtree: true, attributes: true }); return '' })()`)

@@ -20,7 +20,7 @@ var standingTable = rig.Table[standingBag]{
 		Offer:  rig.Offer{Least: 5, Most: 40, Step: 0.5},
 		Limits: input.Limits{Min: 1, Max: 80, Unit: "kg"}}, At: func(b *standingBag) any { return &b.Mass }},
 	{Field: rig.Field{Name: "neck", Label: "Neck", Quantity: rig.AsStiffness,
-		Offer: rig.Offer{Least: 100, Most: 3000, Step: 10}, Help: "Hardly anybody knows it: calibrate.",
+		Offer: rig.Offer{Least: 100, Most: 3000, Step: 10}, Help: "Hardly anybody knows it: calibrate the bag.",
 		Limits: input.Limits{Min: 0, Max: 1e4, Open: true, Unit: "N/m"}},
 		At: func(b *standingBag) any { return &b.Neck }},
 	{Field: rig.Field{Name: "height", Label: "Top above the floor", Quantity: rig.AsHeight,

@@ -19,6 +19,11 @@ type CoachOut struct {
 	You   bool   `json:"you"`
 }
 
+// AccountName is what a coach is called.
+type AccountName struct {
+	Name string `json:"name" maxLength:"120"`
+}
+
 // PasswordChange sets a new password; all other sign-ins end.
 type PasswordChange struct {
 	Old string `json:"old" maxLength:"200"`
@@ -42,6 +47,17 @@ func (s *Server) registerAccount(api huma.API) {
 			return err
 		}
 		return s.signOut(c.ctx)
+	})
+	put(api, "/api/account", func(c caller, in *body[AccountName]) (Me, error) {
+		name, err := input.Name("name", in.Body.Name)
+		if err == nil {
+			err = notInDemo(c)
+		}
+		if err == nil {
+			err = c.gym.RenameCoach(c.Coach.ID, name)
+		}
+		c.Name = name
+		return meOf(c.Coach, c.row), err
 	})
 	get(api, "/api/coaches", func(c caller, _ *nothing) ([]CoachOut, error) {
 		rows, err := c.gym.Coaches()

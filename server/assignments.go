@@ -110,7 +110,7 @@ func (c caller) checked(in Assignment) (drill.Plan, rig.Kind, error) {
 }
 
 // assign makes a drill and gives it to somebody in one. One that is the same as a drill of the gym is that drill.
-func (c caller) assign(in Assignment) (Assignment, error) {
+func (c caller) assign(id string, in Assignment) (Assignment, error) {
 	p, kind, err := c.checked(in)
 	if err != nil {
 		return Assignment{}, err
@@ -121,7 +121,7 @@ func (c caller) assign(in Assignment) (Assignment, error) {
 	}
 	d.MadeBy = &c.Coach.ID
 	_, settings := drill.Open(p)
-	a := store.Assignment{TraineeID: in.TraineeID, RigID: in.RigID, Own: true, GivenBy: &c.Coach.ID}
+	a := store.Assignment{ID: id, TraineeID: in.TraineeID, RigID: in.RigID, Own: true, GivenBy: &c.Coach.ID}
 	ledger.SetTo(&a, settings)
 	err = c.gym.Together(func(gym *store.Gym) error {
 		if err := gym.EnsureDrill(&d); err != nil {
@@ -206,7 +206,17 @@ func (c caller) changeDrill(gym *store.Gym, a *store.Assignment, read int, is dr
 }
 
 func (s *Server) registerAssignments(api huma.API) {
-	post(api, "/api/assignments", func(c caller, in *body[Assignment]) (Assignment, error) { return c.assign(in.Body) })
+	post(api, "/api/assignments", func(c caller, in *Making[Assignment]) (Assignment, error) {
+		assign := func() (Assignment, error) { return c.assign(in.Key, in.Body) }
+		return made(in.Key, assign, func() (Assignment, error) {
+			before, err := c.gym.Assignment(in.Key)
+			if err != nil {
+				return Assignment{}, err
+			}
+			in.Body.Version, in.Body.DrillVersion = asMade, before.Drill.Version
+			return c.change(in.Key, in.Body)
+		})
+	})
 	get(api, "/api/assignments/{id}", func(c caller, in *ByID) (Assignment, error) {
 		row, err := c.gym.Assignment(in.ID)
 		if err != nil {

@@ -27,6 +27,14 @@ type caller struct {
 
 func (c caller) units() words.Units { return words.Units(c.row.Units) }
 
+// unitsOf are those of the gym of whoever asks; metric where nobody is signed in.
+func unitsOf(ctx context.Context) words.Units {
+	if c, ok := ctx.Value(callerKey{}).(caller); ok {
+		return c.units()
+	}
+	return words.Metric
+}
+
 func callerOf(ctx context.Context) caller { return ctx.Value(callerKey{}).(caller) }
 
 func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {

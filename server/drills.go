@@ -110,6 +110,21 @@ func (c caller) drills(shelf store.Shelf) ([]Drill, error) {
 	return list, e2
 }
 
+// changeDrillItself stores a drill over the version that was read, for everybody who has it.
+func (c caller) changeDrillItself(id string, in Drill) (Drill, error) {
+	row, err := in.row(id)
+	if err == nil {
+		err = wasRead(in.Version)
+	}
+	if err == nil {
+		err = c.gym.ChangeDrill(&row)
+	}
+	if err != nil {
+		return Drill{}, err
+	}
+	return drillOut(row)
+}
+
 // copied is a drill of its own with the same document.
 func (c caller) copied(id string) (Drill, error) {
 	d, err := c.gym.Drill(id)
@@ -126,16 +141,21 @@ func (c caller) copied(id string) (Drill, error) {
 
 func (s *Server) registerDrills(api huma.API) {
 	get(api, "/api/drills", func(c caller, in *Shelf) ([]Drill, error) { return c.drills(in.stored()) })
-	post(api, "/api/drills", func(c caller, in *body[Drill]) (Drill, error) {
-		row, err := in.Body.row("")
-		if err == nil {
-			row.MadeBy = &c.Coach.ID
-			err = c.gym.AddDrill(&row)
-		}
-		if err != nil {
-			return Drill{}, err
-		}
-		return drillOut(row)
+	post(api, "/api/drills", func(c caller, in *Making[Drill]) (Drill, error) {
+		return made(in.Key, func() (Drill, error) {
+			row, err := in.Body.row(in.Key)
+			if err == nil {
+				row.MadeBy = &c.Coach.ID
+				err = c.gym.AddDrill(&row)
+			}
+			if err != nil {
+				return Drill{}, err
+			}
+			return drillOut(row)
+		}, func() (Drill, error) {
+			in.Body.Version = asMade
+			return c.changeDrillItself(in.Key, in.Body)
+		})
 	})
 	get(api, "/api/drills/{id}", func(c caller, in *ByID) (Drill, error) {
 		row, err := c.gym.Drill(in.ID)
@@ -145,17 +165,7 @@ func (s *Server) registerDrills(api huma.API) {
 		return drillOut(row)
 	})
 	put(api, "/api/drills/{id}", func(c caller, in *Addressed[Drill]) (Drill, error) {
-		row, err := in.Body.row(in.ID)
-		if err == nil {
-			err = wasRead(in.Body.Version)
-		}
-		if err == nil {
-			err = c.gym.ChangeDrill(&row)
-		}
-		if err != nil {
-			return Drill{}, err
-		}
-		return drillOut(row)
+		return c.changeDrillItself(in.ID, in.Body)
 	})
 	command(api, http.MethodDelete, "/api/drills/{id}",
 		func(c caller, in *ByID) error { return c.gym.Archive(&store.Drill{}, in.ID) })

@@ -117,6 +117,12 @@ func (m *maker) furnish(u user) {
 	var coaches []CoachOut
 	u.want(200, "GET", "/api/coaches", nil, &coaches)
 	m.ids["cautions"], m.ids["coaches"] = []string{caution.ID}, []string{coaches[0].ID}
+	for range 4 { // some are withdrawn
+		var i InvitationOut
+		u.want(200, "POST", "/api/invitations", Inviting{"Runa's aunt"}, &i)
+		m.ids["invitations"], m.secret = append(m.ids["invitations"], i.ID), i.Secret
+	}
+	m.ids["invitations"] = m.ids["invitations"][:3] // but not the one that is known
 }
 
 type operation struct {

@@ -3,6 +3,7 @@ package server
 import (
 	"github.com/danielgtaylor/huma/v2"
 
+	"melodromos/account"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/input"
@@ -13,9 +14,12 @@ import (
 	"melodromos/store"
 )
 
-// GymSettings are a gym's units, its borders between slack and tight, in s of the half-power return, its gate and its
-// schools.
+// GymSettings are a gym's name, units, time zone, its borders between slack and tight, in s of the half-power return,
+// its gate and its schools.
 type GymSettings struct {
+	Version int              `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
+	Name    string           `json:"name" minLength:"1" maxLength:"120"`
+	Zone    string           `json:"zone" maxLength:"64" doc:"of its clock, by its IANA name"`
 	Units   words.Units      `json:"units"`
 	Borders rig.Borders      `json:"borders"`
 	Kicks   bool             `json:"kicks" doc:"kicks, knees and elbows are trained here"`
@@ -32,27 +36,49 @@ func bordersOf(g store.GymRow) rig.Borders {
 
 func (s *Server) registerGym(api huma.API) {
 	get(api, "/api/gym", func(c caller, _ *nothing) (GymSettings, error) {
-		row := c.row
-		return GymSettings{words.Units(row.Units), bordersOf(row), row.Kicks, combo.PunchNames(row.PunchNames),
-			combo.SlipNames(row.SlipNames), ledger.Gate(row),
-			row.GetReady}, nil
+		return gymOut(c.row), nil
 	})
 	put(api, "/api/gym", func(c caller, in *body[GymSettings]) (GymSettings, error) {
-		b, g := in.Body.Borders, in.Body.Gate
-		if err := b.Check(); err != nil {
-			return in.Body, input.Under("borders", err)
+		row, err := in.Body.row()
+		if err == nil {
+			err = wasRead(in.Body.Version)
 		}
-		if err := g.Check(); err != nil {
-			return in.Body, input.Under("gate", err)
+		if err == nil {
+			err = c.gym.ChangeRow(row)
 		}
-		if err := drill.GetReady.Check("getReady", in.Body.GetReady); err != nil {
-			return in.Body, err
+		if err == nil {
+			row, err = c.gym.Row()
 		}
-		return in.Body, c.gym.ChangeRow(store.GymRow{
-			Units: string(in.Body.Units), BorderSlack: b.Slack, BorderHead: b.Head, BorderTight: b.Tight,
-			Kicks: in.Body.Kicks, PunchNames: string(in.Body.Punches), SlipNames: string(in.Body.Slips),
-			GetReady:  in.Body.GetReady,
-			GateClean: g.Clean, GateRun: g.Run, GateRounds: g.Rounds, GateDays: g.Days, GateADay: g.ADay,
-		})
+		return gymOut(row), err
 	})
+}
+
+func gymOut(row store.GymRow) GymSettings {
+	return GymSettings{row.Version, row.Name, row.Zone, words.Units(row.Units), bordersOf(row), row.Kicks,
+		combo.PunchNames(row.PunchNames), combo.SlipNames(row.SlipNames), ledger.Gate(row), row.GetReady}
+}
+
+// row refuses settings that cannot be.
+func (s GymSettings) row() (store.GymRow, error) {
+	b, g := s.Borders, s.Gate
+	name, err := input.Name("name", s.Name)
+	if err == nil {
+		err = account.Zone(s.Zone)
+	}
+	if err == nil {
+		err = input.Under("borders", b.Check())
+	}
+	if err == nil {
+		err = input.Under("gate", g.Check())
+	}
+	if err == nil {
+		err = drill.GetReady.Check("getReady", s.GetReady)
+	}
+	return store.GymRow{
+		Version: s.Version, Name: name, Zone: s.Zone, Units: string(s.Units),
+		BorderSlack: b.Slack, BorderHead: b.Head, BorderTight: b.Tight,
+		Kicks: s.Kicks, PunchNames: string(s.Punches), SlipNames: string(s.Slips),
+		GetReady:  s.GetReady,
+		GateClean: g.Clean, GateRun: g.Run, GateRounds: g.Rounds, GateDays: g.Days, GateADay: g.ADay,
+	}, err
 }

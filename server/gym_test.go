@@ -22,8 +22,9 @@ func TestGymSettings(t *testing.T) {
 		return a
 	}
 	before := ask(u)
-	u.want(200, "PUT", "/api/gym", GymSettings{"imperial", rig.Borders{Slack: 0.2, Head: 0.1, Tight: 0.05}, true,
-		"names", "inside", ladder.DefaultGate, 20}, nil)
+	asked := GymSettings{1, "Larch", "Asia/Tokyo", "imperial", rig.Borders{Slack: 0.2, Head: 0.1, Tight: 0.05}, true,
+		"names", "inside", ladder.DefaultGate, 20}
+	u.want(200, "PUT", "/api/gym", asked, nil)
 	after := ask(u)
 	if before.Cords.Feel != rig.Combinations || after.Cords.Feel == before.Cords.Feel ||
 		after.Cords.Borders.Slack != 0.2 {
@@ -34,17 +35,26 @@ func TestGymSettings(t *testing.T) {
 	}
 	var g GymSettings
 	u.want(200, "GET", "/api/gym", nil, &g)
-	if g.Units != "imperial" || !g.Kicks || g.Punches != "names" || g.Slips != "inside" || g.GetReady != 20 {
-		t.Errorf("%+v", g)
+	if asked.Version = 2; g != asked {
+		t.Errorf("%+v, want %+v", g, asked)
 	}
-	if status, _, out := u.do("PUT", "/api/gym", GymSettings{"metric", rig.Borders{Slack: 0.2, Head: 0.3, Tight: 0.05},
-		false, "numbers", "sides", ladder.DefaultGate, 10}); status != 422 ||
-		!strings.Contains(string(out), "body.borders.slack") {
-		t.Errorf("borders out of order: %d %s", status, out)
+	for field, wrong := range map[string]func(g *GymSettings){
+		"borders.slack": func(g *GymSettings) { g.Borders.Head = 0.3 },
+		"getReady":      func(g *GymSettings) { g.GetReady = 2 },
+		"name":          func(g *GymSettings) { g.Name = " \u00a0" },
+		"zone":          func(g *GymSettings) { g.Zone = "Nowhere/Much" },
+		"version":       func(g *GymSettings) { g.Version = 0 },
+	} {
+		bad := g
+		wrong(&bad)
+		if status, _, out := u.do("PUT", "/api/gym", bad); status != 422 ||
+			!strings.Contains(string(out), `"body.`+field+`"`) {
+			t.Errorf("%s: %d %s", field, status, out)
+		}
 	}
-	if status, _, out := u.do("PUT", "/api/gym", GymSettings{"metric", g.Borders, false, "numbers", "sides",
-		ladder.DefaultGate, 2}); status != 422 || !strings.Contains(string(out), "body.getReady") {
-		t.Errorf("two seconds to get ready: %d %s", status, out)
+	var after2 GymSettings
+	if u.want(200, "GET", "/api/gym", nil, &after2); after2 != g {
+		t.Errorf("a refused change left %+v", after2)
 	}
 }
 

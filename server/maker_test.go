@@ -21,9 +21,11 @@ type maker struct {
 	ids   map[string][]string // that there are, by the word in the address
 	key   string
 	email string
-	plans []catalogue.Entry
-	on    string                     // the kind of bag that the last plan is for
-	rigs  map[string]json.RawMessage // by kind
+	// of an invitation to the gym
+	secret string
+	plans  []catalogue.Entry
+	on     string                     // the kind of bag that the last plan is for
+	rigs   map[string]json.RawMessage // by kind
 }
 
 func (m *maker) one(chance float64) bool { return m.Float64() < chance }
@@ -120,6 +122,10 @@ func (m *maker) value(name string, s *huma.Schema, depth int) any {
 			return "2026-03-02"
 		case name == "email":
 			return m.email
+		case name == "zone" && !m.odd(0.3):
+			return "Europe/Lisbon"
+		case name == "secret" && !m.odd(0.3):
+			return m.secret
 		case strings.Contains("password old new", name):
 			return password
 		case name == "band" && !m.odd(0.3):

@@ -128,7 +128,7 @@ func refused(ctx context.Context, prefix string, err error) error {
 	var barred run.Barred
 	switch {
 	case errors.As(err, &field):
-		return unfit(field.Plain(), prefix, field)
+		return unfit(unitsOf(ctx).Put(field.Plain()), prefix, field)
 	case errors.As(err, &barred):
 		return huma.Error409Conflict("This round does not start. " + words.Upper(barred.Why) +
 			", and the caution is lifted by name on their page.")
@@ -136,12 +136,12 @@ func refused(ctx context.Context, prefix string, err error) error {
 		return huma.Error404NotFound("This is not here any more, or never was.")
 	case errors.Is(err, store.ErrConflict):
 		return huma.Error409Conflict(
-			"Somebody else has changed this meanwhile. Your change was not saved; read it anew and try again.")
+			"Somebody else changed this meanwhile. Your change was not saved.")
 	case errors.Is(err, store.ErrTaken):
 		return huma.Error409Conflict("This is taken already.")
 	case errors.Is(err, store.ErrUnfit):
 		return huma.Error422UnprocessableEntity(
-			"Something in this cannot be kept: a name of blanks, a character that no text holds, or a number beyond all measure. Nothing was changed.")
+			"Something here cannot be saved: a blank name, a forbidden character, or an impossible number. Nothing was changed.")
 	case errors.Is(err, store.ErrUnavailable), errors.Is(err, context.DeadlineExceeded):
 		slog.Error("database", "error", err)
 		return huma.Error503ServiceUnavailable(noDatabase)

@@ -49,7 +49,7 @@ func TestWhatCannotBeKept(t *testing.T) {
 		{400, "POST", "/api/assignments", with(d, "name", "a\x00b"), "character numbered 0"},
 		{400, "POST", "/api/runs/" + run.ID + "/hits", with(batch, "device", "\x00"), "character numbered 0"},
 		{400, "POST", "/api/sign-in", signInBody{"a\x00@b", "x"}, "character numbered 0"},
-		{422, "GET", "/api/runs?trainee=%00", nil, "cannot be kept"},
+		{422, "GET", "/api/runs?trainee=%00", nil, "cannot be saved"},
 		{404, "GET", "/api/runs?trainee=x", nil, "not here"},
 		{404, "GET", "/api/runs?trainee=" + urn, nil, "not here"},
 		{404, "GET", "/api/trainees/" + urn, nil, "not here"},
@@ -61,7 +61,7 @@ func TestWhatCannotBeKept(t *testing.T) {
 		{422, "PUT", "/api/assignments/" + d.ID, with(d, "version", 0), "version"},
 		{422, "PUT", "/api/assignments/" + d.ID, with(d, "version", -1), "version"},
 		{422, "PUT", "/api/assignments/" + d.ID, with(d, "version", 1<<31), "version"},
-		{409, "PUT", "/api/assignments/" + d.ID, with(d, "version", 9), "Somebody else has changed this"},
+		{409, "PUT", "/api/assignments/" + d.ID, with(d, "version", 9), "Somebody else changed this"},
 		{422, "PUT", "/api/rigs/" + bag.ID, with(bag, "version", 0), "version"},
 		{422, "PUT", "/api/rigs/" + bag.ID, with(bag, "version", 1<<40), "version"},
 		{422, "POST", "/api/rigs/" + bag.ID + "/calibrations",
@@ -194,7 +194,7 @@ func TestRefusalsAreSentences(t *testing.T) {
 		{"/api/compose", drill(`{"text":"1-2","work":60,"cues":{"moves":["roll sideways"],"least":3,"mean":7}}`),
 			"body.doc.cues.moves", `"roll sideways": "roll" needs its side`},
 		{"/api/compose", drill(`{"text":"1-2","work":60,"cues":{"moves":["duck"],"least":3.00000000000001,"mean":3}}`),
-			"body.doc.cues.mean", "Mean gap: expected more than the least gap of 3 s"},
+			"body.doc.cues.mean", "Average gap: expected more than the least gap of 3 s"},
 	} {
 		status, _, text := u.do("POST", c.path, c.body)
 		var problem struct {

@@ -87,6 +87,9 @@ func (c caller) review(id string) (Review, error) {
 		return v, err
 	}
 	v.Review = judged.Review()
+	for i, remark := range v.Remarks {
+		v.Remarks[i] = c.units().Put(remark)
+	}
 	v.Run.Cycle.Starts = answer.List(v.Starts)
 	return v, nil
 }

@@ -100,15 +100,20 @@ func (s *Server) registerRigs(api huma.API) {
 		rows, err := c.gym.Rigs(in.stored())
 		return eachRow(rows, err, c.rigOut)
 	})
-	post(api, "/api/rigs", func(c caller, in *body[Rig]) (Rig, error) {
-		row, err := in.Body.row("")
-		if err == nil {
-			err = c.gym.AddRig(row)
-		}
-		if err != nil {
-			return Rig{}, err
-		}
-		return c.rigOut(*row)
+	post(api, "/api/rigs", func(c caller, in *Making[Rig]) (Rig, error) {
+		return made(in.Key, func() (Rig, error) {
+			row, err := in.Body.row(in.Key)
+			if err == nil {
+				err = c.gym.AddRig(row)
+			}
+			if err != nil {
+				return Rig{}, err
+			}
+			return c.rigOut(*row)
+		}, func() (Rig, error) {
+			in.Body.Version = asMade
+			return c.changeRig(in.Key, in.Body)
+		})
 	})
 	get(api, "/api/rigs/{id}", func(c caller, in *ByID) (Rig, error) {
 		row, err := c.gym.Rig(in.ID)

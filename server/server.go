@@ -160,12 +160,13 @@ func (s *Server) routes(engine *gin.Engine) {
 	s.registerHealth()
 	s.registerCalc()
 	s.registerSignIn()
+	s.registerJoining()
 	s.registerIntake()
 
 	authed := huma.NewGroup(s.api)
 	authed.UseMiddleware(s.signedIn)
 	for _, register := range []func(huma.API){
-		s.registerAccount, s.registerTrainees, s.registerPeople, s.registerRigs, s.registerBench,
+		s.registerAccount, s.registerInvitations, s.registerTrainees, s.registerPeople, s.registerRigs, s.registerBench,
 		s.registerCalibrations, s.registerGym, s.registerDrills,
 		s.registerAssignments, s.registerCompose, s.registerClass, s.registerRuns, s.registerHits, s.registerReview,
 	} {

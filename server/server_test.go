@@ -29,7 +29,8 @@ func TestNothingCrossesGyms(t *testing.T) {
 	nobody := user{t, s.url, &http.Client{}, nil, ""}
 	secrets := []string{trainee.ID, bag.ID, d.ID, d.DrillID, run.ID, "Runa", "Quay", "Elm", run.IntakeKey}
 
-	open := map[string]bool{"/api/sign-in": true, "/api/sign-out": true, "/healthz": true, "/readyz": true,
+	open := map[string]bool{"/api/sign-in": true, "/api/sign-out": true, "/api/join": true, "/api/join/look": true,
+		"/healthz": true, "/readyz": true,
 		"/api/calc/{op}": true, "/api/intake/{key}": true}
 	var caution Caution
 	theirs.want(200, "POST", "/api/trainees/"+trainee.ID+"/cautions", Caution{Kind: "head"}, &caution)
@@ -38,7 +39,10 @@ func TestNothingCrossesGyms(t *testing.T) {
 	if len(coaches) != 1 || !coaches[0].You {
 		t.Fatalf("%+v", coaches)
 	}
-	ids := map[string]string{"coaches": coaches[0].ID, "cautions": caution.ID, "trainees": trainee.ID, "rigs": bag.ID,
+	var invitation InvitationOut
+	theirs.want(200, "POST", "/api/invitations", Inviting{"Runa's aunt"}, &invitation)
+	ids := map[string]string{"coaches": coaches[0].ID, "invitations": invitation.ID, "cautions": caution.ID,
+		"trainees": trainee.ID, "rigs": bag.ID,
 		"first-drill": bag.ID, "drills": d.DrillID, "assignments": d.ID, "runs": run.ID}
 	bodies := map[string]any{
 		"POST /api/account/password":    PasswordChange{"wrong", password},

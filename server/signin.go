@@ -112,10 +112,7 @@ func (s *Server) tryPassword(ctx context.Context, ip, email, password string, co
 	right, wait := s.tries.Begin(keys)
 	if wait > 0 {
 		slog.Warn("sign-in has to wait", "source", ip, "seconds", seconds(wait))
-		return false, huma.ErrorWithHeaders(
-			huma.Error429TooManyRequests(fmt.Sprintf("Too many wrong tries. Wait %s s, then try again.",
-				seconds(wait))),
-			http.Header{"Retry-After": {seconds(wait)}})
+		return false, waits(wait)
 	}
 	match, err := account.Matches(ctx, password, coach.PasswordHash, browser)
 	switch {
@@ -128,6 +125,13 @@ func (s *Server) tryPassword(ctx context.Context, ip, email, password string, co
 	}
 	right(own)
 	return true, nil
+}
+
+// waits is the answer to whoever has tried wrongly too often.
+func waits(wait time.Duration) error {
+	return huma.ErrorWithHeaders(
+		huma.Error429TooManyRequests(fmt.Sprintf("Too many wrong tries. Wait %s s, then try again.", seconds(wait))),
+		http.Header{"Retry-After": {seconds(wait)}})
 }
 
 var errWrong = huma.Error401Unauthorized("E-mail and password do not belong together.")

@@ -36,6 +36,7 @@ type Trainee struct {
 	Sport    trainee.Sport `json:"sport,omitempty"`
 	School   ladder.School `json:"school,omitempty" doc:"what comes first on the speed bag, where it is not the basic rhythm"`
 	Weeks    *WeeksDoc     `json:"weeks,omitempty" doc:"how the weeks build up, where they are planned"`
+	Version  int           `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
 	Archived bool          `json:"archived,omitempty" readOnly:"true"`
 }
 
@@ -52,7 +53,8 @@ func traineeOut(t store.Trainee) Trainee {
 		ID: t.ID, Name: t.Name, Stance: combo.Stance(t.Stance), Band: trainee.Band(t.Band),
 		AgeBand: trainee.AgeBand(t.AgeBand), Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
 		Notes: t.Notes, Goals: t.Goals, Dominant: combo.Side(t.Dominant), Weak: combo.Hand(t.Weak),
-		Sport: trainee.Sport(t.Sport), School: ladder.School(t.School), Archived: t.ArchivedAt != nil,
+		Sport: trainee.Sport(t.Sport), School: ladder.School(t.School), Version: t.Version,
+		Archived: t.ArchivedAt != nil,
 	}
 	if t.WeeksFrom != nil {
 		out.Weeks = &WeeksDoc{t.WeeksFrom.Format(time.DateOnly), append([]int{}, t.WeeksDays...), t.WeeksRounds,
@@ -75,7 +77,7 @@ func (t Trainee) row(id string) (*store.Trainee, error) {
 		ID: id, Name: name, Stance: string(t.Stance), Band: string(t.Band), AgeBand: string(t.AgeBand),
 		Height: t.Height, Reach: t.Reach, Eye: t.Eye, Mouth: t.Mouth, Chin: t.Chin,
 		Notes: t.Notes, Goals: t.Goals, Dominant: string(t.Dominant), Weak: string(t.Weak), Sport: string(t.Sport),
-		School: string(t.School), WeeksRounds: usual.Rounds, WeeksMost: usual.Most,
+		School: string(t.School), Version: t.Version, WeeksRounds: usual.Rounds, WeeksMost: usual.Most,
 	}
 	for _, d := range usual.Days {
 		r.WeeksDays = append(r.WeeksDays, int(d))
@@ -91,6 +93,21 @@ func (t Trainee) row(id string) (*store.Trainee, error) {
 		}
 	}
 	return r, ledger.Body(*r).Check()
+}
+
+// changeTrainee stores a person's new particulars over those that were read.
+func (c caller) changeTrainee(id string, in Trainee) (Trainee, error) {
+	row, err := in.row(id)
+	if err == nil {
+		err = wasRead(in.Version)
+	}
+	if err == nil {
+		err = c.gym.ChangeTrainee(row)
+	}
+	if err != nil {
+		return Trainee{}, err
+	}
+	return traineeOut(*row), nil
 }
 
 // Beginning is what somebody is entered with before anything is known of them.
@@ -145,29 +162,27 @@ func (s *Server) registerTrainees(api huma.API) {
 		rows, err := c.gym.Trainees(in.stored())
 		return eachRow(rows, err, func(t store.Trainee) (Trainee, error) { return traineeOut(t), nil })
 	})
-	post(api, "/api/trainees", func(c caller, in *body[Trainee]) (Trainee, error) {
-		row, err := in.Body.row("")
-		if err == nil {
-			err = c.gym.AddTrainee(row)
-		}
-		if err != nil {
-			return Trainee{}, err
-		}
-		return traineeOut(*row), nil
+	post(api, "/api/trainees", func(c caller, in *Making[Trainee]) (Trainee, error) {
+		return made(in.Key, func() (Trainee, error) {
+			row, err := in.Body.row(in.Key)
+			if err == nil {
+				err = c.gym.AddTrainee(row)
+			}
+			if err != nil {
+				return Trainee{}, err
+			}
+			return traineeOut(*row), nil
+		}, func() (Trainee, error) {
+			in.Body.Version = asMade
+			return c.changeTrainee(in.Key, in.Body)
+		})
 	})
 	get(api, "/api/trainees/{id}", func(c caller, in *ByID) (Trainee, error) {
 		row, err := c.gym.Trainee(in.ID)
 		return traineeOut(row), err
 	})
 	put(api, "/api/trainees/{id}", func(c caller, in *Addressed[Trainee]) (Trainee, error) {
-		row, err := in.Body.row(in.ID)
-		if err == nil {
-			err = c.gym.ChangeTrainee(row)
-		}
-		if err != nil {
-			return Trainee{}, err
-		}
-		return traineeOut(*row), nil
+		return c.changeTrainee(in.ID, in.Body)
 	})
 	command(api, http.MethodDelete, "/api/trainees/{id}",
 		func(c caller, in *ByID) error { return c.gym.Archive(&store.Trainee{}, in.ID) })

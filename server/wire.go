@@ -2,12 +2,14 @@ package server
 
 import (
 	"context"
+	"errors"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/drill"
 	"melodromos/core/rig"
+	"melodromos/store"
 )
 
 // body is the body of a request or of an answer.
@@ -23,6 +25,25 @@ type Addressed[T any] struct {
 	ByID
 	Body T
 }
+
+// Making is what is sent to be made. Its key, which the sender makes up, becomes the new thing's id: sent again,
+// because Save was pressed twice or an answer was lost on the way, it is the same thing, as it is sent now.
+type Making[T any] struct {
+	Key  string `header:"Idempotency-Key" format:"uuid" doc:"the sender's: sent twice, one is made"`
+	Body T
+}
+
+// made makes a thing, or changes the one that was made by the same key before; nobody else may have changed it since.
+func made[T any](key string, add, change func() (T, error)) (T, error) {
+	out, err := add()
+	if key != "" && errors.Is(err, store.ErrTaken) {
+		return change()
+	}
+	return out, err
+}
+
+// asMade is the version of a thing that nobody has changed since it was made.
+const asMade = 1
 
 // nothing is asked, or answered.
 type nothing = struct{}

@@ -82,6 +82,11 @@ func (g *Gym) nextEpoch(coachID string, columns map[string]any) (int, error) {
 	return c.Epoch, ownError(done.Error)
 }
 
+// RenameCoach changes a coach's name. What they did before stands under the old one.
+func (g *Gym) RenameCoach(coachID, name string) error {
+	return g.change(&Coach{}, coachID, map[string]any{"name": name})
+}
+
 // ErrLast refuses to remove the last coach of a gym: nobody could sign in to it any more.
 var ErrLast = errors.New("the last coach of the gym")
 

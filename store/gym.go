@@ -17,6 +17,7 @@ type GymRow struct {
 	Units     string // "metric" or "imperial"
 	Zone      string // IANA name
 	Demo      bool
+	Version   int `gorm:"default:1"`
 	CreatedAt time.Time
 
 	// Borders (s) between cords too slack, for head movement, for combinations, and too tight.
@@ -104,9 +105,12 @@ func (g *Gym) Row() (GymRow, error) {
 	return row, ownError(g.db.Where("id = ?", g.ID).Take(&row).Error)
 }
 
-// ChangeRow stores the gym's units, its borders between slack and tight, its gate and its schools.
+// ChangeRow stores the gym's name, units, time zone, borders between slack and tight, gate and schools over the version
+// that was read; ErrConflict where others have been stored meanwhile.
 func (g *Gym) ChangeRow(row GymRow) error {
-	return ownError(g.db.Model(&GymRow{}).Where("id = ?", g.ID).Updates(map[string]any{
+	done := g.db.Model(&GymRow{}).Where("id = ? AND version = ?", g.ID, row.Version).Updates(map[string]any{
+		"version": row.Version + 1,
+		"name":    row.Name, "zone": row.Zone,
 		"units": row.Units, "border_slack": row.BorderSlack, "border_head": row.BorderHead,
 		"border_tight": row.BorderTight,
 		"gate_clean":   row.GateClean, "gate_run": row.GateRun, "gate_rounds": row.GateRounds,
@@ -114,7 +118,11 @@ func (g *Gym) ChangeRow(row GymRow) error {
 		"gate_a_day": row.GateADay,
 		"get_ready":  row.GetReady,
 		"kicks":      row.Kicks, "punch_names": row.PunchNames, "slip_names": row.SlipNames,
-	}).Error)
+	})
+	if done.Error == nil && done.RowsAffected == 0 {
+		return ErrConflict
+	}
+	return ownError(done.Error)
 }
 
 // Counts tells how many people and rounds there are, archived and removed ones included.

@@ -34,6 +34,8 @@ func TestSecondLock(t *testing.T) {
 		_, err := g.AddHits(run.ID, []store.Hit{{Device: "pad", AtUS: 1}},
 			[]store.Mark{{Device: "pad", AtUS: 1, Kind: "wild"}})
 		must(t, err)
+		must(t, g.AddInvitation(&store.Invitation{Secret: []byte(g.ID[:32]), InvitedBy: "A", CoachID: &coach.ID,
+			ExpiresAt: now.Add(time.Hour)}))
 		must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Share: 0.5},
 			[]store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds",
 				FoundAt: now}}))

@@ -29,6 +29,7 @@ type Trainee struct {
 	Weak     string // "lead", "rear" or ""
 	Sport    string `gorm:"default:boxing"` // "boxing" or "kicking"
 	School   string // "fistRoll" where that comes first on the speed bag
+	Version  int
 
 	// Weeks, as they build up; WeeksFrom is nil where nothing is planned.
 	WeeksFrom   *time.Time `gorm:"type:date"`
@@ -75,20 +76,25 @@ func (g *Gym) Trainees(shelf Shelf) ([]Trainee, error) { return listed[Trainee](
 // Trainee returns one trainee, archived or not.
 func (g *Gym) Trainee(id string) (Trainee, error) { return find[Trainee](g, id) }
 
-// AddTrainee stores a new trainee and fills in its id.
+// AddTrainee stores a new trainee, and fills in its id where it has none.
 func (g *Gym) AddTrainee(t *Trainee) error {
-	t.GymID = g.ID
+	t.GymID, t.Version = g.ID, 1
 	return ownError(g.db.Create(t).Error)
 }
 
-// ChangeTrainee stores a trainee's new particulars.
+// ChangeTrainee stores a trainee's new particulars over the version that was read, and reads them back; ErrConflict
+// where others have been stored meanwhile.
 func (g *Gym) ChangeTrainee(t *Trainee) error {
-	return g.change(t, t.ID, map[string]any{
+	err := g.over(&Trainee{}, t.ID, t.Version, map[string]any{
 		"name": t.Name, "stance": t.Stance, "band": t.Band, "age_band": t.AgeBand,
 		"height": t.Height, "reach": t.Reach, "eye": t.Eye, "mouth": t.Mouth, "chin": t.Chin, "notes": t.Notes,
 		"goals": t.Goals, "dominant": t.Dominant, "weak": t.Weak, "sport": t.Sport, "school": t.School,
 		"weeks_from": t.WeeksFrom, "weeks_days": t.WeeksDays, "weeks_rounds": t.WeeksRounds, "weeks_most": t.WeeksMost,
 	})
+	if err == nil {
+		*t, err = g.Trainee(t.ID)
+	}
+	return err
 }
 
 // Erased tells what went with somebody for good, and what stays as counts without a name.

@@ -63,7 +63,7 @@ func said(q Question, a Answer) []Phrase {
 		p.add(words.Upper(how), PlainWords)
 		if a.SetUp.Move != 0 && len(a.SetUp.Settings) > 0 {
 			p.add(": ", PlainWords)
-			p.remedy("hang it so", a.SetUp.Settings, nil)
+			p.remedy("use this setting", a.SetUp.Settings, nil)
 		}
 		p.add(". ", PlainWords)
 	}

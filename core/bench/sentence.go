@@ -30,11 +30,11 @@ func outOfReach(kind rig.Kind, a rig.Answer) string {
 	case a.ByBag && kind == rig.Slip:
 		return "a swing of next to nothing: within reach is " + within
 	case a.ByBag && len(a.Change) == 1 && a.Change[0].What == "launch":
-		return "what a harder strike than these hands' gives: they reach " + within
+		return "more than these hands can strike: they reach " + within
 	case a.ByBag && a.Tempo < a.Limits.Slowest:
-		return "softer than a strike: these hands reach " + within
+		return "too soft to be a strike: these hands reach " + within
 	case a.ByBag && a.Tempo > a.Limits.Fastest:
-		return "quicker than these hands: they reach " + within
+		return "too quick for these hands: they reach " + within
 	case a.ByBag:
 		return fmt.Sprintf("out of these hands' reach with %s.", with)
 	case a.Tempo < a.Limits.Slowest:

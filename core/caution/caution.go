@@ -140,7 +140,7 @@ func (s *Spared) shorten(sore string) {
 // to be spared.
 func (s *Spared) soften(on drill.Floor, sore string, spared func(combo.Move) bool) {
 	most := softShare * on.Ability.FistSpeed
-	softer := fmt.Sprintf("nothing over about half power, %.1f m/s: %s", most, sore)
+	softer := "nothing over about half power: " + sore
 	filled, err := s.Plan.For(on)
 	if err != nil {
 		s.Held = softer

@@ -117,7 +117,8 @@ func TestOneAnswer(t *testing.T) {
 // The gym's own gate holds everywhere: with a lower one the same rounds open the next rung.
 func TestOneGate(t *testing.T) {
 	c := gym(person("ines", ran("cords", "doubleEnd.jab", 2, 0.72)))
-	if p := next(t, c, "ines"); p.Rung != "doubleEnd.jab" || !strings.Contains(p.Why, "80 % and 10 are the gate") {
+	p := next(t, c, "ines")
+	if p.Rung != "doubleEnd.jab" || !strings.Contains(p.Why, "the standard is 80 % and 10 in a row") {
 		t.Errorf("%+v", p)
 	}
 	c.Gate = ladder.Gate{Clean: 0.7, Run: 5, Rounds: 2, Days: 1, ADay: 3}
@@ -125,7 +126,8 @@ func TestOneGate(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if p := next(t, c, "ines"); p.Rung != "doubleEnd.later" || l.Proposal.Rung != p.Rung || !l.Rungs[0].Done ||
+	p = next(t, c, "ines")
+	if p.Rung != "doubleEnd.later" || l.Proposal.Rung != p.Rung || !l.Rungs[0].Done ||
 		l.Gate != c.Gate || !l.Rungs[0].Rounds[0].Through {
 		t.Errorf("%+v beside %+v", p, l.Rungs[0])
 	}

@@ -136,7 +136,7 @@ func (c Class) OnBag(m *Member, b *Bag) (Proposal, error) {
 	out.Standing, out.Move, out.Target, out.Why, out.Barred = career.Standing(), p.Move, p.Target, p.Why, p.Barred
 	if p.Move == ladder.Top && c.failing(m, b.Kind(), p.Rung.Key) {
 		out.Move, out.Why = ladder.Again,
-			fmt.Sprintf("Past the last gate, and the last %s rounds were not: this as it is, then harder again.",
+			fmt.Sprintf("All rungs passed, but the last %s rounds fell short: this as it is, then harder again.",
 				words.Number(ladder.FailsInRow))
 	}
 	plan := p.Rung.Plan

@@ -137,7 +137,7 @@ func (a *Answer) technique(d drill.SpeedBagDrill, q Question) (drill.Timeline, e
 	t, err := d.Lay(q.On)
 	var refusal *input.Error
 	if errors.As(err, &refusal) {
-		a.Problem, a.Field, err = refusal.Reason, refusal.Field, nil
+		a.Problem, a.Field, err = q.Units.Put(refusal.Reason), refusal.Field, nil
 	} else if err == nil {
 		a.count(t, d.Positions())
 	}

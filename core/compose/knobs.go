@@ -122,7 +122,7 @@ func lineKnobs(asked, c drill.Combination, on drill.Floor, out Line, effort stri
 	if !slip && !free {
 		note := "Each strike is due when the bag comes back from the one before."
 		if asked.Clock == drill.ByBeat {
-			note = "Each strike is held against its planned moment."
+			note = "Each strike is due at its planned moment."
 		}
 		k.choice("clock", "Who sets the time", note, orNone(asked.Clock, string(drill.ByBag)),
 			to("clock", drill.ByBag, "The bag", "clock", nil), to("clock", drill.ByBeat, "The beat"))
@@ -150,11 +150,11 @@ func lineKnobs(asked, c drill.Combination, on drill.Floor, out Line, effort stri
 		k.figure("tempo", "Goal tempo inside the combination", "", rig.AsTempo, c.Tempo, 20, 500, 1, nil)
 	}
 	if goal := math.Round(c.Tempo); goal > 0 && (!slip || still) {
-		slower, note := goal, "A slower tempo that is still acceptable: none is said."
+		slower, note := goal, "A slower tempo that still counts: none is set."
 		if c.Slower > 0 {
-			slower, note = c.Slower, fmt.Sprintf("The round is held against %g and %g a minute.", goal, c.Slower)
+			slower, note = c.Slower, fmt.Sprintf("The round is judged against %g and %g a minute.", goal, c.Slower)
 		}
-		k.figure("slower", "Still right down to", note, rig.AsTempo, slower, 10, math.Max(11, goal), 1,
+		k.figure("slower", "Still fine down to", note, rig.AsTempo, slower, 10, math.Max(11, goal), 1,
 			Patch{"tempo": goal})
 	}
 	k.figure("pause", "Wait between reps", "", rig.AsMoments, asked.Pause, 0, 20, 0.25, nil)
@@ -294,8 +294,8 @@ func (k *knobs) cues(c *drill.Cues) {
 		lead = drill.DefaultLead
 	}
 	k.figure("cues.lead", "Warning before a cue", "", rig.AsMoments, lead, 0.3, 3, 0.1, nil)
-	k.figure("cues.least", "Least gap", "Less than the gap on the mean.", rig.AsMoments, none.Least, 0.5,
+	k.figure("cues.least", "Least gap", "Less than the average gap.", rig.AsMoments, none.Least, 0.5,
 		math.Max(1, none.Mean-1), 0.5, nil)
-	k.figure("cues.mean", "Gap on the mean", "Never at even gaps, and never the same one twice running.", rig.AsMoments,
+	k.figure("cues.mean", "Average gap", "Never at even gaps, and never the same one twice in a row.", rig.AsMoments,
 		none.Mean, none.Least+1, 40, 0.5, nil)
 }

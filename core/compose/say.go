@@ -305,7 +305,6 @@ func sayTechnique(d drill.SpeedBagDrill, a *Answer, reach rig.Answer) []Piece {
 		s.plain(".")
 	case !reach.Feasible:
 		s.plain(" ")
-		s.wrong(strings.TrimSuffix(a.Sentence, "."))
 		var list []Piece
 		for _, c := range a.Change {
 			switch c.What {
@@ -315,6 +314,11 @@ func sayTechnique(d drill.SpeedBagDrill, a *Answer, reach rig.Answer) []Piece {
 				list = append(list, remedy(words.Trimmed(c.To)+" a minute", Patch{"tempo": c.To}))
 			}
 		}
+		why := strings.TrimSuffix(a.Sentence, ".")
+		if len(list) > 0 { // the advice itself can be pressed
+			why, _, _ = strings.Cut(why, ". ")
+		}
+		s.wrong(why)
 		if len(list) > 0 {
 			s.plain(": take ")
 			s.remedies(list)
@@ -328,13 +332,13 @@ func sayTechnique(d drill.SpeedBagDrill, a *Answer, reach rig.Answer) []Piece {
 func sets(d drill.SpeedBagDrill) string {
 	switch {
 	case d.PerHand == 0 && d.Technique == drill.DoublePunch:
-		return "the hands never exchanged"
+		return "the hands never swapped"
 	case d.PerHand == 0:
 		return "never changing hands"
 	}
 	text := words.Number(d.PerHand) + " a side"
 	if d.Technique == drill.DoublePunch {
-		text = "hands exchanged after " + words.Number(d.PerHand)
+		text = "hands swapped after " + words.Number(d.PerHand)
 	}
 	switch d.Scheme {
 	case drill.Falling:

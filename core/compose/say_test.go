@@ -96,7 +96,7 @@ func TestSaidProblem(t *testing.T) {
 	for _, c := range []struct {
 		plan drill.SpeedBagDrill
 		want string
-	}{{many, "Strikes: expected a whole number from 1 to 2000, not 2001"}, {quick, "500 a minute is quicker"}} {
+	}{{many, "Strikes: expected a whole number from 1 to 2000, not 2001"}, {quick, "500 a minute is too quick"}} {
 		_, pieces, _ := said(t, c.plan, board)
 		if !slices.ContainsFunc(pieces, func(p Piece) bool { return p.Wrong && strings.HasPrefix(p.Text, c.want) }) {
 			t.Errorf("nothing in %+v says %q", pieces, c.want)

@@ -43,7 +43,7 @@ func techniqueKnobs(d drill.SpeedBagDrill, bag rig.SpeedBag, within rig.Tempo) [
 			"Five a side to begin with; fewer as skill grows, the rhythm kept through the change."
 		switch d.Technique {
 		case drill.DoublePunch:
-			label, note = "Hands exchange places after", "Back and forth: the other fist goes first."
+			label, note = "Hands swap after", "Back and forth: the other fist goes first."
 		case drill.Trap:
 			note = "The last strike of each set is the trap."
 		case drill.Linking:
@@ -75,7 +75,7 @@ func techniqueKnobs(d drill.SpeedBagDrill, bag rig.SpeedBag, within rig.Tempo) [
 		math.Min(600, math.Floor(within.Fastest)), 1, nil)
 	note := "Each strike is due when the bag comes back from the one before."
 	if d.Clock == drill.ByBeat {
-		note = "Each strike is held against its planned moment; force makes the bag follow."
+		note = "Each strike is due at its planned moment; force makes the bag follow."
 	}
 	k.choice("clock", "Who sets the time", note, orNone(d.Clock, string(drill.ByBag)),
 		to("clock", drill.ByBag, "The bag"), to("clock", drill.ByBeat, "The beat"))

@@ -99,7 +99,7 @@ func (d SpeedBagDrill) Figures() []Figure {
 	}
 	list = append(list, Figure{"rebounds", fmt.Sprint(d.Rebounds)})
 	if d.Work > 0 {
-		return append(list, Figure{"bell to bell", lasting(d.Work)})
+		return append(list, Figure{"round", lasting(d.Work)})
 	}
 	return append(list, Figure{"strikes", fmt.Sprint(d.Strikes)})
 }
@@ -144,7 +144,7 @@ func (c Combination) Figures() []Figure {
 	b := combo.Balanced(line.Moves(combo.Orthodox))
 	list := []Figure{{"moves", fmt.Sprint(b.Moves)}, {"strikes", fmt.Sprint(b.Strikes)}}
 	if c.Work > 0 {
-		return append(list, Figure{"bell to bell", lasting(c.Work)})
+		return append(list, Figure{"round", lasting(c.Work)})
 	}
 	return append(list, Figure{"times", fmt.Sprint(c.Repetitions)})
 }

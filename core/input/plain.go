@@ -35,9 +35,9 @@ func Sentence(field, reason string) string {
 
 // called are the fields whose name in a document is not what a coach calls them.
 var called = map[string]string{
-	"text": "", "doc": "", "rig": "", "body": "", "fist": "Fist speed", "work": "Round length", "mean": "Mean gap",
+	"text": "", "doc": "", "rig": "", "body": "", "fist": "Fist speed", "work": "Round length", "mean": "Average gap",
 	"least": "Least gap", "lead": "Warning before a cue", "free": "Free counters",
-	"moves": "Random cues", "answer": "Answer", "relaxed": "Relaxed length", "pause": "Wait between repetitions",
+	"moves": "Random cues", "answer": "Answer", "relaxed": "Relaxed length", "pause": "Wait between reps",
 	"slower": "Slower tempo", "w": "Scatter",
 }
 

@@ -43,11 +43,11 @@ func (r Round) Pace(goal, slower float64) string {
 	said := fmt.Sprintf("Inside the combination %.0f a minute: ", inside)
 	switch {
 	case inside >= goal*(1-allowance):
-		return said + fmt.Sprintf("the goal of %.0f is kept.", goal)
+		return said + fmt.Sprintf("the goal of %.0f is met.", goal)
 	case slower > 0 && inside >= slower*(1-allowance):
-		return said + fmt.Sprintf("under the goal of %.0f, and still right down to %.0f.", goal, slower)
+		return said + fmt.Sprintf("under the goal of %.0f, still fine down to %.0f.", goal, slower)
 	case slower > 0:
-		return said + fmt.Sprintf("slower than the %.0f that is still right.", slower)
+		return said + fmt.Sprintf("slower than the %.0f that still counts.", slower)
 	}
 	return said + fmt.Sprintf("under the goal of %.0f.", goal)
 }

@@ -38,7 +38,7 @@ func TestInside(t *testing.T) {
 	if got := struck(1).Inside(); math.Abs(got-150) > 0.01 {
 		t.Errorf("as planned: %g a minute", got)
 	}
-	for said, stretch := range map[string]float64{"is kept": 1.01, "still right down to 120": 1.15,
+	for said, stretch := range map[string]float64{"is met": 1.01, "still fine down to 120": 1.15,
 		"slower than the 120": 1.32} {
 		if got := struck(stretch).Pace(c.Tempo, c.Slower); !strings.Contains(got, said) {
 			t.Errorf("at %g of the intervals: %q, want %q", stretch, got, said)

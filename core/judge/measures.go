@@ -46,7 +46,7 @@ type Measures struct {
 	Paces     []Pace  // by 15 s
 	Variety   float64 // standard deviation of the hits per 10 s as a share of their mean; NaN under two full stretches
 	Inbound   float64 // share of matched hits struck while the bag came in; NaN where nothing matched
-	Clock     float64 // s, spread of the timekeeper; NaN under 30 intervals
+	Clock     float64 // s, spread of the timekeeper, about what was due; NaN under 30 intervals
 	Motor     float64 // s, spread of the hand; NaN under 30 intervals
 	Clipped   bool    // one of the two came out negative and stands as 0
 }
@@ -77,7 +77,7 @@ func Measure(r Result, strikes []Strike, hits []Hit, from, to float64, inbound [
 	if len(r.Matches) > 0 && inbound != [2]float64{} { // a combination has no one way in
 		m.Inbound = float64(in) / float64(len(r.Matches))
 	}
-	m.Clock, m.Motor, m.Clipped = trainee.Split(intervals(r, hits))
+	m.Clock, m.Motor, m.Clipped = trainee.Split(offBy(r))
 	return m
 }
 
@@ -196,15 +196,20 @@ func variety(hits []Hit, from, to float64) float64 {
 	return stat.StdDev(counts, nil) / mean
 }
 
-// intervals lists the times between hits that belong to neighbouring strikes, with a NaN where the row is broken.
-func intervals(r Result, hits []Hit) []float64 {
+// offBy lists how much longer than it was due each time between hits of neighbouring strikes was, with a NaN where the
+// row is broken. What the plan or the bag makes uneven is nobody's scatter: on the beat that is the error less the one
+// before; on the bag's clock, where a strike is due by the hit before, the error itself.
+func offBy(r Result) []float64 {
 	var list []float64
 	for i := 1; i < len(r.Matches); i++ {
 		a, b := r.Matches[i-1], r.Matches[i]
-		if b.Strike == a.Strike+1 {
-			list = append(list, hits[b.Hit].At-hits[a.Hit].At)
-		} else {
+		switch {
+		case b.Strike != a.Strike+1:
 			list = append(list, math.NaN())
+		case r.Followed != nil:
+			list = append(list, b.Error)
+		default:
+			list = append(list, b.Error-a.Error)
 		}
 	}
 	return list

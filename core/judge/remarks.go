@@ -102,12 +102,12 @@ func (r Round) tempo() []string {
 	if math.IsNaN(h.Tempo) {
 		return nil
 	}
-	list := []string{fmt.Sprintf("%.0f strikes a minute; %.0f were asked.", h.Tempo, h.Asked)}
+	list := []string{fmt.Sprintf("%.0f strikes a minute; %.0f were planned.", h.Tempo, h.Asked)}
 	switch {
 	case !math.IsNaN(h.Struck):
-		list[0] += fmt.Sprintf(" Struck at %.1f m/s; %.1f were asked.", h.Struck, h.AskedLaunch)
+		list[0] += fmt.Sprintf(" Struck at %.1f m/s; %.1f were planned.", h.Struck, h.AskedLaunch)
 	case !math.IsNaN(h.Launch):
-		list[0] += fmt.Sprintf(" On this bag that takes %.1f m/s; %.1f were asked.", h.Launch, h.AskedLaunch)
+		list[0] += fmt.Sprintf(" On this bag that takes %.1f m/s; %.1f were planned.", h.Launch, h.AskedLaunch)
 	}
 	if h.Firm && math.Abs(h.Trend) > trendFloor {
 		side := "Quicker"
@@ -127,17 +127,17 @@ func (r Round) lateness() []string {
 			return nil
 		}
 		return []string{
-			"Each strike met a bag at rest: only the call timed it, and there is nothing to say of early and late."}
+			"Each strike met a bag at rest, timed by the call alone: there is no early or late to judge."}
 	}
 	if r.Followed != nil && !r.Followed.Known {
 		return []string{
 			fmt.Sprintf(
-				"Scatter: two hits in three within %.0f ms of the bag. Whether they were late on the whole, times alone cannot tell, since a softer strike looks the same: a bag sensor would.", 1000*r.Spread)}
+				"Scatter: two hits in three within %.0f ms of the bag. Times alone cannot tell whether they were late on the whole, because a softer strike looks the same; a bag sensor could.", 1000*r.Spread)}
 	}
 	if r.Followed == nil && !r.Kept {
 		return []string{
 			fmt.Sprintf(
-				"A steady %.0f ms was taken off before judging, since the delay of this device is not measured; two hits in three then fall within %.0f ms.", 1000*r.Offset, 1000*r.Spread)}
+				"A steady %.0f ms was taken off first, because the delay of this device is not measured; two hits in three then fall within %.0f ms.", 1000*r.Offset, 1000*r.Spread)}
 	}
 	floor := lateFloor
 	if r.Followed != nil { // a bag that is a little off its model comes sooner or later as well
@@ -172,7 +172,7 @@ func (r Round) offPlan() []string {
 			words.Number(c.Asked), often(longer[c])))
 	}
 	if f.Anew > 0 {
-		list = append(list, fmt.Sprintf("The bag was lost, and started anew %s.", often(f.Anew)))
+		list = append(list, fmt.Sprintf("The bag was lost and started again %s.", often(f.Anew)))
 	}
 	return list
 }

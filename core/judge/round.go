@@ -13,15 +13,16 @@ type Round struct {
 	Result
 	Measures
 	Planned []Strike
-	Hits    []Hit       // those that were judged: hits in the count-in are left out
+	Hits    []Hit       // those that were judged: hits in the count-in and after the end are left out
 	From    float64     // s, the opening bell
 	To      float64     // s, the closing bell, or where the round was stopped
 	Kept    bool        // a steady lateness was kept, since the device's latency is known
 	By      drill.Clock // whose clock it was judged on
 }
 
-// early is how long before the bell a hit may fall and still count (s): the first strike stands on the bell.
-const early = 0.25
+// slack is how long before the bell a hit may fall and still count (s), since the first strike stands on the bell, and
+// how long after the closing bell, or after the round was stopped: by then whoever strikes has heard of it.
+const slack = 0.25
 
 // Source is what is known of where the hits come from.
 type Source struct {
@@ -37,7 +38,7 @@ func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, from Source) R
 	r := Round{From: t.Start.Seconds(), To: min(t.End, max(t.Start, until)).Seconds(), Kept: from.Latency,
 		By: drill.ByBeat}
 	for _, h := range hits {
-		if h.At >= r.From-early {
+		if h.At >= r.From-slack && h.At <= r.To+slack {
 			r.Hits = append(r.Hits, h)
 		}
 	}

@@ -57,11 +57,12 @@ func TestRoundSays(t *testing.T) {
 	says(t, JudgeRound(line, late(planned, shaky(0), 3, 4, 5), line.End, kept), "3 missed, 0 extra.")
 }
 
-// A round is judged as far as it came, and hits in the count-in belong to nobody.
+// A round is judged as far as it came; hits in the count-in and after it was stopped belong to nobody.
 func TestRoundSoFar(t *testing.T) {
 	line := aRound(t)
 	planned := Planned(line, -1)
 	hits := append(late(planned[:20], steady(0)), Hit{At: 0.2}, Hit{At: 0.9})
+	hits = append(hits, late(planned[22:90], steady(0))...)
 	r := JudgeRound(line, hits, line.Start+10_000_000-1, Source{Latency: true})
 	if len(r.Planned) != 20 || r.Clean != 20 || r.Extra != 0 || r.To != line.Start.Seconds()+10-1e-6 {
 		t.Errorf("%d planned, %d clean, %d extra, to %g", len(r.Planned), r.Clean, r.Extra, r.To)

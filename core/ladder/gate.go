@@ -24,7 +24,7 @@ var DefaultGate = Gate{Clean: 0.80, Run: 10, Rounds: 2, Days: 2, ADay: 2}
 // Check refuses a gate that nobody could pass, by field.
 func (g Gate) Check() error {
 	if g.Days > g.Rounds {
-		return input.Refuse("days", "expected at most the %d rounds that the gate asks for", g.Rounds)
+		return input.Refuse("days", "expected at most the %d rounds that the standard asks for", g.Rounds)
 	}
 	return nil
 }

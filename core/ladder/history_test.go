@@ -130,7 +130,7 @@ func TestDaysCount(t *testing.T) {
 	if moves := play(5); c.Standing() != 0 || moves[2] != Enough || c.On(c.Rungs[0]).Through != 5 {
 		t.Errorf("after five rounds in one evening on rung %d: %v", c.Standing(), moves)
 	}
-	if p := c.Propose(); !strings.Contains(p.Why, "wants two days") {
+	if p := c.Propose(); !strings.Contains(p.Why, "asks for two days") {
 		t.Error(p.Why)
 	}
 	c.Now = c.Now.AddDate(0, 0, 1)

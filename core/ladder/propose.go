@@ -113,7 +113,7 @@ func (c Career) Propose() Proposal {
 	p := Proposal{Index: min(at, len(c.Rungs)-1), Move: Again}
 	switch {
 	case at == len(c.Rungs):
-		p.Move, p.Why = Top, "Past the last gate."
+		p.Move, p.Why = Top, "All rungs passed."
 	case len(c.Rounds) == 0 && len(c.Decisions) == 0:
 		p.Move, p.Why = Start, "The first on this bag: half power, and wait for it."
 		if l, ok := c.Rungs[p.Index].Plan.(drill.Combination); ok && l.Guard != drill.Touched {
@@ -151,7 +151,7 @@ func (c Career) follow(p *Proposal, h history) {
 			fmt.Sprintf("%s regained today, which is enough: this once more, or another bag. %s comes on another day.",
 				words.Upper(numbered(c.Gate.ADay, "rung")), r.Name)
 	case h.back:
-		p.Move, p.Why = Back, fmt.Sprintf("Back after time away: once past the gate with %s, and on from there.",
+		p.Move, p.Why = Back, fmt.Sprintf("Back after time away: pass %s once, then on from there.",
 			words.Lower(r.Name))
 	case round:
 		c.goRound(p, way)
@@ -159,15 +159,15 @@ func (c Career) follow(p *Proposal, h history) {
 		p.Index--
 		p.Move, p.Why = Enough,
 			fmt.Sprintf(
-				"%s passed today, which is enough that is new: this once more for the feel of it, or another bag. %s comes on another day.", words.Upper(numbered(c.Gate.ADay, "rung")), r.Name)
+				"%s passed today, enough new work for one day: this once more for the feel of it, or another bag. %s comes on another day.", words.Upper(numbered(c.Gate.ADay, "rung")), r.Name)
 	case stand.Through >= c.Gate.Rounds && !stand.Done:
-		p.Move, p.Why = Again, fmt.Sprintf("Past the gate on %s; it wants %s, so once more on another day.",
+		p.Move, p.Why = Again, fmt.Sprintf("Up to standard on %s; the standard asks for %s, so once more on another day.",
 			numbered(len(stand.days), "day"), numbered(c.Gate.Days, "day"))
 		if stand.days[len(stand.days)-1] == today.Format(time.DateOnly) {
 			p.Move = Enough
 		}
 	case len(here) == 0 && p.Index > 0:
-		p.Move, p.Why = Next, fmt.Sprintf("%s is past its gate: %s comes next.", c.Rungs[p.Index-1].Name,
+		p.Move, p.Why = Next, fmt.Sprintf("%s is passed: %s comes next.", c.Rungs[p.Index-1].Name,
 			words.Lower(r.Name))
 	case len(here) == 0:
 		p.Move, p.Why = Start, "Not run yet: half power, and wait for the bag."
@@ -188,16 +188,16 @@ func numbered(n int, word string) string {
 func (c Career) again(p *Proposal, last Round, stand Progress) {
 	said := fmt.Sprintf("%.0f %% clean and %d in a row last time", 100*last.Clean, last.Longest)
 	if last.Tempo > 0 && math.Abs(last.Tempo-1) > tempoWithin {
-		said += fmt.Sprintf(", at %.0f %% of the tempo that the rung names", 100*last.Tempo)
+		said += fmt.Sprintf(", at %.0f %% of the rung's tempo", 100*last.Tempo)
 	}
 	switch {
 	case last.Wild || last.Clean < wildShare:
 		p.Move, p.Soft, p.Why = Softly, true, said+": it ran wild, so the same under control."
 	case stand.Through > 0:
-		p.Why = fmt.Sprintf("%s; %s of %s rounds past the gate.", said, words.Number(stand.Through),
+		p.Why = fmt.Sprintf("%s; %s of %s rounds up to standard.", said, words.Number(stand.Through),
 			words.Number(c.Gate.Rounds))
 	default:
-		p.Why = fmt.Sprintf("%s: %.0f %% and %d are the gate.", said, 100*c.Gate.Clean, c.Gate.Run)
+		p.Why = fmt.Sprintf("%s; the standard is %.0f %% and %d in a row.", said, 100*c.Gate.Clean, c.Gate.Run)
 	}
 }
 
@@ -205,7 +205,7 @@ func (c Career) again(p *Proposal, last Round, stand Progress) {
 var causeNames = map[level.Cause]string{
 	level.ByHands: "the hands are not quick enough yet", level.ByTiming: "the timing scatters",
 	level.ByMiss:   "strikes miss the bag altogether",
-	level.ByMemory: "it is more than is held in mind", level.ByCue: "the cues come too soon",
+	level.ByMemory: "it is more than they can remember", level.ByCue: "the cues come too soon",
 }
 
 // goRound takes a way round a rung that keeps failing. Where there is none of that sort, the next sort is taken.

@@ -164,7 +164,7 @@ func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
 	}
 	if f.Answers < f.Weakest.Clean {
 		f.Weakest.Clean, f.Weakest.Cause = f.Answers, ByCue
-		f.Weakest.Why = fmt.Sprintf("cues: %.0f %% of the unforeseen ones are answered in time", 100*f.Answers)
+		f.Weakest.Why = fmt.Sprintf("cues: %.0f %% of the random ones are answered in time", 100*f.Answers)
 	}
 	return f
 }
@@ -190,12 +190,12 @@ func (s Strike) link(mean float64, c chance, a trainee.Ability) Link {
 			a.Interval(s.Before, s.Hand))
 	case c.forgotten > math.Max(a.Miss, 1-within(s.Window, c.spread, 0)):
 		l.Cause = ByMemory
-		l.Why = fmt.Sprintf("memory: %s is forgotten in %.0f %% of the repetitions", s.Words(), 100*c.forgotten)
+		l.Why = fmt.Sprintf("memory: %s is forgotten in %.0f %% of the reps", s.Words(), 100*c.forgotten)
 	case s.Window > 0 && within(s.Window, c.spread, a.Bias) > 1-a.Miss:
 		l.Cause = ByMiss
 		l.Why = fmt.Sprintf("%s: %.0f %% are missed outright", s.Words(), 100*a.Miss)
 	default:
-		l.Why = fmt.Sprintf("timing: %s has a window of %.0f ms, and this evenness spreads by %.0f ms either way",
+		l.Why = fmt.Sprintf("timing: %s has a window of %.0f ms, and two hits in three fall within %.0f ms",
 			s.Words(), 1000*s.Window, 1000*c.spread)
 	}
 	return l
@@ -274,7 +274,7 @@ func Differs(p drill.Plan, t drill.Timeline, on drill.Floor, b trainee.Ability) 
 		l.Why = fmt.Sprintf("%s: one misses %.0f %% outright, the other %.0f %%", l.Strike.Words(), 100*a.Miss,
 			100*b.Miss)
 	default:
-		l.Why = fmt.Sprintf("timing: at %s, in a window of %.0f ms, one spreads by %.0f ms and the other by %.0f ms",
+		l.Why = fmt.Sprintf("timing: at %s, in a window of %.0f ms, two hits in three fall within %.0f ms for one and %.0f ms for the other",
 			l.Strike.Words(), 1000*l.Strike.Window, 1000*one[at].spread, 1000*two[at].spread)
 	}
 	return l

@@ -72,7 +72,7 @@ func (f Fit) With(l Learned) Fit {
 			if points < 0 {
 				side = "worse"
 			}
-			f.Made += fmt.Sprintf(" %s on this bag went %s %s than that alone, as far as they tell.",
+			f.Made += fmt.Sprintf(" %s on this bag went %s %s than the models say; the figure includes that.",
 				words.Upper(words.Count(l.Rounds, "round")), words.Count(int(math.Abs(points)), "point"), side)
 		}
 	}

@@ -163,10 +163,10 @@ func timing(strikes []Strike) Demand {
 			high = mid
 		}
 	}
-	why := fmt.Sprintf("a window of %.0f ms, timed from a cue %.2f s before: 80 %% clean takes an evenness of %.1f %%",
+	why := fmt.Sprintf("a window of %.0f ms, timed from a cue %.2f s before: 80 %% clean takes a timing scatter of %.1f %%",
 		1000*narrowest.window, narrowest.age, 100*low)
 	if low == 0 {
-		why = fmt.Sprintf("a window of %.0f ms, too narrow for 80 %% even of the steadiest hand", 1000*narrowest.window)
+		why = fmt.Sprintf("a window of %.0f ms, too narrow for 80 %% clean even with the steadiest hand", 1000*narrowest.window)
 	}
 	return Demand{logScale(low, easyTiming, hardTiming), why}
 }
@@ -292,7 +292,7 @@ func heldIn(c drill.Combination) (float64, string) {
 
 // reading is how little time there is to read a cue, and how little it can be foreseen; doing without calls adds to it.
 func reading(p drill.Plan) Demand {
-	d := Demand{1, "nothing comes unforeseen"}
+	d := Demand{1, "no random cues"}
 	calls := 0.0 // called throughout
 	switch p := p.(type) {
 	case drill.SpeedBagDrill:

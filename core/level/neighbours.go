@@ -162,7 +162,7 @@ var easier = append(slices.Clone(control), []change{
 		c.Range = drill.Close
 		return ok
 	})},
-	{"no surprise", combination(func(c *drill.Combination, _ rig.Kind) bool {
+	{"no random cues", combination(func(c *drill.Combination, _ rig.Kind) bool {
 		ok := c.Cues != nil
 		c.Cues = nil
 		return ok
@@ -204,7 +204,7 @@ var harder = []change{
 	})},
 	{"without calls", technique(func(d *drill.SpeedBagDrill) bool { ok := d.Calls; d.Calls = false; return ok })},
 	{"by ear only", technique(func(d *drill.SpeedBagDrill) bool { ok := !d.EarOnly; d.EarOnly = true; return ok })},
-	{"a surprise over it", combination(func(c *drill.Combination, k rig.Kind) bool {
+	{"random cues over it", combination(func(c *drill.Combination, k rig.Kind) bool {
 		ok := c.Cues == nil && k != rig.Slip
 		c.Cues = &drill.Cues{Moves: []string{"roll lead", "roll rear"}, Least: 3, Mean: 7}
 		return ok

@@ -33,7 +33,7 @@ var doubleEndTable = Table[DoubleEndBag]{
 		Limits: cordSpan}, func(b *DoubleEndBag) any { return &b.Lower.Relaxed }},
 	{Field{Name: "upper.stiffness", Label: "Stiffness of the upper cord", Quantity: AsStiffness,
 		Offer: Offer{10, 600, 1}, Limits: cordStiffness, Follows: true,
-		Help: "Hardly anybody knows it: calibrate."}, func(b *DoubleEndBag) any { return &b.Upper.Stiffness }},
+		Help: "Hardly anybody knows it: calibrate the bag."}, func(b *DoubleEndBag) any { return &b.Upper.Stiffness }},
 	{Field{Name: "lower.stiffness", Label: "Stiffness of the lower cord", Quantity: AsStiffness,
 		Offer: Offer{10, 600, 1}, Limits: cordStiffness, Follows: true},
 		func(b *DoubleEndBag) any { return &b.Lower.Stiffness }},

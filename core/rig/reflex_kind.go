@@ -19,14 +19,14 @@ var reflexTable = Table[ReflexBag]{
 	{Field{Name: "poleMass", Label: "Weight of the pole", Quantity: AsGrams, Offer: Offer{0, 3, 0.01},
 		Limits: input.Limits{Min: 0, Max: 20, Unit: "kg"}}, func(b *ReflexBag) any { return &b.PoleMass }},
 	{Field{Name: "spring", Label: "Spring", Quantity: AsSpring, Offer: Offer{5, 200, 0.5}, Limits: poleSpring,
-		Help: "Hardly anybody knows it: calibrate."}, func(b *ReflexBag) any { return &b.Spring }},
+		Help: "Hardly anybody knows it: calibrate the bag."}, func(b *ReflexBag) any { return &b.Spring }},
 	{Field{Name: "damping", Label: "Damping", Quantity: AsRatio, Offer: Offer{0, 0.4, 0.005}, Limits: dampingRatio,
 		Optional: true, Default: DefaultPoleDamping,
 		Help: "0.06 is assumed."}, func(b *ReflexBag) any { return &b.Damping }},
 }
 
 var springHeight = around("springHeight", "Spring above the floor", AsHeight, Offer{0.05, 1.2, 0.01},
-	"35 cm are assumed where it is not measured.")
+	"35 cm is assumed if not measured.")
 
 var reflexModel = Model{
 	Kind: Reflex, Name: "reflex bag", What: "on a sprung pole",

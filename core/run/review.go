@@ -1,6 +1,8 @@
 package run
 
 import (
+	"math"
+
 	"melodromos/core/answer"
 	"melodromos/core/catalogue"
 	"melodromos/core/combo"
@@ -61,6 +63,7 @@ type StrikeOut struct {
 	Window  float64       `json:"window"`
 	Verdict judge.Verdict `json:"verdict"`
 	Error   *float64      `json:"error" doc:"s after the offset, late positive"`
+	Told    string        `json:"told" doc:"what became of it, beside what was allowed"`
 }
 
 // HitOut is a captured hit; extra belongs to no strike.
@@ -136,11 +139,20 @@ func (j Judged) Review() Review {
 		v.Strikes = append(v.Strikes, StrikeOut{At: strike.At, Hand: strike.Hand, Face: strike.Face, Pin: strike.Pin,
 			Still: strike.Still, Window: strike.Window, Verdict: round.Strikes[i]})
 	}
+	for _, m := range round.Matches {
+		v.Strikes[m.Strike].Error = answer.Known(m.Error)
+	}
+	for i, s := range v.Strikes {
+		late := math.NaN()
+		if s.Error != nil {
+			late = *s.Error
+		}
+		v.Strikes[i].Told = judge.Told(s.Verdict, late, s.Window)
+	}
 	for _, h := range round.Hits {
 		v.Hits = append(v.Hits, HitOut{At: h.At - round.Offset, Hand: string(h.Hand), Extra: true})
 	}
 	for _, m := range round.Matches {
-		v.Strikes[m.Strike].Error = answer.Known(m.Error)
 		v.Hits[m.Hit].Extra = false
 	}
 	return v

@@ -20,12 +20,28 @@ const (
 // Values lists them.
 func (Units) Values() []Units { return []Units{Metric, Imperial} }
 
-// Length puts a length (m) into words: centimetres below a metre and metres above, or inches. Tenths of a centimetre
-// are kept where there are some.
+// The international foot and inch (exact, 1959), in metres.
+const (
+	inch = 0.0254
+	foot = 12 * inch
+)
+
+// Length puts a length (m) into words: centimetres below a metre and metres above, or inches below a yard and feet and
+// inches, to the half inch, above. Tenths of a centimetre are kept where there are some.
 func (u Units) Length(m float64) string {
 	switch {
+	case u == Imperial && math.Abs(m) >= 3*foot:
+		halves := int(math.Round(math.Abs(m) / inch * 2))
+		text := fmt.Sprintf("%d ft", halves/24)
+		if rest := halves % 24; rest > 0 {
+			text += fmt.Sprintf(" %d%s in", rest/2, []string{"", "½"}[rest%2])
+		}
+		if m < 0 {
+			return "−" + text
+		}
+		return text
 	case u == Imperial:
-		return Trimmed(m/0.0254) + " in"
+		return Trimmed(m/inch) + " in"
 	case math.Abs(m) >= 1:
 		return fmt.Sprintf("%.2f m", m)
 	}

@@ -11,6 +11,7 @@ import (
 	"sync"
 	"time"
 
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/chromedp"
@@ -113,6 +114,26 @@ func (p *Page) Slow(delay float64) error {
 	_, err := chromedp.Call(p.ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{
 		MatchedNetworkConditions: []*network.Conditions{
 			{Latency: 1000 * delay, DownloadThroughput: -1, UploadThroughput: -1}}})
+	return err
+}
+
+// Block keeps what matches these patterns, in which * stands for anything, from being loaded; none lets all through.
+func (p *Page) Block(patterns ...string) error {
+	if _, err := chromedp.Call(p.ctx, network.Enable, network.EnableParams{}); err != nil {
+		return err
+	}
+	list := make([]*network.BlockPattern, 0, len(patterns))
+	for _, pattern := range patterns {
+		list = append(list, &network.BlockPattern{URLPattern: pattern, Block: true})
+	}
+	_, err := chromedp.Call(p.ctx, network.SetBlockedURLs, network.SetBlockedURLsParams{URLPatterns: list})
+	return err
+}
+
+// Calm asks the page for little motion, as a person sets it for the whole machine.
+func (p *Page) Calm() error {
+	_, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{
+		Features: []*emulation.MediaFeature{{Name: "prefers-reduced-motion", Value: "reduce"}}})
 	return err
 }
 

@@ -62,19 +62,6 @@ func wait(d time.Duration) func(*browser.Page) error {
 	return func(*browser.Page) error { time.Sleep(d); return nil }
 }
 
-// keys presses keys one after the other.
-func keys(list ...string) func(*browser.Page) error {
-	return func(p *browser.Page) error {
-		for _, k := range list {
-			if err := p.Key(k); err != nil {
-				return err
-			}
-			time.Sleep(120 * time.Millisecond)
-		}
-		return nil
-	}
-}
-
 // link follows the first link whose address begins so.
 func link(prefix string) func(*browser.Page) error {
 	return func(p *browser.Page) error {
@@ -88,23 +75,23 @@ func link(prefix string) func(*browser.Page) error {
 }
 
 // round starts a round of Yusuf's with the stand-in and lets it go on for a while.
-var round = steps(goTo("/people"), see("clean expected"), press("Run Two a side with Yusuf Brandvik"),
+var round = steps(goTo("/people"), see(" % clean"), press("Run Two a side with Yusuf Brandvik"),
 	see("Ready for the floor"),
 	press("Demo hits"), press("Advanced"), press("Start"), wait(17*time.Second))
 
 // byKeys starts a round that is tapped on the pads.
-var byKeys = steps(goTo("/people"), see("clean expected"), press("Run Five a side with Ines Calder"),
+var byKeys = steps(goTo("/people"), see(" % clean"), press("Run Five a side with Ines Calder"),
 	see("Ready for the floor"),
 	press("Start"), wait(16*time.Second))
 
 var views = []view{
 	{"today", 1280, 800, false, steps(goTo("/"), see("Next on the floor"))},
 	{"bags", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"))},
-	{"bench", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"), press("To the bench, Quay bag"), see("trike at"),
+	{"bench", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"), press("Set up Quay bag"), see("trike at"),
 		wait(300*time.Millisecond))},
-	{"bench-cords", 1280, 800, false, steps(goTo("/bags"), see("Windlass"), press("To the bench, Windlass"),
+	{"bench-cords", 1280, 800, false, steps(goTo("/bags"), see("Windlass"), press("Set up Windlass"),
 		see("trike at"), wait(400*time.Millisecond))},
-	{"setting-card", 1280, 800, false, steps(goTo("/bags"), see("Bollard"), press("To the bench, Bollard"),
+	{"setting-card", 1280, 800, false, steps(goTo("/bags"), see("Bollard"), press("Set up Bollard"),
 		see("trike at"), wait(400*time.Millisecond), press("Setting card"), see("Print this card"),
 		wait(400*time.Millisecond))},
 	{"drill", 1280, 800, false, steps(goTo("/drills/new"), see("Weakest link"), wait(300*time.Millisecond))},
@@ -121,12 +108,12 @@ var views = []view{
 	{"review", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"), link("#/review/"), see("Every strike"),
 		wait(300*time.Millisecond))},
 	{"log", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"))},
-	{"people", 1280, 800, false, steps(goTo("/people"), see("clean expected"), wait(300*time.Millisecond))},
+	{"people", 1280, 800, false, steps(goTo("/people"), see(" % clean"), wait(300*time.Millisecond))},
 	{"person", 1280, 800, false, steps(press("Ines Calder"), see("On each bag"), wait(300*time.Millisecond))},
-	{"test", 1280, 800, false, steps(press("Tests"), see("as quick as they go"), press("Start"),
-		wait(2600*time.Millisecond), keys("f", "j", "f", "j", "f", "j", "f", "j"), wait(1200*time.Millisecond))},
-	{"ladder", 1280, 800, false, steps(goTo("/people"), see("clean expected"),
-		press("The ladder of Greta Sallowfield on the speed bag"), see("The gate"), wait(300*time.Millisecond))},
+	{"gym", 1280, 800, false, steps(goTo("/gym"), see("Save settings"), see("This device"),
+		wait(300*time.Millisecond))},
+	{"ladder", 1280, 800, false, steps(goTo("/people"), see(" % clean"),
+		press("The ladder of Greta Sallowfield on the speed bag"), see("Standard:"), wait(300*time.Millisecond))},
 	{"run", 1280, 800, false, round},
 }
 

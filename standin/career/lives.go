@@ -50,7 +50,7 @@ var told = []life{
 	},
 	{
 		name:  "A plateau",
-		about: "A first-timer on the speed bag whose evenness stops growing at a third of what there is to gain.",
+		about: "A first-timer on the speed bag whose timing stops steadying at a third of what there is to gain.",
 		bags:  []rig.Rig{board}, weeks: 10, seed: 11, band: trainee.FirstTimer,
 		able: func(rounds, _ int) trainee.Ability { return grown(float64(rounds), 0.36, 0.33) },
 	},

@@ -61,7 +61,7 @@ func draw(list []lived, rungs []ladder.Rung, weeks int) string {
 			x(r.day+aside(list, k)), y(float64(r.proposal.Index)), filling, r.proposal.Move, 100*r.Clean, r.Longest)
 	}
 	fmt.Fprintf(&b,
-		`<text x="20" y="%.1f" fill="#5d5548">Each dot is a round, filled past the gate of 80 %% clean and ten in a row; two of those open the next rung. Light weeks are shaded.</text>`, height-28)
+		`<text x="20" y="%.1f" fill="#5d5548">Each dot is a round, filled where it is up to the standard, 80 %% clean and ten in a row; two of those open the next rung. Light weeks are shaded.</text>`, height-28)
 	fmt.Fprintf(&b,
 		`<text x="20" y="%.1f" fill="#5d5548">Away in weeks 7 to 9: a rung down and soft, and on from there.</text></svg>`+"\n", height-10)
 	return b.String()

@@ -2,10 +2,11 @@
   import { QueryClient, QueryClientProvider } from '@tanstack/svelte-query'
   import { Toaster } from 'svelte-sonner'
   import Router, { router } from 'svelte-spa-router'
-  import { wrap } from 'svelte-spa-router/wrap'
-  import { onMount } from 'svelte'
+  import { onMount, untrack } from 'svelte'
   import { kinds } from './lib/bench/kinds.svelte'
-  import { sendLeftovers } from './lib/run/outbox.svelte'
+  import { changes } from './lib/changes.svelte'
+  import { later, loadAll } from './lib/later'
+  import { leftovers } from './lib/run/outbox.svelte'
   import { session } from './lib/session.svelte'
   import Notice from './lib/ui/Notice.svelte'
   import Shell from './lib/ui/Shell.svelte'
@@ -15,23 +16,26 @@
   const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2000 } } })
   const routes = {
     '/': Today,
-    '/people': wrap({ asyncComponent: () => import('./views/People.svelte') }),
-    '/people/:id': wrap({ asyncComponent: () => import('./views/person/Person.svelte') }),
-    '/people/:id/tests': wrap({ asyncComponent: () => import('./views/tests/Tests.svelte') }),
-    '/people/:id/ladder/:kind': wrap({ asyncComponent: () => import('./views/ladder/Ladder.svelte') }),
-    '/bags': wrap({ asyncComponent: () => import('./views/Bags.svelte') }),
-    '/bags/:id': wrap({ asyncComponent: () => import('./views/bench/Bench.svelte') }),
-    '/cards/:rig/:trainee': wrap({ asyncComponent: () => import('./views/Card.svelte') }),
-    '/drills': wrap({ asyncComponent: () => import('./views/Drills.svelte') }),
-    '/drills/:id': wrap({ asyncComponent: () => import('./views/editor/DrillEditor.svelte') }),
-    '/library': wrap({ asyncComponent: () => import('./views/Library.svelte') }),
-    '/compose/:id': wrap({ asyncComponent: () => import('./views/compose/Composer.svelte') }),
-    '/run/:id': wrap({ asyncComponent: () => import('./views/run/Run.svelte') }),
-    '/review/:id': wrap({ asyncComponent: () => import('./views/review/Review.svelte') }),
-    '/delay': wrap({ asyncComponent: () => import('./views/Delay.svelte') }),
-    '/log': wrap({ asyncComponent: () => import('./views/Log.svelte') }),
+    '/people': later(() => import('./views/People.svelte')),
+    '/people/:id': later(() => import('./views/person/Person.svelte')),
+    '/people/:id/tests': later(() => import('./views/tests/Tests.svelte')),
+    '/people/:id/ladder/:kind': later(() => import('./views/ladder/Ladder.svelte')),
+    '/bags': later(() => import('./views/Bags.svelte')),
+    '/bags/:id': later(() => import('./views/bench/Bench.svelte')),
+    '/cards/:rig/:trainee': later(() => import('./views/Card.svelte')),
+    '/drills': later(() => import('./views/Drills.svelte')),
+    '/drills/:id': later(() => import('./views/editor/DrillEditor.svelte')),
+    '/library': later(() => import('./views/Library.svelte')),
+    '/compose/:id': later(() => import('./views/compose/Composer.svelte')),
+    '/run/:id': later(() => import('./views/run/Run.svelte')),
+    '/review/:id': later(() => import('./views/review/Review.svelte')),
+    '/gym': later(() => import('./views/gym/Gym.svelte')),
+    '/delay': later(() => import('./views/Delay.svelte')),
+    '/log': later(() => import('./views/Log.svelte')),
     '*': Today,
   }
+  // Somebody who was sent a link has no account yet.
+  const invited = $derived(/^\/join\/(\w+)$/.exec(router.location)?.[1] ?? '')
   const floor = $derived(router.location.startsWith('/run/'))
 
   onMount(() => {
@@ -41,11 +45,28 @@
       if (session.me && !floor) session.me = null
     })
   })
+  /** What earlier rounds could not send is tried again as soon as the line is back. */
+  function sendingOn(coach: string) {
+    const send = async () => {
+      if (await leftovers.send(coach)) void client.invalidateQueries()
+    }
+    void send()
+    const timer = setInterval(() => leftovers.waiting > 0 && void send(), 5000)
+    addEventListener('online', send)
+    return () => {
+      clearInterval(timer)
+      removeEventListener('online', send)
+    }
+  }
   $effect(() => {
     if (session.me) {
       void kinds.load()
-      void sendLeftovers(session.me.id)
-    } else client.clear()
+      void loadAll()
+      const coach = session.me.id
+      return untrack(() => sendingOn(coach))
+    }
+    client.clear()
+    changes.clear()
   })
   $effect(() => {
     document.documentElement.classList.toggle('slate', floor && !!session.me)
@@ -53,7 +74,9 @@
 </script>
 
 <QueryClientProvider {client}>
-  {#if session.problem || kinds.problem}
+  {#if invited}
+    {#await import('./views/Join.svelte') then { default: Join }}<Join secret={invited} />{/await}
+  {:else if session.problem || kinds.problem}
     <main class="mx-auto max-w-3xl p-6">
       <Notice
         title="No connection"

@@ -1,11 +1,14 @@
 import type { QueryClient } from '@tanstack/svelte-query'
 import { toast } from 'svelte-sonner'
+import { changes } from './changes.svelte'
 
 type Told<T> = {
   /** What is said once it is done. */
   said?: string | ((done: T) => string)
-  /** What takes it back, offered beside what is said. */
+  /** What takes it back: that stays in sight, with what was said, until something else is done. */
   undo?: ((done: T) => Promise<unknown>) | undefined
+  /** What is taken back, in a word: save, archive. */
+  what?: string
   undone?: string
   /** Where it is refused, that stands where it was pressed, as problem, with what became of the input; else it is said as a notice. */
   unchanged?: string
@@ -47,9 +50,14 @@ export class Act {
     }
   }
 
-  #say<T>(name: string, done: T, { said, undo, undone }: Told<T>) {
+  #say<T>(name: string, done: T, { said, undo, what, undone }: Told<T>) {
     if (!said) return
-    const back = () => void this.do(`undo ${name}`, () => undo!(done), undone ? { said: undone } : {})
-    toast(typeof said === 'string' ? said : said(done), undo ? { action: { label: 'Undo', onClick: back } } : {})
+    const text = typeof said === 'string' ? said : said(done)
+    if (!undo) return void toast(text)
+    const back = async () => {
+      const work = async () => (await undo(done), true)
+      return (await this.do(`undo ${name}`, work, undone ? { said: undone } : {})) ?? false
+    }
+    changes.add({ of: text, what: what ?? name, said: text, back })
   }
 }

@@ -16,8 +16,16 @@ export const signedMs = (s: number) => `${s > 0 ? '+' : s < 0 ? '−' : ''}${Mat
 export const speed = (v: number, units: Units) =>
   units === 'imperial' ? `${(v * 3.28084).toFixed(1)} ft/s` : `${v.toFixed(1)} m/s`
 
+/** In feet and inches, to the half inch, from a yard on. */
+function feet(m: number): string {
+  const halves = Math.round((Math.abs(m) / 0.0254) * 2)
+  const rest = halves % 24
+  const inches = rest === 0 ? '' : ` ${Math.floor(rest / 2)}${rest % 2 ? '½' : ''} in`
+  return `${m < 0 ? '−' : ''}${Math.floor(halves / 24)} ft${inches}`
+}
+
 export function length(m: number, units: Units): string {
-  if (units === 'imperial') return `${(m / 0.0254).toFixed(1)} in`
+  if (units === 'imperial') return Math.abs(m) >= 0.9144 ? feet(m) : `${(m / 0.0254).toFixed(1).replace(/\.0$/, '')} in`
   return m >= 1 ? `${m.toFixed(2)} m` : `${(m * 100).toFixed(1).replace(/\.0$/, '')} cm`
 }
 
@@ -42,10 +50,8 @@ export const day = (at: string, zone: string) => bare(at, zone, { weekday: 'long
 export const shortDay = (at: string, zone: string) =>
   bare(at, zone, { weekday: 'short', day: 'numeric', month: 'short' })
 /** The day it is in a zone, as 2026-03-02. */
-export const dayIn = (zone: string) =>
-  new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(
-    new Date(),
-  )
+export const dayIn = (zone: string, at = new Date()) =>
+  new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(at)
 export const clockTime = (at: string, zone: string) => bare(at, zone, { hour: '2-digit', minute: '2-digit' })
 
 export const count = (n: number, one: string, many = one + 's') => `${n} ${n === 1 ? one : many}`
@@ -56,6 +62,13 @@ export const verdicts: Record<string, string> = {
   late: 'late',
   wrongHand: 'other hand',
   missed: 'missed',
+}
+/** What the hits of a round are recorded by. */
+export const recorders: Record<string, string> = {
+  keys: 'taps',
+  device: 'the bag sensor',
+  standin: 'demo hits',
+  none: 'nothing',
 }
 export const markNames: Record<string, string> = {
   missed: 'Missed',
@@ -74,15 +87,15 @@ export const bands: Record<string, string> = {
 }
 
 export const figureNames: Record<string, string> = {
-  timing: 'Evenness of timing',
-  motor: 'Steadiness of the hand',
+  timing: 'Timing scatter',
+  motor: 'Hand scatter',
   bias: 'Lateness',
-  alternate: 'Two hands in turn',
-  sameHand: 'One hand again',
+  alternate: 'Hand after hand',
+  sameHand: 'Same hand again',
   sound: 'Reaction to sound',
   sight: 'Reaction to sight',
-  fistSpeed: 'Fist speed, greatest',
-  force: 'Scatter of the force',
+  fistSpeed: 'Top fist speed',
+  force: 'Force scatter',
   miss: 'Missed outright',
 }
 /** A figure of what somebody can do. */

@@ -5,6 +5,7 @@
   import { api, ask, type Schemas } from '../lib/api/client'
   import { read } from '../lib/bench/fields'
   import { kindName, kinds, measuresOf, valueOf } from '../lib/bench/kinds.svelte'
+  import Unsaved from '../lib/drafts/Unsaved.svelte'
   import Sketch from '../lib/bench/Sketch.svelte'
   import { session } from '../lib/session.svelte'
   import Button from '../lib/ui/Button.svelte'
@@ -18,11 +19,11 @@
   const path = (rig: Schemas['Rig']) => ({ params: { path: { id: rig.id } } })
   const hang = (rig: Schemas['Rig']) => ask(api.POST('/api/rigs/{id}/restore', path(rig)))
   function retire(rig: Schemas['Rig'], back: boolean) {
-    if (back) return act.do(rig.id, () => hang(rig), { said: `${rig.name} hangs again.` })
+    if (back) return act.do(rig.id, () => hang(rig), { said: `${rig.name} is back.` })
     return act.do(rig.id, () => ask(api.DELETE('/api/rigs/{id}', path(rig))), {
       said: `${rig.name} is archived; its rounds stay in the log.`,
       undo: () => hang(rig),
-      undone: `${rig.name} hangs again.`,
+      undone: `${rig.name} is back.`,
     })
   }
   // The first few measures tell rigs of a kind apart.
@@ -38,6 +39,7 @@
   <h1 class="text-3xl font-extrabold">Bags</h1>
   <Button main href="#/bags/new">Add a bag</Button>
 </div>
+<Unsaved sort="bags" />
 {#if bags.isError}
   <Notice title="The bags could not be read" text={bags.error.message} again={() => bags.refetch()} />
 {:else if bags.data?.length === 0}
@@ -59,7 +61,7 @@
           <p class="text-sm text-soft">{kindName(b.doc.kind)}: {told(b.doc)}</p>
         </div>
         <span class="flex flex-wrap gap-2 max-md:col-span-2">
-          <Button href="#/bags/{b.id}" aria-label="To the bench, {b.name}">To the bench</Button>
+          <Button href="#/bags/{b.id}" aria-label="Set up {b.name}">Set up</Button>
           <Button quiet href="#/bags/new?copy={b.id}" aria-label="Copy {b.name}">Copy</Button>
           <Button quiet aria-label="Archive {b.name}" onclick={() => retire(b, false)}>Archive</Button>
         </span>
@@ -74,7 +76,7 @@
       {#each away.data as b (b.id)}
         <li class="flex items-center justify-between gap-4 border-b border-rope py-2">
           <span>{b.name}, {kinds.of(b.doc.kind).name}</span>
-          <Button aria-label="Hang again {b.name}" onclick={() => retire(b, true)}>Hang again</Button>
+          <Button aria-label="Bring back {b.name}" onclick={() => retire(b, true)}>Bring back</Button>
         </li>
       {/each}
     </ul>

@@ -30,14 +30,14 @@
 <svelte:head><title>{c ? `${c.rig.name} for ${c.trainee.name}` : 'Setting card'} · Melodromos</title></svelte:head>
 {#if card.isError}
   <Notice title="This card could not be made" text={card.error.message} again={() => card.refetch()}
-    ><Button href="#/bags/{params.rig}">To the bench</Button></Notice>
+    ><Button href="#/bags/{params.rig}">Set up</Button></Notice>
 {:else if !c}
   <Notice title="Reading…" />
 {:else}
   {@const s = c.hung.setUp}
   <div class="mb-4 flex gap-2 print:hidden">
     <Button main onclick={() => print()}>Print this card</Button>
-    <Button href="#/bags/{params.rig}?trainee={params.trainee}">To the bench</Button>
+    <Button href="#/bags/{params.rig}?trainee={params.trainee}">Set up</Button>
   </div>
   <article
     class="card mx-auto grid max-w-[52rem] grid-cols-[1fr_19rem] gap-x-6 border-2 border-ink bg-sheet p-6 max-md:grid-cols-1">
@@ -76,7 +76,7 @@
               <dd class="border-b border-rope text-right font-bold">{about(t.height, units)}</dd>
               <dd class="border-b border-rope text-right text-soft">{about(t.down, units)} from the top</dd>{/each}
           </dl>
-          <p class="text-sm text-soft">Those of an opponent as tall, above the floor. Between the two is a miss.</p>
+          <p class="text-sm text-soft">As on an opponent of the same height. A punch between the marks is a miss.</p>
         {/if}
         <h2 class="label mt-4">Stand</h2>
         <p>
@@ -88,7 +88,7 @@
             {s.conflict.uneven > 0 ? 'higher' : 'lower'} than struck.
           </p>{/if}
       {/if}
-      <h2 class="label mt-4">Hung so</h2>
+      <h2 class="label mt-4">Set up like this</h2>
       <p class="text-lg font-bold">{c.strike}</p>
       <p class="text-sm">
         {#if c.hung.cycle.passes.length > 0}{#if c.hung.cycle.passes[0]!.window > 0}{ms(c.hung.cycle.passes[0]!.window)} to
@@ -100,7 +100,7 @@
       <table class="mt-2 w-full text-left text-sm">
         <thead class="text-soft"
           ><tr
-            ><th class="font-semibold">{c.rig.doc.kind === 'speed' ? 'Rebounds' : 'Every'}</th><th
+            ><th class="font-semibold">{c.rig.doc.kind === 'speed' ? 'Rebounds' : 'Return'}</th><th
               class="text-right font-semibold">within reach, a minute</th
             ></tr
           ></thead>
@@ -127,7 +127,7 @@
     <footer class="col-span-full mt-4 border-t-2 border-dashed border-rope pt-2 text-sm text-soft">
       <p>{c.caution}</p>
       <p class="mt-1">
-        {session.me?.gym}, {today}. Rig as measured on {new Intl.DateTimeFormat('en-GB', {
+        {session.me?.gym}, {today}. Bag as measured on {new Intl.DateTimeFormat('en-GB', {
           timeZone: session.zone,
           dateStyle: 'long',
         }).format(new Date(c.rig.measuredAt!))}.

@@ -30,7 +30,7 @@
   }
   function use() {
     if (!found) return
-    if (!keep(found, by)) problem = 'This browser keeps nothing: the delay is not taken off here.'
+    if (!keep(found, by)) problem = 'This browser stores nothing, so the delay cannot be taken off here.'
     now = kept()
     found = null
   }
@@ -46,7 +46,7 @@
 <svelte:window onkeydown={key} />
 <svelte:head><title>Delay of this device · Melodromos</title></svelte:head>
 <h1 class="text-3xl font-extrabold">
-  {now ? `This device tells of a tap ${ms(now.late)} late.` : 'How late does this device tell of a tap?'}
+  {now ? `This device registers a tap ${ms(now.late)} late.` : 'How late does this device register a tap?'}
 </h1>
 <p class="mt-2 max-w-prose text-lg">
   {now
@@ -66,7 +66,7 @@
       ? 'With the sound on, as on the floor.'
       : 'Where the sound is off: the disc fills ten times.'} />
   <button
-    class="mt-3 flex min-h-40 w-full items-center gap-6 rounded-[3px] border-2 border-rope bg-sheet px-6 text-left"
+    class="mt-3 flex min-h-40 w-full items-center gap-6 rounded-[3px] border-2 border-edge bg-sheet px-6 text-left"
     onpointerdown={(e) => {
       if (beats.on) beats.tap(e.timeStamp)
     }}
@@ -84,7 +84,7 @@
     <p class="mt-3 text-lg" role="status">
       <strong>{ms(found.late)} late</strong>, from {found.matched} beats; two taps in three within {ms(found.spread)} of that.
     </p>
-    <Button main class="mt-2" onclick={use}>Take it off from now on</Button>
+    <Button main class="mt-2" onclick={use}>Use this delay</Button>
   {/if}
   {#if now && !beats.on}<Button
       quiet
@@ -92,9 +92,9 @@
       onclick={() => {
         forget()
         now = null
-      }}>Forget what was measured</Button
+      }}>Forget this delay</Button
     >{/if}
   <p class="mt-6 text-sm text-soft">
-    People tap a little ahead of a beat that they foresee, some hundredths of a second; that is in the figure as well.
+    People tap a few hundredths of a second ahead of a beat they expect. The figure includes that.
   </p>
 </div>

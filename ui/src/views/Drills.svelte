@@ -7,6 +7,7 @@
   import Carry from '../lib/drills/Carry.svelte'
   import { editorOf, isLine } from '../lib/drills/doc'
   import Give from '../lib/drills/Give.svelte'
+  import Unsaved from '../lib/drafts/Unsaved.svelte'
   import Button from '../lib/ui/Button.svelte'
   import Notice from '../lib/ui/Notice.svelte'
 
@@ -29,7 +30,7 @@
   const copy = (d: Drill) =>
     act.do(d.id, () => ask(api.POST('/api/drills/{id}/copy', path(d))), { said: (made) => `${made.name} is made.` })
   const figures = (d: Drill) =>
-    (d.figures ?? []).map((f) => (f.label === 'bell to bell' ? f.value : `${f.value} ${f.label}`)).join(', ')
+    (d.figures ?? []).map((f) => (f.label === 'round' ? f.value : `${f.value} ${f.label}`)).join(', ')
   /** Where a drill is opened: with the first who has it, or as a new one to be given. */
   const editor = (d: Drill) =>
     d.holders?.[0] ? `#${editorOf(d.doc, d.holders[0].assignmentId)}` : `#${editorOf(d.doc, 'new')}?drill=${d.id}`
@@ -44,14 +45,15 @@
     <Button main href="#/drills/new">Make a drill</Button>
   </span>
 </div>
+<Unsaved sort="drills" />
 {#if drills.isError}
   <Notice title="The drills could not be read" text={drills.error.message} again={() => drills.refetch()} />
 {:else if drills.data?.length === 0}
   <Notice
     title={archived ? 'Nothing is archived.' : 'No drill yet.'}
     text={archived
-      ? 'A drill that is archived stands here and can be brought back.'
-      : 'A drill is what is done on a kind of bag; force and tempo are set for whoever is given it.'} />
+      ? 'What you archive stands here, and can be brought back.'
+      : 'A drill is for one kind of bag; force and tempo are set for each person who gets it.'} />
 {:else}
   <ul class="seam mt-6">
     {#each drills.data ?? [] as d (d.id)}

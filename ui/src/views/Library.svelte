@@ -41,7 +41,6 @@
       .map(({ kind }) => ({ kind, entries: shown.filter((e) => e.kind === kind) }))
       .filter((g) => g.entries.length > 0),
   )
-  const steps = ['', 'First touch', 'Beginning', 'Building', 'Advancing', 'Advanced']
   const link = (e: Entry) =>
     e.drillId
       ? `#/${e.moves > 0 ? 'compose' : 'drills'}/${e.drillId}`
@@ -54,7 +53,7 @@
     {library.data ? `${shown.length} ${shown.length === 1 ? 'drill' : 'drills'}` : 'Library'}
   </h1>
   <label class="block w-full sm:w-80"
-    ><span class="label">Find by words, numbers or moves</span><input
+    ><span class="label">Search by words, numbers or moves</span><input
       class="input mt-1"
       type="search"
       bind:value={words}
@@ -110,7 +109,7 @@
 {#if library.isError}
   <Notice title="The library could not be read" text={library.error.message} again={() => library.refetch()} />
 {:else if library.data && shown.length === 0}
-  <Notice title="Nothing like that." text="Take a word or a choice away." />
+  <Notice title="Nothing like that." text="Try fewer words or choices." />
 {:else}
   {#each groups as g (g.kind)}
     <h2 class="seam mt-6 pt-3 text-xl font-bold">{kindName(g.kind)}</h2>
@@ -123,7 +122,7 @@
               >{e.level != null ? e.level.toFixed(1) : '–'}</span>
             <p class="font-bold">{e.name}</p>
             <p class="text-sm text-soft">
-              {e.drillId ? 'Our own' : `${upper(e.purpose)}; ${steps[e.step]?.toLowerCase()}`}
+              {e.drillId ? 'Our own' : upper(e.purpose)}
             </p>
           </div>
           <div class="max-md:col-span-2 max-md:row-start-2">

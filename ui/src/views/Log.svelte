@@ -55,8 +55,8 @@
   <Notice
     title={removed ? 'Nothing was removed.' : 'No round yet.'}
     text={removed
-      ? 'A round that is removed stands here and can be brought back.'
-      : 'A round stands here as soon as it has been started.'}><Button main href="#/">To today</Button></Notice>
+      ? 'What you remove stands here, and can be brought back.'
+      : 'Rounds stand here once they are started.'}><Button main href="#/">To today</Button></Notice>
 {:else}
   {#each days as [name, list] (name)}
     <section class="seam mt-6 grid gap-x-8 pt-4 md:grid-cols-[14rem_1fr]">

@@ -2,9 +2,10 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
   import { toast } from 'svelte-sonner'
-  import { push } from 'svelte-spa-router'
+  import { push, replace, router } from 'svelte-spa-router'
   import { api, ask, type Schemas } from '../lib/api/client'
   import { kinds } from '../lib/bench/kinds.svelte'
+  import Unsaved from '../lib/drafts/Unsaved.svelte'
   import { bands, dayNames, percent } from '../lib/format'
   import Archived from '../lib/people/Archived.svelte'
   import Form from '../lib/people/Form.svelte'
@@ -23,7 +24,15 @@
       : [],
   )
   const proposed = $derived(new Map((whole.data ?? []).map((p) => [p.traineeId, p])))
+  const asked = $derived(new URLSearchParams(router.querystring ?? '').get('draft'))
   let adding = $state(false)
+  $effect(() => {
+    if (asked) adding = true // somebody new was left unsaved
+  })
+  function leave() {
+    adding = false
+    void replace('/people')
+  }
   let busy = $state('')
 
   async function run(p: Schemas['Proposal']) {
@@ -43,7 +52,9 @@
   <Button main onclick={() => (adding = true)}>Add a person</Button>
 </div>
 {#if adding}
-  <Form onsaved={(t) => void push(`/people/${t.id}`)} onleave={() => (adding = false)} />
+  <Form onsaved={(t) => void push(`/people/${t.id}`)} onleave={leave} />
+{:else}
+  <Unsaved sort="people" />
 {/if}
 {#if people.isError}
   <Notice title="The people could not be read" text={people.error.message} again={() => people.refetch()} />
@@ -56,7 +67,8 @@
   <ul class="seam mt-6">
     {#each people.data ?? [] as t (t.id)}
       {@const p = proposed.get(t.id)}
-      <li class="grid items-center gap-x-6 gap-y-2 border-b border-rope py-3 md:grid-cols-[13rem_11rem_1fr_auto]">
+      <li
+        class="grid items-center gap-x-6 gap-y-2 border-b border-rope py-3 md:min-h-[4.65rem] md:grid-cols-[13rem_11rem_1fr_auto]">
         <div>
           <a class="font-bold" href="#/people/{t.id}">{t.name}</a>
           <p class="text-sm text-soft">
@@ -78,7 +90,7 @@
               <b>{p.name}</b>
               <span class="text-soft"
                 >{moves[p.move]}{p.level != null ? `, level ${p.level.toFixed(1)}` : ''}{p.clean != null
-                  ? `, ${percent(p.clean)} clean expected`
+                  ? `, expect ${percent(p.clean)} clean`
                   : ''}</span>
             </p>
             <p class="text-sm text-soft">{p.why}</p>
@@ -96,14 +108,15 @@
       </li>
     {/each}
   </ul>
-  {#if weeks.length > 0}
+  <!-- What stands below comes once the list above has its height. -->
+  {#if weeks.length > 0 && !whole.isPending}
     <section class="mt-8" aria-labelledby="weeks">
       <h2 id="weeks" class="text-xl font-bold">This week and the next</h2>
       {#each weeks as week, k (k)}
         <ol class="mt-2 grid gap-x-2 gap-y-1 sm:grid-cols-7">
           {#each week as d (d.day)}
             <li
-              class="border-t-4 pt-1 {d.today ? 'border-ink' : 'border-rope'} {d.people.length === 0
+              class="border-t-4 pt-1 {d.today ? 'border-ink' : 'border-edge'} {d.people.length === 0
                 ? 'max-sm:hidden'
                 : ''}">
               <p class="label">{dayNames[new Date(`${d.day}T12:00`).getDay()]} {Number(d.day.slice(8))}</p>
@@ -117,9 +130,11 @@
           {/each}
         </ol>
       {/each}
-      <p class="mt-1 text-sm text-soft">Rounds planned, or run. The weeks of a person are planned on their page.</p>
+      <p class="mt-1 text-sm text-soft">Rounds done and planned. Plan a person’s weeks on their page.</p>
     </section>
   {/if}
-  <Predictions />
-  <Archived />
+  {#if !whole.isPending && !calendar.isPending}
+    <Predictions />
+    <Archived />
+  {/if}
 {/if}

@@ -1,8 +1,10 @@
 <script lang="ts">
   import { session } from '../lib/session.svelte'
   import Button from '../lib/ui/Button.svelte'
+  import { takesFocus } from '../lib/ui/focus'
   import Mark from '../lib/ui/Mark.svelte'
   import Problem from '../lib/ui/Problem.svelte'
+  import Secret from '../lib/ui/Secret.svelte'
 
   let email = $state('')
   let password = $state('')
@@ -51,15 +53,9 @@
           name="email"
           autocomplete="username"
           required
-          bind:value={email} /></label>
-      <label class="mt-4 block"
-        ><span class="label">Password</span><input
-          class="input mt-1"
-          type="password"
-          name="password"
-          autocomplete="current-password"
-          required
-          bind:value={password} /></label>
+          bind:value={email}
+          {@attach takesFocus} /></label>
+      <Secret label="Password" class="mt-4" bind:value={password} />
       <Problem text={problem} />
       <Button main class="mt-6 w-full" disabled={busy}>{busy ? 'Signing in…' : 'Sign in'}</Button>
       {#if info.demoEmail}

@@ -52,7 +52,7 @@
     </div>
     <dl class="flex gap-8 lg:justify-end">
       {#if next.clean != null}<div>
-          <dt class="label">clean, expected</dt>
+          <dt class="label">expected clean</dt>
           <dd class="figure text-7xl">{Math.round(100 * next.clean)}<span class="text-3xl"> %</span></dd>
         </div>{/if}
       <div>
@@ -94,7 +94,7 @@
       {/if}
       {#if also.length > 0}
         <details class="mt-4">
-          <summary class="cursor-pointer font-semibold">Given beside that, {also.length}</summary>
+          <summary class="cursor-pointer font-semibold">Also given: {also.length}</summary>
           <ul>
             {#each also as a (a.assignmentId)}
               <li class="grid grid-cols-[1fr_auto] items-center gap-3 border-b border-rope py-2">

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API account */
+        put: operations["put-api-account"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account/password": {
         parameters: {
             query?: never;
@@ -464,6 +481,75 @@ export interface paths {
         put?: never;
         /** Post API intake by key */
         post: operations["post-api-intake-by-key"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API invitations */
+        get: operations["list-api-invitations"];
+        put?: never;
+        /** Post API invitations */
+        post: operations["post-api-invitations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete API invitations by ID */
+        delete: operations["delete-api-invitations-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API join */
+        post: operations["post-api-join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API join look */
+        post: operations["post-api-join-look"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1071,6 +1157,9 @@ export interface components {
             /** Format: uuid */
             rigId?: string;
         };
+        AccountName: {
+            name: string;
+        };
         Also: {
             assignmentId: string;
             figures: components["schemas"]["Figure"][];
@@ -1328,6 +1417,9 @@ export interface components {
             /** Format: int64 */
             run: number;
             verdict: string;
+        };
+        BySecret: {
+            secret: string;
         };
         Calibration: {
             /** Format: date-time */
@@ -2053,6 +2145,7 @@ export interface components {
             getReady: number;
             /** @description kicks, knees and elbows are trained here */
             kicks: boolean;
+            name: string;
             /**
              * @description how they are called
              * @enum {string}
@@ -2065,6 +2158,13 @@ export interface components {
             slips: "sides" | "inside";
             /** @enum {string} */
             units: "metric" | "imperial";
+            /**
+             * Format: int64
+             * @description the one that was read, on a change
+             */
+            version: number;
+            /** @description of its clock, by its IANA name */
+            zone: string;
         };
         HalfBeatOut: {
             /**
@@ -2153,6 +2253,27 @@ export interface components {
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
             strikes: components["schemas"]["Planned"][];
+        };
+        InvitationOut: {
+            /** Format: date-time */
+            readonly expiresAt?: string;
+            /** @description what they are called, to tell one from the other */
+            forWhom: string;
+            readonly id: string;
+            readonly invitedBy?: string;
+            /** @description of the link; told when it is made, and never again */
+            readonly secret?: string;
+        };
+        Inviting: {
+            /** @description what they are called, to tell one from the other */
+            forWhom: string;
+        };
+        Joining: {
+            email: string;
+            name: string;
+            /** @description 10 to 200 characters */
+            password: string;
+            secret: string;
         };
         Kept: {
             /** Format: int64 */
@@ -3320,6 +3441,8 @@ export interface components {
             pin: boolean;
             /** @description on a bag at rest */
             still: boolean;
+            /** @description what became of it, beside what was allowed */
+            told: string;
             /** @enum {string} */
             verdict: "clean" | "early" | "late" | "wrongHand" | "missed";
             /** Format: double */
@@ -3583,6 +3706,11 @@ export interface components {
             /** @enum {string} */
             stance: "orthodox" | "southpaw";
             /**
+             * Format: int64
+             * @description the one that was read, on a change
+             */
+            version: number;
+            /**
              * @description the weaker side
              * @enum {string}
              */
@@ -3609,6 +3737,11 @@ export interface components {
              */
             rounds: number;
         };
+        Welcome: {
+            forWhom: string;
+            gym: string;
+            invitedBy: string;
+        };
         WhichCalibration: {
             /** Format: uuid */
             id: string;
@@ -3630,6 +3763,39 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "put-api-account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-account-password": {
         parameters: {
             query?: never;
@@ -3691,7 +3857,10 @@ export interface operations {
     "post-api-assignments": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the sender's: sent twice, one is made */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4293,7 +4462,10 @@ export interface operations {
     "post-api-drills": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the sender's: sent twice, one is made */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4710,6 +4882,163 @@ export interface operations {
             };
         };
     };
+    "list-api-invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Inviting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-invitations-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Joining"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-join-look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BySecret"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Welcome"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-api-kinds": {
         parameters: {
             query?: never;
@@ -4831,7 +5160,10 @@ export interface operations {
     "post-api-rigs": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the sender's: sent twice, one is made */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5625,7 +5957,10 @@ export interface operations {
     "post-api-trainees": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the sender's: sent twice, one is made */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };

@@ -38,7 +38,7 @@
 
 {#if newest?.stale}
   <p class="mb-2 border-l-4 border-ink pl-3 font-semibold" role="status">
-    The rig was changed after its last calibration. Measure it again.
+    The bag was changed since it was last calibrated. Measure it again.
   </p>
 {:else if history.data && !newest}
   <p class="mb-2 text-soft">Not calibrated yet: {words.parameter.toLowerCase()} is assumed.</p>

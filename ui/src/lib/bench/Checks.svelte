@@ -14,7 +14,7 @@
   const sorted = $derived(findings.toSorted((a, b) => order[a.weight] - order[b.weight]))
   const signs = {
     wrong: { text: 'Wrong', Icon: X, wide: 3.5 },
-    mind: { text: 'Mind', Icon: TriangleAlert, wide: 2.5 },
+    mind: { text: 'Watch', Icon: TriangleAlert, wide: 2.5 },
     right: { text: 'Right', Icon: Check, wide: 2 },
   }
 </script>

@@ -12,13 +12,13 @@
   const spread = $derived(fit.spread === null ? '' : ` ± ${value(fit.spread)}`)
   const worth = $derived(
     fit.assumed
-      ? `Start and stop by hand are taken to be ${ms(fit.tapError)} off, and the force is assumed.`
-      : `Your taps are ±${ms(fit.tapError)}; the fit leaves ${fit.residual === null ? '–' : ms(fit.residual)} over.`,
+      ? `Starting and stopping by hand is taken to be ${ms(fit.tapError)} off; the force is assumed.`
+      : `Your taps scatter by ${ms(fit.tapError)}${fit.residual === null ? '' : `; the fit is off by ${ms(fit.residual)}`}.`,
   )
   const twice = $derived(m.doubt?.reading === 'twice')
 </script>
 
-<p class="mt-3 text-lg"><b>{words.parameter}: {value(fit.value)}{spread}</b>, where {value(fit.was)} stood.</p>
+<p class="mt-3 text-lg"><b>{words.parameter}: {value(fit.value)}{spread}</b>, in place of {value(fit.was)}.</p>
 <p class="text-sm text-soft">
   {worth}
   {#if fit.outliers > 0}{fit.outliers} of them {fit.outliers === 1 ? 'is' : 'are'} far off and count for less.{/if}
@@ -26,15 +26,15 @@
 {#if m.doubt}
   {@const doubt = m.doubt}
   <div class="mt-3 border-l-4 border-brass pl-3" role="alert">
-    <p class="font-semibold">{twice ? words.twice : `Only every second one of the ${words.counted}?`}</p>
+    <p class="font-semibold">{twice ? words.twice : `Did you tap every second one of the ${words.counted} only?`}</p>
     <p>
-      Then it is {value(doubt.value)}, nearer to the {value(fit.was)} that stood, and not {value(fit.value)}.
+      Then it is {value(doubt.value)}, closer to the {value(fit.was)} from before, and not {value(fit.value)}.
     </p>
     <div class="mt-1 flex flex-wrap gap-2">
       <Button onclick={() => m.readAs(doubt.reading)}>
         {twice ? 'Yes, both' : 'Yes, every second one'}
       </Button>
-      <Button onclick={() => m.readAs('')}>No, as shown above</Button>
+      <Button onclick={() => m.readAs('')}>No</Button>
     </div>
   </div>
 {/if}

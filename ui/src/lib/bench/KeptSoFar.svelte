@@ -18,11 +18,11 @@
   const when = (c: Kept) => `${shortDay(c.at, session.zone)}, ${clockTime(c.at, session.zone)}`
   const value = (c: Kept, v: number) => valueOf(c.parameter, v, units)
   const spread = (c: Kept) => (c.spread === null ? '' : ` ± ${value(c, c.spread)}`)
-  const left = (c: Kept) => (c.residual === null ? '' : `, ${ms(c.residual)} left over`)
+  const left = (c: Kept) => (c.residual === null ? '' : `, off by ${ms(c.residual)}`)
 </script>
 
 {#if history.length > 0}
-  <h3 class="label mt-5">Kept so far</h3>
+  <h3 class="label mt-5">Calibrations</h3>
   <ul class="text-sm">
     {#each history as c (c.id)}
       <li
@@ -30,7 +30,7 @@
           ? 'text-soft line-through'
           : ''}">
         <span>
-          {when(c)}: <b>{value(c, c.value)}{spread(c)}</b>, {methods[c.method]}{left(c)}; before it {value(c, c.was)}
+          {when(c)}: <b>{value(c, c.value)}{spread(c)}</b>, {methods[c.method]}{left(c)}; was {value(c, c.was)}
         </span>
         {#if c.id === undoable}
           <Button small onclick={() => onundo(c.id)}>Undo</Button>

@@ -28,7 +28,7 @@
 
 {#if setUp.needs === 'height'}
   <p class="text-soft">
-    {name ? `The height of ${name} is not entered yet.` : 'Choose for whom it hangs.'} Then heights and distances follow.
+    {name ? `The height of ${name} is not entered yet.` : 'Choose who it hangs for.'} Then heights and distances follow.
     <a href="#/people">To the people</a>
   </p>
 {:else if setUp.needs}
@@ -52,9 +52,9 @@
       {/each}
     </dl>
     <p class="mt-2 flex flex-wrap items-center gap-3">
-      {#if onset}<Button onclick={() => onset(setUp.settings)}>Hang it so</Button>{/if}
+      {#if onset}<Button onclick={() => onset(setUp.settings)}>Use this setting</Button>{/if}
       {#if hung > 0}<span class="text-sm"
-          >Hung so, the same {kind === 'slip' ? 'pull' : 'strike'} gives {Math.round(hung)} a minute.</span
+          >Hung like this, the same {kind === 'slip' ? 'pull' : 'strike'} gives {Math.round(hung)} a minute.</span
         >{/if}
     </p>
   {/if}
@@ -71,12 +71,12 @@
   <p class="mt-2 text-sm">
     {setUp.stand > 0.05
       ? `Stand with the head ${about(setUp.stand, units)} from the bag’s middle.`
-      : 'Stand with the head under the anchor.'}
+      : 'Stand with your head under the anchor.'}
   </p>
   {#if setUp.targets.length > 0}
     <p class="mt-2 text-sm">
       Tape two marks: {setUp.targets.map((t) => `${t.name} shots at ${about(t.height, units)}`).join(', ')} above the floor.
-      Between the two is a miss.
+      A punch between them is a miss.
     </p>
   {/if}
   <table class="mt-1 w-full text-left text-sm">

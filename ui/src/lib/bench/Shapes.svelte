@@ -32,7 +32,7 @@
       stroke-dasharray={line.dash} />
   {:else if s.kind === 'ceiling'}
     <path d="M{x(s.x1)} {y(s.y1)}H{x(s.x2)}" stroke="var(--ink)" stroke-width="3" />
-    <path d="M{x(s.x1)} {y(s.y1) - 7}H{x(s.x2)}" stroke="var(--rope)" stroke-width="9" stroke-dasharray="2 5" />
+    <path d="M{x(s.x1)} {y(s.y1) - 7}H{x(s.x2)}" stroke="var(--edge)" stroke-width="9" stroke-dasharray="2 5" />
   {:else if s.kind === 'board'}
     {@const thick = 0.045 * m}
     <rect x={x(s.x1)} y={y(s.y1) - thick} width={(s.x2 - s.x1) * m} height={thick} fill="var(--brass)" />
@@ -51,7 +51,7 @@
   {:else if s.kind === 'base'}
     <path
       d="M{x(s.x1)} {y(0)}L{x(s.x1 * 0.5)} {y(s.y2)}H{x(s.x2 * 0.5)}L{x(s.x2)} {y(0)}Z"
-      fill="var(--rope)"
+      fill="var(--edge)"
       stroke="var(--ink)"
       stroke-width="2" />
   {:else if s.kind === 'anchor'}

@@ -52,7 +52,7 @@
     viewBox="0 0 {width} {height}"
     class="block select-none"
     role="group"
-    aria-label="The rig from the side, to scale">
+    aria-label="The bag from the side, to scale">
     <line x1="0" x2={width} y1={scale.y(0)} y2={scale.y(0)} stroke="var(--ink)" stroke-width="2.5" />
     {#each walls as w (w.x1)}
       {#if inside(w.x1)}

@@ -22,7 +22,7 @@
 </script>
 
 <p class="mt-2 text-sm">
-  {words.how} Two strikes of ten taps tell it well. Space taps; Enter, or three seconds of quiet, begins the next strike.
+  {words.how} Two strikes with ten taps each are enough. Tap with Space; Enter, or three quiet seconds, starts the next strike.
 </p>
 <Button main class="mt-2 min-h-20 w-full text-xl" onpointerdown={press} onkeydown={keys}>
   {m.last.length === 0 ? 'Tap with the strike' : `Tap ${words.counted} (${m.last.length - 1})`}

@@ -71,7 +71,7 @@
       aria-label="Tap with the {words.first}, then at {moments.at.length} {words.counted}: {moments.at
         .map((m) => m.toFixed(2))
         .join(', ')} seconds after it.">
-      <line x1="28" x2={width - 10} y1={mid} y2={mid} stroke="var(--rope)" stroke-width="1" />
+      <line x1="28" x2={width - 10} y1={mid} y2={mid} stroke="var(--edge)" stroke-width="1" />
       {#if kind === 'speed'}{#each [1, -1] as side (side)}<line
             x1="28"
             x2={width - 10}

@@ -11,6 +11,7 @@ class Kinds {
   problem = $state('')
 
   async load() {
+    if (this.all.length > 0) return // they are the product's own
     this.problem = ''
     try {
       this.all = await ask(api.GET('/api/kinds'))

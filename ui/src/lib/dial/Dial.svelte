@@ -81,7 +81,7 @@
     <circle
       {r}
       fill="none"
-      stroke={face.boarded ? 'var(--brass)' : 'var(--rope)'}
+      stroke={face.boarded ? 'var(--brass)' : 'var(--edge)'}
       stroke-width={face.boarded ? 0.7 : 0.4} />
   {/each}
   <circle r={radius(0)} fill="none" stroke="var(--soft)" stroke-width="0.4" stroke-dasharray="0.6 2.4" />

@@ -1,3 +1,4 @@
+import { calm } from '../ui/calm'
 import { after, type Cycle, type TraceHit, type TraceMove, type TraceStrike } from '../trace/geometry'
 import { handLetter, handWord } from '../trace/hands'
 import { items, parts, phrases } from './phrases'
@@ -33,7 +34,7 @@ export class Face {
   done = $state(0)
   /** The last cue that was called (s); nothing unforeseen is drawn before it. */
   cue = $state(-1)
-  readonly calm = matchMedia('(prefers-reduced-motion: reduce)').matches
+  readonly calm = calm()
   #shown: () => Shown
 
   constructor(shown: () => Shown) {

@@ -5,6 +5,7 @@
   import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
   import { kindName, kinds } from '../bench/kinds.svelte'
+  import { newKey } from '../key'
   import Button from '../ui/Button.svelte'
   import Over from '../ui/Over.svelte'
   import Problem from '../ui/Problem.svelte'
@@ -18,8 +19,11 @@
   let carried = $state<Schemas['CarriedOver'] | null>(null)
   let problem = $state('')
 
+  let key = ''
+
   async function look(to: Kind) {
     kind = to
+    key = newKey()
     carried = null
     problem = ''
     try {
@@ -33,7 +37,8 @@
   async function make() {
     if (!kind || !carried) return
     const body = { id: '', name: drill.name, kind, version: 0, doc: carried.doc }
-    const made = await act.do('carry', () => ask(api.POST('/api/drills', { body })), {
+    const header = { 'Idempotency-Key': key }
+    const made = await act.do('carry', () => ask(api.POST('/api/drills', { body, params: { header } })), {
       said: (d) => `${d.name} is made for the ${kinds.of(d.kind).name}.`,
     })
     if (made) onleave()
@@ -50,16 +55,16 @@
   {#if carried && !problem}
     {#if isLine(carried.doc)}<p class="mt-3 text-lg font-bold">{carried.doc.text}</p>{/if}
     {#if carried.lost.length === 0}
-      <p class="mt-1 text-soft">All of it goes. Force and tempo are set for whoever is given it.</p>
+      <p class="mt-1 text-soft">All of it carries over. Force and tempo are set for each person who gets it.</p>
     {:else}
-      <p class="label mt-2">What does not go</p>
+      <p class="label mt-2">What does not carry over</p>
       <ul class="list-disc pl-5">
         {#each carried.lost as l (l)}<li>{l}</li>{/each}
       </ul>
     {/if}
   {/if}
   <div class="mt-4 flex gap-2">
-    <Button main disabled={!carried || act.busy !== ''} onclick={make}>Make it</Button>
-    <Dialog.Close class="button">Leave it</Dialog.Close>
+    <Button main disabled={!carried || act.busy !== ''} onclick={make}>Make the drill</Button>
+    <Dialog.Close class="button">Cancel</Dialog.Close>
   </div>
 </Over>

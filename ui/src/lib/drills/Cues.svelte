@@ -17,7 +17,7 @@
 
 {#if cues.counters?.length}
   <label class="block py-1">
-    <span class="label">Set counters, divided by a semicolon</span>
+    <span class="label">Set counters, separated by semicolons</span>
     <input class="input mt-1" value={cues.counters.join('; ')} onchange={(e) => counters(e.currentTarget.value)} />
   </label>
 {/if}

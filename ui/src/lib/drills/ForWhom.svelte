@@ -11,8 +11,8 @@
 </script>
 
 {#if desk.asking}
-  <div class="mt-3 border-l-4 border-ink pl-3" role="alertdialog" aria-label="Whom is the change for?">
-    <p class="font-semibold">{named} {others.length === 1 ? 'has' : 'have'} this drill too. Whom is the change for?</p>
+  <div class="mt-3 border-l-4 border-ink pl-3" role="alertdialog" aria-label="Who is the change for?">
+    <p class="font-semibold">{named} {others.length === 1 ? 'has' : 'have'} this drill too. Who is the change for?</p>
     <div class="mt-2 flex flex-wrap gap-2">
       <Button main onclick={() => desk.saveFor('copy')}>{desk.drill?.trainee} alone, as a copy</Button>
       <Button onclick={() => desk.saveFor('all')}>Everybody who has it</Button>

@@ -1,11 +1,13 @@
-<!-- Gives a drill to several people at once, each on a bag of its kind, and says what came of it. -->
+<!-- Gives a drill to people, a press each or to all who do not have it, each on a bag of its kind; what came of it stands beside each. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { Dialog } from 'bits-ui'
   import { Act } from '../act.svelte'
   import { api, ask, type Schemas } from '../api/client'
+  import { count } from '../format'
   import Button from '../ui/Button.svelte'
   import Over from '../ui/Over.svelte'
+  import Problem from '../ui/Problem.svelte'
 
   let { drill, onleave }: { drill: Schemas['Drill']; onleave: () => void } = $props()
   const act = new Act(useQueryClient())
@@ -15,63 +17,54 @@
     queryFn: () => ask(api.GET('/api/rigs')),
     select: (all) => all.filter((b) => b.doc.kind === drill.kind),
   }))
-  const has = $derived(new Set((drill.holders ?? []).map((h) => h.traineeId)))
-  const without = $derived((people.data ?? []).filter((t) => !has.has(t.id)).map((t) => t.id))
-  let chosen = $state<string[]>([])
-  const everybody = $derived(without.length > 0 && without.every((id) => chosen.includes(id)))
+  // svelte-ignore state_referenced_locally -- who had it when this was opened
+  const had = new Set((drill.holders ?? []).map((h) => h.traineeId))
+  let came = $state<Record<string, Schemas['GivenOut']>>({})
+  const has = (id: string) => had.has(id) || !!came[id]?.assignmentId
+  const without = $derived((people.data ?? []).filter((t) => !has(t.id)))
   let rigId = $state('')
-  let came = $state<Schemas['GivenOut'][] | null>(null)
 
-  async function give() {
-    const body = { people: chosen, ...(rigId ? { rigId } : {}) }
-    came =
-      (await act.do('give', () =>
-        ask(api.POST('/api/drills/{id}/give', { params: { path: { id: drill.id } }, body })),
-      )) ?? null
+  async function give(to: Schemas['Trainee'][]) {
+    const body = { people: to.map((t) => t.id), ...(rigId ? { rigId } : {}) }
+    const at = { params: { path: { id: drill.id } }, body }
+    const given = await act.do('give', () => ask(api.POST('/api/drills/{id}/give', at)), {
+      said: `${drill.name} is given to ${to.length === 1 ? to[0]!.name : count(to.length, 'person', 'people')}.`,
+      undo: (list) => Promise.all(list.filter((g) => g.assignmentId).map((g) => take(g.assignmentId))),
+      undone: `${drill.name} is taken back.`,
+      unchanged: 'Nobody was given anything.',
+    })
+    for (const g of given ?? []) came[g.traineeId] = g
   }
+  const take = (id: string) => ask(api.DELETE('/api/assignments/{id}', { params: { path: { id } } }))
 </script>
 
 <Over {onleave} title="Give {drill.name}">
-  {#if came}
-    <ul class="mt-3">
-      {#each came as g (g.traineeId)}
-        <li class="border-b border-rope py-2">
-          <b>{g.trainee}</b>
-          {g.assignmentId ? 'has it.' : 'does not have it.'}
-          {#if g.why}<span class="block text-sm text-soft">{g.why}</span>{/if}
-        </li>
-      {/each}
-    </ul>
-    <Dialog.Close class="button main mt-4">Done</Dialog.Close>
-  {:else}
-    <fieldset class="mt-3">
-      <legend class="label">To whom</legend>
-      <label class="flex min-h-11 items-center gap-3 border-b border-ink font-bold">
-        <input
-          type="checkbox"
-          class="size-5 accent-ink"
-          checked={everybody}
-          onchange={() => (chosen = everybody ? [] : without)} />
-        <span>Everybody{has.size > 0 ? ' who does not have it' : ''}</span>
-      </label>
-      {#each people.data ?? [] as t (t.id)}
-        <label class="flex min-h-11 items-center gap-3 border-b border-rope">
-          <input type="checkbox" class="size-5 accent-ink" value={t.id} bind:group={chosen} />
-          <span
-            >{t.name}{#if has.has(t.id)}<span class="text-soft">, has it already</span>{/if}</span>
-        </label>
-      {/each}
-    </fieldset>
-    <label class="mt-3 block">
-      <span class="label">On which bag</span>
-      <select class="input mt-1" bind:value={rigId}>
-        <option value="">Each on the one they were on last</option>
-        {#each bags.data ?? [] as b (b.id)}<option value={b.id}>{b.name}</option>{/each}
-      </select>
-    </label>
-    <div class="mt-4 flex gap-2">
-      <Button main disabled={chosen.length === 0 || act.busy !== ''} onclick={give}>Give it</Button>
-      <Dialog.Close class="button">Leave it</Dialog.Close>
-    </div>
-  {/if}
+  <ul class="mt-3">
+    {#each people.data ?? [] as t (t.id)}
+      <li class="flex min-h-12 items-center justify-between gap-3 border-b border-rope py-0.5">
+        <span>
+          {t.name}
+          {#if has(t.id)}<b>has it.</b>{:else if came[t.id]}<b>does not have it.</b>{/if}
+          {#if came[t.id]?.why}<span class="block text-sm text-soft">{came[t.id]!.why}</span>{/if}
+        </span>
+        {#if !has(t.id)}
+          <Button small disabled={act.busy !== ''} aria-label="Give to {t.name}" onclick={() => give([t])}>Give</Button>
+        {/if}
+      </li>
+    {/each}
+  </ul>
+  <label class="mt-3 block">
+    <span class="label">On which bag</span>
+    <select class="input mt-1" bind:value={rigId}>
+      <option value="">Each on their last bag of this kind</option>
+      {#each bags.data ?? [] as b (b.id)}<option value={b.id}>{b.name}</option>{/each}
+    </select>
+  </label>
+  <Problem text={act.problem} />
+  <div class="mt-4 flex gap-2">
+    <Dialog.Close class="button main">Done</Dialog.Close>
+    {#if without.length > 1}
+      <Button disabled={act.busy !== ''} onclick={() => give(without)}>Give to all {without.length} without it</Button>
+    {/if}
+  </div>
 </Over>

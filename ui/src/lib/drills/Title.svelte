@@ -32,7 +32,7 @@
     <Part text={short(called)} label="Name">
       {#snippet children(close)}
         <label class="block">
-          <span class="label">Name, if it needs one of its own</span>
+          <span class="label">Name, if you want one</span>
           <input
             class="input mt-1"
             maxlength="120"

@@ -12,20 +12,20 @@
 
 {#if held.isError}
   <p class="mt-8" role="alert">
-    How well predictions hold could not be read. <button class="underline" onclick={() => void held.refetch()}
+    The predictions could not be read. <button class="min-h-6 underline" onclick={() => void held.refetch()}
       >Try again</button>
   </p>
 {:else if held.data && held.data.rounds > 0}
   <section class="mt-8" aria-labelledby="held">
-    <h2 id="held" class="text-xl font-bold">How well predictions hold</h2>
+    <h2 id="held" class="text-xl font-bold">How good the predictions are</h2>
     <div class="mt-2 flex flex-wrap items-start gap-8">
       <svg
         width={size}
         height={size}
         viewBox="0 0 {size} {size}"
         role="img"
-        aria-label="Predicted against observed share that met the bag">
-        <path d="M{at(0)} {size - at(0)}L{at(1)} {size - at(1)}" stroke="var(--rope)" stroke-width="2" />
+        aria-label="Predicted and real share of clean strikes">
+        <path d="M{at(0)} {size - at(0)}L{at(1)} {size - at(1)}" stroke="var(--edge)" stroke-width="2" />
         <path d="M{at(0)} {size - at(1)}V{size - at(0)}H{at(1)}" fill="none" stroke="var(--soft)" />
         {#each bins as b (b.from)}<circle
             cx={at(b.predicted ?? 0)}
@@ -49,7 +49,7 @@
       </svg>
       <div>
         <p class="text-lg">
-          A round is off its prediction by {percent(held.data.miss ?? 0)} of the strikes on the mean, over {count(
+          On average a round is off by {percent(held.data.miss ?? 0)} of its strikes, over {count(
             held.data.rounds,
             'judged round',
           )}.
@@ -68,9 +68,7 @@
                 ><td class="text-right">{b.rounds}</td></tr
               >{/each}</tbody>
         </table>
-        <p class="mt-2 max-w-prose text-sm text-soft">
-          By the models alone. What somebody's own rounds taught is added to what is said of their next one.
-        </p>
+        <p class="mt-2 max-w-prose text-sm text-soft">By the models alone, before a person’s own rounds are added.</p>
       </div>
     </div>
   </section>

@@ -4,11 +4,14 @@
   import { Dialog } from 'bits-ui'
   import { push } from 'svelte-spa-router'
   import { Act } from '../act.svelte'
+  import { changes } from '../changes.svelte'
+  import { drafts } from '../drafts/drafts.svelte'
   import { api, ask, type Schemas } from '../api/client'
   import { count } from '../format'
   import Button from '../ui/Button.svelte'
   import Over from '../ui/Over.svelte'
   import Problem from '../ui/Problem.svelte'
+  import Secret from '../ui/Secret.svelte'
 
   let { person }: { person: Schemas['Trainee'] } = $props()
   const act = new Act(useQueryClient())
@@ -35,7 +38,10 @@
       said: ({ rounds }) => `${person.name} is erased. ${stays(rounds)} in the log as counts, without a name.`,
       unchanged: 'Nothing was erased.',
     })
-    if (gone) void push('/people')
+    if (!gone) return
+    drafts.drop('people', person.id)
+    changes.clear() // what could be taken back may be of them
+    void push('/people')
   }
 </script>
 
@@ -57,21 +63,15 @@
   </p>
   <form class="mt-3" onsubmit={erase}>
     <label class="block"
-      ><span class="label">Their name, as it stands here</span><input
+      ><span class="label">Type their name to confirm</span><input
         class="input mt-1"
         required
         autocomplete="off"
         bind:value={name} /></label>
-    <label class="mt-2 block"
-      ><span class="label">Your password</span><input
-        class="input mt-1"
-        type="password"
-        required
-        autocomplete="current-password"
-        bind:value={password} /></label>
+    <Secret label="Your password" class="mt-2" bind:value={password} />
     <Problem text={act.problem} />
     <div class="mt-4 flex gap-2">
-      <Button main>Erase for good</Button><Dialog.Close class="button" type="button">Leave it</Dialog.Close>
+      <Button main>Erase for good</Button><Dialog.Close class="button" type="button">Cancel</Dialog.Close>
     </div>
   </form>
 </Over>

@@ -11,16 +11,16 @@
   height="26"
   class="block"
   role="img"
-  aria-label="{standing} of {of} rungs past their gates{at < of ? `, rung ${at + 1} next` : ''}">
-  <line x1="2" x2={width - 2} y1="5" y2="5" stroke="var(--rope)" stroke-width="3" />
-  <line x1="2" x2={width - 2} y1="21" y2="21" stroke="var(--rope)" stroke-width="3" />
+  aria-label="{standing} of {of} rungs passed{at < of ? `, rung ${at + 1} next` : ''}">
+  <line x1="2" x2={width - 2} y1="5" y2="5" stroke="var(--edge)" stroke-width="3" />
+  <line x1="2" x2={width - 2} y1="21" y2="21" stroke="var(--edge)" stroke-width="3" />
   {#each { length: of } as _, i (i)}
     <line
       x1={x(i)}
       x2={x(i)}
       y1="5"
       y2="21"
-      stroke={i < standing ? 'var(--ink)' : 'var(--rope)'}
+      stroke={i < standing ? 'var(--ink)' : 'var(--edge)'}
       stroke-width={i < standing ? 5 : 2}
       stroke-dasharray={i < standing ? undefined : '2 2'} />
     {#if i === at}<circle cx={x(i)} cy="13" r="6" fill="var(--sheet)" stroke="var(--ink)" stroke-width="2.5" />{/if}

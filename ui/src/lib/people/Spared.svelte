@@ -29,7 +29,7 @@
     const at = { params: { path: { id: lifting } }, body: { by } }
     await act.do('lift', () => ask(api.POST('/api/cautions/{id}/lift', at)), {
       said: 'Lifted.',
-      unchanged: 'It still stands.',
+      unchanged: 'The caution stays.',
     })
     if (!act.problem) lifting = by = ''
   }
@@ -39,7 +39,7 @@
     const work = () => ask(api.POST('/api/trainees/{id}/cautions', at))
     if (
       !(await act.do('hold', work, {
-        said: 'Kept. What it bars is held back.',
+        said: 'The caution is set. What it rules out is held back.',
         unchanged: 'Nothing was kept.',
       }))
     )
@@ -49,7 +49,7 @@
   }
 </script>
 
-<section class="mt-6" aria-label="What {trainee.name} is spared">
+<section class="mt-6" aria-label="Cautions for {trainee.name}">
   {#each standing as c (c.id)}
     <div class="mb-2 border-l-4 border-ink py-1 pl-3">
       <p><strong>{sign(c.kind).name}</strong>{told(c)}</p>
@@ -65,7 +65,7 @@
               bind:value={by} />
           </label>
           <Button main disabled={!!act.busy}>Lift it</Button>
-          <Button type="button" onclick={() => (lifting = '')}>Leave it</Button>
+          <Button type="button" onclick={() => (lifting = '')}>Cancel</Button>
         </form>
       {:else}
         <Button small class="mt-1" onclick={() => (lifting = c.id)}>Lift it…</Button>
@@ -76,7 +76,7 @@
   {#if adding}
     <form class="max-w-xl border-l-4 border-rope pl-3" onsubmit={hold}>
       <Choice
-        label="What is it"
+        label="What hurts?"
         value={kind}
         options={signs.map((s) => ({ value: s.kind, text: s.name }))}
         onchange={(v) => (kind = v)}
@@ -86,15 +86,15 @@
         <input class="input mt-1" maxlength="400" bind:value={note} />
       </label>
       <div class="mt-2 flex gap-2">
-        <Button main disabled={!!act.busy}>Hold it back</Button>
-        <Button type="button" onclick={() => (adding = false)}>Leave it</Button>
+        <Button main disabled={!!act.busy}>Set the caution</Button>
+        <Button type="button" onclick={() => (adding = false)}>Cancel</Button>
       </div>
     </form>
   {:else}
     <p class="text-sm text-soft">
       {lifted ? `${sign(lifted.kind).name}, lifted by ${lifted.liftedBy}. ` : ''}
-      <button class="underline" onclick={() => (adding = true)}>Something hurts?</button>
-      A wrist, a shoulder or a knock to the head holds drills back until it is lifted.
+      <button class="min-h-6 underline" onclick={() => (adding = true)}>Something hurts?</button>
+      A caution for a wrist, a shoulder or a knock to the head holds drills back until it is lifted.
     </p>
   {/if}
 </section>

@@ -28,7 +28,7 @@
       { value: 'planned', text: 'Planned' },
     ]}
     onchange={(v) => plan(v === 'planned')}
-    note="A round more each week in which they came, every fourth week light." />
+    note="One round more after each week they train; every fourth week is light." />
   {#if edited.weeks}
     {@const weeks = edited.weeks}
     <div class="flex flex-wrap items-end gap-x-6 gap-y-2 pt-1">
@@ -60,7 +60,7 @@
           bind:value={weeks.rounds} />
       </label>
       <label class="block">
-        <span class="label">At the most</span>
+        <span class="label">Rounds at most</span>
         <input
           class="input mt-1 !w-24"
           type="number"

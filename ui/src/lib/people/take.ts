@@ -22,7 +22,7 @@ export const moves: Record<Schemas['Proposal']['move'], string> = {
   softly: 'Under control',
   back: 'A rung down',
   stay: 'Held',
-  top: 'Past the last gate',
+  top: 'All rungs passed',
   barred: 'Held back',
   easier: 'One thing easier',
   aside: 'For the weakest link',

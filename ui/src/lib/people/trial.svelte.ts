@@ -62,7 +62,7 @@ export class Trial {
   async #rate(plan: Plan, going: () => boolean) {
     this.says = 'Go: the clock starts with the first tap.'
     if (!(await this.#tapped(going))) return
-    this.says = 'As quick as they go.'
+    this.says = 'As fast as you can.'
     for (let s = Math.round(plan.rateSeconds); s > 0 && going(); s--) {
       this.left = String(s)
       await this.#pause(1000, going)
@@ -74,7 +74,7 @@ export class Trial {
     await c.resume()
     const from = c.currentTime + 0.4
     for (let i = 0; i < plan.beatWith; i++) this.#click(from + i * plan.beatPeriod)
-    this.says = 'Tap with the clicks, and go on once they stop.'
+    this.says = 'Tap with the clicks, and keep going once they stop.'
     const alone = performance.now() + 1000 * (0.4 + (plan.beatWith - 0.5) * plan.beatPeriod)
     const all = () => this.#taps.filter((t) => 1000 * t > alone).length
     const latest = alone + 2000 * plan.beatPeriod * plan.beatAlone

@@ -3,6 +3,7 @@
   import { onMount } from 'svelte'
   import type { Schemas } from '../api/client'
   import { handLetter } from '../trace/hands'
+  import { moving } from './moving'
   import { swingOn, type Cycle, type TraceStrike } from '../trace/geometry'
 
   type Props = {
@@ -32,30 +33,24 @@
   // below the bag's reach, so that it never swings behind a resting fist
   const home = { lead: { x: 72, y: 238 }, rear: { x: 24, y: 238 } }
 
-  onMount(() => {
-    let frame = 0
-    const step = () => {
-      const now = clock()
-      const angle = (swingOn(cycle, strikes, now) * cycle.contact).toFixed(2)
-      bag?.setAttribute('transform', `rotate(${-Number(angle)} ${pivot.x} ${pivot.y})`)
-      for (const hand of ['lead', 'rear'] as const) {
-        let near = Infinity
-        for (const s of strikes) {
-          if (s.at > now + 1) break
-          if ((s.hand === hand || s.hand === 'both') && Math.abs(s.at - now) < near) near = Math.abs(s.at - now)
-        }
-        const out = near < cycle.reach ? Math.cos((near / cycle.reach) * (Math.PI / 2)) ** 2 : 0
-        const h = home[hand]
-        fists[hand]?.setAttribute(
-          'transform',
-          `translate(${(h.x + (meet.x - h.x) * out).toFixed(1)} ${(h.y + (meet.y - h.y) * out).toFixed(1)})`,
-        )
+  onMount(() => moving(clock, strikes[0]?.at ?? 0, draw))
+  function draw(now: number) {
+    const angle = (swingOn(cycle, strikes, now) * cycle.contact).toFixed(2)
+    bag?.setAttribute('transform', `rotate(${-Number(angle)} ${pivot.x} ${pivot.y})`)
+    for (const hand of ['lead', 'rear'] as const) {
+      let near = Infinity
+      for (const s of strikes) {
+        if (s.at > now + 1) break
+        if ((s.hand === hand || s.hand === 'both') && Math.abs(s.at - now) < near) near = Math.abs(s.at - now)
       }
-      frame = requestAnimationFrame(step)
+      const out = near < cycle.reach ? Math.cos((near / cycle.reach) * (Math.PI / 2)) ** 2 : 0
+      const h = home[hand]
+      fists[hand]?.setAttribute(
+        'transform',
+        `translate(${(h.x + (meet.x - h.x) * out).toFixed(1)} ${(h.y + (meet.y - h.y) * out).toFixed(1)})`,
+      )
     }
-    frame = requestAnimationFrame(step)
-    return () => cancelAnimationFrame(frame)
-  })
+  }
 </script>
 
 <svg viewBox="0 0 380 260" class="h-full w-full" aria-hidden="true">

@@ -3,6 +3,7 @@
 <script lang="ts">
   import { onMount } from 'svelte'
   import type { Schemas } from '../api/client'
+  import { moving } from './moving'
   import { swingOn, type Cycle, type TraceStrike } from '../trace/geometry'
 
   type Props = { cycle: Cycle; rig: Schemas['RigDoc']; strikes: TraceStrike[]; clock: () => number }
@@ -10,26 +11,21 @@
   let bag = $state<SVGGElement>()
   let cords = $state<SVGPathElement>()
 
-  onMount(() => {
-    let frame = 0
-    const step = () => {
-      const swing = swingOn(cycle, strikes, clock())
-      if (rig.kind === 'doubleEnd') {
-        const x = (190 + 70 * swing).toFixed(1)
-        bag?.setAttribute('transform', `translate(${(70 * swing).toFixed(1)} 0)`)
-        cords?.setAttribute('d', `M190 12L${x} 130L190 248`)
-      } else
-        bag?.setAttribute(
-          'transform',
-          rig.kind === 'reflex'
-            ? `rotate(${(22 * swing).toFixed(1)} 190 236)`
-            : `rotate(${(-22 * swing).toFixed(1)} 190 14)`,
-        )
-      frame = requestAnimationFrame(step)
-    }
-    frame = requestAnimationFrame(step)
-    return () => cancelAnimationFrame(frame)
-  })
+  onMount(() => moving(clock, strikes[0]?.at ?? 0, draw))
+  function draw(now: number) {
+    const swing = swingOn(cycle, strikes, now)
+    if (rig.kind === 'doubleEnd') {
+      const x = (190 + 70 * swing).toFixed(1)
+      bag?.setAttribute('transform', `translate(${(70 * swing).toFixed(1)} 0)`)
+      cords?.setAttribute('d', `M190 12L${x} 130L190 248`)
+    } else
+      bag?.setAttribute(
+        'transform',
+        rig.kind === 'reflex'
+          ? `rotate(${(22 * swing).toFixed(1)} 190 236)`
+          : `rotate(${(-22 * swing).toFixed(1)} 190 14)`,
+      )
+  }
 </script>
 
 <svg viewBox="0 0 380 260" class="h-full w-full" aria-hidden="true">
@@ -39,9 +35,9 @@
       fill="none"
       stroke="var(--soft)"
       stroke-width="3" />{/if}
-  {#if rig.kind === 'reflex'}<path d="M150 252h80l-18 -18h-44Z" fill="var(--rope)" />{:else}<path
+  {#if rig.kind === 'reflex'}<path d="M150 252h80l-18 -18h-44Z" fill="var(--edge)" />{:else}<path
       d="M110 12h160"
-      stroke="var(--rope)"
+      stroke="var(--edge)"
       stroke-width="6" />{/if}
   <g bind:this={bag}>
     {#if rig.kind === 'reflex'}<path d="M190 236V70" stroke="var(--soft)" stroke-width="5" /><circle

@@ -1,4 +1,5 @@
 import { Refusal, api, ask, type Schemas } from '../api/client'
+import { newKey } from '../key'
 
 type Hit = Schemas['HitIn']
 type Mark = Schemas['MarkIn']
@@ -17,6 +18,7 @@ const prefix = 'outbox:'
 const beat = 400 // ms between batches
 const silence = 1500 // ms after which the server hears from us even without a hit
 const batch = 200 // hits, and marks, that are sent at once
+const sending = new Set<string>() // the runs whose pages send for themselves
 const forgotten = 90 * 24 * 3600e3 // ms after which what nobody takes any more goes
 
 /** Takes what is captured and sees to it that it arrives once: everything is numbered, written to the browser's own store
@@ -42,12 +44,11 @@ export class Outbox {
     this.#run = run
     this.#clock = clock
     this.#kept =
-      'hits' in from
-        ? from
-        : { device: `screen ${crypto.randomUUID()}`, hits: [], marks: [], steps: [], at: Date.now(), ...from }
+      'hits' in from ? from : { device: `screen ${newKey()}`, hits: [], marks: [], steps: [], at: Date.now(), ...from }
   }
 
   open() {
+    sending.add(this.#run)
     this.#timer = window.setInterval(() => void this.flush(), beat)
   }
 
@@ -177,25 +178,46 @@ export class Outbox {
   }
 
   close() {
+    sending.delete(this.#run)
     clearInterval(this.#timer)
   }
 }
 
 const micros = (seconds: number) => Math.max(0, Math.round(seconds * 1e6))
 
-/** Sends on all that earlier pages could not, of the rounds of whoever is signed in. What belongs to another coach waits for them. */
-export async function sendLeftovers(coach: string) {
-  for (const key of Object.keys(localStorage).filter((k) => k.startsWith(prefix))) {
-    let left: Kept
-    try {
-      left = JSON.parse(localStorage.getItem(key) ?? '') as Kept
-    } catch {
-      localStorage.removeItem(key) // no outbox of ours
-      continue
+/** What earlier pages could not send: the rounds of whoever is signed in. What belongs to another coach waits for them. */
+class Leftovers {
+  /** Rounds that wait. */
+  waiting = $state(0)
+  #busy = false
+
+  /** Sends on what waits. Says whether anything arrived. */
+  async send(coach: string): Promise<boolean> {
+    if (this.#busy) return false
+    this.#busy = true
+    const before = this.#of(coach).length
+    for (const [key, left] of this.#of(coach)) {
+      const outbox = new Outbox(key.slice(prefix.length), () => 0, left)
+      await outbox.flush()
+      if (outbox.foreign && Date.now() - (left.at ?? 0) > forgotten && left.at) localStorage.removeItem(key)
     }
-    if (left.coach && left.coach !== coach) continue
-    const outbox = new Outbox(key.slice(prefix.length), () => 0, left)
-    await outbox.flush()
-    if (outbox.foreign && Date.now() - (left.at ?? 0) > forgotten && left.at) localStorage.removeItem(key)
+    this.#busy = false
+    this.waiting = this.#of(coach).length
+    return this.waiting < before
+  }
+
+  #of(coach: string): [string, Kept][] {
+    return Object.keys(localStorage)
+      .filter((k) => k.startsWith(prefix) && !sending.has(k.slice(prefix.length)))
+      .flatMap((key): [string, Kept][] => {
+        try {
+          const left = JSON.parse(localStorage.getItem(key) ?? '') as Kept
+          return left.coach && left.coach !== coach ? [] : [[key, left]]
+        } catch {
+          localStorage.removeItem(key) // no outbox of ours
+          return []
+        }
+      })
   }
 }
+export const leftovers = new Leftovers()

@@ -4,6 +4,7 @@ import { delay } from './delay'
 import { Follow } from './follow'
 import { Outbox } from './outbox.svelte'
 import { session } from '../session.svelte'
+import { volume } from './loudness'
 import { Sound } from './sound'
 import { timelineMoves, timelineStrikes, type TraceHit, type TraceMove, type TraceStrike } from '../trace/geometry'
 
@@ -23,7 +24,7 @@ export class Round {
   countIn = $state(0) // seconds, then counts to the bell; 0 after it
   hits = $state.raw<TraceHit[]>([])
   marks = $state(0)
-  muted = $state(false)
+  muted = $state(volume() === 0)
   problem = $state('')
   outbox = $state<Outbox | null>(null)
 
@@ -35,14 +36,16 @@ export class Round {
   #follow: Follow | null = null
   #clock: RunClock | null = null
   #sound: Sound | null = null
+  #volume = () => (this.muted ? 0 : volume() || 0.8) // turned on in a round, it is heard
   #frame = 0
   #zero = 0
   #socket: WebSocket | null = null
   #lock: WakeLockSentinel | null = null
   #left = false // the page is gone: nothing may happen in it any more
-  #over: (id: string) => void
+  #over: (id: string, sent: boolean) => void
 
-  constructor(over: (id: string) => void) {
+  /** over is told once the round is over, and whether all of it has arrived. */
+  constructor(over: (id: string, sent: boolean) => void) {
     this.#over = over
   }
 
@@ -103,7 +106,7 @@ export class Round {
       () => this.#follow?.events ?? run.timeline.events,
       (e) => this.#follow?.handles(e) ?? false,
     )
-    this.#sound.volume = this.muted ? 0 : 0.8
+    this.#sound.volume = this.#volume()
     this.#sound.start()
     this.outbox.open()
     this.left = (run.timeline.end - run.timeline.start) / 1e6
@@ -195,7 +198,7 @@ export class Round {
 
   mute() {
     this.muted = !this.muted
-    if (this.#sound) this.#sound.volume = this.muted ? 0 : 0.8
+    if (this.#sound) this.#sound.volume = this.#volume()
   }
 
   /** Ends the round at the second press: the first one pauses it and asks, so that none is lost by a slip of the finger. */
@@ -217,13 +220,14 @@ export class Round {
     if (this.run?.source === 'device' || this.run?.source === 'standin')
       await new Promise((done) => setTimeout(done, 500)) // a sensor's last batch
     void this.outbox?.step(action, at)
-    for (let tries = 0; this.outbox && !this.outbox.empty && !this.outbox.foreign; tries++) {
+    for (let tries = 0; this.outbox && !this.outbox.empty && !this.outbox.foreign && tries < 3; tries++) {
       await this.outbox.flush()
-      if (!this.outbox.empty) await new Promise((done) => setTimeout(done, Math.min(4000, 300 * (tries + 1))))
+      if (!this.outbox.empty) await new Promise((done) => setTimeout(done, 300 * (tries + 1)))
     }
+    const sent = this.outbox?.empty ?? true
     this.phase = 'over'
     this.#release()
-    if (this.run && !this.#left) this.#over(this.run.id)
+    if (this.run && !this.#left) this.#over(this.run.id, sent)
   }
 
   /** The page is closed or left: what was captured goes out, and the run is stopped. */

@@ -11,10 +11,11 @@
     from: number
     to: number
     chosen: number
+    told: string // of the chosen strike
     onchoose: (i: number) => void
     onmove: (by: number) => void
   }
-  let { strikes, marks, from, to, chosen, onchoose, onmove }: Props = $props()
+  let { strikes, marks, from, to, chosen, told, onchoose, onmove }: Props = $props()
 
   let width = $state(900)
   const height = 150
@@ -53,13 +54,19 @@
     aria-valuemin="1"
     aria-valuemax={strikes.length}
     aria-valuenow={chosen + 1}
-    aria-valuetext="Strike {chosen + 1} of {strikes.length}, {strikes[chosen]?.verdict}"
+    aria-valuetext="Strike {chosen + 1} of {strikes.length}: {told}"
     onclick={pick}
     onkeydown={keys}>
     <rect x={left} y={y(-1)} width={width - left - 14} height={y(1) - y(-1)} fill="var(--shade)" />
-    <line x1={left} x2={width - 14} y1={middle} y2={middle} stroke="var(--rope)" />
+    {#each [-1, 0, 1] as at (at)}<line
+        x1={left}
+        x2={width - 14}
+        y1={y(at)}
+        y2={y(at)}
+        stroke="var(--edge)"
+        stroke-dasharray={at ? '4 4' : undefined} />{/each}
     <text x={left - 8} y={y(-most) + 12} text-anchor="end" class="fill-soft text-[0.75rem]">early</text>
-    <text x={left - 8} y={middle + 4} text-anchor="end" class="fill-ink text-[0.75rem] font-semibold">window</text>
+    <text x={left - 8} y={middle + 4} text-anchor="end" class="fill-ink text-[0.75rem] font-semibold">allowed</text>
     <text x={left - 8} y={y(most)} text-anchor="end" class="fill-soft text-[0.75rem]">late</text>
     {#if strikes[chosen]}<line
         x1={x(strikes[chosen].at)}

@@ -10,11 +10,11 @@
       y: v.y(side),
       name: side === 1 ? 'far' : 'near',
       look: 'fill-brass font-semibold',
-      stroke: v.boarded ? 'var(--brass)' : 'var(--rope)',
+      stroke: v.boarded ? 'var(--brass)' : 'var(--edge)',
       wide: v.boarded ? 2 : 1,
       dash: undefined as string | undefined,
     })),
-    { y: v.y(0), name: rest, look: 'fill-soft', stroke: 'var(--rope)', wide: 1, dash: '2 5' },
+    { y: v.y(0), name: rest, look: 'fill-soft', stroke: 'var(--edge)', wide: 1, dash: '2 5' },
   ])
 </script>
 
@@ -30,6 +30,6 @@
   <text x={v.left - 8} y={l.y + 4} text-anchor="end" class={l.look} font-size={v.label}>{l.name}</text>
 {/each}
 {#if !v.bare}
-  <line x1={v.left} x2={v.width - v.right} y1={v.floor} y2={v.floor} stroke="var(--rope)" />
+  <line x1={v.left} x2={v.width - v.right} y1={v.floor} y2={v.floor} stroke="var(--edge)" />
   <text x={v.left - 8} y={v.floor - 6} text-anchor="end" class="fill-soft" font-size={v.label}>hands</text>
 {/if}

@@ -25,6 +25,7 @@
     hits?: TraceHit[]
     height?: number
     axis?: boolean
+    zero?: number // where the axis begins to count, s
     chosen?: number // index of a strike to point out
     moves?: TraceMove[] // defences and steps
     choices?: { count: number; at: number }[][] // returns that a strike could meet, by its i; with onreturn its disc is dragged there
@@ -41,6 +42,7 @@
     hits = [],
     height = 300,
     axis = true,
+    zero = 0,
     chosen,
     moves = [],
     choices = [],
@@ -65,11 +67,12 @@
       <Discs {v} {chosen} {choices} {onreturn} {onpick} />
       <Hits {v} />
       {#if axis}
-        {#each timeSteps(v.begin, v.end, Math.max(3, v.plot / 70)) as t (t)}
-          <line x1={v.x(t)} x2={v.x(t)} y1={height - v.foot + 4} y2={height - v.foot + 9} stroke="var(--soft)" />
-          {#if v.x(t) > 14 && v.x(t) < v.plot - 14}
-            <text x={v.x(t)} y={height - 4} text-anchor="middle" class="fill-soft text-[0.75rem]"
-              >{t}{t === 0 ? ' s' : ''}</text>
+        {#each timeSteps(v.begin - zero, v.end - zero, Math.max(3, v.plot / 70)) as t, i (t)}
+          {@const x = v.x(t + zero)}
+          <line x1={x} x2={x} y1={height - v.foot + 4} y2={height - v.foot + 9} stroke="var(--soft)" />
+          {#if x > 14 && x < v.plot - 14}
+            <text {x} y={height - 4} text-anchor="middle" class="fill-soft text-[0.75rem]"
+              >{t}{t === 0 || (zero && i === 1) ? ' s' : ''}</text>
           {/if}
         {/each}
       {/if}

@@ -23,7 +23,7 @@
         value={String(o.value)}
         disabled={!!o.off}
         title={o.off}
-        class="min-h-10 rounded-[3px] border-2 border-rope px-3 font-semibold text-ink hover:bg-shade disabled:opacity-40 data-[state=checked]:border-ink data-[state=checked]:bg-ink data-[state=checked]:text-ground">
+        class="min-h-10 rounded-[3px] border-2 border-edge px-3 font-semibold text-ink hover:bg-shade disabled:opacity-40 data-[state=checked]:border-ink data-[state=checked]:bg-ink data-[state=checked]:text-ground">
         {o.text}
       </RadioGroup.Item>
     {/each}

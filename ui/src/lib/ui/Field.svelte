@@ -98,7 +98,7 @@
       complaint = ''
       onchange(v)
     }}>
-    <span class="h-1 w-full bg-rope"></span>
+    <span class="h-1 w-full bg-edge"></span>
     <Slider.Range class="absolute h-1 bg-ink" />
     <Slider.Thumb
       index={0}

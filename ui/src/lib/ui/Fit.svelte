@@ -74,11 +74,11 @@
         <b class="text-lg">{percent(f.fit.clean)} clean for {name}: {standing[f.fit.standing]}.</b>
         <span class="text-soft"
           >Expect about {Math.round(f.fit.longest)} in a row.{f.fit.slips != null && f.fit.slips !== f.fit.clean
-            ? ` Of the moves against the bag ${percent(f.fit.slips)} are in time.`
-            : ''}{f.fit.answers != null ? ` Of the random cues ${percent(f.fit.answers)} are answered in time.` : ''}
+            ? ` ${percent(f.fit.slips)} of the moves off its line are in time.`
+            : ''}{f.fit.answers != null ? ` ${percent(f.fit.answers)} of the random cues are answered in time.` : ''}
           {f.fit.made}</span>
       </p>
-      {#if f.fit.weakest}<p>Weakest link: {f.fit.weakest}.</p>{/if}
+      {#if f.fit.weakest}<p>Weakest link, {f.fit.weakest}.</p>{/if}
       {#if f.beside}<p class="mt-1">
           <b>{percent(f.beside.fit.clean)} clean for {f.beside.name.split(' ')[0]}.</b> They differ by {f.beside
             .differs}.
@@ -99,7 +99,7 @@
             {f.harder.what}: {percent(f.harder.clean)}</Button
           >{/if}
         {#if others.length > 0}<Part
-            text={beside ? `beside ${nameOf(beside)}` : 'beside somebody else'}
+            text={beside ? `beside ${nameOf(beside)}` : 'compare with somebody'}
             label="Compare">
             {#snippet children(close)}
               <Pick

@@ -10,7 +10,7 @@
     caption?: string
     onchoose: (n: number) => void
   }
-  let { rows, tempo, rebounds, caption = 'Tempos within reach by rebound count, a minute', onchoose }: Props = $props()
+  let { rows, tempo, rebounds, caption = 'Strikes a minute within reach, by count', onchoose }: Props = $props()
 
   // A logarithmic scale from 20 to 600 a minute: what is quicker is off every scale of a hand.
   const at = (v: number) => (100 * Math.log(Math.min(600, Math.max(20, v)) / 20)) / Math.log(30)
@@ -24,14 +24,14 @@
       <tr class="border-b border-rope {r.rebounds === rebounds ? 'bg-sheet' : ''}">
         <td class="w-12 py-1">
           <button
-            class="size-9 font-bold underline decoration-rope"
+            class="size-9 font-bold underline decoration-edge"
             aria-label="Count {r.rebounds}"
             aria-pressed={r.rebounds === rebounds}
             onclick={() => onchoose(r.rebounds)}>{r.rebounds}</button>
         </td>
         <td class="relative">
           <span
-            class="absolute top-1/2 h-2 -translate-y-1/2 {r.rebounds === rebounds ? 'bg-ink' : 'bg-rope'}"
+            class="absolute top-1/2 h-2 -translate-y-1/2 {r.rebounds === rebounds ? 'bg-ink' : 'bg-edge'}"
             style:left={`${at(r.slowest)}%`}
             style:width={`${at(r.fastest) - at(r.slowest)}%`}></span>
           <span class="absolute inset-y-0 w-0.5 bg-ink" style:left={`${at(tempo)}%`}></span>
@@ -40,7 +40,7 @@
           >{range(r.slowest, r.fastest)}{r.face === 'behind' ? ', behind' : ''}</td>
       </tr>
     {:else}
-      <tr><td class="py-1 text-sm text-soft">None of these counts is within these hands’ reach.</td></tr>
+      <tr><td class="py-1 text-sm text-soft">None of these is within reach of these hands.</td></tr>
     {/each}
   </tbody>
 </table>

@@ -43,7 +43,7 @@
         ></span
       ></label>
     <label class="block text-right"
-      ><span class="label">Tempo inside</span>
+      ><span class="label">Tempo in the combination</span>
       <span class="mt-1 flex items-baseline gap-1"
         ><input
           class="input !min-h-9 !w-20 text-right"
@@ -64,7 +64,7 @@
     onValueChange={(v) => {
       if (Math.abs(v - fist) > 0.03) onfist(v)
     }}>
-    <span class="h-2 w-full bg-rope"></span>
+    <span class="h-2 w-full bg-edge"></span>
     <Slider.Thumb
       index={0}
       class="block h-8 w-12 rounded-[3px] border-2 border-ink bg-sheet"
@@ -85,6 +85,6 @@
       >harder, quicker</span>
   </div>
   <p id="{id}-note" class="mt-1 text-sm {problem ? 'font-semibold' : 'text-soft'}">
-    {problem || 'The bag ties them (modelled): struck harder it is back sooner.'}
+    {problem || 'The bag ties the two together (modelled): struck harder, it comes back sooner.'}
   </p>
 </div>

@@ -7,6 +7,7 @@
   import { Act } from '../../lib/act.svelte'
   import { api, ask, type Schemas } from '../../lib/api/client'
   import SideView from '../../lib/bench/SideView.svelte'
+  import Standing from '../../lib/drafts/Standing.svelte'
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Caution from '../../lib/ui/Caution.svelte'
@@ -23,6 +24,7 @@
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
   const desk = new Desk()
   const a = $derived(desk.whatIf.answer)
+  type Hung = Parameters<typeof desk.rows>[0]
   const query = () => new URLSearchParams(router.querystring ?? '')
 
   $effect(() => {
@@ -44,24 +46,34 @@
     untrack(() => void desk.whatIf.ask(question))
   })
 
+  $effect(() => {
+    void [desk.name, $state.snapshot(desk.doc), $state.snapshot(desk.place), desk.reading]
+    untrack(() => desk.keepDraft())
+  })
+
   async function save() {
     const before = $state.snapshot(desk.saved) as Schemas['Rig'] | null
     const kept = await act.do('save', () => desk.save(), {
       said: ({ name }) => `${name} is saved.`,
-      undo: before ? () => back(before) : undefined,
-      undone: `${desk.name} is as it was.`,
+      undo: (kept) => (before ? back(before) : archive(kept)),
+      undone: before ? `${before.name} is as it was.` : `${desk.name} is archived.`,
       unchanged: 'Nothing was saved.',
+      refused: (e) => before !== null && desk.meanwhile.takes(e),
     })
     if (!kept || before) return
     // The first speed bag of a gym leads on to the first drill.
-    const drills = await ask(api.GET('/api/drills'))
-    const first = drills.length === 0 && kept.doc.kind === 'speed'
+    const drills = await ask(api.GET('/api/drills')).catch(() => null)
+    const first = drills?.length === 0 && kept.doc.kind === 'speed'
     void replace(first ? `/drills/new?rig=${kept.id}` : `/bags/${kept.id}`)
   }
-  function back(before: Schemas['Rig']) {
-    desk.keep({ ...before, version: desk.saved?.version ?? before.version })
-    return desk.save()
+  /** Puts a bag back as it was before it was saved, wherever one is by now. */
+  async function back(before: Schemas['Rig']) {
+    const at = { params: { path: { id: before.id } } }
+    const { version } = await ask(api.GET('/api/rigs/{id}', at))
+    const kept = await ask(api.PUT('/api/rigs/{id}', { ...at, body: { ...before, version } }))
+    if (desk.saved?.id === before.id) desk.keep(kept)
   }
+  const archive = ({ id }: Schemas['Rig']) => ask(api.DELETE('/api/rigs/{id}', { params: { path: { id } } }))
 </script>
 
 <svelte:head><title>{desk.name || 'New bag'} · Melodromos</title></svelte:head>
@@ -74,6 +86,14 @@
 {:else}
   <Head {desk} people={people.data ?? []} onsave={save} />
   <Problem text={act.problem} />
+  <Standing
+    since={desk.draft.since}
+    mine={() => desk as Hung}
+    theirs={desk.meanwhile.theirs}
+    rows={(bag) => desk.rows(bag, session.units)}
+    ondrop={() => desk.putBack(() => void desk.load(params.id, query()))}
+    onmine={() => desk.keepMine() && void save()}
+    ontheirs={() => desk.keepTheirs()} />
   <Problem text={desk.refused('launch') ? '' : (desk.whatIf.refusal?.message ?? '')} />
   {#if a}
     <div class="mt-2 grid gap-x-6 gap-y-3 lg:grid-cols-[23rem_1fr]">

@@ -42,7 +42,7 @@
       </div>
     {/if}
     <div class="seam min-w-0 pt-3">
-      <h2 class="mb-1 font-bold">Hung for {trainee?.name ?? 'somebody'}</h2>
+      <h2 class="mb-1 font-bold">Set up for {trainee?.name ?? 'somebody'}</h2>
       <SetUp setUp={a.setUp} hung={a.hung} kind={desk.kind} {units} name={trainee?.name ?? ''} onset={set} />
       {#if slipBag && trainee?.height}
         <div class="mt-4">
@@ -64,14 +64,15 @@
         {/if}
         <Calibrate rig={desk.saved} dirty={desk.changed} {units} onkept={(rig) => desk.keep(rig)} />
       {:else}
-        <p class="text-soft">Save this bag; then a minute of measuring replaces what is assumed.</p>
+        <p class="text-soft">Save this bag, then measure it for a minute: that replaces what is assumed.</p>
       {/if}
     </div>
   </div>
   <p class="seam mt-6 pt-3 text-sm text-soft">
-    Measures are yours; tempos, windows, speeds and loads are modelled from them. The fist’s mass{desk.kind === 'speed'
+    You measured the bag; tempos, windows, speeds and loads are modelled from that. The fist’s mass{desk.kind ===
+    'speed'
       ? ', the strike angle'
-      : ''} and whatever stands as assumed hold until measured. Heights of a body that was not measured follow Drillis &amp;
+      : ''} and whatever is marked as assumed stand until measured. Body heights that were not measured follow Drillis &amp;
     Contini (1966).
   </p>
 </section>

@@ -74,9 +74,9 @@
       <Button class="max-sm:!hidden" href="#/cards/{desk.saved.id}/{desk.traineeId}">Setting card</Button>
     {/if}
     {#if !desk.isNew}
-      <Button disabled={!desk.changed} onclick={() => desk.saved && desk.keep(desk.saved)}>Put back</Button>
+      <Button disabled={!desk.changed} onclick={() => desk.putBack(() => undefined)}>Put back</Button>
     {/if}
-    <Button main disabled={!desk.changed} onclick={onsave}>
+    <Button main disabled={!desk.changed || desk.whatIf.refusal !== null} onclick={onsave}>
       {desk.isNew ? 'Save this bag' : 'Save measures'}
     </Button>
   </div>

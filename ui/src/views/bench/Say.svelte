@@ -2,7 +2,7 @@
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
   import { shownAs } from '../../lib/bench/kinds.svelte'
-  import { range } from '../../lib/format'
+  import { range, speed } from '../../lib/format'
   import { keysOf } from '../../lib/say/keys'
   import Part from '../../lib/say/Part.svelte'
   import { session } from '../../lib/session.svelte'
@@ -101,7 +101,7 @@
             max={Math.max(0.5, a.most)}
             problem={desk.refused('launch') || desk.refused('pull')}
             onchange={(to) => (desk.wanted = { launch: to })}
-            note={speedBag ? `Softer than ${a.least.toFixed(2)} m/s it does not reach the board.` : ''} />
+            note={speedBag ? `Softer than ${speed(a.least, session.units)} it does not reach the board.` : ''} />
         {:else if p.part === 'angle'}
           <Field
             label="Strike angle"

@@ -14,11 +14,11 @@
   const speedBag = $derived(desk.kind === 'speed')
   const slipBag = $derived(desk.kind === 'slip')
   const behind = $derived(a.tempos.find((t) => t.rebounds === desk.rebounds)?.face === 'behind')
-  const by = $derived(speedBag ? 'rebound count' : slipBag ? 'passes let by' : 'return')
+  const by = $derived(speedBag ? 'rebounds' : slipBag ? 'passes let through' : 'return')
   const figures = $derived.by(() => {
     if (!slipBag)
       return [
-        { name: 'Window to strike in', text: a.window ? ms(a.window) : '–' },
+        { name: 'Window', text: a.window ? ms(a.window) : '–' },
         { name: `Fist speed, ${a.effort || 'none reaches it'}`, text: a.fist ? speed(a.fist, units) : '–' },
       ]
     const first = a.cycle.passes[0]
@@ -41,9 +41,9 @@
   rows={a.tempos}
   tempo={a.tempo}
   rebounds={desk.rebounds}
-  caption={`Tempos within reach by ${by}, a minute`}
+  caption={`Strikes a minute within reach, by ${by}`}
   onchoose={(n) => (desk.rebounds = n)} />
 {#if speedBag && desk.saved}
-  <Button class="mt-4" disabled={!a.feasible || desk.changed || behind} onclick={drill}>Make a drill of this</Button>
+  <Button class="mt-4" disabled={!a.feasible || desk.changed || behind} onclick={drill}>Make a drill from this</Button>
   {#if desk.changed}<p class="mt-1 text-sm text-soft">Save the measures first.</p>{/if}
 {/if}

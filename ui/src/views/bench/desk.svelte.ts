@@ -1,10 +1,16 @@
 import { tick } from 'svelte'
 import { api, ask, Refusal, type Schemas } from '../../lib/api/client'
-import { read, same, write, type Doc, type Place } from '../../lib/bench/fields'
-import { belongs, kindName, kinds, type Field, type Kind } from '../../lib/bench/kinds.svelte'
+import { read, same, valueIn, write, type Doc, type Place } from '../../lib/bench/fields'
+import { belongs, kindName, kinds, labelOf, valueOf, type Field, type Kind } from '../../lib/bench/kinds.svelte'
+import { changes } from '../../lib/changes.svelte'
+import { Draft } from '../../lib/drafts/drafts.svelte'
+import { Meanwhile } from '../../lib/drafts/meanwhile.svelte'
+import type { Units } from '../../lib/format'
 import { WhatIf } from '../../lib/whatif.svelte'
 
 type Rig = Schemas['Rig']
+/** What of a bag is changed by hand. */
+type Hung = { name: string; version: number; doc: Doc; place: Place }
 type Change = Parameters<typeof write>[2][number]
 
 /** A bag on the bench: its measures as they stand on the page and as they are kept, and what the core answers to them. */
@@ -21,6 +27,14 @@ export class Desk {
   other = $state('')
   reading = $state(true)
   trouble = $state('')
+  draft = new Draft<Hung>('bags')
+  meanwhile = new Meanwhile<Rig>(
+    () => ask(api.GET('/api/rigs/{id}', { params: { path: { id: this.saved!.id } } })),
+    ({ name, doc, place }) => ({ name, doc, place: place ?? {} }),
+  )
+  #saving = false
+  #base = 0 // the version that what stands on the page goes by
+  #first = $state.raw('') // a new bag as the page began
 
   whatIf = new WhatIf((q: Schemas['BenchQuestion']) => ask(api.POST('/api/bench', { body: q })))
   kind = $derived(this.doc.kind)
@@ -59,6 +73,9 @@ export class Desk {
       if (asked !== this.#asked) return
       this.isNew = isNew
       this.saved = null
+      this.meanwhile.theirs = null
+      this.#saving = false
+      const left = this.draft.take(id, query)
       if (!rig) {
         this.name = ''
         this.begin((query.get('kind') ?? kinds.all[0]!.kind) as Kind)
@@ -66,6 +83,12 @@ export class Desk {
       else {
         this.keep(rig)
         this.#ask()
+        if (left && left.version !== rig.version) this.meanwhile.theirs = rig
+      }
+      this.#first = JSON.stringify(this.#hung())
+      if (left) {
+        this.#take(left.doc, left.place, left.name)
+        this.#base = left.version
       }
     } catch (e) {
       if (asked !== this.#asked) return
@@ -98,10 +121,63 @@ export class Desk {
     this.rebounds = kinds.of(this.doc.kind).rebounds
   }
 
+  #hung = (): Hung => ({
+    name: this.name,
+    version: this.#base,
+    doc: $state.snapshot(this.doc) as Doc,
+    place: $state.snapshot(this.place) as Place,
+  })
+
+  /** Keeps what is not saved on this device. */
+  keepDraft() {
+    if (this.reading) return
+    const unsaved = this.isNew
+      ? this.draft.since !== null || JSON.stringify(this.#hung()) !== this.#first
+      : this.changed
+    this.draft.keep(unsaved ? this.#hung() : null, this.name.trim() || 'a bag', this.isNew)
+  }
+
+  /** Lets go of what is not saved; it can be taken back. */
+  putBack(again: () => void) {
+    const left = this.#hung()
+    const said = `${left.name || 'The bag'} is as it was saved.`
+    this.draft.drop()
+    if (this.saved) this.keep(this.saved)
+    else again()
+    this.meanwhile.theirs = null
+    changes.add({ of: said, what: 'drop', said, back: async () => (this.#take(left.doc, left.place, left.name), true) })
+  }
+
+  keepMine() {
+    if (!this.meanwhile.theirs) return false
+    this.saved = this.meanwhile.theirs
+    this.#base = this.saved.version
+    this.meanwhile.theirs = null
+    return this.#saving
+  }
+
+  keepTheirs() {
+    if (!this.meanwhile.theirs) return
+    this.saved = this.meanwhile.theirs
+    this.#saving = false
+    this.putBack(() => undefined)
+  }
+
+  /** A bag that was changed on two screens, a row each. */
+  rows(of: Pick<Rig, 'name' | 'doc' | 'place'>, units: Units) {
+    const measures = [...kinds.of(of.doc.kind).measures, ...kinds.of(of.doc.kind).around]
+    const text = (f: Field) => {
+      const v = valueIn(of.doc, of.place ?? {}, f.field)
+      return typeof v === 'number' ? valueOf(f.field, v, units) : String(v ?? '')
+    }
+    return [{ name: 'Name', text: of.name }, ...measures.map((f) => ({ name: labelOf(f.field), text: text(f) }))]
+  }
+
   /** Takes over a bag as it is kept. */
   keep(rig: Rig) {
     const plain = $state.snapshot(rig) as Rig
     this.saved = plain
+    this.#base = plain.version
     this.name = plain.name
     this.doc = structuredClone(plain.doc)
     this.place = structuredClone(plain.place ?? {})
@@ -109,15 +185,21 @@ export class Desk {
 
   /** Writes the bag; what is refused is thrown. */
   async save(): Promise<Rig> {
+    this.#saving = true
     if (!this.name.trim()) throw new Refusal(422, 'Give the bag a name.')
     const body = {
       id: '',
       name: this.name.trim(),
-      version: this.saved?.version ?? 0,
+      version: this.#base,
       doc: $state.snapshot(this.doc),
       place: $state.snapshot(this.place),
     } as Rig
-    if (this.isNew) return ask(api.POST('/api/rigs', { body }))
+    if (this.isNew) {
+      const made = await ask(api.POST('/api/rigs', { body, params: { header: { 'Idempotency-Key': this.draft.key } } }))
+      this.draft.drop()
+      this.draft.key = ''
+      return made
+    }
     const kept = await ask(api.PUT('/api/rigs/{id}', { params: { path: { id: this.saved!.id } }, body }))
     this.keep(kept)
     return kept

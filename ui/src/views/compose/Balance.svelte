@@ -25,7 +25,7 @@
   <Button
     quiet
     small
-    aria-label="Move {move + 1} a return {name}"
+    aria-label="Move {move + 1} one return {name}"
     disabled={to === 0}
     onclick={() => sheet.count(sheet.before(move), to)}>{sign}</Button>
 {/snippet}
@@ -41,7 +41,7 @@
   </dl>
   {#if met.length > 0}
     <h2 class="mt-4 font-bold">Which return each strike meets</h2>
-    <p class="text-sm text-soft">Drag a disc along the swing, or count here.</p>
+    <p class="text-sm text-soft">Drag a disc along the swing, or pick here.</p>
     <ol class="text-sm">
       {#each met as m (m.i)}
         <li class="flex items-center justify-between border-b border-rope">

@@ -8,6 +8,7 @@
   import ForWhom from '../../lib/drills/ForWhom.svelte'
   import { shortcuts } from '../../lib/shortcuts.svelte'
   import Title from '../../lib/drills/Title.svelte'
+  import Unsaved from '../../lib/drills/Unsaved.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Cards from '../../lib/ui/Cards.svelte'
   import Fit from '../../lib/ui/Fit.svelte'
@@ -33,7 +34,7 @@
       ? null
       : bags.data!.length === 0
         ? { text: 'Measure a bag first.', to: '#/bags/new', link: 'Add a bag' }
-        : { text: 'Enter who trains here first.', to: '#/people', link: 'To the people' },
+        : { text: 'Add a person first.', to: '#/people', link: 'To the people' },
   )
 
   const p = $derived(sheet.answer)
@@ -51,6 +52,15 @@
     // Whatever of the drill changes, it is asked about anew.
     void [drill?.rigId, drill?.traineeId, $state.snapshot(drill?.doc), stance]
     untrack(() => sheet.ask(stance))
+  })
+
+  $effect(() => {
+    const text = sheet.doc?.text
+    if (text !== undefined) untrack(() => sheet.show(text))
+  })
+  $effect(() => {
+    void $state.snapshot(drill)
+    untrack(() => sheet.desk.keepDraft(drill?.name || sheet.doc?.text || 'a combination'))
   })
 
   function keys(e: KeyboardEvent) {
@@ -75,7 +85,7 @@
     <Button href="#/drills">To the drills</Button>
   </Notice>
 {:else if missing}
-  <Notice title="A combination needs a bag and somebody." text={missing.text}>
+  <Notice title="A combination needs a bag and a person." text={missing.text}>
     <Button href={missing.to}>{missing.link}</Button>
   </Notice>
 {:else if !drill || !sheet.doc}
@@ -92,6 +102,12 @@
     <Button disabled={sheet.future.length === 0} onclick={() => sheet.redo()}>Redo</Button>
   </Title>
   <Problem text={sheet.desk.problem} />
+  <Unsaved
+    desk={sheet.desk}
+    people={people.data ?? []}
+    bags={bags.data ?? []}
+    told={(d) => sheet.told(d, stance)}
+    again={open} />
   <ForWhom desk={sheet.desk} />
   <Written {sheet} />
   {#if p && c}

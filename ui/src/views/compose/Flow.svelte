@@ -36,18 +36,18 @@
     return null
   }
   const aside = (m: Schemas['FlowMark']) =>
-    m.caution ? (m.deliberate ? 'Deliberate.' : 'A caution, no fault.') : m.hint ? 'A hint, no fault.' : ''
+    m.caution ? (m.deliberate ? 'Deliberate.' : 'A caution, not a fault.') : m.hint ? 'A hint, not a fault.' : ''
 </script>
 
 <section aria-label="How it flows">
   <h2 class="font-bold">Flow</h2>
-  {#if c.flow.length === 0}<p class="text-soft">Every move grows out of the one before.</p>{/if}
+  {#if c.flow.length === 0}<p class="text-soft">Every move flows from the one before.</p>{/if}
   <ul>
     {#each c.flow as m (m.move + m.code)}
       <li class="border-b border-rope py-1.5">
         <b>{c.moves[m.move]?.text}, move {m.move + 1}:</b>
         {m.reason}.
-        <span class="text-soft">{m.suggest ? `What would join: ${m.suggest}.` : ''} {aside(m)}</span>
+        <span class="text-soft">{m.suggest ? `Flows better: ${m.suggest}.` : ''} {aside(m)}</span>
       </li>
     {/each}
     {#each c.halfBeats as h (h.move)}

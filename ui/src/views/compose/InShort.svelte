@@ -10,7 +10,7 @@
   const breaks = $derived(c.flow.filter((m) => !m.hint))
   const flows = $derived(
     breaks.length === 0
-      ? 'Every move grows out of the one before.'
+      ? 'Every move flows from the one before.'
       : `${c.moves[breaks[0]!.move]?.said}, move ${breaks[0]!.move + 1}: ${breaks[0]!.reason}${breaks.length > 1 ? `; and ${count(breaks.length - 1, 'more place')} below` : ''}.`,
   )
 </script>
@@ -32,7 +32,7 @@
   {#each c.cautions as caution (caution)}<p class="mt-1 border-l-4 border-ink pl-2"><b>Caution.</b> {caution}</p>{/each}
   <p class="mt-1 flex flex-wrap gap-x-4">
     <button class="part" disabled={preview.playing} onclick={() => preview.play(c)}
-      >{preview.playing ? 'Playing…' : 'Hear it'}</button>
+      >{preview.playing ? 'Playing…' : 'Listen'}</button>
     <button class="part" onclick={() => onturn('mirror')} title="{c.mirror} (key M)">Mirror</button>
     <button class="part" onclick={() => onturn('counterpart')} title="{c.counterpart} (key C)">Counterpart</button>
   </p>

@@ -3,7 +3,7 @@
   import type { Schemas } from '../../lib/api/client'
   import Cues from '../../lib/drills/Cues.svelte'
   import { patchOf } from '../../lib/drills/patch'
-  import { duration } from '../../lib/format'
+  import { count, duration } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
   import Sentence from '../../lib/say/Sentence.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
@@ -29,7 +29,7 @@
 {/snippet}
 {#snippet after(k: Schemas['Knob'])}
   {#if k.field === 'ends' && !sheet.refused}
-    <p class="mt-1 text-sm text-soft">{c.times} repetitions, {duration(p.seconds)} from bell to bell.</p>
+    <p class="mt-1 text-sm text-soft">{count(c.times, 'rep')} in {duration(p.seconds)}.</p>
   {:else if (k.field === 'cues.counters' || (k.field === 'cues' && k.value === 'attacks')) && sheet.doc?.cues}
     <Cues cues={sheet.doc.cues} onpatch={sheet.set} />
   {/if}

@@ -7,10 +7,10 @@
 
   let { sheet }: { sheet: Sheet } = $props()
   const c = $derived(sheet.composed)
-  const signs: Record<string, string> = { '|': 'Next part', '!': 'Power shot' }
+  const signs: Record<string, string> = { '|': '| next part', '!': '! power shot' }
   // Figures are read at a glance, words need less room.
   const look = (text: string, strike: boolean) =>
-    `!min-h-8 !px-[5px] ${/^\w{1,2}$/.test(text) ? '!min-w-8' : ''} ${strike ? '!border-strike text-strike' : ''}`
+    `!min-h-8 !px-[5px] ${/^.{1,2}$/.test(text) ? '!min-w-8' : ''} ${strike ? '!border-strike text-strike' : ''}`
 </script>
 
 <label class="mt-2 block">

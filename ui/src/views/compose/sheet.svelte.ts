@@ -2,7 +2,7 @@ import type { QueryClient } from '@tanstack/svelte-query'
 import { tick } from 'svelte'
 import { toast } from 'svelte-sonner'
 import { api, ask, type Schemas } from '../../lib/api/client'
-import { beginning, begunWith, Desk } from '../../lib/drills/desk.svelte'
+import { beginning, begunWith, Desk, type Given } from '../../lib/drills/desk.svelte'
 import { isLine, type Line } from '../../lib/drills/doc'
 import { merged, type Patch } from '../../lib/drills/patch'
 import { WhatIf } from '../../lib/whatif.svelte'
@@ -44,22 +44,28 @@ export class Sheet {
   open = (id: string, query: URLSearchParams, bags: Schemas['Rig'][], people: Schemas['Trainee'][]) =>
     this.desk.reading(async () => {
       if (id !== 'new') await this.desk.open(id)
-      else {
-        const from = beginning(query)
-        const entry = await begunWith(from)
-        const like = (kind?: string) => bags.find((b) => b.doc.kind === kind)
-        const rig = from.rig || (like(entry?.kind) ?? like('doubleEnd') ?? bags[0])?.id || ''
-        const start = entry && isLine(entry.doc) ? entry.doc : await this.#first(rig)
-        const written = query.get('text')
-        this.desk.begin(rig, from.trainee || people[0]?.id || '', entry?.name ?? '', {
-          ...start,
-          ...(written ? { text: written } : {}),
+      else
+        await this.desk.begin(query, async () => {
+          const from = beginning(query)
+          const entry = await begunWith(from)
+          const like = (kind?: string) => bags.find((b) => b.doc.kind === kind)
+          const rig = from.rig || (like(entry?.kind) ?? like('doubleEnd') ?? bags[0])?.id || ''
+          const start = entry && isLine(entry.doc) ? entry.doc : await this.#first(rig)
+          const written = query.get('text')
+          const doc = { ...start, ...(written ? { text: written } : {}) }
+          return { rigId: rig, traineeId: from.trainee || people[0]?.id || '', name: entry?.name ?? '', doc }
         })
-      }
-      this.text = this.doc?.text ?? ''
       this.past = []
       this.future = []
     })
+
+  /** A drill in words, for a look at two of them. */
+  async told(drill: Given, stance: Line['stance']) {
+    const doc = { ...drill.doc, stance } as Line
+    const { rigId, traineeId } = drill
+    const answer = await ask(api.POST('/api/compose', { body: { rigId, traineeId, doc, glance: true } }))
+    return answer.said.map((p) => p.text).join(' ')
+  }
 
   async #first(id: string) {
     const query = { line: true }
@@ -92,7 +98,11 @@ export class Sheet {
     if (!drill) return
     if (drill.name === this.composed?.canonical) drill.name = ''
     drill.doc = next
-    if (document.activeElement !== this.field || next.text !== this.text) this.text = next.text ?? ''
+  }
+
+  /** Shows the line as it stands in the drill; what is just being typed stays. */
+  show(text: string) {
+    if (document.activeElement !== this.field || text !== this.text) this.text = text
   }
 
   undo() {

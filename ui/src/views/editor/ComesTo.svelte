@@ -22,9 +22,9 @@
   ])
   const pattern = $derived(
     [
-      `One pattern, ${count(p.pattern.length, 'strike')}`,
-      ...(p.pattern.some((b) => b.face === 'behind') ? ['open discs from behind'] : []),
-      ...(p.pattern.some((b) => b.pin) ? ['in a ring, the trap'] : []),
+      `Pattern of ${count(p.pattern.length, 'strike')}`,
+      ...(p.pattern.some((b) => b.face === 'behind') ? ['open discs: from behind'] : []),
+      ...(p.pattern.some((b) => b.pin) ? ['ringed: the trap'] : []),
     ].join('; '),
   )
   const look = (b: Schemas['Beat']) =>

@@ -6,6 +6,7 @@
   import { api, ask } from '../../lib/api/client'
   import ForWhom from '../../lib/drills/ForWhom.svelte'
   import Title from '../../lib/drills/Title.svelte'
+  import Unsaved from '../../lib/drills/Unsaved.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
@@ -40,6 +41,10 @@
     void [drill?.rigId, $state.snapshot(drill?.doc), trainee]
     untrack(() => sheet.ask(!!trainee))
   })
+  $effect(() => {
+    void [$state.snapshot(drill), p?.name]
+    untrack(() => sheet.desk.keepDraft(drill?.name || p?.name || 'a drill'))
+  })
 </script>
 
 {#snippet newcomer()}<Who {sheet} />{/snippet}
@@ -66,6 +71,12 @@
     who={sheet.newcomer && people.data?.length === 0 ? newcomer : undefined}
     newcomer={sheet.newcomer?.name ?? ''} />
   <Problem text={sheet.desk.problem} />
+  <Unsaved
+    desk={sheet.desk}
+    people={people.data ?? []}
+    bags={bags.data ?? []}
+    told={(d) => sheet.told(d)}
+    again={open} />
   <ForWhom desk={sheet.desk} />
   {#if p}<ComesTo {sheet} {p} {stance} name={trainee?.name ?? ''} people={people.data ?? []} />{/if}
   <Problem text={sheet.whatIf.refusal?.message ?? ''} />

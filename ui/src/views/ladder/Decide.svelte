@@ -1,6 +1,7 @@
 <!-- What the coach does with the rung at hand: run it, change it, hold it, skip it, each but the first with a reason. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
+  import { takesFocus } from '../../lib/ui/focus'
   import Button from '../../lib/ui/Button.svelte'
 
   type Choice = Schemas['Decision']['choice']
@@ -11,9 +12,9 @@
   }
   let { proposal, busy, ondecide }: Props = $props()
   const asked = {
-    change: { why: 'What should be otherwise, and why', press: 'Change it' },
-    hold: { why: 'Why it stays here', press: 'Hold it' },
-    skip: { why: 'Why the gate does not matter here', press: 'Skip it' },
+    change: { why: 'What to change, and why', press: 'Change it' },
+    hold: { why: 'Why hold it here', press: 'Hold it' },
+    skip: { why: 'Why the standard does not matter here', press: 'Skip it' },
   }
   let choosing = $state<keyof typeof asked | null>(null)
   let reason = $state('')
@@ -30,7 +31,7 @@
   <Button main disabled={!!proposal.barred || busy} onclick={() => ondecide('accept', '')}>Run it</Button>
   <Button disabled={!!proposal.barred || busy} onclick={() => (choosing = 'change')}>Change it first…</Button>
   {#if proposal.move === 'stay'}
-    <Button disabled={busy} onclick={() => ondecide('goOn', '')}>Let it go on</Button>
+    <Button disabled={busy} onclick={() => ondecide('goOn', '')}>Release it</Button>
   {:else}
     <Button disabled={busy} onclick={() => (choosing = 'hold')}>Hold…</Button>
   {/if}
@@ -39,12 +40,11 @@
     <form class="w-full" onsubmit={decided}>
       <label class="block">
         <span class="label">{asked[choosing].why}</span>
-        <!-- svelte-ignore a11y_autofocus -->
-        <input class="input mt-1" maxlength="400" required autofocus bind:value={reason} />
+        <input class="input mt-1" maxlength="400" required bind:value={reason} {@attach takesFocus} />
       </label>
       <div class="mt-2 flex gap-2">
         <Button main disabled={busy}>{asked[choosing].press}</Button>
-        <Button type="button" onclick={() => (choosing = null)}>Leave it</Button>
+        <Button type="button" onclick={() => (choosing = null)}>Cancel</Button>
       </div>
     </form>
   {/if}

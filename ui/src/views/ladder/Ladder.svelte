@@ -45,10 +45,10 @@
     return `${percent(clean)} clean and ${run} in a row, in ${rounds} ${rounds === 1 ? 'round' : 'rounds'}${over}`
   })
   const said: Record<Choice, string> = {
-    accept: 'Taken',
-    change: 'Taken and changed',
+    accept: 'Accepted',
+    change: 'Accepted, with a change',
     hold: 'Held',
-    goOn: 'Let go on',
+    goOn: 'Released',
     skip: 'Skipped',
   }
   const names = $derived(new Map(l?.rungs.map((r) => [r.key, r.name.toLowerCase()])))
@@ -68,7 +68,7 @@
       <h1 class="mt-1 text-4xl leading-tight font-extrabold tracking-tight">{moves[p.move]}: {p.name}.</h1>
       <p class="mt-2 max-w-prose text-lg">{p.why}</p>
       <p class="text-soft">
-        The gate: {gate}. {p.clean == null ? '' : `${percent(p.clean)} clean is expected now.`} The streak to reach: {p.target}.
+        Standard: {gate}. {p.clean == null ? '' : `Expect ${percent(p.clean)} clean now.`} Goal in a row: {p.target}.
       </p>
     </div>
     <Decide proposal={p} busy={!!act.busy} ondecide={decide} />
@@ -78,7 +78,7 @@
   </ol>
   {#if l.decisions.length > 0}
     <section class="seam mt-8 pt-3">
-      <h2 class="text-xl font-bold">What was decided</h2>
+      <h2 class="text-xl font-bold">Decisions</h2>
       <ul>
         {#each l.decisions.slice(0, 12) as d, i (i)}
           <li class="border-b border-rope py-1.5">

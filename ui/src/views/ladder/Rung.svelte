@@ -11,26 +11,26 @@
   const hard = $derived(
     [
       ...(r.level == null ? [] : [`level ${r.level.toFixed(1)}`]),
-      ...(r.clean == null ? [] : [`${percent(r.clean)} clean expected`]),
+      ...(r.clean == null ? [] : [`expect ${percent(r.clean)} clean`]),
     ].join(', '),
   )
   const passed = $derived.by(() => {
     if (r.skipped) return `Skipped: ${r.skipped}.`
-    if (r.done && r.at) return `Past its gate on ${shortDay(r.at, session.zone)}.`
-    return r.through > 0 ? `${r.through} of ${gate.rounds} rounds past the gate.` : ''
+    if (r.done && r.at) return `Passed on ${shortDay(r.at, session.zone)}.`
+    return r.through > 0 ? `${r.through} of ${gate.rounds} rounds up to standard.` : ''
   })
   const told = $derived(
     [r.note, passed, r.best > 0 ? `Best ${r.best} in a row.` : '', r.held ? `Held back: ${r.held}.` : '']
       .filter(Boolean)
       .join(' '),
   )
-  const step = $derived(r.done ? 'h-2 bg-ink' : `border-t-4 border-rope ${here ? '' : 'border-dashed'}`)
+  const step = $derived(r.done ? 'h-2 bg-ink' : `border-t-4 border-edge ${here ? '' : 'border-dashed'}`)
 </script>
 
 <li class="grid grid-cols-[3.5rem_1fr] gap-x-4 {here ? 'bg-sheet' : ''}" aria-current={here ? 'step' : undefined}>
   <div class="relative min-h-16" aria-hidden="true">
-    <span class="absolute inset-y-0 left-2 w-1 bg-rope"></span>
-    <span class="absolute inset-y-0 right-2 w-1 bg-rope"></span>
+    <span class="absolute inset-y-0 left-2 w-1 bg-edge"></span>
+    <span class="absolute inset-y-0 right-2 w-1 bg-edge"></span>
     <span class="absolute top-1/2 right-1.5 left-1.5 -translate-y-1/2 {step}"></span>
     {#if here}
       <span class="absolute top-1/2 left-1/2 size-6 -translate-1/2 rounded-full border-4 border-ink bg-sheet"></span>

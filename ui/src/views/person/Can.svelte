@@ -8,12 +8,19 @@
   type Figure = Schemas['PersonFigure']
   let { trainee, figures }: { trainee: Schemas['Trainee']; figures: Figure[] } = $props()
   const units = $derived(session.units)
-  const origins: Record<string, string> = {
-    assumed: 'assumed, by the skill',
+  const beginners: Record<string, string> = {
+    'first-timer': 'a first-timer',
+    beginner: 'a beginner',
+    intermediate: 'an intermediate',
+    advanced: 'an advanced boxer',
+    expert: 'an expert',
+  }
+  const origins = $derived<Record<string, string>>({
+    assumed: `estimate for ${beginners[trainee.band]}`,
     stated: 'stated',
     tested: 'tested',
     rounds: 'from rounds',
-  }
+  })
   const trail = $derived(figures.flatMap((f) => f.trail).toSorted((a, b) => b.at.localeCompare(a.at)))
 
   function found(f: Figure) {
@@ -65,7 +72,7 @@
     </details>
   {/if}
   <p class="mt-2 text-sm text-soft">
-    Each figure weighs what was assumed, tested and heard in rounds by how sure it is and how old.
+    Each figure weighs estimate, tests and rounds by how sure and how recent they are.
     <a href="#/people/{trainee.id}/tests">Test some of them</a>.
   </p>
 </section>

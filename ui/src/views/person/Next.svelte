@@ -15,8 +15,8 @@
   const figures = $derived([
     ...(next?.clean == null
       ? []
-      : [{ name: 'clean, expected', text: String(Math.round(100 * next.clean)), unit: ' %' }]),
-    { name: 'streak to reach', text: String(next?.target ?? ''), unit: '' },
+      : [{ name: 'expected clean', text: String(Math.round(100 * next.clean)), unit: ' %' }]),
+    { name: 'goal in a row', text: String(next?.target ?? ''), unit: '' },
     ...(next?.level == null ? [] : [{ name: 'level', text: next.level.toFixed(1), unit: '' }]),
   ])
 </script>

@@ -14,7 +14,7 @@
     [
       moves[b.move],
       ...(b.level == null ? [] : [`level ${b.level.toFixed(1)}`]),
-      ...(b.clean == null ? [] : [`${percent(b.clean)} clean expected`]),
+      ...(b.clean == null ? [] : [`expect ${percent(b.clean)} clean`]),
     ].join(', ')
 </script>
 

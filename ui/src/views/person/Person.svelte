@@ -4,6 +4,7 @@
   import { Act } from '../../lib/act.svelte'
   import { api, ask, type Schemas } from '../../lib/api/client'
   import { bands, length } from '../../lib/format'
+  import { drafts } from '../../lib/drafts/drafts.svelte'
   import Form from '../../lib/people/Form.svelte'
   import PutAway from '../../lib/people/PutAway.svelte'
   import Spared from '../../lib/people/Spared.svelte'
@@ -26,6 +27,7 @@
   }))
   const p = $derived(page.data)
   const t = $derived(p?.trainee)
+  const left = $derived(drafts.of('people', params.id))
   let editing = $state(false)
   const who = $derived(
     !t
@@ -67,6 +69,12 @@
     <Form person={t} whole onsaved={saved} onleave={() => (editing = false)} />
     <PutAway person={t} />
   {:else}
+    {#if left}
+      <p class="mt-3 flex flex-wrap items-center gap-3 border-l-4 border-ink pl-3">
+        <span><b>Not saved yet:</b> changes to {t.name}.</span>
+        <Button small onclick={() => (editing = true)}>Go on</Button>
+      </p>
+    {/if}
     <Next next={p.next} bags={p.bags} busy={!!act.busy} onrun={run} />
     <Spared trainee={t} cautions={p.cautions} signs={p.signs} />
     {#if p.bags.length > 0}<OnBags id={t.id} bags={p.bags} busy={!!act.busy} onrun={run} />{/if}

@@ -16,13 +16,13 @@
   <h2 id="weeks" class="text-xl font-bold">Weeks</h2>
   {#if weeks.length === 0}
     <p class="mt-1 text-soft">
-      They come as they come. <button class="underline" onclick={onplan}>Plan the weeks</button>: a round more at a
-      time, every fourth week light.
+      No plan: they train when they come. <button class="min-h-6 underline" onclick={onplan}>Plan the weeks</button>: a
+      round more at a time, every fourth week light.
     </p>
   {:else}
     <ol class="mt-2 flex gap-2 overflow-x-auto pb-2">
       {#each weeks as w (w.week)}
-        <li class="min-w-24 flex-1 border-t-4 pt-1 {w.days.some((d) => d.done > 0) ? 'border-ink' : 'border-rope'}">
+        <li class="min-w-24 flex-1 border-t-4 pt-1 {w.days.some((d) => d.done > 0) ? 'border-ink' : 'border-edge'}">
           <p class="label">Week {w.week}{w.days[0]?.light ? ', light' : ''}</p>
           {#each w.days as d (d.day)}
             <p class="text-sm {d.missed ? 'text-soft line-through' : ''}" title="{d.why}: {d.emphasis.join(', ')}">

@@ -5,7 +5,6 @@
   import { api, ask } from '../../lib/api/client'
   import { editorOf } from '../../lib/drills/doc'
   import { clockTime, count, countdown, day, markNames } from '../../lib/format'
-  import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
@@ -22,9 +21,14 @@
 
   function remove(removed: boolean) {
     const at = { params: { path: { id: params.id } } }
-    const work = () =>
-      removed ? ask(api.POST('/api/runs/{id}/remove', at)) : ask(api.POST('/api/runs/{id}/restore', at))
-    return act.do('remove', work, { unchanged: 'Nothing was changed.' })
+    const back = () => ask(api.POST('/api/runs/{id}/restore', at))
+    if (!removed) return act.do('bring back', back, { unchanged: 'Nothing was changed.' })
+    return act.do('remove', () => ask(api.POST('/api/runs/{id}/remove', at)), {
+      said: 'The round is removed from the log.',
+      undo: back,
+      undone: 'The round is back in the log.',
+      unchanged: 'Nothing was changed.',
+    })
   }
   const when = $derived(r?.startedAt ? `, ${day(r.startedAt, r.zone)} at ${clockTime(r.startedAt, r.zone)}` : '')
   const ended = $derived.by(() => {
@@ -54,7 +58,7 @@
   {#if r.run.removed}
     <p class="my-2 flex flex-wrap items-center gap-3 border-l-4 border-ink pl-3" role="status">
       <span>
-        <strong>Removed from the log.</strong> It moves neither the ladder nor what is known of {r.run.trainee.name}.
+        <strong>Removed from the log.</strong> It does not count for the ladder, or for what {r.run.trainee.name} can do.
       </span>
       <Button onclick={() => remove(false)}>Bring it back</Button>
     </p>
@@ -75,9 +79,10 @@
   </div>
   {#if marked}<p class="mt-3">Marked: {marked}.</p>{/if}
   {#if r.strikes.length > 0 && r.judged && r.hits.length > 0}<Strikes {r} />{/if}
-  {#if session.me?.demo}
+  {#if r.judged}
     <p class="seam mt-8 pt-3 text-sm text-soft">
-      Made-up people, and hits from the simulated sensor: planned times are modelled, hits measured, windows modelled.
+      {r.run.source === 'standin' ? 'The demo hits are simulated, and nobody’s.' : 'The hits are measured.'}
+      When each strike was due, and how much is allowed, are modelled from the bag.
     </p>
   {/if}
 {/if}

@@ -4,9 +4,10 @@
   import ArrowRight from '@lucide/svelte/icons/arrow-right'
   import type { Schemas } from '../../lib/api/client'
   import Dial from '../../lib/dial/Dial.svelte'
-  import { countdown, ms, percent, signedMs, verdicts } from '../../lib/format'
+  import { countdown, percent } from '../../lib/format'
   import ErrorStrip from '../../lib/trace/ErrorStrip.svelte'
   import { faced, timelineMoves, timelineStrikes } from '../../lib/trace/geometry'
+  import { handWord } from '../../lib/trace/hands'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Tables from './Tables.svelte'
@@ -21,7 +22,7 @@
         r.strikes.findIndex((s) => s.verdict !== 'clean'),
       ),
   )
-  const strikes = $derived(r.strikes.map((s, i) => ({ i, ...s, ...faced(s) })))
+  const strikes = $derived(r.strikes.map((s, i) => ({ i, text: planned[i]?.text, ...s, ...faced(s) })))
   const planned = $derived(timelineStrikes([...r.run.timeline.events, ...(r.run.timeline.beyond ?? [])]))
   const moves = $derived(timelineMoves(r.run.timeline.events))
   const struck = $derived(
@@ -37,19 +38,18 @@
   const told = $derived(
     !strike
       ? ''
-      : `Strike ${chosen + 1} at ${clock(centre)}, ${strike.hand}: ${verdicts[strike.verdict]}` +
-          (strike.error == null ? '' : `, ${signedMs(strike.error)}`),
+      : `Strike ${chosen + 1} at ${clock(centre)}, ${handWord(strike.hand, r.run.trainee.stance) || 'either hand'}: ${strike.told}.`,
   )
   const shifted = $derived(r.offsetKept || r.keptBy === 'bag' ? '' : ', the steady offset taken off')
 </script>
 
 <section class="mt-8" aria-labelledby="every">
   <h2 id="every" class="text-xl font-bold">
-    Every strike{r.keptBy === 'bag' ? ' by the bag as it was struck' : ''}, early above and late below
+    Every strike{r.keptBy === 'bag' ? ' by the bag’s own time' : ''}: early above, late below
   </h2>
   <p class="text-sm text-soft">
     {r.summary.clean} clean, {r.early} early, {r.late} late, {r.missed} missed, {r.wrongHand} with the other hand,
-    {r.extra} extra. Choose one to see it on the swing; arrow keys go from strike to strike.
+    {r.extra} extra. Pick one to see it on the swing; arrow keys step through them.
   </p>
   <div class="mt-2 grid items-center gap-x-8 gap-y-4 lg:grid-cols-[26rem_1fr]">
     <div class="mx-auto aspect-[5/4] w-full max-w-md">
@@ -71,6 +71,7 @@
         {from}
         to={Math.max(r.untilUs / 1e6, strikes.at(-1)?.at ?? 0)}
         {chosen}
+        told={strike?.told ?? ''}
         onchoose={(i) => (picked = i)}
         onmove={move} />
     </div>
@@ -94,12 +95,13 @@
       {moves}
       from={centre - reach}
       to={centre + reach}
+      zero={from}
       {chosen}
       height={300} />
   </div>
   <p class="mt-1 text-sm text-soft">
-    Filled disc: clean. Open disc: early or late. Dashed: missed. Ring: where the hit really fell{shifted}. Cross: a hit
-    that belongs to no strike. Shaded: the window, {ms(strike?.window ?? 0)} at this strike.
+    Filled disc: clean. Open disc: early or late. Dashed: missed. Ring: the hit{shifted}. Cross: a hit that belongs to
+    no strike. Shaded: what is allowed.
   </p>
 </section>
 <Tables {r} {clock} onpick={(at) => (picked = strikes.findIndex((s) => s.at === at))} />

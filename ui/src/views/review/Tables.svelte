@@ -8,16 +8,18 @@
   let { r, clock, onpick }: Props = $props()
   const scatter = $derived(
     r.clock != null && r.motor != null
-      ? `Of the scatter, ${ms(r.clock)} is the inner clock's and ${ms(r.motor)} the hand's (modelled).`
+      ? `Behind the scatter: ${ms(r.clock)} in the sense of time, ${ms(r.motor)} in the hand (modelled).`
       : '',
   )
   const pace = $derived(
     [
       ...(r.inbound == null ? [] : [`${percent(r.inbound)} of the hits met the bag on its way in.`]),
-      ...(r.drift == null ? [] : [`Drift ${signedMs(r.drift)} a minute.`]),
+      ...(r.drift == null
+        ? []
+        : [`Getting ${r.drift > 0 ? 'later' : 'earlier'} by ${ms(Math.abs(r.drift))} a minute.`]),
       ...(r.tempo == null || r.asked == null
         ? []
-        : [`${r.tempo.toFixed(0)} strikes a minute held; ${r.asked.toFixed(0)} were asked.`]),
+        : [`${r.tempo.toFixed(0)} strikes a minute; ${r.asked.toFixed(0)} were planned.`]),
     ].join(' '),
   )
   const back = (b: Schemas['BreakOut']) => (b.recover == null ? '' : `, back in ${b.recover.toFixed(1)} s`)
@@ -35,7 +37,7 @@
   <section class="seam pt-3">
     <h2 class="font-bold">Hands</h2>
     <table class="mt-1 w-full text-left">
-      {@render head(['Hand', 'Clean', 'Mean', 'Scatter'])}
+      {@render head(['Hand', 'Clean', 'On average', 'Scatter'])}
       <tbody>
         {#each r.hands as h (h.hand)}
           <tr class="border-b border-rope">
@@ -53,11 +55,11 @@
   </section>
   <section class="seam pt-3">
     <h2 class="font-bold">Where it broke</h2>
-    {#if r.breaks.length === 0}<p class="mt-1 text-soft">No row of clean strikes was broken.</p>{/if}
+    {#if r.breaks.length === 0}<p class="mt-1 text-soft">Nothing broke.</p>{/if}
     <ul class="mt-1 max-h-64 overflow-y-auto">
       {#each r.breaks as b (b.at)}
         <li class="border-b border-rope py-1.5">
-          <button class="w-full text-left hover:underline" onclick={() => onpick(b.at)}>
+          <button class="min-h-6 w-full text-left hover:underline" onclick={() => onpick(b.at)}>
             {clock(b.at)} <span class="text-soft">after {b.run} clean: {verdicts[b.verdict]}{back(b)}</span>
           </button>
         </li>

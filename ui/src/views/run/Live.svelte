@@ -38,14 +38,17 @@
   )
 </script>
 
-<header class="flex items-center gap-4 px-4 pt-3 sm:px-6">
-  <div class="min-w-0">
+<header class="flex items-center gap-x-4 max-[22.5rem]:flex-wrap px-4 pt-3 sm:px-6 low:col-span-3 low:px-0 low:pt-2">
+  <div class="min-w-0 max-[22.5rem]:basis-full">
     <p class="line-clamp-2 text-lg leading-tight font-bold sm:text-2xl wall:text-4xl">{run.trainee.name}</p>
     <p class="hidden truncate text-soft sm:block wall:text-2xl">
       {run.drillName}{tempo}. <span data-testid="plays">{plays}</span>
     </p>
   </div>
-  <p class="figure ml-auto text-5xl sm:text-7xl wall:text-9xl" role="timer" aria-label="left">
+  <p
+    class="figure ml-auto text-5xl max-[22.5rem]:mr-auto max-[22.5rem]:ml-0 sm:text-7xl wall:text-9xl"
+    role="timer"
+    aria-label="left">
     {countdown(round.left)}
   </p>
   <button class={big} onclick={() => round.togglePause()} disabled={ending}>
@@ -63,7 +66,9 @@
 {/snippet}
 
 <div
-  class="grid min-h-0 flex-1 grid-cols-1 gap-4 px-4 py-2 sm:px-6 lg:grid-cols-[minmax(12rem,18%)_1fr_minmax(12rem,18%)]">
+  class="grid min-h-0 flex-1 grid-cols-1 gap-4 px-4 py-2 sm:px-6 low:row-start-2 low:p-0 {run.source === 'keys'
+    ? 'low:col-start-2'
+    : 'low:col-span-3'} lg:grid-cols-[minmax(12rem,18%)_1fr_minmax(12rem,18%)]">
   <div class="hidden min-h-0 flex-col justify-center gap-6 lg:flex">
     <div class="h-48 wall:h-80">
       {#if run.rig.kind !== 'speed'}
@@ -94,9 +99,9 @@
     {#if !trouble && round.phase === 'paused'}
       <p class="text-center text-lg text-soft">
         {#if round.asking}
-          End the round here? Press Stop now, or Escape once more: the hits are kept. Space goes on.
+          End the round here? Press Stop now, or Escape once more: the hits are kept. Space to go on.
         {:else}
-          Paused with {countdown(round.left)} to go. Space goes on.
+          Paused with {countdown(round.left)} to go. Space to go on.
         {/if}
       </p>
     {/if}

@@ -10,42 +10,44 @@
   const round = $derived(floor.round)
   const ending = $derived(round.phase === 'ending')
   const pads = $derived([
-    { hand: floor.left, key: 'F', place: 'order-2 md:order-1' },
-    { hand: floor.right, key: 'J', place: 'order-3' },
+    { hand: floor.left, key: 'F', place: 'order-2 md:order-1 low:col-start-1' },
+    { hand: floor.right, key: 'J', place: 'order-3 low:col-start-3' },
   ])
   const hits = $derived(recorded ? count(round.hits.length, 'hit') : 'nothing recorded')
 </script>
 
-<footer class="grid grid-cols-2 gap-2 px-4 pb-4 sm:px-6 md:grid-cols-[1fr_minmax(0,22rem)_1fr]">
+<footer class="grid grid-cols-2 gap-2 px-4 pb-4 sm:px-6 md:grid-cols-[1fr_minmax(0,22rem)_1fr] low:contents">
   {#each keyed ? pads : [] as pad (pad.key)}
     <button
-      class="relative min-h-32 rounded-[3px] border-2 border-rope bg-sheet px-4 text-left {pad.place} disabled:opacity-50"
+      class="relative min-h-32 low:row-start-2 rounded-[3px] border-2 border-edge bg-sheet px-4 text-left {pad.place} disabled:opacity-50"
       disabled={ending}
-      onpointerdown={(e) => floor.strike(pad.hand, e.timeStamp)}
-      aria-label="Hit with the {handWord(pad.hand, floor.stance)} hand">
+      onpointerdown={(e) => floor.strike(pad.hand, e.timeStamp)}>
       <!-- a small disc alone answers a tap: nothing larger may flash -->
       <span
         class="absolute top-4 right-4 size-6 rounded-full border-2 border-strike {floor.pressed === pad.hand
           ? 'bg-strike'
           : ''}"></span>
-      <span class="figure block text-4xl capitalize">{handWord(pad.hand, floor.stance)}</span>
+      <span class="figure block text-4xl capitalize">{handWord(pad.hand, floor.stance)}</span>{' '}
       <span class="text-sm">{pad.hand} hand, key {pad.key}</span>
     </button>
   {/each}
   <div
-    class="order-1 col-span-2 grid grid-cols-5 gap-1 md:order-2 {keyed ? 'md:col-span-1' : 'md:col-span-3'}"
+    class="order-1 col-span-2 grid grid-cols-5 max-[22.5rem]:grid-cols-3 gap-1 md:order-2 {keyed
+      ? 'md:col-span-1'
+      : 'md:col-span-3'} low:col-span-3 low:row-start-3 low:grid-cols-6"
     role="group"
     aria-label="Marks">
     {#each marks as kind, i (kind)}
       <button
-        class="min-h-16 rounded-[3px] border-2 border-rope px-0.5 text-[0.8125rem] leading-tight font-semibold hover:bg-shade wall:min-h-24 wall:text-2xl"
+        class="min-h-16 rounded-[3px] border-2 border-edge px-0.5 text-[0.8125rem] leading-tight font-semibold hover:bg-shade wall:min-h-24 wall:text-2xl"
         disabled={ending}
         onclick={() => round.mark(kind)}>
         <span class="block text-soft">{i + 1}</span>{markNames[kind]}
       </button>
     {/each}
-    <p class="col-span-5 flex items-center justify-between text-sm text-soft wall:text-xl">
-      <span>{hits}, {count(round.marks, 'mark')}</span>
+    <p
+      class="col-span-full low:col-span-1 low:justify-center flex items-center justify-between text-sm text-soft wall:text-xl">
+      <span class="low:sr-only">{hits}, {count(round.marks, 'mark')}</span>
       <button class="-my-1 min-h-16 px-4 underline" onclick={() => round.mute()}>
         {round.muted ? 'Sound on' : 'Sound off'} (M)
       </button>

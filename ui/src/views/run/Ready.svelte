@@ -16,8 +16,7 @@
   const { drill, trainee, rig, preview, outlook } = $derived(ready)
   const composed = $derived(preview.composed)
   const begins = $derived.by(() => {
-    if (!isLine(drill.doc))
-      return `First hand: ${drill.doc.firstHand}, the ${handWord(drill.doc.firstHand, floor.stance)}.`
+    if (!isLine(drill.doc)) return `${upper(handWord(drill.doc.firstHand, floor.stance))} hand first.`
     return composed ? `${count(composed.times, 'rep')} of ${composed.canonical}.` : ''
   })
   const planned = $derived(
@@ -38,7 +37,7 @@
       <h1 class="figure text-5xl sm:text-7xl">{trainee.name}</h1>
       <p class="mt-2 text-xl text-pretty">{drill.name} on the {rig.name}. {preview.sentence}</p>
       <p class="mt-1 text-soft">
-        {preview.strikes} strikes, {countdown(preview.seconds)} from bell to bell. {begins}
+        {count(preview.strikes, 'strike')} in {countdown(preview.seconds)}. {begins}
       </p>
     </div>
     {#if outlook.held}
@@ -48,7 +47,7 @@
       </p>
     {/if}
     {#if outlook.spared.length > 0}
-      <p class="border-l-4 border-rope pl-3">As long as the caution stands: {outlook.spared.join('; ')}.</p>
+      <p class="border-l-4 border-rope pl-3">While the caution stands: {outlook.spared.join('; ')}.</p>
     {/if}
     {#if preview.problem}
       <p class="border-l-4 border-ink pl-3 text-lg font-semibold" role="alert">
@@ -56,7 +55,7 @@
       </p>
     {/if}
     <Recording {floor} {preview} {id} />
-    <div class="flex items-center gap-4">
+    <div class="sticky bottom-0 flex items-center gap-4 bg-ground py-2 lg:static">
       <Button main class="min-h-20! grow px-12! text-2xl! sm:grow-0" disabled={cannot} onclick={() => floor.start(id)}
         >Start</Button>
       <p class="hidden text-sm text-soft sm:block">or Space</p>
@@ -75,7 +74,7 @@
       </div>
       {#if outlook.clean > 0}
         <div>
-          <dt class="label" title={outlook.made}>Meet the bag, expected</dt>
+          <dt class="label" title={outlook.made}>Expected clean</dt>
           <dd class="figure text-5xl">{Math.round(100 * outlook.clean)}<span class="text-2xl"> %</span></dd>
         </div>
       {/if}

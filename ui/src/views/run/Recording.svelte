@@ -63,12 +63,12 @@
       </p>
     {:else}
       <Button class="mt-1" onclick={() => floor.round.prepare(id, 'device', floor.plays)}>
-        Make the key for this round
+        Make a key for this round
       </Button>
     {/if}
     <p class="mt-1 text-sm text-soft">
-      {key ? 'The key is for this round alone. Join the sensor, then start.' : ''} None at hand?
-      <button class="underline" onclick={() => floor.record('none')}>Run with nothing recorded</button>
+      {key ? 'The key is for this round only. Connect the sensor, then start.' : ''} None at hand?
+      <button class="min-h-6 underline" onclick={() => floor.record('none')}>Run with nothing recorded</button>
     </p>
   {/if}
   {#if floor.ways.length > 1}

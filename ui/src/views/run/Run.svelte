@@ -5,6 +5,8 @@
   import { push } from 'svelte-spa-router'
   import type { Schemas } from '../../lib/api/client'
   import { markNames } from '../../lib/format'
+  import { leftovers } from '../../lib/run/outbox.svelte'
+  import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import { Floor, readied } from './floor.svelte'
@@ -13,9 +15,10 @@
 
   let { params }: { params: { id: string } } = $props()
   const client = useQueryClient()
-  const floor = new Floor((id) => {
+  const floor = new Floor((id, sent) => {
     void client.invalidateQueries()
-    void push(`/review/${id}`)
+    if (!sent && session.me) void leftovers.send(session.me.id) // tried again until it arrives
+    void push(sent ? `/review/${id}` : '/')
   })
   const round = floor.round
   const ready = createQuery(() => ({ queryKey: ['run', params.id], queryFn: () => readied(params.id) }))
@@ -72,7 +75,11 @@
 <svelte:window onkeydown={keys} onpagehide={() => round.leave()} onpopstate={back} />
 <svelte:document onvisibilitychange={() => round.seenAgain()} />
 
-<main class="flex h-dvh flex-col overflow-hidden bg-ground text-ink select-none" data-phase={round.phase}>
+<main
+  class="flex h-dvh flex-col overflow-hidden bg-ground text-ink select-none {floor.live
+    ? 'low:grid low:grid-cols-[minmax(8rem,1fr)_minmax(0,2fr)_minmax(8rem,1fr)] low:grid-rows-[auto_minmax(0,1fr)_auto] low:gap-2 low:px-4 low:pb-2'
+    : ''}"
+  data-phase={round.phase}>
   {#if ready.isError}
     <div class="p-6">
       <Notice title="This drill cannot be run" text={ready.error.message} again={() => ready.refetch()}>

@@ -39,7 +39,7 @@ export class Floor {
   live = $derived.by(() => this.round.phase !== 'ready' && this.round.phase !== 'starting' && !!this.round.run)
   barred = $derived(this.ready?.outlook.barred ?? false)
 
-  constructor(over: (id: string) => void) {
+  constructor(over: (id: string, sent: boolean) => void) {
     this.round = new Round(over)
   }
 

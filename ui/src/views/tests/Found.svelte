@@ -17,5 +17,5 @@
   {/each}
 </ul>
 <p class="mt-2 text-sm text-soft">
-  {result.used} used{left}. It is kept with its spread, and rounds on the bag weigh more.
+  {result.used} used{left}. Rounds on the bag count for more.
 </p>

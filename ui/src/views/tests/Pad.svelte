@@ -3,7 +3,7 @@
   import type { Trial } from '../../lib/people/trial.svelte'
 
   let { trial, sides }: { trial: Trial; sides: boolean } = $props()
-  const half = 'grid place-items-center border-2 border-rope text-2xl font-bold text-soft sm:text-5xl'
+  const half = 'grid place-items-center border-2 border-edge text-2xl font-bold text-soft sm:text-5xl'
 
   function tap(e: PointerEvent) {
     e.preventDefault()

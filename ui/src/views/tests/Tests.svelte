@@ -26,8 +26,8 @@
 
   type Test = Schemas['TestTaken']['test']
   const tests: { value: Test; text: string; how: string }[] = [
-    { value: 'alternate', text: 'Two hands', how: 'Left and right in turn, as quick as they go, for ten seconds.' },
-    { value: 'sameHand', text: 'One hand', how: 'One hand again and again, as quick as it goes, for ten seconds.' },
+    { value: 'alternate', text: 'Two hands', how: 'Left and right in turn, as fast as you can, for ten seconds.' },
+    { value: 'sameHand', text: 'One hand', how: 'One hand over and over, as fast as you can, for ten seconds.' },
     {
       value: 'beat',
       text: 'Keep the beat',
@@ -36,7 +36,7 @@
     {
       value: 'sight',
       text: 'Light',
-      how: 'Tap as soon as the disc fills. Ten times, after a wait that cannot be foreseen.',
+      how: 'Tap as soon as the disc fills. Ten times, each after a wait you cannot guess.',
     },
     { value: 'sound', text: 'Sound', how: 'Tap as soon as it sounds. Ten times.' },
   ]
@@ -101,8 +101,8 @@
           ]}
           onchange={(v) => (fists = v === 'fists')}
           note={fists
-            ? 'Gloves on a padded tablet, or somebody tapping along: it is taken as it is.'
-            : 'Fingers are not fists: they only say what fists cannot beat.'} />
+            ? 'Gloves on a padded tablet, or somebody who taps along: the figure is taken as it is.'
+            : 'Fingers are quicker than fists: this is only an upper limit.'} />
       {/if}
       <Problem text={act.problem} />
       {#if result}<Found {result} />{/if}

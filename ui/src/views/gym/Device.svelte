@@ -1,0 +1,40 @@
+<!-- What belongs to this device alone: how loud it is, how late it tells of a tap, whether single keys lead anywhere. -->
+<script lang="ts">
+  import { ms } from '../../lib/format'
+  import { kept } from '../../lib/run/delay'
+  import { loudness, loudnesses, setLoudness } from '../../lib/run/loudness'
+  import { shortcuts } from '../../lib/shortcuts.svelte'
+  import Button from '../../lib/ui/Button.svelte'
+  import Choice from '../../lib/ui/Choice.svelte'
+
+  const late = kept()?.late
+  let loud = $state(loudness())
+</script>
+
+<section class="seam pt-3" aria-labelledby="device">
+  <h2 id="device" class="text-xl font-bold">This device</h2>
+  <Choice
+    label="Sound of a round"
+    value={loud}
+    options={loudnesses}
+    onchange={(to) => {
+      setLoudness(to)
+      loud = to
+    }}
+    note="M turns it off and on during a round." />
+  <div class="flex flex-wrap items-center gap-x-3 py-1">
+    <span
+      >{late === undefined
+        ? 'Delay of its taps: not measured.'
+        : `It tells of a tap ${ms(late)} late, and that is taken off.`}</span>
+    <Button small href="#/delay">{late === undefined ? 'Measure it' : 'Measure it again'}</Button>
+  </div>
+  <label class="flex min-h-11 items-center gap-3">
+    <input
+      type="checkbox"
+      class="size-6 shrink-0 accent-ink"
+      checked={shortcuts.on}
+      onchange={() => shortcuts.toggle()} />
+    <span>Single keys go to pages and change drills</span>
+  </label>
+</section>
