@@ -207,8 +207,9 @@ func TestCalibrateByTaps(t *testing.T) {
 	c.ok(c.See("Calibrations"))
 	c.ok(c.See("tapped along"))
 	// 1.44 m and 1.60 m, as soon as the measures have come.
-	if err := c.Until(fmt.Sprintf("((cm) => cm >= 299 && cm <= 309)(%s)", dimension("Anchor above the floor"))); err != nil {
-		t.Errorf("the anchor came out at %g cm, want about 304", c.number(dimension("Anchor above the floor")))
+	anchor := dimension("Anchor above the floor")
+	if err := c.Until(fmt.Sprintf("((cm) => cm >= 299 && cm <= 309)(%s)", anchor)); err != nil {
+		t.Errorf("the anchor came out at %g cm, want about 304", c.number(anchor))
 	}
 	c.ok(c.Set("Measures", "Weight", "500"))
 	c.ok(c.Key("\x1b"))
