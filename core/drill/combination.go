@@ -284,15 +284,20 @@ func Keeps(k rig.Kind, r Rhythm) bool { return Combination{Rhythm: r}.suits(k) =
 // still says whether it is thrown at a slip bag that hangs still, as somebody's guard.
 func (c Combination) still(k rig.Kind) bool { return k == rig.Slip && c.Rhythm == NoReturn }
 
+// EffortShare is the share of the greatest fist speed of an ordinary strike: what the drill says, else as its pace mode
+// has it.
+func (c Combination) EffortShare() float64 {
+	if c.Effort > 0 {
+		return c.Effort
+	}
+	return paces[c.Pace].effort
+}
+
 // With fills in what was left open: force and tempo by the pace mode and what this trainee can do, a slip bag's pull.
 func (c Combination) With(bag rig.Rig, a trainee.Ability) Combination {
 	p := paces[c.Pace]
 	if c.Fist == 0 {
-		effort := p.effort
-		if c.Effort > 0 {
-			effort = c.Effort
-		}
-		c.Fist = math.Round(effort*a.FistSpeed*10) / 10
+		c.Fist = math.Round(c.EffortShare()*a.FistSpeed*10) / 10
 	}
 	still := c.still(bag.Kind())
 	if c.Tempo == 0 && (c.Landing == Freely || still) {
