@@ -11,19 +11,19 @@ type Activity string
 
 // What is done off the bag (common practice).
 const (
-	Skipping  Activity = "skipping"
-	Bouncing  Activity = "bouncing"
-	Trunk     Activity = "trunk"
-	EasyBox   Activity = "easyShadow"
-	ShadowBox Activity = "shadow"
-	Gloves    Activity = "gloves"
-	Planks    Activity = "planks"
-	Squats    Activity = "squats"
-	Crunches  Activity = "crunches"
-	Footwork  Activity = "footwork"
-	Stretch   Activity = "stretch"
-	Talk      Activity = "talk"
-	Breathe   Activity = "breathe"
+	Skipping   Activity = "skipping"
+	Bouncing   Activity = "bouncing"
+	Trunk      Activity = "trunk"
+	EasyBox    Activity = "easyShadow"
+	ShadowBox  Activity = "shadow"
+	Gloves     Activity = "gloves"
+	Planks     Activity = "planks"
+	Squats     Activity = "squats"
+	Crunches   Activity = "crunches"
+	Footwork   Activity = "footwork"
+	Stretching Activity = "stretch"
+	Talk       Activity = "talk"
+	Breathe    Activity = "breathe"
 )
 
 // Doing says what an activity is.
@@ -46,13 +46,14 @@ var doings = []Doing{
 	{EasyBox, "Light shadow boxing", "Half the pace, all the shape.", "shadow boxing, light", 0.35, nil, false},
 	{ShadowBox, "Shadow boxing", "Throw it, move, think what comes back.", "shadow boxing", 0.5,
 		[]caution.Kind{caution.Shoulder}, true},
-	{Gloves, "Wraps, gloves and water", "Wraps first, gloves on, a mouthful of water.", "gloves and water", 0.1, nil, false},
-	{Planks, "Planks", "Thirty seconds down, thirty up.", "planks", 0.6, []caution.Kind{caution.Wrist, caution.Shoulder},
-		true},
+	{Gloves, "Wraps, gloves and water", "Wraps first, gloves on, a mouthful of water.", "gloves and water", 0.1, nil,
+		false},
+	{Planks, "Planks", "Thirty seconds down, thirty up.", "planks", 0.6,
+		[]caution.Kind{caution.Wrist, caution.Shoulder}, true},
 	{Squats, "Squats", "Heels down, back straight, tens.", "squats", 0.6, nil, true},
 	{Crunches, "Crunches", "Slow, tens, chin down.", "crunches", 0.6, nil, true},
 	{Footwork, "Footwork", "In and out, side to side, never crossing.", "footwork", 0.4, nil, true},
-	{Stretch, "Stretching", "Shoulders, hips and calves; slowly.", "stretching", 0.1, nil, false},
+	{Stretching, "Stretching", "Shoulders, hips and calves; slowly.", "stretching", 0.1, nil, false},
 	{Talk, "Talk it over", "What held, what comes next.", "talk it over", 0.05, nil, false},
 	{Breathe, "Breathe", "Walk, shake the arms out, breathe low.", "breathe", 0.1, nil, false},
 }

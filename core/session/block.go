@@ -53,8 +53,8 @@ func (b Block) For() rig.Kind {
 	return ""
 }
 
-// Plan is what a block asks of somebody on a kind of bag, as long as the block lasts. Nil where everybody does their own
-// drill, or it is off the bag. A drill of the library on a bag of another kind is refused, naming drill.
+// Plan is what a block asks of somebody on a kind of bag, as long as the block lasts. Nil where everybody does their
+// own drill, or it is off the bag. A drill of the library on a bag of another kind is refused, naming drill.
 func (b Block) Plan(kind rig.Kind) (drill.Plan, error) {
 	switch {
 	case b.Drill != "":
@@ -105,8 +105,8 @@ func (b Block) Lasting() int {
 	return 5 * int((float64(b.Times)*each+4.999)/5)
 }
 
-// secondsAMove is how long a move of a combination takes by its pace, of somebody in between (assumed; the floor lays it
-// out for whoever stands there).
+// secondsAMove is how long a move of a combination takes by its pace, of somebody in between (assumed; the floor lays
+// it out for whoever stands there).
 var secondsAMove = map[drill.Pace]float64{drill.Flow: 0.40, drill.Combining: 0.38, drill.Power: 0.60,
 	drill.Speedy: 0.28, drill.OwnRhythm: 0.40}
 

@@ -22,8 +22,8 @@ const (
 	wholeEach    = 60
 )
 
-// BuildUp takes a long combination apart and puts it together over rounds: k parts make k + 1 rounds. Round i opens with
-// an easy flow, then the parts so far, then part i as new material, and closes free or fast; the last has a speed
+// BuildUp takes a long combination apart and puts it together over rounds: k parts make k + 1 rounds. Round i opens
+// with an easy flow, then the parts so far, then part i as new material, and closes free or fast; the last has a speed
 // opener, each part for 30 s, then the whole for 60 s (common practice). Blocks stretch so that each round adds up to
 // its length in seconds; where the parts are too many for the last one they give, and the whole keeps its minute.
 // Guidance fades from round to round. A combination of one part alone is refused, naming text.

@@ -42,8 +42,8 @@ func printed(moves []combo.Placed) string {
 	return combo.Combination{Parts: [][]combo.Item{items}}.String()
 }
 
-// joints are the places at which the parts of moves end, the last at their end: those of the least cost over all ways to
-// part them.
+// joints are the places at which the parts of moves end, the last at their end: those of the least cost over all ways
+// to part them.
 func joints(moves []combo.Placed) []int {
 	n := len(moves)
 	parts := max(1, int(math.Round(float64(n)/usualPart)))
@@ -81,8 +81,8 @@ func uneven(size int, even float64) float64 {
 	return cost + 5*float64(max(0, leastPart-size, size-mostPart))
 }
 
-// torn is the cost of ending a part before the move at: none on an accent, little before a defence or a step, a whole one
-// inside a group of punches.
+// torn is the cost of ending a part before the move at: none on an accent, little before a defence or a step, a whole
+// one inside a group of punches.
 func torn(moves []combo.Placed, at int) float64 {
 	switch {
 	case at == len(moves) || moves[at-1].Accent:

@@ -129,15 +129,18 @@ func TestRemarks(t *testing.T) {
 		want string
 		bars bool
 	}{
-		"short rest":     {base(func(s *Session) { s.Rounds[2].Rest = 20 }), Anybody(), "shorter than usual", false},
-		"too full":       {base(func(s *Session) { s.Rounds[2].Blocks[0].Seconds = 200 }), Anybody(), "20 seconds too long", true},
-		"empty":          {base(func(s *Session) { s.Rounds[2].Blocks[0].Seconds = 100 }), Anybody(), "80 seconds of it empty", true},
+		"short rest": {base(func(s *Session) { s.Rounds[2].Rest = 20 }), Anybody(), "shorter than usual", false},
+		"too full": {base(func(s *Session) { s.Rounds[2].Blocks[0].Seconds = 200 }), Anybody(),
+			"20 seconds too long", true},
+		"empty": {base(func(s *Session) { s.Rounds[2].Blocks[0].Seconds = 100 }), Anybody(),
+			"80 seconds of it empty", true},
 		"no warm-up":     {base(func(s *Session) { s.Rounds = s.Rounds[1:] }), Anybody(), "no warm-up", false},
 		"no emphasis":    {base(func(s *Session) { s.Rounds[2].Emphasis = "" }), Anybody(), "hit at random", false},
 		"long for young": {base(func(*Session) {}), young, "long for the young", false},
-		"hard for young": {base(func(s *Session) { s.Rounds[2].Blocks[0] = fast }), young, "not for the young", false},
-		"held back":      {base(func(*Session) {}), sore, "Held back: a sore wrist", false},
-		"no such line":   {base(func(s *Session) { s.Rounds[2].Blocks[0].Text = "1-xyz" }), Anybody(), "\"xyz\" is not known", true},
+		"hard for young": {base(func(s *Session) { s.Rounds[2].Blocks[0] = fast }), young, "not for the young",
+			false},
+		"held back":    {base(func(*Session) {}), sore, "Held back: a sore wrist", false},
+		"no such line": {base(func(s *Session) { s.Rounds[2].Blocks[0].Text = "1-xyz" }), Anybody(), "\"xyz\" is not known", true},
 		"another bag": {base(func(s *Session) {
 			s.Rounds[2].Blocks[0] = Block{Role: Set, Seconds: 180, Drill: "speed.five"}
 		}), Anybody(), "drill for the speed bag", true},

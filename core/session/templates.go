@@ -79,7 +79,7 @@ func gloves() Round {
 
 func coolDown(seconds int) Round {
 	return Round{Kind: CoolDown, Emphasis: "Come down", Seconds: seconds,
-		Blocks: []Block{off(Breathe, seconds/4), off(Stretch, seconds/2), off(Talk, seconds-seconds/4-seconds/2)}}
+		Blocks: []Block{off(Breathe, seconds/4), off(Stretching, seconds/2), off(Talk, seconds-seconds/4-seconds/2)}}
 }
 
 func off(a Activity, seconds int) Block { return Block{Role: Off, Activity: a, Seconds: seconds} }
@@ -223,7 +223,7 @@ func sixHalves() Session {
 		if i == 5 {
 			rest = 0
 		}
-		work = append(work, round(fmt.Sprintf("Fast: %s", text), rest, thrown(Fast, 30, text, drill.Speedy, drill.Alone)))
+		work = append(work, round("Fast: "+text, rest, thrown(Fast, 30, text, drill.Speedy, drill.Alone)))
 	}
 	return opened("Six times thirty seconds", "Quick and close, half a minute off between.", rig.Hanging, work...)
 }
@@ -238,15 +238,17 @@ func tens() Session {
 	squats, crunches := off(Squats, 30), off(Crunches, 30)
 	squats.Times, crunches.Times = 10, 10
 	return opened("Counted tens", "Ten of each; beat your own time, nobody else's.", rig.Hanging,
-		set("Tens, straights", ContestRest, counted(10, "1-2", drill.Speedy), squats, counted(10, "1-1-2", drill.Speedy)),
-		set("Tens, curved", ContestRest, counted(10, "3-2", drill.Speedy), crunches, counted(10, "2-3-2", drill.Speedy)),
+		set("Tens, straights", ContestRest, counted(10, "1-2", drill.Speedy), squats,
+			counted(10, "1-1-2", drill.Speedy)),
+		set("Tens, curved", ContestRest, counted(10, "3-2", drill.Speedy), crunches,
+			counted(10, "2-3-2", drill.Speedy)),
 		set("Ten, fifteen, twenty", 0, counted(10, "1-2", drill.Speedy), counted(15, "1-2", drill.Speedy),
 			counted(20, "1-2", drill.Speedy)))
 }
 
 // Hour is a class of so many minutes on everybody's own drill: a warm-up, gloves and water, as many rounds of that
-// length as fit with their rests, two minutes of counted work and the cool-down. What is over goes to the cool-down, and
-// then to the warm-up. Under twenty minutes there is no finisher.
+// length as fit with their rests, two minutes of counted work and the cool-down. What is over goes to the cool-down,
+// and then to the warm-up. Under twenty minutes there is no finisher.
 func Hour(minutes, seconds int, bag rig.Kind) Session {
 	s := Session{Name: fmt.Sprintf("Class, %d minutes", minutes), Bag: bag,
 		Note: "Everybody on their own drill, the same bell for all."}

@@ -1,0 +1,103 @@
+package session
+
+import (
+	"fmt"
+
+	"melodromos/core/drill"
+	"melodromos/core/words"
+)
+
+// Face is a stretch as it is shown.
+type Face struct {
+	Stretch
+	Kind     Kind         `json:"kind" enum:",warmUp,change,work,finisher,coolDown" doc:"of its round; empty while getting ready"`
+	Role     Role         `json:"role" enum:",opener,known,new,whole,fast,free,drill,own,counted,off" doc:"empty for a rest"`
+	Name     string       `json:"name" doc:"of the round: Round 3 of 12"`
+	Emphasis string       `json:"emphasis"`
+	Title    string       `json:"title" doc:"what is done"`
+	Under    string       `json:"under" doc:"how"`
+	OnBag    bool         `json:"onBag"`
+	Tries    int          `json:"tries"`
+	BellAt   drill.Micros `json:"bellAt" doc:"when its round ends; of a rest, when the next begins"`
+}
+
+// roleNames are the roles as they stand beside a block.
+var roleNames = map[Role]string{Opener: "easy flow", Known: "what you know", New: "new", Whole: "the whole of it",
+	Fast: "fast", Free: "free, your own rhythm", Set: "the same drill for all", Own: "", Counted: "counted", Off: ""}
+
+// RoleName is a role in words; "" where nothing is said of it.
+func RoleName(r Role) string { return roleNames[r] }
+
+// Faces are the stretches of a course as they are shown.
+func (c Course) Faces() []Face {
+	work := 0
+	for _, r := range c.plan.Rounds {
+		if r.Kind == Work {
+			work++
+		}
+	}
+	list := make([]Face, len(c.Stretches))
+	bell := drill.Micros(0)
+	for i := len(list) - 1; i >= 0; i-- {
+		s := c.Stretches[i]
+		if s.Rest() || i+1 == len(list) || list[i+1].Rest() || list[i+1].Lap != s.Lap {
+			bell = s.Until
+		}
+		list[i] = c.face(s, work)
+		list[i].BellAt = bell
+	}
+	return list
+}
+
+func (c Course) face(s Stretch, work int) Face {
+	f := Face{Stretch: s, Title: "Get ready"}
+	if s.Round < 0 {
+		return f
+	}
+	r := c.plan.Rounds[s.Round]
+	f.Kind, f.Emphasis, f.Name = r.Kind, r.Emphasis, c.roundName(s.Round, work)
+	if s.Carried {
+		f.Name += ", carried on"
+	}
+	if s.Rest() {
+		f.Title, f.Emphasis = "Rest", ""
+		return f
+	}
+	b := c.planned(s)
+	f.Title, f.Role, f.OnBag, f.Tries = b.Title(), b.Role, b.OnBag(), b.Tries
+	switch {
+	case b.Activity != "":
+		f.Under = b.Activity.Doing().How
+	case b.Times > 0:
+		f.Under = words.Count(b.Times, "rep")
+	default:
+		f.Under = words.Upper(roleNames[b.Role])
+	}
+	if b.Times > 0 && b.Activity != "" {
+		f.Title = fmt.Sprintf("%d %s", b.Times, words.Lower(f.Title))
+	}
+	return f
+}
+
+// roundName says which round it is: the rounds on the bags are counted, the others have names.
+func (c Course) roundName(i, work int) string {
+	if c.plan.Rounds[i].Kind != Work {
+		return KindName(c.plan.Rounds[i].Kind)
+	}
+	n := 0
+	for _, r := range c.plan.Rounds[:i+1] {
+		if r.Kind == Work {
+			n++
+		}
+	}
+	if work == 1 {
+		return "Round"
+	}
+	return fmt.Sprintf("Round %d of %d", n, work)
+}
+
+// KindName is a kind of round in words.
+func KindName(k Kind) string {
+	return map[Kind]string{WarmUp: "Warm-up", Change: "Gloves and water", Work: "Round", Finisher: "Finisher",
+		CoolDown: "Cool-down"}[k]
+}
