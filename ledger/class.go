@@ -67,7 +67,8 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 	index := map[string]*class.Member{}
 	for i, t := range people {
 		c.Members[i] = class.Member{ID: t.ID, Name: t.Name, Stance: combo.Stance(t.Stance), Band: trainee.Band(t.Band),
-			Weak: combo.Hand(t.Weak), School: ladder.School(t.School), Weeks: Weeks(t)}
+			Weak: combo.Hand(t.Weak), Body: Body(t), Age: trainee.AgeBand(t.AgeBand),
+			School: ladder.School(t.School), Weeks: Weeks(t)}
 		index[t.ID] = &c.Members[i]
 	}
 	size := map[string]int{}

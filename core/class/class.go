@@ -82,6 +82,8 @@ type Member struct {
 	Stance    combo.Stance
 	Band      trainee.Band
 	Weak      combo.Hand
+	Body      rig.Body
+	Age       trainee.AgeBand
 	School    ladder.School
 	Evidence  []trainee.Evidence
 	Cautions  []caution.Kind // that stand

@@ -47,19 +47,19 @@ func Solve(c Class) (Plan, error) {
 	var best [][]int
 	lowest := math.MaxInt
 	for n := range beginnings {
-		if n == beginnings-1 && lowest >= twiceCost {
+		if n == beginnings-1 && best == nil {
 			s.coloured() // somebody is twice at once in all of them: begin where nobody is
 		} else {
 			s.begin(n)
 		}
-		if cost := s.better(least * changeCost); cost < lowest {
+		if cost := s.better(least * changeCost); cost < lowest && !s.twice() {
 			lowest, best = cost, cloned(s.columns)
 		}
 		if lowest <= least*changeCost {
 			break
 		}
 	}
-	if lowest >= twiceCost {
+	if best == nil {
 		return Plan{}, fmt.Errorf("no plan was found in which nobody is twice at once")
 	}
 	plan := Plan{On: make([][]int, c.Rounds), Least: least}
@@ -206,6 +206,11 @@ func (s *solver) tally() {
 			}
 		}
 	}
+}
+
+// twice says whether anybody is on two bags at once.
+func (s *solver) twice() bool {
+	return slices.ContainsFunc(s.times, func(row []int8) bool { return slices.Max(row) > 1 })
 }
 
 func (s *solver) tiredness(p int) int {

@@ -139,8 +139,9 @@ func TestRemarks(t *testing.T) {
 		"long for young": {base(func(*Session) {}), young, "long for the young", false},
 		"hard for young": {base(func(s *Session) { s.Rounds[2].Blocks[0] = fast }), young, "not for the young",
 			false},
-		"held back":    {base(func(*Session) {}), sore, "Held back: a sore wrist", false},
-		"no such line": {base(func(s *Session) { s.Rounds[2].Blocks[0].Text = "1-xyz" }), Anybody(), "\"xyz\" is not known", true},
+		"held back": {base(func(*Session) {}), sore, "Held back: a sore wrist", false},
+		"no such line": {base(func(s *Session) { s.Rounds[2].Blocks[0].Text = "1-xyz" }), Anybody(),
+			"\"xyz\" is not known", true},
 		"another bag": {base(func(s *Session) {
 			s.Rounds[2].Blocks[0] = Block{Role: Set, Seconds: 180, Drill: "speed.five"}
 		}), Anybody(), "drill for the speed bag", true},

@@ -1,0 +1,175 @@
+// Package hour plans a class and carries it through: who is here, which bags hang, what each of them does where in
+// which round, what is hung anew in between, and what is left when somebody comes late, goes early or a bag breaks.
+package hour
+
+import (
+	"slices"
+
+	"melodromos/core/class"
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+	"melodromos/core/session"
+)
+
+// Person is somebody who is here.
+type Person struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Young bool   `json:"young" doc:"an adult stands by"`
+	Gone  bool   `json:"gone" doc:"they have left; what they did stays"`
+}
+
+// Station is a bag of the class.
+type Station struct {
+	ID     string   `json:"id"`
+	Name   string   `json:"name"`
+	Kind   rig.Kind `json:"kind"`
+	Broken bool     `json:"broken" doc:"it is not used any more; what was done on it stays"`
+}
+
+// Given is what somebody does on a bag.
+type Given struct {
+	Person       string    `json:"person"`
+	Bag          string    `json:"bag"`
+	AssignmentID string    `json:"assignmentId" doc:"empty until the class begins, where they did not have the drill before"`
+	Rung         string    `json:"rung"`
+	Name         string    `json:"name"`
+	Why          string    `json:"why"`
+	Spared       []string  `json:"spared" nullable:"false"`
+	Doc          drill.Doc `json:"doc"`
+	Clean        *float64  `json:"clean" doc:"predicted"`
+}
+
+// Seat is where somebody is in a round: on a bag, or off it with something to do.
+type Seat struct {
+	Person   string           `json:"person"`
+	Bag      string           `json:"bag" doc:"empty off the bag"`
+	Activity session.Activity `json:"activity" enum:",skipping,bouncing,trunk,easyShadow,shadow,gloves,planks,squats,crunches,footwork,stretch,talk,breathe" doc:"empty on a bag"`
+}
+
+// Turn is a round on the bags: everybody's seat.
+type Turn struct {
+	Round int    `json:"round" doc:"of the session"`
+	Seats []Seat `json:"seats" nullable:"false"`
+}
+
+// Rehang is a bag that is hung anew between two people.
+type Rehang struct {
+	Round int     `json:"round" doc:"before which it is done"`
+	Bag   string  `json:"bag"`
+	To    float64 `json:"to" doc:"m above the floor"`
+	Point string  `json:"point" doc:"what of the bag hangs there"`
+	For   string  `json:"for" doc:"whose height it is"`
+}
+
+// Plan is the hour of a class.
+type Plan struct {
+	Session  session.Session `json:"session"`
+	People   []Person        `json:"people" nullable:"false"`
+	Bags     []Station       `json:"bags" nullable:"false"`
+	Given    []Given         `json:"given" nullable:"false"`
+	Turns    []Turn          `json:"turns" nullable:"false"`
+	Rehangs  []Rehang        `json:"rehangs" nullable:"false"`
+	Saved    int             `json:"saved" doc:"changes of height fewer than where people simply went round in the order of their names"`
+	Least    int             `json:"least" doc:"changes that no plan of these turns does without"`
+	Said     []string        `json:"said" nullable:"false" doc:"what the coach should know"`
+	Sentence string          `json:"sentence"`
+}
+
+// Clone is a copy that shares no list with it.
+func (p Plan) Clone() Plan {
+	p.Session = p.Session.Clone()
+	p.People, p.Bags, p.Given = slices.Clone(p.People), slices.Clone(p.Bags), slices.Clone(p.Given)
+	p.Turns, p.Rehangs, p.Said = slices.Clone(p.Turns), slices.Clone(p.Rehangs), slices.Clone(p.Said)
+	for i := range p.Turns {
+		p.Turns[i].Seats = slices.Clone(p.Turns[i].Seats)
+	}
+	return p
+}
+
+// Person finds somebody by id; nil for nobody.
+func (p *Plan) Person(id string) *Person {
+	i := slices.IndexFunc(p.People, func(x Person) bool { return x.ID == id })
+	if i < 0 {
+		return nil
+	}
+	return &p.People[i]
+}
+
+// Bag finds a bag by id; nil for none.
+func (p *Plan) Bag(id string) *Station {
+	i := slices.IndexFunc(p.Bags, func(x Station) bool { return x.ID == id })
+	if i < 0 {
+		return nil
+	}
+	return &p.Bags[i]
+}
+
+// Of is what somebody does on a bag; nil for nothing.
+func (p *Plan) Of(person, bag string) *Given {
+	i := slices.IndexFunc(p.Given, func(g Given) bool { return g.Person == person && g.Bag == bag })
+	if i < 0 {
+		return nil
+	}
+	return &p.Given[i]
+}
+
+// Seat is where somebody is in a turn; nil where they are not in it.
+func (t *Turn) Seat(person string) *Seat {
+	i := slices.IndexFunc(t.Seats, func(s Seat) bool { return s.Person == person })
+	if i < 0 {
+		return nil
+	}
+	return &t.Seats[i]
+}
+
+// turnOf is the turn of a round; nil where the round is not on the bags.
+func (p *Plan) turnOf(round int) *Turn {
+	i := slices.IndexFunc(p.Turns, func(t Turn) bool { return t.Round == round })
+	if i < 0 {
+		return nil
+	}
+	return &p.Turns[i]
+}
+
+// Ask is what a class is planned from.
+type Ask struct {
+	People  []string // ids of those who are here
+	Bags    []string // ids of the bags that are used; none for all that hang
+	Minutes int      // of the usual hour
+	Session *session.Session
+}
+
+// Limits of a class. Assumed.
+const (
+	MostPeople  = 60
+	LeastHour   = 10
+	MostHour    = 180
+	inARow      = 3 // rounds on bags until one off them
+	inARowYoung = 2
+	mostRounds  = 8 // on bags for one person (common practice: four to eight)
+	mostYoung   = 6
+)
+
+// most is how many rounds somebody is on bags in a row, 0 for any number, and how many in all. Where the session is the
+// same for everybody its rests are between its rounds.
+func (p *planner) most(m *member) (inRow, rounds int) {
+	switch {
+	case !p.own:
+		return 0, len(p.plan.Session.Rounds)
+	case m.Age.Minor():
+		return inARowYoung, mostYoung
+	}
+	return inARow, mostRounds
+}
+
+// member is somebody of the class with what they are to do.
+type member struct {
+	*class.Member
+	next    class.Proposal // what they do next, on whatever bag
+	wants   []string       // ids of bags, the main one first
+	turns   map[string]int // by bag, of the rounds to come
+	had     map[string]int // of those before
+	already int            // rounds on bags that they had before
+	row     int            // the last of those in a row
+}
