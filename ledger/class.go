@@ -3,6 +3,7 @@ package ledger
 import (
 	"errors"
 	"math"
+	"slices"
 	"sync"
 	"time"
 
@@ -59,8 +60,9 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 	cautions, e3 := gym.Cautions(traineeID)
 	decisions, e4 := gym.Decisions(traineeID)
 	given, e5 := gym.Assignments(traineeID)
+	turns, e6 := gym.TurnsOf(traineeID, now.Add(-trainee.Tells))
 	longer.Wait()
-	if err := errors.Join(e1, e2, e3, e4, e5); err != nil {
+	if err := errors.Join(e1, e2, e3, e4, e5, e6); err != nil {
 		return c, err
 	}
 	c.Members = make([]class.Member, len(people))
@@ -112,6 +114,14 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 			m.Rounds = append(m.Rounds, roundOf(r))
 		}
 	}
+	for _, t := range turns { // what was done in a class counts as done, and moves nothing
+		if m := index[t.TraineeID]; m != nil {
+			m.Rounds = append(m.Rounds, turnOf(t))
+		}
+	}
+	for _, m := range index {
+		slices.SortStableFunc(m.Rounds, func(a, b class.Round) int { return a.At.Compare(b.At) })
+	}
 	for _, a := range given {
 		m := index[a.TraineeID]
 		if m == nil {
@@ -125,6 +135,12 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 			Plan: plan, Rung: a.Drill.Rung, Eased: a.Eased, Own: a.Own, Given: a.CreatedAt})
 	}
 	return c, nil
+}
+
+// turnOf is what somebody did in a class, as a round of which nothing was judged.
+func turnOf(t store.Turn) class.Round {
+	return class.Round{At: t.At, Bag: orZero(t.RigID), Assignment: orZero(t.AssignmentID), Rung: t.Rung,
+		Predicted: math.NaN()}
 }
 
 func bagsOf(gym *store.Gym) ([]class.Bag, error) {
@@ -194,6 +210,15 @@ func Calendar(gym *store.Gym, row store.GymRow, now time.Time) (class.Class, err
 	for _, r := range came {
 		if m := index[r.TraineeID]; m != nil {
 			m.Rounds = append(m.Rounds, class.Round{At: r.CreatedAt})
+		}
+	}
+	turns, err := gym.TurnsOf("", since.AddDate(0, 0, -7))
+	if err != nil {
+		return c, err
+	}
+	for _, t := range turns {
+		if m := index[t.TraineeID]; m != nil {
+			m.Rounds = append(m.Rounds, turnOf(t))
 		}
 	}
 	return c, nil

@@ -25,7 +25,19 @@ func (s *Server) stopAbandoned(ctx context.Context) error {
 		}
 		s.live.Send(row.ID, watch.Message{Kind: "state", State: string(run.Stopped)})
 	}
-	return nil
+	return s.pauseQuiet(ctx)
+}
+
+// pauseQuiet pauses classes whose screen has gone: they go on where it was heard last.
+func (s *Server) pauseQuiet(ctx context.Context) error {
+	before := time.Now().UTC().Add(-s.Quiet)
+	rows, err := s.store.QuietHours(ctx, before)
+	for _, row := range rows {
+		if err := ledger.PauseQuiet(s.store.Gym(ctx, row.GymID), row.ID, before); err != nil {
+			return err
+		}
+	}
+	return err
 }
 
 // playStandIn has the simulated sensor play a round that is opened by a key.

@@ -168,7 +168,8 @@ func (s *Server) routes(engine *gin.Engine) {
 	for _, register := range []func(huma.API){
 		s.registerAccount, s.registerInvitations, s.registerTrainees, s.registerPeople, s.registerRigs, s.registerBench,
 		s.registerCalibrations, s.registerGym, s.registerDrills,
-		s.registerAssignments, s.registerCompose, s.registerClass, s.registerRuns, s.registerHits, s.registerReview,
+		s.registerAssignments, s.registerCompose, s.registerClass, s.registerSessions, s.registerHours, s.registerRuns,
+		s.registerHits, s.registerReview,
 	} {
 		register(authed)
 	}

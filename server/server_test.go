@@ -13,6 +13,7 @@ import (
 
 	"melodromos/core/bench"
 	"melodromos/core/drill"
+	"melodromos/core/session"
 )
 
 const password = "a long password"
@@ -27,7 +28,8 @@ func TestNothingCrossesGyms(t *testing.T) {
 	theirs.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "keys"}, &run)
 	theirs.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
 	nobody := user{t, s.url, &http.Client{}, nil, ""}
-	secrets := []string{trainee.ID, bag.ID, d.ID, d.DrillID, run.ID, "Runa", "Quay", "Elm", run.IntakeKey}
+	secrets := []string{trainee.ID, bag.ID, d.ID, d.DrillID, run.ID, "Runa", "Oona", "Quay", "Elm",
+		run.IntakeKey}
 
 	open := map[string]bool{"/api/sign-in": true, "/api/sign-out": true, "/api/join": true, "/api/join/look": true,
 		"/healthz": true, "/readyz": true,
@@ -41,9 +43,17 @@ func TestNothingCrossesGyms(t *testing.T) {
 	}
 	var invitation InvitationOut
 	theirs.want(200, "POST", "/api/invitations", Inviting{"Runa's aunt"}, &invitation)
+	tens, _ := session.FindTemplate("tens")
+	var plan SessionPlan
+	theirs.want(200, "POST", "/api/sessions", SessionPlan{Session: tens.Session}, &plan)
+	second := theirs.someMore(map[string]string{"Oona": "beginner"})["Oona"] // whom no caution bars
+	var class Hour
+	theirs.want(200, "POST", "/api/hours",
+		ClassQuestion{People: []string{second.ID}, Bags: []string{}, Minutes: 30}, &class)
 	ids := map[string]string{"coaches": coaches[0].ID, "invitations": invitation.ID, "cautions": caution.ID,
 		"trainees": trainee.ID, "rigs": bag.ID,
-		"first-drill": bag.ID, "drills": d.DrillID, "assignments": d.ID, "runs": run.ID}
+		"sessions": plan.ID, "hours": class.ID, "first-drill": bag.ID,
+		"drills": d.DrillID, "assignments": d.ID, "runs": run.ID}
 	bodies := map[string]any{
 		"POST /api/account/password":    PasswordChange{"wrong", password},
 		"POST /api/coaches/{id}/remove": Confirmation{password},
@@ -63,6 +73,12 @@ func TestNothingCrossesGyms(t *testing.T) {
 		"POST /api/cautions/{id}/lift":         Lift{By: "x"},
 		"POST /api/trainees/{id}/cautions":     Caution{Kind: "wrist"},
 		"POST /api/trainees/{id}/tests":        TestTaken{"sight", [][]float64{{0.2, 0.2, 0.2, 0.2, 0.2}}, false},
+		"PUT /api/sessions/{id}":               plan,
+		"POST /api/session-look":               SessionQuestion{Session: tens.Session, TraineeID: trainee.ID},
+		"POST /api/hours/{id}/anew":            Crew{People: []string{}, Bags: []string{}},
+		"POST /api/hours/{id}/seat":            Seating{Person: trainee.ID},
+		"POST /api/hours/{id}/drill":           Choosing{trainee.ID, d.ID},
+		"POST /api/hours/{id}/floor":           FloorStep{Deeds: []session.Done{}},
 		"POST /api/trainees/{id}/accept":       Acceptance{RigID: bag.ID, Choice: "accept"},
 		"POST /api/trainees/{id}/decisions":    Decision{Kind: "speed", Rung: "speed.rear", Choice: "skip"},
 		"POST /api/combo-tempo": TempoQuestion{RigID: bag.ID, TraineeID: trainee.ID,
@@ -78,7 +94,8 @@ func TestNothingCrossesGyms(t *testing.T) {
 			}
 			walked++
 			parts := strings.Split(path, "/")
-			real := strings.NewReplacer("{id}", ids[parts[2]], "{trainee}", trainee.ID, "{kind}", "speed").Replace(path)
+			real := strings.NewReplacer("{id}", ids[parts[2]], "{trainee}", trainee.ID, "{kind}", "speed", "{stretch}",
+				"1").Replace(path)
 			if strings.Contains(real, "{") || strings.HasSuffix(real, "/") {
 				t.Fatalf("%s: the walk does not know its parameters", path)
 			}

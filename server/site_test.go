@@ -55,20 +55,36 @@ func newSite(t testing.TB, with ...func(*Options)) site {
 	return site{srv, h.URL, s, database}
 }
 
-// sql changes the database past the product, with the rows of all gyms in sight.
-func (s site) sql(t testing.TB, statement string, args ...any) {
+// past reaches the database past the product, with the rows of all gyms in sight.
+func (s site) past(t testing.TB, do func(db *pgx.Conn) error) {
 	t.Helper()
 	db, err := pgx.Connect(ctx, s.database)
 	if err != nil {
 		t.Fatal(err)
 	}
 	defer func() { _ = db.Close(ctx) }()
-	if _, err := db.Exec(ctx, "SET melodromos.gym = '*'"); err != nil {
+	if _, err = db.Exec(ctx, "SET melodromos.gym = '*'"); err == nil {
+		err = do(db)
+	}
+	if err != nil {
 		t.Fatal(err)
 	}
-	if _, err := db.Exec(ctx, statement, args...); err != nil {
-		t.Fatal(err)
-	}
+}
+
+// sql changes the database.
+func (s site) sql(t testing.TB, statement string, args ...any) {
+	t.Helper()
+	s.past(t, func(db *pgx.Conn) error {
+		_, err := db.Exec(ctx, statement, args...)
+		return err
+	})
+}
+
+// number asks the database for a number.
+func (s site) number(t testing.TB, query string, args ...any) (n int) {
+	t.Helper()
+	s.past(t, func(db *pgx.Conn) error { return db.QueryRow(ctx, query, args...).Scan(&n) })
+	return n
 }
 
 // user is a coach at a browser.

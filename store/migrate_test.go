@@ -67,6 +67,10 @@ UPDATE cautions SET lifted_by = 'the doctor', lifted_by_id = '00000000-0000-0000
 	10: `INSERT INTO sessions VALUES ('u', 'y', now() + interval '1 day');`,
 	11: `INSERT INTO sessions VALUES ('v', 'z', now() + interval '1 day');`,
 	12: `UPDATE gyms SET get_ready = 20;`,
+	15: `
+INSERT INTO session_plans (gym_id, name, doc) SELECT id, 'Thirds', '{"rounds":[]}' FROM gyms;
+INSERT INTO hours (id, gym_id, name, plan) SELECT '00000000-0000-0000-0000-0000000000e1', id, 'Class', '{}' FROM gyms LIMIT 1;
+INSERT INTO turns (gym_id, hour_id, lap, round, block, trainee_id, title, seconds, at) SELECT gym_id, '00000000-0000-0000-0000-0000000000e1', 2, 2, 0, id, 'Skipping', 180, now() FROM trainees LIMIT 1;`,
 	14: `INSERT INTO invitations (gym_id, secret, invited_by, coach_id, expires_at) SELECT gym_id, sha256('v'), 'V', id, now() + interval '1 day' FROM coaches LIMIT 1;`,
 	13: `INSERT INTO invitations (gym_id, secret, invited_by, expires_at) SELECT id, sha256('u'), 'U', now() + interval '1 day' FROM gyms;`,
 }

@@ -138,6 +138,9 @@ func (g *Gym) Erase(id string, renamed func(old string) string) (Erased, error) 
 		if err := in.rename(&Drill{}, "name", renamed); err != nil {
 			return err
 		}
+		if err := in.forgetInHours(id, renamed); err != nil {
+			return err
+		}
 		return in.rows().Where("id = ?", id).Delete(&Trainee{}).Error // the rest goes with the row, or forgets it
 	})
 	return gone, ownError(err)

@@ -24,13 +24,17 @@ func (p Plan) Anew(c class.Class, from int, people, bags []string) (Plan, error)
 	}
 	for _, x := range before.People { // those who were here and are not any more
 		if n.plan.Person(x.ID) == nil {
-			x.Gone = true
+			if !x.Gone {
+				x.Gone, x.Until = true, from
+			}
 			n.plan.People = append(n.plan.People, x)
 		}
 	}
 	for _, b := range before.Bags {
 		if n.plan.Bag(b.ID) == nil {
-			b.Broken = true
+			if !b.Broken {
+				b.Broken, b.Until = true, from
+			}
 			n.plan.Bags = append(n.plan.Bags, b)
 		}
 	}

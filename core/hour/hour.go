@@ -17,6 +17,7 @@ type Person struct {
 	Name  string `json:"name"`
 	Young bool   `json:"young" doc:"an adult stands by"`
 	Gone  bool   `json:"gone" doc:"they have left; what they did stays"`
+	Until int    `json:"until" doc:"where they have left: the first round without them"`
 }
 
 // Station is a bag of the class.
@@ -25,6 +26,7 @@ type Station struct {
 	Name   string   `json:"name"`
 	Kind   rig.Kind `json:"kind"`
 	Broken bool     `json:"broken" doc:"it is not used any more; what was done on it stays"`
+	Until  int      `json:"until" doc:"where it is not used any more: the first round without it"`
 }
 
 // Given is what somebody does on a bag.
@@ -33,6 +35,7 @@ type Given struct {
 	Bag          string    `json:"bag"`
 	AssignmentID string    `json:"assignmentId" doc:"empty until the class begins, where they did not have the drill before"`
 	Rung         string    `json:"rung"`
+	Eased        string    `json:"eased" doc:"what is easier than the rung has it; empty where nothing is"`
 	Name         string    `json:"name"`
 	Why          string    `json:"why"`
 	Spared       []string  `json:"spared" nullable:"false"`
@@ -112,6 +115,27 @@ func (p *Plan) Of(person, bag string) *Given {
 		return nil
 	}
 	return &p.Given[i]
+}
+
+// Seats are where everybody is in a stretch. A round that is carried on is done later than it was planned: who has left
+// by then is not in it, and whose bag is broken skips.
+func (p *Plan) Seats(s session.Stretch) []Seat {
+	t := p.turnOf(s.Round)
+	if t == nil || s.Rest() {
+		return nil
+	}
+	var list []Seat
+	for _, seat := range t.Seats {
+		who, bag := p.Person(seat.Person), p.Bag(seat.Bag)
+		if who == nil || who.Gone && (s.Carried || s.Round >= who.Until) {
+			continue
+		}
+		if bag != nil && bag.Broken && (s.Carried || s.Round >= bag.Until) {
+			seat.Bag, seat.Activity = "", session.Skipping
+		}
+		list = append(list, seat)
+	}
+	return list
 }
 
 // Seat is where somebody is in a turn; nil where they are not in it.

@@ -437,7 +437,7 @@ func (p *planner) given(m *member, b *class.Bag) (Given, string, error) {
 		return out, next.Barred, nil
 	}
 	out.AssignmentID, out.Rung, out.Name, out.Why = next.AssignmentID, next.Rung, next.DrillName(), next.Why
-	out.Spared, out.Clean = next.Spared, next.Clean
+	out.Spared, out.Clean, out.Eased = next.Spared, next.Clean, next.Eased
 	out.Doc.Plan = next.Plan()
 	return out, "", nil
 }

@@ -88,22 +88,22 @@ func people(n int) string {
 	return words.Upper(words.Number(n)) + " people"
 }
 
-// Card is one change of height for whoever hangs the bags.
-type Card struct {
+// HangCard is one change of height for whoever hangs the bags.
+type HangCard struct {
 	Before string `json:"before"`
 	Bag    string `json:"bag"`
 	Text   string `json:"text"`
 }
 
 // Cards say what is hung how before which round, in the order in which it is done.
-func (p Plan) Cards(units words.Units) []Card {
-	list := []Card{}
+func (p Plan) Cards(units words.Units) []HangCard {
+	list := []HangCard{}
 	for _, r := range p.Rehangs {
 		bag := p.Bag(r.Bag)
 		if bag == nil {
 			continue
 		}
-		list = append(list, Card{Before: p.RoundName(r.Round), Bag: bag.Name,
+		list = append(list, HangCard{Before: p.RoundName(r.Round), Bag: bag.Name,
 			Text: fmt.Sprintf("%s at %s, for %s", words.Upper(r.Point), units.Length(r.To), p.whom(r))})
 	}
 	return list

@@ -33,8 +33,8 @@ func (Deed) Values() []Deed {
 
 // Done is a deed at a moment of the session's own clock, which stands while it is paused.
 type Done struct {
-	Deed Deed         `json:"deed"`
-	At   drill.Micros `json:"at"`
+	Deed Deed         `json:"deed" enum:"skip,repeat,back,longer,wild,slower,faster,got,failed,end"`
+	At   drill.Micros `json:"at" minimum:"0" maximum:"36000000000"`
 }
 
 // State says what became of a stretch.
@@ -58,7 +58,7 @@ type Stretch struct {
 	Block   int          `json:"block" doc:"of that round; -1 for a rest, or for getting ready"`
 	From    drill.Micros `json:"from"`
 	Until   drill.Micros `json:"until"`
-	State   State        `json:"state"`
+	State   State        `json:"state" enum:",skipped,cut"`
 	Carried bool         `json:"carried" doc:"it was skipped, or wild, before"`
 	Pace    float64      `json:"pace" doc:"of the planned tempo"`
 	Got     int          `json:"got" doc:"tries that came off"`

@@ -49,14 +49,14 @@ func (Role) Values() []Role {
 
 // Block is a stretch of a round in which one thing is done.
 type Block struct {
-	Role     Role           `json:"role"`
+	Role     Role           `json:"role" enum:"opener,known,new,whole,fast,free,drill,own,counted,off"`
 	Seconds  int            `json:"seconds" minimum:"1" maximum:"3600" doc:"how long it lasts; of a counted block the time that is set aside for it"`
 	Times    int            `json:"times,omitempty" minimum:"0" maximum:"500" doc:"reps to do in a counted block; 0 for by time"`
-	Activity Activity       `json:"activity,omitempty" doc:"what is done off the bag"`
+	Activity Activity       `json:"activity,omitempty" enum:"skipping,bouncing,trunk,easyShadow,shadow,gloves,planks,squats,crunches,footwork,stretch,talk,breathe" doc:"what is done off the bag"`
 	Text     string         `json:"text,omitempty" maxLength:"2000" doc:"the combination that is thrown"`
 	Drill    string         `json:"drill,omitempty" maxLength:"60" doc:"key of a drill of the library"`
-	Pace     drill.Pace     `json:"pace,omitempty" doc:"of a combination; flow, combination, power, speed or free"`
-	Guidance drill.Guidance `json:"guidance,omitempty" doc:"how far a combination is called"`
+	Pace     drill.Pace     `json:"pace,omitempty" enum:"flow,combination,power,speed,free" doc:"of a combination"`
+	Guidance drill.Guidance `json:"guidance,omitempty" enum:"called,partly,alone,fading" doc:"how far a combination is called"`
 	Tries    int            `json:"tries,omitempty" minimum:"0" maximum:"100" doc:"success is marked as so many of this many tries; 0 for not marked"`
 }
 
@@ -65,7 +65,7 @@ func (b Block) OnBag() bool { return b.Activity == "" }
 
 // Round is what stands between two bells, and the rest after it.
 type Round struct {
-	Kind     Kind    `json:"kind"`
+	Kind     Kind    `json:"kind" enum:"warmUp,change,work,finisher,coolDown"`
 	Emphasis string  `json:"emphasis" maxLength:"120" doc:"the one thing that this round is for"`
 	Seconds  int     `json:"seconds" minimum:"5" maximum:"3600" doc:"from bell to bell; its blocks add up to it"`
 	Rest     int     `json:"rest" minimum:"0" maximum:"900" doc:"s after it, until the next begins"`

@@ -159,6 +159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/build-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API build up */
+        post: operations["post-api-build-up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/{op}": {
         parameters: {
             query?: never;
@@ -462,6 +479,160 @@ export interface paths {
         get: operations["get-api-gym"];
         /** Put API gym */
         put: operations["put-api-gym"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API hours */
+        get: operations["list-api-hours"];
+        put?: never;
+        /** Post API hours */
+        post: operations["post-api-hours"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API hours by ID */
+        get: operations["get-api-hours-by-id"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}/anew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API hours by ID anew */
+        post: operations["post-api-hours-by-id-anew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}/drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API hours by ID drill */
+        post: operations["post-api-hours-by-id-drill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}/floor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API hours by ID floor */
+        post: operations["post-api-hours-by-id-floor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API hours by ID remove */
+        post: operations["post-api-hours-by-id-remove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API hours by ID restore */
+        post: operations["post-api-hours-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}/seat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API hours by ID seat */
+        post: operations["post-api-hours-by-id-seat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{id}/stations/{stretch}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API hours by ID stations by stretch */
+        get: operations["list-api-hours-by-id-stations-by-stretch"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -827,6 +998,77 @@ export interface paths {
         get: operations["get-api-runs-by-id-review"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session-look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API session look */
+        post: operations["post-api-session-look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API sessions */
+        get: operations["get-api-sessions"];
+        put?: never;
+        /** Post API sessions */
+        post: operations["post-api-sessions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API sessions by ID */
+        get: operations["get-api-sessions-by-id"];
+        /** Put API sessions by ID */
+        put: operations["put-api-sessions-by-id"];
+        post?: never;
+        /** Delete API sessions by ID */
+        delete: operations["delete-api-sessions-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API sessions by ID restore */
+        post: operations["post-api-sessions-by-id-restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1398,6 +1640,53 @@ export interface components {
             /** Format: double */
             to: number;
         };
+        Block: {
+            /**
+             * @description what is done off the bag
+             * @enum {string}
+             */
+            activity?: "skipping" | "bouncing" | "trunk" | "easyShadow" | "shadow" | "gloves" | "planks" | "squats" | "crunches" | "footwork" | "stretch" | "talk" | "breathe";
+            /** @description key of a drill of the library */
+            drill?: string;
+            /**
+             * @description how far a combination is called
+             * @enum {string}
+             */
+            guidance?: "called" | "partly" | "alone" | "fading";
+            /**
+             * @description of a combination
+             * @enum {string}
+             */
+            pace?: "flow" | "combination" | "power" | "speed" | "free";
+            /** @enum {string} */
+            role: "opener" | "known" | "new" | "whole" | "fast" | "free" | "drill" | "own" | "counted" | "off";
+            /**
+             * Format: int64
+             * @description how long it lasts; of a counted block the time that is set aside for it
+             */
+            seconds: number;
+            /** @description the combination that is thrown */
+            text?: string;
+            /**
+             * Format: int64
+             * @description reps to do in a counted block; 0 for by time
+             */
+            times?: number;
+            /**
+             * Format: int64
+             * @description success is marked as so many of this many tries; 0 for not marked
+             */
+            tries?: number;
+        };
+        BlockAt: {
+            /**
+             * Format: int64
+             * @description -1 for none in particular: the round's length was changed
+             */
+            block: number;
+            /** Format: int64 */
+            round: number;
+        };
         Borders: {
             /** Format: double */
             head: number;
@@ -1417,6 +1706,20 @@ export interface components {
             /** Format: int64 */
             run: number;
             verdict: string;
+        };
+        BuildUpQuestion: {
+            /**
+             * @description the kind of bag
+             * @enum {string}
+             */
+            bag: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            /**
+             * Format: int64
+             * @description of a round
+             * @default 180
+             */
+            seconds: number;
+            text: string;
         };
         BySecret: {
             secret: string;
@@ -1486,6 +1789,25 @@ export interface components {
             at: number;
             /** Format: int64 */
             count: number;
+        };
+        Choosing: {
+            /** Format: uuid */
+            assignmentId: string;
+            /** Format: uuid */
+            person: string;
+        };
+        ClassQuestion: {
+            /** @description ids of the bags that are used; empty for all that hang */
+            bags: string[];
+            /**
+             * Format: int64
+             * @description of an hour on everybody's own drill
+             */
+            minutes?: number;
+            /** @description ids of those who are here */
+            people: string[];
+            /** @description in place of the hour */
+            session?: components["schemas"]["Session"];
         };
         CoachOut: {
             email: string;
@@ -1590,6 +1912,10 @@ export interface components {
              */
             move: number;
             text: string;
+        };
+        Crew: {
+            bags: string[];
+            people: string[];
         };
         Cues: {
             attacks?: components["schemas"]["Attack"][];
@@ -1716,6 +2042,24 @@ export interface components {
             /** Format: double */
             value: number;
             why: string;
+        };
+        Doing: {
+            /** @description as it is called */
+            call: string;
+            /**
+             * Format: double
+             * @description share of what can be done at the most
+             */
+            effort: number;
+            how: string;
+            key: string;
+            name: string;
+        };
+        Done: {
+            /** Format: int64 */
+            at: number;
+            /** @enum {string} */
+            deed: "skip" | "repeat" | "back" | "longer" | "wild" | "slower" | "faster" | "got" | "failed" | "end";
         };
         Doubt: {
             /** @enum {string} */
@@ -1926,6 +2270,73 @@ export interface components {
             /** Format: int64 */
             window?: number;
         };
+        Face: {
+            /**
+             * Format: int64
+             * @description when its round ends; of a rest, when the next begins
+             */
+            bellAt: number;
+            /**
+             * Format: int64
+             * @description of that round; -1 for a rest, or for getting ready
+             */
+            block: number;
+            /** @description it was skipped, or wild, before */
+            carried: boolean;
+            emphasis: string;
+            /**
+             * Format: int64
+             * @description tries that did not
+             */
+            failed: number;
+            /** Format: int64 */
+            from: number;
+            /**
+             * Format: int64
+             * @description tries that came off
+             */
+            got: number;
+            /** Format: int64 */
+            id: number;
+            /**
+             * @description of its round; empty while getting ready
+             * @enum {string}
+             */
+            kind: "" | "warmUp" | "change" | "work" | "finisher" | "coolDown";
+            /**
+             * Format: int64
+             * @description from bell to bell, from 0; a round that was carried on is a lap of its own
+             */
+            lap: number;
+            /** @description of the round: Round 3 of 12 */
+            name: string;
+            onBag: boolean;
+            /**
+             * Format: double
+             * @description of the planned tempo
+             */
+            pace: number;
+            /**
+             * @description empty for a rest
+             * @enum {string}
+             */
+            role: "" | "opener" | "known" | "new" | "whole" | "fast" | "free" | "drill" | "own" | "counted" | "off";
+            /**
+             * Format: int64
+             * @description of the plan, whose block it is or whose rest
+             */
+            round: number;
+            /** @enum {string} */
+            state: "" | "skipped" | "cut";
+            /** @description what is done */
+            title: string;
+            /** Format: int64 */
+            tries: number;
+            /** @description how */
+            under: string;
+            /** Format: int64 */
+            until: number;
+        };
         Field: {
             field: string;
             follows: boolean;
@@ -2051,6 +2462,26 @@ export interface components {
             /** @description the weakest link, in words */
             weakest: string;
         };
+        Fix: {
+            /** @enum {string} */
+            field: "seconds" | "rest";
+            /** @description on the button */
+            say: string;
+            /** Format: int64 */
+            to: number;
+        };
+        FloorStep: {
+            /** @enum {string} */
+            action?: "start" | "pause" | "resume" | "stop" | "finish";
+            /** Format: int64 */
+            clockUs: number;
+            deeds: components["schemas"]["Done"][];
+            /**
+             * Format: int64
+             * @description number of the first of the deeds: how many were told before
+             */
+            from: number;
+        };
         FlowMark: {
             caution: boolean;
             code: string;
@@ -2099,6 +2530,24 @@ export interface components {
              * @description in a row
              */
             run: number;
+        };
+        Given: {
+            /** @description empty until the class begins, where they did not have the drill before */
+            assignmentId: string;
+            bag: string;
+            /**
+             * Format: double
+             * @description predicted
+             */
+            clean: number | null;
+            doc: components["schemas"]["DrillDoc"];
+            /** @description what is easier than the rung has it; empty where nothing is */
+            eased: string;
+            name: string;
+            person: string;
+            rung: string;
+            spared: string[];
+            why: string;
         };
         GivenOut: {
             /** @description empty where it was not given */
@@ -2196,6 +2645,11 @@ export interface components {
             /** Format: double */
             y2: number;
         };
+        HangCard: {
+            bag: string;
+            before: string;
+            text: string;
+        };
         HitIn: {
             /**
              * Format: int64
@@ -2237,6 +2691,52 @@ export interface components {
             rigId: string;
             trainee: string;
             traineeId: string;
+        };
+        Hour: {
+            /** @description what is hung how before which round */
+            cards: components["schemas"]["HangCard"][];
+            /** Format: int64 */
+            clockUs: number;
+            /**
+             * Format: int64
+             * @description the first round of the session that has not begun
+             */
+            coming: number;
+            /** Format: date-time */
+            createdAt: string;
+            /** @description what is heard and seen of it beside what is struck */
+            cues: components["schemas"]["Event"][];
+            /**
+             * Format: int64
+             * @description how many were told
+             */
+            deeds: number;
+            /** @description the stretches of the floor's clock, in order */
+            faces: components["schemas"]["Face"][];
+            id: string;
+            /** @description blocks that were not done when it was ended */
+            left: components["schemas"]["Face"][];
+            name: string;
+            plan: components["schemas"]["Plan"];
+            /** @enum {string} */
+            state: "ready" | "running" | "paused" | "done" | "stopped";
+            /**
+             * Format: int64
+             * @description of the clock, when it is over
+             */
+            untilUs: number;
+            /** Format: int64 */
+            version: number;
+        };
+        HourRow: {
+            /** Format: date-time */
+            createdAt: string;
+            id: string;
+            name: string;
+            /** Format: date-time */
+            startedAt: string | null;
+            /** @enum {string} */
+            state: "ready" | "running" | "paused" | "done" | "stopped";
         };
         IntakeInfo: {
             /**
@@ -2673,6 +3173,19 @@ export interface components {
             new: string;
             old: string;
         };
+        Person: {
+            /** @description they have left; what they did stays */
+            gone: boolean;
+            id: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description where they have left: the first round without them
+             */
+            until: number;
+            /** @description an adult stands by */
+            young: boolean;
+        };
         PersonFigure: {
             /** @description on each bag that it was found on, where it is another one on each */
             bags: components["schemas"]["OnBag"][];
@@ -2797,6 +3310,27 @@ export interface components {
              * @enum {string}
              */
             steadied?: "restart" | "never" | "framing";
+        };
+        Plan: {
+            bags: components["schemas"]["Station"][];
+            given: components["schemas"]["Given"][];
+            /**
+             * Format: int64
+             * @description changes that no plan of these turns does without
+             */
+            least: number;
+            people: components["schemas"]["Person"][];
+            rehangs: components["schemas"]["Rehang"][];
+            /** @description what the coach should know */
+            said: string[];
+            /**
+             * Format: int64
+             * @description changes of height fewer than where people simply went round in the order of their names
+             */
+            saved: number;
+            sentence: string;
+            session: components["schemas"]["Session"];
+            turns: components["schemas"]["Turn"][];
         };
         Planned: {
             /** Format: double */
@@ -2929,6 +3463,40 @@ export interface components {
             trainee: string;
             traineeId: string;
             why: string;
+        };
+        Rehang: {
+            bag: string;
+            /** @description whose height it is */
+            for: string;
+            /** @description what of the bag hangs there */
+            point: string;
+            /**
+             * Format: int64
+             * @description before which it is done
+             */
+            round: number;
+            /**
+             * Format: double
+             * @description m above the floor
+             */
+            to: number;
+        };
+        Remark: {
+            /** @description it cannot be kept or run like that */
+            bars: boolean;
+            /**
+             * Format: int64
+             * @description from 0; -1 for the whole round
+             */
+            block: number;
+            /**
+             * Format: int64
+             * @description from 0; -1 for the whole session
+             */
+            round: number;
+            /** @description what would mend it; null where nothing does in one step */
+            set: components["schemas"]["Fix"];
+            text: string;
         };
         Review: {
             /**
@@ -3177,6 +3745,23 @@ export interface components {
             need: number;
             where: string;
         };
+        Round: {
+            blocks: components["schemas"]["Block"][];
+            /** @description the one thing that this round is for */
+            emphasis: string;
+            /** @enum {string} */
+            kind: "warmUp" | "change" | "work" | "finisher" | "coolDown";
+            /**
+             * Format: int64
+             * @description s after it, until the next begins
+             */
+            rest: number;
+            /**
+             * Format: int64
+             * @description from bell to bell; its blocks add up to it
+             */
+            seconds: number;
+        };
         RoundFit: {
             parameter: string;
             /** Format: double */
@@ -3267,6 +3852,71 @@ export interface components {
              * @description rounds past the gate
              */
             through: number;
+        };
+        Seat: {
+            /**
+             * @description empty on a bag
+             * @enum {string}
+             */
+            activity: "" | "skipping" | "bouncing" | "trunk" | "easyShadow" | "shadow" | "gloves" | "planks" | "squats" | "crunches" | "footwork" | "stretch" | "talk" | "breathe";
+            /** @description empty off the bag */
+            bag: string;
+            person: string;
+        };
+        Seating: {
+            /** @description empty for off the bags */
+            bag: string;
+            /** Format: uuid */
+            person: string;
+            /** Format: int64 */
+            round: number;
+        };
+        Session: {
+            /**
+             * @description the kind of bag; empty for whichever everybody has
+             * @enum {string}
+             */
+            bag: "" | "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            name: string;
+            note: string;
+            rounds: components["schemas"]["Round"][];
+        };
+        SessionLook: {
+            /** @description it cannot be kept or run as it is */
+            barred: boolean;
+            remarks: components["schemas"]["Remark"][];
+            sentence: string;
+            /** @description with its rounds filled to the second, as far as that can be */
+            session: components["schemas"]["Session"];
+            /** @description of each round's blocks */
+            titles: string[][];
+            totals: components["schemas"]["Totals"];
+        };
+        SessionPlan: {
+            readonly archived?: boolean;
+            readonly id: string;
+            readonly sentence?: string;
+            session: components["schemas"]["Session"];
+            /**
+             * Format: int64
+             * @description the one that was read, on a change
+             */
+            version: number;
+        };
+        SessionQuestion: {
+            /** @description what was changed: the other blocks of its round give way */
+            changed?: components["schemas"]["BlockAt"];
+            /** Format: uuid */
+            rigId?: string;
+            session: components["schemas"]["Session"];
+            /** Format: uuid */
+            traineeId?: string;
+        };
+        Sessions: {
+            /** @description what is done off the bag */
+            doings: components["schemas"]["Doing"][];
+            own: components["schemas"]["SessionPlan"][];
+            templates: components["schemas"]["Template"][];
         };
         SetUpSheet: {
             between: string;
@@ -3416,6 +4066,37 @@ export interface components {
             /** Format: int64 */
             seed: number;
         };
+        Station: {
+            /** @description it is not used any more; what was done on it stays */
+            broken: boolean;
+            id: string;
+            /** @enum {string} */
+            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            name: string;
+            /**
+             * Format: int64
+             * @description where it is not used any more: the first round without it
+             */
+            until: number;
+        };
+        StationOut: {
+            /** @description the tempo is what was asked for; else the bag does not allow it */
+            asFast: boolean;
+            bag: string;
+            /** @description why nothing is done here; empty where something is */
+            barred: string;
+            cycle: components["schemas"]["Cycle"];
+            doc: components["schemas"]["DrillDoc"];
+            /** @description of the drill */
+            name: string;
+            person: string;
+            rig: components["schemas"]["RigDoc"];
+            stance: string;
+            /** Format: double */
+            tempo: number;
+            /** @description its bell is the beginning of the stretch */
+            timeline: components["schemas"]["Timeline"];
+        };
         Status: {
             status: string;
         };
@@ -3532,6 +4213,12 @@ export interface components {
             height: number;
             name: string;
         };
+        Template: {
+            /** @description for whom, or when */
+            for: string;
+            key: string;
+            session: components["schemas"]["Session"];
+        };
         TempoQuestion: {
             doc: components["schemas"]["DrillDoc"];
             /** Format: uuid */
@@ -3647,6 +4334,52 @@ export interface components {
             /** Format: int64 */
             rigs: number;
         };
+        Totals: {
+            /** Format: int64 */
+            defences: number;
+            /**
+             * Format: int64
+             * @description s at up to 45 % effort
+             */
+            easy: number;
+            /**
+             * Format: int64
+             * @description s over that
+             */
+            hard: number;
+            /** Format: int64 */
+            leadHand: number;
+            /**
+             * Format: int64
+             * @description s at up to 65 %
+             */
+            moderate: number;
+            /**
+             * Format: int64
+             * @description s on the bag
+             */
+            onBag: number;
+            /**
+             * Format: int64
+             * @description s of own drills, whose strikes are not counted here
+             */
+            open: number;
+            /** Format: int64 */
+            rearHand: number;
+            /**
+             * Format: int64
+             * @description s of rests between rounds
+             */
+            resting: number;
+            /** Format: int64 */
+            seconds: number;
+            /** Format: int64 */
+            slipsLead: number;
+            /** Format: int64 */
+            slipsRear: number;
+            /** Format: int64 */
+            strikes: number;
+        };
         TracePoint: {
             /** Format: double */
             at: number;
@@ -3717,6 +4450,14 @@ export interface components {
             weak?: "" | "lead" | "rear";
             /** @description how the weeks build up, where they are planned */
             weeks?: components["schemas"]["WeeksDoc"];
+        };
+        Turn: {
+            /**
+             * Format: int64
+             * @description of the session
+             */
+            round: number;
+            seats: components["schemas"]["Seat"][];
         };
         WeekLimits: {
             /** Format: int64 */
@@ -4094,6 +4835,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-build-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildUpQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
                 };
             };
             /** @description Error */
@@ -4803,6 +5577,332 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GymSettings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HourRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-hours": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the sender's: sent twice, one is made */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hour"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-hours-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hour"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-hours-by-id-anew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Crew"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hour"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-hours-by-id-drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Choosing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hour"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-hours-by-id-floor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FloorStep"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hour"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-hours-by-id-remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-hours-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-hours-by-id-seat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Seating"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hour"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-hours-by-id-stations-by-stretch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                stretch: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StationOut"][];
                 };
             };
             /** @description Error */
@@ -5698,6 +6798,230 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Review"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-session-look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SessionQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionLook"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-sessions": {
+        parameters: {
+            query?: {
+                archived?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sessions"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-sessions": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the sender's: sent twice, one is made */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SessionPlan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-sessions-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-sessions-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SessionPlan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-sessions-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-sessions-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

@@ -1,0 +1,176 @@
+package hour
+
+import (
+	"math"
+	"slices"
+
+	"melodromos/core/drill"
+	"melodromos/core/rig"
+	"melodromos/core/session"
+)
+
+// Place is what somebody does on a bag in a stretch of the session.
+type Place struct {
+	Person, Bag string
+	Name        string     // of the drill
+	Plan        drill.Plan // as long as the stretch; tempo and force as the bag and the person have it
+	Pace        float64    // of its tempo
+}
+
+// Places are what is done on the bags in a stretch; none in a rest, or off the bags.
+func (p Plan) Places(s session.Stretch, b session.Block) ([]Place, error) {
+	if !b.OnBag() {
+		return nil, nil
+	}
+	b.Seconds = max(1, int(math.Round((s.Until - s.From).Seconds())))
+	var list []Place
+	for _, seat := range p.Seats(s) {
+		bag := p.Bag(seat.Bag)
+		if bag == nil {
+			continue
+		}
+		place := Place{Person: seat.Person, Bag: seat.Bag, Name: b.Title(), Pace: s.Pace}
+		var err error
+		if b.Role == session.Own {
+			given := p.Of(seat.Person, seat.Bag)
+			if given == nil || given.Doc.Plan == nil {
+				continue
+			}
+			place.Name = given.Name
+			place.Plan, err = drill.Set(given.Doc.Plan, drill.Settings{Work: float64(b.Seconds)})
+		} else {
+			place.Plan, err = b.Plan(bag.Kind)
+		}
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, place)
+	}
+	return list, nil
+}
+
+// Paced is a plan at a share of its tempo, as far as the bag allows: a technique and a combination that lands freely at
+// that tempo, one on the returns by the force that brings the bag back so much sooner or later. Where the bag does not
+// allow it the plan comes back as it was, and false. A slip bag swings by itself, whoever strikes.
+func Paced(p drill.Plan, pace float64, on drill.Floor) (drill.Plan, bool) {
+	if pace == 1 {
+		return p, true
+	}
+	full, err := p.For(on)
+	if err != nil {
+		return p, false
+	}
+	var to drill.Plan
+	switch d := full.(type) {
+	case drill.SpeedBagDrill:
+		d.Tempo = math.Round(10*d.Tempo*pace) / 10
+		to = d
+	case drill.Combination:
+		switch {
+		case d.Tempo > 0:
+			d.Tempo = math.Round(10*d.Tempo*pace) / 10
+		case on.Bag.Kind() == rig.Slip || d.Fist == 0:
+			return p, false
+		default:
+			d.Fist = forced(d, pace, on)
+		}
+		to = d
+	default:
+		return p, false
+	}
+	if _, err := to.Lay(on); err != nil {
+		return p, false
+	}
+	return to, true
+}
+
+// forced is the fist (m/s) that brings a bag back at a share of the tempo, the nearest that it allows.
+func forced(d drill.Combination, pace float64, on drill.Floor) float64 {
+	m := rig.Everyday(on.Bag.Kind())
+	now, err := on.Bag.AtFist(d.Fist, m)
+	if err != nil {
+		return d.Fist
+	}
+	best, off := d.Fist, math.Inf(1)
+	for share := 0.5; share <= 2.001; share += 0.05 {
+		a, err := on.Bag.AtFist(share*d.Fist, m)
+		if err != nil || share*d.Fist > on.Hardest() {
+			continue
+		}
+		if by := math.Abs(a.Tempo - pace*now.Tempo); by < off {
+			best, off = share*d.Fist, by
+		}
+	}
+	return math.Round(100*best) / 100
+}
+
+// Entry is what somebody did in a block of a class, for the log.
+type Entry struct {
+	Lap, Round, Block int
+	Person            string
+	Bag               string           // "" off the bag
+	Activity          session.Activity // off the bag
+	AssignmentID      string           // "" where it was none
+	Rung              string
+	Title             string
+	From              drill.Micros
+	Seconds           int
+	Got, Failed       int
+	Carried           bool
+}
+
+// leastLogged (s) of a block is worth a line in the log. Assumed.
+const leastLogged = 5
+
+// Log is what was done by a moment of a course: each block of the rounds on the bags once for everybody who was in it,
+// however often it was cut and done again. What was left before it was under way is not there.
+func (p Plan) Log(c session.Course, until drill.Micros) []Entry {
+	var list []Entry
+	for _, s := range c.Stretches {
+		end := min(s.Until, until)
+		seats := p.Seats(s)
+		if len(seats) == 0 || end <= s.From || s.Until > until && !c.Ended {
+			continue
+		}
+		b := p.Session.Rounds[s.Round].Blocks[s.Block]
+		for _, seat := range seats {
+			e := Entry{Lap: s.Lap, Round: s.Round, Block: s.Block, Person: seat.Person, Bag: seat.Bag,
+				Activity: seat.Activity, From: s.From, Seconds: int(math.Round((end - s.From).Seconds())), Got: s.Got,
+				Failed: s.Failed, Carried: s.Carried, Title: b.Title()}
+			given := p.Of(seat.Person, seat.Bag)
+			switch {
+			case seat.Bag == "":
+				e.Title = seat.Activity.Doing().Name
+			case b.Role == session.Own && given != nil:
+				e.Title, e.AssignmentID, e.Rung = given.Name, given.AssignmentID, given.Rung
+			}
+			list = add(list, e)
+		}
+	}
+	return slices.DeleteFunc(list, func(e Entry) bool { return e.Seconds < leastLogged })
+}
+
+// add adds an entry to that of the same block, or behind the others.
+func add(list []Entry, e Entry) []Entry {
+	for i := range list {
+		if o := &list[i]; o.Lap == e.Lap && o.Round == e.Round && o.Block == e.Block && o.Person == e.Person {
+			o.Seconds += e.Seconds
+			o.Got += e.Got
+			o.Failed += e.Failed
+			return list
+		}
+	}
+	return append(list, e)
+}
+
+// Coming is the first round of the session that has not begun at a moment of a course: from there on a class can be
+// planned anew.
+func Coming(c session.Course, at drill.Micros) int {
+	from := 0
+	for _, s := range c.Stretches {
+		if s.From <= at && s.Block >= 0 {
+			from = max(from, s.Round+1)
+		}
+	}
+	return from
+}

@@ -1,0 +1,157 @@
+package ledger
+
+import (
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"melodromos/core/drill"
+	"melodromos/core/hour"
+	"melodromos/core/input"
+	"melodromos/core/judge"
+	"melodromos/core/run"
+	"melodromos/core/session"
+	"melodromos/store"
+)
+
+// Held is an hour as it stands: its plan, what was done to it, and how it goes from there.
+type Held struct {
+	Plan   hour.Plan
+	Deeds  []session.Done
+	Course session.Course
+	Clock  run.Course
+}
+
+// OpenHour reads what an hour keeps.
+func OpenHour(h store.Hour) (Held, error) {
+	var out Held
+	err := json.Unmarshal(h.Plan, &out.Plan)
+	if err == nil {
+		err = json.Unmarshal(h.Deeds, &out.Deeds)
+	}
+	if err != nil {
+		return out, stored("hour", h.ID, err)
+	}
+	out.Course = session.Replay(out.Plan.Session, h.GetReady, out.Deeds)
+	out.Clock = run.Course{State: run.State(h.State), Ending: judge.Ended(h.Ending), Clock: drill.Micros(h.ClockUS),
+		Zero: orZero(h.ZeroAt), Seen: h.SeenAt, Started: orZero(h.StartedAt), Ended: orZero(h.EndedAt)}
+	return out, nil
+}
+
+// write puts how an hour stands into its row.
+func (o Held) write(h *store.Hour) error {
+	var err error
+	if h.Plan, err = json.Marshal(o.Plan); err == nil {
+		h.Deeds, err = json.Marshal(o.Deeds)
+	}
+	c := o.Clock
+	h.State, h.Ending, h.ClockUS, h.SeenAt = string(c.State), string(c.Ending), int64(c.Clock), c.Seen.UTC()
+	h.ZeroAt, h.StartedAt, h.EndedAt = wall(c.Zero), wall(c.Started), wall(c.Ended)
+	return err
+}
+
+// NewHour is a planned hour as it is stored, not stored yet.
+func NewHour(p hour.Plan, getReady float64, by store.Coach) (store.Hour, error) {
+	doc, err := json.Marshal(p)
+	return store.Hour{CoachID: &by.ID, Name: p.Session.Name, Plan: doc, GetReady: int(getReady)}, err
+}
+
+// ChangeHour alters an hour, and logs what has been done by then: all of it holds, or none.
+func ChangeHour(gym *store.Gym, id string, change func(*Held) error) (store.Hour, Held, error) {
+	var out Held
+	row, err := gym.MoveHour(id, func(h *store.Hour) error {
+		var err error
+		if out, err = OpenHour(*h); err == nil {
+			err = change(&out)
+		}
+		if err != nil {
+			return err
+		}
+		out.Course = session.Replay(out.Plan.Session, h.GetReady, out.Deeds)
+		h.Version++
+		return out.write(h)
+	}, func(in *store.Gym, h store.Hour) error { return in.SetTurns(turns(h, out)) })
+	return row, out, err
+}
+
+// turns are the rows of what was done in an hour as far as its clock has come.
+func turns(h store.Hour, o Held) []store.Turn {
+	if h.StartedAt == nil {
+		return nil
+	}
+	var rows []store.Turn
+	for _, e := range o.Plan.Log(o.Course, drill.Micros(h.ClockUS)) {
+		if who := o.Plan.Person(e.Person); who == nil || e.Person == nobody {
+			continue
+		}
+		row := store.Turn{HourID: h.ID, Lap: e.Lap, Round: e.Round, Block: e.Block, TraineeID: e.Person, Rung: e.Rung,
+			Title: e.Title, Seconds: e.Seconds, Got: e.Got, Failed: e.Failed, Carried: e.Carried,
+			At: h.StartedAt.Add(time.Duration(e.From) * time.Microsecond)}
+		if e.Bag != "" {
+			row.RigID = &e.Bag
+		}
+		if e.AssignmentID != "" {
+			row.AssignmentID = &e.AssignmentID
+		}
+		rows = append(rows, row)
+	}
+	return rows
+}
+
+// nobody is the id that stands in plans for somebody who was erased.
+const nobody = "00000000-0000-0000-0000-000000000000"
+
+// TakeAll gives everybody of a plan the drills that they do not have yet.
+func TakeAll(gym *store.Gym, p *hour.Plan, by store.Coach) error {
+	for i := range p.Given {
+		g := &p.Given[i]
+		if g.AssignmentID != "" || g.Doc.Plan == nil {
+			continue
+		}
+		bag := p.Bag(g.Bag)
+		if bag == nil {
+			continue
+		}
+		d, err := DrillRow(g.Name, bag.Kind, g.Doc.Plan, g.Rung)
+		if err != nil {
+			return err
+		}
+		d.MadeBy = &by.ID
+		if err := gym.EnsureDrill(&d); err != nil {
+			return err
+		}
+		_, settings := drill.Open(g.Doc.Plan)
+		a, err := Give(gym, d, g.Person, g.Bag, settings, g.Eased, by)
+		if err != nil {
+			return fmt.Errorf("give %s: %w", g.Name, err)
+		}
+		g.AssignmentID = a.ID
+	}
+	return nil
+}
+
+// Did adds what was done on the floor, numbered from the first: what is known already is passed over, and what would
+// leave a gap is refused, so that nothing counts twice and nothing is lost on the way.
+func (o *Held) Did(from int, deeds []session.Done) error {
+	if from > len(o.Deeds) {
+		return input.Refuse("from", "expected the deeds from %d on: those before have not arrived", len(o.Deeds))
+	}
+	if known := len(o.Deeds) - from; known < len(deeds) {
+		o.Deeds = append(o.Deeds, deeds[known:]...)
+	}
+	return nil
+}
+
+// PauseQuiet pauses the running hours of all gyms whose screen has not been heard of since, where they were heard last.
+func PauseQuiet(gym *store.Gym, id string, before time.Time) error {
+	_, _, err := ChangeHour(gym, id, func(o *Held) error {
+		if o.Clock.State != run.Running || !o.Clock.Seen.Before(before) {
+			return nil
+		}
+		seen := o.Clock.Seen
+		paused, err := o.Clock.Step(run.Pause, o.Clock.Clock, seen)
+		o.Clock = paused
+		return err
+	})
+	return err
+}

@@ -1,0 +1,335 @@
+package server
+
+import (
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"melodromos/core/bench"
+	"melodromos/core/caution"
+	"melodromos/core/combo"
+	"melodromos/core/drill"
+	"melodromos/core/hour"
+	"melodromos/core/input"
+	"melodromos/core/run"
+	"melodromos/core/session"
+	"melodromos/ledger"
+	"melodromos/store"
+)
+
+// ClassQuestion asks for a class to be planned.
+type ClassQuestion struct {
+	People  []string         `json:"people" maxItems:"60" doc:"ids of those who are here"`
+	Bags    []string         `json:"bags" maxItems:"60" doc:"ids of the bags that are used; empty for all that hang"`
+	Minutes int              `json:"minutes,omitempty" minimum:"0" maximum:"180" doc:"of an hour on everybody's own drill"`
+	Session *session.Session `json:"session,omitempty" doc:"in place of the hour"`
+}
+
+// Crew is who is here, and which bags are used, from now on.
+type Crew struct {
+	People []string `json:"people" maxItems:"60"`
+	Bags   []string `json:"bags" maxItems:"60"`
+}
+
+// Seating puts somebody on a bag in a round.
+type Seating struct {
+	Round  int    `json:"round" minimum:"0" maximum:"100"`
+	Person string `json:"person" format:"uuid"`
+	Bag    string `json:"bag" doc:"empty for off the bags"`
+}
+
+// Choosing gives somebody another of their drills on its bag.
+type Choosing struct {
+	Person       string `json:"person" format:"uuid"`
+	AssignmentID string `json:"assignmentId" format:"uuid"`
+}
+
+// FloorStep tells how far the floor's clock has come, and what was done there.
+type FloorStep struct {
+	Action  run.Action     `json:"action,omitempty"`
+	ClockUS int64          `json:"clockUs" minimum:"0" maximum:"36000000000"`
+	From    int            `json:"from" minimum:"0" maximum:"5000" doc:"number of the first of the deeds: how many were told before"`
+	Deeds   []session.Done `json:"deeds" maxItems:"500"`
+}
+
+// Hour is a class, planned or under way.
+type Hour struct {
+	ID        string          `json:"id"`
+	Name      string          `json:"name"`
+	Version   int             `json:"version"`
+	State     run.State       `json:"state"`
+	ClockUS   int64           `json:"clockUs"`
+	UntilUS   int64           `json:"untilUs" doc:"of the clock, when it is over"`
+	Deeds     int             `json:"deeds" doc:"how many were told"`
+	Coming    int             `json:"coming" doc:"the first round of the session that has not begun"`
+	Plan      hour.Plan       `json:"plan"`
+	Faces     []session.Face  `json:"faces" doc:"the stretches of the floor's clock, in order"`
+	Cues      []drill.Event   `json:"cues" doc:"what is heard and seen of it beside what is struck"`
+	Left      []session.Face  `json:"left" doc:"blocks that were not done when it was ended"`
+	Cards     []hour.HangCard `json:"cards" doc:"what is hung how before which round"`
+	CreatedAt time.Time       `json:"createdAt"`
+}
+
+// HourRow is a class in a list.
+type HourRow struct {
+	ID        string     `json:"id"`
+	Name      string     `json:"name"`
+	State     run.State  `json:"state"`
+	StartedAt *time.Time `json:"startedAt"`
+	CreatedAt time.Time  `json:"createdAt"`
+}
+
+// StationOut is what is done on a bag in a stretch, for its dial and its sounds.
+type StationOut struct {
+	Bag      string         `json:"bag"`
+	Person   string         `json:"person"`
+	Stance   string         `json:"stance"`
+	Name     string         `json:"name" doc:"of the drill"`
+	Barred   string         `json:"barred" doc:"why nothing is done here; empty where something is"`
+	Rig      RigDoc         `json:"rig"`
+	Doc      DrillDoc       `json:"doc"`
+	Tempo    float64        `json:"tempo"`
+	AsFast   bool           `json:"asFast" doc:"the tempo is what was asked for; else the bag does not allow it"`
+	Timeline drill.Timeline `json:"timeline" doc:"its bell is the beginning of the stretch"`
+	Cycle    bench.Cycle    `json:"cycle"`
+}
+
+func (c caller) hourOut(row store.Hour, held ledger.Held) Hour {
+	faces := held.Course.Faces()
+	clock := held.Clock.Now(time.Now())
+	voice := session.Voice{Voice: ledger.Voice(c.row), Rotates: len(held.Plan.People) > 1}
+	left := held.Course
+	left.Stretches = held.Course.Left
+	return Hour{
+		ID: row.ID, Name: row.Name, Version: row.Version, State: held.Clock.State, ClockUS: int64(clock),
+		UntilUS: int64(held.Course.Until()), Deeds: len(held.Deeds), Coming: hour.Coming(held.Course, clock),
+		Plan: held.Plan, Faces: faces, Cues: held.Course.Cues(voice), Left: left.Faces(),
+		Cards: held.Plan.Cards(c.units()), CreatedAt: row.CreatedAt,
+	}
+}
+
+func (c caller) hour(id string) (Hour, error) {
+	row, err := c.gym.Hour(id)
+	if err != nil {
+		return Hour{}, err
+	}
+	held, err := ledger.OpenHour(row)
+	if err != nil {
+		return Hour{}, err
+	}
+	return c.hourOut(row, held), nil
+}
+
+// changeHour alters an hour and gives it as it stands then.
+func (c caller) changeHour(id string, change func(*ledger.Held) error) (Hour, error) {
+	row, held, err := ledger.ChangeHour(c.gym, id, change)
+	if err != nil {
+		return Hour{}, err
+	}
+	return c.hourOut(row, held), nil
+}
+
+// planHour plans a class and stores it.
+func (c caller) planHour(key string, in ClassQuestion) (Hour, error) {
+	if in.Session != nil {
+		if err := input.Under("session", in.Session.Check()); err != nil {
+			return Hour{}, err
+		}
+	}
+	if row, err := c.gym.Hour(key); key != "" && err == nil {
+		return c.hour(row.ID) // the answer was lost on the way
+	}
+	cl, err := c.class()
+	if err != nil {
+		return Hour{}, err
+	}
+	p, err := hour.New(cl, hour.Ask{People: in.People, Bags: in.Bags, Minutes: in.Minutes, Session: in.Session})
+	if err != nil {
+		return Hour{}, err
+	}
+	row, err := ledger.NewHour(p, c.row.GetReady, c.Coach)
+	if err != nil {
+		return Hour{}, err
+	}
+	row.ID = key
+	if err := c.gym.AddHour(&row); err != nil {
+		return Hour{}, err
+	}
+	return c.hour(row.ID)
+}
+
+// edit alters the plan of an hour that is not over: change is told from which round on.
+func (c caller) edit(id string, change func(p hour.Plan, from int) (hour.Plan, error)) (Hour, error) {
+	return c.changeHour(id, func(o *ledger.Held) error {
+		if o.Clock.State.Over() {
+			return input.Refuse("", "this class is over")
+		}
+		from := 0
+		if !o.Clock.Started.IsZero() {
+			from = hour.Coming(o.Course, o.Clock.Now(time.Now()))
+		}
+		p, err := change(o.Plan, from)
+		if err == nil {
+			o.Plan = p
+		}
+		return err
+	})
+}
+
+// floorStep takes what happened on the floor. A class that begins gives everybody the drills that they do not have yet.
+func (c caller) floorStep(id string, in FloorStep) (Hour, error) {
+	if in.Action == run.Start {
+		row, err := c.gym.Hour(id)
+		if err != nil {
+			return Hour{}, err
+		}
+		held, err := ledger.OpenHour(row)
+		if err == nil {
+			err = ledger.TakeAll(c.gym, &held.Plan, c.Coach)
+		}
+		if err != nil {
+			return Hour{}, err
+		}
+		given := held.Plan.Given
+		if _, err := c.changeHour(id, func(o *ledger.Held) error { o.Plan.Given = given; return nil }); err != nil {
+			return Hour{}, err
+		}
+	}
+	return c.changeHour(id, func(o *ledger.Held) error {
+		if err := o.Did(in.From, in.Deeds); err != nil {
+			return err
+		}
+		now := time.Now()
+		if in.Action == "" {
+			o.Clock = o.Clock.Heard(drill.Micros(in.ClockUS), now)
+			return nil
+		}
+		var err error
+		o.Clock, err = o.Clock.Step(in.Action, drill.Micros(in.ClockUS), now)
+		return err
+	})
+}
+
+// stations are what is done on the bags in a stretch.
+func (c caller) stations(id string, stretch int) ([]StationOut, error) {
+	row, err := c.gym.Hour(id)
+	if err != nil {
+		return nil, err
+	}
+	held, err := ledger.OpenHour(row)
+	if err != nil {
+		return nil, err
+	}
+	list := []StationOut{}
+	for _, s := range held.Course.Stretches {
+		if s.ID != stretch || s.Rest() {
+			continue
+		}
+		places, err := held.Plan.Places(s, held.Plan.Session.Rounds[s.Round].Blocks[s.Block])
+		if err != nil {
+			return nil, internal(err)
+		}
+		for _, p := range places {
+			out, err := c.station(p)
+			if err != nil {
+				return nil, err
+			}
+			list = append(list, out)
+		}
+	}
+	return list, nil
+}
+
+// station lays out what somebody does on a bag; what is refused is said in its place.
+func (c caller) station(p hour.Place) (StationOut, error) {
+	out := StationOut{Bag: p.Bag, Person: p.Person, Name: p.Name}
+	on, _, t, err := c.floor(p.Bag, p.Person, "")
+	if err != nil {
+		return out, err
+	}
+	out.Stance, out.Rig = t.Stance, RigDoc{Rig: on.Bag}
+	cautions, err := c.cautions(p.Person)
+	if err != nil {
+		return out, err
+	}
+	plan := drill.InSchool(drill.InStance(p.Plan, combo.Stance(t.Stance)), ledger.Voice(c.row))
+	plan = caution.Spare(cautions, plan, on).Plan
+	plan, out.AsFast = hour.Paced(plan, p.Pace, on)
+	prepared, err := run.For(cautions, plan, on, drill.Nothing, "")
+	if err != nil {
+		if err := c.stop(); err != nil {
+			return out, err
+		}
+		out.Barred = err.Error()
+		return out, nil
+	}
+	opened := run.Opened{Bag: on.Bag, Plan: prepared.Plan, Timeline: prepared.Timeline, By: drill.Nothing,
+		Plays: prepared.Plays}
+	out.Doc, out.Tempo, out.Timeline = DrillDoc{Plan: prepared.Plan}, opened.Tempo(), prepared.Timeline
+	out.Timeline.Bag, out.Timeline.Beyond = nil, nil // nothing follows hits here
+	out.Cycle, err = opened.Cycle()
+	return out, internal(err)
+}
+
+func (s *Server) registerHours(api huma.API) {
+	get(api, "/api/hours", func(c caller, _ *nothing) ([]HourRow, error) {
+		rows, err := c.gym.Hours()
+		return eachRow(rows, err, func(h store.Hour) (HourRow, error) {
+			return HourRow{h.ID, h.Name, run.State(h.State), h.StartedAt, h.CreatedAt}, nil
+		})
+	})
+	post(api, "/api/hours", func(c caller, in *Making[ClassQuestion]) (Hour, error) {
+		return c.planHour(in.Key, in.Body)
+	})
+	get(api, "/api/hours/{id}", func(c caller, in *ByID) (Hour, error) { return c.hour(in.ID) })
+	post(api, "/api/hours/{id}/anew", func(c caller, in *Addressed[Crew]) (Hour, error) {
+		cl, err := c.class()
+		if err != nil {
+			return Hour{}, err
+		}
+		return c.edit(in.ID, func(p hour.Plan, from int) (hour.Plan, error) {
+			return p.Anew(cl, from, in.Body.People, in.Body.Bags)
+		})
+	})
+	post(api, "/api/hours/{id}/seat", func(c caller, in *Addressed[Seating]) (Hour, error) {
+		cl, err := c.class()
+		if err != nil {
+			return Hour{}, err
+		}
+		return c.edit(in.ID, func(p hour.Plan, from int) (hour.Plan, error) {
+			return p.Moved(cl, from, in.Body.Round, in.Body.Person, in.Body.Bag)
+		})
+	})
+	post(api, "/api/hours/{id}/drill", func(c caller, in *Addressed[Choosing]) (Hour, error) {
+		cl, err := c.class()
+		if err != nil {
+			return Hour{}, err
+		}
+		return c.edit(in.ID, func(p hour.Plan, _ int) (hour.Plan, error) {
+			return p.Assigned(cl, in.Body.Person, in.Body.AssignmentID)
+		})
+	})
+	post(api, "/api/hours/{id}/floor", func(c caller, in *Addressed[FloorStep]) (Hour, error) {
+		return c.floorStep(in.ID, in.Body)
+	})
+	get(api, "/api/hours/{id}/stations/{stretch}", func(c caller, in *struct {
+		ByID
+		Stretch int `path:"stretch" minimum:"0" maximum:"100000"`
+	}) ([]StationOut, error) {
+		return c.stations(in.ID, in.Stretch)
+	})
+	remove := func(at func() *time.Time) func(c caller, in *ByID) error {
+		return func(c caller, in *ByID) error {
+			_, err := c.gym.MoveHour(in.ID, func(h *store.Hour) error {
+				if run.State(h.State) == run.Running {
+					return input.Refuse("", "this class is under way: end it first")
+				}
+				h.RemovedAt = at()
+				return nil
+			}, nil)
+			return err
+		}
+	}
+	command(api, "POST", "/api/hours/{id}/remove", remove(timeNow))
+	command(api, "POST", "/api/hours/{id}/restore", remove(func() *time.Time { return nil }))
+}

@@ -1,0 +1,196 @@
+package store
+
+import (
+	"context"
+	"strings"
+	"time"
+
+	"gorm.io/gorm/clause"
+)
+
+// SessionPlan is a session that a gym has laid out.
+type SessionPlan struct {
+	ID         string `gorm:"default:gen_random_uuid()"`
+	GymID      string
+	Name       string
+	Doc        Doc `gorm:"type:jsonb"`
+	Version    int
+	MadeBy     *string // coach; nil where they have gone
+	ArchivedAt *time.Time
+	CreatedAt  time.Time
+}
+
+// Hour is a class, planned or held: its plan, and all that was done to it on the floor.
+type Hour struct {
+	ID        string `gorm:"default:gen_random_uuid()"`
+	GymID     string
+	CoachID   *string // nil where they have gone
+	Name      string
+	Plan      Doc    `gorm:"type:jsonb"`
+	Deeds     Doc    `gorm:"type:jsonb"`
+	GetReady  int    // s
+	State     string // "ready", "running", "paused", "done" or "stopped"
+	Ending    string // "bell", "stopped", "vanished", or "" while it is not over
+	ClockUS   int64
+	ZeroAt    *time.Time
+	SeenAt    time.Time
+	StartedAt *time.Time
+	EndedAt   *time.Time
+	RemovedAt *time.Time // from the log; it can be brought back
+	Version   int
+	CreatedAt time.Time
+}
+
+// Turn is what somebody did in a block of an hour.
+type Turn struct {
+	ID           string `gorm:"default:gen_random_uuid()"`
+	GymID        string
+	HourID       string
+	Lap          int
+	Round        int
+	Block        int
+	TraineeID    string
+	RigID        *string // nil off the bag
+	AssignmentID *string
+	Rung         string
+	Title        string
+	Seconds      int
+	Got          int
+	Failed       int
+	Carried      bool
+	At           time.Time
+}
+
+// SessionPlans lists the gym's sessions, the newest first.
+func (g *Gym) SessionPlans(shelf Shelf) ([]SessionPlan, error) {
+	return listed[SessionPlan](g, shelf, "created_at DESC, id")
+}
+
+// SessionPlan returns one session, archived or not.
+func (g *Gym) SessionPlan(id string) (SessionPlan, error) { return find[SessionPlan](g, id) }
+
+// AddSessionPlan stores a new session, and fills in its id where it has none.
+func (g *Gym) AddSessionPlan(p *SessionPlan) error {
+	p.GymID, p.Version = g.ID, 1
+	return ownError(g.db.Create(p).Error)
+}
+
+// ChangeSessionPlan stores a session over the version that was read, and reads it back; ErrConflict where another has
+// been stored meanwhile.
+func (g *Gym) ChangeSessionPlan(p *SessionPlan) error {
+	err := g.over(&SessionPlan{}, p.ID, p.Version, map[string]any{"name": p.Name, "doc": string(p.Doc)})
+	if err == nil {
+		*p, err = g.SessionPlan(p.ID)
+	}
+	return err
+}
+
+// AddHour stores a new hour, ready to begin, and fills in its id where it has none.
+func (g *Gym) AddHour(h *Hour) error {
+	h.GymID, h.State, h.Version, h.SeenAt = g.ID, "ready", 1, time.Now().UTC()
+	if h.Deeds == nil {
+		h.Deeds = Doc("[]")
+	}
+	return ownError(g.db.Create(h).Error)
+}
+
+// Hour returns one hour.
+func (g *Gym) Hour(id string) (Hour, error) { return find[Hour](g, id) }
+
+// MostHours is how many hours are listed.
+const MostHours = 60
+
+// Hours lists the hours of the gym that were not removed, without plans and deeds, the newest first.
+func (g *Gym) Hours() ([]Hour, error) {
+	rows := []Hour{}
+	return rows, ownError(g.rows().Omit("Plan", "Deeds").Where("removed_at IS NULL").
+		Order("created_at DESC, id").Limit(MostHours).Find(&rows).Error)
+}
+
+// MoveHour reads an hour, lets change alter its plan and course and, within the same transaction and with the row held,
+// lets after do what belongs to it, such as logging what was done. Either may refuse with an error, which is returned
+// and leaves everything as it was.
+func (g *Gym) MoveHour(id string, change func(*Hour) error, after func(in *Gym, h Hour) error) (Hour, error) {
+	var h Hour
+	err := g.Together(func(in *Gym) error {
+		if err := in.rows().Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?",
+			id).Take(&h).Error; err != nil {
+			return err
+		}
+		if err := change(&h); err != nil {
+			return err
+		}
+		err := in.rows().Model(&Hour{}).Where("id = ?", id).
+			Select("Name", "Plan", "Deeds", "State", "Ending", "ClockUS", "ZeroAt", "SeenAt", "StartedAt", "EndedAt",
+				"RemovedAt", "Version").Updates(&h).Error
+		if err != nil || after == nil {
+			return err
+		}
+		return after(in, h)
+	})
+	return h, ownError(err)
+}
+
+// SetTurns stores what was done in an hour; a turn that is known is set anew.
+func (g *Gym) SetTurns(rows []Turn) error {
+	if len(rows) == 0 {
+		return nil
+	}
+	for i := range rows {
+		rows[i].GymID = g.ID
+	}
+	return ownError(g.db.Clauses(clause.OnConflict{
+		Columns: []clause.Column{{Name: "hour_id"}, {Name: "lap"}, {Name: "round"}, {Name: "block"},
+			{Name: "trainee_id"}},
+		DoUpdates: clause.AssignmentColumns([]string{"seconds", "got", "failed", "title"}),
+	}).CreateInBatches(&rows, 500).Error)
+}
+
+// Turns lists what was done in an hour, in order.
+func (g *Gym) Turns(hourID string) ([]Turn, error) {
+	rows := []Turn{}
+	return rows, ownError(g.rows().Where("hour_id = ?", hourID).Order("at, lap, block, id").Find(&rows).Error)
+}
+
+// TurnsOf lists what somebody did on bags in hours that were not removed, since a day, the oldest first; of all where
+// the id is empty.
+func (g *Gym) TurnsOf(traineeID string, since time.Time) ([]Turn, error) {
+	rows := []Turn{}
+	hours := g.rows().Model(&Hour{}).Select("id").Where("removed_at IS NULL")
+	return rows, ownError(scopeTo(g.rows(), traineeID).Where("rig_id IS NOT NULL AND at >= ? AND hour_id IN (?)", since,
+		hours).Order("at, id").Find(&rows).Error)
+}
+
+// QuietHours lists hours of all gyms that run but have not been heard of since, by gym and id alone.
+func (s *Store) QuietHours(ctx context.Context, since time.Time) ([]Hour, error) {
+	var rows []Hour
+	return rows, ownError(s.inEveryGym(ctx).Select("id, gym_id").Where("state = 'running' AND seen_at < ?", since).
+		Find(&rows).Error)
+}
+
+// nobody stands in plans where the id of somebody stood who was erased.
+const nobody = "00000000-0000-0000-0000-000000000000"
+
+// forgetInHours takes a person out of the plans of the gym's hours: their id, and their name wherever it stands.
+func (g *Gym) forgetInHours(id string, renamed func(string) string) error {
+	var rows []Hour
+	if err := g.rows().Select("id, plan").Find(&rows).Error; err != nil {
+		return err
+	}
+	for _, h := range rows {
+		old := string(h.Plan)
+		to := renamed(strings.ReplaceAll(old, id, nobody))
+		if to == old {
+			continue
+		}
+		if err := g.rows().Model(&Hour{}).Where("id = ?", h.ID).Update("plan", to).Error; err != nil {
+			return err
+		}
+	}
+	for model, column := range map[any]string{&Hour{}: "name", &Turn{}: "title", &SessionPlan{}: "name"} {
+		if err := g.rename(model, column, renamed); err != nil {
+			return err
+		}
+	}
+	return nil
+}
