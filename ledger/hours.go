@@ -1,6 +1,7 @@
 package ledger
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
 	"time"
@@ -61,15 +62,23 @@ func ChangeHour(gym *store.Gym, id string, change func(*Held) error) (store.Hour
 	var out Held
 	row, err := gym.MoveHour(id, func(h *store.Hour) error {
 		var err error
-		if out, err = OpenHour(*h); err == nil {
-			err = change(&out)
+		if out, err = OpenHour(*h); err != nil {
+			return err
 		}
+		as := out.Plan.Clone()
+		err = change(&out)
 		if err != nil {
 			return err
 		}
 		out.Course = session.Replay(out.Plan.Session, h.GetReady, out.Deeds)
-		h.Version++
-		return out.write(h)
+		before, err := json.Marshal(as)
+		if err == nil {
+			err = out.write(h)
+		}
+		if !bytes.Equal(before, h.Plan) {
+			h.Version++
+		}
+		return err
 	}, func(in *store.Gym, h store.Hour) error { return in.SetTurns(turns(h, out)) })
 	return row, out, err
 }

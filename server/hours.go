@@ -67,7 +67,22 @@ type Hour struct {
 	Cues      []drill.Event   `json:"cues" doc:"what is heard and seen of it beside what is struck"`
 	Left      []session.Face  `json:"left" doc:"blocks that were not done when it was ended"`
 	Cards     []hour.HangCard `json:"cards" doc:"what is hung how before which round"`
+	Done      []TurnOut       `json:"done" doc:"what is in the log of it so far"`
+	Caution   string          `json:"caution" doc:"for everybody who trains"`
 	CreatedAt time.Time       `json:"createdAt"`
+}
+
+// TurnOut is what somebody did in a block of a class.
+type TurnOut struct {
+	TraineeID string `json:"traineeId"`
+	RigID     string `json:"rigId" doc:"empty off the bag"`
+	Round     int    `json:"round"`
+	Lap       int    `json:"lap"`
+	Title     string `json:"title"`
+	Seconds   int    `json:"seconds"`
+	Got       int    `json:"got"`
+	Failed    int    `json:"failed"`
+	Carried   bool   `json:"carried"`
 }
 
 // HourRow is a class in a list.
@@ -104,7 +119,7 @@ func (c caller) hourOut(row store.Hour, held ledger.Held) Hour {
 		ID: row.ID, Name: row.Name, Version: row.Version, State: held.Clock.State, ClockUS: int64(clock),
 		UntilUS: int64(held.Course.Until()), Deeds: len(held.Deeds), Coming: hour.Coming(held.Course, clock),
 		Plan: held.Plan, Faces: faces, Cues: held.Course.Cues(voice), Left: left.Faces(),
-		Cards: held.Plan.Cards(c.units()), CreatedAt: row.CreatedAt,
+		Cards: held.Plan.Cards(c.units()), Caution: caution.General, CreatedAt: row.CreatedAt, Done: []TurnOut{},
 	}
 }
 
@@ -117,7 +132,17 @@ func (c caller) hour(id string) (Hour, error) {
 	if err != nil {
 		return Hour{}, err
 	}
-	return c.hourOut(row, held), nil
+	out := c.hourOut(row, held)
+	rows, err := c.gym.Turns(id)
+	out.Done, err = eachRow(rows, err, func(t store.Turn) (TurnOut, error) {
+		o := TurnOut{TraineeID: t.TraineeID, Round: t.Round, Lap: t.Lap, Title: t.Title, Seconds: t.Seconds,
+			Got: t.Got, Failed: t.Failed, Carried: t.Carried}
+		if t.RigID != nil {
+			o.RigID = *t.RigID
+		}
+		return o, nil
+	})
+	return out, err
 }
 
 // changeHour alters an hour and gives it as it stands then.

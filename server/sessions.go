@@ -52,6 +52,7 @@ type SessionLook struct {
 	Totals   session.Totals   `json:"totals"`
 	Remarks  []session.Remark `json:"remarks"`
 	Titles   [][]string       `json:"titles" doc:"of each round's blocks"`
+	Faces    []session.Face   `json:"faces" doc:"its blocks and rests in order"`
 	Barred   bool             `json:"barred" doc:"it cannot be kept or run as it is"`
 }
 
@@ -181,6 +182,7 @@ func (c caller) look(in SessionQuestion) (SessionLook, error) {
 	}
 	out.Totals, out.Remarks = out.Session.Totals(who), out.Session.Remarks(who)
 	out.Sentence = out.Session.Sentence(out.Totals)
+	out.Faces = session.Begin(out.Session, 0).Faces()
 	for _, r := range out.Remarks {
 		out.Barred = out.Barred || r.Bars
 	}

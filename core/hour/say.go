@@ -90,7 +90,8 @@ func people(n int) string {
 
 // HangCard is one change of height for whoever hangs the bags.
 type HangCard struct {
-	Before string `json:"before"`
+	Round  int    `json:"round" doc:"of the session, before which it is done"`
+	Before string `json:"before" doc:"that round by its name"`
 	Bag    string `json:"bag"`
 	Text   string `json:"text"`
 }
@@ -103,7 +104,7 @@ func (p Plan) Cards(units words.Units) []HangCard {
 		if bag == nil {
 			continue
 		}
-		list = append(list, HangCard{Before: p.RoundName(r.Round), Bag: bag.Name,
+		list = append(list, HangCard{Round: r.Round, Before: p.RoundName(r.Round), Bag: bag.Name,
 			Text: fmt.Sprintf("%s at %s, for %s", words.Upper(r.Point), units.Length(r.To), p.whom(r))})
 	}
 	return list

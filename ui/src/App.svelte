@@ -23,6 +23,11 @@
     '/bags': later(() => import('./views/Bags.svelte')),
     '/bags/:id': later(() => import('./views/bench/Bench.svelte')),
     '/cards/:rig/:trainee': later(() => import('./views/Card.svelte')),
+    '/class': later(() => import('./views/class/Class.svelte')),
+    '/class/:id': later(() => import('./views/class/Plan.svelte')),
+    '/sessions': later(() => import('./views/sessions/Sessions.svelte')),
+    '/sessions/:id': later(() => import('./views/sessions/Builder.svelte')),
+    '/floor/:id': later(() => import('./views/floor/Floor.svelte')),
     '/drills': later(() => import('./views/Drills.svelte')),
     '/drills/:id': later(() => import('./views/editor/DrillEditor.svelte')),
     '/library': later(() => import('./views/Library.svelte')),
@@ -36,7 +41,7 @@
   }
   // Somebody who was sent a link has no account yet.
   const invited = $derived(/^\/join\/(\w+)$/.exec(router.location)?.[1] ?? '')
-  const floor = $derived(router.location.startsWith('/run/'))
+  const floor = $derived(/^\/(run|floor)\//.test(router.location))
 
   onMount(() => {
     void session.load()

@@ -2647,7 +2647,13 @@ export interface components {
         };
         HangCard: {
             bag: string;
+            /** @description that round by its name */
             before: string;
+            /**
+             * Format: int64
+             * @description of the session, before which it is done
+             */
+            round: number;
             text: string;
         };
         HitIn: {
@@ -2695,6 +2701,8 @@ export interface components {
         Hour: {
             /** @description what is hung how before which round */
             cards: components["schemas"]["HangCard"][];
+            /** @description for everybody who trains */
+            caution: string;
             /** Format: int64 */
             clockUs: number;
             /**
@@ -2711,6 +2719,8 @@ export interface components {
              * @description how many were told
              */
             deeds: number;
+            /** @description what is in the log of it so far */
+            done: components["schemas"]["TurnOut"][];
             /** @description the stretches of the floor's clock, in order */
             faces: components["schemas"]["Face"][];
             id: string;
@@ -3884,6 +3894,8 @@ export interface components {
         SessionLook: {
             /** @description it cannot be kept or run as it is */
             barred: boolean;
+            /** @description its blocks and rests in order */
+            faces: components["schemas"]["Face"][];
             remarks: components["schemas"]["Remark"][];
             sentence: string;
             /** @description with its rounds filled to the second, as far as that can be */
@@ -4458,6 +4470,23 @@ export interface components {
              */
             round: number;
             seats: components["schemas"]["Seat"][];
+        };
+        TurnOut: {
+            carried: boolean;
+            /** Format: int64 */
+            failed: number;
+            /** Format: int64 */
+            got: number;
+            /** Format: int64 */
+            lap: number;
+            /** @description empty off the bag */
+            rigId: string;
+            /** Format: int64 */
+            round: number;
+            /** Format: int64 */
+            seconds: number;
+            title: string;
+            traineeId: string;
         };
         WeekLimits: {
             /** Format: int64 */

@@ -2,7 +2,7 @@ import { newKey } from '../key'
 import { session } from '../session.svelte'
 
 /** What sort of thing is being changed, by the place in the address where its list stands. */
-export type Sort = 'drills' | 'bags' | 'people' | 'gym'
+export type Sort = 'drills' | 'bags' | 'people' | 'gym' | 'sessions'
 
 export type Kept<T = unknown> = {
   sort: Sort

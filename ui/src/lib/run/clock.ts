@@ -32,6 +32,16 @@ export class RunClock {
     return this.#audible && this.context ? this.context.currentTime : performance.now() / 1000 - this.#pageZero
   }
 
+  /** Whether the audio clock runs: else nothing is heard. */
+  get audible(): boolean {
+    return this.#audible
+  }
+
+  /** Puts the clock forward by so many seconds. */
+  shift(seconds: number) {
+    this.#zero -= seconds
+  }
+
   /** How much later than scheduled a sound is heard, s. */
   get latency(): number {
     return this.#audible && this.context ? this.context.outputLatency || this.context.baseLatency || 0 : 0

@@ -1,3 +1,33 @@
+/** What is heard on the floor, each with its own loudness. */
+export type Channel = 'bell' | 'warning' | 'strike' | 'board' | 'voice'
+export type Mix = Record<Channel, number>
+
+export const channelNames: Record<Channel, string> = {
+  bell: 'Bell',
+  warning: 'Warnings and counts',
+  strike: 'Strikes',
+  board: 'Board sounds',
+  voice: 'Voice',
+}
+const even: Mix = { bell: 1, warning: 1, strike: 1, board: 1, voice: 1 }
+
+/** How loud each sort of sound is beside the others, as it is set on this device. */
+export function mix(): Mix {
+  try {
+    return { ...even, ...(JSON.parse(localStorage.getItem('mix') ?? '{}') as Partial<Mix>) }
+  } catch {
+    return even
+  }
+}
+
+export function setMix(to: Mix) {
+  try {
+    localStorage.setItem('mix', JSON.stringify(to))
+  } catch {
+    // a browser that keeps nothing plays all of them alike
+  }
+}
+
 /** How loud rounds are on this device, as it is set on the page of the gym; kept in the browser. */
 export type Loudness = 'full' | 'quiet' | 'off'
 

@@ -4,7 +4,7 @@ import { delay } from './delay'
 import { Follow } from './follow'
 import { Outbox } from './outbox.svelte'
 import { session } from '../session.svelte'
-import { volume } from './loudness'
+import { mix, volume } from './loudness'
 import { Sound } from './sound'
 import { timelineMoves, timelineStrikes, type TraceHit, type TraceMove, type TraceStrike } from '../trace/geometry'
 
@@ -107,6 +107,7 @@ export class Round {
       (e) => this.#follow?.handles(e) ?? false,
     )
     this.#sound.volume = this.#volume()
+    this.#sound.mix = mix()
     this.#sound.start()
     this.outbox.open()
     this.left = (run.timeline.end - run.timeline.start) / 1e6

@@ -18,6 +18,7 @@
 
   const places = [
     { path: '/', name: 'Today', key: 't' },
+    { path: '/class', name: 'Class', key: 'h' },
     { path: '/bags', name: 'Bags', key: 'b' },
     { path: '/drills', name: 'Drills', key: 'd' },
     { path: '/people', name: 'People', key: 'p' },
@@ -28,6 +29,7 @@
     path === '/'
       ? router.location === '/'
       : router.location.startsWith(path) ||
+        (path === '/class' && router.location.startsWith('/sessions')) ||
         (path === '/log' && router.location.startsWith('/review')) ||
         (path === '/drills' && /^\/(compose|library)/.test(router.location)) ||
         (path === '/bags' && router.location.startsWith('/cards')) ||

@@ -1,0 +1,127 @@
+import { Refusal, api, ask, type Schemas } from '../api/client'
+
+type Deed = Schemas['Done']
+type Step = Schemas['FloorStep']
+type Action = NonNullable<Step['action']>
+type Kept = { deeds: Deed[]; from: number; actions: { action: Action; clockUs: number }[]; clockUs: number; at: number }
+
+const prefix = 'hourbox:'
+const heartbeat = 5000 // ms
+const again = 1500 // ms until what did not arrive is sent again
+
+/** Tells the server what happened on the floor, once and in order: it is numbered, written to the browser's own store before it is sent, and
+ * sent again until it was answered. */
+export class Box {
+  offline = $state(false)
+  /** Why the server will not have it. */
+  problem = $state('')
+  #id: string
+  #kept: Kept
+  #clock: () => number
+  #told: (hour: Schemas['Hour']) => void
+  #timer = 0
+  #heard = 0
+  #busy = false
+
+  /** from is how many deeds the server knows; told is given the hour as it then stands. */
+  constructor(id: string, from: number, clock: () => number, told: (hour: Schemas['Hour']) => void) {
+    this.#id = id
+    this.#clock = clock
+    this.#told = told
+    this.#kept = kept(id) ?? { deeds: [], from, actions: [], clockUs: 0, at: Date.now() }
+    if (this.#kept.from < from) {
+      // some of what is kept had arrived, and its answer was lost
+      this.#kept.deeds.splice(0, from - this.#kept.from)
+      this.#kept.from = from
+    }
+  }
+
+  get waiting() {
+    return this.#kept.deeds.length + this.#kept.actions.length
+  }
+
+  open() {
+    this.#timer = window.setInterval(() => {
+      const due = performance.now() - this.#heard > heartbeat
+      if (due || (this.waiting > 0 && performance.now() - this.#heard > again)) void this.send()
+    }, 500)
+  }
+
+  close() {
+    clearInterval(this.#timer)
+  }
+
+  did(deed: Deed['deed'], at: number) {
+    this.#kept.deeds.push({ deed, at: micros(at) })
+    this.#save()
+    return this.send()
+  }
+
+  step(action: Action, at: number) {
+    this.#kept.actions.push({ action, clockUs: micros(at) })
+    this.#save()
+    return this.send()
+  }
+
+  #save() {
+    this.#kept.at = Date.now()
+    this.#kept.clockUs = micros(this.#clock())
+    try {
+      if (this.waiting === 0) localStorage.removeItem(prefix + this.#id)
+      else localStorage.setItem(prefix + this.#id, JSON.stringify(this.#kept))
+    } catch {
+      // A full or closed store costs the safety net, not the class.
+    }
+  }
+
+  /** Sends what waits: deeds first, then what moves the clock, in the order in which it happened. */
+  async send() {
+    if (this.#busy) return
+    this.#busy = true
+    this.#heard = performance.now()
+    try {
+      do {
+        const deeds = [...this.#kept.deeds]
+        const step = this.#kept.actions[0]
+        const hour = await ask(
+          api.POST('/api/hours/{id}/floor', {
+            params: { path: { id: this.#id } },
+            body: {
+              deeds,
+              from: this.#kept.from,
+              clockUs: step?.clockUs ?? micros(this.#clock()),
+              ...(step ? { action: step.action } : {}),
+            },
+          }),
+        )
+        this.#kept.deeds.splice(0, deeds.length)
+        this.#kept.from += deeds.length
+        if (step) this.#kept.actions.shift()
+        this.#save()
+        this.offline = false
+        this.problem = ''
+        if (this.#kept.deeds.length === 0) this.#told(hour)
+      } while (this.waiting > 0)
+    } catch (e) {
+      const status = e instanceof Refusal ? e.status : 0
+      if (status === 422 || status === 404) {
+        this.problem = (e as Error).message
+        this.#kept.deeds = []
+        this.#kept.actions.shift()
+        this.#save()
+      } else this.offline = true
+    } finally {
+      this.#busy = false
+    }
+  }
+}
+
+function kept(id: string): Kept | null {
+  try {
+    return JSON.parse(localStorage.getItem(prefix + id) ?? 'null') as Kept | null
+  } catch {
+    return null
+  }
+}
+
+const micros = (seconds: number) => Math.max(0, Math.round(seconds * 1e6))

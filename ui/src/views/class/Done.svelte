@@ -1,0 +1,38 @@
+<!-- What is in the log of a class: for each person, the rounds on bags and off them. -->
+<script lang="ts">
+  import type { Schemas } from '../../lib/api/client'
+  import { count } from '../../lib/format'
+
+  let { hour }: { hour: Schemas['Hour'] } = $props()
+  const rows = $derived(
+    hour.plan.people
+      .map((p) => {
+        const own = hour.done.filter((d) => d.traineeId === p.id)
+        const bags = Object.entries(
+          Object.groupBy(
+            own.filter((d) => d.rigId),
+            (d) => d.rigId,
+          ),
+        ).map(([id, list]) => ({
+          bag: hour.plan.bags.find((b) => b.id === id)?.name ?? '',
+          n: new Set((list ?? []).map((d) => d.lap)).size,
+        }))
+        return { ...p, bags, off: new Set(own.filter((d) => !d.rigId).map((d) => d.lap)).size }
+      })
+      .filter((r) => r.bags.length + r.off > 0),
+  )
+</script>
+
+<section class="mt-8" aria-labelledby="done">
+  <h2 id="done" class="text-xl font-bold">Done so far</h2>
+  <ul class="mt-1 grid gap-x-8 sm:grid-cols-2">
+    {#each rows as r (r.id)}
+      <li class="border-b border-rope py-1">
+        <a class="font-semibold" href="#/people/{r.id}">{r.name}</a>{r.gone ? ', left early' : ''}:
+        {r.bags.map((b) => `${count(b.n, 'round')} on the ${b.bag}`).join(', ')}{r.off > 0
+          ? `${r.bags.length > 0 ? ', ' : ''}${r.off} off the bags`
+          : ''}
+      </li>
+    {/each}
+  </ul>
+</section>

@@ -1,0 +1,37 @@
+<!-- What can be done to a class while it runs. -->
+<script lang="ts">
+  import type { ClassFloor, Deed } from '../../lib/hour/floor.svelte'
+  import Mixer from './Mixer.svelte'
+
+  let { floor, onhide }: { floor: ClassFloor; onhide: () => void } = $props()
+  let mixing = $state(false)
+  const face = $derived(floor.face)
+  const last = $derived(floor.hour?.faces.slice(0, floor.at + 1).findLast((f) => f.block >= 0))
+  const press = 'button min-h-16! px-3! text-sm sm:text-base sm:px-4! wall:text-2xl!'
+  const paces = $derived(face?.onBag && face.block >= 0)
+</script>
+
+{#snippet deed(what: Deed, text: string)}
+  <button class={press} onclick={() => floor.deed(what)}>{text}</button>
+{/snippet}
+
+<footer class="flex flex-wrap items-center gap-2 border-t-2 border-rope px-4 py-2 sm:px-6" aria-label="Controls">
+  {@render deed('back', 'Back')}
+  {@render deed('repeat', 'Again')}
+  {@render deed('skip', floor.resting ? 'End the rest' : 'Skip')}
+  {@render deed('longer', 'Rest +30 s')}
+  {#if paces}
+    {@render deed('slower', 'Slower')}
+    {@render deed('faster', 'Faster')}
+    {@render deed('wild', 'Wild: again later')}
+  {/if}
+  {#if last && last.tries > 0}
+    {@render deed('got', `Got it (${last.got} of ${last.tries})`)}
+    {@render deed('failed', 'Not yet')}
+  {/if}
+  <span class="ml-auto flex gap-2">
+    {#if floor.silent}<button class="{press} main" onclick={() => floor.sound()}>Turn the sound on</button>{/if}
+    <button class={press} aria-expanded={mixing} onclick={() => (mixing = true)}>Sound</button>
+  </span>
+</footer>
+{#if mixing}<Mixer {floor} {onhide} onleave={() => (mixing = false)} />{/if}

@@ -1,0 +1,73 @@
+<!-- Who is on which bag: up to four bags with their dials, the others and whoever is off the bags in words. -->
+<script lang="ts">
+  import Dial from '../../lib/dial/Dial.svelte'
+  import { doings } from '../../lib/hour/doings.svelte'
+  import { most, type ClassFloor } from '../../lib/hour/floor.svelte'
+  import { seatsOf } from '../../lib/hour/seats'
+  import { timelineMoves, timelineStrikes } from '../../lib/trace/geometry'
+
+  let { floor }: { floor: ClassFloor } = $props()
+  const face = $derived(floor.face)
+  const seats = $derived(floor.hour && face ? seatsOf(floor.hour.plan, face.round, doings.names) : { on: [], off: [] })
+  const list = $derived((face ? floor.stations[face.id] : undefined) ?? [])
+  const dials = $derived(
+    list
+      .filter((s) => !s.barred)
+      .slice(0, most)
+      .map((s) => ({
+        ...s,
+        strikes: timelineStrikes(s.timeline.events),
+        moves: timelineMoves(s.timeline.events),
+        who: seats.on.find((x) => x.bagId === s.bag),
+      })),
+  )
+  const shown = $derived(new Set(dials.map((d) => d.bag)))
+  const others = $derived(seats.on.filter((x) => !shown.has(x.bagId)))
+  const shift = $derived(face ? face.from / 1e6 : 0)
+  const alone = $derived(seats.on.length === 1)
+  const columns = $derived(['', 'sm:grid-cols-1', 'sm:grid-cols-2', 'sm:grid-cols-3', 'sm:grid-cols-4'][dials.length])
+</script>
+
+{#if face?.onBag}
+  <div class="flex h-full flex-col gap-2 pb-2">
+    <ul class="grid min-h-0 flex-1 gap-x-4 gap-y-2 {columns ?? ''}">
+      {#each dials as d (`${d.bag} ${face.id}`)}
+        <li class="flex min-h-0 min-w-0 flex-col">
+          <div class="flex items-baseline justify-between gap-3">
+            <p class="truncate">
+              <span class="figure text-3xl sm:text-4xl wall:text-6xl">{d.who?.person ?? ''}</span>
+              <span class="text-lg text-soft wall:text-3xl">{d.who?.bag ?? ''}</span>
+            </p>
+            {#if !alone}
+              <button
+                class="button small min-h-11!"
+                aria-pressed={floor.heard === d.bag}
+                onclick={() => floor.listen(d.bag)}
+                aria-label="Hear the {d.who?.bag}">{floor.heard === d.bag ? 'Heard' : 'Hear'}</button>
+            {/if}
+          </div>
+          <p class="truncate text-soft wall:text-2xl">{d.name}{d.asFast ? '' : ', as fast as it goes'}</p>
+          <div class="min-h-0 flex-1 {alone ? '' : 'max-sm:hidden'}">
+            <Dial
+              cycle={d.cycle}
+              planned={d.strikes}
+              moves={d.moves}
+              tempo={d.tempo}
+              stance={d.stance}
+              clock={() => floor.now() - shift + d.timeline.start / 1e6} />
+          </div>
+        </li>
+      {/each}
+    </ul>
+    <div class="flex flex-wrap gap-x-8 gap-y-1 text-lg sm:text-2xl wall:text-4xl">
+      {#each others as x (x.bagId)}
+        <p><b>{x.person}</b> <span class="text-soft">{x.bag}, {x.drill}</span></p>
+      {/each}
+      {#each seats.off as o (o.what)}
+        <p><b>{o.people.join(', ')}</b> <span class="text-soft">{o.what.toLowerCase()}</span></p>
+      {/each}
+    </div>
+  </div>
+{:else if face}
+  <p class="text-2xl text-soft sm:text-4xl wall:text-6xl">Everybody: {face.title.toLowerCase()}.</p>
+{/if}
