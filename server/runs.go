@@ -11,6 +11,7 @@ import (
 
 	"melodromos/core/bench"
 	"melodromos/core/caution"
+	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/run"
@@ -37,23 +38,24 @@ type StandInChoice struct {
 
 // Run is a run as the run screen needs it. IntakeKey is told once, when the run is made.
 type Run struct {
-	ID           string         `json:"id"`
-	AssignmentID string         `json:"assignmentId" doc:"empty where it is gone"`
-	DrillName    string         `json:"drillName"`
-	RigName      string         `json:"rigName"`
-	Rig          RigDoc         `json:"rig"`
-	Trainee      Trainee        `json:"trainee"`
-	Source       drill.Recorder `json:"source"`
-	Plays        drill.Playing  `json:"plays"`
-	FollowsUS    int64          `json:"followsUs" doc:"from this moment on the bag on the screen follows the hits; past the end where it never does"`
-	State        run.State      `json:"state"`
-	ClockUS      int64          `json:"clockUs"`
-	Doc          DrillDoc       `json:"doc"`
-	Tempo        float64        `json:"tempo" doc:"strikes a minute, of a combination inside it"`
-	Timeline     drill.Timeline `json:"timeline"`
-	Cycle        bench.Cycle    `json:"cycle"`
-	IntakeKey    string         `json:"intakeKey,omitempty"`
-	Removed      bool           `json:"removed,omitempty" doc:"from the log"`
+	ID           string             `json:"id"`
+	AssignmentID string             `json:"assignmentId" doc:"empty where it is gone"`
+	DrillName    string             `json:"drillName"`
+	RigName      string             `json:"rigName"`
+	Rig          RigDoc             `json:"rig"`
+	Trainee      Trainee            `json:"trainee"`
+	Source       drill.Recorder     `json:"source"`
+	Plays        drill.Playing      `json:"plays"`
+	FollowsUS    int64              `json:"followsUs" doc:"from this moment on the bag on the screen follows the hits; past the end where it never does"`
+	State        run.State          `json:"state"`
+	ClockUS      int64              `json:"clockUs"`
+	Doc          DrillDoc           `json:"doc"`
+	Tempo        float64            `json:"tempo" doc:"strikes a minute, of a combination inside it"`
+	Timeline     drill.Timeline     `json:"timeline"`
+	Cycle        bench.Cycle        `json:"cycle"`
+	Partner      []drill.PartnerCue `json:"partner" doc:"for whoever gives the cues by hand"`
+	IntakeKey    string             `json:"intakeKey,omitempty"`
+	Removed      bool               `json:"removed,omitempty" doc:"from the log"`
 }
 
 // Step moves a run's clock: what happened, and at which microsecond of the clock.
@@ -92,6 +94,7 @@ func runOut(gym *store.Gym, r store.Run, p run.Opened) (Run, error) {
 		return out, err
 	}
 	out.Trainee, out.RigName = traineeOut(t), bag.Name
+	out.Partner = drill.Partner(p.Timeline, combo.Stance(t.Stance))
 	out.Cycle, err = p.Cycle()
 	return out, internal(err)
 }

@@ -6,6 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"melodromos/core/caution"
 	"melodromos/core/class"
 	"melodromos/core/drill"
 	"melodromos/core/input"
@@ -26,9 +27,15 @@ type SessionPlan struct {
 
 // Sessions are those of the gym, and those that come with the product.
 type Sessions struct {
-	Own       []SessionPlan      `json:"own"`
-	Templates []session.Template `json:"templates"`
-	Doings    []session.Doing    `json:"doings" doc:"what is done off the bag"`
+	Own       []SessionPlan     `json:"own"`
+	Templates []SessionTemplate `json:"templates"`
+	Doings    []session.Doing   `json:"doings" doc:"what is done off the bag"`
+}
+
+// SessionTemplate is a session that comes with the product.
+type SessionTemplate struct {
+	session.Template
+	Sentence string `json:"sentence"`
 }
 
 // SessionQuestion asks what a session comes to, for somebody on a bag where they are named.
@@ -53,6 +60,7 @@ type SessionLook struct {
 	Remarks  []session.Remark `json:"remarks"`
 	Titles   [][]string       `json:"titles" doc:"of each round's blocks"`
 	Faces    []session.Face   `json:"faces" doc:"its blocks and rests in order"`
+	Caution  string           `json:"caution" doc:"for everybody who trains"`
 	Barred   bool             `json:"barred" doc:"it cannot be kept or run as it is"`
 }
 
@@ -69,9 +77,12 @@ func sessionOut(row store.SessionPlan) (SessionPlan, error) {
 		return out, internal(err)
 	}
 	out.Session.Name = row.Name
-	out.Sentence = out.Session.Sentence(session.Totals{Seconds: out.Session.Seconds()})
+	out.Sentence = inShort(out.Session)
 	return out, nil
 }
+
+// inShort says how long a session is, and of how many rounds.
+func inShort(s session.Session) string { return s.Sentence(session.Totals{Seconds: s.Seconds()}) }
 
 // row checks a session.
 func (p SessionPlan) row(id string) (store.SessionPlan, error) {
@@ -166,7 +177,7 @@ func (c caller) trainer(in SessionQuestion) (session.Trainer, error) {
 }
 
 func (c caller) look(in SessionQuestion) (SessionLook, error) {
-	out := SessionLook{Session: in.Session.Clone(), Titles: [][]string{}}
+	out := SessionLook{Session: in.Session.Clone(), Titles: [][]string{}, Caution: caution.General}
 	for i, r := range out.Session.Rounds {
 		for j, b := range r.Blocks {
 			r.Blocks[j].Seconds = b.Lasting()
@@ -198,7 +209,10 @@ func (c caller) look(in SessionQuestion) (SessionLook, error) {
 
 func (s *Server) registerSessions(api huma.API) {
 	get(api, "/api/sessions", func(c caller, in *Shelf) (Sessions, error) {
-		out := Sessions{Templates: session.Templates(), Doings: session.Doings()}
+		out := Sessions{Doings: session.Doings()}
+		for _, t := range session.Templates() {
+			out.Templates = append(out.Templates, SessionTemplate{t, inShort(t.Session)})
+		}
 		rows, err := c.gym.SessionPlans(in.stored())
 		out.Own, err = eachRow(rows, err, sessionOut)
 		return out, err

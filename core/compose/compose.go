@@ -58,6 +58,7 @@ type Answer struct {
 	Effort   string              `json:"effort"`
 	Cycle    bench.Cycle         `json:"cycle"`
 	Cards    []catalogue.Card    `json:"cards" doc:"of what it asks for"`
+	Watch    []string            `json:"watch" doc:"the three things to watch"`
 	Composed *Line               `json:"composed,omitempty" doc:"of a combination"`
 	Problem  string              `json:"problem,omitempty" doc:"why it cannot be run, where it cannot"`
 	Field    string              `json:"field,omitempty" doc:"the field the problem lies in"`
@@ -90,7 +91,7 @@ func Ask(q Question) (Answer, error) {
 		Knobs: []Knob{}, Said: []Piece{}, Tempos: []bench.TempoRow{}, Change: []rig.Change{},
 		Before: caution.BeforeRound(kind),
 		Cards:  answer.List(catalogue.CardsFor(q.Plan)), Cycle: bench.CycleOf(rig.Picture{}, kind),
-		Spared: answer.List(spared.Changes), Held: spared.Held,
+		Spared: answer.List(spared.Changes), Held: spared.Held, Watch: answer.List(catalogue.Recap(q.Plan)),
 	}
 	var t drill.Timeline
 	switch d := filled.(type) {

@@ -26,7 +26,7 @@ func (s Session) Sentence(t Totals) string {
 	work := 0
 	lengths := map[int]int{}
 	for _, r := range s.Rounds {
-		if r.Kind == Work {
+		if r.effortful() && r.OnBags() {
 			work++
 			lengths[r.Seconds]++
 		}

@@ -27,6 +27,9 @@
     '/class/:id': later(() => import('./views/class/Plan.svelte')),
     '/sessions': later(() => import('./views/sessions/Sessions.svelte')),
     '/sessions/:id': later(() => import('./views/sessions/Builder.svelte')),
+    '/class/:id/card': later(() => import('./views/class/Card.svelte')),
+    '/sessions/:id/card': later(() => import('./views/sessions/Card.svelte')),
+    '/run/:id/card': later(() => import('./views/DrillCard.svelte')),
     '/floor/:id': later(() => import('./views/floor/Floor.svelte')),
     '/drills': later(() => import('./views/Drills.svelte')),
     '/drills/:id': later(() => import('./views/editor/DrillEditor.svelte')),
@@ -41,7 +44,7 @@
   }
   // Somebody who was sent a link has no account yet.
   const invited = $derived(/^\/join\/(\w+)$/.exec(router.location)?.[1] ?? '')
-  const floor = $derived(/^\/(run|floor)\//.test(router.location))
+  const floor = $derived(/^\/(run|floor)\/[^/]+$/.test(router.location))
 
   onMount(() => {
     void session.load()

@@ -1478,6 +1478,8 @@ export interface components {
             /** @description how hard it is and how it suits this person; left out at a glance, and where it cannot be run */
             suits?: components["schemas"]["Suits"];
             tempos: components["schemas"]["TempoRow"][];
+            /** @description the three things to watch */
+            watch: string[];
             /** Format: double */
             window: number | null;
         };
@@ -3167,6 +3169,25 @@ export interface components {
             /** Format: double */
             tempo: number | null;
         };
+        PartnerCue: {
+            /**
+             * Format: int64
+             * @description when the cue comes to the trainee
+             */
+            at: number;
+            /**
+             * @description the partner's own side, facing the trainee; empty where it comes straight
+             * @enum {string}
+             */
+            from: "" | "left" | "right";
+            /** @description what the trainee does, in left and right */
+            move: string;
+            /**
+             * Format: int64
+             * @description when the partner is told
+             */
+            tell: number;
+        };
         Pass: {
             /** Format: double */
             at: number;
@@ -3796,6 +3817,8 @@ export interface components {
             followsUs: number;
             id: string;
             intakeKey?: string;
+            /** @description for whoever gives the cues by hand */
+            partner: components["schemas"]["PartnerCue"][];
             /** @enum {string} */
             plays: "beat" | "follow" | "startThenFollow";
             /** @description from the log */
@@ -3894,6 +3917,8 @@ export interface components {
         SessionLook: {
             /** @description it cannot be kept or run as it is */
             barred: boolean;
+            /** @description for everybody who trains */
+            caution: string;
             /** @description its blocks and rests in order */
             faces: components["schemas"]["Face"][];
             remarks: components["schemas"]["Remark"][];
@@ -3924,11 +3949,18 @@ export interface components {
             /** Format: uuid */
             traineeId?: string;
         };
+        SessionTemplate: {
+            /** @description for whom, or when */
+            for: string;
+            key: string;
+            sentence: string;
+            session: components["schemas"]["Session"];
+        };
         Sessions: {
             /** @description what is done off the bag */
             doings: components["schemas"]["Doing"][];
             own: components["schemas"]["SessionPlan"][];
-            templates: components["schemas"]["Template"][];
+            templates: components["schemas"]["SessionTemplate"][];
         };
         SetUpSheet: {
             between: string;
@@ -4224,12 +4256,6 @@ export interface components {
             /** Format: double */
             height: number;
             name: string;
-        };
-        Template: {
-            /** @description for whom, or when */
-            for: string;
-            key: string;
-            session: components["schemas"]["Session"];
         };
         TempoQuestion: {
             doc: components["schemas"]["DrillDoc"];

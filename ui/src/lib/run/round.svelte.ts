@@ -24,6 +24,8 @@ export class Round {
   countIn = $state(0) // seconds, then counts to the bell; 0 after it
   hits = $state.raw<TraceHit[]>([])
   marks = $state(0)
+  /** A partner gives the cues by hand, and is told here. */
+  partner = $state(false)
   muted = $state(volume() === 0)
   problem = $state('')
   outbox = $state<Outbox | null>(null)
@@ -104,7 +106,8 @@ export class Round {
     this.#sound = new Sound(
       clock,
       () => this.#follow?.events ?? run.timeline.events,
-      (e) => this.#follow?.handles(e) ?? false,
+      // where the cues are given by hand, nobody hears them beforehand
+      (e) => (this.partner && e.kind === 'cue') || (this.#follow?.handles(e) ?? false),
     )
     this.#sound.volume = this.#volume()
     this.#sound.mix = mix()

@@ -9,6 +9,7 @@
   import FigureRow from '../../lib/ui/FigureRow.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import type { Floor } from './floor.svelte'
+  import Partner from './Partner.svelte'
   import Pads from './Pads.svelte'
 
   type Props = { floor: Floor; run: Schemas['Run']; marks: Schemas['MarkIn']['kind'][] }
@@ -65,8 +66,11 @@
   {/each}
 {/snippet}
 
+{#if round.partner}<Partner cues={run.partner} clock={round.now} />{/if}
 <div
-  class="grid min-h-0 flex-1 grid-cols-1 gap-4 px-4 py-2 sm:px-6 low:row-start-2 low:p-0 {run.source === 'keys'
+  class="{round.partner
+    ? 'hidden'
+    : 'grid'} min-h-0 flex-1 grid-cols-1 gap-4 px-4 py-2 sm:px-6 low:row-start-2 low:p-0 {run.source === 'keys'
     ? 'low:col-start-2'
     : 'low:col-span-3'} lg:grid-cols-[minmax(12rem,18%)_1fr_minmax(12rem,18%)]">
   <div class="hidden min-h-0 flex-col justify-center gap-6 lg:flex">

@@ -31,7 +31,8 @@
     <header class="flex items-center gap-3">
       <Mark size={36} />
       <p class="text-soft">Ready for the floor</p>
-      <Button class="ml-auto" href="#/">Leave</Button>
+      <Button class="ml-auto" quiet href="#/run/{id}/card">Print</Button>
+      <Button href="#/">Leave</Button>
     </header>
     <div>
       <h1 class="figure text-5xl sm:text-7xl">{trainee.name}</h1>
@@ -55,6 +56,16 @@
       </p>
     {/if}
     <Recording {floor} {preview} {id} />
+    {#if isLine(drill.doc) && drill.doc.cues}
+      <label class="flex min-h-16 items-center gap-3">
+        <input type="checkbox" class="size-8 shrink-0 accent-ink" bind:checked={floor.round.partner} />
+        <span>
+          I give the cues by hand: this screen tells me when, and from which side.
+          <span class="block text-sm text-soft"
+            >Keep it out of their sight. A phone buzzes: once for left, twice for right.</span>
+        </span>
+      </label>
+    {/if}
     <div class="sticky bottom-0 flex items-center gap-4 bg-ground py-2 lg:static">
       <Button main class="min-h-20! grow px-12! text-2xl! sm:grow-0" disabled={cannot} onclick={() => floor.start(id)}
         >Start</Button>

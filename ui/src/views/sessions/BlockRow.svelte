@@ -41,7 +41,7 @@
   }
 </script>
 
-<li class="border-b border-rope py-1.5 {sheet.block === i ? 'bg-sheet' : ''}">
+<li onfocusin={() => (sheet.block = i)} class="border-b border-rope py-1.5 {sheet.block === i ? 'bg-sheet' : ''}">
   <div class="flex flex-wrap items-baseline gap-x-1.5">
     {#if block.role === 'counted'}
       <Part
@@ -154,7 +154,7 @@
         {/snippet}
       </Part>
     {/if}
-    {#if block.role !== 'own' && block.role !== 'off'}
+    {#if block.role !== 'own' && block.role !== 'off' && (sheet.block === i || block.tries)}
       <Part text={block.tries ? `${block.tries} tries` : 'tries not counted'} label="Tries">
         {#snippet children(close)}
           <Pick

@@ -29,7 +29,10 @@
     })
   })
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
-  $effect(() => sheet.keepDraft())
+  $effect(() => {
+    void $state.snapshot(sheet.plan)
+    untrack(() => sheet.keepDraft())
+  })
   const s = $derived(sheet.session)
   const look = $derived(sheet.look)
   const faces = $derived(look?.faces ?? [])
@@ -45,7 +48,7 @@
     if (kept && params.id === 'new') void replace(`/sessions/${kept.id}`)
   }
   async function run() {
-    const kept = sheet.changed ? await sheet.save() : sheet.plan
+    const kept = sheet.changed || sheet.isNew ? await sheet.save() : sheet.plan
     if (kept) void push(`/class?session=${kept.id}`)
   }
   const rows = (p: { session: Session }) =>
@@ -119,7 +122,7 @@
       <span class="flex flex-wrap gap-2">
         <Button quiet disabled={!sheet.undoable} onclick={() => sheet.undo()}>Undo</Button>
         {#if !sheet.isNew}<Button href="#/sessions/{sheet.plan.id}/card">Print</Button>{/if}
-        <Button disabled={!sheet.changed || sheet.busy || barred} onclick={save}>Save session</Button>
+        <Button disabled={!(sheet.changed || sheet.isNew) || sheet.busy || barred} onclick={save}>Save session</Button>
         <Button main disabled={sheet.busy || barred} onclick={run}>Save and plan a class</Button>
       </span>
     </div>

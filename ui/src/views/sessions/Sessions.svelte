@@ -6,7 +6,7 @@
   import { api, ask, type Schemas } from '../../lib/api/client'
   import { kinds } from '../../lib/bench/kinds.svelte'
   import Unsaved from '../../lib/drafts/Unsaved.svelte'
-  import { duration } from '../../lib/format'
+  import { upper } from '../../lib/format'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
 
@@ -26,9 +26,6 @@
       said: `${p.session.name} is archived.`,
       undo: () => bringBack(p),
     })
-  const whole = (s: Schemas['Session']) =>
-    s.rounds.reduce((n, r, i) => n + r.seconds + (i + 1 < s.rounds.length ? r.rest : 0), 0)
-  const rounds = (s: Schemas['Session']) => s.rounds.filter((r) => r.kind === 'work').length
 </script>
 
 <svelte:head><title>Sessions · Melodromos</title></svelte:head>
@@ -102,9 +99,7 @@
         <li class="flex items-center justify-between gap-3 border-b border-rope py-2">
           <div>
             <a class="font-bold" href="#/sessions/new?template={t.key}">{t.session.name}</a>
-            <p class="text-sm text-soft">
-              {duration(whole(t.session))}, {rounds(t.session) === 1 ? 'one round' : `${rounds(t.session)} rounds`}: {t.for}
-            </p>
+            <p class="text-sm text-soft">{upper(t.for)}. {t.sentence}</p>
           </div>
         </li>
       {/each}

@@ -30,11 +30,15 @@ export class Sheet {
   look = $derived(this.whatIf.answer)
   isNew = $state(false)
   #saved = $state.raw<Plan | null>(null)
+  #first = $state.raw<Plan | null>(null)
   #act: Act
   #before: Session[] = $state.raw([]) // for undo
 
   session = $derived(this.plan?.session ?? null)
-  changed = $derived(this.plan !== null && (this.isNew || !same($state.snapshot(this.plan), this.#saved)))
+  /** Whether there is something that is not saved; a new one begins with what can be had again. */
+  changed = $derived(
+    this.plan !== null && (this.draft.since !== null || !same($state.snapshot(this.plan), this.#saved ?? this.#first)),
+  )
   current = $derived<Round | undefined>(this.session?.rounds[this.round])
 
   constructor(client: QueryClient) {
@@ -58,7 +62,8 @@ export class Sheet {
     try {
       const left = this.draft.take(id, query)
       this.#saved = this.isNew ? null : await ask(api.GET('/api/sessions/{id}', { params: { path: { id } } }))
-      this.plan = structuredClone(left ?? this.#saved) ?? (await this.#begun(query))
+      this.#first = this.#saved ?? (await this.#begun(query))
+      this.plan = structuredClone(left ?? this.#first)
       this.meanwhile.theirs = left && this.#saved && left.version !== this.#saved.version ? this.#saved : null
       this.round = Math.max(
         0,
