@@ -52,6 +52,10 @@ var people = []person{
 		Height: metres(1.85), Reach: metres(1.93)}, 14},
 	{"lerato", store.Trainee{Name: "Lerato Quayle", Stance: "southpaw", Band: "expert", AgeBand: "adult",
 		Height: metres(1.72), Reach: metres(1.78), Notes: "Helps with the Thursday class."}, 15},
+	{"mateus", store.Trainee{Name: "Mateus Strandvik", Stance: "orthodox", Band: "intermediate", AgeBand: "adult",
+		Height: metres(1.90), Reach: metres(1.92), Goals: "The long combination without stopping."}, 17},
+	{"anneke", store.Trainee{Name: "Anneke Oyelaran", Stance: "southpaw", Band: "beginner", AgeBand: "adult",
+		Height: metres(1.69), Reach: metres(1.70), Notes: "Back after two years off."}, 18},
 	{"dov", store.Trainee{Name: "Dov Achterman", Stance: "orthodox", Band: "beginner", AgeBand: "adult",
 		Height: metres(1.78), Reach: metres(1.74), Notes: "Left wrist was strained in spring; soft work on that side."},
 		16},
@@ -192,7 +196,10 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 			}
 		}
 	}
-	return addEvidence(g, coach, trainees, now)
+	if err := addEvidence(g, coach, trainees, now); err != nil {
+		return err
+	}
+	return tuesday(g, coach, now)
 }
 
 // give gives a drill to somebody on a bag. A drill that several have is the gym's one.

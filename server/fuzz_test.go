@@ -20,11 +20,12 @@ import (
 	"melodromos/calc"
 	"melodromos/core/catalogue"
 	"melodromos/core/drill"
+	"melodromos/core/session"
 	"melodromos/server/door"
 )
 
 var (
-	fuzzRequests = flag.Int("requests", 2000, "how many requests are made from the OpenAPI document")
+	fuzzRequests = flag.Int("requests", 3000, "how many requests are made from the OpenAPI document")
 	fuzzSeed     = flag.Uint64("fuzzseed", 20, "the same seed makes the same requests")
 )
 
@@ -112,6 +113,13 @@ func (m *maker) furnish(u user) {
 		}
 		m.ids["assignments"], m.ids["drills"] = append(m.ids["assignments"], d.ID), append(m.ids["drills"], d.DrillID)
 	}
+	for _, t := range session.Templates()[:4] {
+		var plan SessionPlan
+		u.want(200, "POST", "/api/sessions", SessionPlan{Session: t.Session}, &plan)
+		var h Hour
+		u.want(200, "POST", "/api/hours", ClassQuestion{People: []string{person.ID}, Bags: []string{}, Minutes: 30}, &h)
+		m.ids["sessions"], m.ids["hours"] = append(m.ids["sessions"], plan.ID), append(m.ids["hours"], h.ID)
+	}
 	var caution Caution
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/cautions", Caution{Kind: "wrist"}, &caution)
 	var coaches []CoachOut
@@ -156,7 +164,7 @@ func TestRequestsFromTheDescription(t *testing.T) {
 	var u user
 	answered, taken, longest := map[int]int{}, map[string]int{}, map[string]time.Duration{}
 	for n := range *fuzzRequests {
-		if n%2000 == 0 { // what has been made makes answers long
+		if n%3000 == 0 { // what has been made makes answers long
 			u = s.coach(t, fmt.Sprint("Juniper", n))
 			m.email = u.email
 			m.furnish(u)

@@ -11,6 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/catalogue"
+	"melodromos/core/session"
 )
 
 // maker makes requests from the description of the interface: mostly what it asks for, now and then what it does not.
@@ -51,7 +52,7 @@ var nastyNumbers = []float64{0, 1, -1, 2, 0.5, 3, 10, 60, 126, 1e-9, 1e9, -1e9, 
 // id names one of a kind, as a field such as rigId or an address such as rigs asks for it.
 func (m *maker) id(of string) string {
 	kind := map[string]string{"rigId": "rigs", "traineeId": "trainees", "trainee": "trainees", "beside": "trainees",
-		"assignmentId": "assignments", "first-drill": "rigs"}[of]
+		"assignmentId": "assignments", "first-drill": "rigs", "person": "trainees"}[of]
 	if kind == "" {
 		kind = of
 	}
@@ -72,6 +73,8 @@ func (m *maker) value(name string, s *huma.Schema, depth int) any {
 			return m.plan()
 		case "RigDoc":
 			return m.rig(pick(m, fuzzKinds))
+		case "Session":
+			return m.session()
 		case "Place":
 			if !m.wild {
 				return map[string]any{}
@@ -118,6 +121,8 @@ func (m *maker) value(name string, s *huma.Schema, depth int) any {
 			return m.id(name)
 		case name == "people":
 			return m.id("trainees")
+		case name == "bags" || name == "bag":
+			return m.id("rigs")
 		case s.Format == "date" && !m.odd(0.2):
 			return "2026-03-02"
 		case name == "email":
@@ -144,8 +149,15 @@ func (m *maker) value(name string, s *huma.Schema, depth int) any {
 		v := pick(m, nastyNumbers)
 		if !m.odd(0.2) {
 			low, high := 0.0, 3.0
-			if name == "version" {
+			switch name {
+			case "version":
 				return 1 + m.IntN(2)
+			case "from": // deeds of a class that were told
+				return 0
+			case "stretch":
+				return m.IntN(40)
+			case "minutes":
+				return 20 + m.IntN(60)
 			}
 			if s.Minimum != nil {
 				low = *s.Minimum
@@ -187,6 +199,15 @@ func (m *maker) plan() map[string]any {
 	return m.bent(doc)
 }
 
+// session is one that comes with the product.
+func (m *maker) session() map[string]any {
+	doc, err := json.Marshal(pick(m, session.Templates()).Session)
+	if err != nil {
+		panic(err)
+	}
+	return m.bent(doc)
+}
+
 func (m *maker) rig(kind string) map[string]any { return m.bent(m.rigs[kind]) }
 
 // question makes one for the calculator.
@@ -215,7 +236,7 @@ func (m *maker) bent(doc json.RawMessage) map[string]any {
 	_ = json.Unmarshal(doc, &v) // made here
 	for m.odd(0.4) {
 		keys := []string{"version", "text", "work", "repetitions", "pause", "tempo", "strikes", "perHand", "rebounds",
-			"fist", "pull", "cues", "bagLength", "ballMass", "damping", "anchorHeight", "pole", "upper"}
+			"fist", "pull", "cues", "rounds", "bag", "bagLength", "ballMass", "damping", "anchorHeight", "pole", "upper"}
 		for key := range v {
 			keys = append(keys, key)
 		}

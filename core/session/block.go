@@ -29,8 +29,10 @@ func (b Block) check() error {
 		return input.Refuse("times", "expected reps only of a combination or of something off the bag")
 	case (b.Role == Counted) != (b.Times > 0 && b.Text != ""):
 		return input.Refuse("times", "expected a number of reps in a counted block, and only there")
-	case b.Seconds < 1:
-		return input.Refuse("seconds", "expected at least a second")
+	case b.Seconds < 1 || b.OnBag() && b.Seconds < LeastBlock:
+		return input.Refuse("seconds", "expected at least %d s on a bag", LeastBlock)
+	case b.OnBag() && float64(b.Seconds) > drill.WorkLimits.Max:
+		return input.Refuse("seconds", "expected at most %g s at one thing on a bag", drill.WorkLimits.Max)
 	}
 	if b.Drill != "" {
 		if _, ok := catalogue.Find(b.Drill); !ok {

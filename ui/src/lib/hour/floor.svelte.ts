@@ -11,6 +11,7 @@ type Station = Schemas['StationOut']
 export type Deed = Schemas['Done']['deed']
 
 const heardOf = new Set(['strike', 'rebound', 'pass', 'call', 'cue', 'change'])
+const patience = 5000 // ms until what could not be fetched is asked for again
 const fore = 3 // stretches whose stations are fetched beforehand
 export const most = 4 // dials that stand on the floor at once
 
@@ -31,6 +32,7 @@ export class ClassFloor {
   #events: Event[] = []
   #shifted = new Map<string, Event[]>()
   #fetching = new Set<number>()
+  #unreached = -Infinity // ms, when the stations could not be fetched last
   #clock: RunClock | null = null
   #sound: Sound | null = null
   #timer = 0
@@ -109,6 +111,7 @@ export class ClassFloor {
 
   /** Fetches what is done on the bags in this stretch and the next ones, so that it is there when the line is not. */
   async #fetch() {
+    if (performance.now() - this.#unreached < patience) return
     const faces = this.hour?.faces ?? []
     const coming = faces.slice(Math.max(0, this.at)).filter((f) => f.onBag && !this.stations[f.id])
     for (const f of coming.slice(0, fore)) {
@@ -127,7 +130,7 @@ export class ClassFloor {
           this.#sound?.more()
         }
       } catch {
-        // the floor goes on without its dials, and asks again
+        this.#unreached = performance.now() // the floor goes on without its dials, and asks again
       } finally {
         this.#fetching.delete(f.id)
       }

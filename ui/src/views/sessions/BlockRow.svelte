@@ -74,7 +74,7 @@
           <Seconds
             label="Block length"
             value={block.seconds}
-            least={5}
+            least={10}
             onchange={(v) => sheet.setBlock(i, { seconds: v })} />
         {/snippet}
       </Part>
