@@ -53,7 +53,6 @@ func tuesday(g *store.Gym, coach store.Coach, now time.Time) error {
 	if err != nil {
 		return err
 	}
-	plan.Session.Name = "Tuesday class"
 	if err := ledger.TakeAll(g, &plan, coach); err != nil {
 		return err
 	}

@@ -25,7 +25,7 @@ func TestDrillsForMany(t *testing.T) {
 	c.ok(c.See("Tobias Amadi-Rein has it."))
 	c.ok(c.Until("document.querySelectorAll('[role=dialog] [aria-label^=\"Give to \"]').length === 0"))
 	c.ok(c.Press("Done"))
-	c.ok(c.Until("document.querySelectorAll('[aria-label^=\"Run Thirteen moves with\"]').length === 6"))
+	c.ok(c.Until("document.querySelectorAll('[aria-label^=\"Run Thirteen moves with\"]').length === 8"))
 
 	c.ok(c.Press("To another bag: Slip and answer"))
 	c.ok(c.Press("Reflex bag"))

@@ -236,7 +236,8 @@ func (m *maker) bent(doc json.RawMessage) map[string]any {
 	_ = json.Unmarshal(doc, &v) // made here
 	for m.odd(0.4) {
 		keys := []string{"version", "text", "work", "repetitions", "pause", "tempo", "strikes", "perHand", "rebounds",
-			"fist", "pull", "cues", "rounds", "bag", "bagLength", "ballMass", "damping", "anchorHeight", "pole", "upper"}
+			"fist", "pull", "cues", "rounds", "bag", "bagLength", "ballMass", "damping", "anchorHeight", "pole",
+			"upper"}
 		for key := range v {
 			keys = append(keys, key)
 		}

@@ -198,7 +198,7 @@ func TestKilledInMidRound(t *testing.T) {
 	}
 	var people []struct{ ID string }
 	second.ask(t, "GET", "/api/trainees", nil, &people)
-	if len(people) != 6 {
+	if len(people) != 8 {
 		t.Errorf("%d people after the second start", len(people))
 	}
 	if err := second.cmd.Process.Signal(os.Interrupt); err != nil {

@@ -22,7 +22,8 @@ func (p Plan) Places(s session.Stretch, b session.Block) ([]Place, error) {
 	if !b.OnBag() {
 		return nil, nil
 	}
-	// What is left of a block that was cut short may be less than a drill lasts: the floor plays as much of it as there is.
+	// What is left of a block that was cut short may be less than a drill lasts: the floor plays as much of it as there
+	// is.
 	length := math.Round((s.Until - s.From).Seconds())
 	b.Seconds = int(math.Min(drill.WorkLimits.Max, math.Max(drill.WorkLimits.Min, length)))
 	var list []Place

@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"time"
 
 	"melodromos/core/caution"
 	"melodromos/core/class"
@@ -37,7 +38,17 @@ func New(c class.Class, ask Ask) (Plan, error) {
 		// Rounds of two minutes for the young (common practice).
 		p.plan.Session = session.Hour(ask.Minutes, 120, "")
 	}
+	if ask.Session == nil {
+		p.plan.Session.Name = c.Now.In(zone(c)).Weekday().String() + " class"
+	}
 	return p.laid(0)
+}
+
+func zone(c class.Class) *time.Location {
+	if c.Zone == nil {
+		return time.UTC
+	}
+	return c.Zone
 }
 
 // planner plans a class.

@@ -302,8 +302,9 @@ func (c *Course) retime(at int, d Done) {
 	}
 }
 
-// carry does a block again later: in the next round on the bags, before the block that closes it, the others giving way
-// where they can; where everybody has their own drill, or no round comes any more, in a round of its own.
+// carry does a block again later: in the next round on the bags, behind its opener and before what is new there, the
+// others giving way where they can; where everybody has their own drill, or no round comes any more, in a round of its
+// own.
 func (c *Course) carry(at int, s Stretch) {
 	b := c.planned(s)
 	s.ID, s.State, s.Carried, s.Got, s.Failed = c.nextID, Planned, true, 0, 0
@@ -339,9 +340,12 @@ func (c Course) nextLap(at int) (from, to int) {
 func (c *Course) insert(from, to int, s Stretch) {
 	s.Lap = c.Stretches[from].Lap
 	all := c.Stretches[to-1].Until - c.Stretches[from].From
-	place := to
-	if to-from > 1 {
-		place = to - 1
+	place := from
+	if c.planned(c.Stretches[from]).Role == Opener {
+		place++
+	}
+	for place < to && c.Stretches[place].Carried {
+		place++
 	}
 	room := int((all - s.length()) / second)
 	shares := make([]int, to-from)

@@ -11,6 +11,7 @@ type Station = Schemas['StationOut']
 export type Deed = Schemas['Done']['deed']
 
 const heardOf = new Set(['strike', 'rebound', 'pass', 'call', 'cue', 'change'])
+const lead = 0.4 // s between the press of start and the clock's zero, in which the first sounds are put on it
 const patience = 5000 // ms until what could not be fetched is asked for again
 const fore = 3 // stretches whose stations are fetched beforehand
 export const most = 4 // dials that stand on the floor at once
@@ -148,6 +149,7 @@ export class ClassFloor {
     if (!this.hour || this.phase === 'starting' || this.phase === 'running') return
     const first = this.phase === 'ready'
     this.phase = 'starting'
+    if (first) this.time = -lead
     await this.#go()
     void this.box?.step(first ? 'start' : 'resume', Math.max(0, this.now()))
   }

@@ -1,11 +1,11 @@
 <!-- Serves the coach at the door: who is here, and the hour that comes of it. -->
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
+  import { untrack } from 'svelte'
   import { push, router } from 'svelte-spa-router'
   import { api, ask, type Schemas } from '../../lib/api/client'
   import { clockTime, shortDay } from '../../lib/format'
   import { newKey } from '../../lib/key'
-  import { lastTime, rememberTime } from '../../lib/hour/here.svelte'
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
@@ -14,14 +14,25 @@
 
   const hours = createQuery(() => ({ queryKey: ['hours'], queryFn: () => ask(api.GET('/api/hours')) }))
   const sessions = createQuery(() => ({ queryKey: ['sessions', false], queryFn: () => ask(api.GET('/api/sessions')) }))
-  const last = lastTime()
   let people = $state<string[]>([])
-  let bags = $state<string[]>(last?.bags ?? [])
-  let minutes = $state(last?.minutes ?? 60)
+  let bags = $state<string[]>([])
+  let minutes = $state(60)
   let chosen = $state(new URLSearchParams(router.querystring ?? '').get('session') ?? '') // in place of the hour
   let busy = $state(false)
   let problem = $state('')
   const key = newKey()
+  // Who was here, and on which bags, the last time: most of them are here again.
+  const newest = $derived(hours.data?.[0]?.id ?? '')
+  const last = createQuery(() => ({
+    queryKey: ['hour', newest],
+    enabled: newest !== '',
+    queryFn: () => ask(api.GET('/api/hours/{id}', { params: { path: { id: newest } } })),
+  }))
+  const before = $derived(last.data?.plan.people.filter((p) => !p.gone).map((p) => p.id) ?? [])
+  $effect(() => {
+    const used = last.data?.plan.bags.filter((b) => !b.broken).map((b) => b.id) ?? []
+    if (untrack(() => bags.length) === 0) bags = used
+  })
   const all = $derived([
     ...(sessions.data?.own ?? []).map((s) => ({ key: s.id, name: s.session.name, session: s.session })),
     ...(sessions.data?.templates ?? [])
@@ -40,7 +51,6 @@
           body: { people, bags, ...(picked ? { session: picked } : { minutes }) },
         }),
       )
-      rememberTime({ people, bags, minutes })
       void push(`/class/${hour.id}`)
     } catch (e) {
       problem = (e as Error).message
@@ -68,7 +78,7 @@
     <Button small href="#/class/{h.id}">Its plan</Button>
   </p>
 {/each}
-<Crew bind:people bind:bags last={last?.people ?? []} />
+<Crew bind:people bind:bags last={before} />
 <div class="seam mt-6 flex flex-wrap items-end gap-x-6 gap-y-3 pt-4">
   <label class="block">
     <span class="label">What they do</span>

@@ -1,0 +1,285 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"melodromos/core/drill"
+	"melodromos/core/hour"
+	"melodromos/core/session"
+	"melodromos/demo"
+	"melodromos/e2e/browser"
+	"melodromos/server"
+)
+
+// asked sends something to the server as the page would, and reads its answer.
+func asked[T any](c coach, method, path string, body any) (out T) {
+	c.t.Helper()
+	text, err := json.Marshal(body)
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	answer, err := browser.Eval[string](c.Page, fmt.Sprintf(`fetch(%q, { method: %q, headers: { 'Content-Type': 'application/json' },
+		...(%q === 'GET' ? {} : { body: %q }) }).then((r) => r.text())`, path, method, method, text))
+	if err != nil {
+		c.t.Fatal(err)
+	}
+	if err := json.Unmarshal([]byte(answer), &out); err != nil {
+		c.t.Fatalf("%s: %v", answer, err)
+	}
+	return out
+}
+
+// Eight people, three bags, sixty minutes are planned in at most twelve presses from the sign-in; nobody is idle, every
+// change of height is counted and told.
+func TestClassInTwelvePresses(t *testing.T) {
+	t.Parallel()
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	presses := 0
+	press := func(name string) {
+		t.Helper()
+		c.ok(c.Press(name))
+		presses++
+	}
+	press("Class")
+	c.ok(c.See("Who is here?"))
+	c.ok(c.Until(`document.querySelectorAll('[role=group][aria-label=Bags] [aria-pressed=true]').length === 3`))
+	for _, name := range []string{"Anneke Oyelaran", "Dov Achterman", "Greta Sallowfield", "Ines Calder", "Lerato Quayle",
+		"Mateus Strandvik", "Tobias Amadi-Rein", "Yusuf Brandvik"} {
+		press(name)
+	}
+	press("Plan the class")
+	c.ok(c.See("Eight people, three bags, 60 minutes"))
+	if presses > 12 {
+		t.Errorf("%d presses", presses)
+	}
+	h := asked[server.Hour](c, "GET", "/api/hours/"+c.text("location.hash.split('/')[2]"), nil)
+	for _, turn := range h.Plan.Turns {
+		for _, s := range turn.Seats {
+			if (s.Bag == "") == (s.Activity == "") {
+				t.Errorf("round %d: %+v", turn.Round, s)
+			}
+		}
+		if len(turn.Seats) != 8 {
+			t.Errorf("round %d: %d people", turn.Round, len(turn.Seats))
+		}
+	}
+	shown := c.number("document.body.innerText.match(/(\\d+) changes of height/)[1] | 0")
+	if told := c.number(`document.querySelectorAll('table [title*=" at "]').length`); int(shown) != len(h.Plan.Rehangs) ||
+		int(told) != len(h.Plan.Rehangs) {
+		t.Errorf("%d changes of height: %g are counted and %g told", len(h.Plan.Rehangs), shown, told)
+	}
+	// Somebody is put on another bag by hand; then one goes, and the rest is planned anew in one press.
+	first := h.Plan.Turns[0]
+	off := first.Seats[slices.IndexFunc(first.Seats, func(s hour.Seat) bool { return s.Bag == "" })]
+	who := h.Plan.Person(off.Person).Name
+	bag := h.Plan.Bags[0]
+	c.ok(c.Until(fmt.Sprintf(`(document.querySelector('tbody tr:last-child td [aria-label^="%s, "]').click(), true)`,
+		strings.Fields(who)[0])))
+	c.ok(c.Until(fmt.Sprintf(`((b) => b && (b.click(), true))([...document.querySelectorAll('[data-popover-content] button')].find((b) => b.innerText.startsWith('on the %s')))`,
+		bag.Name)))
+	c.ok(c.Until(fmt.Sprintf(`document.querySelector('tbody tr td').innerText.includes(%q)`, strings.Fields(who)[0])))
+	c.ok(c.Press("Somebody came, went, or a bag broke"))
+	c.ok(c.Press("Dov Achterman"))
+	c.ok(c.Press("Plan it anew"))
+	c.ok(c.See("Seven people, three bags"))
+}
+
+// short is a session of little more than a minute: a warm-up, a round of two blocks, a rest, and a round of one.
+func short() session.Session {
+	off := func(a session.Activity, seconds int) session.Block {
+		return session.Block{Role: session.Off, Activity: a, Seconds: seconds}
+	}
+	line := func(role session.Role, text string, seconds int) session.Block {
+		return session.Block{Role: role, Text: text, Seconds: seconds, Pace: drill.Combining, Guidance: drill.Called}
+	}
+	return session.Session{Name: "A short one", Bag: "hanging", Rounds: []session.Round{
+		{Kind: session.WarmUp, Emphasis: "Get warm", Seconds: 8, Blocks: []session.Block{off(session.Skipping, 8)}},
+		{Kind: session.Work, Emphasis: "One-two", Seconds: 32, Rest: 15, Blocks: []session.Block{
+			line(session.Known, "1-2", 21), line(session.New, "1-2-3", 11)}},
+		{Kind: session.Work, Emphasis: "Slips", Seconds: 12, Blocks: []session.Block{line(session.New, "1 - slip rear - 2", 12)}},
+	}}
+}
+
+// shortClass is a class of one on the short session, on the floor and not begun.
+func (c coach) shortClass() server.Hour {
+	c.t.Helper()
+	type one struct{ ID, Name string }
+	people := asked[[]one](c, "GET", "/api/trainees", nil)
+	s := short()
+	h := asked[server.Hour](c, "POST", "/api/hours",
+		server.ClassQuestion{People: []string{people[0].ID}, Bags: []string{}, Session: &s})
+	c.ok(c.Go("/floor/" + h.ID))
+	c.ok(c.See("Start the class"))
+	return h
+}
+
+// watching notes all that is put on the audio clock, and what stands on the screen and since when.
+const watching = `(() => {
+	window.sounds = []
+	const start = AudioScheduledSourceNode.prototype.start
+	AudioScheduledSourceNode.prototype.start = function (when, ...rest) {
+		window.audio ??= this.context
+		window.sounds.push(when)
+		return start.call(this, when, ...rest)
+	}
+	window.seen = []
+	const look = () => {
+		const text = (id) => document.querySelector('[data-testid=' + id + ']')?.innerText ?? ''
+		const now = [text('now'), text('next'), text('count')].join('|')
+		if (window.seen.at(-1)?.now !== now) window.seen.push({ now, at: window.audio ? window.audio.currentTime : -1 })
+		requestAnimationFrame(look)
+	}
+	look()
+	return true
+})()`
+
+// The whole of a short session, heard and seen: each change, warning and preview stands on the audio clock where the
+// session's clock has it, within a millisecond of one another, and each change is on the screen when it comes, with
+// what comes next before it. So either alone suffices.
+func TestHeardAndSeen(t *testing.T) {
+	t.Parallel()
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	h := c.shortClass()
+	if _, err := browser.Eval[bool](c.Page, watching); err != nil {
+		t.Fatal(err)
+	}
+	c.ok(c.Press("Start the class"))
+	c.ok(c.Until("document.querySelector('main').dataset.phase === 'running'"))
+	time.Sleep(time.Duration(h.UntilUS)*time.Microsecond - 5*time.Second)
+	c.ok(c.See("A short one is over"))
+	sounds, err := browser.Eval[[]float64](c.Page, "window.sounds")
+	if err != nil {
+		t.Fatal(err)
+	}
+	type seen struct {
+		Now string
+		At  float64
+	}
+	screen, err := browser.Eval[[]seen](c.Page, "window.seen")
+	if err != nil || len(sounds) < 20 {
+		t.Fatalf("%d sounds, %v", len(sounds), err)
+	}
+	h = asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil)
+	// The zero of the session on the audio clock is where most of its bells and warnings say it is.
+	var heard []float64
+	for _, e := range h.Cues {
+		if e.Kind == drill.Bell || e.Kind == drill.Warning || e.Kind == drill.Count || e.Kind == session.Begins {
+			heard = append(heard, e.At.Seconds())
+		}
+	}
+	zero, most := 0.0, 0
+	for _, s := range sounds {
+		n := 0
+		for _, at := range heard {
+			if slices.ContainsFunc(sounds, func(x float64) bool { return math.Abs(x-(s-heard[0]+at)) < 0.001 }) {
+				n++
+			}
+		}
+		if n > most {
+			zero, most = s-heard[0], n
+		}
+	}
+	if most < len(heard) {
+		t.Errorf("%d of %d cues stand on the audio clock to the millisecond", most, len(heard))
+	}
+	// What is struck stands there too, between its bells.
+	for i, f := range h.Faces {
+		title := map[bool]string{true: "Rest", false: f.Title}[f.Block < 0]
+		if f.Round < 0 {
+			continue
+		}
+		from := zero + f.From.Seconds()
+		at := slices.IndexFunc(screen, func(s seen) bool { return strings.HasPrefix(s.Now, title+"|") && s.At > from-1 })
+		if at < 0 || math.Abs(screen[at].At-from) > 0.6 {
+			t.Errorf("%s comes at %.2f s and is seen %+v", title, from, screen[max(0, at)])
+		}
+		if i > 1 && h.Faces[i-1].Block >= 0 && f.Block >= 0 && f.Lap == h.Faces[i-1].Lap {
+			if !slices.ContainsFunc(screen, func(s seen) bool {
+				return s.At < from-2 && strings.Contains(s.Now, "Then "+f.Title)
+			}) {
+				t.Errorf("nothing says that %s comes", f.Title)
+			}
+		}
+	}
+	// The last seconds before each bell are counted on the screen.
+	for _, n := range []string{"3", "2", "1"} {
+		if !slices.ContainsFunc(screen, func(s seen) bool { return strings.HasSuffix(s.Now, "|"+n) }) {
+			t.Errorf("%s is not counted on the screen", n)
+		}
+	}
+}
+
+// A class through pause, skip, a reload and a restart of the server: it goes on where it was, what was skipped is
+// carried on, and nothing is told twice.
+func TestClassGoesOn(t *testing.T) {
+	t.Parallel()
+	database := demoGym(t)
+	url, stop := serve(t, database, "127.0.0.1:0")
+	c := open(t, url, 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	h := c.shortClass()
+	c.ok(c.Press("Start the class"))
+	c.ok(c.Until("document.querySelector('main').dataset.phase === 'running'"))
+	c.ok(c.Until("document.querySelector('[data-testid=now]').innerText === 'Skipping'"))
+	c.ok(c.Press("Skip")) // out of the warm-up
+	c.ok(c.Until("document.querySelector('[data-testid=now]').innerText === '1-2'"))
+	c.ok(c.Press("Pause"))
+	c.ok(c.See("Paused"))
+	left := c.text("document.querySelector('[role=timer]').innerText")
+	time.Sleep(1500 * time.Millisecond)
+	if now := c.text("document.querySelector('[role=timer]').innerText"); now != left {
+		t.Errorf("paused at %s it goes on to %s", left, now)
+	}
+	c.reloads()
+	c.ok(c.See("Paused"))
+	if now := c.text("document.querySelector('[role=timer]').innerText"); now != left {
+		t.Errorf("before the reload %s were left, after it %s", left, now)
+	}
+	c.ok(c.Press("Go on"))
+	c.ok(c.Until("document.querySelector('main').dataset.phase === 'running'"))
+	c.ok(c.Press("Skip")) // the first block of the round: it is carried on
+	c.ok(c.Until("document.querySelector('[data-testid=now]').innerText === '1-2-3'"))
+	// Reloaded while it runs, it has gone on.
+	c.reloads()
+	c.ok(c.Until("document.querySelector('main').dataset.phase === 'running'"))
+	c.ok(c.Until("document.querySelector('[data-testid=now]').innerText === '1-2-3'"))
+	// The server goes and comes back: it plays on meanwhile, and tells what happened.
+	stop()
+	c.ok(c.Press("Skip"))
+	c.ok(c.Until("document.querySelector('[data-testid=now]').innerText === 'Rest'"))
+	c.ok(c.See("No connection"))
+	_, again := serve(t, database, strings.TrimPrefix(url, "http://"))
+	t.Cleanup(again)
+	c.ok(c.Until("!document.body.innerText.includes('No connection')"))
+	h = asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil)
+	skipped, carried := 0, []string{}
+	for _, f := range h.Faces {
+		if f.State == session.Skipped {
+			skipped++
+		}
+		if f.Carried {
+			carried = append(carried, f.Title)
+		}
+	}
+	if h.Deeds != 3 || skipped != 3 || !slices.Equal(carried, []string{"1-2", "1-2-3"}) {
+		t.Errorf("%d deeds, %d skipped, carried on: %q", h.Deeds, skipped, carried)
+	}
+	c.ok(c.Key("\x1b"))
+	c.ok(c.See("End now"))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.See("A short one is over"))
+	c.ok(c.See("Left out, for the next time"))
+	for _, e := range c.Errors() { // the browser says that the line was gone
+		if !strings.Contains(e, "ERR_CONNECTION") && !strings.Contains(e, "Failed to fetch") {
+			t.Errorf("the browser complains: %s", e)
+		}
+	}
+}
