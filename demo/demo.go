@@ -54,7 +54,7 @@ var people = []person{
 		Height: metres(1.72), Reach: metres(1.78), Notes: "Helps with the Thursday class."}, 15},
 	{"mateus", store.Trainee{Name: "Mateus Strandvik", Stance: "orthodox", Band: "intermediate", AgeBand: "adult",
 		Height: metres(1.90), Reach: metres(1.92), Goals: "The long combination without stopping."}, 17},
-	{"anneke", store.Trainee{Name: "Anneke Oyelaran", Stance: "southpaw", Band: "beginner", AgeBand: "adult",
+	{"zofia", store.Trainee{Name: "Zofia Oyelaran", Stance: "southpaw", Band: "beginner", AgeBand: "adult",
 		Height: metres(1.69), Reach: metres(1.70), Notes: "Back after two years off."}, 18},
 	{"dov", store.Trainee{Name: "Dov Achterman", Stance: "orthodox", Band: "beginner", AgeBand: "adult",
 		Height: metres(1.78), Reach: metres(1.74), Notes: "Left wrist was strained in spring; soft work on that side."},

@@ -53,7 +53,7 @@ func tuesday(g *store.Gym, coach store.Coach, now time.Time) error {
 	if err != nil {
 		return err
 	}
-	if err := ledger.TakeAll(g, &plan, coach); err != nil {
+	if err := ledger.TakeAll(g, &plan, coach, now.AddDate(0, 0, -15)); err != nil {
 		return err
 	}
 	h, err := ledger.NewHour(plan, row.GetReady, coach)

@@ -50,8 +50,9 @@ func TestClassInTwelvePresses(t *testing.T) {
 	press("Class")
 	c.ok(c.See("Who is here?"))
 	c.ok(c.Until(`document.querySelectorAll('[role=group][aria-label=Bags] [aria-pressed=true]').length === 3`))
-	for _, name := range []string{"Anneke Oyelaran", "Dov Achterman", "Greta Sallowfield", "Ines Calder", "Lerato Quayle",
-		"Mateus Strandvik", "Tobias Amadi-Rein", "Yusuf Brandvik"} {
+	for _, name := range []string{"Dov Achterman", "Greta Sallowfield", "Ines Calder",
+		"Lerato Quayle", "Mateus Strandvik", "Tobias Amadi-Rein", "Yusuf Brandvik",
+		"Zofia Oyelaran"} {
 		press(name)
 	}
 	press("Plan the class")
@@ -85,7 +86,7 @@ func TestClassInTwelvePresses(t *testing.T) {
 	c.ok(c.Until(fmt.Sprintf(`((b) => b && (b.click(), true))([...document.querySelectorAll('[data-popover-content] button')].find((b) => b.innerText.startsWith('on the %s')))`,
 		bag.Name)))
 	c.ok(c.Until(fmt.Sprintf(`document.querySelector('tbody tr td').innerText.includes(%q)`, strings.Fields(who)[0])))
-	c.ok(c.Press("Somebody came, went, or a bag broke"))
+	c.ok(c.Press("Change who is here"))
 	c.ok(c.Press("Dov Achterman"))
 	c.ok(c.Press("Plan it anew"))
 	c.ok(c.See("Seven people, three bags"))
@@ -103,7 +104,8 @@ func short() session.Session {
 		{Kind: session.WarmUp, Emphasis: "Get warm", Seconds: 8, Blocks: []session.Block{off(session.Skipping, 8)}},
 		{Kind: session.Work, Emphasis: "One-two", Seconds: 32, Rest: 15, Blocks: []session.Block{
 			line(session.Known, "1-2", 21), line(session.New, "1-2-3", 11)}},
-		{Kind: session.Work, Emphasis: "Slips", Seconds: 12, Blocks: []session.Block{line(session.New, "1 - slip rear - 2", 12)}},
+		{Kind: session.Work, Emphasis: "Slips", Seconds: 12, Blocks: []session.Block{
+			line(session.New, "1 - slip rear - 2", 12)}},
 	}}
 }
 
@@ -197,7 +199,9 @@ func TestHeardAndSeen(t *testing.T) {
 			continue
 		}
 		from := zero + f.From.Seconds()
-		at := slices.IndexFunc(screen, func(s seen) bool { return strings.HasPrefix(s.Now, title+"|") && s.At > from-1 })
+		at := slices.IndexFunc(screen, func(s seen) bool {
+			return strings.HasPrefix(s.Now, title+"|") && s.At > from-1
+		})
 		if at < 0 || math.Abs(screen[at].At-from) > 0.6 {
 			t.Errorf("%s comes at %.2f s and is seen %+v", title, from, screen[max(0, at)])
 		}

@@ -210,7 +210,7 @@ func TestUnsavedBagAndPerson(t *testing.T) {
 	c.ok(c.Key("\x1b"))
 	c.ok(c.Until(dimension("Board above the floor") + " === 201"))
 	c.ok(c.Press("People"))
-	c.ok(c.See("Today’s class"))
+	c.ok(c.Until("(" + heading + ") === 'People'"))
 	c.text(leaves)
 	c.ok(c.See("Not saved yet."))
 	c.ok(c.Until(dimension("Board above the floor") + " === 201"))

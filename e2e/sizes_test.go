@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"strings"
 	"testing"
 
 	"melodromos/demo"
@@ -38,9 +39,14 @@ func TestSmallSizes(t *testing.T) {
 				t.Errorf("%v %s is %g px wide", size, page, wide)
 			}
 			least := 24
-			if len(page) > 5 && page[:5] == "/run/" {
+			switch {
+			case strings.HasSuffix(page, "/card"):
+			case strings.HasPrefix(page, "/run/"):
 				round, least = page, 64
 				c.insight(fmt.Sprint(size), "Start")
+			case strings.HasPrefix(page, "/floor/"):
+				least = 64
+				c.insight(fmt.Sprint(size), "Go on")
 			}
 			if found := c.text(fmt.Sprintf("%s(%d)", small, least)); found != "" {
 				t.Errorf("%v %s: under %d px: %s", size, page, least, found)

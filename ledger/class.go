@@ -140,7 +140,7 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 // turnOf is what somebody did in a class, as a round of which nothing was judged.
 func turnOf(t store.Turn) class.Round {
 	return class.Round{At: t.At, Bag: orZero(t.RigID), Assignment: orZero(t.AssignmentID), Rung: t.Rung,
-		Predicted: math.NaN()}
+		InClass: true, Predicted: math.NaN()}
 }
 
 func bagsOf(gym *store.Gym) ([]class.Bag, error) {

@@ -110,8 +110,8 @@ func turns(h store.Hour, o Held) []store.Turn {
 // nobody is the id that stands in plans for somebody who was erased.
 const nobody = "00000000-0000-0000-0000-000000000000"
 
-// TakeAll gives everybody of a plan the drills that they do not have yet.
-func TakeAll(gym *store.Gym, p *hour.Plan, by store.Coach) error {
+// TakeAll gives everybody of a plan the drills that they do not have yet, as of a moment.
+func TakeAll(gym *store.Gym, p *hour.Plan, by store.Coach, at time.Time) error {
 	for i := range p.Given {
 		g := &p.Given[i]
 		if g.AssignmentID != "" || g.Doc.Plan == nil {
@@ -125,7 +125,7 @@ func TakeAll(gym *store.Gym, p *hour.Plan, by store.Coach) error {
 		if err != nil {
 			return err
 		}
-		d.MadeBy = &by.ID
+		d.MadeBy, d.CreatedAt = &by.ID, at
 		if err := gym.EnsureDrill(&d); err != nil {
 			return err
 		}

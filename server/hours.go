@@ -1,6 +1,8 @@
 package server
 
 import (
+	"fmt"
+	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -85,6 +87,14 @@ type TurnOut struct {
 	Carried   bool   `json:"carried"`
 }
 
+// ClassDone is what somebody did on bags in a class.
+type ClassDone struct {
+	HourID string    `json:"hourId"`
+	At     time.Time `json:"at"`
+	Rounds int       `json:"rounds"`
+	Bags   []string  `json:"bags" doc:"names, in the order in which they were on them"`
+}
+
 // HourRow is a class in a list.
 type HourRow struct {
 	ID        string     `json:"id"`
@@ -143,6 +153,41 @@ func (c caller) hour(id string) (Hour, error) {
 		return o, nil
 	})
 	return out, err
+}
+
+// lately is how far back the classes of a person's page go.
+const lately = 60 * 24 * time.Hour
+
+// classesOf lists what somebody did in classes lately, the newest first.
+func (c caller) classesOf(id string) ([]ClassDone, error) {
+	turns, err := c.gym.TurnsOf(id, time.Now().Add(-lately))
+	if err != nil {
+		return nil, err
+	}
+	rigs, err := c.gym.Rigs(store.InUse)
+	if err != nil {
+		return nil, err
+	}
+	names := map[string]string{}
+	for _, r := range rigs {
+		names[r.ID] = r.Name
+	}
+	list, laps := []ClassDone{}, map[string]bool{}
+	for _, t := range turns {
+		if n := len(list); n == 0 || list[n-1].HourID != t.HourID {
+			list = append(list, ClassDone{HourID: t.HourID, At: t.At, Bags: []string{}})
+		}
+		last := &list[len(list)-1]
+		if lap := fmt.Sprint(t.HourID, t.Lap); !laps[lap] {
+			laps[lap] = true
+			last.Rounds++
+		}
+		if name := names[*t.RigID]; name != "" && !slices.Contains(last.Bags, name) {
+			last.Bags = append(last.Bags, name)
+		}
+	}
+	slices.Reverse(list)
+	return list, nil
 }
 
 // changeHour alters an hour and gives it as it stands then.
@@ -210,7 +255,7 @@ func (c caller) floorStep(id string, in FloorStep) (Hour, error) {
 		}
 		held, err := ledger.OpenHour(row)
 		if err == nil {
-			err = ledger.TakeAll(c.gym, &held.Plan, c.Coach)
+			err = ledger.TakeAll(c.gym, &held.Plan, c.Coach, time.Now())
 		}
 		if err != nil {
 			return Hour{}, err

@@ -122,6 +122,11 @@ func TestClass(t *testing.T) {
 	if got, want := u.done(h.ID), 5+4*len(h.Plan.Turns); got != want {
 		t.Errorf("%d turns in all, want %d: the first round, then all again with four people", got, want)
 	}
+	var page PersonPage
+	u.want(200, "GET", "/api/trainees/"+people["Ada"].ID+"/page", nil, &page)
+	if len(page.Classes) != 1 || page.Classes[0].Rounds == 0 || len(page.Classes[0].Bags) == 0 {
+		t.Errorf("on a person's page: %+v", page.Classes)
+	}
 	if status, _, out := u.do("POST", path+"/anew", crew); status != 422 || !strings.Contains(string(out), "over") {
 		t.Errorf("planned anew after its end: %d %s", status, out)
 	}

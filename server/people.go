@@ -35,6 +35,7 @@ type PersonPage struct {
 	Cautions []Caution      `json:"cautions"`
 	Signs    []caution.Sign `json:"signs" doc:"cautions that may be set"`
 	Recent   []LogRow       `json:"recent"`
+	Classes  []ClassDone    `json:"classes" doc:"that they were in lately, the newest first"`
 	class.PersonView
 }
 
@@ -87,6 +88,9 @@ func (c caller) personPage(id string) (PersonPage, error) {
 	}
 	runs, err := c.gym.Runs(store.RunFilter{TraineeID: id, Limit: 12})
 	if p.Recent, err = eachRow(runs, err, logRow); err != nil {
+		return p, err
+	}
+	if p.Classes, err = c.classesOf(id); err != nil {
 		return p, err
 	}
 	cl, m, err := c.member(id)

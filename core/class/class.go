@@ -31,6 +31,7 @@ type Round struct {
 	Assignment string // id; "" where it is gone
 	Rung       string // key; "" for none
 	Eased      bool   // it was made easier than the rung has it
+	InClass    bool   // on a bag that the class went round to: it leads nobody from the bag that they go on with
 	Counts     bool   // judged up to its bell
 	Share      float64
 	Longest    int
@@ -140,7 +141,7 @@ func (c Class) Kinds() []rig.Kind {
 // BagFor is the bag of a kind that somebody was on last, or else the first of them; nil where none hangs.
 func (c Class) BagFor(m *Member, kind rig.Kind) *Bag {
 	for i := len(m.Rounds) - 1; i >= 0; i-- {
-		if b := c.Bag(m.Rounds[i].Bag); b != nil && b.Kind() == kind {
+		if b := c.Bag(m.Rounds[i].Bag); b != nil && b.Kind() == kind && !m.Rounds[i].InClass {
 			return b
 		}
 	}
@@ -158,7 +159,7 @@ func (c Class) MainKind(m *Member) rig.Kind {
 	for _, r := range m.Rounds {
 		b := c.Bag(r.Bag)
 		switch {
-		case b == nil:
+		case b == nil || r.InClass:
 		case slices.ContainsFunc(m.Spared, func(s Spell) bool { return s.has(r.At) }):
 			spared = append(spared, b.Kind())
 		default:

@@ -69,10 +69,12 @@ func (c Class) lastOf(m *Member, a *Assignment) string {
 	return "Not run yet."
 }
 
-// last is when somebody was last on a bag; zero for never.
+// last is when somebody last had a round of their own; zero for never.
 func (m *Member) last() time.Time {
-	if len(m.Rounds) == 0 {
-		return time.Time{}
+	for i := len(m.Rounds) - 1; i >= 0; i-- {
+		if !m.Rounds[i].InClass {
+			return m.Rounds[i].At
+		}
 	}
-	return m.Rounds[len(m.Rounds)-1].At
+	return time.Time{}
 }

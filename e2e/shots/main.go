@@ -84,9 +84,19 @@ var byKeys = steps(goTo("/people"), see(" % clean"), press("Run Five a side with
 	see("Ready for the floor"),
 	press("Start"), wait(16*time.Second))
 
+// classFloor goes on with the class of the evening for a moment.
+var classFloor = steps(goTo("/class"), see("Who is here?"), link("#/floor/"), see("Paused"), press("Go on"),
+	wait(4*time.Second))
+
 var views = []view{
 	{"today", 1280, 800, false, steps(goTo("/"), see("Next on the floor"))},
-	{"bags", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"))},
+	{"class", 1280, 800, false, steps(goTo("/class"), see("Who is here?"), link("#/class/"), see("on a bag for each"),
+		wait(600*time.Millisecond))},
+	{"class-card", 1280, 800, false, steps(goTo("/class"), see("Who is here?"), link("#/class/"),
+		see("on a bag for each"), press("Print"), see("Print this card"), wait(600*time.Millisecond))},
+	{"session", 1280, 800, false, steps(goTo("/sessions"), see("Ready made"), press("Thirteen moves, built up"),
+		see("minutes in all"), wait(800*time.Millisecond))},
+	{"floor", 1280, 800, false, classFloor},
 	{"bench", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"), press("Set up Quay bag"), see("trike at"),
 		wait(300*time.Millisecond))},
 	{"bench-cords", 1280, 800, false, steps(goTo("/bags"), see("Windlass"), press("Set up Windlass"),
@@ -100,9 +110,6 @@ var views = []view{
 		fill("What is thrown",
 			"double jab cross | duck under, cross hook cross! | slip left, hook cross | step back, one-two!"),
 		wait(600*time.Millisecond))},
-	{"drills", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), wait(300*time.Millisecond))},
-	{"library", 1280, 800, false, steps(goTo("/library"), see("Speed bag"), press("Double-end"),
-		wait(400*time.Millisecond))},
 	{"ready", 1280, 800, false, steps(goTo("/"), see("Next on the floor"), link("#/run/"), see("Ready for the floor"),
 		wait(300*time.Millisecond))},
 	{"review", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"), link("#/review/"), see("Every strike"),
@@ -139,14 +146,6 @@ func take() error {
 	}
 	defer done()
 	file := func(name string) string { return filepath.Join(*into, name+".png") }
-	if wanted("sign-in") {
-		if err := steps(goTo("/"), see("Fill in the demo account"), wait(300*time.Millisecond))(p); err != nil {
-			return err
-		}
-		if err := p.Shot(file("sign-in")); err != nil {
-			return err
-		}
-	}
 	if err := p.SignIn(demo.Email, demo.Password); err != nil {
 		return err
 	}
@@ -161,10 +160,14 @@ func take() error {
 			return err
 		}
 		fmt.Println(file(v.name))
-		if v.name == "run" {
-			if err := stop(p); err != nil {
-				return err
-			}
+		switch v.name {
+		case "run":
+			err = stop(p)
+		case "floor":
+			err = steps(press("Pause"), see("Paused"), wait(500*time.Millisecond))(p)
+		}
+		if err != nil {
+			return err
 		}
 	}
 	if wanted("run-phone-wall") {

@@ -105,9 +105,11 @@
     {/each}
   </ul>
 {/if}
-<p class="mt-8">
-  <Button quiet onclick={() => (archived = !archived)}
-    >{archived ? 'Back to the drills' : 'Show what is archived'}</Button>
-</p>
+{#if drills.data || drills.isError}
+  <p class="mt-8">
+    <Button quiet onclick={() => (archived = !archived)}
+      >{archived ? 'Back to the drills' : 'Show what is archived'}</Button>
+  </p>
+{/if}
 {#if giving}<Give drill={giving} onleave={() => (giving = null)} />{/if}
 {#if carrying}<Carry drill={carrying} onleave={() => (carrying = null)} />{/if}

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { createInfiniteQuery, createQuery } from '@tanstack/svelte-query'
   import { api, ask, type Schemas } from '../lib/api/client'
-  import { count, day } from '../lib/format'
+  import { clockTime, count, day } from '../lib/format'
   import { session } from '../lib/session.svelte'
   import Button from '../lib/ui/Button.svelte'
   import LogRows from '../lib/ui/LogRows.svelte'
@@ -32,7 +32,28 @@
       last.length === page ? last[last.length - 1]?.createdAt : undefined,
   }))
   const rows = $derived(log.data?.pages.flat() ?? [])
-  const days = $derived(Object.entries(Object.groupBy(rows, (r) => day(r.startedAt ?? r.createdAt, session.zone))))
+  const hours = createQuery(() => ({ queryKey: ['hours'], queryFn: () => ask(api.GET('/api/hours')) }))
+  // Classes stand in the log of everybody, as far back as its rounds were read.
+  const classes = $derived(
+    trainee || removed
+      ? []
+      : (hours.data ?? []).filter(
+          (h) => h.startedAt && (!log.hasNextPage || h.startedAt >= (rows.at(-1)?.createdAt ?? '')),
+        ),
+  )
+  const dayOf = (h: Schemas['HourRow']) => day(h.startedAt!, session.zone)
+  const days = $derived.by(() => {
+    const byDay = new Map<string, Schemas['LogRow'][]>()
+    const all = [
+      ...rows.map((r) => ({ at: r.startedAt ?? r.createdAt, row: r })),
+      ...classes.map((h) => ({ at: h.startedAt!, row: null })),
+    ].toSorted((a, b) => b.at.localeCompare(a.at))
+    for (const { at, row } of all) {
+      const name = day(at, session.zone)
+      byDay.set(name, [...(byDay.get(name) ?? []), ...(row ? [row] : [])])
+    }
+    return [...byDay]
+  })
 </script>
 
 <svelte:head><title>Log · Melodromos</title></svelte:head>
@@ -51,7 +72,7 @@
   <Notice title="The log could not be read" text={log.error.message} again={() => log.refetch()} />
 {:else if !log.data}
   <Notice title="Reading the log…" />
-{:else if rows.length === 0}
+{:else if days.length === 0}
   <Notice
     title={removed ? 'Nothing was removed.' : 'No round yet.'}
     text={removed
@@ -61,9 +82,18 @@
   {#each days as [name, list] (name)}
     <section class="seam mt-6 grid gap-x-8 pt-4 md:grid-cols-[14rem_1fr]">
       <h2 class="font-bold">
-        {name} <span class="block text-sm font-normal text-soft">{count(list?.length ?? 0, 'round')}</span>
+        {name}
+        {#if list.length > 0}<span class="block text-sm font-normal text-soft">{count(list.length, 'round')}</span>{/if}
       </h2>
-      <LogRows rows={list ?? []} zone={session.zone} />
+      <div>
+        {#each classes.filter((h) => dayOf(h) === name) as h (h.id)}
+          <p class="border-b border-rope py-3">
+            <a class="font-bold" href="#/class/{h.id}">{h.name}</a>
+            <span class="text-sm text-soft">at {clockTime(h.startedAt!, session.zone)}</span>
+          </p>
+        {/each}
+        <LogRows rows={list} zone={session.zone} />
+      </div>
     </section>
   {/each}
   {#if log.hasNextPage}<Button class="mt-6" disabled={log.isFetchingNextPage} onclick={() => log.fetchNextPage()}

@@ -48,7 +48,7 @@
 
 <svelte:head><title>People · Melodromos</title></svelte:head>
 <div class="flex flex-wrap items-end justify-between gap-4">
-  <h1 class="text-3xl font-extrabold">Today’s class</h1>
+  <h1 class="text-3xl font-extrabold">People</h1>
   <Button main onclick={() => (adding = true)}>Add a person</Button>
 </div>
 {#if adding}

@@ -1798,6 +1798,15 @@ export interface components {
             /** Format: uuid */
             person: string;
         };
+        ClassDone: {
+            /** Format: date-time */
+            at: string;
+            /** @description names, in the order in which they were on them */
+            bags: string[];
+            hourId: string;
+            /** Format: int64 */
+            rounds: number;
+        };
         ClassQuestion: {
             /** @description ids of the bags that are used; empty for all that hang */
             bags: string[];
@@ -3250,6 +3259,8 @@ export interface components {
             /** @description for each kind of bag that hangs: where they stand and what comes next */
             bags: components["schemas"]["Proposal"][];
             cautions: components["schemas"]["Caution"][];
+            /** @description that they were in lately, the newest first */
+            classes: components["schemas"]["ClassDone"][];
             figures: components["schemas"]["PersonFigure"][];
             /** @description what they do next; left out where no bag hangs */
             next?: components["schemas"]["Proposal"];

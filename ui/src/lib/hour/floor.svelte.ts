@@ -37,6 +37,7 @@ export class ClassFloor {
   #clock: RunClock | null = null
   #sound: Sound | null = null
   #timer = 0
+  #left = false // the page is gone: nothing may happen in it any more
   #deed = -Infinity // s, when something was last done to the class
   #lock: WakeLockSentinel | null = null
 
@@ -79,6 +80,7 @@ export class ClassFloor {
 
   /** The hour as the server has it: what is played is other from now on where that has changed. */
   #took = (hour: Hour) => {
+    if (this.#left) return
     const before = this.hour
     const same = before && JSON.stringify(before.faces) === JSON.stringify(hour.faces)
     this.hour = same ? { ...hour, faces: before.faces, cues: before.cues } : hour
@@ -112,7 +114,7 @@ export class ClassFloor {
 
   /** Fetches what is done on the bags in this stretch and the next ones, so that it is there when the line is not. */
   async #fetch() {
-    if (performance.now() - this.#unreached < patience) return
+    if (this.#left || performance.now() - this.#unreached < patience) return
     const faces = this.hour?.faces ?? []
     const coming = faces.slice(Math.max(0, this.at)).filter((f) => f.onBag && !this.stations[f.id])
     for (const f of coming.slice(0, fore)) {
@@ -124,6 +126,7 @@ export class ClassFloor {
             params: { path: { id: this.hour!.id, stretch: f.id } },
           }),
         )
+        if (this.#left) return
         this.stations = { ...this.stations, [f.id]: list }
         const more = this.#of(f)
         if (more.length > 0) {
@@ -161,6 +164,7 @@ export class ClassFloor {
     const clock = new RunClock()
     const began = performance.now()
     await clock.start(-from)
+    if (this.#left) return clock.close()
     // while the audio was asked for the class went on, where it was under way
     if (this.phase === 'ready' && this.hour?.state === 'running') clock.shift((performance.now() - began) / 1000)
     this.#clock = clock
@@ -265,9 +269,10 @@ export class ClassFloor {
 
   /** The page is left: the class goes on by its clock, and stands where it was heard last if nobody comes back. */
   leave() {
+    this.#left = true
     clearInterval(this.#timer)
     this.#timer = 0
-    if (this.live) void this.box?.send()
+    if (this.phase === 'running' || this.phase === 'paused') void this.box?.send()
     this.box?.close()
     this.#release()
   }

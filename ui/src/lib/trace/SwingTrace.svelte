@@ -51,6 +51,8 @@
   }: Props = $props()
 
   const id = $props.id()
+  // Discs that can be pressed are no part of a picture.
+  const role = $derived(onpick && choices.length > 0 ? 'group' : 'img')
   const v = new View(() => ({ cycle, strikes, hits, moves, from, to, height, axis, stance }))
 </script>
 
@@ -60,7 +62,7 @@
   </svg>
 
   <div class="absolute top-0 h-full overflow-hidden" style:left={`${v.left}px`} style:right={`${v.right}px`}>
-    <svg width={v.plot} {height} class="block select-none" role="img" aria-labelledby="{id}-words">
+    <svg width={v.plot} {height} class="block select-none" {role} aria-labelledby="{id}-words">
       <title id="{id}-words">{describe(cycle, tempo, strikes)}</title>
       <Way {v} />
       <Moves {v} />

@@ -25,7 +25,7 @@
   const off = (turn: Schemas['Turn']) => turn.seats.filter((s) => !s.bag && name(s.person))
 </script>
 
-<div class="mt-6 overflow-x-auto">
+<div class="relative mt-6 overflow-x-auto">
   <table class="w-full border-collapse text-left">
     <caption class="sr-only">Who is on which bag in which round</caption>
     <thead>

@@ -52,38 +52,40 @@
   <Sheet title={h.name} back="#/class/{h.id}" caution={h.caution}>
     {#snippet children(pocket)}
       <p class="mt-2 {pocket ? '' : 'text-lg'}">{h.plan.sentence}</p>
-      <table class="mt-2 w-full border-collapse text-left {pocket ? '' : 'text-[0.95rem]'}">
-        <thead>
-          <tr class="border-b-2 border-ink"
-            ><th class="pr-2">Round</th>
-            {#each used as b (b.id)}<th class="pr-2">{b.name}</th>{/each}
-            {#if !pocket}<th>Off the bags</th>{/if}</tr>
-        </thead>
-        <tbody>
-          {#each rows as r (r.round)}
-            {@const hang = h.cards.filter((c) => c.round === r.round)}
-            {#if hang.length > 0}
-              <tr
-                ><td></td><td colspan={used.length + 1} class="pt-1 text-soft {pocket ? '' : 'text-sm'}"
-                  >Hang {hang
-                    .map((c) => `the ${c.bag}: ${c.text.charAt(0).toLowerCase() + c.text.slice(1)}`)
-                    .join('; ')}.</td
-                ></tr>
-            {/if}
-            <tr class="border-b border-rope align-top">
-              <th class="pr-2 whitespace-nowrap" scope="row"
-                ><span class="figure {pocket ? 'text-base' : 'text-2xl'}">{r.n}</span>
-                <span class="font-normal text-soft">{begins(r.round)}</span></th>
-              {#each used as b (b.id)}<td class="pr-2 font-semibold"
-                  >{r.on.find((x) => x.bagId === b.id)?.person ?? '–'}</td
-                >{/each}
-              {#if !pocket}<td class="text-sm text-soft"
-                  >{r.off.map((o) => `${o.people.join(', ')} ${o.what.toLowerCase()}`).join('; ')}</td
-                >{/if}
-            </tr>
-          {/each}
-        </tbody>
-      </table>
+      <div class="relative overflow-x-auto print:overflow-visible">
+        <table class="mt-2 w-full border-collapse text-left {pocket ? '' : 'text-[0.95rem]'}">
+          <thead>
+            <tr class="border-b-2 border-ink"
+              ><th class="pr-2">Round</th>
+              {#each used as b (b.id)}<th class="pr-2">{b.name}</th>{/each}
+              {#if !pocket}<th>Off the bags</th>{/if}</tr>
+          </thead>
+          <tbody>
+            {#each rows as r (r.round)}
+              {@const hang = h.cards.filter((c) => c.round === r.round)}
+              {#if hang.length > 0}
+                <tr
+                  ><td></td><td colspan={used.length + 1} class="pt-1 text-soft {pocket ? '' : 'text-sm'}"
+                    >Hang {hang
+                      .map((c) => `the ${c.bag}: ${c.text.charAt(0).toLowerCase() + c.text.slice(1)}`)
+                      .join('; ')}.</td
+                  ></tr>
+              {/if}
+              <tr class="border-b border-rope align-top">
+                <th class="pr-2 whitespace-nowrap" scope="row"
+                  ><span class="figure {pocket ? 'text-base' : 'text-2xl'}">{r.n}</span>
+                  <span class="font-normal text-soft">{begins(r.round)}</span></th>
+                {#each used as b (b.id)}<td class="pr-2 font-semibold"
+                    >{r.on.find((x) => x.bagId === b.id)?.person ?? '–'}</td
+                  >{/each}
+                {#if !pocket}<td class="text-sm text-soft"
+                    >{r.off.map((o) => `${o.people.join(', ')} ${o.what.toLowerCase()}`).join('; ')}</td
+                  >{/if}
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </div>
       {#if !pocket}
         <h2 class="label mt-3">Who does what</h2>
         <ul class="columns-2 gap-8 text-sm">

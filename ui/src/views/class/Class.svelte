@@ -106,7 +106,7 @@
     <ul class="mt-2">
       {#each hours.data ?? [] as h (h.id)}
         <li class="flex flex-wrap items-baseline justify-between gap-x-6 border-b border-rope py-2">
-          <a class="font-bold" href="#/class/{h.id}">{h.name}</a>
+          <a class="inline-block min-h-6 font-bold" href="#/class/{h.id}">{h.name}</a>
           <span class="text-sm text-soft"
             >{shortDay(h.startedAt ?? h.createdAt, session.zone)}, {clockTime(
               h.startedAt ?? h.createdAt,

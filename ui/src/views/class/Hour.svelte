@@ -65,7 +65,7 @@
         stroke-width="1.6" />{/each}
     {#if at >= 0}<path d="M{x(at)} 4 v46" stroke="var(--ink)" stroke-width="2.4" />{/if}
   </svg>
-  <div class="relative h-5 text-sm text-soft" aria-hidden="true">
+  <div class="relative h-5 overflow-x-clip text-sm text-soft" aria-hidden="true">
     {#each labels as l (l.lap)}
       {#if l.wide > 6 + 7 * l.text.length || /^\d+$/.test(l.text)}
         <span class="absolute -translate-x-1/2 whitespace-nowrap" style:left="{l.x / 10}%">{l.text}</span>

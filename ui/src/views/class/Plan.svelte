@@ -80,8 +80,8 @@
     </div>
     <span class="flex flex-wrap gap-2">
       {#if !over}
-        <Button main class="px-8!" href="#/floor/{h.id}">{begun ? 'To the floor' : 'To the floor'}</Button>
-        <Button onclick={changeCrew}>Somebody came, went, or a bag broke</Button>
+        <Button main class="px-8!" href="#/floor/{h.id}">To the floor</Button>
+        <Button onclick={changeCrew}>Change who is here</Button>
       {/if}
       <Button href="#/class/{h.id}/card">Print</Button>
       {#if h.state !== 'running'}<Button quiet disabled={act.busy !== ''} onclick={() => remove(h)}>Remove</Button>{/if}

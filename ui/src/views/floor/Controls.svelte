@@ -7,7 +7,7 @@
   let mixing = $state(false)
   const face = $derived(floor.face)
   const last = $derived(floor.hour?.faces.slice(0, floor.at + 1).findLast((f) => f.block >= 0))
-  const press = 'button min-h-16! px-3! text-sm sm:text-base sm:px-4! wall:text-2xl!'
+  const press = 'button min-h-16! min-w-16! px-3! text-sm sm:text-base sm:px-4! wall:text-2xl!'
   const paces = $derived(face?.onBag && face.block >= 0)
 </script>
 

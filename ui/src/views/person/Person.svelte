@@ -3,7 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { Act } from '../../lib/act.svelte'
   import { api, ask, type Schemas } from '../../lib/api/client'
-  import { bands, length } from '../../lib/format'
+  import { bands, length, count, shortDay } from '../../lib/format'
   import { drafts } from '../../lib/drafts/drafts.svelte'
   import Form from '../../lib/people/Form.svelte'
   import PutAway from '../../lib/people/PutAway.svelte'
@@ -86,6 +86,17 @@
           <p class="mt-2 text-soft">No round yet.</p>
         {:else}
           <LogRows rows={p.recent.slice(0, 8)} zone={session.zone} dated />
+        {/if}
+        {#if p.classes.length > 0}
+          <h3 class="mt-4 font-bold">In classes</h3>
+          <ul>
+            {#each p.classes.slice(0, 6) as k (k.hourId)}
+              <li class="border-b border-rope py-2">
+                <a href="#/class/{k.hourId}">{shortDay(k.at, session.zone)}</a>:
+                {count(k.rounds, 'round')} on the {k.bags.join(' and the ')}
+              </li>
+            {/each}
+          </ul>
         {/if}
         {#if t.notes}<p class="mt-3 text-sm">{t.notes}</p>{/if}
       </section>

@@ -31,7 +31,7 @@
     <header class="flex items-center gap-3">
       <Mark size={36} />
       <p class="text-soft">Ready for the floor</p>
-      <Button class="ml-auto" quiet href="#/run/{id}/card">Print</Button>
+      <Button class="ml-auto min-w-16!" quiet href="#/run/{id}/card">Print</Button>
       <Button href="#/">Leave</Button>
     </header>
     <div>

@@ -145,7 +145,7 @@
         sheet.round = f.round
         sheet.block = f.block
       }} />
-    <div class="mt-3 grid gap-x-10 gap-y-4 lg:grid-cols-[13rem_minmax(0,1fr)_16rem]">
+    <div class="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-4 lg:grid-cols-[13rem_minmax(0,1fr)_16rem]">
       <nav aria-label="Rounds">
         <ol class="max-h-[22rem] overflow-y-auto">
           {#each s.rounds as r, i (i)}

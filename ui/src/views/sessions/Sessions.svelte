@@ -92,7 +92,7 @@
         </li>{/if}
     {/each}
   </ul>
-  {#if !archived}
+  {#if !archived && sessions.data}
     <h2 class="mt-8 text-xl font-bold">Ready made</h2>
     <ul class="mt-2 grid gap-x-8 sm:grid-cols-2">
       {#each sessions.data?.templates ?? [] as t (t.key)}
@@ -105,7 +105,7 @@
       {/each}
     </ul>
   {/if}
-  <p class="mt-8">
+  <p class="mt-8 {sessions.data ? '' : 'hidden'}">
     <Button quiet onclick={() => (archived = !archived)}
       >{archived ? 'Back to the sessions' : 'Show what is archived'}</Button>
   </p>
