@@ -117,6 +117,8 @@ var givens = []given{
 	{"yusuf", "bollard", "hanging.long", line("1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!",
 		drill.Freely, 2.5, 120), "Thirteen moves", []int{9, 3}},
 	{"lerato", "gannet", "reflex.two", line("1-2", drill.OnReturns, 2, 60), "One-two on the pole", []int{6}},
+	{"mateus", "quay", "speed.five", basic(drill.OneHand, drill.Rear, 5, 122, 60), "", []int{6, 1}},
+	{"zofia", "gannet", "reflex.settle", line("1-2", drill.OnReturns, 3, 60), "Strike, and let it settle", []int{8, 1}},
 	{"dov", "plumb", "slip.both", line("slip lead - 3 - slip rear - 2", drill.OnReturns, 2, 60), "Slip and answer",
 		nil},
 }

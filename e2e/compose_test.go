@@ -156,6 +156,7 @@ func TestLibrary(t *testing.T) {
 	c.ok(c.Go("/drills"))
 	c.ok(c.Press("Library"))
 	c.ok(c.See("Strike once, meet it once"))
+	c.ok(c.Until("parseInt(" + heading + ") > 0"))
 	all := c.number("parseInt(" + heading + ")")
 	c.ok(c.Press("Slip"))
 	c.ok(c.Until(fmt.Sprintf("parseInt(%s) < %g", heading, all)))

@@ -70,7 +70,7 @@
 
 {#if log.isError}
   <Notice title="The log could not be read" text={log.error.message} again={() => log.refetch()} />
-{:else if !log.data}
+{:else if !log.data || hours.isPending}
   <Notice title="Reading the log…" />
 {:else if days.length === 0}
   <Notice

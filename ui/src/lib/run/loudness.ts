@@ -11,6 +11,14 @@ export const channelNames: Record<Channel, string> = {
 }
 const even: Mix = { bell: 1, warning: 1, strike: 1, board: 1, voice: 1 }
 
+export const mixSteps = [
+  { value: 0, text: 'Off' },
+  { value: 0.35, text: 'Low' },
+  { value: 1, text: 'Full' },
+]
+export const nearestStep = (v: number) =>
+  mixSteps.toSorted((a, b) => Math.abs(a.value - v) - Math.abs(b.value - v))[0]!.value
+
 /** How loud each sort of sound is beside the others, as it is set on this device. */
 export function mix(): Mix {
   try {

@@ -30,7 +30,7 @@
     <caption class="sr-only">Who is on which bag in which round</caption>
     <thead>
       <tr class="border-b-2 border-ink align-bottom">
-        <th class="label py-1 pr-3" scope="col">Bag</th>
+        <th class="label sticky left-0 bg-ground py-1 pr-3" scope="col">Bag</th>
         {#each plan.turns as t, i (t.round)}
           <th class="figure px-1 py-1 text-2xl {fixed(t.round) ? 'text-soft' : ''}" scope="col"
             ><span class="sr-only">Round</span> {i + 1}</th>
@@ -73,7 +73,7 @@
         </tr>
       {/each}
       <tr>
-        <th class="py-2 pr-3 align-top font-bold" scope="row">Off the bags</th>
+        <th class="sticky left-0 bg-ground py-2 pr-3 align-top font-bold" scope="row">Off the bags</th>
         {#each plan.turns as t (t.round)}
           <td class="px-1 py-2 align-top">
             <ul class="text-sm leading-snug">

@@ -22,12 +22,14 @@
   let problem = $state('')
   const key = newKey()
   // Who was here, and on which bags, the last time: most of them are here again.
-  const newest = $derived(hours.data?.[0]?.id ?? '')
-  const last = createQuery(() => ({
-    queryKey: ['hour', newest],
-    enabled: newest !== '',
-    queryFn: () => ask(api.GET('/api/hours/{id}', { params: { path: { id: newest } } })),
-  }))
+  const last = createQuery(() => {
+    const id = hours.data?.[0]?.id ?? ''
+    return {
+      queryKey: ['hour', id],
+      enabled: id !== '',
+      queryFn: () => ask(api.GET('/api/hours/{id}', { params: { path: { id } } })),
+    }
+  })
   const before = $derived(last.data?.plan.people.filter((p) => !p.gone).map((p) => p.id) ?? [])
   $effect(() => {
     const used = last.data?.plan.bags.filter((b) => !b.broken).map((b) => b.id) ?? []

@@ -68,7 +68,9 @@
   <div class="relative h-5 overflow-x-clip text-sm text-soft" aria-hidden="true">
     {#each labels as l (l.lap)}
       {#if l.wide > 6 + 7 * l.text.length || /^\d+$/.test(l.text)}
-        <span class="absolute -translate-x-1/2 whitespace-nowrap" style:left="{l.x / 10}%">{l.text}</span>
+        <span
+          class="absolute -translate-x-1/2 whitespace-nowrap {/^\d/.test(l.text) ? '' : 'max-sm:hidden'}"
+          style:left="{l.x / 10}%">{l.text}</span>
       {/if}
     {/each}
   </div>

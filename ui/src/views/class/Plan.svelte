@@ -20,7 +20,7 @@
   const at = $derived({ params: { path: { id: params.id } } })
   const hour = createQuery(() => ({
     queryKey: ['hour', params.id],
-    queryFn: () => ask(api.GET('/api/hours/{id}', at)),
+    queryFn: () => ask(api.GET('/api/hours/{id}', { params: { path: { id: params.id } } })),
   }))
   const act = new Act(useQueryClient())
   let crew = $state<{ people: string[]; bags: string[] } | null>(null)

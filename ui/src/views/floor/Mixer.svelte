@@ -1,18 +1,12 @@
 <!-- How loud each sort of sound is, and whether there is sound alone or picture alone. -->
 <script lang="ts">
   import type { ClassFloor } from '../../lib/hour/floor.svelte'
-  import { channelNames, setMix, type Channel } from '../../lib/run/loudness'
+  import { channelNames, mixSteps, nearestStep, setMix, type Channel } from '../../lib/run/loudness'
   import Button from '../../lib/ui/Button.svelte'
   import Choice from '../../lib/ui/Choice.svelte'
   import Over from '../../lib/ui/Over.svelte'
 
   let { floor, onhide, onleave }: { floor: ClassFloor; onhide: () => void; onleave: () => void } = $props()
-  const steps = [
-    { value: 0, text: 'Off' },
-    { value: 0.35, text: 'Low' },
-    { value: 1, text: 'Full' },
-  ]
-  const nearest = (v: number) => steps.toSorted((a, b) => Math.abs(a.value - v) - Math.abs(b.value - v))[0]!.value
   function set(of: Channel, to: number) {
     floor.setMix({ ...floor.mix, [of]: to })
     setMix(floor.mix)
@@ -23,8 +17,8 @@
   {#each Object.keys(channelNames) as Channel[] as name (name)}
     <Choice
       label={channelNames[name]}
-      value={nearest(floor.mix[name])}
-      options={steps}
+      value={nearestStep(floor.mix[name])}
+      options={mixSteps}
       onchange={(v) => set(name, v)} />
   {/each}
   <div class="mt-4 flex flex-wrap gap-2">

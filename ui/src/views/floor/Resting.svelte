@@ -1,13 +1,27 @@
 <!-- In a rest: who goes where, and what is hung anew before the bell. -->
 <script lang="ts">
+  import Dial from '../../lib/dial/Dial.svelte'
   import { doings } from '../../lib/hour/doings.svelte'
-  import type { ClassFloor, Face } from '../../lib/hour/floor.svelte'
+  import { most, type ClassFloor, type Face } from '../../lib/hour/floor.svelte'
+  import { timelineMoves, timelineStrikes } from '../../lib/trace/geometry'
   import { seatsOf } from '../../lib/hour/seats'
 
   let { floor, first }: { floor: ClassFloor; first?: Face | undefined } = $props() // first: in place of what comes next
   const block = $derived(first ?? floor.block)
   const seats = $derived(
     floor.hour && block ? seatsOf(floor.hour.plan, block.round, doings.names) : { on: [], off: [] },
+  )
+  const coming = $derived((block ? floor.stations[block.id] : undefined) ?? [])
+  const dials = $derived(
+    new Map(
+      coming
+        .filter((s) => !s.barred)
+        .slice(0, most)
+        .map((s) => [
+          s.bag,
+          { ...s, strikes: timelineStrikes(s.timeline.events), moves: timelineMoves(s.timeline.events) },
+        ]),
+    ),
   )
   const hang = $derived(floor.hour?.cards.filter((c) => c.round === block?.round) ?? [])
 </script>
@@ -16,10 +30,16 @@
   <div class="grid gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,1fr)_24rem] wall:grid-cols-[minmax(0,1fr)_40rem]">
     <ul class="grid content-start gap-x-8 gap-y-3 grid-cols-2 md:grid-cols-3 wall:gap-y-8">
       {#each seats.on as x (x.bagId)}
+        {@const d = dials.get(x.bagId)}
         <li class="min-w-0">
           <p class="text-lg text-soft sm:text-2xl wall:text-4xl">{x.bag}</p>
-          <p class="figure truncate text-4xl sm:text-6xl wall:text-8xl">{x.person}</p>
+          <p class="figure truncate text-4xl sm:text-6xl wall:text-[9rem]">{x.person}</p>
           <p class="truncate text-soft sm:text-xl wall:text-3xl">{block.role === 'own' ? x.drill : block.title}</p>
+          {#if d}
+            <div class="h-[30vh] max-sm:hidden">
+              <Dial cycle={d.cycle} planned={d.strikes} moves={d.moves} tempo={d.tempo} stance={d.stance} />
+            </div>
+          {/if}
         </li>
       {/each}
     </ul>

@@ -10,6 +10,8 @@
   const face = $derived(floor.face)
   const seats = $derived(floor.hour && face ? seatsOf(floor.hour.plan, face.round, doings.names) : { on: [], off: [] })
   const list = $derived((face ? floor.stations[face.id] : undefined) ?? [])
+  /** The drill's own clock, so many seconds ahead of the floor's. */
+  const clockOf = (ahead: number) => () => floor.now() + ahead
   const dials = $derived(
     list
       .filter((s) => !s.barred)
@@ -18,19 +20,19 @@
         ...s,
         strikes: timelineStrikes(s.timeline.events),
         moves: timelineMoves(s.timeline.events),
+        clock: clockOf((s.timeline.start - (face?.from ?? 0)) / 1e6),
         who: seats.on.find((x) => x.bagId === s.bag),
       })),
   )
   const shown = $derived(new Set(dials.map((d) => d.bag)))
   const others = $derived(seats.on.filter((x) => !shown.has(x.bagId)))
-  const shift = $derived(face ? face.from / 1e6 : 0)
   const alone = $derived(seats.on.length === 1)
   const columns = $derived(['', 'sm:grid-cols-1', 'sm:grid-cols-2', 'sm:grid-cols-3', 'sm:grid-cols-4'][dials.length])
 </script>
 
 {#if face?.onBag}
   <div class="flex h-full flex-col gap-2 pb-2">
-    <ul class="grid min-h-0 flex-1 gap-x-4 gap-y-2 {columns ?? ''}">
+    <ul class="grid min-h-0 flex-1 gap-x-4 gap-y-2 {alone ? '' : 'max-sm:content-start'} {columns ?? ''}">
       {#each dials as d (`${d.bag} ${face.id}`)}
         <li class="flex min-h-0 min-w-0 flex-col">
           <div class="flex items-baseline justify-between gap-3">
@@ -54,7 +56,7 @@
               moves={d.moves}
               tempo={d.tempo}
               stance={d.stance}
-              clock={() => floor.now() - shift + d.timeline.start / 1e6} />
+              clock={d.clock} />
           </div>
         </li>
       {/each}

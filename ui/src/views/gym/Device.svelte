@@ -2,13 +2,24 @@
 <script lang="ts">
   import { ms } from '../../lib/format'
   import { kept } from '../../lib/run/delay'
-  import { loudness, loudnesses, setLoudness } from '../../lib/run/loudness'
+  import {
+    channelNames,
+    loudness,
+    loudnesses,
+    mix,
+    mixSteps,
+    nearestStep,
+    setLoudness,
+    setMix,
+    type Channel,
+  } from '../../lib/run/loudness'
   import { shortcuts } from '../../lib/shortcuts.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Choice from '../../lib/ui/Choice.svelte'
 
   const late = kept()?.late
   let loud = $state(loudness())
+  let mixed = $state.raw(mix())
 </script>
 
 <section class="seam pt-3" aria-labelledby="device">
@@ -22,6 +33,19 @@
       loud = to
     }}
     note="M turns it off and on during a round." />
+  <details class="py-1">
+    <summary class="cursor-pointer font-semibold">How loud each sort of sound is</summary>
+    {#each Object.keys(channelNames) as Channel[] as name (name)}
+      <Choice
+        label={channelNames[name]}
+        value={nearestStep(mixed[name])}
+        options={mixSteps}
+        onchange={(to) => {
+          mixed = { ...mixed, [name]: to }
+          setMix(mixed)
+        }} />
+    {/each}
+  </details>
   <div class="flex flex-wrap items-center gap-x-3 py-1">
     <span
       >{late === undefined
