@@ -1,7 +1,7 @@
 <!-- Serves the coach at the desk: a session laid out round by round, each adding up to the second. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
-  import { untrack } from 'svelte'
+  import { onDestroy, untrack } from 'svelte'
   import { push, replace, router } from 'svelte-spa-router'
   import { api, ask } from '../../lib/api/client'
   import { kinds } from '../../lib/bench/kinds.svelte'
@@ -21,6 +21,7 @@
 
   let { params }: { params: { id: string } } = $props()
   const sheet = new Sheet(useQueryClient())
+  onDestroy(() => sheet.leave())
   const query = $derived(new URLSearchParams(router.querystring ?? ''))
   $effect(() => {
     const id = params.id

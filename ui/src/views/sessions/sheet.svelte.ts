@@ -31,6 +31,7 @@ export class Sheet {
   isNew = $state(false)
   #saved = $state.raw<Plan | null>(null)
   #first = $state.raw<Plan | null>(null)
+  #left = false
   #act: Act
   #before: Session[] = $state.raw([]) // for undo
 
@@ -62,7 +63,9 @@ export class Sheet {
     try {
       const left = this.draft.take(id, query)
       this.#saved = this.isNew ? null : await ask(api.GET('/api/sessions/{id}', { params: { path: { id } } }))
+      if (this.#left) return
       this.#first = this.#saved ?? (await this.#begun(query))
+      if (this.#left) return
       this.plan = structuredClone(left ?? this.#first)
       this.meanwhile.theirs = left && this.#saved && left.version !== this.#saved.version ? this.#saved : null
       this.round = Math.max(
@@ -108,6 +111,7 @@ export class Sheet {
     void this.whatIf.ask(question)
     const asked = this.session
     void this.whatIf.settled().then(() => {
+      if (this.#left) return
       const look = this.whatIf.answer
       if (!look || this.whatIf.refusal || !this.plan || this.session !== asked) return
       if (!same($state.snapshot(this.session), look.session)) this.plan.session = structuredClone(look.session)
@@ -227,6 +231,11 @@ export class Sheet {
     this.#saved = done
     this.plan = structuredClone(done)
     return done
+  }
+
+  /** The page is gone: what is still on its way changes nothing. */
+  leave() {
+    this.#left = true
   }
 
   putBack() {
