@@ -1,9 +1,11 @@
 package e2e
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
 	"math"
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
@@ -285,5 +287,83 @@ func TestClassGoesOn(t *testing.T) {
 		if !strings.Contains(e, "ERR_CONNECTION") && !strings.Contains(e, "Failed to fetch") {
 			t.Errorf("the browser complains: %s", e)
 		}
+	}
+}
+
+// On the floor somebody goes, and what is left is planned anew without leaving it; a class that was under way prints on
+// one page, for the wall and for a pocket.
+func TestClassAnew(t *testing.T) {
+	t.Parallel()
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.ok(c.Go("/class"))
+	at := c.linkTo("/class/")
+	c.ok(c.Go(strings.Replace(at, "/class/", "/floor/", 1)))
+	c.ok(c.See("Paused"))
+	c.ok(c.Press("Who is here"))
+	c.ok(c.Press("Lerato Quayle"))
+	c.ok(c.Press("Plan what is left anew"))
+	c.ok(c.Until("!document.querySelector('[role=dialog]')"))
+	h := asked[server.Hour](c, "GET", "/api/hours/"+strings.TrimPrefix(at, "/class/"), nil)
+	for _, turn := range h.Plan.Turns {
+		for _, s := range turn.Seats {
+			if who := h.Plan.Person(s.Person); who.Name == "Lerato Quayle" && turn.Round >= h.Coming {
+				t.Errorf("they are still in round %d", turn.Round)
+			}
+		}
+	}
+	c.ok(c.Go(at + "/card"))
+	c.ok(c.See("Who does what"))
+	for _, size := range []string{"The wall", "A pocket"} {
+		c.ok(c.Press(size))
+		c.onePage(size)
+	}
+	c.ok(c.Go("/sessions"))
+	c.ok(c.Go(c.linkTo("/sessions/") + "/card"))
+	c.ok(c.See("The whole of it"))
+	c.onePage("a session")
+	c.ok(c.Go("/drills"))
+	c.ok(c.Go(c.linkTo("/run/") + "/card"))
+	c.ok(c.See("Three things to watch"))
+	c.onePage("a drill")
+}
+
+// Whoever gives the cues by hand is told when and from which side, seen and felt, and the trainee hears nothing of it
+// beforehand.
+func TestPartner(t *testing.T) {
+	t.Parallel()
+	c := open(t, start(t), 390, 844)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	type one struct{ ID, Name string }
+	people, rigs := asked[[]one](c, "GET", "/api/trainees", nil), asked[[]one](c, "GET", "/api/rigs", nil)
+	bollard := rigs[slices.IndexFunc(rigs, func(r one) bool { return r.Name == "Bollard" })]
+	made := asked[server.Assignment](c, "POST", "/api/assignments", map[string]any{"rigId": bollard.ID,
+		"traineeId": people[0].ID, "name": "Roll under", "version": 0, "drillVersion": 0, "doc": drill.Combination{
+			Text: "1-2", Landing: drill.Freely, Pace: drill.Combining, Pause: 2, Work: 40, Guidance: drill.Alone,
+			Cues: &drill.Cues{Moves: []string{"roll lead"}, Least: 2, Mean: 3, Lead: 1}}})
+	c.ok(c.Go("/run/" + made.ID))
+	c.ok(c.See("I give the cues by hand"))
+	c.ok(c.Press("Nothing"))
+	c.text("(document.querySelector('input[type=checkbox]').click(), '')")
+	c.text("(window.buzzed = [], navigator.vibrate = (how) => (window.buzzed.push(how), true), '')")
+	c.ok(c.Press("Start"))
+	c.ok(c.runs())
+	c.ok(c.See("Wait"))
+	c.ok(c.See("From your right")) // an orthodox lead side is the left one, which is right for whoever faces it
+	c.ok(c.Until("window.buzzed.length > 0 && window.buzzed[0].length === 3"))
+	c.ok(c.Until("!document.body.innerText.includes('From your right')"))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.See("Stop now"))
+	c.ok(c.Key("\x1b"))
+	c.ok(c.Until("location.hash.startsWith('#/review/')"))
+}
+
+// onePage looks whether what is shown prints on one page.
+func (c coach) onePage(what string) {
+	c.t.Helper()
+	pdf, err := c.Printed()
+	c.ok(err)
+	if n := len(regexp.MustCompile(`/Type\s*/Page\b`).FindAll(pdf, -1)); n != 1 || !bytes.HasPrefix(pdf, []byte("%PDF")) {
+		c.t.Errorf("%s prints on %d pages", what, n)
 	}
 }

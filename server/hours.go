@@ -7,9 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"melodromos/core/bench"
 	"melodromos/core/caution"
-	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/hour"
 	"melodromos/core/input"
@@ -102,21 +100,6 @@ type HourRow struct {
 	State     run.State  `json:"state"`
 	StartedAt *time.Time `json:"startedAt"`
 	CreatedAt time.Time  `json:"createdAt"`
-}
-
-// StationOut is what is done on a bag in a stretch, for its dial and its sounds.
-type StationOut struct {
-	Bag      string         `json:"bag"`
-	Person   string         `json:"person"`
-	Stance   string         `json:"stance"`
-	Name     string         `json:"name" doc:"of the drill"`
-	Barred   string         `json:"barred" doc:"why nothing is done here; empty where something is"`
-	Rig      RigDoc         `json:"rig"`
-	Doc      DrillDoc       `json:"doc"`
-	Tempo    float64        `json:"tempo"`
-	AsFast   bool           `json:"asFast" doc:"the tempo is what was asked for; else the bag does not allow it"`
-	Timeline drill.Timeline `json:"timeline" doc:"its bell is the beginning of the stretch"`
-	Cycle    bench.Cycle    `json:"cycle"`
 }
 
 func (c caller) hourOut(row store.Hour, held ledger.Held) Hour {
@@ -278,67 +261,6 @@ func (c caller) floorStep(id string, in FloorStep) (Hour, error) {
 		o.Clock, err = o.Clock.Step(in.Action, drill.Micros(in.ClockUS), now)
 		return err
 	})
-}
-
-// stations are what is done on the bags in a stretch.
-func (c caller) stations(id string, stretch int) ([]StationOut, error) {
-	row, err := c.gym.Hour(id)
-	if err != nil {
-		return nil, err
-	}
-	held, err := ledger.OpenHour(row)
-	if err != nil {
-		return nil, err
-	}
-	list := []StationOut{}
-	for _, s := range held.Course.Stretches {
-		if s.ID != stretch || s.Rest() {
-			continue
-		}
-		places, err := held.Plan.Places(s, held.Plan.Session.Rounds[s.Round].Blocks[s.Block])
-		if err != nil {
-			return nil, internal(err)
-		}
-		for _, p := range places {
-			out, err := c.station(p)
-			if err != nil {
-				return nil, err
-			}
-			list = append(list, out)
-		}
-	}
-	return list, nil
-}
-
-// station lays out what somebody does on a bag; what is refused is said in its place.
-func (c caller) station(p hour.Place) (StationOut, error) {
-	out := StationOut{Bag: p.Bag, Person: p.Person, Name: p.Name}
-	on, _, t, err := c.floor(p.Bag, p.Person, "")
-	if err != nil {
-		return out, err
-	}
-	out.Stance, out.Rig = t.Stance, RigDoc{Rig: on.Bag}
-	cautions, err := c.cautions(p.Person)
-	if err != nil {
-		return out, err
-	}
-	plan := drill.InSchool(drill.InStance(p.Plan, combo.Stance(t.Stance)), ledger.Voice(c.row))
-	plan = caution.Spare(cautions, plan, on).Plan
-	plan, out.AsFast = hour.Paced(plan, p.Pace, on)
-	prepared, err := run.For(cautions, plan, on, drill.Nothing, "")
-	if err != nil {
-		if err := c.stop(); err != nil {
-			return out, err
-		}
-		out.Barred = err.Error()
-		return out, nil
-	}
-	opened := run.Opened{Bag: on.Bag, Plan: prepared.Plan, Timeline: prepared.Timeline, By: drill.Nothing,
-		Plays: prepared.Plays}
-	out.Doc, out.Tempo, out.Timeline = DrillDoc{Plan: prepared.Plan}, opened.Tempo(), prepared.Timeline
-	out.Timeline.Bag, out.Timeline.Beyond = nil, nil // nothing follows hits here
-	out.Cycle, err = opened.Cycle()
-	return out, internal(err)
 }
 
 func (s *Server) registerHours(api huma.API) {

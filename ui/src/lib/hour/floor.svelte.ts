@@ -241,6 +241,19 @@ export class ClassFloor {
     }
   }
 
+  /** Plans what is left anew, with those who are here and the bags that can be used now. Says why where that is refused. */
+  async anew(people: string[], bags: string[]): Promise<string> {
+    try {
+      const hour = await ask(
+        api.POST('/api/hours/{id}/anew', { params: { path: { id: this.hour!.id } }, body: { people, bags } }),
+      )
+      this.#took(hour)
+      return ''
+    } catch (e) {
+      return (e as Error).message
+    }
+  }
+
   async askToEnd() {
     if (this.asking) return this.#end('stop', this.now())
     this.asking = true

@@ -146,6 +146,13 @@
     <dd>stop, pressed twice; the hits are kept</dd>
     <dt class="font-bold">M</dt>
     <dd>sound off and on</dd>
+    <dt class="col-span-2 seam mt-3 pt-3 text-soft">On the floor of a class, besides</dt>
+    <dt class="font-bold">S, B, R</dt>
+    <dd>skip, back, again</dd>
+    <dt class="font-bold">L, +, -</dt>
+    <dd>longer rest, faster, slower</dd>
+    <dt class="font-bold">W, G, X</dt>
+    <dd>wild: again later; a try that came off, one that did not</dd>
   </dl>
   <label class="seam mt-4 flex min-h-11 items-center gap-3 pt-3">
     <input

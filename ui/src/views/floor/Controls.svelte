@@ -1,10 +1,12 @@
 <!-- What can be done to a class while it runs. -->
 <script lang="ts">
   import type { ClassFloor, Deed } from '../../lib/hour/floor.svelte'
+  import CrewNow from './CrewNow.svelte'
   import Mixer from './Mixer.svelte'
 
   let { floor, onhide }: { floor: ClassFloor; onhide: () => void } = $props()
   let mixing = $state(false)
+  let crewing = $state(false)
   const face = $derived(floor.face)
   const last = $derived(floor.hour?.faces.slice(0, floor.at + 1).findLast((f) => f.block >= 0))
   const press = 'button min-h-16! min-w-16! px-3! text-sm sm:text-base sm:px-4! wall:text-2xl!'
@@ -31,7 +33,9 @@
   {/if}
   <span class="ml-auto flex gap-2">
     {#if floor.silent}<button class="{press} main" onclick={() => floor.sound()}>Turn the sound on</button>{/if}
+    <button class={press} aria-expanded={crewing} onclick={() => (crewing = true)}>Who is here</button>
     <button class={press} aria-expanded={mixing} onclick={() => (mixing = true)}>Sound</button>
   </span>
 </footer>
+{#if crewing}<CrewNow {floor} onleave={() => (crewing = false)} />{/if}
 {#if mixing}<Mixer {floor} {onhide} onleave={() => (mixing = false)} />{/if}

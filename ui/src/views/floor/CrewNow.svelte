@@ -1,0 +1,32 @@
+<!-- Somebody comes late or goes, or a bag breaks: what is left of the class is planned anew, from the next round on. -->
+<script lang="ts">
+  import { untrack } from 'svelte'
+  import type { ClassFloor } from '../../lib/hour/floor.svelte'
+  import Button from '../../lib/ui/Button.svelte'
+  import Over from '../../lib/ui/Over.svelte'
+  import Problem from '../../lib/ui/Problem.svelte'
+  import Crew from '../class/Crew.svelte'
+
+  let { floor, onleave }: { floor: ClassFloor; onleave: () => void } = $props()
+  const plan = untrack(() => floor.hour!.plan) // as it is when this is opened
+  let people = $state(plan.people.filter((p) => !p.gone).map((p) => p.id))
+  let bags = $state(plan.bags.filter((b) => !b.broken).map((b) => b.id))
+  let busy = $state(false)
+  let problem = $state('')
+
+  async function anew() {
+    busy = true
+    problem = await floor.anew(people, bags)
+    busy = false
+    if (!problem) onleave()
+  }
+</script>
+
+<Over title="Who is here now" {onleave}>
+  <Crew bind:people bind:bags />
+  <p class="mt-4 flex flex-wrap gap-2">
+    <Button main disabled={busy || people.length === 0} onclick={anew}>Plan what is left anew</Button>
+    <Button quiet onclick={onleave}>Leave it</Button>
+  </p>
+  <Problem text={problem} />
+</Over>
