@@ -215,6 +215,18 @@ func TestHeardAndSeen(t *testing.T) {
 			}
 		}
 	}
+	// Nothing on the screen changes more than three times a second (WCAG 2.2, 2.3.1), in the large letters least of all.
+	for i := range screen {
+		n := 0
+		for _, s := range screen[i:] {
+			if s.At-screen[i].At < 1 && s.At >= 0 && screen[i].At >= 0 {
+				n++
+			}
+		}
+		if n > 4 { // the one that begins the second, and three more
+			t.Errorf("%d changes in a second from %.2f s on", n-1, screen[i].At)
+		}
+	}
 	// The last seconds before each bell are counted on the screen.
 	for _, n := range []string{"3", "2", "1"} {
 		if !slices.ContainsFunc(screen, func(s seen) bool { return strings.HasSuffix(s.Now, "|"+n) }) {
@@ -363,7 +375,8 @@ func (c coach) onePage(what string) {
 	c.t.Helper()
 	pdf, err := c.Printed()
 	c.ok(err)
-	if n := len(regexp.MustCompile(`/Type\s*/Page\b`).FindAll(pdf, -1)); n != 1 || !bytes.HasPrefix(pdf, []byte("%PDF")) {
+	if n := len(regexp.MustCompile(`/Type\s*/Page\b`).FindAll(pdf, -1)); n != 1 ||
+		!bytes.HasPrefix(pdf, []byte("%PDF")) {
 		c.t.Errorf("%s prints on %d pages", what, n)
 	}
 }

@@ -12,6 +12,7 @@ import (
 	"melodromos/core/input"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 	"melodromos/ledger"
 	"melodromos/store"
 )
@@ -21,6 +22,7 @@ type Today struct {
 	Next   []class.Proposal `json:"next" doc:"what each does next"`
 	Also   []class.Also     `json:"also" doc:"what they have been given beside it"`
 	Recent []LogRow         `json:"recent"`
+	Hour   *HourRow         `json:"hour" doc:"the class that is planned or under way; null where there is none"`
 	Rigs   int              `json:"rigs"`
 	People int              `json:"people"`
 
@@ -63,6 +65,9 @@ func (c caller) member(id string) (class.Class, *class.Member, error) {
 	return cl, &cl.Members[0], nil
 }
 
+// current is for how long a class that was planned and not held stands on the first page.
+const current = 18 * time.Hour
+
 func (c caller) today() (Today, error) {
 	cl, err := c.class()
 	if err != nil {
@@ -71,6 +76,14 @@ func (c caller) today() (Today, error) {
 	t := Today{Rigs: len(cl.Bags), People: len(cl.Members), Caution: caution.General}
 	if t.Next, t.Also, err = cl.Today(); err != nil {
 		return t, err
+	}
+	hours, err := c.gym.Hours()
+	if err != nil {
+		return t, err
+	}
+	if len(hours) > 0 && !run.State(hours[0].State).Over() && time.Since(hours[0].CreatedAt) < current {
+		row := hourRow(hours[0])
+		t.Hour = &row
 	}
 	rows, err := c.gym.Runs(store.RunFilter{Limit: 6})
 	t.Recent, err = eachRow(rows, err, logRow)

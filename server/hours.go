@@ -85,6 +85,10 @@ type TurnOut struct {
 	Carried   bool   `json:"carried"`
 }
 
+func hourRow(h store.Hour) HourRow {
+	return HourRow{h.ID, h.Name, run.State(h.State), h.StartedAt, h.CreatedAt}
+}
+
 // ClassDone is what somebody did on bags in a class.
 type ClassDone struct {
 	HourID string    `json:"hourId"`
@@ -266,9 +270,7 @@ func (c caller) floorStep(id string, in FloorStep) (Hour, error) {
 func (s *Server) registerHours(api huma.API) {
 	get(api, "/api/hours", func(c caller, _ *nothing) ([]HourRow, error) {
 		rows, err := c.gym.Hours()
-		return eachRow(rows, err, func(h store.Hour) (HourRow, error) {
-			return HourRow{h.ID, h.Name, run.State(h.State), h.StartedAt, h.CreatedAt}, nil
-		})
+		return eachRow(rows, err, func(h store.Hour) (HourRow, error) { return hourRow(h), nil })
 	})
 	post(api, "/api/hours", func(c caller, in *Making[ClassQuestion]) (Hour, error) {
 		return c.planHour(in.Key, in.Body)

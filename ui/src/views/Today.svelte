@@ -35,6 +35,14 @@
       ><Button href="#/drills/new">Make a drill</Button>{/if}
   </Notice>
 {:else}
+  {#if today.data.hour}
+    {@const h = today.data.hour}
+    <p class="mb-6 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-ink pl-4">
+      <b>{h.name}, {h.state === 'ready' ? 'planned' : h.state === 'paused' ? 'paused' : 'under way'}</b>
+      <Button small main href="#/floor/{h.id}">To the floor</Button>
+      <Button small href="#/class/{h.id}">Its plan</Button>
+    </p>
+  {/if}
   <section class="grid items-end gap-x-10 gap-y-6 lg:grid-cols-[1fr_auto]">
     <div>
       <p class="label">Next on the floor</p>

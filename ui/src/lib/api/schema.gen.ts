@@ -4375,6 +4375,8 @@ export interface components {
             also: components["schemas"]["Also"][];
             /** @description for everybody who trains */
             caution: string;
+            /** @description the class that is planned or under way; null where there is none */
+            hour: components["schemas"]["HourRow"];
             /** @description what each does next */
             next: components["schemas"]["Proposal"][];
             /** Format: int64 */

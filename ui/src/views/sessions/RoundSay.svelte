@@ -48,9 +48,7 @@
     {#snippet children()}
       <Seconds label="Round length" value={round.seconds} least={10} onchange={(v) => sheet.setRound({ seconds: v })} />
     {/snippet}
-  </Part>
-  {#if !last}
-    <span class="font-normal">, then rest</span>
+  </Part>{#if !last}<span class="font-normal">, then rest</span>
     <Part
       text="{round.rest} s"
       label="Rest"
