@@ -215,7 +215,7 @@ func TestHeardAndSeen(t *testing.T) {
 			}
 		}
 	}
-	// Nothing on the screen changes more than three times a second (WCAG 2.2, 2.3.1), in the large letters least of all.
+	// Nothing on the screen changes more than three times a second (WCAG 2.2, 2.3.1), least of all in large letters.
 	for i := range screen {
 		n := 0
 		for _, s := range screen[i:] {

@@ -147,7 +147,7 @@ func TestRestore(t *testing.T) {
 		"one letter":   {damage("letter", func(b []byte) []byte { b[len(b)/2] ^= 0x20; return b }), "is damaged"},
 		"the half":     {damage("half", func(b []byte) []byte { return b[:len(b)/2] }), "no whole backup"},
 		"another file": {damage("text", func([]byte) []byte { return []byte("shopping list") }), "no whole backup"},
-		"other rows":   {retold(t, file, `"rows": 6,`, `"rows": 7,`), "not those of the backup"},
+		"other rows":   {retold(t, file, `"rows": 8,`, `"rows": 7,`), "not those of the backup"},
 		"newer":        {retold(t, file, `"schema": `, `"schema": 9`), "newer release"},
 	} {
 		if out, err := command(t, fresh, "restore", c.file); err == nil || !strings.Contains(out, c.tells) {
