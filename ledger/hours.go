@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"time"
 
 	"melodromos/core/drill"
@@ -139,17 +140,24 @@ func TakeAll(gym *store.Gym, p *hour.Plan, by store.Coach, at time.Time) error {
 	return nil
 }
 
-// Did adds what was done on the floor, numbered from the first: what is known already is passed over, and what would
-// leave a gap is refused, so that nothing counts twice and nothing is lost on the way.
-func (o *Held) Did(from int, deeds []session.Done) error {
-	if from > len(o.Deeds) {
-		return input.Refuse("from", "expected the deeds from %d on: those before have not arrived", len(o.Deeds))
+// Did adds what was done on the floor; what is known already is passed over, so that nothing counts twice.
+func (o *Held) Did(deeds []session.Done) error {
+	for _, d := range deeds {
+		if d.ID == "" {
+			return input.Refuse("deeds", "expected an id of each deed")
+		}
+		if !slices.ContainsFunc(o.Deeds, func(known session.Done) bool { return known.ID == d.ID }) {
+			o.Deeds = append(o.Deeds, d)
+		}
 	}
-	if known := len(o.Deeds) - from; known < len(deeds) {
-		o.Deeds = append(o.Deeds, deeds[known:]...)
+	if len(o.Deeds) > MostDeeds {
+		return input.Refuse("deeds", "expected at most %d deeds in a class", MostDeeds)
 	}
 	return nil
 }
+
+// MostDeeds is how many deeds a class holds: many times what anybody does in the longest.
+const MostDeeds = 2000
 
 // PauseQuiet pauses the running hours of all gyms whose screen has not been heard of since, where they were heard last.
 func PauseQuiet(gym *store.Gym, id string, before time.Time) error {

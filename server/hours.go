@@ -48,7 +48,6 @@ type Choosing struct {
 type FloorStep struct {
 	Action  run.Action     `json:"action,omitempty"`
 	ClockUS int64          `json:"clockUs" minimum:"0" maximum:"36000000000"`
-	From    int            `json:"from" minimum:"0" maximum:"5000" doc:"number of the first of the deeds: how many were told before"`
 	Deeds   []session.Done `json:"deeds" maxItems:"500"`
 }
 
@@ -253,7 +252,7 @@ func (c caller) floorStep(id string, in FloorStep) (Hour, error) {
 		}
 	}
 	return c.changeHour(id, func(o *ledger.Held) error {
-		if err := o.Did(in.From, in.Deeds); err != nil {
+		if err := o.Did(in.Deeds); err != nil {
 			return err
 		}
 		now := time.Now()

@@ -57,7 +57,7 @@ func TestClass(t *testing.T) {
 	}
 	first := h.Faces[slices.IndexFunc(h.Faces, func(f session.Face) bool { return f.Role == session.Own })]
 	// The first round is skipped after 40 s, and told twice; then it is carried on.
-	deeds := []session.Done{{Deed: session.Skip, At: first.From + 40e6}}
+	deeds := []session.Done{{ID: "a", Deed: session.Skip, At: first.From + 40e6}}
 	step := FloorStep{ClockUS: int64(first.From) + 41e6, Deeds: deeds}
 	u.want(200, "POST", path+"/floor", step, &h)
 	u.want(200, "POST", path+"/floor", step, &h)
@@ -70,8 +70,9 @@ func TestClass(t *testing.T) {
 	if h.Deeds != 1 || carried != 1 {
 		t.Errorf("%d deeds, %d carried on", h.Deeds, carried)
 	}
-	if status, _, out := u.do("POST", path+"/floor", FloorStep{From: 3, Deeds: deeds}); status != 422 {
-		t.Errorf("deeds with a gap: %d %s", status, out)
+	nameless := FloorStep{Deeds: []session.Done{{Deed: session.Skip}}}
+	if status, _, out := u.do("POST", path+"/floor", nameless); status != 422 {
+		t.Errorf("a deed without an id: %d %s", status, out)
 	}
 	var stations []StationOut
 	next := h.Faces[slices.IndexFunc(h.Faces, func(f session.Face) bool {
@@ -114,8 +115,8 @@ func TestClass(t *testing.T) {
 	if h.State != run.Paused || h.ClockUS != int64(first.From)+41e6 {
 		t.Errorf("%s at %d", h.State, h.ClockUS)
 	}
-	u.want(200, "POST", path+"/floor", FloorStep{Action: "resume", ClockUS: h.ClockUS, From: 1, Deeds: none}, &h)
-	u.want(200, "POST", path+"/floor", FloorStep{Action: "finish", ClockUS: h.UntilUS, From: 1, Deeds: none}, &h)
+	u.want(200, "POST", path+"/floor", FloorStep{Action: "resume", ClockUS: h.ClockUS, Deeds: none}, &h)
+	u.want(200, "POST", path+"/floor", FloorStep{Action: "finish", ClockUS: h.UntilUS, Deeds: none}, &h)
 	if h.State != run.Done {
 		t.Errorf("it ended %s", h.State)
 	}

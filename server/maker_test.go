@@ -152,8 +152,6 @@ func (m *maker) value(name string, s *huma.Schema, depth int) any {
 			switch name {
 			case "version":
 				return 1 + m.IntN(2)
-			case "from": // deeds of a class that were told
-				return 0
 			case "stretch":
 				return m.IntN(40)
 			case "minutes":

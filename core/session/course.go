@@ -31,8 +31,10 @@ func (Deed) Values() []Deed {
 	return []Deed{Skip, Repeat, Back, Longer, Wild, Slower, Faster, Got, Failed, End}
 }
 
-// Done is a deed at a moment of the session's own clock, which stands while it is paused.
+// Done is a deed at a moment of the session's own clock, which stands while it is paused. Its id is made by whoever did
+// it: sent twice, it counts once.
 type Done struct {
+	ID   string       `json:"id" maxLength:"40"`
 	Deed Deed         `json:"deed" enum:"skip,repeat,back,longer,wild,slower,faster,got,failed,end"`
 	At   drill.Micros `json:"at" minimum:"0" maximum:"36000000000"`
 }
@@ -124,7 +126,10 @@ func (c *Course) add(s Stretch, seconds int) {
 // as a longer rest where none comes, changes nothing.
 func Replay(s Session, getReady int, deeds []Done) Course {
 	c := Begin(s, getReady)
-	for _, d := range deeds {
+	last := drill.Micros(0)
+	for _, d := range deeds { // of two who do something at once, the later to arrive comes after the other
+		last = max(last, d.At)
+		d.At = last
 		c.do(d)
 	}
 	return c

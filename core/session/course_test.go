@@ -9,6 +9,9 @@ import (
 	"melodromos/core/rig"
 )
 
+// did is a deed so many seconds into a session.
+func did(what Deed, seconds float64) Done { return Done{Deed: what, At: at(seconds)} }
+
 func at(seconds float64) drill.Micros { return drill.Micros(seconds * 1e6) }
 
 func built(t testing.TB) Session {
@@ -46,7 +49,7 @@ func TestBegin(t *testing.T) {
 func TestSkipCarries(t *testing.T) {
 	s := built(t)
 	// round 1: 30 s opener, 120 s of what is new from second 30, closed by 30 s
-	c := Replay(s, 0, []Done{{Skip, at(50)}})
+	c := Replay(s, 0, []Done{did(Skip, 50)})
 	got := shape(c)
 	want := []piece{{0, 0, 30}, {0, 1, 20}, {0, 2, 30}, {0, -1, 60}}
 	if !slices.Equal(got[:4], want) {
@@ -72,7 +75,7 @@ func TestSkipCarries(t *testing.T) {
 func TestSkipLast(t *testing.T) {
 	s := built(t)
 	whole := float64(s.Seconds())
-	c := Replay(s, 0, []Done{{Skip, at(whole - 30)}})
+	c := Replay(s, 0, []Done{did(Skip, whole-30)})
 	got := shape(c)
 	if n := len(got); got[n-1] != (piece{3, 4, 60}) || got[n-2].block != -1 || got[n-3].seconds != 30 {
 		t.Errorf("%v", got[len(got)-4:])
@@ -85,16 +88,17 @@ func TestRestsAndRepeats(t *testing.T) {
 		deeds []Done
 		want  []piece // from the first
 	}{
-		"longer rest, ahead": {[]Done{{Longer, at(5)}}, []piece{{0, 0, 30}, {0, 1, 120}, {0, 2, 30}, {0, -1, 90}}},
-		"longer rest, in it": {[]Done{{Longer, at(200)}}, []piece{{0, 0, 30}, {0, 1, 120}, {0, 2, 30}, {0, -1, 90}}},
-		"rest cut short": {[]Done{{Skip, at(200)}},
+		"longer rest, ahead": {[]Done{did(Longer, 5)}, []piece{{0, 0, 30}, {0, 1, 120}, {0, 2, 30}, {0, -1, 90}}},
+		"longer rest, in it": {[]Done{did(Longer, 200)}, []piece{{0, 0, 30}, {0, 1, 120}, {0, 2, 30}, {0, -1, 90}}},
+		"rest cut short": {[]Done{did(Skip, 200)},
 			[]piece{{0, 0, 30}, {0, 1, 120}, {0, 2, 30}, {0, -1, 20}, {1, 0, 30}}},
-		"again": {[]Done{{Repeat, at(40)}}, []piece{{0, 0, 30}, {0, 1, 10}, {0, 1, 120}, {0, 2, 30}}},
-		"again, in the rest": {[]Done{{Repeat, at(190)}}, []piece{{0, 0, 30}, {0, 1, 120}, {0, 2, 30}, {0, -1, 10},
+		"again": {[]Done{did(Repeat, 40)}, []piece{{0, 0, 30}, {0, 1, 10}, {0, 1, 120}, {0, 2, 30}}},
+		"again, in the rest": {[]Done{did(Repeat, 190)}, []piece{{0, 0, 30}, {0, 1, 120}, {0, 2, 30}, {0, -1, 10},
 			{0, 2, 30}, {0, -1, 60}, {1, 0, 30}}},
-		"back, to its beginning":  {[]Done{{Back, at(40)}}, []piece{{0, 0, 30}, {0, 1, 10}, {0, 1, 120}}},
-		"back, to the one before": {[]Done{{Back, at(32)}}, []piece{{0, 0, 30}, {0, 1, 2}, {0, 0, 30}, {0, 1, 120}}},
-		"nothing to make longer":  {[]Done{{Longer, at(float64(s.Seconds()) - 5)}}, []piece{{0, 0, 30}, {0, 1, 120}}},
+		"back, to its beginning":  {[]Done{did(Back, 40)}, []piece{{0, 0, 30}, {0, 1, 10}, {0, 1, 120}}},
+		"back, to the one before": {[]Done{did(Back, 32)}, []piece{{0, 0, 30}, {0, 1, 2}, {0, 0, 30}, {0, 1, 120}}},
+		"nothing to make longer": {[]Done{{Deed: Longer, At: at(float64(s.Seconds()) - 5)}},
+			[]piece{{0, 0, 30}, {0, 1, 120}}},
 	} {
 		got := shape(Replay(s, 0, x.deeds))
 		if len(got) < len(x.want) || !slices.Equal(got[:len(x.want)], x.want) {
@@ -105,7 +109,7 @@ func TestRestsAndRepeats(t *testing.T) {
 
 func TestSlowerFaster(t *testing.T) {
 	s := built(t)
-	c := Replay(s, 0, []Done{{Faster, at(60)}, {Faster, at(61)}, {Slower, at(200)}})
+	c := Replay(s, 0, []Done{did(Faster, 60), did(Faster, 61), did(Slower, 200)})
 	var paces []float64
 	for _, x := range c.Stretches[:5] {
 		paces = append(paces, x.Pace)
@@ -115,7 +119,7 @@ func TestSlowerFaster(t *testing.T) {
 	}
 	var all []Done
 	for i := range 20 {
-		all = append(all, Done{Slower, at(40 + 6*float64(i))})
+		all = append(all, did(Slower, 40+6*float64(i)))
 	}
 	if got := Replay(s, 0, all); got.Stretches[len(got.Stretches)-1].Pace != paceLeast {
 		t.Errorf("it goes down to %g", got.Stretches[len(got.Stretches)-1].Pace)
@@ -123,7 +127,7 @@ func TestSlowerFaster(t *testing.T) {
 }
 
 func TestTries(t *testing.T) {
-	c := Replay(built(t), 0, []Done{{Got, at(40)}, {Got, at(50)}, {Failed, at(60)}, {Got, at(190)}})
+	c := Replay(built(t), 0, []Done{did(Got, 40), did(Got, 50), did(Failed, 60), did(Got, 190)})
 	if a, b := c.Stretches[1], c.Stretches[2]; a.Got != 2 || a.Failed != 1 || b.Got != 1 {
 		t.Errorf("%+v %+v", a, b)
 	}
@@ -144,10 +148,10 @@ func TestNothingIsLost(t *testing.T) {
 		for range 1 + rng.IntN(25) {
 			now += at(rng.Float64() * 90)
 			list := Deed("").Values()
-			deeds = append(deeds, Done{list[rng.IntN(len(list)-1)], now}) // all but ending it
+			deeds = append(deeds, Done{Deed: list[rng.IntN(len(list)-1)], At: now}) // all but ending it
 		}
 		if seed%3 == 0 {
-			deeds = append(deeds, Done{End, now + at(20)})
+			deeds = append(deeds, Done{Deed: End, At: now + at(20)})
 		}
 		c := Replay(s, 10, deeds)
 		if again := Replay(s, 10, deeds); !slices.Equal(again.Stretches, c.Stretches) {

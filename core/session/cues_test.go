@@ -86,7 +86,7 @@ func TestFaces(t *testing.T) {
 			t.Errorf("%+v", f)
 		}
 	}
-	carried := Replay(built(t), 0, []Done{{Skip, at(40)}}).Faces()
+	carried := Replay(built(t), 0, []Done{{Deed: Skip, At: at(40)}}).Faces()
 	if !slices.ContainsFunc(carried, func(f Face) bool { return strings.HasSuffix(f.Name, "carried on") }) {
 		t.Error("nothing says that it is carried on")
 	}

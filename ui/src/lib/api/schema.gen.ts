@@ -2071,6 +2071,7 @@ export interface components {
             at: number;
             /** @enum {string} */
             deed: "skip" | "repeat" | "back" | "longer" | "wild" | "slower" | "faster" | "got" | "failed" | "end";
+            id: string;
         };
         Doubt: {
             /** @enum {string} */
@@ -2487,11 +2488,6 @@ export interface components {
             /** Format: int64 */
             clockUs: number;
             deeds: components["schemas"]["Done"][];
-            /**
-             * Format: int64
-             * @description number of the first of the deeds: how many were told before
-             */
-            from: number;
         };
         FlowMark: {
             caution: boolean;

@@ -1,15 +1,16 @@
 import { Refusal, api, ask, type Schemas } from '../api/client'
+import { newKey } from '../key'
 
 type Deed = Schemas['Done']
 type Step = Schemas['FloorStep']
 type Action = NonNullable<Step['action']>
-type Kept = { deeds: Deed[]; from: number; actions: { action: Action; clockUs: number }[]; clockUs: number; at: number }
+type Kept = { deeds: Deed[]; actions: { action: Action; clockUs: number }[]; clockUs: number; at: number }
 
 const prefix = 'hourbox:'
 const heartbeat = 5000 // ms
 const again = 1500 // ms until what did not arrive is sent again
 
-/** Tells the server what happened on the floor, once and in order: it is numbered, written to the browser's own store before it is sent, and
+/** Tells the server what happened on the floor, once and in order: it gets an id, is written to the browser's own store before it is sent, and
  * sent again until it was answered. */
 export class Box {
   offline = $state(false)
@@ -23,17 +24,12 @@ export class Box {
   #heard = 0
   #busy = false
 
-  /** from is how many deeds the server knows; told is given the hour as it then stands. */
-  constructor(id: string, from: number, clock: () => number, told: (hour: Schemas['Hour']) => void) {
+  /** told is given the hour as it then stands. */
+  constructor(id: string, clock: () => number, told: (hour: Schemas['Hour']) => void) {
     this.#id = id
     this.#clock = clock
     this.#told = told
-    this.#kept = kept(id) ?? { deeds: [], from, actions: [], clockUs: 0, at: Date.now() }
-    if (this.#kept.from < from) {
-      // some of what is kept had arrived, and its answer was lost
-      this.#kept.deeds.splice(0, from - this.#kept.from)
-      this.#kept.from = from
-    }
+    this.#kept = kept(id) ?? { deeds: [], actions: [], clockUs: 0, at: Date.now() }
   }
 
   get waiting() {
@@ -52,7 +48,7 @@ export class Box {
   }
 
   did(deed: Deed['deed'], at: number) {
-    this.#kept.deeds.push({ deed, at: micros(at) })
+    this.#kept.deeds.push({ id: newKey(), deed, at: micros(at) })
     this.#save()
     return this.send()
   }
@@ -88,14 +84,12 @@ export class Box {
             params: { path: { id: this.#id } },
             body: {
               deeds,
-              from: this.#kept.from,
               clockUs: step?.clockUs ?? micros(this.#clock()),
               ...(step ? { action: step.action } : {}),
             },
           }),
         )
         this.#kept.deeds.splice(0, deeds.length)
-        this.#kept.from += deeds.length
         if (step) this.#kept.actions.shift()
         this.#save()
         this.offline = false

@@ -65,7 +65,7 @@ export class ClassFloor {
     try {
       const hour = await ask(api.GET('/api/hours/{id}', { params: { path: { id } } }))
       this.box?.close()
-      this.box = new Box(id, hour.deeds, () => this.now(), this.#took)
+      this.box = new Box(id, () => this.now(), this.#took)
       this.#took(hour)
       if (this.box.waiting > 0) await this.box.send()
       const now = this.hour!
@@ -87,6 +87,8 @@ export class ClassFloor {
     if (before && before.version !== hour.version) this.stations = {} // others may be on the bags
     if (!same) this.#plan()
     void this.#fetch()
+    // Cut off for a while, this screen was counted as gone and the class as paused: it goes on.
+    if (hour.state === 'paused' && this.phase === 'running' && this.#clock) void this.box?.step('resume', this.now())
   }
 
   /** Puts together what is heard: the cues of the session, and the strikes of the one bag that is listened to. */

@@ -4,6 +4,7 @@
   import { count } from '../../lib/format'
 
   let { hour }: { hour: Schemas['Hour'] } = $props()
+  const sum = (list: Schemas['TurnOut'][], of: 'got' | 'failed') => list.reduce((n, d) => n + d[of], 0)
   const rows = $derived(
     hour.plan.people
       .map((p) => {
@@ -17,7 +18,13 @@
           bag: hour.plan.bags.find((b) => b.id === id)?.name ?? '',
           n: new Set((list ?? []).map((d) => d.lap)).size,
         }))
-        return { ...p, bags, off: new Set(own.filter((d) => !d.rigId).map((d) => d.lap)).size }
+        return {
+          ...p,
+          bags,
+          off: new Set(own.filter((d) => !d.rigId).map((d) => d.lap)).size,
+          got: sum(own, 'got'),
+          failed: sum(own, 'failed'),
+        }
       })
       .filter((r) => r.bags.length + r.off > 0),
   )
@@ -31,7 +38,7 @@
         <a class="font-semibold" href="#/people/{r.id}">{r.name}</a>{r.gone ? ', left early' : ''}:
         {r.bags.map((b) => `${count(b.n, 'round')} on the ${b.bag}`).join(', ')}{r.off > 0
           ? `${r.bags.length > 0 ? ', ' : ''}${r.off} off the bags`
-          : ''}
+          : ''}{r.got + r.failed > 0 ? `; ${r.got} of ${r.got + r.failed} tries came off` : ''}
       </li>
     {/each}
   </ul>

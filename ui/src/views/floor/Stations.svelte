@@ -25,7 +25,11 @@
       })),
   )
   const shown = $derived(new Set(dials.map((d) => d.bag)))
-  const others = $derived(seats.on.filter((x) => !shown.has(x.bagId)))
+  const others = $derived(
+    seats.on
+      .filter((x) => !shown.has(x.bagId))
+      .map((x) => ({ ...x, barred: list.find((s) => s.bag === x.bagId)?.barred ?? '' })),
+  )
   const alone = $derived(seats.on.length === 1)
   const columns = $derived(['', 'sm:grid-cols-1', 'sm:grid-cols-2', 'sm:grid-cols-3', 'sm:grid-cols-4'][dials.length])
 </script>
@@ -63,7 +67,10 @@
     </ul>
     <div class="flex flex-wrap gap-x-8 gap-y-1 text-lg sm:text-2xl wall:text-4xl">
       {#each others as x (x.bagId)}
-        <p><b>{x.person}</b> <span class="text-soft">{x.bag}, {x.drill}</span></p>
+        <p>
+          <b>{x.person}</b>
+          {#if x.barred}<span>{x.bag}: {x.barred}.</span>{:else}<span class="text-soft">{x.bag}, {x.drill}</span>{/if}
+        </p>
       {/each}
       {#each seats.off as o (o.what)}
         <p><b>{o.people.join(', ')}</b> <span class="text-soft">{o.what.toLowerCase()}</span></p>
