@@ -5,12 +5,14 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"os"
 	"regexp"
 	"slices"
 	"strings"
 	"testing"
 	"time"
 
+	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/hour"
 	"melodromos/core/session"
@@ -378,5 +380,28 @@ func (c coach) onePage(what string) {
 	if n := len(regexp.MustCompile(`/Type\s*/Page\b`).FindAll(pdf, -1)); n != 1 ||
 		!bytes.HasPrefix(pdf, []byte("%PDF")) {
 		c.t.Errorf("%s prints on %d pages", what, n)
+	}
+}
+
+// Every word that is called in a session that comes with the product, in either school, has its clip.
+func TestEveryCallHasAClip(t *testing.T) {
+	t.Parallel()
+	missing := map[string]bool{}
+	for _, x := range session.Templates() {
+		for _, voice := range []session.Voice{{}, {Rotates: true}, {Voice: combo.Voice{Names: true, Inside: true}}} {
+			for _, e := range session.Begin(x.Session, 10).Cues(voice) {
+				if e.Kind == drill.Bell {
+					continue
+				}
+				for _, word := range regexp.MustCompile(`[^ ,;]+`).FindAllString(e.Text, -1) {
+					if _, err := os.Stat("../ui/public/calls/" + word + ".mp3"); err != nil {
+						missing[word] = true
+					}
+				}
+			}
+		}
+	}
+	for word := range missing {
+		t.Errorf("%s is called and has no clip: scripts/calls makes one", word)
 	}
 }

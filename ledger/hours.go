@@ -2,6 +2,7 @@ package ledger
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/json"
 	"fmt"
 	"slices"
@@ -55,7 +56,7 @@ func (o Held) write(h *store.Hour) error {
 // NewHour is a planned hour as it is stored, not stored yet.
 func NewHour(p hour.Plan, getReady float64, by store.Coach) (store.Hour, error) {
 	doc, err := json.Marshal(p)
-	return store.Hour{CoachID: &by.ID, Name: p.Session.Name, Plan: doc, GetReady: int(getReady)}, err
+	return store.Hour{CoachID: &by.ID, Name: cmp.Or(p.Session.Name, "Class"), Plan: doc, GetReady: int(getReady)}, err
 }
 
 // ChangeHour alters an hour, and logs what has been done by then: all of it holds, or none.
