@@ -131,7 +131,7 @@ func (g *Gym) MoveHour(id string, change func(*Hour) error, after func(in *Gym, 
 	return h, ownError(err)
 }
 
-// SetTurns stores what was done in an hour; a turn that is known is set anew.
+// SetTurns stores what was done in an hour; of a turn that is known its length and tries are set anew.
 func (g *Gym) SetTurns(rows []Turn) error {
 	if len(rows) == 0 {
 		return nil
@@ -142,7 +142,7 @@ func (g *Gym) SetTurns(rows []Turn) error {
 	return ownError(g.db.Clauses(clause.OnConflict{
 		Columns: []clause.Column{{Name: "hour_id"}, {Name: "lap"}, {Name: "round"}, {Name: "block"},
 			{Name: "trainee_id"}},
-		DoUpdates: clause.AssignmentColumns([]string{"seconds", "got", "failed", "title"}),
+		DoUpdates: clause.AssignmentColumns([]string{"seconds", "got", "failed"}),
 	}).CreateInBatches(&rows, 500).Error)
 }
 

@@ -41,6 +41,12 @@ func (p Plan) Anew(c class.Class, from int, people, bags []string) (Plan, error)
 	n.plan.Turns = slices.DeleteFunc(n.plan.Turns, func(t Turn) bool { return t.Round >= from })
 	n.plan.Rehangs = slices.DeleteFunc(n.plan.Rehangs, func(r Rehang) bool { return r.Round >= from })
 	n.remember()
+	// A caution that was set meanwhile holds back what was given before it.
+	n.plan.Given = slices.DeleteFunc(n.plan.Given, func(g Given) bool {
+		m, b := n.member(g.Person), n.used(g.Bag)
+		return m != nil && b != nil && g.Doc.Plan != nil && len(m.Cautions) > 0 &&
+			c.Held(m.Member, &class.Assignment{Bag: g.Bag, Plan: g.Doc.Plan}) != ""
+	})
 	out, err := n.laid(from)
 	if err != nil {
 		return p, err

@@ -285,6 +285,30 @@ func TestAnew(t *testing.T) {
 	}
 }
 
+// A wrist that hurts half way through keeps off the heavy bag from then on, whatever was given before.
+func TestAnewWithCaution(t *testing.T) {
+	c := hall(3, 5)
+	p, err := New(c, Ask{People: everybody(c), Minutes: 60})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if p.Of("p01", "bag4") == nil {
+		t.Fatal("nothing is given on the heavy bag to begin with")
+	}
+	c.Members[1].Cautions = []caution.Kind{caution.Wrist}
+	from := p.Turns[3].Round
+	anew, err := p.Anew(c, from, everybody(c), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	sound(t, c, anew, from)
+	for _, turn := range anew.Turns[3:] {
+		if s := turn.Seat("p01"); s.Bag == "bag4" || s.Activity == session.Planks {
+			t.Errorf("round %d: %+v", turn.Round, s)
+		}
+	}
+}
+
 // Somebody is put on another bag by hand, and whoever was there takes their place.
 func TestMoved(t *testing.T) {
 	c := hall(4, 2)
