@@ -47,6 +47,7 @@ func TestSmallSizes(t *testing.T) {
 			case strings.HasPrefix(page, "/floor/"):
 				least = 64
 				c.insight(fmt.Sprint(size), "Go on")
+				c.ok(c.See("Hear"))
 			}
 			if found := c.text(fmt.Sprintf("%s(%d)", small, least)); found != "" {
 				t.Errorf("%v %s: under %d px: %s", size, page, least, found)

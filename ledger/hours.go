@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"cmp"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"slices"
 	"time"
@@ -23,6 +24,9 @@ type Held struct {
 	Deeds  []session.Done
 	Course session.Course
 	Clock  run.Course
+	// why the last of the deeds that were told was passed over, as nothing stood for it; "" where all counted
+	Refused  string
+	getReady int // s
 }
 
 // OpenHour reads what an hour keeps.
@@ -35,6 +39,7 @@ func OpenHour(h store.Hour) (Held, error) {
 	if err != nil {
 		return out, stored("hour", h.ID, err)
 	}
+	out.getReady = h.GetReady
 	out.Course = session.Replay(out.Plan.Session, h.GetReady, out.Deeds)
 	out.Clock = run.Course{State: run.State(h.State), Ending: judge.Ended(h.Ending), Clock: drill.Micros(h.ClockUS),
 		Zero: orZero(h.ZeroAt), Seen: h.SeenAt, Started: orZero(h.StartedAt), Ended: orZero(h.EndedAt)}
@@ -141,15 +146,26 @@ func TakeAll(gym *store.Gym, p *hour.Plan, by store.Coach, at time.Time) error {
 	return nil
 }
 
-// Did adds what was done on the floor; what is known already is passed over, so that nothing counts twice.
+// Did adds what was done on the floor; what is known already is passed over, so that nothing counts twice, and so is
+// what nothing stands for, such as a longer rest where none comes: Refused says so.
 func (o *Held) Did(deeds []session.Done) error {
 	for _, d := range deeds {
 		if d.ID == "" {
 			return input.Refuse("deeds", "expected an id of each deed")
 		}
-		if !slices.ContainsFunc(o.Deeds, func(known session.Done) bool { return known.ID == d.ID }) {
-			o.Deeds = append(o.Deeds, d)
+		if slices.ContainsFunc(o.Deeds, func(known session.Done) bool { return known.ID == d.ID }) {
+			continue
 		}
+		if n := len(o.Deeds); n > 0 { // as it is replayed
+			d.At = max(d.At, o.Deeds[n-1].At)
+		}
+		var refused *input.Error
+		if err := o.Course.Allows(d); errors.As(err, &refused) {
+			o.Refused = refused.Reason
+			continue
+		}
+		o.Deeds = append(o.Deeds, d)
+		o.Course = session.Replay(o.Plan.Session, o.getReady, o.Deeds)
 	}
 	if len(o.Deeds) > MostDeeds {
 		return input.Refuse("deeds", "expected at most %d deeds in a class", MostDeeds)

@@ -61,6 +61,7 @@ type Hour struct {
 	UntilUS   int64           `json:"untilUs" doc:"of the clock, when it is over"`
 	Deeds     int             `json:"deeds" doc:"how many were told"`
 	Coming    int             `json:"coming" doc:"the first round of the session that has not begun"`
+	Refused   string          `json:"refused" doc:"why the last deed that was told does not count; empty where it does"`
 	Plan      hour.Plan       `json:"plan"`
 	Faces     []session.Face  `json:"faces" doc:"the stretches of the floor's clock, in order"`
 	Cues      []drill.Event   `json:"cues" doc:"what is heard and seen of it beside what is struck"`
@@ -114,7 +115,7 @@ func (c caller) hourOut(row store.Hour, held ledger.Held) Hour {
 	return Hour{
 		ID: row.ID, Name: row.Name, Version: row.Version, State: held.Clock.State, ClockUS: int64(clock),
 		UntilUS: int64(held.Course.Until()), Deeds: len(held.Deeds), Coming: hour.Coming(held.Course, clock),
-		Plan: held.Plan, Faces: faces, Cues: held.Course.Cues(voice), Left: left.Faces(),
+		Refused: held.Refused, Plan: held.Plan, Faces: faces, Cues: held.Course.Cues(voice), Left: left.Faces(),
 		Cards: held.Plan.Cards(c.units()), Caution: caution.General, CreatedAt: row.CreatedAt, Done: []TurnOut{},
 	}
 }

@@ -70,6 +70,12 @@ func TestClass(t *testing.T) {
 	if h.Deeds != 1 || carried != 1 {
 		t.Errorf("%d deeds, %d carried on", h.Deeds, carried)
 	}
+	var told Hour
+	u.want(200, "POST", path+"/floor", FloorStep{ClockUS: step.ClockUS,
+		Deeds: []session.Done{{ID: "b", Deed: session.Slower, At: 12e6}}}, &told)
+	if told.Deeds != 1 || !strings.Contains(told.Refused, "tempo") {
+		t.Errorf("slower in the warm-up: %d deeds, %q", told.Deeds, told.Refused)
+	}
 	nameless := FloorStep{Deeds: []session.Done{{Deed: session.Skip}}}
 	if status, _, out := u.do("POST", path+"/floor", nameless); status != 422 {
 		t.Errorf("a deed without an id: %d %s", status, out)

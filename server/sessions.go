@@ -177,16 +177,12 @@ func (c caller) trainer(in SessionQuestion) (session.Trainer, error) {
 }
 
 func (c caller) look(in SessionQuestion) (SessionLook, error) {
-	out := SessionLook{Session: in.Session.Clone(), Titles: [][]string{}, Caution: caution.General}
-	for i, r := range out.Session.Rounds {
-		for j, b := range r.Blocks {
-			r.Blocks[j].Seconds = b.Lasting()
-		}
-		if in.Changed != nil && i == in.Changed.Round {
-			r, _ = r.Fitted(in.Changed.Block)
-		}
-		out.Session.Rounds[i] = r
+	changed := BlockAt{-1, -1}
+	if in.Changed != nil {
+		changed = *in.Changed
 	}
+	out := SessionLook{Session: in.Session.Settled(changed.Round, changed.Block),
+		Titles: [][]string{}, Caution: caution.General}
 	who, err := c.trainer(in)
 	if err != nil {
 		return out, err

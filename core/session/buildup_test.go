@@ -183,6 +183,24 @@ func TestFitted(t *testing.T) {
 	}
 }
 
+// The block that was changed stays, the others of its round give way; counted ones take what their reps take.
+func TestSettled(t *testing.T) {
+	s := built(t)
+	s.Rounds[1].Blocks[0].Seconds = 60
+	got := s.Settled(1, 0)
+	if got.Rounds[1].Taken() != 180 || got.Rounds[1].Blocks[0].Seconds != 60 || s.Rounds[1].Taken() == 180 {
+		t.Errorf("%+v", got.Rounds[1])
+	}
+	if left := s.Settled(-1, -1); left.Rounds[1].Taken() != s.Rounds[1].Taken() {
+		t.Errorf("nothing was changed: %+v", left.Rounds[1])
+	}
+	tens := Session{Rounds: []Round{{Kind: Work, Seconds: 60, Blocks: []Block{{Role: Counted, Times: 10, Text: "1-2",
+		Pace: drill.Combining, Seconds: 1}}}}}
+	if b := tens.Settled(-1, -1).Rounds[0].Blocks[0]; b.Seconds < 20 || b.Seconds > 60 {
+		t.Errorf("ten one-twos take %d s", b.Seconds)
+	}
+}
+
 // Whatever is asked, a round that fits adds up to the second and has no block under the least.
 func FuzzFitted(f *testing.F) {
 	f.Add(180, 30, 60, 90, 20, 1)

@@ -44,6 +44,22 @@ func (r Round) Fitted(held int) (Round, bool) {
 	return r, true
 }
 
+// Settled gives counted blocks the time that their reps take, and lets the other blocks of a round give way to the
+// block of it that was changed (−1 for the round's own length). No round is changed where round is −1, or where that
+// cannot be.
+func (s Session) Settled(round, block int) Session {
+	s = s.Clone()
+	for i, r := range s.Rounds {
+		for j, b := range r.Blocks {
+			r.Blocks[j].Seconds = b.Lasting()
+		}
+		if i == round {
+			s.Rounds[i], _ = r.Fitted(block)
+		}
+	}
+	return s
+}
+
 // parted parts a whole in proportion to shares, each at least least, by the largest remainder: the sum is exact. The
 // whole is at least least for each.
 func parted(whole int, shares []int, least int) []int {

@@ -2735,6 +2735,8 @@ export interface components {
             left: components["schemas"]["Face"][];
             name: string;
             plan: components["schemas"]["Plan"];
+            /** @description why the last deed that was told does not count; empty where it does */
+            refused: string;
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
             /**

@@ -27,6 +27,7 @@ export class ClassFloor {
   mix = $state.raw<Mix>(mix())
   problem = $state('')
   heard = $state('') // id of the bag whose strikes are heard
+  told = $state('') // what became of the last press, where it did not do what it says
   asking = $state(false) // whether it is to end here
   box = $state<Box | null>(null)
   stations = $state.raw<Record<number, Station[]>>({}) // by stretch
@@ -81,6 +82,7 @@ export class ClassFloor {
   /** The hour as the server has it: what is played is other from now on where that has changed. */
   #took = (hour: Hour) => {
     if (this.#left) return
+    if (hour.refused) this.tell(`${hour.refused.charAt(0).toUpperCase()}${hour.refused.slice(1)}.`)
     const before = this.hour
     const same = before && JSON.stringify(before.faces) === JSON.stringify(hour.faces)
     this.hour = same ? { ...hour, faces: before.faces, cues: before.cues } : hour
@@ -240,7 +242,7 @@ export class ClassFloor {
         cues: cues.map((c) => (c.at >= at * 1e6 ? { ...c, at: c.at - by } : c)),
       }
       this.#plan()
-    }
+    } else this.tell('Kept here: that counts once the line is back.')
   }
 
   /** Plans what is left anew, with those who are here and the bags that can be used now. Says why where that is refused. */
@@ -254,6 +256,12 @@ export class ClassFloor {
     } catch (e) {
       return (e as Error).message
     }
+  }
+
+  /** Says something for a while. */
+  tell(text: string) {
+    this.told = text
+    setTimeout(() => this.told === text && (this.told = ''), 5000)
   }
 
   async askToEnd() {

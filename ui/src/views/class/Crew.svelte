@@ -20,7 +20,7 @@
 
   const toggled = (list: string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id])
   const look = (on: boolean) =>
-    `min-h-12 rounded-[3px] border-2 px-4 font-semibold text-ink hover:bg-shade ${on ? 'border-ink bg-ink! text-ground!' : 'border-edge'}`
+    `choice min-h-12 rounded-[3px] border-2 px-4 font-semibold text-ink hover:bg-shade ${on ? 'border-ink bg-ink! text-ground!' : 'border-edge'}`
 </script>
 
 {#if everybody.isError || hung.isError}

@@ -25,8 +25,8 @@
   const size = $derived(
     (face?.title.length ?? 0) > 30
       ? 'text-3xl sm:text-5xl wall:text-7xl'
-      : own
-        ? 'text-3xl sm:text-5xl wall:text-7xl'
+      : own && !paused
+        ? 'text-2xl text-soft sm:text-3xl wall:text-5xl'
         : 'text-5xl sm:text-7xl wall:text-9xl',
   )
 </script>
@@ -51,6 +51,7 @@
     End the class here? Press End now, or Escape once more: what was done is kept. Space to go on.
   </p>
 {/if}
+{#if floor.told}<p class="px-6 text-lg font-semibold" role="status">{floor.told}</p>{/if}
 {#if floor.box?.offline}
   <p class="px-6 text-lg font-semibold" role="status">
     No connection. The class plays on; what happens is kept here and sent when the line is back.

@@ -41,18 +41,20 @@
         <li class="flex min-h-0 min-w-0 flex-col">
           <div class="flex items-baseline justify-between gap-3">
             <p class="truncate">
-              <span class="figure text-3xl sm:text-4xl wall:text-6xl">{d.who?.person ?? ''}</span>
+              <span class="figure text-3xl sm:text-5xl wall:text-8xl">{d.who?.person ?? ''}</span>
               <span class="text-lg text-soft wall:text-3xl">{d.who?.bag ?? ''}</span>
             </p>
             {#if !alone}
               <button
-                class="button small min-h-11!"
+                class="button min-w-16!"
                 aria-pressed={floor.heard === d.bag}
                 onclick={() => floor.listen(d.bag)}
                 aria-label="Hear the {d.who?.bag}">{floor.heard === d.bag ? 'Heard' : 'Hear'}</button>
             {/if}
           </div>
-          <p class="truncate text-soft wall:text-2xl">{d.name}{d.asFast ? '' : ', as fast as it goes'}</p>
+          <p class="truncate text-soft sm:text-xl wall:text-4xl">
+            {d.name === face.title ? '' : d.name}{d.asFast ? '' : ', as fast as it goes'}
+          </p>
           <div class="min-h-0 flex-1 {alone ? '' : 'max-sm:hidden'}">
             <Dial
               cycle={d.cycle}
