@@ -71,6 +71,7 @@ export class ClassFloor {
       if (this.box.waiting > 0) await this.box.send()
       const now = this.hour!
       this.time = now.clockUs / 1e6
+      void this.#fetch()
       if (now.state === 'running') void this.#go()
       else if (now.state === 'paused') this.phase = 'paused'
       else if (now.state !== 'ready') this.phase = 'over'

@@ -9,7 +9,7 @@
   let crewing = $state(false)
   const face = $derived(floor.face)
   const last = $derived(floor.hour?.faces.slice(0, floor.at + 1).findLast((f) => f.block >= 0))
-  const press = 'button min-h-16! min-w-16! px-3! text-sm sm:text-base sm:px-4! wall:text-2xl!'
+  const press = 'button shrink-0 min-h-16! min-w-16! px-3! text-sm sm:text-base sm:px-4! wall:text-2xl!'
   const paces = $derived(face?.onBag && face.block >= 0)
 </script>
 
@@ -17,7 +17,9 @@
   <button class={press} onclick={() => floor.deed(what)}>{text}</button>
 {/snippet}
 
-<footer class="flex flex-wrap items-center gap-2 border-t-2 border-rope px-4 py-2 sm:px-6" aria-label="Controls">
+<footer
+  class="flex shrink-0 flex-wrap items-center gap-2 max-[22.5rem]:flex-nowrap max-[22.5rem]:overflow-x-auto low:flex-nowrap low:overflow-x-auto border-t-2 border-rope px-4 py-2 sm:px-6"
+  aria-label="Controls">
   {@render deed('back', 'Back')}
   {@render deed('repeat', 'Again')}
   {@render deed('skip', floor.resting ? 'End the rest' : 'Skip')}

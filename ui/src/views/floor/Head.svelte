@@ -16,7 +16,10 @@
     </h1>
     {#if emphasis && emphasis !== name}<p class="truncate text-soft sm:text-xl wall:text-3xl">{emphasis}</p>{/if}
   </div>
-  <p class="figure ml-auto text-6xl sm:text-8xl wall:text-[11rem]" role="timer" aria-label="left to the bell">
+  <p
+    class="figure ml-auto text-6xl sm:text-8xl low:text-5xl wall:text-[11rem]"
+    role="timer"
+    aria-label="left to the bell">
     {countdown(floor.bell)}
   </p>
   <button class={big} onclick={() => floor.pause()}>{floor.phase === 'paused' ? 'Go on' : 'Pause'}</button>

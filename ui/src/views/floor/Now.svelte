@@ -33,7 +33,9 @@
 
 <section class="flex items-end justify-between gap-6 px-4 py-2 sm:px-6" aria-label="Now">
   <div class="min-w-0">
-    <p class="figure {size} text-balance" data-testid="now">{paused ? 'Paused' : own ? 'Your drill' : face?.title}</p>
+    <p class="figure {size} text-balance low:text-2xl" data-testid="now">
+      {paused ? 'Paused' : own ? 'Your drill' : face?.title}
+    </p>
     <p class="mt-1 text-lg text-soft sm:text-2xl wall:text-4xl">
       {#if told}<span class="font-semibold text-ink">{told.charAt(0).toUpperCase() + told.slice(1)}.</span>
       {:else}{face?.under ?? ''}{/if}

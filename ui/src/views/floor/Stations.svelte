@@ -40,9 +40,9 @@
       {#each dials as d (`${d.bag} ${face.id}`)}
         <li class="flex min-h-0 min-w-0 flex-col">
           <div class="flex items-baseline justify-between gap-3">
-            <p class="truncate">
-              <span class="figure text-3xl sm:text-5xl wall:text-8xl">{d.who?.person ?? ''}</span>
-              <span class="text-lg text-soft wall:text-3xl">{d.who?.bag ?? ''}</span>
+            <p class="truncate low:leading-tight low:whitespace-normal">
+              <span class="figure text-3xl sm:text-5xl low:text-3xl wall:text-8xl">{d.who?.person ?? ''}</span>
+              <span class="text-lg text-soft low:text-sm wall:text-3xl">{d.who?.bag ?? ''}</span>
             </p>
             {#if !alone}
               <button
@@ -55,7 +55,7 @@
           <p class="truncate text-soft sm:text-xl wall:text-4xl">
             {d.name === face.title ? '' : d.name}{d.asFast ? '' : ', as fast as it goes'}
           </p>
-          <div class="min-h-0 flex-1 {alone ? '' : 'max-sm:hidden'}">
+          <div class="min-h-0 flex-1 {alone ? '' : 'max-sm:hidden low:hidden'}">
             <Dial
               cycle={d.cycle}
               planned={d.strikes}
