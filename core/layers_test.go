@@ -15,7 +15,7 @@ import (
 
 // order is the way data take; a package may import only what stands before it.
 var order = []string{"answer", "input", "words", "erasing", "motion", "rig", "combo", "trainee", "drill", "level",
-	"caution", "catalogue", "bench", "compose", "judge", "run", "ladder", "session", "rotation", "class", "hour"}
+	"caution", "catalogue", "bench", "compose", "judge", "fault", "run", "ladder", "session", "rotation", "class", "hour"}
 
 func TestImports(t *testing.T) {
 	eachFile(t, ".", func(path string, file *ast.File) {

@@ -19,7 +19,7 @@ import (
 	"melodromos/standin"
 )
 
-var update = flag.Bool("update", false, "write the table of predictions into docs/models.md")
+var update = flag.Bool("update", false, "write the tables into the documents")
 
 var cord = rig.Cord{Span: 0.75, Relaxed: 0.577, Stiffness: 150}
 
@@ -175,17 +175,18 @@ func TestPredictions(t *testing.T) {
 	if math.Abs(met/n) > 0.02 || math.Abs(counted/n) > 0.02 {
 		t.Errorf("mean bias: met %+.1f, counted %+.1f points", 100*met/n, 100*counted/n)
 	}
-	documented(t, table.String())
+	documented(t, "../docs/models.md", "predictions", table.String())
 }
 
-// documented holds the table in docs/models.md against this one; with -update it writes it there.
-func documented(t *testing.T, table string) {
-	const file = "../docs/models.md"
+// documented holds a table in a document, between comments of its name, against this one; with -update it writes it
+// there.
+func documented(t *testing.T, file, name, table string) {
+	t.Helper()
 	text, err := os.ReadFile(file)
 	if err != nil {
 		t.Fatal(err)
 	}
-	between := regexp.MustCompile(`(?s)(<!-- predictions -->\n).*?(<!-- end of predictions -->)`)
+	between := regexp.MustCompile(`(?s)(<!-- ` + name + ` -->\n).*?(<!-- end of ` + name + ` -->)`)
 	if *update {
 		text = between.ReplaceAll(text, []byte("${1}"+table+"${2}"))
 		if err := os.WriteFile(file, text, 0o644); err != nil {
@@ -193,6 +194,6 @@ func documented(t *testing.T, table string) {
 		}
 	}
 	if found := between.FindString(string(text)); !strings.Contains(found, table) {
-		t.Error("the table in docs/models.md is not this one: go test ./standin -run TestPredictions -update")
+		t.Errorf("the table in %s is not this one: go test ./standin -run %s -update", file, t.Name())
 	}
 }

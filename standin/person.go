@@ -29,6 +29,8 @@ type Person struct {
 	Span      float64 // moves that can be held in mind; 0 for any number
 	Reaction  float64 // s, to a cue, choice and all not counted; 0 takes a sound's
 	Overlooks float64 // share of the cues that are overlooked
+
+	Faults []Fault // mistakes that are made on purpose
 }
 
 // misses of an ability are mostly strikes that are not hit at all, and some with the other hand. Assumed.

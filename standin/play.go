@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"melodromos/core/drill"
+	"melodromos/core/fault"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
 )
@@ -58,6 +59,9 @@ type Planned struct {
 	Choice float64 `json:"choice,omitempty"` // s that the choice between cues takes
 	Moves  float64 `json:"moves,omitempty"`  // to hold in mind, less what is called
 	Place  int     `json:"place,omitempty"`  // of the move among them, from 0
+
+	Defended bool `json:"defended,omitempty"` // a defence stands between it and the strike before
+	Change   bool `json:"change,omitempty"`   // another hand begins its set
 }
 
 // Hit is one simulated hit.
@@ -72,6 +76,8 @@ type Played struct {
 	Hits []Hit
 	Due  int // strikes that came due
 	Met  int // of them met by the right hand while the bag was in reach
+
+	Marks []Mark // what a coach who watches would press
 }
 
 // stage is a round while it is played.
@@ -93,6 +99,10 @@ type stage struct {
 	y      float64 // s, of an inner beat: its error without the hand's own
 	cue    float64 // s, of the last cue that was answered
 	react  float64 // s, how late that was; NaN where it was overlooked
+	wild   float64 // chance that the next strike fails, since the bag goes wild
+	away   []float64
+	waits  bool    // for the next repetition
+	apart  float64 // s from strike to strike, mostly
 }
 
 // Play plays the planned strikes up to end (s). On a bag, each is met when that bag comes back from the strike before,
@@ -103,8 +113,33 @@ func (p Person) Play(strikes []Planned, bag Bag, end float64, seed uint64) Playe
 		return s.out
 	}
 	s.start = strikes[0].At
-	rep, shift, found := -1, 0.0, 0.0
+	s.apart = apart(strikes)
+	rep, before, shift, found := -1, -1, 0.0, 0.0
+	last := math.Min(end, strikes[len(strikes)-1].At)
+	if even := s.size(fault.OnePace); even > 0 && s.bag == nil {
+		strikes = slices.Clone(strikes)
+		for i := range strikes {
+			steady := s.start + (last-s.start)*float64(i)/float64(len(strikes)-1)
+			strikes[i].At += math.Min(1, even) * (steady - strikes[i].At)
+			strikes[i].Still = false
+		}
+	}
+	if math.IsInf(end, 1) {
+		s.end = last
+	}
 	for _, k := range strikes {
+		if until, away := s.gone(k); away {
+			s.launch, s.let, found = 0, 0, math.Max(found, until)
+		}
+		// it is taken up again with the beat, with the bag, or with the next repetition
+		reps := strikes[len(strikes)-1].Rep > 0
+		if s.away != nil && (s.bag == nil || reps) && (k.At < found || reps && k.Rep == before && s.waits) {
+			before = k.Rep
+			s.waits = true
+			s.out.Due++
+			continue
+		}
+		s.waits, before = false, k.Rep
 		if k.Rep != rep || k.Still {
 			rep, shift = k.Rep, 0
 		}
@@ -150,6 +185,9 @@ func (s *stage) follow(k Planned, called float64, found *float64) bool {
 		}
 	} else {
 		place := s.bag.Place(k.Count) + s.let*s.bag.Step
+		if k.Defended && place >= s.bag.Step && s.happens(fault.NoDefence) {
+			place -= s.bag.Step // the move is left out
+		}
 		if place >= len(s.bag.Counts) { // it has swung out of reach
 			s.lose(s.struck+s.bag.At(len(s.bag.Counts)-1, s.launch), found)
 			return s.follow(k, math.Max(called, *found), found)
@@ -162,13 +200,28 @@ func (s *stage) follow(k Planned, called float64, found *float64) bool {
 	}
 	s.out.Due++
 	tired := s.tired(due)
-	e := s.Bias + s.spread(k.Age)*tired*s.noise() + k.Late
+	e := s.Bias + s.spread(k.Age)*tired*s.clumsy(k, due)*s.noise() + k.Late
 	if k.Cue > 0 {
 		e = s.Bias + s.answer(k)
 	} else if !math.IsInf(s.last, -1) {
 		e += s.short(s.before, k.Hand, due-k.Late-s.last)
 	}
-	at, struck := math.Max(0, due+e), s.throws(k, tired)
+	rushed := k.Still && k.Settle > 0 && !math.IsInf(s.last, -1) && s.happens(fault.Rushing)
+	switch {
+	case rushed:
+		due = s.last + k.Settle*(0.5+0.35*s.r.Float64())
+		s.wild = rushFails
+	case !loose:
+		e += s.wrongly(k, s.slowest(k)/(due-s.struck)-1)
+		if s.happens(fault.Outbound) {
+			e = window * (0.6 + 0.4*s.r.Float64())
+		}
+	}
+	failed := s.wild > 0 && !rushed && s.r.Float64() < s.wild || s.size(fault.Fading) > 0 && s.r.Float64() < s.tires(due)
+	if !rushed {
+		s.wild = 0
+	}
+	at, struck := math.Max(0, due+e), s.throws(k, tired) && !failed
 	if !struck {
 		if loose && k.Cue == 0 {
 			s.launch = 0 // it still hangs there
@@ -187,7 +240,11 @@ func (s *stage) follow(k Planned, called float64, found *float64) bool {
 		off = 0.7 + 0.3*s.r.Float64() // hardly caught
 	}
 	s.struck, s.ahead, s.let, s.before, s.last = at, k.Ahead, 0, k.Hand, at
-	s.launch = s.bag.Held(k.Launch * off * s.force(at))
+	s.launch = s.bag.Held(k.Launch * off * s.force(at) * s.strength())
+	if s.size(fault.Outbound) > 0 && e > window/2 {
+		s.launch = s.bag.Held(1.2 * s.launch)
+	}
+	s.bends(at)
 	s.out.Hits[len(s.out.Hits)-1].Launch = s.launch
 	if k.Hand == "both" {
 		s.out.Hits[len(s.out.Hits)-2].Launch = s.launch
@@ -195,9 +252,22 @@ func (s *stage) follow(k Planned, called float64, found *float64) bool {
 	return true
 }
 
+// slowest is how long (s) the bag takes to a strike at the softest that it is driven at.
+func (s *stage) slowest(k Planned) float64 {
+	return s.bag.At(s.bag.Place(k.Count), s.bag.Held(k.Launch*(1-math.Abs(s.trend())/2)))
+}
+
+// trend is the share by which the force grows over three minutes: loops grow where the pace does.
+func (s *stage) trend() float64 {
+	if s.Trend == 0 && s.size(fault.LoopsGrow) > 0 {
+		return 0.3
+	}
+	return s.Trend
+}
+
 // force is how hard a strike is, as a share of the plan's.
 func (s *stage) force(at float64) float64 {
-	return (1 + s.Harder) * (1 + s.Trend*((at-s.start)/round-0.5)) * math.Exp(s.Force*s.r.NormFloat64())
+	return (1 + s.Harder) * (1 + s.trend()*((at-s.start)/round-0.5)) * math.Exp(s.Force*s.r.NormFloat64())
 }
 
 // lose the bag: it is caught and hung still, and begun anew. The time that takes is assumed.
@@ -218,10 +288,10 @@ func (s *stage) keepTime(k Planned, at float64, shift *float64) bool {
 	m := s.Motor * tired * s.r.NormFloat64()
 	switch {
 	case k.Still || k.Fresh || math.IsInf(s.last, -1) || s.Correct == 0:
-		e = s.spread(k.Age) * tired * s.noise()
+		e = s.spread(k.Age) * tired * s.clumsy(k, at) * s.noise()
 		s.y = -m
 	default:
-		s.y = (1-s.Correct)*s.y + s.Timing*(at-s.last)*tired*s.noise() - s.Correct*m
+		s.y = (1-s.Correct)*s.y + s.Timing*(at-s.last)*tired*s.clumsy(k, at)*s.noise() - s.Correct*m
 		e = s.y + m
 	}
 	e += s.Bias + k.Late
@@ -230,8 +300,16 @@ func (s *stage) keepTime(k Planned, at float64, shift *float64) bool {
 	} else if !math.IsInf(s.last, -1) {
 		e += s.short(s.before, k.Hand, at-k.Late-s.last)
 	}
+	if k.Cue == 0 {
+		e += s.wrongly(k, 0)
+	}
+	if k.Defended && s.happens(fault.NoDefence) {
+		e -= 0.35
+	}
 	s.before, s.last = k.Hand, at
-	hit, struck := math.Max(0, at+e), s.throws(k, tired)
+	failed := s.wild > 0 && s.r.Float64() < s.wild || s.size(fault.Fading) > 0 && s.r.Float64() < s.tires(at)
+	s.wild = 0
+	hit, struck := math.Max(0, at+e), s.throws(k, tired) && !failed
 	if k.Still && struck {
 		*shift = e
 	}
@@ -240,6 +318,7 @@ func (s *stage) keepTime(k Planned, at float64, shift *float64) bool {
 	}
 	hand := s.hand(k, tired)
 	s.touch(hit, hand, k.Hand, tired)
+	s.bends(hit)
 	if math.Abs(e) <= k.Window/2 && hand == k.Hand {
 		s.out.Met++
 	}
@@ -288,8 +367,11 @@ func (s *stage) touch(at float64, hand, planned string, tired float64) {
 	twice := s.r.Float64() < s.Extra*tired
 	switch {
 	case planned == "both":
-		s.out.Hits = append(s.out.Hits, Hit{At: at, Hand: "lead"},
-			Hit{At: at + 0.055 + 0.5*s.Motor*s.r.NormFloat64(), Hand: "rear"})
+		apart := 0.055 + 0.5*s.Motor*s.r.NormFloat64()
+		if s.happens(fault.HeardAsTwo) {
+			apart = 0.1 + 0.06*s.r.Float64()
+		}
+		s.out.Hits = append(s.out.Hits, Hit{At: at, Hand: "lead"}, Hit{At: at + apart, Hand: "rear"})
 	case twice:
 		s.out.Hits = append(s.out.Hits, Hit{At: at + 0.09 + 0.06*s.r.Float64(), Hand: hand}, Hit{At: at, Hand: hand})
 	default:
@@ -302,4 +384,14 @@ func share(k Planned) float64 {
 		return 1
 	}
 	return k.Share
+}
+
+// apart is the median time (s) from a strike to the next.
+func apart(strikes []Planned) float64 {
+	gaps := []float64{0}
+	for i := 1; i < len(strikes); i++ {
+		gaps = append(gaps, strikes[i].At-strikes[i-1].At)
+	}
+	slices.Sort(gaps)
+	return gaps[len(gaps)/2]
 }

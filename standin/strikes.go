@@ -16,6 +16,7 @@ func Strikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []Planned {
 	t.Events = append(append([]drill.Event(nil), t.Events...), t.Beyond...)
 	places, held, bits := inMind(p)
 	list := []Planned{}
+	change, defended := between(t.Events)
 	senses := level.Common
 	senses.Unseen = p.ByEar()
 	for _, s := range level.Strikes(t, p.ReachTime(kind), senses) {
@@ -32,6 +33,7 @@ func Strikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []Planned {
 		} else if s.Move >= 0 && s.Move < len(places) {
 			k.Place, k.Moves = places[s.Move], held
 		}
+		k.Change, k.Defended = change[len(list)], defended[len(list)]
 		list = append(list, k)
 	}
 	return list
@@ -59,4 +61,27 @@ func inMind(p drill.Plan) (places []int, held float64, choice float64) {
 		places[i] = int(float64(places[i]) / help)
 	}
 	return places, float64(n) / help, choice
+}
+
+// between tells of each strike whether another hand begins its set, and whether a defence stands before it.
+func between(events []drill.Event) (change, defended []bool) {
+	defence := false
+	var before drill.Event
+	changes := map[drill.Micros]bool{}
+	for _, e := range events {
+		if e.Kind == drill.Change {
+			changes[e.At] = true
+		}
+	}
+	for _, e := range events {
+		switch {
+		case e.Kind == drill.Doing && !e.Feet && e.Move >= 0:
+			defence = true
+		case e.Kind == drill.Strike:
+			change = append(change, changes[e.At])
+			defended = append(defended, defence && e.Rep == before.Rep && len(defended) > 0)
+			before, defence = e, false
+		}
+	}
+	return change, defended
 }

@@ -37,6 +37,16 @@ type Followed struct {
 	Give   float64    // by how much Met may be off, either way; 0 where it was counted
 	Held   HeldTempo  // against what was asked
 	Steps  []rig.Step // launches that were known, with the time the bag took, for calibration
+	Lags   []Lag      // of each hit that counted, behind the come-back that was to be met
+}
+
+// Lag is how late (s) a hit was by the come-back that its strike was to meet, from the hit before it: also where it met
+// another one, or none.
+type Lag struct {
+	Strike, Hit int
+	Late        float64
+	Took        float64 // s that the bag takes to that come-back
+	Off         bool    // it met no come-back
 }
 
 // CountOff is a strike that met the bag after another number of rebounds than planned.
@@ -222,6 +232,7 @@ func (f *follower) tell(r *Result, path []node) {
 	w := r.Followed
 	steps := f.transitions(path)
 	w.Known = f.known(steps)
+	w.Lags = f.lags(path)
 	var at, errors []float64
 	for _, n := range path {
 		if s := f.strikes[n.strike]; n.kind == met && n.place >= 0 && n.let == 0 && !s.Still && !s.answer {
@@ -242,4 +253,25 @@ func (f *follower) tell(r *Result, path []node) {
 	w.Coarse = f.coarse(steps)
 	w.Met, w.Give = f.metShare(r, steps)
 	w.Own = f.own(r.Spread, steps, w.Known)
+}
+
+// lags are how late the hits of a reading were, each by the one before it.
+func (f *follower) lags(path []node) []Lag {
+	var list []Lag
+	for k := 1; k < len(path); k++ {
+		from, to := path[k-1], path[k]
+		next := from.strike + 1
+		if next >= len(f.strikes) || f.loose(next) || to.kind == met && to.strike != next {
+			continue
+		}
+		from.kind = met // wherever it fell, the bag goes on from it
+		w := f.waysOf(from)
+		if w == nil {
+			continue
+		}
+		due := w.due[w.planned]
+		list = append(list, Lag{f.strikes[next].index, f.hits[to.hit].index, f.hits[to.hit].at - due,
+			due - f.hits[from.hit].at, to.kind != met})
+	}
+	return list
 }

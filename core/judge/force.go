@@ -254,22 +254,29 @@ func (f *follower) coarse(list []transition) string {
 	return ""
 }
 
-// intervals are the times from hit to hit as shares of what was planned, NaN where the row is broken. Where one strike
-// is like the next, all hits count, also those that a jitter has put off the bag.
+// intervals are the times from hit to hit as shares of what was planned, NaN where the row is broken, each less the mean
+// of those of its like: what one hand, or one place of a pattern, does each time is no jitter. Where one strike is like
+// the next, all hits count, also those that a jitter has put off the bag.
 func (f *follower) intervals(list []transition) []float64 {
 	low, high := list[0].base, list[0].base
 	for _, t := range list {
 		low, high = math.Min(low, t.base), math.Max(high, t.base)
 	}
 	var row []float64
-	if high > 1.02*low {
+	var like []any
+	known := f.known(list) && !f.c.Screen
+	if known || high > 1.02*low || len(f.calls) > 1 {
 		for i, t := range list {
 			if i > 0 && t.from != list[i-1].to {
-				row = append(row, math.NaN())
+				row, like = append(row, math.NaN()), append(like, nil)
 			}
-			row = append(row, t.ratio())
+			s, share := f.strikes[t.strike], t.ratio()
+			if known && t.launch > 0 { // what its force makes of it is none either
+				share -= f.c.Bag.At(f.c.Bag.Place(t.count), t.launch) / t.base
+			}
+			row, like = append(row, share), append(like, [2]any{s.Hand, s.Position})
 		}
-		return row
+		return alike(row, like)
 	}
 	usual := f.paceOf(list) * low
 	for j := 1; j < len(f.hits); j++ {
@@ -277,7 +284,21 @@ func (f *follower) intervals(list []transition) []float64 {
 		if math.Abs(d/usual-1) > otherThan {
 			d = math.NaN()
 		}
-		row = append(row, d/low)
+		row, like = append(row, d/low), append(like, [2]any{f.hits[j].Hand, f.hits[j-1].Hand})
+	}
+	return alike(row, like)
+}
+
+// alike takes off each value the mean of those of its like.
+func alike(row []float64, like []any) []float64 {
+	sum, n := map[any]float64{}, map[any]float64{}
+	for i, v := range row {
+		if !math.IsNaN(v) {
+			sum[like[i]], n[like[i]] = sum[like[i]]+v, n[like[i]]+1
+		}
+	}
+	for i := range row {
+		row[i] -= sum[like[i]] / math.Max(1, n[like[i]])
 	}
 	return row
 }

@@ -25,6 +25,10 @@ type Strike struct {
 	answer   bool       // to a cue: it goes by the cue
 	Still    bool       // on a bag at rest: the strikes of its repetition that follow go by it
 	Follows  bool       // the strike before with nothing between, inside a combination
+	Defended bool       // a slip, a duck, a roll or a pull stands between it and the strike before
+	Change   bool       // the hands change at it, from one set to the next
+	Unfit    float64    // s by which the moves before it do not fit, as planned: so late it is allowed for
+	Part     int        // of a long combination, from 0
 
 	// What the bag's clock goes by.
 	Count  int     // rebounds from the strike before
@@ -34,6 +38,9 @@ type Strike struct {
 	Spare  bool    // beyond the plan, should the bag be quicker: not missed where nobody came to it
 	Least  float64 // s since the strike before under which a bag that is left to settle is not at rest
 }
+
+// Timed says whether a strike is timed by the bag or the beat: not one on a bag at rest, nor the answer to a cue.
+func (s Strike) Timed() bool { return !s.Still && !s.answer }
 
 // Hit is one captured hit.
 type Hit struct {
@@ -210,7 +217,7 @@ func (r *Result) summed(at, errors []float64) {
 	if len(errors) > 2 && at[len(at)-1] > at[0] {
 		slope, se := line(at, errors)
 		r.Drift, r.DriftError = 60*slope, 60*se
-		r.BiasError = r.Spread / math.Sqrt(float64(len(errors))) * slowed(errors)
+		r.BiasError = r.Spread / math.Sqrt(float64(len(errors))) * Slowed(errors)
 	}
 }
 
@@ -226,12 +233,12 @@ func line(x, y []float64) (slope, se float64) {
 		rest += rests[i] * rests[i]
 		wide += (x[i] - mean) * (x[i] - mean)
 	}
-	return b, math.Sqrt(rest/float64(len(x)-2)/wide) * slowed(rests)
+	return b, math.Sqrt(rest/float64(len(x)-2)/wide) * Slowed(rests)
 }
 
-// slowed is by how much a standard error grows where each value goes with the one before it, as those of somebody who
+// Slowed is by how much a standard error grows where each value goes with the one before it, as those of somebody who
 // corrects themselves do: √((1 + φ)/(1 − φ)) for a first-order autoregression with lag-1 autocorrelation φ (textbook).
-func slowed(values []float64) float64 {
+func Slowed(values []float64) float64 {
 	mean := stat.Mean(values, nil)
 	squares, products := 0.0, 0.0
 	for i, v := range values {
@@ -269,22 +276,37 @@ func (r Result) CleanShare() float64 {
 // stopped; negative takes all.
 func Planned(t drill.Timeline, until drill.Micros) []Strike {
 	var list []Strike
-	before := drill.Event{Move: -1}
+	before, defended := drill.Event{Move: -1}, false
 	for _, e := range t.Events {
+		if e.Kind == drill.Doing && !e.Feet && e.Move >= 0 {
+			defended = true
+		}
 		if e.Kind == drill.Strike && (until < 0 || e.At < until) {
 			s := strikeOf(e)
 			s.Follows = before.Move >= 0 && e.Rep == before.Rep && e.Move == before.Move+1
+			s.Defended = defended && len(list) > 0 && e.Rep == before.Rep
 			list = append(list, s)
-			before = e
+			before, defended = e, false
 		}
 	}
+	changes(list, t.Film == nil)
 	return list
+}
+
+// changes marks where the hands change from one set to the next. Hands in turn change nothing, nor do those of a
+// combination.
+func changes(list []Strike, sets bool) {
+	for i := 1; sets && i < len(list)-1; i++ {
+		a, b := list[i-1], list[i]
+		set := i > 1 && list[i-2].Hand == a.Hand && list[i+1].Hand == b.Hand
+		list[i].Change = set && a.Hand != b.Hand && a.Hand != "" && b.Hand != ""
+	}
 }
 
 func strikeOf(e drill.Event) Strike {
 	return Strike{
 		At: e.At.Seconds(), Window: e.Window.Seconds(), Hand: e.Hand, Face: e.Face, Pin: e.Pin, Position: e.Position,
-		Rep: e.Rep, Still: e.Still, answer: e.Move < 0,
+		Rep: e.Rep, Still: e.Still, answer: e.Move < 0, Unfit: e.Late.Seconds(), Part: e.Part,
 		Count: e.Count, Launch: e.Launch, Share: e.Share, Ahead: e.Ahead.Seconds(), Least: e.Settle.Seconds(),
 	}
 }
@@ -298,6 +320,7 @@ func chain(t drill.Timeline) []Strike {
 		s.Spare = true
 		list = append(list, s)
 	}
+	changes(list, t.Film == nil)
 	for i := range list {
 		s := &list[i]
 		if i == 0 {

@@ -129,12 +129,26 @@ func (f *follower) enter(a alive, j int, fresh []alive) []alive {
 	return fresh
 }
 
+// mostCalls is how many calls are looked at that a hit may answer: after a time in which nobody did.
+const mostCalls = 8
+
+// passed is how many strikes stand behind calls that went by for good after the one at strike i: whoever begins only
+// then begins a later repetition.
+func (f *follower) passed(i int, t float64) int {
+	from := f.nextLoose[i+1]
+	to := from
+	for to < len(f.strikes) && f.strikes[to].At <= t-callReach {
+		to = f.nextLoose[to+1]
+	}
+	return to - from
+}
+
 // begin reads a hit as a strike that does not go by the one before it: the next one, or, where the rest of a repetition
 // was left out, that of a later one.
 func (f *follower) begin(a alive, from node, next, j int, fresh []alive) []alive {
 	t := f.hits[j].at - f.offset
 	seen := 0
-	for i := f.nextLoose[next]; i < len(f.strikes) && seen < 4; i = f.nextLoose[i+1] {
+	for i := f.nextLoose[next]; i < len(f.strikes) && seen < mostCalls; i = f.nextLoose[i+1] {
 		s := &f.strikes[i]
 		if s.At > t+2*callReach {
 			break
@@ -143,7 +157,7 @@ func (f *follower) begin(a alive, from node, next, j int, fresh []alive) []alive
 		fresh = f.late(a, i, next, j, fresh)
 		e := t - s.At
 		n := node{strike: i, hit: j, kind: met, place: -1, err: e, window: s.Window,
-			cost: a.cost + missCost*f.wide*float64(i-next), before: a.node}
+			cost: a.cost + missCost*f.wide*float64(i-next+f.passed(i, t)), before: a.node}
 		switch {
 		case s.answer && math.Abs(e) > gate*s.Window:
 			continue

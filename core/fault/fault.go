@@ -1,0 +1,102 @@
+// Package fault names what went wrong in a judged round, from evidence alone: each fault with its figures, what it
+// cost, and what mends it.
+//
+// A fault needs an effect larger than three times its own standard error and than a floor that is stated with it. Where
+// several would explain the same strikes, the one that explains most is taken first, and another only for what is left.
+// Times are in seconds, late positive; shares go from 0 to 1.
+package fault
+
+import (
+	"cmp"
+	"slices"
+
+	"melodromos/core/judge"
+	"melodromos/core/rig"
+)
+
+// Code names a fault.
+type Code string
+
+// What hits, hands, force and the coach's marks can show.
+const (
+	Waiting          Code = "waiting"
+	LoopsGrow        Code = "loopsGrow"
+	Chasing          Code = "chasing"
+	Rushing          Code = "rushing"
+	TooHard          Code = "tooHard"
+	ChangeGap        Code = "changeGap"
+	WeakHand         Code = "weakHand"
+	HeardAsTwo       Code = "heardAsTwo"
+	Crowded          Code = "crowded"
+	Reaching         Code = "reaching"
+	Outbound         Code = "outbound"
+	OnePace          Code = "onePace"
+	NoDefence        Code = "noDefence"
+	LateAfterDefence Code = "lateAfterDefence"
+	OffLine          Code = "offLine"
+	Fading           Code = "fading"
+	Lost             Code = "lost"
+)
+
+// Round is a judged round with what is known of it besides.
+type Round struct {
+	judge.Round
+	Kind  rig.Kind // "" where the bag is not known
+	Marks []Mark   // what the coach saw, by time
+	Rests []float64
+	// the fists are to touch: contacts of theirs without the bag are as they should be
+	FistRoll bool
+}
+
+// Mark is something that the coach saw at a moment (s) of the round.
+type Mark struct {
+	At   float64
+	What Code // OffLine, or what only an eye sees
+	Hurt bool // whoever was on the bag was touched by it, or missed
+}
+
+// Found is a fault of a round.
+type Found struct {
+	Code     Code
+	Evidence string
+	Remedy   string
+	// how large it is and its own standard error, in the unit of Known; 0 of what was only seen
+	Effect, Error float64
+	Cost          float64 // share of the strikes that would have been clean without it
+	Times         int     // strikes that it was found in, or marks
+	Tells         string  // what looks the same, and what would tell; "" where nothing does
+	hand          string
+}
+
+// Find names the faults of a round, the most costly first. None where there is nothing judged, or too little to say
+// anything.
+func Find(r Round) []Found {
+	a, ok := analyse(r)
+	if !ok {
+		return nil
+	}
+	var list []Found
+	tired, fades := a.fading()
+	if f, ok := a.lost(fades); ok { // what follows looks at the rest of the round
+		list = append(list, f)
+		tired, fades = a.fading()
+	}
+	if f, ok := a.onePace(); ok { // strikes were not where the plan has them: nothing else can be told
+		return []Found{f}
+	}
+	for _, look := range []func() (Found, bool){a.rushing, a.tooHard, a.heardAsTwo, a.outbound, a.noDefence, a.offLine} {
+		if f, ok := look(); ok {
+			list = append(list, f)
+		}
+	}
+	list = append(list, a.lateness()...)
+	if fades {
+		list = append(list, tired)
+	}
+	list = append(list, a.seen()...)
+	for i := range list {
+		list[i].Remedy = known[list[i].Code].remedy
+	}
+	slices.SortStableFunc(list, func(x, y Found) int { return cmp.Compare(y.Cost, x.Cost) })
+	return list
+}

@@ -1,0 +1,512 @@
+package fault
+
+import (
+	"fmt"
+	"math"
+
+	"gonum.org/v1/gonum/mat"
+	"gonum.org/v1/gonum/stat"
+
+	"melodromos/core/drill"
+	"melodromos/core/judge"
+)
+
+// softFloor is by how much softer than asked a hit has to be to be out of reach, or too close, as a share; missFloor by
+// how many of the strikes one hand, or the end of a round, has to miss more. Assumed.
+const softFloor, missFloor = 0.08, 0.10
+
+// cause is something that may make strikes late.
+type cause struct {
+	code  Code
+	hand  drill.Hand
+	x     []float64 // by strike: how strongly it acts on it
+	floor float64   // s, for x = 1
+	sign  float64   // of the lateness it makes; 0 for either
+	coef  float64
+	se    float64
+}
+
+func (c cause) stands() bool {
+	size := c.coef * c.sign
+	if c.sign == 0 {
+		size = math.Abs(c.coef)
+	}
+	return size > c.floor && size > firm*c.se
+}
+
+// lateness finds what makes strikes late or early. By least squares, one cause after another is taken in, the one that
+// explains most first, as long as it stands beside the others; one that does not any more goes. What is left on the
+// whole is then waiting, or chasing.
+func (a *analysis) lateness() []Found {
+	var at []int
+	for i, w := range a.rows {
+		if w.timed() {
+			at = append(at, i)
+		}
+	}
+	if len(at) < 2*fewest {
+		return a.hands(nil, at)
+	}
+	a.goesOn = a.goingOn(at)
+	open := a.causes(at)
+	var taken []cause
+	for len(open) > 0 {
+		best, rest := -1, math.Inf(1)
+		for i, c := range open {
+			fitted, sum := a.fit(at, append(append([]cause{}, taken...), c))
+			if fitted != nil && fitted[len(fitted)-1].stands() && sum < rest {
+				best, rest = i, sum
+			}
+		}
+		if best < 0 {
+			break
+		}
+		fitted, _ := a.fit(at, append(append([]cause{}, taken...), open[best]))
+		open = append(open[:best:best], open[best+1:]...)
+		taken = taken[:0]
+		for _, c := range fitted[1:] {
+			if c.stands() {
+				taken = append(taken, c)
+			}
+		}
+	}
+	fitted, _ := a.fit(at, taken)
+	if fitted == nil {
+		return a.hands(nil, at)
+	}
+	var list []Found
+	whole := a.whole(fitted)
+	for _, c := range whole {
+		if c.stands() && c.code != WeakHand && !(c.code == Waiting && growing(whole) > c.coef) {
+			list = append(list, a.late(c))
+		}
+	}
+	weak := a.hands(fitted[1:], at)
+	if a.told && len(weak) > 0 && len(list) > 0 && math.Abs(fitted[0].coef) >= 0.7*weak[0].Effect &&
+		(list[0].Code != LoopsGrow && whole[0].stands()) { // both hands are late, and one of them more so
+		weak[0].Cost = math.Min(weak[0].Cost, 0.9*list[0].Cost)
+	}
+	return append(list, weak...)
+}
+
+// growing is how late (s) the growing loops make a strike at the quickest pace; 0 where they do not grow. A pace is
+// known no better than its strikes are even, which makes a part of that look steady.
+func growing(causes []cause) float64 {
+	for _, c := range causes {
+		if c.code == LoopsGrow && c.stands() {
+			_, quickest := quantiles(c.x, 0.5, 0.95)
+			return c.coef * quickest
+		}
+	}
+	return 0
+}
+
+// whole makes the steady part of the lateness a cause, where it can be told from the device and the force.
+func (a *analysis) whole(fitted []cause) []cause {
+	steady := fitted[0]
+	if !a.told {
+		return fitted[1:]
+	}
+	steady.code, steady.sign = Waiting, 1
+	if steady.coef < 0 {
+		steady.code, steady.sign = Chasing, -1
+	}
+	steady.floor = a.floor(steady.code)
+	return append([]cause{steady}, fitted[1:]...)
+}
+
+// floor of a cause of lateness: on the bag's clock it grows with what a bag may be off its measurements.
+func (a *analysis) floor(code Code) float64 {
+	if a.By == drill.ByBag {
+		return Floor(code, a.usual)
+	}
+	return Floor(code, 0)
+}
+
+// cases says whether there are enough strikes of a kind, and of the others.
+func cases(x []float64, at []int) bool {
+	n := 0
+	for _, i := range at {
+		if x[i] != 0 {
+			n++
+		}
+	}
+	return n >= fewestCases && len(at)-n >= fewestCases
+}
+
+// causes lists what can be asked of this round.
+func (a *analysis) causes(at []int) []cause {
+	var list []cause
+	column := func(value func(row) float64) []float64 {
+		x := make([]float64, len(a.rows))
+		for i, w := range a.rows {
+			x[i] = value(w)
+		}
+		return x
+	}
+	flag := func(is func(row) bool) []float64 {
+		return column(func(w row) float64 {
+			if is(w) {
+				return 1
+			}
+			return 0
+		})
+	}
+	if x, ok := a.tempos(at); ok {
+		list = append(list, cause{code: LoopsGrow, x: x, floor: a.floor(LoopsGrow), sign: 1})
+	}
+	for _, m := range []struct {
+		code Code
+		is   func(row) bool
+	}{{ChangeGap, func(w row) bool { return w.Change }}, {LateAfterDefence, func(w row) bool { return w.Defended }}} {
+		if x := flag(m.is); cases(x, at) {
+			list = append(list, cause{code: m.code, x: x, floor: a.floor(m.code), sign: 1})
+		}
+	}
+	if hand := a.further(at); hand != "" && (a.By == drill.ByBag || !a.uneven()) {
+		if x := flag(func(w row) bool { return w.Hand == hand }); cases(x, at) {
+			list = append(list, cause{code: WeakHand, hand: hand, x: x, floor: a.floor(WeakHand)})
+		}
+	}
+	return list
+}
+
+// further is the hand that is further off on average; where it cannot be told from the device or the force how late
+// hits are on the whole, the later one.
+func (a *analysis) further(at []int) drill.Hand {
+	sum, n := map[drill.Hand]float64{}, map[drill.Hand]float64{}
+	for _, i := range at {
+		w := a.rows[i]
+		sum[w.Hand], n[w.Hand] = sum[w.Hand]+w.held(), n[w.Hand]+1
+	}
+	if n[drill.Lead] == 0 || n[drill.Rear] == 0 {
+		return ""
+	}
+	lead, rear := sum[drill.Lead]/n[drill.Lead], sum[drill.Rear]/n[drill.Rear]
+	if a.told {
+		lead, rear = math.Abs(lead), math.Abs(rear)
+	}
+	if lead > rear {
+		return drill.Lead
+	}
+	return drill.Rear
+}
+
+// paceRange is how far a tempo has to range for a lateness to be held against it, and paceOver how many strikes it is
+// taken over: a pace is held, and no single strike makes one. Assumed.
+const paceRange, paceOver = 0.06, 15
+
+// tempos are by how much quicker than the slowest pace of the round each strike was, where that changes.
+func (a *analysis) tempos(at []int) ([]float64, bool) {
+	if a.Followed != nil && !a.Followed.Known || len(at) < 2*paceOver {
+		return nil, false
+	}
+	gaps := make([]float64, len(at))
+	for k, i := range at {
+		w := a.rows[i]
+		if i == 0 || w.Defended || w.Count != a.rows[at[0]].Count {
+			return nil, false // the plan makes the times between strikes, not the pace
+		}
+		gaps[k] = w.gap
+	}
+	x := make([]float64, len(a.rows))
+	var all []float64
+	for k, i := range at {
+		from := max(0, min(k-paceOver/2, len(at)-paceOver))
+		x[i] = 1 / stat.Mean(gaps[from:from+paceOver], nil)
+		all = append(all, x[i])
+	}
+	low, high := quantiles(all, 0.05, 0.95)
+	for i := range x {
+		if x[i] > 0 {
+			x[i] = math.Max(0, x[i]/low-1)
+		}
+	}
+	return x, high/low-1 > paceRange
+}
+
+// modelSpread is how far off the times of a bag may be from its model, as a share (standard deviation): what it makes
+// of the lateness is found beside everything else, and is nobody's. Assumed, as modelError.
+const modelSpread = 0.010
+
+// fit finds by least squares what is steady in the lateness of strikes, and how much each cause makes of it, beside
+// a bag whose times are a little off; nil where they cannot be told apart. The steady part comes first.
+// Errors that go on from strike to strike are taken for what they are: a first-order autoregression (Cochrane & Orcutt
+// 1949, with the first of each row kept after Prais & Winsten 1954). sum is what is left, in squares.
+func (a *analysis) fit(at []int, causes []cause) ([]cause, float64) {
+	one := make([]float64, len(a.rows))
+	for i := range one {
+		one[i] = 1
+	}
+	list := append([]cause{{x: one}}, causes...)
+	columns := make([][]float64, 0, len(list)+1)
+	for _, c := range list {
+		columns = append(columns, c.x)
+	}
+	rows := len(at)
+	if a.By == drill.ByBag {
+		rows++
+		gaps := make([]float64, len(a.rows))
+		for i, w := range a.rows {
+			gaps[i] = w.gap
+		}
+		columns = append(columns, gaps)
+	}
+	x, y := mat.NewDense(rows, len(columns), nil), mat.NewVecDense(rows, nil)
+	late := make([]float64, len(at))
+	for k, i := range at {
+		late[k] = a.rows[i].held()
+		own, share := a.carried(at, k)
+		for j, c := range columns {
+			if x.Set(k, j, own*c[i]); share > 0 {
+				x.Set(k, j, own*c[i]-share*c[at[k-1]])
+			}
+		}
+		if y.SetVec(k, own*late[k]); share > 0 {
+			y.SetVec(k, own*late[k]-share*late[k-1])
+		}
+	}
+	if a.By == drill.ByBag { // what is known of the bag counts like one more strike
+		x.Set(rows-1, len(columns)-1, stat.StdDev(late, nil)/modelSpread)
+	}
+	var normal, inverse mat.SymDense
+	normal.SymOuterK(1, x.T())
+	var chol mat.Cholesky
+	if !chol.Factorize(&normal) || chol.Cond() > 1e7 || chol.InverseTo(&inverse) != nil {
+		return nil, math.Inf(1)
+	}
+	var right, coef, left mat.VecDense
+	right.MulVec(x.T(), y)
+	if chol.SolveVecTo(&coef, &right) != nil {
+		return nil, math.Inf(1)
+	}
+	left.MulVec(x, &coef)
+	left.SubVec(y, &left)
+	sum := mat.Dot(&left, &left)
+	wide := math.Sqrt(sum / math.Max(1, float64(rows-len(columns))))
+	for j := range list {
+		list[j].coef, list[j].se = coef.AtVec(j), wide*math.Sqrt(inverse.At(j, j))
+	}
+	return list, sum
+}
+
+// carried tells how much of a strike's own lateness counts, and which share of the one before it is taken off.
+func (a *analysis) carried(at []int, k int) (own, share float64) {
+	if k == 0 || at[k] != at[k-1]+1 {
+		return math.Sqrt(1 - a.goesOn*a.goesOn), 0
+	}
+	return 1, a.goesOn
+}
+
+// goingOn is the share of a lateness that goes on to the next strike: the lag-1 autocorrelation about each hand's mean,
+// from 0 to 0.9.
+func (a *analysis) goingOn(at []int) float64 {
+	sum, n := map[drill.Hand]float64{}, map[drill.Hand]float64{}
+	for _, i := range at {
+		sum[a.rows[i].Hand], n[a.rows[i].Hand] = sum[a.rows[i].Hand]+a.rows[i].held(), n[a.rows[i].Hand]+1
+	}
+	off := func(i int) float64 { return a.rows[i].held() - sum[a.rows[i].Hand]/n[a.rows[i].Hand] }
+	squares, products := 0.0, 0.0
+	for k, i := range at {
+		squares += off(i) * off(i)
+		if k > 0 && at[k-1] == i-1 {
+			products += off(i) * off(i-1)
+		}
+	}
+	if squares == 0 {
+		return 0
+	}
+	return math.Max(0, math.Min(0.9, products/squares))
+}
+
+// gained is the share of the strikes that would be clean had their hits come so much (s) sooner.
+func (a *analysis) gained(sooner func(i int) float64) float64 {
+	n := 0
+	for i, w := range a.rows {
+		if math.IsNaN(w.late) || w.verdict == judge.WrongHand {
+			continue
+		}
+		by := sooner(i)
+		if by == 0 {
+			continue
+		}
+		within := math.Abs(w.late-by) <= w.Window/2
+		switch {
+		case within && !w.clean():
+			n++
+		case !within && w.clean():
+			n--
+		}
+	}
+	return math.Max(0, float64(n)/a.due())
+}
+
+// late is the fault that a cause of lateness is.
+func (a *analysis) late(c cause) Found {
+	f := Found{Code: c.code, Effect: math.Abs(c.coef), Error: c.se,
+		Cost: a.gained(func(i int) float64 { return c.coef * c.x[i] })}
+	for i, w := range a.rows {
+		if c.x[i] != 0 && w.timed() {
+			f.Times++
+		}
+	}
+	soft, softly := a.softness()
+	switch {
+	case c.code == Waiting:
+		f.Evidence = fmt.Sprintf("%s late on the whole", a.ms(c.coef, c.se))
+		if n := a.overs(1); n >= fewest {
+			f.Evidence += fmt.Sprintf(", and %s waited a whole come-back too long", times(n))
+		}
+		if softly {
+			f.Code = Reaching
+			f.Evidence += fmt.Sprintf(", and %.0f %% softer than asked: the bag is out of reach", 100*soft)
+		}
+	case c.code == Chasing:
+		f.Evidence = fmt.Sprintf("%s early on the whole", a.ms(-c.coef, c.se))
+		if softly {
+			f.Code = Crowded
+			f.Evidence += fmt.Sprintf(", and %.0f %% softer than asked: the bag is met before the punch is out", 100*soft)
+		}
+	case c.code == LoopsGrow:
+		f.Evidence = fmt.Sprintf("%s later for each tenth that the tempo rises", a.ms(c.coef/10, c.se/10))
+	case c.code == ChangeGap:
+		f.Evidence = fmt.Sprintf("%s later at the %d changes of hands than elsewhere", a.ms(c.coef, c.se), f.Times)
+	case c.code == LateAfterDefence:
+		f.Evidence = fmt.Sprintf("%s later after a defence, %s, than elsewhere", a.ms(c.coef, c.se), times(f.Times))
+	}
+	f.Evidence += "."
+	if a.By == drill.ByBag && (c.code == Waiting || c.code == Chasing) {
+		f.Tells = "A bag that comes back at another time than its measurements say looks the same: tap its returns once to be sure."
+	}
+	return f
+}
+
+// overs counts the strikes that were met a come-back too late, or too early.
+func (a *analysis) overs(sign int) int {
+	n := 0
+	for _, w := range a.rows {
+		if w.over*sign > 0 {
+			n++
+		}
+	}
+	return n
+}
+
+// softness is by how much softer than asked the hits were, as a share, and whether that is beyond chance.
+func (a *analysis) softness() (share float64, firmly bool) {
+	if !a.forced {
+		return 0, false
+	}
+	var logs []float64
+	for _, w := range a.rows {
+		if w.force > 0 && w.timed() && math.Abs(w.late) <= w.Window { // one that hardly caught it is soft for that reason
+			logs = append(logs, math.Log(w.force))
+		}
+	}
+	if len(logs) < fewest {
+		return 0, false
+	}
+	mean, sd := stat.MeanStdDev(logs, nil)
+	share = 1 - math.Exp(mean)
+	return share, share > softFloor && -mean > firm*sd/math.Sqrt(float64(len(logs)))
+}
+
+// hands compares the two: by how late one is, as the causes of lateness have it, by how widely it scatters, and by how
+// often it misses.
+func (a *analysis) hands(taken []cause, at []int) []Found {
+	rest := map[drill.Hand][]float64{}
+	for _, i := range at {
+		w, left := a.rows[i], a.rows[i].held()
+		for _, c := range taken {
+			left -= c.coef * c.x[i]
+		}
+		rest[w.Hand] = append(rest[w.Hand], left)
+	}
+	var best Found
+	for _, c := range taken {
+		if c.code == WeakHand && c.stands() {
+			side := map[bool]string{true: "later", false: "earlier"}[c.coef > 0]
+			best = Found{Code: WeakHand, Effect: math.Abs(c.coef), Error: c.se, hand: string(c.hand),
+				Cost: a.gained(func(i int) float64 { return c.coef * c.x[i] })}
+			best.Evidence = fmt.Sprintf("The %s hand is %s %s than the other", c.hand, a.ms(math.Abs(c.coef), c.se), side)
+		}
+	}
+	for _, hand := range []drill.Hand{drill.Lead, drill.Rear} {
+		mine, other := rest[hand], rest[hand.Other()]
+		if best.hand != "" && best.hand != string(hand) || a.uneven() {
+			continue
+		}
+		if ratio, se, ok := wider(mine, other); ok {
+			cost := a.tightened(func(w row) bool { return w.Hand == hand }, ratio)
+			said := fmt.Sprintf("scatters %.0f %% more widely", 100*(ratio-1))
+			best = best.with(WeakHand, hand, ratio-1, ratio*se, cost, said)
+		}
+		mineMissed, n := a.missed(func(w row) bool { return w.Hand == hand })
+		theirs, m := a.missed(func(w row) bool { return w.Hand == hand.Other() })
+		if d, se, ok := oftener(mineMissed, n, theirs, m); ok {
+			said := fmt.Sprintf("misses %.0f %% against %.0f %%", 100*mineMissed, 100*theirs)
+			best = best.with(WeakHand, hand, d, se, d*n/a.due(), said)
+		}
+	}
+	if best.Code == "" {
+		return nil
+	}
+	for _, w := range a.rows {
+		if string(w.Hand) == best.hand && w.hit >= 0 {
+			best.Times++
+		}
+	}
+	best.Evidence += "."
+	return []Found{best}
+}
+
+// uneven says whether the plan itself asks something else of one hand than of the other: more of its strikes follow at
+// once inside a combination, come after a defence, or meet a bag at rest.
+func (a *analysis) uneven() bool {
+	n := map[drill.Hand]float64{}
+	kinds := [3]map[drill.Hand]float64{{}, {}, {}}
+	for _, w := range a.rows {
+		n[w.Hand]++
+		for k, is := range []bool{w.Follows, w.Defended, w.Still} {
+			if is {
+				kinds[k][w.Hand]++
+			}
+		}
+	}
+	for _, k := range kinds {
+		lead, rear := k[drill.Lead]/math.Max(1, n[drill.Lead]), k[drill.Rear]/math.Max(1, n[drill.Rear])
+		if math.Abs(lead-rear) > unevenBy {
+			return true
+		}
+	}
+	return false
+}
+
+// unevenBy is the share of the strikes by which the plan may ask more of one hand for the two to be compared. Assumed.
+const unevenBy = 0.4
+
+// with adds a sign of the same fault.
+func (f Found) with(code Code, hand drill.Hand, effect, se, cost float64, said string) Found {
+	if f.Code == "" {
+		return Found{Code: code, Effect: effect, Error: se, Cost: cost, hand: string(hand),
+			Evidence: fmt.Sprintf("The %s hand %s", hand, said)}
+	}
+	f.Cost += cost
+	f.Evidence += " and " + said
+	return f
+}
+
+// ms writes a time with what it may be off by.
+func (a *analysis) ms(s, se float64) string {
+	return fmt.Sprintf("%.0f ms (give or take %.0f)", 1000*s, math.Max(1, 2000*se))
+}
+
+func times(n int) string {
+	switch n {
+	case 1:
+		return "once"
+	case 2:
+		return "twice"
+	}
+	return fmt.Sprintf("%d times", n)
+}
