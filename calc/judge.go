@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"melodromos/core/drill"
+	"melodromos/core/fault"
 	"melodromos/core/input"
 	"melodromos/core/judge"
 	"melodromos/core/rig"
@@ -27,31 +28,31 @@ var (
 )
 
 type judgeOut struct {
-	Clean      int      `json:"clean"`
-	Late       int      `json:"late"`
-	Early      int      `json:"early"`
-	Missed     int      `json:"missed"`
-	Extra      int      `json:"extra"`
-	WrongHand  int      `json:"wrongHand"`
-	Offset     float64  `json:"offset"`
-	Bias       *float64 `json:"bias"`
-	Spread     *float64 `json:"spread"`
-	LongestRun int      `json:"longestRun"`
-	Drift      *float64 `json:"drift"`
-	Matches    [][2]int `json:"matches"`
-	Faults     []fault  `json:"faults"`
-	Tempo      *float64 `json:"tempo"`
-	Launch     *float64 `json:"launch"`
-	Trend      *float64 `json:"trend"`
-	LetGo      *int     `json:"letGo"`
-	Met        *float64 `json:"met"`
+	Clean      int        `json:"clean"`
+	Late       int        `json:"late"`
+	Early      int        `json:"early"`
+	Missed     int        `json:"missed"`
+	Extra      int        `json:"extra"`
+	WrongHand  int        `json:"wrongHand"`
+	Offset     float64    `json:"offset"`
+	Bias       *float64   `json:"bias"`
+	Spread     *float64   `json:"spread"`
+	LongestRun int        `json:"longestRun"`
+	Drift      *float64   `json:"drift"`
+	Matches    [][2]int   `json:"matches"`
+	Faults     []faultOut `json:"faults"`
+	Tempo      *float64   `json:"tempo"`
+	Launch     *float64   `json:"launch"`
+	Trend      *float64   `json:"trend"`
+	LetGo      *int       `json:"letGo"`
+	Met        *float64   `json:"met"`
 }
 
-// fault is reserved by the contract; faults are named once their evidence is judged.
-type fault struct {
-	Code     string `json:"code"`
-	Evidence string `json:"evidence"`
-	Remedy   string `json:"remedy"`
+// faultOut is a fault that the round shows, the most costly first.
+type faultOut struct {
+	Code     fault.Code `json:"code"`
+	Evidence string     `json:"evidence"`
+	Remedy   string     `json:"remedy"`
 }
 
 // cycle is how a strike follows a strike, where nothing else is said.
@@ -103,7 +104,36 @@ func judged(ctx context.Context, o *input.Object) (any, error) {
 			"expected windows that do not overlap so much: too many hits could belong to each strike")
 	}
 	r := judge.Judge(strikes, hits, options)
-	return judgement(r), nil
+	return judgement(r, named(judge.RoundOf(r, strikes, hits, first(strikes), last(strikes, hits), !remove), "")), nil
+}
+
+// named are the faults of a round.
+func named(r judge.Round, kind rig.Kind) []faultOut {
+	list := []faultOut{}
+	for _, f := range fault.Find(fault.Round{Round: r, Kind: kind}) {
+		list = append(list, faultOut{f.Code, f.Evidence, f.Remedy})
+	}
+	return list
+}
+
+// first is when (s) the round begins, and last when it ends: with its strikes and hits.
+func first(strikes []judge.Strike) float64 {
+	at := math.Inf(1)
+	for _, s := range strikes {
+		at = math.Min(at, s.At)
+	}
+	return at
+}
+
+func last(strikes []judge.Strike, hits []judge.Hit) float64 {
+	at := math.Inf(-1)
+	for _, s := range strikes {
+		at = math.Max(at, s.At)
+	}
+	for _, h := range hits {
+		at = math.Max(at, h.At)
+	}
+	return at
 }
 
 func readCycle(o *input.Object) (cycle, error) {
@@ -159,7 +189,29 @@ func (c cycle) judged(o *input.Object, strikes []judge.Strike, hits []judge.Hit,
 	if len(strikes) > 0 && !math.IsInf(chain.End, 1) {
 		strikes = c.goOn(strikes, len(hits), chain.Bag)
 	}
-	return judgement(judge.JudgeBag(strikes, hits, chain, options)), nil
+	r := judge.JudgeBag(strikes, hits, chain, options)
+	end := chain.End
+	if math.IsInf(end, 1) {
+		end = last(strikes, hits)
+	}
+	round := judge.RoundOf(r, strikes, hits, first(strikes), end, options.KeepOffset)
+	c.settle(round.Planned)
+	return judgement(r, named(round, c.bag.Kind())), nil
+}
+
+// settle tells how long the bag takes to hang still before strikes that meet it at rest, where it is a ball that does.
+func (c cycle) settle(strikes []judge.Strike) {
+	ball, ok := c.bag.(interface {
+		Settle(float64) (float64, error)
+	})
+	for i := 1; ok && i < len(strikes); i++ {
+		if !strikes[i].Still || strikes[i-1].Launch == 0 {
+			continue
+		}
+		if least, err := ball.Settle(strikes[i-1].Launch); err == nil && !math.IsInf(least, 1) {
+			strikes[i].Least = least
+		}
+	}
 }
 
 // goOn lets a plan that ends by the bell go on for as many strikes as there are hits: on a bag that was struck harder
@@ -180,11 +232,11 @@ func (c cycle) goOn(strikes []judge.Strike, hits int, bag *rig.ComeBacks) []judg
 }
 
 // judgement writes a result down; what cannot be told is null.
-func judgement(r judge.Result) judgeOut {
+func judgement(r judge.Result, faults []faultOut) judgeOut {
 	out := judgeOut{
 		Clean: r.Clean, Late: r.Late, Early: r.Early, Missed: r.Missed, Extra: r.Extra, WrongHand: r.WrongHand,
 		Offset: r.Offset, Bias: orNull(r.Bias), Spread: orNull(r.Spread), LongestRun: r.Longest, Drift: orNull(r.Drift),
-		Matches: [][2]int{}, Faults: []fault{},
+		Matches: [][2]int{}, Faults: faults,
 	}
 	for _, m := range r.Matches {
 		out.Matches = append(out.Matches, [2]int{m.Strike, m.Hit})

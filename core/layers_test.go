@@ -15,7 +15,7 @@ import (
 
 // order is the way data take; a package may import only what stands before it.
 var order = []string{"answer", "input", "words", "erasing", "motion", "rig", "combo", "trainee", "drill", "level",
-	"caution", "catalogue", "bench", "compose", "judge", "fault", "run", "ladder", "session", "rotation", "class", "hour"}
+	"caution", "catalogue", "bench", "compose", "judge", "fault", "run", "ladder", "session", "rotation", "class", "hour", "progress"}
 
 func TestImports(t *testing.T) {
 	eachFile(t, ".", func(path string, file *ast.File) {
@@ -48,10 +48,11 @@ var rooms = map[string]struct{ own, others []string }{
 	"cmd/melodromos": {[]string{"account", "backup", "calc", "core", "demo", "server", "standin", "store", "ui"},
 		[]string{"github.com/caarlos0/env", "github.com/spf13/cobra", "golang.org/x/term"}},
 	"demo":        {[]string{"account", "core", "ledger", "standin", "store"}, nil},
+	"format":      {nil, nil},
 	"e2e/browser": {nil, []string{"github.com/chromedp"}},
 	"e2e/shots":   {[]string{"demo", "e2e/browser"}, []string{"github.com/chromedp"}},
 	"ledger":      {[]string{"core", "store"}, nil},
-	"server": {[]string{"account", "calc", "core", "ledger", "server/door", "server/schema", "server/watch",
+	"server": {[]string{"account", "calc", "core", "format", "ledger", "server/door", "server/schema", "server/watch",
 		"standin", "store"}, []string{"github.com/alexedwards/scs", "github.com/coder/websocket",
 		"github.com/danielgtaylor/huma", "github.com/gin-contrib/gzip", "github.com/gin-gonic/gin",
 		"golang.org/x/sync"}},

@@ -10,6 +10,7 @@ import (
 
 	"melodromos/core/combo"
 	"melodromos/core/drill"
+	"melodromos/core/fault"
 	"melodromos/core/judge"
 	"melodromos/core/rig"
 	"melodromos/core/run"
@@ -100,7 +101,7 @@ func Settle(gym *store.Gym, r store.Run) error {
 			return err
 		}
 	}
-	return gym.SetOutcome(outcome(r.ID, j.Summary), shows)
+	return gym.SetOutcome(outcome(r.ID, j.Summary), faultRows(j.Faults), shows)
 }
 
 // evidenceFrom is what a round shows, by what was known without it. A simulated sensor shows nothing of anybody, but in
@@ -140,7 +141,8 @@ func Judge(gym *store.Gym, r store.Run, opened run.Opened, clock int64,
 	hits, e1 := gym.Hits(r.ID)
 	marks, e2 := gym.Marks(r.ID)
 	t, e3 := gym.Trainee(orZero(r.TraineeID))
-	if err := errors.Join(e1, e2, e3); err != nil {
+	corrected, e4 := gym.Corrections(r.ID)
+	if err := errors.Join(e1, e2, e3, e4); err != nil {
 		return run.Judged{}, t, err
 	}
 	record := run.Record{Opened: opened, Until: drill.Micros(clock), Ended: judge.Ended(r.Ending),
@@ -156,7 +158,22 @@ func Judge(gym *store.Gym, r store.Run, opened run.Opened, clock int64,
 	for _, m := range marks {
 		record.Marks = append(record.Marks, run.Mark{At: drill.Micros(m.AtUS), Kind: run.MarkKind(m.Kind)})
 	}
+	for _, c := range corrected {
+		if c.Strike != nil && c.UndoneAt == nil {
+			record.Corrected = append(record.Corrected, judge.Correction{Strike: *c.Strike,
+				Verdict: judge.Verdict(c.Verdict)})
+		}
+	}
 	return record.Judge(), t, nil
+}
+
+// faultRows are the faults of a round as they are stored.
+func faultRows(list []fault.Found) []store.Fault {
+	rows := make([]store.Fault, len(list))
+	for i, f := range list {
+		rows[i] = store.Fault{Code: string(f.Code), Cost: f.Cost, Effect: f.Effect, Spread: f.Error, Times: f.Times}
+	}
+	return rows
 }
 
 // outcome is a summary as it is stored.
@@ -165,7 +182,7 @@ func outcome(id string, s run.Summary) store.Outcome {
 		RunID: id, Headline: s.Headline, Planned: s.Planned, Hits: s.Hits, Clean: s.Clean, Missed: &s.Missed,
 		Extra: &s.Extra, Longest: s.Longest, Passes: s.Passes,
 		Share: math.Min(1, math.Max(0, s.Share)), Give: s.Give, Tempo: orNil(s.Tempo), Asked: orNil(s.Asked),
-		OffsetS: &s.Offset, Counts: s.Counts, Judged: !s.Unjudged, Wild: s.Wild,
+		OffsetS: &s.Offset, Lasted: &s.Lasted, Counts: s.Counts, Judged: !s.Unjudged, Wild: s.Wild,
 	}
 	if f := s.Rig; f != nil {
 		o.RigParameter, o.RigValue, o.RigSpread, o.RigSteps = &f.Parameter, &f.Value, &f.Spread, &f.Steps
@@ -178,7 +195,7 @@ func Summary(o store.Outcome) run.Summary {
 	s := run.Summary{
 		Headline: o.Headline, Planned: o.Planned, Hits: o.Hits, Clean: o.Clean, Missed: orZero(o.Missed),
 		Extra: orZero(o.Extra), Longest: o.Longest, Passes: o.Passes,
-		Share: o.Share, Give: o.Give, Tempo: orZero(o.Tempo), Asked: orZero(o.Asked), Offset: orZero(o.OffsetS),
+		Share: o.Share, Give: o.Give, Tempo: orZero(o.Tempo), Asked: orZero(o.Asked), Offset: orZero(o.OffsetS), Lasted: orZero(o.Lasted),
 		Counts: o.Counts, Unjudged: !o.Judged, Wild: o.Wild,
 	}
 	if o.RigParameter != nil {

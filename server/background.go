@@ -42,8 +42,9 @@ func (s *Server) pauseQuiet(ctx context.Context) error {
 
 // playStandIn has the simulated sensor play a round that is opened by a key.
 func (s *Server) playStandIn(key string, c StandInChoice) {
-	sensor := standin.Sensor{URL: s.self, Key: key, Person: standin.Like(string(c.Ability)),
-		Coarse: standin.Coarse{Deaf: c.Deaf}, Seed: c.Seed}
+	who := standin.Like(string(c.Ability))
+	who.Faults = c.Faults
+	sensor := standin.Sensor{URL: s.self, Key: key, Person: who, Coarse: standin.Coarse{Deaf: c.Deaf}, Seed: c.Seed}
 	if err := sensor.Play(s.running); err != nil && s.running.Err() == nil {
 		slog.Warn("stand-in", "error", err)
 	}

@@ -74,6 +74,7 @@ type Hour struct {
 
 // TurnOut is what somebody did in a block of a class.
 type TurnOut struct {
+	ID        string `json:"id"`
 	TraineeID string `json:"traineeId"`
 	RigID     string `json:"rigId" doc:"empty off the bag"`
 	Round     int    `json:"round"`
@@ -83,6 +84,8 @@ type TurnOut struct {
 	Got       int    `json:"got"`
 	Failed    int    `json:"failed"`
 	Carried   bool   `json:"carried"`
+
+	Rating *Rating `json:"rating" doc:"what the coach says of it; null where nothing was said"`
 }
 
 func hourRow(h store.Hour) HourRow {
@@ -130,9 +133,17 @@ func (c caller) hour(id string) (Hour, error) {
 		return Hour{}, err
 	}
 	out := c.hourOut(row, held)
+	said, err := c.gym.TurnRatings(id)
+	if err != nil {
+		return out, err
+	}
+	ratings := map[string]*Rating{}
+	for i := range said {
+		ratings[*said[i].TurnID] = ratingOut(&said[i])
+	}
 	rows, err := c.gym.Turns(id)
 	out.Done, err = eachRow(rows, err, func(t store.Turn) (TurnOut, error) {
-		o := TurnOut{TraineeID: t.TraineeID, Round: t.Round, Lap: t.Lap, Title: t.Title, Seconds: t.Seconds,
+		o := TurnOut{ID: t.ID, Rating: ratings[t.ID], TraineeID: t.TraineeID, Round: t.Round, Lap: t.Lap, Title: t.Title, Seconds: t.Seconds,
 			Got: t.Got, Failed: t.Failed, Carried: t.Carried}
 		if t.RigID != nil {
 			o.RigID = *t.RigID

@@ -92,7 +92,10 @@ func (s *Server) registerIntake() {
 		if by := drill.Recorder(row.Source); (by == drill.Taps || by == drill.Nothing) && len(in.Body.Hits) > 0 {
 			return nil, huma.Error409Conflict("No sensor records this round; what it sent was not kept.")
 		}
-		in.Body.ClockUS, in.Body.Marks = nil, nil // the clock and the marks are the run screen's
+		in.Body.ClockUS = nil // the clock and the marks are the run screen's
+		if drill.Recorder(row.Source) != drill.Simulated {
+			in.Body.Marks = nil
+		}
 		kept, err := s.keep(s.store.Gym(ctx, row.GymID), row, in.Body)
 		if err != nil {
 			return nil, refused(ctx, "", err)

@@ -25,7 +25,7 @@ func TestStandInAndLiveFeed(t *testing.T) {
 	u.want(200, "PUT", "/api/assignments/"+d.ID, d, &d)
 	var run Run
 	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "standin",
-		StandIn: &StandInChoice{"expert", 3, false}}, &run)
+		StandIn: &StandInChoice{Ability: "expert", Seed: 3, Deaf: false}}, &run)
 
 	watching, stop := context.WithTimeout(ctx, 20*time.Second)
 	defer stop()

@@ -6,7 +6,10 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/answer"
+	"melodromos/core/drill"
+	"melodromos/core/fault"
 	"melodromos/core/judge"
+	"melodromos/core/rig"
 	"melodromos/core/run"
 	"melodromos/ledger"
 	"melodromos/store"
@@ -20,6 +23,8 @@ type Review struct {
 	UntilUS   int64      `json:"untilUs" doc:"how far the run came"`
 	Predicted *float64   `json:"predicted" doc:"share that was to meet the bag, by the models alone"`
 	run.Review
+	Rating      *Rating      `json:"rating" doc:"what the coach says of it; null where nothing was said"`
+	Corrections []Correction `json:"corrections" doc:"what was changed about its judgement, the oldest first"`
 }
 
 // LogRow is a run in the log.
@@ -36,11 +41,16 @@ type LogRow struct {
 	CreatedAt    time.Time    `json:"createdAt"`
 	Zone         string       `json:"zone"`
 	Summary      *run.Summary `json:"summary,omitempty"`
+	First        string       `json:"first,omitempty" doc:"the most costly fault"`
+	Rating       *Rating      `json:"rating,omitempty"`
 }
 
 // LogQuestion narrows the log.
 type LogQuestion struct {
 	Trainee string    `query:"trainee" doc:"only this trainee's"`
+	Search  string    `query:"search" maxLength:"120" doc:"words that stand in the name of the person, the drill or the bag"`
+	Kind    rig.Kind  `query:"kind" doc:"of bag"`
+	From    time.Time `query:"from" doc:"only runs made then or later"`
 	Before  time.Time `query:"before" doc:"only runs made before"`
 	Removed bool      `query:"removed" doc:"those that were removed from the log, instead of the others"`
 	Limit   int       `query:"limit" minimum:"1" maximum:"200" default:"50"`
@@ -62,6 +72,7 @@ func logRow(r store.Logged) (LogRow, error) {
 		sum := ledger.Summary(*r.Outcome)
 		row.Summary = &sum
 	}
+	row.First, row.Rating = fault.Code(r.First).Name(), ratingOut(r.Rating)
 	return row, nil
 }
 
@@ -86,7 +97,22 @@ func (c caller) review(id string) (Review, error) {
 	if err := c.stop(); err != nil {
 		return v, err
 	}
-	v.Review = judged.Review()
+	var on *drill.Floor
+	if run.State(row.State).Over() {
+		if floor, _, _, err := c.floor(row.RigID, *row.TraineeID, ""); err == nil { // the bag as it hangs now
+			on = &floor
+		}
+	}
+	v.Review = judged.Review(on)
+	v.Compared = judged.Compared(row.Predicted)
+	said, err := c.gym.RatingOf(id)
+	if err != nil {
+		return v, err
+	}
+	v.Rating = ratingOut(said)
+	if v.Corrections, err = c.corrections(id); err != nil {
+		return v, err
+	}
 	for i, remark := range v.Remarks {
 		v.Remarks[i] = c.units().Put(remark)
 	}
@@ -103,7 +129,7 @@ func (s *Server) registerReview(api huma.API) {
 			}
 		}
 		rows, err := c.gym.Runs(store.RunFilter{TraineeID: in.Trainee, Before: in.Before, Removed: in.Removed,
-			Limit: in.Limit})
+			Search: in.Search, Kind: string(in.Kind), From: in.From, Limit: in.Limit})
 		return eachRow(rows, err, logRow)
 	})
 }

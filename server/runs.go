@@ -18,6 +18,7 @@ import (
 	"melodromos/core/trainee"
 	"melodromos/ledger"
 	"melodromos/server/watch"
+	"melodromos/standin"
 	"melodromos/store"
 )
 
@@ -34,6 +35,8 @@ type StandInChoice struct {
 	Ability trainee.Band `json:"ability"`
 	Seed    uint64       `json:"seed"`
 	Deaf    bool         `json:"deaf,omitempty" doc:"it tells times alone, and no force"`
+
+	Faults []standin.Fault `json:"faults,omitempty" maxItems:"5" doc:"mistakes that are made on purpose"`
 }
 
 // Run is a run as the run screen needs it. IntakeKey is told once, when the run is made.
@@ -54,6 +57,7 @@ type Run struct {
 	Timeline     drill.Timeline     `json:"timeline"`
 	Cycle        bench.Cycle        `json:"cycle"`
 	Partner      []drill.PartnerCue `json:"partner" doc:"for whoever gives the cues by hand"`
+	Sees         []run.ToSeeOut     `json:"sees" doc:"what only an eye sees of this drill on this bag, to be marked"`
 	IntakeKey    string             `json:"intakeKey,omitempty"`
 	Removed      bool               `json:"removed,omitempty" doc:"from the log"`
 }
@@ -94,6 +98,7 @@ func runOut(gym *store.Gym, r store.Run, p run.Opened) (Run, error) {
 		return out, err
 	}
 	out.Trainee, out.RigName = traineeOut(t), bag.Name
+	out.Sees = p.Sees()
 	out.Partner = drill.Partner(p.Timeline, combo.Stance(t.Stance))
 	out.Cycle, err = p.Cycle()
 	return out, internal(err)

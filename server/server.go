@@ -169,7 +169,7 @@ func (s *Server) routes(engine *gin.Engine) {
 		s.registerAccount, s.registerInvitations, s.registerTrainees, s.registerPeople, s.registerRigs, s.registerBench,
 		s.registerCalibrations, s.registerGym, s.registerDrills,
 		s.registerAssignments, s.registerCompose, s.registerClass, s.registerSessions, s.registerHours, s.registerRuns,
-		s.registerHits, s.registerReview,
+		s.registerHits, s.registerReview, s.registerJudging, s.registerProgress,
 	} {
 		register(authed)
 	}

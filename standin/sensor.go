@@ -40,6 +40,13 @@ type batchHit struct {
 	Launch float64 `json:"launch,omitempty"`
 }
 
+// batchMark is what a coach who watches would press.
+type batchMark struct {
+	Seq  int    `json:"seq"`
+	At   int64  `json:"at"` // µs
+	Kind string `json:"kind"`
+}
+
 type answer struct {
 	State   string    `json:"state"`
 	ClockUS int64     `json:"clockUs"`
@@ -53,7 +60,7 @@ type answer struct {
 }
 
 // played is the round as the person before the bag plays it, whatever the screen does meanwhile.
-func (s Sensor) played(to answer) ([]Hit, error) {
+func (s Sensor) played(to answer) ([]Hit, []Mark, error) {
 	end := float64(to.EndUS) / 1e6
 	if to.EndUS == 0 {
 		end = math.Inf(1)
@@ -62,21 +69,22 @@ func (s Sensor) played(to answer) ([]Hit, error) {
 	if drill.Clock(to.Clock) == drill.ByBag {
 		bag, err := rig.Read(input.Parse(to.Rig))
 		if err != nil {
-			return nil, fmt.Errorf("the rig of the run: %w", err)
+			return nil, nil, fmt.Errorf("the rig of the run: %w", err)
 		}
 		plan, err := drill.ReadPlan(input.Parse(to.Drill))
 		if err != nil {
-			return nil, fmt.Errorf("the drill of the run: %w", err)
+			return nil, nil, fmt.Errorf("the drill of the run: %w", err)
 		}
 		t := drill.Timeline{Clock: drill.ByBag}
 		for _, k := range to.Strikes {
 			t.Events = append(t.Events, drill.Event{Count: k.Count})
 		}
 		if own, err = Before(bag, plan, t, s.Seed); err != nil {
-			return nil, fmt.Errorf("a bag like that of the run: %w", err)
+			return nil, nil, fmt.Errorf("a bag like that of the run: %w", err)
 		}
 	}
-	return s.Coarse.Feel(s.Person.Play(to.Strikes, own, end, s.Seed).Hits, s.Seed), nil
+	round := s.Person.Play(to.Strikes, own, end, s.Seed)
+	return s.Coarse.Feel(round.Hits, s.Seed), round.Marks, nil
 }
 
 // Play joins the run, waits for its clock, and sends each hit when it falls, in small batches. A batch that fails is
@@ -87,11 +95,11 @@ func (s Sensor) Play(ctx context.Context) error {
 	if err != nil {
 		return fmt.Errorf("join the run: %w", err)
 	}
-	hits, err := s.played(joined)
+	hits, marks, err := s.played(joined)
 	if err != nil {
 		return err
 	}
-	sent, failed := 0, 0
+	sent, told, failed := 0, 0, 0
 	waitUntil := time.Now().Add(patience)
 	now := joined
 	for now.State != "done" && now.State != "stopped" {
@@ -108,14 +116,19 @@ func (s Sensor) Play(ctx context.Context) error {
 		for i := sent; i < due; i++ {
 			batch = append(batch, batchHit{i, micros(hits[i].At), hits[i].Hand, hits[i].Launch})
 		}
-		next, err := s.call(ctx, http.MethodPost, map[string]any{"device": "stand-in", "hits": batch})
+		seen, watched := []batchMark{}, told
+		for watched < len(marks) && now.State == "running" && micros(marks[watched].At) <= now.ClockUS {
+			seen = append(seen, batchMark{watched, micros(marks[watched].At), string(marks[watched].Kind)})
+			watched++
+		}
+		next, err := s.call(ctx, http.MethodPost, map[string]any{"device": "stand-in", "hits": batch, "marks": seen})
 		if err != nil {
 			if failed++; failed >= maxFailure {
 				return fmt.Errorf("send hits: %w", err)
 			}
 			continue
 		}
-		failed, sent, now = 0, due, next
+		failed, sent, told, now = 0, due, watched, next
 		if now.State == "running" {
 			waitUntil = time.Now().Add(patience)
 		} else if time.Now().After(waitUntil) {

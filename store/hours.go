@@ -152,6 +152,9 @@ func (g *Gym) Turns(hourID string) ([]Turn, error) {
 	return rows, ownError(g.rows().Where("hour_id = ?", hourID).Order("at, lap, block, id").Find(&rows).Error)
 }
 
+// Turn returns what somebody did in a block of an hour.
+func (g *Gym) Turn(id string) (Turn, error) { return find[Turn](g, id) }
+
 // TurnsOf lists what somebody did on bags in hours that were not removed, since a day, the oldest first; of all where
 // the id is empty.
 func (g *Gym) TurnsOf(traineeID string, since time.Time) ([]Turn, error) {

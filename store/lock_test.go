@@ -41,7 +41,9 @@ func TestSecondLock(t *testing.T) {
 		must(t, g.AddHour(&hour))
 		must(t, g.SetTurns([]store.Turn{{HourID: hour.ID, TraineeID: *run.TraineeID, Title: "Skipping", Seconds: 180,
 			At: now}}))
-		must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Share: 0.5},
+		must(t, g.Rate(&store.Rating{RunID: &run.ID, Word: "held", Coach: "A"}))
+		must(t, g.AddCorrection(&store.Correction{RunID: run.ID, Kind: "judged", Coach: "A"}))
+		must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Share: 0.5}, []store.Fault{{Code: "waiting"}},
 			[]store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds",
 				FoundAt: now}}))
 	}

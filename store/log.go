@@ -2,6 +2,7 @@ package store
 
 import (
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/jackc/pgx/v5/pgtype"
@@ -14,6 +15,8 @@ type Logged struct {
 	Trainee string
 	Rig     string
 	Outcome *Outcome `gorm:"-"`
+	First   string   `gorm:"-"` // code of the most costly fault
+	Rating  *Rating  `gorm:"-"`
 }
 
 // RunFilter narrows a list of runs. Zero values do not narrow; runs that were removed from the log are left out unless
@@ -21,6 +24,9 @@ type Logged struct {
 type RunFilter struct {
 	TraineeID string
 	Removed   bool      // only those
+	Search    string    // in the names of person, drill and bag
+	Kind      string    // of bag
+	From      time.Time // created then or later
 	Before    time.Time // created before
 	Limit     int
 }
@@ -44,6 +50,16 @@ func (g *Gym) Runs(f RunFilter) ([]Logged, error) {
 	if f.TraineeID != "" {
 		q = q.Where("runs.trainee_id = ?", f.TraineeID)
 	}
+	if f.Kind != "" {
+		q = q.Where("rigs.kind = ?", f.Kind)
+	}
+	for _, word := range strings.Fields(f.Search) { // each of them has to stand somewhere
+		like := "%" + likely.Replace(word) + "%"
+		q = q.Where("(runs.drill_name ILIKE ? OR trainees.name ILIKE ? OR rigs.name ILIKE ?)", like, like, like)
+	}
+	if !f.From.IsZero() {
+		q = q.Where("runs.created_at >= ?", f.From)
+	}
 	if !f.Before.IsZero() {
 		q = q.Where("runs.created_at < ?", f.Before)
 	}
@@ -56,6 +72,9 @@ func (g *Gym) Runs(f RunFilter) ([]Logged, error) {
 	}
 	return rows, g.withOutcomes(rows)
 }
+
+// likely takes what LIKE makes something of for itself.
+var likely = strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`)
 
 // withOutcomes fills in what became of runs.
 func (g *Gym) withOutcomes(rows []Logged) error {
@@ -71,8 +90,24 @@ func (g *Gym) withOutcomes(rows []Logged) error {
 	for i := range list {
 		outcomes[list[i].RunID] = &list[i]
 	}
+	var faults []Fault
+	if err := g.rows().Where("run_id IN ? AND place = 0", ids).Find(&faults).Error; err != nil {
+		return ownError(err)
+	}
+	first := make(map[string]string, len(faults))
+	for _, f := range faults {
+		first[f.RunID] = f.Code
+	}
+	var ratings []Rating
+	if err := g.rows().Where("run_id IN ?", ids).Find(&ratings).Error; err != nil {
+		return ownError(err)
+	}
+	said := make(map[string]*Rating, len(ratings))
+	for i := range ratings {
+		said[*ratings[i].RunID] = &ratings[i]
+	}
 	for i := range rows {
-		rows[i].Outcome = outcomes[rows[i].ID]
+		rows[i].Outcome, rows[i].First, rows[i].Rating = outcomes[rows[i].ID], first[rows[i].ID], said[rows[i].ID]
 	}
 	return nil
 }

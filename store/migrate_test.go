@@ -71,6 +71,13 @@ UPDATE cautions SET lifted_by = 'the doctor', lifted_by_id = '00000000-0000-0000
 INSERT INTO session_plans (gym_id, name, doc) SELECT id, 'Thirds', '{"rounds":[]}' FROM gyms;
 INSERT INTO hours (id, gym_id, name, plan) SELECT '00000000-0000-0000-0000-0000000000e1', id, 'Class', '{}' FROM gyms LIMIT 1;
 INSERT INTO turns (gym_id, hour_id, lap, round, block, trainee_id, title, seconds, at) SELECT gym_id, '00000000-0000-0000-0000-0000000000e1', 2, 2, 0, id, 'Skipping', 180, now() FROM trainees LIMIT 1;`,
+	16: `
+UPDATE marks SET kind = 'idleHand';
+UPDATE runs SET source = 'file' WHERE state = 'stopped';
+INSERT INTO marks SELECT gym_id, run_id, device, 7, 8, 'found' FROM marks LIMIT 1;
+INSERT INTO faults (gym_id, run_id, code, place, cost, effect, spread, times) SELECT gym_id, id, 'waiting', 0, 0.2, 0.03, 0.004, 60 FROM runs WHERE state = 'done';
+INSERT INTO ratings (gym_id, run_id, clean, out_of, word, coach) SELECT gym_id, id, 8, 10, 'held', 'A' FROM runs WHERE state = 'done';
+INSERT INTO corrections (gym_id, run_id, kind, strike, verdict, coach) SELECT gym_id, id, 'strike', 3, 'missed', 'A' FROM runs WHERE state = 'done';`,
 	14: `INSERT INTO invitations (gym_id, secret, invited_by, coach_id, expires_at) SELECT gym_id, sha256('v'), 'V', id, now() + interval '1 day' FROM coaches LIMIT 1;`,
 	13: `INSERT INTO invitations (gym_id, secret, invited_by, expires_at) SELECT id, sha256('u'), 'U', now() + interval '1 day' FROM gyms;`,
 }

@@ -61,6 +61,7 @@ type Outcome struct {
 	Counts   bool
 	Judged   bool
 	Wild     bool
+	Lasted   *float64 // s; nil where that is not known
 
 	RigParameter *string
 	RigValue     *float64
@@ -137,7 +138,7 @@ func (g *Gym) MoveRun(id string, change func(*Run) error, after func(in *Gym, r 
 		}
 		err := in.rows().Model(&Run{}).Where("id = ?", id).
 			Select("State", "ClockUS", "ZeroAt", "SeenAt", "StartedAt", "EndedAt", "Ending", "LatencyUS",
-				"RemovedAt").Updates(&run).Error
+				"RemovedAt", "Source").Updates(&run).Error
 		if err != nil || after == nil {
 			return err
 		}
@@ -146,10 +147,14 @@ func (g *Gym) MoveRun(id string, change func(*Run) error, after func(in *Gym, r 
 	return run, err
 }
 
-// SetOutcome stores what became of a run and what it shows of whoever was on the bag, in place of what was there.
-func (g *Gym) SetOutcome(o Outcome, shows []Evidence) error {
+// SetOutcome stores what became of a run, what went wrong in it, and what it shows of whoever was on the bag, in place
+// of what was there.
+func (g *Gym) SetOutcome(o Outcome, faults []Fault, shows []Evidence) error {
 	o.GymID, o.JudgedAt = g.ID, time.Now().UTC()
 	if err := g.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&o).Error; err != nil {
+		return ownError(err)
+	}
+	if err := g.setFaults(o.RunID, faults); err != nil {
 		return ownError(err)
 	}
 	return ownError(g.setEvidence(o.RunID, shows))
@@ -180,6 +185,11 @@ func (g *Gym) AddHits(runID string, hits []Hit, marks []Mark) (int, error) {
 		return err
 	})
 	return int(added), err
+}
+
+// DropHits forgets what a device captured in a run.
+func (g *Gym) DropHits(runID, device string) error {
+	return ownError(g.rows().Where("run_id = ? AND device = ?", runID, device).Delete(&Hit{}).Error)
 }
 
 // keepOnce stores what a run captured and tells how much of it was new.

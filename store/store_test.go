@@ -260,7 +260,7 @@ func TestRuns(t *testing.T) {
 	}
 	for share := range 2 { // judged, and judged anew
 		must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Planned: 10, Share: float64(share) / 2,
-			Counts: true, Judged: true},
+			Counts: true, Judged: true}, nil,
 			[]store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds",
 				FoundAt: now}}))
 	}
@@ -291,7 +291,7 @@ func TestErase(t *testing.T) {
 		[]store.Mark{{Device: "pad", AtUS: 1, Kind: "wild"}})
 	must(t, err)
 	must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Planned: 10, Clean: 8, Share: 0.8, Counts: true,
-		Judged: true}, []store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds",
+		Judged: true}, nil, []store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds",
 		FoundAt: now}}))
 	drill, err := g.Drill(run.DrillID)
 	must(t, err)

@@ -117,7 +117,8 @@ func (g *Gym) Erase(id string, renamed func(old string) string) (Erased, error) 
 			return err
 		}
 		runs := in.rows().Model(&Run{}).Select("id").Where("trainee_id = ?", id)
-		for table, n := range map[string]*int64{"hits": &gone.Hits, "marks": nil, "timelines": nil} {
+		for table, n := range map[string]*int64{"hits": &gone.Hits, "marks": nil, "timelines": nil,
+			"faults": nil, "ratings": nil, "corrections": nil} {
 			done := in.db.Exec("DELETE FROM "+table+" WHERE gym_id = ? AND run_id IN (?)", g.ID, runs)
 			if done.Error != nil {
 				return done.Error
@@ -132,11 +133,11 @@ func (g *Gym) Erase(id string, renamed func(old string) string) (Erased, error) 
 				return err
 			}
 		}
-		if err := in.rename(&Run{}, "drill_name", renamed); err != nil {
-			return err
-		}
-		if err := in.rename(&Drill{}, "name", renamed); err != nil {
-			return err
+		for model, column := range map[any]string{&Run{}: "drill_name", &Drill{}: "name", &Rating{}: "note",
+			&Correction{}: "reason"} {
+			if err := in.rename(model, column, renamed); err != nil {
+				return err
+			}
 		}
 		if err := in.forgetInHours(id, renamed); err != nil {
 			return err

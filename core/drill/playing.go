@@ -17,16 +17,18 @@ func (Playing) Values() []Playing { return []Playing{PlayBeat, FollowHits, Start
 // Recorder says where the hits of a round come from.
 type Recorder string
 
-// The recorders: taps on the screen or the keys, a sensor on the bag, a simulated one, or nothing.
+// The recorders: taps on the screen or the keys, a sensor on the bag, a simulated one, a table of times that is brought
+// in afterwards, or nothing.
 const (
 	Taps      Recorder = "keys"
 	Sensor    Recorder = "device"
 	Simulated Recorder = "standin"
+	Table     Recorder = "file"
 	Nothing   Recorder = "none"
 )
 
 // Values lists them.
-func (Recorder) Values() []Recorder { return []Recorder{Taps, Sensor, Simulated, Nothing} }
+func (Recorder) Values() []Recorder { return []Recorder{Taps, Sensor, Simulated, Table, Nothing} }
 
 // So many strikes, or repetitions of a combination, are played before a round follows. Assumed.
 const startedStrikes, startedReps = 8, 2

@@ -17,29 +17,42 @@ func (t *Timeline) Ready(within float64) {
 		return
 	}
 	counts := t.Start // the count-in lasts that long
+	t.move(later)
+	t.Events = append(t.Events, Event{At: 0, Kind: Call, Text: "get ready"})
+	for n := int(math.Ceil(within)); micros(float64(n)) > counts; n-- {
+		t.Events = append(t.Events, Event{At: max(0, t.Start-micros(float64(n))), Kind: Ready, N: n})
+	}
+	sortEvents(t.Events)
+}
+
+// Begin puts the bell at a moment of the timeline's clock, and everything else with it; what would come before its zero
+// comes at it.
+func (t *Timeline) Begin(at Micros) {
+	if by := at - t.Start; by != 0 {
+		t.move(by)
+	}
+}
+
+// move puts everything later, or sooner where by is negative.
+func (t *Timeline) move(by Micros) {
 	for _, list := range [][]Event{t.Events, t.Beyond} {
 		for i := range list {
 			e := &list[i]
-			e.At += later
+			e.At = max(0, e.At+by)
 			if e.Until > 0 {
-				e.Until += later
+				e.Until += by
 			}
 		}
 	}
 	if t.Film != nil {
 		starts := make([]float64, len(t.Film.Starts))
 		for i, s := range t.Film.Starts {
-			starts[i] = s + later.Seconds()
+			starts[i] = s + by.Seconds()
 		}
 		film := *t.Film
 		film.Starts = starts
 		t.Film = &film
 	}
-	t.Start += later
-	t.End += later
-	t.Events = append(t.Events, Event{At: 0, Kind: Call, Text: "get ready"})
-	for n := int(math.Ceil(within)); micros(float64(n)) > counts; n-- {
-		t.Events = append(t.Events, Event{At: max(0, t.Start-micros(float64(n))), Kind: Ready, N: n})
-	}
-	sortEvents(t.Events)
+	t.Start += by
+	t.End += by
 }

@@ -33,8 +33,8 @@ type row struct {
 	gap     float64 // s since the strike before, as the bag has it
 }
 
-// clean says whether it was.
-func (r row) clean() bool { return r.verdict == judge.Clean }
+// clean says whether it was, or at least not scored.
+func (r row) clean() bool { return r.verdict == judge.Clean || r.verdict == judge.Harmless }
 
 // timed says whether it can be told how late it was.
 func (r row) timed() bool { return !math.IsNaN(r.late) && !r.gone }

@@ -131,8 +131,8 @@ func (a *analysis) tooHard() (Found, bool) {
 	return f, n/(n+m) > Floor(TooHard, 0) && f.Effect > hardMore && f.Effect > firm*f.Error
 }
 
-// forcesOver is how many strikes the usual force round one is taken over: a force that grows through a round is none that
-// breaks it. Assumed.
+// forcesOver is how many strikes the usual force round one is taken over: a force that grows through a round is none
+// that breaks it. Assumed.
 const forcesOver = 31
 
 // forces is the usual force round each strike: the median; nil where it is known of too few.
@@ -310,7 +310,9 @@ func (a *analysis) followed(code Code) (f Found, there, elsewhere float64) {
 			marks = append(marks, m.At)
 		}
 	}
-	f.Times = len(marks)
+	if f.Times = len(marks); f.Times == 0 {
+		return f, math.NaN(), math.NaN()
+	}
 	n, m := 0.0, 0.0
 	count := func(at float64) (failed, is float64) {
 		bad, any := a.failsAfter(at)

@@ -192,8 +192,8 @@ func (a *analysis) fading() (Found, bool) {
 	return f, said != ""
 }
 
-// planVaries is how far a plan has to change its pace for that to be missed, as the standard deviation of the strikes in
-// ten seconds over their mean. Assumed.
+// planVaries is how far a plan has to change its pace for that to be missed, as the standard deviation of the strikes
+// in ten seconds over their mean. Assumed.
 const planVaries = 0.25
 
 // paceStretch (s) is what strikes are counted by (trade: in ten-second stretches).

@@ -43,9 +43,6 @@ type Round struct {
 	judge.Round
 	Kind  rig.Kind // "" where the bag is not known
 	Marks []Mark   // what the coach saw, by time
-	Rests []float64
-	// the fists are to touch: contacts of theirs without the bag are as they should be
-	FistRoll bool
 }
 
 // Mark is something that the coach saw at a moment (s) of the round.

@@ -254,9 +254,9 @@ func (f *follower) coarse(list []transition) string {
 	return ""
 }
 
-// intervals are the times from hit to hit as shares of what was planned, NaN where the row is broken, each less the mean
-// of those of its like: what one hand, or one place of a pattern, does each time is no jitter. Where one strike is like
-// the next, all hits count, also those that a jitter has put off the bag.
+// intervals are the times from hit to hit as shares of what was planned, NaN where the row is broken, each less the
+// mean of those of its like: what one hand, or one place of a pattern, does each time is no jitter. Where one strike is
+// like the next, all hits count, also those that a jitter has put off the bag.
 func (f *follower) intervals(list []transition) []float64 {
 	low, high := list[0].base, list[0].base
 	for _, t := range list {

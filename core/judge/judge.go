@@ -53,17 +53,19 @@ type Hit struct {
 type Verdict string
 
 // A strike is clean inside its window with the right hand. A hit outside the window but close enough to be meant for
-// the strike is early or late. WrongHand stands for a hit inside the window with the other hand.
+// the strike is early or late. WrongHand stands for a hit inside the window with the other hand. Harmless is a miss
+// that is not scored: the fists of a fist roll touched one another.
 const (
 	Clean     Verdict = "clean"
 	Early     Verdict = "early"
 	Late      Verdict = "late"
 	WrongHand Verdict = "wrongHand"
 	Missed    Verdict = "missed"
+	Harmless  Verdict = "harmless"
 )
 
 // Values lists them.
-func (Verdict) Values() []Verdict { return []Verdict{Clean, Early, Late, WrongHand, Missed} }
+func (Verdict) Values() []Verdict { return []Verdict{Clean, Early, Late, WrongHand, Missed, Harmless} }
 
 // Options of Judge.
 type Options struct {
@@ -90,6 +92,7 @@ type Match struct {
 // Result is a judged round. Means over nothing are NaN.
 type Result struct {
 	Clean, Early, Late, Missed, Extra, WrongHand int
+	Harmless                                     int // misses that are not scored
 
 	Offset float64 // s, removed before judging
 	// s, mean error before the offset was removed; strikes on a bag at rest and answers to cues are left out, here and
@@ -165,7 +168,7 @@ func verdict(s Strike, h Hit, e float64) Verdict {
 
 // tally fills the numbers of each verdict and the longest run. An extra hit does not break a run.
 func (r *Result) tally(hits int) {
-	r.Clean, r.Early, r.Late, r.Missed, r.Longest = 0, 0, 0, 0, 0
+	r.Clean, r.Early, r.Late, r.Missed, r.Harmless, r.Longest = 0, 0, 0, 0, 0, 0
 	run := 0
 	for _, i := range r.order {
 		switch r.Strikes[i] {
@@ -180,6 +183,9 @@ func (r *Result) tally(hits int) {
 			r.Late++
 		case Missed:
 			r.Missed++
+		case Harmless:
+			r.Harmless++
+			continue
 		}
 		run = 0
 	}
@@ -269,7 +275,7 @@ func (r Result) CleanShare() float64 {
 	if r.Followed != nil {
 		due = r.Followed.Due
 	}
-	return float64(r.Clean) / float64(due)
+	return float64(r.Clean) / float64(due-r.Harmless)
 }
 
 // Planned lists the strikes of a timeline up to (and not including) the moment until, such as the moment a run was

@@ -18,7 +18,6 @@ const (
 	lateFloor  = 0.010 // s
 	driftFloor = 0.010 // s over the round
 	trendFloor = 0.01  // of the tempo, over the round
-	handsFloor = 0.10  // of the strikes
 )
 
 // Judged says whether the round tells how well it went: there were strikes and hits, from a source that is fine enough.
@@ -40,7 +39,7 @@ func (r Round) Share() float64 {
 
 // Headline is the round in one sentence.
 func (r Round) Headline() string {
-	n := len(r.Planned)
+	n := len(r.Planned) - r.Harmless
 	switch {
 	case n == 0:
 		return "Stopped before the first strike: nothing to judge."
@@ -59,7 +58,7 @@ func (r Round) Headline() string {
 		100*r.Followed.Met, math.Max(1, 100*r.Followed.Give), r.Clean, n, r.Longest)
 }
 
-// Remarks says what the round shows, one sentence each, the weightiest first. Where there are too few hits it says so.
+// Remarks says what the round shows beside its faults, one sentence each. Where there are too few hits it says so.
 func (r Round) Remarks() []string {
 	if len(r.Matches) < tooFew {
 		if len(r.Planned) == 0 || len(r.Hits) == 0 {
@@ -75,10 +74,6 @@ func (r Round) Remarks() []string {
 		list = r.tempo()
 	}
 	list = append(list, r.lateness()...)
-	if a, b, ok := r.uneven(); ok {
-		list = append(list, fmt.Sprintf("The %s hand is the weaker: %.0f %% clean against %.0f %%.", a.Hand, share(a),
-			share(b)))
-	}
 	if span := (r.To - r.From) / 60; math.Abs(r.Drift) > firmAt*r.DriftError && math.Abs(r.Drift)*span > driftFloor {
 		side := "Running ahead"
 		if r.Drift > 0 {
@@ -89,8 +84,9 @@ func (r Round) Remarks() []string {
 	if r.Followed != nil {
 		list = append(list, r.offPlan()...)
 	}
-	if r.Missed > 0 {
-		list = append(list, fmt.Sprintf("%d missed, %d extra.", r.Missed, r.Extra))
+	if r.Harmless > 0 {
+		list = append(list, fmt.Sprintf("Fists touched %s: the hands are close, as they should be. Not scored.",
+			often(r.Harmless)))
 	}
 	return list
 }
@@ -147,12 +143,7 @@ func (r Round) lateness() []string {
 		return []string{fmt.Sprintf("Neither early nor late on the whole; two hits in three within %.0f ms.",
 			1000*r.Spread)}
 	}
-	side := "late"
-	if r.Bias < 0 {
-		side = "early"
-	}
-	return []string{fmt.Sprintf("%.0f ms %s on the whole; two hits in three within %.0f ms of that.",
-		1000*math.Abs(r.Bias), side, 1000*r.Spread)}
+	return []string{fmt.Sprintf("Two hits in three within %.0f ms of one another.", 1000*r.Spread)}
 }
 
 // offPlan tells of come-backs let through, counts that were off and a bag that was started anew.
@@ -198,20 +189,3 @@ func often(n int) string {
 	}
 	return words.Number(n) + " times"
 }
-
-// uneven compares the hands where both have enough strikes: the difference must be larger than three times its standard
-// error and than ten points (assumed).
-func (r Round) uneven() (weak, strong Group, ok bool) {
-	if len(r.Hands) != 2 || r.Hands[0].Planned < tooFew || r.Hands[1].Planned < tooFew {
-		return
-	}
-	weak, strong = r.Hands[0], r.Hands[1]
-	if share(weak) > share(strong) {
-		weak, strong = strong, weak
-	}
-	p, q := share(weak)/100, share(strong)/100
-	se := math.Sqrt(p*(1-p)/float64(weak.Planned) + q*(1-q)/float64(strong.Planned))
-	return weak, strong, q-p > math.Max(firmAt*se, handsFloor)
-}
-
-func share(g Group) float64 { return 100 * float64(g.Clean) / float64(g.Planned) }

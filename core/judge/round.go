@@ -18,11 +18,17 @@ type Round struct {
 	To      float64     // s, the closing bell, or where the round was stopped
 	Kept    bool        // a steady lateness was kept, since the device's latency is known
 	By      drill.Clock // whose clock it was judged on
+
+	inbound [2]float64 // s round a strike in which the bag is on its way in
 }
 
 // slack is how long before the bell a hit may fall and still count (s), since the first strike stands on the bell, and
 // how long after the closing bell, or after the round was stopped: by then whoever strikes has heard of it.
 const slack = 0.25
+
+// touchReach (s) is how far from its moment a strike may be that was a touch of the fists. Assumed: under half the time
+// of a fist roll.
+const touchReach = 0.15
 
 // Source is what is known of where the hits come from.
 type Source struct {
@@ -46,6 +52,10 @@ func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, from Source) R
 	if slices.ContainsFunc(r.Planned, func(s Strike) bool { return s.Hand == drill.Both }) {
 		r.Hits = oneBlow(r.Hits)
 	}
+	var touched []float64
+	if FistsTouch(t) {
+		r.Hits, touched = withoutTouches(r.Hits)
+	}
 	o := Options{KeepOffset: from.Latency, Stop: from.Stop}
 	switch {
 	case t.Clock == drill.ByBag && t.Bag != nil:
@@ -56,8 +66,9 @@ func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, from Source) R
 	default:
 		r.Result = Judge(r.Planned, r.Hits, o)
 	}
-	r.Measures = Measure(r.Result, r.Planned, r.Hits, r.From, r.To,
-		[2]float64{t.Inbound[0].Seconds(), t.Inbound[1].Seconds()})
+	r.inbound = [2]float64{t.Inbound[0].Seconds(), t.Inbound[1].Seconds()}
+	r.Measures = Measure(r.Result, r.Planned, r.Hits, r.From, r.To, r.inbound)
+	r.PassHarmless(touched, touchReach)
 	return r
 }
 
@@ -69,11 +80,32 @@ func (r *Round) byBag(t drill.Timeline, from Source) {
 	}
 	strikes := chain(t)
 	r.Result = JudgeBag(strikes, r.Hits, c, Options{Stop: from.Stop})
+	r.Planned = r.cameDue(strikes)
+}
+
+// cameDue cuts a judgement on the bag's clock to the strikes that came due, and gives them where the bag had them.
+func (r *Result) cameDue(strikes []Strike) []Strike {
 	f := r.Followed
-	r.Planned, r.Strikes, r.order = strikes[:f.Due], r.Strikes[:f.Due], r.order[:min(len(r.order), f.Due)]
-	for i := range r.Planned {
-		r.Planned[i].At, r.Planned[i].Window = f.At[i], f.Window[i]
+	due := strikes[:f.Due]
+	r.Strikes, r.order = r.Strikes[:f.Due], r.order[:min(len(r.order), f.Due)]
+	for i := range due {
+		due[i].At, due[i].Window = f.At[i], f.Window[i]
 	}
+	return due
+}
+
+// RoundOf is a judgement of Judge, or of JudgeBag, as a round from one moment (s) to another, with its measures. kept
+// says that a steady lateness was kept.
+func RoundOf(r Result, strikes []Strike, hits []Hit, from, to float64, kept bool) Round {
+	strikes = slices.Clone(strikes)
+	changes(strikes, true)
+	out := Round{Result: r, Planned: strikes, Hits: hits, From: from, To: to, Kept: kept, By: drill.ByBeat}
+	if r.Followed != nil {
+		out.By = drill.ByBag
+		out.Planned = out.cameDue(strikes)
+	}
+	out.Measures = Measure(out.Result, out.Planned, hits, from, to, [2]float64{})
+	return out
 }
 
 // oneBlow makes one hit of the two contacts of a double punch that are heard as one. Contacts further apart stay two:

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"melodromos/core/drill"
+	"melodromos/core/fault"
 	"melodromos/core/judge"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
@@ -14,18 +15,25 @@ import (
 // MarkKind is something that a coach sees and marks.
 type MarkKind string
 
-// The marks: a strike was missed, the bag went off line or wild, the trainee was touched, order was found again.
+// The marks: a strike was missed, the bag went off line or wild, the trainee was touched, order was found again,
+// fists touched in a fist roll. What
+// only an eye sees of a fault is marked by the fault's own name.
 const (
 	MarkMissed  MarkKind = "missed"
 	MarkOffLine MarkKind = "offLine"
 	MarkWild    MarkKind = "wild"
 	MarkTouched MarkKind = "touched"
 	MarkFound   MarkKind = "found"
+	MarkFists   MarkKind = "fistsTouched"
 )
 
 // Values lists them.
 func (MarkKind) Values() []MarkKind {
-	return []MarkKind{MarkMissed, MarkOffLine, MarkWild, MarkTouched, MarkFound}
+	list := []MarkKind{MarkMissed, MarkOffLine, MarkWild, MarkTouched, MarkFound, MarkFists}
+	for _, c := range fault.Seen() {
+		list = append(list, MarkKind(c))
+	}
+	return list
 }
 
 // Mark is a coach's mark on the round's clock.
@@ -50,7 +58,9 @@ type Record struct {
 	Until   drill.Micros  // how far the round came
 	Ended   judge.Ended
 	Band    trainee.Band // of whoever was on the bag: how far their force scatters
-	Stop    func() error // asked in long loops; nil for never
+	// what a coach says of single strikes, the newest last
+	Corrected []judge.Correction
+	Stop      func() error // asked in long loops; nil for never
 }
 
 // Summary is what the log keeps of a round, and what the next drill is chosen by.
@@ -72,6 +82,10 @@ type Summary struct {
 	Asked    float64 `json:"asked,omitempty" doc:"strikes a minute that were planned"`
 	Offset   float64 `json:"offset,omitempty" doc:"s, taken off before judging"`
 
+	Lasted float64 `json:"lasted,omitempty" doc:"s from the bell"`
+
+	Faults []fault.Code `json:"faults,omitempty" doc:"what went wrong, the most costly first"`
+
 	Rig *rig.RoundFit `json:"rig,omitempty" doc:"what the round tells of the bag"`
 }
 
@@ -79,6 +93,7 @@ type Summary struct {
 type Judged struct {
 	Round   judge.Round
 	Slips   judge.Slips
+	Faults  []fault.Found
 	Summary Summary
 
 	record Record
@@ -102,9 +117,39 @@ func (r Record) Judge() Judged {
 		Latency: r.Latency != nil, Screen: drill.OnScreen(r.By, r.Plays), ForceSpread: trainee.Start(r.Band).Force,
 		Stop: r.Stop,
 	})
+	if r.By != drill.Nothing {
+		j.Round.MarkMissed(r.marked(MarkMissed))
+		j.Round.PassHarmless(r.marked(MarkFists), fistsSeen)
+	}
+	j.Round.Correct(r.Corrected)
 	j.Slips = judge.JudgeSlips(r.Timeline, r.touches(), r.Until)
+	j.Faults = fault.Find(r.faulty(j.Round))
 	j.Summary = j.summary()
 	return j
+}
+
+// fistsSeen (s) is how long before a mark fists may have touched. Assumed.
+const fistsSeen = 1.0
+
+// faulty is a judged round with what the coach saw in it.
+func (r Record) faulty(round judge.Round) fault.Round {
+	f := fault.Round{Round: round, Kind: r.Bag.Kind()}
+	for _, m := range r.Marks {
+		f.Marks = append(f.Marks, fault.Mark{At: m.At.Seconds(), What: fault.Code(m.Kind),
+			Hurt: m.Kind == MarkTouched || m.Kind == MarkMissed})
+	}
+	return f
+}
+
+// marked are when (s) a kind of mark was set.
+func (r Record) marked(kind MarkKind) []float64 {
+	var at []float64
+	for _, m := range r.Marks {
+		if m.Kind == kind {
+			at = append(at, m.At.Seconds())
+		}
+	}
+	return at
 }
 
 // touches are when (s) the bag touched or was missed against it, by the coach's marks.
@@ -126,16 +171,20 @@ func (j Judged) summary() Summary {
 			Headline: s.Headline(), Planned: s.Passes, Hits: s.Passes - s.Touched, Clean: s.Passes - s.Touched,
 			Missed: s.Touched, Longest: s.Longest,
 			Share: s.Share(), Wild: wild, Passes: s.Passes, Counts: r.Ended == judge.AtBell,
+			Lasted: round.To - round.From,
 		}
 	}
 	s := Summary{
 		Headline: round.Logged(r.Ended, r.By), Planned: len(round.Planned), Hits: len(round.Hits), Clean: round.Clean,
 		Missed: round.Missed, Extra: round.Extra,
 		Longest: round.Longest, Wild: wild, Counts: round.Counts(r.Ended), Unjudged: !round.Judged(),
-		Offset: round.Offset,
+		Offset: round.Offset, Lasted: round.To - round.From,
 	}
 	if share := round.Share(); !math.IsNaN(share) {
 		s.Share = share
+	}
+	for _, f := range j.Faults {
+		s.Faults = append(s.Faults, f.Code)
 	}
 	if f := round.Followed; f != nil {
 		s.Give = f.Give

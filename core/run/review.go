@@ -14,17 +14,24 @@ import (
 
 // Review is all that is shown of a judged round.
 type Review struct {
-	Headline string    `json:"headline"`
-	Remarks  []string  `json:"remarks"`
-	Recap    []string  `json:"recap" doc:"three things to take home"`
-	Summary  Summary   `json:"summary"`
-	Starts   []float64 `json:"starts" doc:"s at which the repetitions really began; empty where there are none"`
+	Headline string   `json:"headline"`
+	Remarks  []string `json:"remarks"`
+	Recap    []string `json:"recap" doc:"three things to take home"`
+	First    string   `json:"first" doc:"the one thing to fix, in a sentence; empty where nothing can be said"`
+	Compared string   `json:"compared" doc:"what it means that it went otherwise than was predicted; empty where nothing was"`
+
+	Faults []FaultOut  `json:"faults" doc:"the most costly first"`
+	Untold []UntoldOut `json:"untold" doc:"what this round cannot show, and what would"`
+
+	Summary Summary   `json:"summary"`
+	Starts  []float64 `json:"starts" doc:"s at which the repetitions really began; empty where there are none"`
 
 	Early     int `json:"early"`
 	Late      int `json:"late"`
 	Missed    int `json:"missed"`
 	Extra     int `json:"extra"`
 	WrongHand int `json:"wrongHand"`
+	Harmless  int `json:"harmless" doc:"misses that are not scored"`
 
 	KeptBy     drill.Clock `json:"keptBy" doc:"whose clock it was judged on"`
 	OnScreen   bool        `json:"onScreen" doc:"the bag was on the screen alone"`
@@ -50,6 +57,8 @@ type Review struct {
 	Hands      []GroupOut  `json:"hands"`
 	Positions  []GroupOut  `json:"positions"`
 	Breaks     []BreakOut  `json:"breaks"`
+	Thirds     []PartOut   `json:"thirds" doc:"the round in three"`
+	Defended   []PartOut   `json:"defended" doc:"strikes after a defence, and the others; empty where there is none"`
 	Paces      []PaceOut   `json:"paces"`
 }
 
@@ -97,6 +106,16 @@ type BreakOut struct {
 	Recover *float64 `json:"recover" doc:"s"`
 }
 
+// PartOut is what a part of the strikes shows.
+type PartOut struct {
+	Name    string   `json:"name"`
+	Planned int      `json:"planned"`
+	Clean   int      `json:"clean"`
+	Bias    *float64 `json:"bias"`
+	Spread  *float64 `json:"spread"`
+	Launch  *float64 `json:"launch" doc:"m/s on the mean, where the force was told"`
+}
+
 // PaceOut is the tempo struck in a stretch.
 type PaceOut struct {
 	From  float64  `json:"from"`
@@ -104,15 +123,15 @@ type PaceOut struct {
 	Tempo *float64 `json:"tempo"`
 }
 
-// Review tells all of a judged round.
-func (j Judged) Review() Review {
+// Review tells all of a judged round, with drills that mend its faults on a floor where there is one.
+func (j Judged) Review(on *drill.Floor) Review {
 	round, r := j.Round, j.record
 	v := Review{
 		Headline: j.Summary.Headline, Remarks: j.remarks(), Recap: answer.List(catalogue.Recap(r.Plan)),
-		Summary: j.Summary, Starts: []float64{},
+		Summary: j.Summary, Starts: []float64{}, First: j.first(), Faults: j.faultsOut(on), Untold: j.untold(),
 		KeptBy: round.By, OnScreen: drill.OnScreen(r.By, r.Plays) && round.By == drill.ByBag, Judged: round.Judged() ||
 			j.Summary.Passes > 0, Ended: r.Ended,
-		Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand,
+		Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand, Harmless: round.Harmless,
 		OffsetKept: round.Kept, Offset: round.Offset, Bias: answer.Known(round.Bias),
 		Spread: answer.Known(round.Spread), Drift: answer.Known(round.Drift),
 		Variety: answer.Known(round.Variety), Inbound: answer.Known(round.Inbound),
@@ -124,6 +143,7 @@ func (j Judged) Review() Review {
 		Paces: answer.Map(round.Paces,
 			func(p judge.Pace) PaceOut { return PaceOut{p.From, p.Hits, answer.Known(p.Tempo)} }),
 		Strikes: []StrikeOut{}, Hits: []HitOut{},
+		Thirds: answer.Map(round.Thirds(), partOut), Defended: answer.Map(round.AfterDefence(), partOut),
 	}
 	if f := round.Followed; f != nil {
 		v.Tempo, v.Asked, v.Trend, v.LetGo = answer.Known(f.Held.Tempo), answer.Known(f.Held.Asked),
@@ -170,6 +190,10 @@ func (j Judged) remarks() []string {
 		list = append(list, "Against the bag, by your marks: "+words.Lower(j.Slips.Headline()))
 	}
 	return list
+}
+
+func partOut(p judge.Part) PartOut {
+	return PartOut{p.Name, p.Planned, p.Clean, answer.Known(p.Bias), answer.Known(p.Spread), answer.Known(p.Launch)}
 }
 
 func groups(list []judge.Group) []GroupOut {

@@ -234,7 +234,7 @@ func TestSlips(t *testing.T) {
 	if s := j.Summary; s.Passes == 0 || s.Clean != s.Passes-1 || s.Missed != 1 || !s.Counts {
 		t.Errorf("%+v", s)
 	}
-	if v := j.Review(); v.Slips == nil || len(v.Marks) != 1 || v.Marks[0].Kind != "touched" || !v.Judged {
+	if v := j.Review(nil); v.Slips == nil || len(v.Marks) != 1 || v.Marks[0].Kind != "touched" || !v.Judged {
 		t.Errorf("%+v", v)
 	}
 }
@@ -244,7 +244,7 @@ func TestReview(t *testing.T) {
 	r := prepared(t, rhythm(), board, drill.Sensor)
 	met(t, &r)
 	r.Hits = append(r.Hits, Hit{At: us(12.34), Launch: 1})
-	v := r.Judge().Review()
+	v := r.Judge().Review(nil)
 	extra, told := 0, 0
 	for _, h := range v.Hits {
 		if h.Extra {

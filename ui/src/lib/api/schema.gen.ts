@@ -778,6 +778,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API progress */
+        get: operations["get-api-progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs": {
         parameters: {
             query?: never;
@@ -936,6 +953,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{id}/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API runs by ID corrections */
+        post: operations["post-api-runs-by-id-corrections"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/corrections/{correction}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API runs by ID corrections by correction undo */
+        post: operations["post-api-runs-by-id-corrections-by-correction-undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{id}/hits": {
         parameters: {
             query?: never;
@@ -947,6 +998,57 @@ export interface paths {
         put?: never;
         /** Post API runs by ID hits */
         post: operations["post-api-runs-by-id-hits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/rating": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API runs by ID rating */
+        put: operations["put-api-runs-by-id-rating"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/rejudge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API runs by ID rejudge */
+        post: operations["post-api-runs-by-id-rejudge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/remedy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API runs by ID remedy */
+        post: operations["post-api-runs-by-id-remedy"];
         delete?: never;
         options?: never;
         head?: never;
@@ -998,6 +1100,23 @@ export interface paths {
         get: operations["get-api-runs-by-id-review"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API runs by ID times */
+        post: operations["post-api-runs-by-id-times"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1283,6 +1402,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trainees/{id}/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API trainees by ID export */
+        get: operations["get-api-trainees-by-id-export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trainees/{id}/ladder/{kind}": {
         parameters: {
             query?: never;
@@ -1309,6 +1445,23 @@ export interface paths {
         };
         /** Get API trainees by ID page */
         get: operations["get-api-trainees-by-id-page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trainees/{id}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API trainees by ID progress */
+        get: operations["get-api-trainees-by-id-progress"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1345,6 +1498,23 @@ export interface paths {
         put?: never;
         /** Post API trainees by ID tests */
         post: operations["post-api-trainees-by-id-tests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/turns/{id}/rating": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API turns by ID rating */
+        put: operations["put-api-turns-by-id-rating"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1414,6 +1584,24 @@ export interface components {
             rigName: string;
             trainee: string;
             traineeId: string;
+        };
+        Anew: {
+            /**
+             * @description who sets the time
+             * @enum {string}
+             */
+            clock?: "" | "bag" | "beat";
+            /**
+             * Format: int64
+             * @description of the device
+             */
+            delayUs?: number;
+            reason?: string;
+            /**
+             * Format: double
+             * @description strikes a minute that were really asked
+             */
+            tempo?: number;
         };
         Answer: {
             /** @description cautions before a round of it */
@@ -1911,6 +2099,23 @@ export interface components {
             /** Format: double */
             wanted: number;
         };
+        Correction: {
+            /** Format: date-time */
+            at: string;
+            coach: string;
+            id: string;
+            reason: string;
+            /**
+             * Format: int64
+             * @description null where the whole round was judged anew
+             */
+            strike: number | null;
+            undone: boolean;
+            /** @enum {string} */
+            verdict?: "clean" | "early" | "late" | "wrongHand" | "missed" | "harmless";
+            /** @description the headline before */
+            was: string;
+        };
         CountQuestion: {
             /**
              * Format: int64
@@ -2282,6 +2487,20 @@ export interface components {
             /** Format: int64 */
             window?: number;
         };
+        Exposure: {
+            bag: string;
+            bagName: string;
+            /** @enum {string} */
+            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            /** Format: date-time */
+            last: string;
+            /** Format: double */
+            minutes: number;
+            /** Format: int64 */
+            rounds: number;
+            /** Format: int64 */
+            strikes: number;
+        };
         Face: {
             /**
              * Format: int64
@@ -2348,6 +2567,43 @@ export interface components {
             under: string;
             /** Format: int64 */
             until: number;
+        };
+        Fault: {
+            code: string;
+            /** Format: double */
+            size: number;
+        };
+        FaultOut: {
+            code: string;
+            /**
+             * Format: double
+             * @description share of the strikes that would have been clean without it
+             */
+            cost: number;
+            /**
+             * Format: double
+             * @description how large it is, in its own measure; 0 of what was only seen
+             */
+            effect: number;
+            evidence: string;
+            name: string;
+            /** @description drill that mends it, for this person on this bag; null where none can be done */
+            offer: components["schemas"]["OfferOut"];
+            remedy: string;
+            /** @description by the coach's eye */
+            seen: boolean;
+            /**
+             * Format: double
+             * @description standard error of that
+             */
+            spread: number;
+            /** @description what looks the same, and what would tell; empty where nothing does */
+            tells: string;
+            /**
+             * Format: int64
+             * @description strikes that it shows in, or marks
+             */
+            times: number;
         };
         Field: {
             field: string;
@@ -2983,7 +3239,10 @@ export interface components {
             drillName: string;
             /** @enum {string} */
             ending: "" | "bell" | "stopped" | "vanished";
+            /** @description the most costly fault */
+            first?: string;
             id: string;
+            rating?: components["schemas"]["Rating"];
             rigName: string;
             /** Format: date-time */
             startedAt: string | null;
@@ -3005,7 +3264,7 @@ export interface components {
             /** Format: int64 */
             at: number;
             /** @enum {string} */
-            kind: "missed" | "offLine" | "wild" | "touched" | "found";
+            kind: "missed" | "offLine" | "wild" | "touched" | "found" | "fistsTouched" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing";
             /** Format: int64 */
             seq: number;
         };
@@ -3013,7 +3272,7 @@ export interface components {
             /** Format: double */
             at: number;
             /** @enum {string} */
-            kind: "missed" | "offLine" | "wild" | "touched" | "found";
+            kind: "missed" | "offLine" | "wild" | "touched" | "found" | "fistsTouched" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing";
         };
         Me: {
             demo: boolean;
@@ -3060,6 +3319,12 @@ export interface components {
             seconds?: number;
             /** @description s; of each strike the strike itself, then every return, pass or board sound */
             strikes?: number[][];
+        };
+        Mended: {
+            assignmentId: string;
+        };
+        Mending: {
+            code: string;
         };
         Model: {
             around: components["schemas"]["Field"][];
@@ -3115,7 +3380,7 @@ export interface components {
              * @description what records the hits
              * @enum {string}
              */
-            source: "keys" | "device" | "standin" | "none";
+            source: "keys" | "device" | "standin" | "file" | "none";
             /** @description with source standin */
             standIn?: components["schemas"]["StandInChoice"];
         };
@@ -3124,6 +3389,11 @@ export interface components {
             /** Format: double */
             to: number;
             what: string;
+        };
+        OfferOut: {
+            doc: components["schemas"]["DrillDoc"];
+            name: string;
+            title: string;
         };
         OnBag: {
             kind: string;
@@ -3175,6 +3445,22 @@ export interface components {
             hits: number;
             /** Format: double */
             tempo: number | null;
+        };
+        PartOut: {
+            /** Format: double */
+            bias: number | null;
+            /** Format: int64 */
+            clean: number;
+            /**
+             * Format: double
+             * @description m/s on the mean, where the force was told
+             */
+            launch: number | null;
+            name: string;
+            /** Format: int64 */
+            planned: number;
+            /** Format: double */
+            spread: number | null;
         };
         PartnerCue: {
             /**
@@ -3379,12 +3665,14 @@ export interface components {
             ahead?: number;
             /** Format: double */
             at: number;
+            change?: boolean;
             /** Format: double */
             choice?: number;
             /** Format: int64 */
             count?: number;
             /** Format: double */
             cue?: number;
+            defended?: boolean;
             fresh?: boolean;
             hand: string;
             /** Format: double */
@@ -3425,6 +3713,17 @@ export interface components {
             week: number;
             why: string;
         };
+        Point: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            run?: string;
+            /** Format: double */
+            share: number;
+        };
         Points: {
             /** Format: double */
             chin: number;
@@ -3450,6 +3749,28 @@ export interface components {
             miss: number | null;
             /** Format: int64 */
             rounds: number;
+        };
+        Progress: {
+            /** @description what was done on each bag, the most first */
+            exposure: components["schemas"]["Exposure"][];
+            /** @description what goes wrong, the oftenest first */
+            faults: components["schemas"]["Tally"][];
+            /** @description a caution where a week holds much more than those before; empty where none does */
+            load: string;
+            /** Format: double */
+            minutes: number;
+            /** @description how regularly, in a sentence */
+            regular: string;
+            /** Format: int64 */
+            rounds: number;
+            /** @description the longest in a row on each bag */
+            streaks: components["schemas"]["Streak"][];
+            /** Format: int64 */
+            strikes: number;
+            /** @description by bag and then by drill, those with the most rounds first */
+            trends: components["schemas"]["Trend"][];
+            /** @description the newest twelve, the oldest first */
+            weeks: components["schemas"]["Week"][];
         };
         Proposal: {
             /** @description of the drill, where this person has it on this bag already; empty where it is to be taken */
@@ -3504,6 +3825,20 @@ export interface components {
             traineeId: string;
             why: string;
         };
+        Rating: {
+            /** Format: int64 */
+            clean?: number;
+            readonly coach?: string;
+            note: string;
+            /** Format: int64 */
+            outOf?: number;
+            /**
+             * Format: int64
+             * @description that was read; 0 where nothing was said yet
+             */
+            version: number;
+            word: string;
+        };
         Rehang: {
             bag: string;
             /** @description whose height it is */
@@ -3555,6 +3890,12 @@ export interface components {
              * @description s, the timekeeper's part of the spread
              */
             clock: number | null;
+            /** @description what it means that it went otherwise than was predicted; empty where nothing was */
+            compared: string;
+            /** @description what was changed about its judgement, the oldest first */
+            corrections: components["schemas"]["Correction"][];
+            /** @description strikes after a defence, and the others; empty where there is none */
+            defended: components["schemas"]["PartOut"][];
             /**
              * Format: double
              * @description s a minute
@@ -3566,7 +3907,16 @@ export interface components {
             ended: "" | "bell" | "stopped" | "vanished";
             /** Format: int64 */
             extra: number;
+            /** @description the most costly first */
+            faults: components["schemas"]["FaultOut"][];
+            /** @description the one thing to fix, in a sentence; empty where nothing can be said */
+            first: string;
             hands: components["schemas"]["GroupOut"][];
+            /**
+             * Format: int64
+             * @description misses that are not scored
+             */
+            harmless: number;
             headline: string;
             hits: components["schemas"]["HitOut"][];
             /** Format: double */
@@ -3609,6 +3959,8 @@ export interface components {
              * @description share that was to meet the bag, by the models alone
              */
             predicted: number | null;
+            /** @description what the coach says of it; null where nothing was said */
+            rating: components["schemas"]["Rating"];
             /** @description three things to take home */
             recap: string[];
             remarks: string[];
@@ -3634,6 +3986,8 @@ export interface components {
              * @description strikes a minute that were held, on the bag's clock
              */
             tempo: number | null;
+            /** @description the round in three */
+            thirds: components["schemas"]["PartOut"][];
             /**
              * Format: double
              * @description change of the tempo over the round as a share, quicker positive
@@ -3644,6 +3998,8 @@ export interface components {
              * @description how far the run came
              */
             untilUs: number;
+            /** @description what this round cannot show, and what would */
+            untold: components["schemas"]["UntoldOut"][];
             /** Format: double */
             variety: number | null;
             /** Format: int64 */
@@ -3834,8 +4190,10 @@ export interface components {
             removed?: boolean;
             rig: components["schemas"]["RigDoc"];
             rigName: string;
+            /** @description what only an eye sees of this drill on this bag, to be marked */
+            sees: components["schemas"]["ToSeeOut"][];
             /** @enum {string} */
-            source: "keys" | "device" | "standin" | "none";
+            source: "keys" | "device" | "standin" | "file" | "none";
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
             /**
@@ -3894,6 +4252,15 @@ export interface components {
              * @description rounds past the gate
              */
             through: number;
+        };
+        Said: {
+            /**
+             * Format: int64
+             * @description of the plan, from 0
+             */
+            strike: number;
+            /** @enum {string} */
+            verdict: "clean" | "early" | "late" | "wrongHand" | "missed" | "harmless";
         };
         Seat: {
             /**
@@ -4090,6 +4457,20 @@ export interface components {
             /** Format: double */
             window: number | null;
         };
+        Shown: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            cost: number;
+            /** Format: double */
+            effect: number;
+            run: string;
+            /**
+             * Format: double
+             * @description standard error
+             */
+            spread: number;
+        };
         Side: {
             handles: components["schemas"]["Handle"][];
             shapes: components["schemas"]["Shape"][];
@@ -4116,6 +4497,8 @@ export interface components {
             ability: "first-timer" | "beginner" | "intermediate" | "advanced" | "expert";
             /** @description it tells times alone, and no force */
             deaf?: boolean;
+            /** @description mistakes that are made on purpose */
+            faults?: components["schemas"]["Fault"][];
             /** Format: int64 */
             seed: number;
         };
@@ -4159,6 +4542,16 @@ export interface components {
             /** Format: int64 */
             clockUs: number;
         };
+        Streak: {
+            /** Format: date-time */
+            at: string;
+            bag: string;
+            bagName: string;
+            /** Format: int64 */
+            longest: number;
+            run: string;
+            who: string;
+        };
         StrikeOut: {
             /** Format: double */
             at: number;
@@ -4178,7 +4571,7 @@ export interface components {
             /** @description what became of it, beside what was allowed */
             told: string;
             /** @enum {string} */
-            verdict: "clean" | "early" | "late" | "wrongHand" | "missed";
+            verdict: "clean" | "early" | "late" | "wrongHand" | "missed" | "harmless";
             /** Format: double */
             window: number;
         };
@@ -4201,6 +4594,8 @@ export interface components {
             counts: boolean;
             /** Format: int64 */
             extra: number;
+            /** @description what went wrong, the most costly first */
+            faults?: string[];
             /**
              * Format: double
              * @description by how much an estimated share may be off, either way
@@ -4209,6 +4604,11 @@ export interface components {
             headline: string;
             /** Format: int64 */
             hits: number;
+            /**
+             * Format: double
+             * @description s from the bell
+             */
+            lasted?: number;
             /**
              * Format: int64
              * @description in a row
@@ -4244,6 +4644,37 @@ export interface components {
             unjudged?: boolean;
             /** @description the coach marked it so */
             wild?: boolean;
+        };
+        Tally: {
+            code: string;
+            /**
+             * Format: double
+             * @description share of the strikes, on the mean of the rounds that show it
+             */
+            cost: number;
+            /**
+             * Format: int64
+             * @description of them, in which it was the most costly
+             */
+            first: number;
+            /** Format: date-time */
+            last: string;
+            /**
+             * Format: int64
+             * @description of the last ten judged rounds
+             */
+            lately: number;
+            name: string;
+            /** @description how large it was each time, the oldest first */
+            past: components["schemas"]["Shown"][];
+            /** Format: int64 */
+            people: number;
+            remedy: string;
+            /**
+             * Format: int64
+             * @description that show it
+             */
+            rounds: number;
         };
         TapDelay: {
             /** @description when each was heard or seen */
@@ -4364,9 +4795,48 @@ export interface components {
             /** Format: int64 */
             start: number;
         };
+        Times: {
+            /** @description only say what would be brought in */
+            dry?: boolean;
+            /** @description comma-separated values: times in seconds; columns named time, hand, launch */
+            table: string;
+            /**
+             * @description what second 0 is: the opening bell, or (first) the first time of the table is the first strike
+             * @enum {string}
+             */
+            zero?: "bell" | "first";
+        };
+        TimesIn: {
+            /**
+             * Format: double
+             * @description s after the bell
+             */
+            first: number;
+            /** @description it tells how hard */
+            force: boolean;
+            /** @description it tells the hands */
+            hands: boolean;
+            /** Format: int64 */
+            hits: number;
+            /**
+             * Format: double
+             * @description s after the bell
+             */
+            last: number;
+            said: string;
+        };
+        TiredBag: {
+            rigId: string;
+            said: string;
+        };
         ToKind: {
             /** @enum {string} */
             kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+        };
+        ToSeeOut: {
+            /** @enum {string} */
+            kind: "missed" | "offLine" | "wild" | "touched" | "found" | "fistsTouched" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing";
+            name: string;
         };
         Today: {
             /** @description what they have been given beside it */
@@ -4382,6 +4852,8 @@ export interface components {
             recent: components["schemas"]["LogRow"][];
             /** Format: int64 */
             rigs: number;
+            /** @description bags that come back later from week to week */
+            tired: components["schemas"]["TiredBag"][];
         };
         Totals: {
             /** Format: int64 */
@@ -4500,6 +4972,31 @@ export interface components {
             /** @description how the weeks build up, where they are planned */
             weeks?: components["schemas"]["WeeksDoc"];
         };
+        Trend: {
+            /** @description the change is beyond two standard errors */
+            firm: boolean;
+            key: string;
+            /** @enum {string} */
+            kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+            /** @description fitted, from the first day to the last, with how sure it is; empty under four rounds */
+            line: components["schemas"]["Point"][];
+            name: string;
+            /** @enum {string} */
+            of: "bag" | "drill";
+            /** @description the oldest first */
+            points: components["schemas"]["Point"][];
+            said: string;
+            /**
+             * Format: double
+             * @description of the share, a week; 0 under four rounds
+             */
+            slope: number;
+            /**
+             * Format: double
+             * @description standard error of that
+             */
+            spread: number;
+        };
         Turn: {
             /**
              * Format: int64
@@ -4514,8 +5011,11 @@ export interface components {
             failed: number;
             /** Format: int64 */
             got: number;
+            id: string;
             /** Format: int64 */
             lap: number;
+            /** @description what the coach says of it; null where nothing was said */
+            rating: components["schemas"]["Rating"];
             /** @description empty off the bag */
             rigId: string;
             /** Format: int64 */
@@ -4524,6 +5024,22 @@ export interface components {
             seconds: number;
             title: string;
             traineeId: string;
+        };
+        UntoldOut: {
+            needs: string;
+            what: string;
+        };
+        Week: {
+            /** Format: int64 */
+            days: number;
+            /** Format: date */
+            from: string;
+            /** Format: double */
+            minutes: number;
+            /** Format: int64 */
+            rounds: number;
+            /** Format: int64 */
+            strikes: number;
         };
         WeekLimits: {
             /** Format: int64 */
@@ -6292,6 +6808,35 @@ export interface operations {
             };
         };
     };
+    "get-api-progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-api-rigs": {
         parameters: {
             query?: {
@@ -6621,6 +7166,12 @@ export interface operations {
             query?: {
                 /** @description only this trainee's */
                 trainee?: string;
+                /** @description words that stand in the name of the person, the drill or the bag */
+                search?: string;
+                /** @description of bag */
+                kind?: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
+                /** @description only runs made then or later */
+                from?: string;
                 /** @description only runs made before */
                 before?: string;
                 /** @description those that were removed from the log, instead of the others */
@@ -6752,6 +7303,73 @@ export interface operations {
             };
         };
     };
+    "post-api-runs-by-id-corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Said"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Review"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-runs-by-id-corrections-by-correction-undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                correction: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Review"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-runs-by-id-hits": {
         parameters: {
             query?: never;
@@ -6774,6 +7392,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-runs-by-id-rating": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Rating"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rating"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-runs-by-id-rejudge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Anew"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Review"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-runs-by-id-remedy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Mending"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mended"];
                 };
             };
             /** @description Error */
@@ -6863,6 +7586,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Review"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-runs-by-id-times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Times"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimesIn"];
                 };
             };
             /** @description Error */
@@ -7615,6 +8373,35 @@ export interface operations {
             };
         };
     };
+    "get-api-trainees-by-id-export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-trainees-by-id-ladder-by-kind": {
         parameters: {
             query?: never;
@@ -7665,6 +8452,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PersonPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-trainees-by-id-progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
                 };
             };
             /** @description Error */
@@ -7729,6 +8547,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TestResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-turns-by-id-rating": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Rating"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rating"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,78 @@
+package fault
+
+import (
+	"fmt"
+	"math"
+
+	"melodromos/core/drill"
+	"melodromos/core/judge"
+)
+
+// Untold is what a round cannot show for want of something, and what would.
+type Untold struct {
+	Codes []Code
+	What  string // "whether you were early or late on the whole"
+	Needs string // "a bag sensor"
+}
+
+// Open lists what this round's source cannot show. Nothing is said where nothing was judged.
+func Open(r Round) []Untold {
+	a, ok := analyse(r)
+	if !ok {
+		return nil
+	}
+	var list []Untold
+	switch {
+	case a.told:
+	case a.By == drill.ByBag:
+		list = append(list, Untold{[]Code{Waiting, Chasing}, "whether the hits were early or late on the whole",
+			"a bag sensor that tells force: to times alone a softer hit looks the same as a late one"})
+	case math.Abs(a.Offset) > Floor(Waiting, 0):
+		late := map[bool]string{true: "late", false: "early"}[a.Offset > 0]
+		list = append(list, Untold{[]Code{Waiting, Chasing},
+			fmt.Sprintf("whether a steady %.0f ms %s is the hand or a slow device", 1000*math.Abs(a.Offset), late),
+			"the delay of this device, measured once"})
+	}
+	if !a.forced {
+		list = append(list, Untold{[]Code{TooHard, Crowded, Reaching},
+			"whether it was too hard, too close or out of reach", "a bag sensor that tells force"})
+	}
+	if len(r.Marks) == 0 {
+		list = append(list, Untold{append([]Code{OffLine}, bySight...), "what only an eye sees",
+			"your marks: one press while the round runs"})
+	}
+	return list
+}
+
+// sureBy is how many standard errors a round's share has to be off what was predicted to mean anything. Assumed.
+const sureBy = 2.0
+
+// Compare says what it means that a share of the strikes met the bag where another was predicted; "" where nothing was.
+// give is by how much (two standard errors) the share may be off beyond chance.
+func Compare(r judge.Round, predicted float64, found []Found) string {
+	share := r.Share()
+	n := float64(len(r.Planned))
+	if math.IsNaN(predicted) || math.IsNaN(share) || n < 2*fewest {
+		return ""
+	}
+	give := sureBy * math.Sqrt(binomial(predicted, n)+predictedSpread*predictedSpread)
+	if f := r.Followed; f != nil {
+		give = math.Hypot(give, f.Give)
+	}
+	said := fmt.Sprintf("%.0f %% were predicted; it was %.0f %%", 100*predicted, 100*share)
+	switch off := share - predicted; {
+	case math.Abs(off) <= give:
+		return said + ": as was to be expected."
+	case off > 0:
+		return said + ": better than what was known. The next prediction goes up."
+	case len(found) > 0 && !found[0].Code.BySight() && found[0].Cost > -off/2:
+		return said + fmt.Sprintf(". Most of the difference is %s.", found[0].Code.Name())
+	case len(found) > 0:
+		return said + ": worse than what was known, and no one fault explains it all."
+	}
+	return said + ": worse than what was known, and nothing single shows why. Look at the day: tired, sore, another bag?"
+}
+
+// predictedSpread is how far a prediction may be off by itself, as a share of the strikes (standard deviation).
+// Assumed: what the table of predictions shows.
+const predictedSpread = 0.03

@@ -1,0 +1,165 @@
+package ledger
+
+import (
+	"encoding/json"
+
+	"melodromos/core/drill"
+	"melodromos/core/fault"
+	"melodromos/core/judge"
+	"melodromos/core/rig"
+	"melodromos/core/run"
+	"melodromos/format"
+	"melodromos/store"
+)
+
+// Correct says what became of a strike of a round, over what was judged, and judges the round anew with it.
+func Correct(gym *store.Gym, runID string, c judge.Correction, by store.Coach) error {
+	return gym.Together(func(in *store.Gym) error {
+		err := in.AddCorrection(&store.Correction{RunID: runID, Kind: "strike", Strike: &c.Strike,
+			Verdict: string(c.Verdict), Coach: by.Name, CoachID: &by.ID})
+		if err != nil {
+			return err
+		}
+		return again(in, runID)
+	})
+}
+
+// TakeBack undoes a correction: a strike is what it was judged, a round judged anew by what it was judged by before.
+func TakeBack(gym *store.Gym, runID, id string) error {
+	return gym.Together(func(in *store.Gym) error {
+		c, err := in.UndoCorrection(runID, id)
+		if err != nil {
+			return err
+		}
+		if c.Kind == "judged" {
+			if err := before(in, runID, c.Was); err != nil {
+				return err
+			}
+		}
+		return again(in, runID)
+	})
+}
+
+// again judges an ended round once more.
+func again(gym *store.Gym, runID string) error {
+	_, err := Change(gym, runID, func(*store.Run) error { return nil })
+	return err
+}
+
+// judgedBy is what a round was judged by, and what came of it.
+type judgedBy struct {
+	Drill    json.RawMessage `json:"drill"`
+	Timeline json.RawMessage `json:"timeline"`
+	Latency  *int64          `json:"latencyUs"`
+	Summary  *run.Summary    `json:"summary,omitempty"`
+}
+
+// Rejudge judges a round by another plan, clock or delay, and keeps what it was judged by before, with what came of it.
+func Rejudge(gym *store.Gym, r store.Run, opened run.Opened, anew run.Anew, on drill.Floor, by store.Coach) error {
+	to, err := opened.Rejudge(anew, on)
+	if err != nil {
+		return err
+	}
+	line, err := gym.Timeline(r.ID)
+	if err != nil {
+		return err
+	}
+	was := judgedBy{Drill: json.RawMessage(r.DrillDoc), Timeline: json.RawMessage(line), Latency: r.LatencyUS}
+	if o, err := gym.Outcome(r.ID); err == nil {
+		sum := Summary(o)
+		was.Summary = &sum
+	}
+	kept, err := json.Marshal(was)
+	if err != nil {
+		return err
+	}
+	if anew.Delay != nil {
+		r.LatencyUS = anew.Delay
+	}
+	if r.DrillDoc, err = json.Marshal(to.Plan); err != nil {
+		return err
+	}
+	next, err := json.Marshal(to.Timeline)
+	if err != nil {
+		return err
+	}
+	return gym.Together(func(in *store.Gym) error {
+		err := in.AddCorrection(&store.Correction{RunID: r.ID, Kind: "judged", Reason: anew.Reason, Was: kept,
+			Coach: by.Name, CoachID: &by.ID})
+		if err == nil {
+			err = in.Rejudge(r, next)
+		}
+		if err != nil {
+			return err
+		}
+		return again(in, r.ID)
+	})
+}
+
+// before puts back what a round was judged by.
+func before(gym *store.Gym, runID string, kept store.Doc) error {
+	var was judgedBy
+	if err := json.Unmarshal(kept, &was); err != nil {
+		return stored("correction of run", runID, err)
+	}
+	r, err := gym.Run(runID)
+	if err != nil {
+		return err
+	}
+	r.DrillDoc, r.LatencyUS = store.Doc(was.Drill), was.Latency
+	return gym.Rejudge(r, store.Doc(was.Timeline))
+}
+
+// WasJudged is what came of a round before it was judged anew; nil where that is not known.
+func WasJudged(c store.Correction) *run.Summary {
+	var was judgedBy
+	if json.Unmarshal(c.Was, &was) != nil {
+		return nil
+	}
+	return was.Summary
+}
+
+// Mend gives somebody the drill that mends a fault of a round, on the bag of the round.
+func Mend(gym *store.Gym, r store.Run, o fault.Offer, kind rig.Kind, by store.Coach) (store.Assignment, error) {
+	var a store.Assignment
+	err := gym.Together(func(in *store.Gym) error {
+		plan, settings := drill.Open(o.Plan)
+		d, err := DrillRow(o.Title+": "+o.Plan.Name(), kind, plan, "")
+		if err != nil {
+			return err
+		}
+		d.MadeBy = &by.ID
+		if err := in.EnsureDrill(&d); err != nil {
+			return err
+		}
+		a, err = Give(in, d, orZero(r.TraineeID), r.RigID, settings, "", by)
+		return err
+	})
+	return a, err
+}
+
+// fileDevice names a table of times among what captures hits.
+const fileDevice = "table of times"
+
+// AddTimes keeps the hits of a table in a round; zero is where its time begins on the round's clock. They replace those of
+// a table before.
+func AddTimes(gym *store.Gym, runID string, times []format.Time, zero drill.Micros) error {
+	hits := make([]store.Hit, len(times))
+	for i, t := range times {
+		hits[i] = store.Hit{Device: fileDevice, Seq: i, AtUS: int64(zero) + int64(t.At*1e6+0.5), Hand: orNil(t.Hand),
+			Launch: orNil(t.Launch)}
+	}
+	return gym.Together(func(in *store.Gym) error {
+		if err := in.DropHits(runID, fileDevice); err != nil {
+			return err
+		}
+		if _, err := in.AddHits(runID, hits, nil); err != nil {
+			return err
+		}
+		_, err := Change(in, runID, func(r *store.Run) error {
+			r.Source = string(drill.Table)
+			return nil
+		})
+		return err
+	})
+}

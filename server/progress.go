@@ -1,0 +1,93 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"melodromos/core/progress"
+	"melodromos/ledger"
+)
+
+// TiredBag is a bag that comes back later from week to week.
+type TiredBag struct {
+	RigID string `json:"rigId"`
+	Said  string `json:"said"`
+}
+
+// inClasses adds what somebody, or everybody where the id is empty, did on bags in classes.
+func (c caller) inClasses(l *progress.Log, traineeID string, since time.Time) error {
+	turns, err := c.gym.TurnsOf(traineeID, since)
+	if err != nil || len(turns) == 0 {
+		return err
+	}
+	bags, err := ledger.Bags(c.gym, c.row, c.stop)
+	if err != nil {
+		return err
+	}
+	for _, t := range turns {
+		r := progress.Round{At: t.At, Trainee: t.TraineeID, Lasted: float64(t.Seconds), InClass: true}
+		if b := bags.Bag(*t.RigID); b != nil {
+			r.Bag, r.BagName, r.Kind = b.ID, b.Name, b.Rig.Kind()
+			l.Rounds = append(l.Rounds, r)
+		}
+	}
+	l.Sort()
+	return nil
+}
+
+func (c caller) progress(traineeID string) (progress.Progress, error) {
+	now := time.Now()
+	since := time.Time{}
+	if traineeID == "" {
+		since = now.AddDate(0, 0, -ledger.GymLooksBack)
+	} else if _, err := c.gym.Trainee(traineeID); err != nil {
+		return progress.Progress{}, err
+	}
+	l, err := ledger.Progress(c.gym, c.row, traineeID, since, now)
+	if err == nil {
+		err = c.inClasses(&l, traineeID, since)
+	}
+	return progress.Of(l), err
+}
+
+// export writes all that is kept of somebody.
+func (c caller) export(id string) (*huma.StreamResponse, error) {
+	t, err := c.gym.Trainee(id)
+	if err != nil {
+		return nil, err
+	}
+	whole, err := ledger.Export(c.gym, t)
+	if err != nil {
+		return nil, err
+	}
+	return &huma.StreamResponse{Body: func(ctx huma.Context) {
+		ctx.SetHeader("Content-Type", "application/json")
+		ctx.SetHeader("Content-Disposition", fmt.Sprintf("attachment; filename=%q", "melodromos-"+t.ID[:8]+".json"))
+		out := json.NewEncoder(ctx.BodyWriter())
+		out.SetIndent("", "  ")
+		_ = out.Encode(whole)
+	}}, nil
+}
+
+func (c caller) tired() ([]TiredBag, error) {
+	rows, err := ledger.TiredBags(c.gym)
+	return eachRow(rows, err, func(t ledger.Tired) (TiredBag, error) { return TiredBag{t.RigID, t.Said}, nil })
+}
+
+func (s *Server) registerProgress(api huma.API) {
+	get(api, "/api/progress", func(c caller, _ *nothing) (progress.Progress, error) { return c.progress("") })
+	get(api, "/api/trainees/{id}/progress", func(c caller, in *ByID) (progress.Progress, error) {
+		return c.progress(in.ID)
+	})
+	huma.Get(api, "/api/trainees/{id}/export", func(ctx context.Context, in *ByID) (*huma.StreamResponse, error) {
+		out, err := callerOf(ctx).export(in.ID)
+		if err != nil {
+			return nil, refused(ctx, "", err)
+		}
+		return out, nil
+	})
+}
