@@ -13,6 +13,7 @@ import (
 	"melodromos/core/caution"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
+	"melodromos/core/fault"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
 	"melodromos/core/run"
@@ -95,6 +96,9 @@ type given struct {
 	drill.Plan
 	name string
 	days []int
+	// what they get wrong, less and less: three times the size at which it is just named, then half of that
+	habit fault.Code
+	seen  fault.Code // what the coach saw and marked
 }
 
 func basic(t drill.Technique, first drill.Hand, perHand int, tempo, work float64) drill.SpeedBagDrill {
@@ -103,24 +107,24 @@ func basic(t drill.Technique, first drill.Hand, perHand int, tempo, work float64
 }
 
 var givens = []given{
-	{"ines", "quay", "speed.five", basic(drill.OneHand, drill.Rear, 5, 116, 60), "", []int{13, 11, 9, 6, 4, 2}},
+	{"ines", "quay", "speed.five", basic(drill.OneHand, drill.Rear, 5, 116, 60), "", []int{13, 11, 9, 6, 4, 2}, fault.ChangeGap, ""},
 	{"tobi", "wren", "speed.rear", basic(drill.OneHand, drill.Rear, 0, 84, 30), "First touches, rear hand",
-		[]int{9, 4}},
+		[]int{9, 4}, fault.Waiting, fault.IdleHand},
 	{"greta", "lantern", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 104, 60), "",
-		[]int{13, 10, 8, 3, 1}},
-	{"yusuf", "quay", "speed.three", basic(drill.OneHand, drill.Rear, 3, 150, 90), "", []int{11, 8, 5, 4, 1}},
+		[]int{13, 10, 8, 3, 1}, fault.WeakHand, fault.StrikingDown},
+	{"yusuf", "quay", "speed.three", basic(drill.OneHand, drill.Rear, 3, 150, 90), "", []int{11, 8, 5, 4, 1}, fault.TooHard, ""},
 	{"lerato", "wren", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 178, 120), "Hand after hand, quick",
-		[]int{12, 7, 5, 1}},
+		[]int{12, 7, 5, 1}, fault.Fading, ""},
 	{"dov", "lantern", "speed.five", basic(drill.OneHand, drill.Lead, 5, 100, 45), "Five a side, soft",
-		[]int{10, 6, 3}},
-	{"dov", "quay", "", basic(drill.Alternating, drill.Rear, 0, 118, 60), "Hand after hand, rear first", nil},
+		[]int{10, 6, 3}, fault.Lost, ""},
+	{"dov", "quay", "", basic(drill.Alternating, drill.Rear, 0, 118, 60), "Hand after hand, rear first", nil, "", ""},
 	{"yusuf", "bollard", "hanging.long", line("1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!",
-		drill.Freely, 2.5, 120), "Thirteen moves", []int{9, 3}},
-	{"lerato", "gannet", "reflex.two", line("1-2", drill.OnReturns, 2, 60), "One-two on the pole", []int{6}},
-	{"mateus", "quay", "speed.five", basic(drill.OneHand, drill.Rear, 5, 122, 60), "", []int{6, 1}},
-	{"zofia", "gannet", "reflex.settle", line("1-2", drill.OnReturns, 3, 60), "Strike, and let it settle", []int{8, 1}},
+		drill.Freely, 2.5, 120), "Thirteen moves", []int{9, 3}, "", ""},
+	{"lerato", "gannet", "reflex.two", line("1-2", drill.OnReturns, 2, 60), "One-two on the pole", []int{6}, fault.Chasing, ""},
+	{"mateus", "quay", "speed.five", basic(drill.OneHand, drill.Rear, 5, 122, 60), "", []int{6, 1}, fault.Waiting, ""},
+	{"zofia", "gannet", "reflex.settle", line("1-2", drill.OnReturns, 3, 60), "Strike, and let it settle", []int{8, 1}, fault.Rushing, ""},
 	{"dov", "plumb", "slip.both", line("slip lead - 3 - slip rear - 2", drill.OnReturns, 2, 60), "Slip and answer",
-		nil},
+		nil, "", ""},
 }
 
 // line is a combination drill.
@@ -193,7 +197,7 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 		for n, day := range d.days {
 			at := evening(now, day, i)
 			progress := float64(n) / math.Max(1, float64(len(d.days)-1))
-			if err := runRound(g, coach, a, rigs[d.bag], trainees[d.person], at, progress); err != nil {
+			if err := runRound(g, coach, a, rigs[d.bag], trainees[d.person], at, d, progress); err != nil {
 				return fmt.Errorf("%s on day %d: %w", a.Drill.Name, -day, err)
 			}
 		}
@@ -268,7 +272,7 @@ func evening(now time.Time, daysAgo, i int) time.Time {
 
 // runRound runs one round as the product does, with the stand-in in place of the trainee. progress goes from 0, the
 // first of the two weeks' rounds, to 1: by then spread and misses are down by a third.
-func runRound(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.Rig, p person, at time.Time,
+func runRound(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.Rig, p person, at time.Time, d given,
 	progress float64) error {
 	bag, _, err := ledger.Rig(bagRow)
 	if err != nil {
@@ -293,11 +297,11 @@ func runRound(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.
 	if err := g.AddRun(&row, line); err != nil {
 		return err
 	}
-	hits, err := played(prepared, bag, p, uint64(at.YearDay()), progress)
+	hits, marks, err := played(prepared, bag, p, uint64(at.YearDay()), d, progress)
 	if err != nil {
 		return err
 	}
-	if _, err := g.AddHits(row.ID, hits, nil); err != nil {
+	if _, err := g.AddHits(row.ID, hits, marks); err != nil {
 		return err
 	}
 	end := prepared.Timeline.End
@@ -308,12 +312,24 @@ func runRound(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.
 		}
 		return started.Step(run.Finish, end, at.Add(time.Duration(end)*time.Microsecond))
 	})
+	if err == nil && progress == 1 && d.seen != "" {
+		err = g.Rate(&store.Rating{RunID: &row.ID, Word: "held", Note: "Calm to the bell. Same again, then one change.",
+			Coach: coach.Name, CoachID: &coach.ID})
+	}
 	return err
 }
 
-// played are the hits of a round of the person, on a bag of its own.
-func played(on run.Prepared, bag rig.Rig, p person, day uint64, progress float64) ([]store.Hit, error) {
+// played are the hits of a round of the person, on a bag of its own, and what the coach marked in it.
+func played(on run.Prepared, bag rig.Rig, p person, day uint64, d given, progress float64) ([]store.Hit, []store.Mark,
+	error) {
 	who := standin.Like(p.Band)
+	if d.habit != "" {
+		usual := 0.0
+		if on.Timeline.Clock == drill.ByBag {
+			usual = on.Timeline.Usual()
+		}
+		who.Faults = []standin.Fault{standin.Sized(d.habit, 3-1.5*progress, usual)}
+	}
 	who.Timing *= 1.2 - 0.4*progress
 	who.Miss *= 1.3 - 0.6*progress
 	seed := p.seed*1000 + day
@@ -321,17 +337,29 @@ func played(on run.Prepared, bag rig.Rig, p person, day uint64, progress float64
 	if on.Timeline.Clock == drill.ByBag {
 		var err error
 		if own, err = standin.Before(bag, on.Plan, on.Timeline, seed); err != nil {
-			return nil, err
+			return nil, nil, err
 		}
 	}
+	round := who.Play(standin.Strikes(on.Timeline, on.Plan, bag.Kind()), own, on.Timeline.End.Seconds(), seed)
 	var hits []store.Hit
-	for i, h := range who.Play(standin.Strikes(on.Timeline, on.Plan, bag.Kind()), own, on.Timeline.End.Seconds(),
-		seed).Hits {
+	for i, h := range round.Hits {
 		hit := store.Hit{Device: "stand-in", Seq: i, AtUS: int64(math.Round(h.At * 1e6)), Hand: &h.Hand}
 		if h.Launch > 0 {
 			hit.Launch = &h.Launch
 		}
 		hits = append(hits, hit)
 	}
-	return hits, nil
+	var marks []store.Mark
+	mark := func(at float64, kind fault.Code) {
+		marks = append(marks, store.Mark{Device: "stand-in", Seq: len(marks), AtUS: int64(at * 1e6), Kind: string(kind)})
+	}
+	for _, m := range round.Marks {
+		mark(m.At, m.Kind)
+	}
+	if d.seen != "" && progress < 0.8 {
+		for _, share := range []float64{0.2, 0.45, 0.7} {
+			mark(on.Timeline.Start.Seconds()+share*(on.Timeline.End-on.Timeline.Start).Seconds(), d.seen)
+		}
+	}
+	return hits, marks, nil
 }

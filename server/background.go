@@ -40,10 +40,13 @@ func (s *Server) pauseQuiet(ctx context.Context) error {
 	return err
 }
 
-// playStandIn has the simulated sensor play a round that is opened by a key.
-func (s *Server) playStandIn(key string, c StandInChoice) {
+// playStandIn has the simulated sensor play a round that is opened by a key; usual is the time (s) from strike to strike
+// by the bag, 0 by the beat.
+func (s *Server) playStandIn(key string, c StandInChoice, usual float64) {
 	who := standin.Like(string(c.Ability))
-	who.Faults = c.Faults
+	if m := c.Mistake; m != nil {
+		who.Faults = []standin.Fault{standin.Sized(m.Code, m.Times, usual)}
+	}
 	sensor := standin.Sensor{URL: s.self, Key: key, Person: who, Coarse: standin.Coarse{Deaf: c.Deaf}, Seed: c.Seed}
 	if err := sensor.Play(s.running); err != nil && s.running.Err() == nil {
 		slog.Warn("stand-in", "error", err)

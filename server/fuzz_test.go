@@ -39,10 +39,14 @@ func (m *maker) request(base, method, path string, op *huma.Operation) (*http.Re
 		case p.Name == "op":
 			text = pick(m, append(calc.Operations(), "dance"))
 			asks = text
+		case p.Name == "id" && strings.Contains(path, "{correction}") && len(m.ids["corrections"]) > 0:
+			text = m.id("corrected")
+		case p.Name == "id" && strings.HasSuffix(path, "/remedy") && len(m.ids["mended"]) > 0:
+			text = m.id("mended")
 		case p.Name == "id":
 			text = m.id(strings.Split(path, "/")[2])
-		case p.Name == "trainee":
-			text = m.id("trainees")
+		case p.Name == "trainee" || p.Name == "correction":
+			text = m.id(p.Name + "s")
 		case p.Name == "key" && !m.odd(0.3):
 			text = m.key
 		case p.Name == "before":
@@ -63,6 +67,16 @@ func (m *maker) request(base, method, path string, op *huma.Operation) (*http.Re
 			v := m.value("", content.Schema, 0)
 			if o, ok := v.(map[string]any); ok && o["source"] == "standin" {
 				o["source"] = "keys" // a round that plays by itself goes on after the test
+			} else if ok && strings.HasSuffix(path, "/rating") && m.one(0.5) {
+				o["version"], o["word"] = 0, "held"
+				delete(o, "clean")
+				delete(o, "outOf")
+			} else if ok && strings.HasSuffix(path, "/corrections") && m.one(0.5) {
+				o["strike"] = 0
+			} else if ok && strings.HasSuffix(path, "/times") && m.one(0.5) {
+				o["table"] = "time,hand\n0.5,lead\n1,rear\n"
+			} else if ok && strings.HasSuffix(path, "/remedy") && m.one(0.5) {
+				o["code"] = m.fault
 			} else if ok && strings.HasSuffix(path, "/erase") {
 				o["name"] = "Nobody" // whoever is erased is asked for in vain from then on
 			}
@@ -106,10 +120,13 @@ func (m *maker) furnish(u user) {
 		var d Assignment
 		u.want(200, "POST", "/api/assignments", Assignment{RigID: rigs[string(e.Kind)].ID, TraineeID: person.ID,
 			Doc: DrillDoc{Plan: e.Plan}}, &d)
-		for _, source := range []drill.Recorder{drill.Taps, drill.Sensor} {
+		for _, source := range []drill.Recorder{drill.Taps, drill.Sensor, drill.Nothing} {
 			var run Run
 			u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: source}, &run)
 			m.ids["runs"], m.key = append(m.ids["runs"], run.ID), run.IntakeKey
+			if source != drill.Sensor { // over, so that there is something to judge
+				m.corrected(u, run)
+			}
 		}
 		m.ids["assignments"], m.ids["drills"] = append(m.ids["assignments"], d.ID), append(m.ids["drills"], d.DrillID)
 	}
@@ -131,6 +148,30 @@ func (m *maker) furnish(u user) {
 		m.ids["invitations"], m.secret = append(m.ids["invitations"], i.ID), i.Secret
 	}
 	m.ids["invitations"] = m.ids["invitations"][:3] // but not the one that is known
+}
+
+// corrected ends a round and corrects it, where it has a strike.
+func (m *maker) corrected(u user, run Run) {
+	path := "/api/runs/" + run.ID
+	u.want(200, "POST", path+"/clock", Step{"start", 0}, nil)
+	var hits []HitIn
+	for i, e := range planned(run) {
+		hits = append(hits, HitIn{Seq: i, At: at(int64(e.At) + 40_000), Hand: e.Hand})
+	}
+	if run.Source == drill.Taps && len(hits) > 0 {
+		u.want(200, "POST", path+"/hits", Batch{Device: "x", Hits: hits[:min(len(hits), 400)]}, nil)
+	}
+	u.want(200, "POST", path+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
+	if run.Source == drill.Taps && len(hits) > 0 {
+		var v Review
+		u.want(200, "POST", path+"/corrections", Said{0, "missed"}, &v)
+		for _, f := range v.Faults {
+			if f.Offer != nil {
+				m.ids["mended"], m.fault = []string{run.ID}, string(f.Code)
+			}
+		}
+		m.ids["corrections"], m.ids["corrected"] = []string{v.Corrections[0].ID}, []string{run.ID}
+	}
 }
 
 type operation struct {

@@ -24,6 +24,7 @@ type maker struct {
 	email string
 	// of an invitation to the gym
 	secret string
+	fault  string // that a round shows, with a drill for it
 	plans  []catalogue.Entry
 	on     string                     // the kind of bag that the last plan is for
 	rigs   map[string]json.RawMessage // by kind

@@ -13,12 +13,12 @@ import (
 	"melodromos/core/caution"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
+	"melodromos/core/fault"
 	"melodromos/core/input"
 	"melodromos/core/run"
 	"melodromos/core/trainee"
 	"melodromos/ledger"
 	"melodromos/server/watch"
-	"melodromos/standin"
 	"melodromos/store"
 )
 
@@ -36,7 +36,13 @@ type StandInChoice struct {
 	Seed    uint64       `json:"seed"`
 	Deaf    bool         `json:"deaf,omitempty" doc:"it tells times alone, and no force"`
 
-	Faults []standin.Fault `json:"faults,omitempty" maxItems:"5" doc:"mistakes that are made on purpose"`
+	Mistake *Mistake `json:"mistake,omitempty" doc:"that is made on purpose"`
+}
+
+// Mistake is one that the simulated sensor's person makes on purpose: so many times the size at which it is just named.
+type Mistake struct {
+	Code  fault.Code `json:"code"`
+	Times float64    `json:"times" minimum:"0" maximum:"10"`
 }
 
 // Run is a run as the run screen needs it. IntakeKey is told once, when the run is made.
@@ -158,7 +164,11 @@ func (s *Server) newRun(c caller, in NewRun) (Run, error) {
 		if in.StandIn != nil {
 			choice = *in.StandIn
 		}
-		go s.playStandIn(key, choice)
+		usual := 0.0
+		if prepared.Timeline.Clock == drill.ByBag {
+			usual = prepared.Timeline.Usual()
+		}
+		go s.playStandIn(key, choice, usual)
 	}
 	opened := run.Opened{Bag: on.Bag, Plan: prepared.Plan, Timeline: prepared.Timeline, By: in.Source,
 		Plays: prepared.Plays}

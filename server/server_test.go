@@ -53,7 +53,7 @@ func TestNothingCrossesGyms(t *testing.T) {
 	ids := map[string]string{"coaches": coaches[0].ID, "invitations": invitation.ID, "cautions": caution.ID,
 		"trainees": trainee.ID, "rigs": bag.ID,
 		"sessions": plan.ID, "hours": class.ID, "first-drill": bag.ID,
-		"drills": d.DrillID, "assignments": d.ID, "runs": run.ID}
+		"drills": d.DrillID, "assignments": d.ID, "runs": run.ID, "turns": run.ID}
 	bodies := map[string]any{
 		"POST /api/account/password":    PasswordChange{"wrong", password},
 		"POST /api/coaches/{id}/remove": Confirmation{password},
@@ -70,6 +70,12 @@ func TestNothingCrossesGyms(t *testing.T) {
 		"POST /api/runs":                       NewRun{AssignmentID: d.ID, Source: "keys"},
 		"POST /api/runs/{id}/clock":            Step{"stop", 5},
 		"POST /api/runs/{id}/hits":             Batch{Device: "x", Hits: []HitIn{}},
+		"PUT /api/runs/{id}/rating":            Rating{Word: Held},
+		"PUT /api/turns/{id}/rating":           Rating{Word: Held},
+		"POST /api/runs/{id}/corrections":      Said{0, "clean"},
+		"POST /api/runs/{id}/rejudge":          map[string]string{"clock": "beat"},
+		"POST /api/runs/{id}/remedy":           Mending{"waiting"},
+		"POST /api/runs/{id}/times":            Times{Table: "1"},
 		"POST /api/cautions/{id}/lift":         Lift{By: "x"},
 		"POST /api/trainees/{id}/cautions":     Caution{Kind: "wrist"},
 		"POST /api/trainees/{id}/tests":        TestTaken{"sight", [][]float64{{0.2, 0.2, 0.2, 0.2, 0.2}}, false},
@@ -95,7 +101,7 @@ func TestNothingCrossesGyms(t *testing.T) {
 			walked++
 			parts := strings.Split(path, "/")
 			real := strings.NewReplacer("{id}", ids[parts[2]], "{trainee}", trainee.ID, "{kind}", "speed", "{stretch}",
-				"1").Replace(path)
+				"1", "{correction}", run.ID).Replace(path)
 			if strings.Contains(real, "{") || strings.HasSuffix(real, "/") {
 				t.Fatalf("%s: the walk does not know its parameters", path)
 			}

@@ -6,6 +6,7 @@ import (
 
 	"melodromos/core/answer"
 	"melodromos/core/caution"
+	"melodromos/core/fault"
 	"melodromos/core/input"
 	"melodromos/core/ladder"
 	"melodromos/core/level"
@@ -102,14 +103,25 @@ type Outlook struct {
 	Held   string   `json:"held" doc:"why a caution holds the drill back; empty where none does"`
 	Spared []string `json:"spared" doc:"what is softer or shorter for a caution, and why"`
 	Barred bool     `json:"barred" doc:"no round starts while it stands"`
+
+	Mistakes []FaultName `json:"mistakes" doc:"faults that somebody can have with it on this bag"`
+}
+
+// FaultName is a fault with its name.
+type FaultName struct {
+	Code fault.Code `json:"code"`
+	Name string     `json:"name"`
 }
 
 // Outlook tells how an assignment will go, what there is to beat, and what speaks against it.
 func (c Class) Outlook(m *Member, a *Assignment, b *Bag) (Outlook, error) {
 	on := c.Floor(m, b)
 	spared := caution.Spare(m.Cautions, a.Plan, on)
-	out := Outlook{Held: spared.Held, Spared: answer.List(spared.Changes), Barred: caution.Bars(m.Cautions) != ""}
+	out := Outlook{Held: spared.Held, Spared: answer.List(spared.Changes), Barred: caution.Bars(m.Cautions) != "",
+		Mistakes: []FaultName{}}
 	if t, err := spared.Plan.Lay(on); err == nil { // where it cannot be run any more, the screen says so
+		out.Mistakes = answer.Map(fault.Possible(spared.Plan, t, on.Bag.Kind()),
+			func(c fault.Code) FaultName { return FaultName{c, c.Name()} })
 		f := c.fit(m, spared.Plan, t, on)
 		out.Clean, out.Run, out.Made = f.Clean, f.Longest, f.Made
 	}

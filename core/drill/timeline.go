@@ -80,6 +80,24 @@ type Timeline struct {
 	Inbound [2]Micros `json:"inbound"`
 }
 
+// Usual is the median time (s) from a strike to the next.
+func (t Timeline) Usual() float64 {
+	gaps, last := []float64{}, Micros(-1)
+	for _, e := range t.Events {
+		if e.Kind == Strike {
+			if last >= 0 {
+				gaps = append(gaps, (e.At - last).Seconds())
+			}
+			last = e.At
+		}
+	}
+	if len(gaps) == 0 {
+		return 0
+	}
+	slices.Sort(gaps)
+	return gaps[len(gaps)/2]
+}
+
 const (
 	countIn = 4   // counts before the first strike
 	atLeast = 0.5 // s between counts, however quick the drill: hands have to be taken up (assumed)

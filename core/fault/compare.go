@@ -30,8 +30,11 @@ func wider(mine, others []float64) (ratio, se float64, ok bool) {
 		return (kurtosis - 1) / (4 * float64(len(list)))
 	}
 	ratio, se = s/t, math.Sqrt(part(mine)+part(others))
-	return ratio, se, ratio > 1+Floor(Fading, 0) && math.Log(ratio) > firm*se
+	return ratio, se, ratio > 1+Floor(Fading, 0) && s-t > spreadLeast && math.Log(ratio) > firm*se
 }
+
+// spreadLeast (s) is by how much wider errors have to scatter for anybody to notice. Assumed.
+const spreadLeast = 0.004
 
 // outlier is how many times the usual scatter an error counts at most.
 const outlier = 3.5

@@ -6,6 +6,7 @@ import (
 
 	"melodromos/core/combo"
 	"melodromos/core/drill"
+	"melodromos/core/judge"
 	"melodromos/core/rig"
 )
 
@@ -80,8 +81,24 @@ func Seen() []Code { return bySight }
 // Name is a fault as it is said: "waiting before the next hit".
 func (c Code) Name() string { return known[c].name }
 
+// Name is a fault of a round as it is said; of a weaker hand which one it is.
+func (f Found) Name() string {
+	if f.Code == WeakHand && f.hand != "" {
+		return "the " + f.hand + " hand is weaker"
+	}
+	return f.Code.Name()
+}
+
 // Remedy is what mends a fault, as it is said to whoever has it.
 func (c Code) Remedy() string { return known[c].remedy }
+
+// pressed are the faults that an eye sees as they stand on what is pressed for them.
+var pressed = map[Code]string{StrikingDown: "Downward", PullingStraight: "Straight back", IdleHand: "Idle hand",
+	FarStop: "Far stop", Telegraph: "Wind-up", ChinUp: "Chin up", HandDropped: "Hand drops", FeetPlanted: "Feet",
+	Between: "Between", Grabbing: "Grabs"}
+
+// Pressed is what stands on a button for it: a word or two.
+func (c Code) Pressed() string { return pressed[c] }
 
 // BySight says whether only an eye sees a fault.
 func (c Code) BySight() bool { return known[c].seen }
@@ -150,6 +167,35 @@ func ToSee(p drill.Plan, kind rig.Kind) []Code {
 	}
 	if kind == rig.Hanging {
 		list = slices.Insert(list, 1, Grabbing)
+	}
+	return list
+}
+
+// Possible lists the faults that somebody can have with a drill on a kind of bag, as far as it is laid out: each has its
+// occasion in the plan.
+func Possible(p drill.Plan, t drill.Timeline, kind rig.Kind) []Code {
+	technique, onSpeed := p.(drill.SpeedBagDrill)
+	hands := map[drill.Hand]bool{}
+	change, defended, settles, timed := false, false, false, false
+	for _, s := range judge.Planned(t, -1) {
+		hands[s.Hand] = true
+		change, defended = change || s.Change, defended || s.Defended
+		settles, timed = settles || s.Least > 0, timed || s.Timed()
+	}
+	byBag := t.Clock == drill.ByBag
+	is := map[Code]bool{
+		Waiting: timed, Chasing: timed, LoopsGrow: onSpeed && byBag, Rushing: settles, TooHard: byBag && timed,
+		ChangeGap: change, WeakHand: timed && hands[drill.Lead] && hands[drill.Rear],
+		HeardAsTwo: onSpeed && technique.Technique == drill.DoublePunch, Crowded: !onSpeed && byBag && timed,
+		Reaching: !onSpeed && byBag && timed, Outbound: kind == rig.Hanging && byBag, NoDefence: defended,
+		LateAfterDefence: defended, OffLine: !onSpeed && timed, Fading: true, Lost: true,
+		OnePace: !byBag && !onSpeed && kind == rig.Hanging,
+	}
+	var list []Code
+	for _, c := range all {
+		if is[c] {
+			list = append(list, c)
+		}
 	}
 	return list
 }

@@ -66,7 +66,7 @@ func Compare(r judge.Round, predicted float64, found []Found) string {
 	case off > 0:
 		return said + ": better than what was known. The next prediction goes up."
 	case len(found) > 0 && !found[0].Code.BySight() && found[0].Cost > -off/2:
-		return said + fmt.Sprintf(". Most of the difference is %s.", found[0].Code.Name())
+		return said + fmt.Sprintf(". Most of the difference is this: %s.", found[0].Name())
 	case len(found) > 0:
 		return said + ": worse than what was known, and no one fault explains it all."
 	}

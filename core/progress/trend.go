@@ -39,6 +39,9 @@ type Point struct {
 // fewestPoints make a trend. Assumed.
 const fewestPoints = 4
 
+// shortest is how long a trend has to go on. Assumed.
+const shortest = 3 * 24 * time.Hour
+
 const week = 7 * 24 * time.Hour
 
 // trends are those of each bag and each drill that was judged on.
@@ -86,8 +89,8 @@ func pointOf(r Round) Point {
 // lie off it, where that is more than their own.
 func (t *Trend) fit() {
 	n := len(t.Points)
-	if n < fewestPoints || !t.Points[n-1].At.After(t.Points[0].At) {
-		t.Said = fmt.Sprintf("%s so far: too few to tell a change.", words.Upper(words.Count(n, "round")))
+	if n < fewestPoints || t.Points[n-1].At.Sub(t.Points[0].At) < shortest {
+		t.Said = fmt.Sprintf("%s so far: too few, or too close together, to tell a change.", words.Count(n, "round"))
 		return
 	}
 	x, y, w := make([]float64, n), make([]float64, n), make([]float64, n)

@@ -36,15 +36,16 @@ type UntoldOut struct {
 
 // ToSeeOut is a fault that an eye alone sees, to be marked.
 type ToSeeOut struct {
-	Kind MarkKind `json:"kind"`
-	Name string   `json:"name"`
+	Kind  MarkKind `json:"kind"`
+	Name  string   `json:"name"`
+	Press string   `json:"press" doc:"what stands on its button"`
 }
 
 // faultsOut are the faults of a round, each with the drill that mends it on a floor; none of those where nobody is to
 // stand there.
 func (j Judged) faultsOut(on *drill.Floor) []FaultOut {
 	return answer.Map(j.Faults, func(f fault.Found) FaultOut {
-		out := FaultOut{Code: f.Code, Name: f.Code.Name(), Evidence: f.Evidence, Remedy: f.Remedy, Cost: f.Cost,
+		out := FaultOut{Code: f.Code, Name: f.Name(), Evidence: f.Evidence, Remedy: f.Remedy, Cost: f.Cost,
 			Times: f.Times, Effect: f.Effect, Spread: f.Error, Tells: f.Tells, Seen: f.Code.BySight()}
 		if on != nil {
 			if o, ok := fault.Mend(f, j.record.Plan, *on); ok {
@@ -104,10 +105,10 @@ func (j Judged) Compared(predicted *float64) string {
 func (o Opened) Sees() []ToSeeOut {
 	list := []ToSeeOut{}
 	if d, ok := o.Plan.(drill.SpeedBagDrill); ok && d.Technique == drill.FistRoll {
-		list = append(list, ToSeeOut{MarkFists, "fists touched"})
+		list = append(list, ToSeeOut{MarkFists, "fists touched", "Fists touch"})
 	}
 	for _, c := range fault.ToSee(o.Plan, o.Bag.Kind()) {
-		list = append(list, ToSeeOut{MarkKind(c), c.Name()})
+		list = append(list, ToSeeOut{MarkKind(c), c.Name(), c.Pressed()})
 	}
 	return list
 }

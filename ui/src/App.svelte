@@ -19,6 +19,7 @@
     '/people': later(() => import('./views/People.svelte')),
     '/people/:id': later(() => import('./views/person/Person.svelte')),
     '/people/:id/tests': later(() => import('./views/tests/Tests.svelte')),
+    '/people/:id/progress': later(() => import('./views/progress/Progress.svelte')),
     '/people/:id/ladder/:kind': later(() => import('./views/ladder/Ladder.svelte')),
     '/bags': later(() => import('./views/Bags.svelte')),
     '/bags/:id': later(() => import('./views/bench/Bench.svelte')),

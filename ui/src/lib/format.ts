@@ -62,12 +62,14 @@ export const verdicts: Record<string, string> = {
   late: 'late',
   wrongHand: 'other hand',
   missed: 'missed',
+  harmless: 'fists touched',
 }
 /** What the hits of a round are recorded by. */
 export const recorders: Record<string, string> = {
   keys: 'taps',
   device: 'the bag sensor',
   standin: 'demo hits',
+  file: 'a table of times',
   none: 'nothing',
 }
 export const markNames: Record<string, string> = {
@@ -77,6 +79,14 @@ export const markNames: Record<string, string> = {
   touched: 'Touched',
   found: 'Found again',
 }
+/** What a coach says of a round in a word. */
+export const words: Record<'held' | 'shaky' | 'notYet', string> = { held: 'Held', shaky: 'Shaky', notYet: 'Not yet' }
+/** What a coach says of a round, in short. */
+export const rated = (r: { clean?: number; outOf?: number; word: string }) =>
+  [
+    ...(r.outOf == null ? [] : [`${r.clean ?? 0} of ${r.outOf} by eye`]),
+    ...(r.word === '' ? [] : [words[r.word as keyof typeof words].toLowerCase()]),
+  ].join(', ')
 export const dayNames = ['Su', 'Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa']
 export const bands: Record<string, string> = {
   'first-timer': 'First-timer',
@@ -145,3 +155,5 @@ export function figure(v: number, unit: string, units: Units): string {
 
 /** A text with a capital first letter. */
 export const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+/** A text with a small first letter, to stand inside a sentence. */
+export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)

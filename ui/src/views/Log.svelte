@@ -2,7 +2,10 @@
 <script lang="ts">
   import { createInfiniteQuery, createQuery } from '@tanstack/svelte-query'
   import { api, ask, type Schemas } from '../lib/api/client'
+  import { kinds } from '../lib/bench/kinds.svelte'
   import { clockTime, count, day } from '../lib/format'
+  import FaultTally from '../lib/log/FaultTally.svelte'
+  import WeekBars from '../lib/log/WeekBars.svelte'
   import { session } from '../lib/session.svelte'
   import Button from '../lib/ui/Button.svelte'
   import LogRows from '../lib/ui/LogRows.svelte'
@@ -10,10 +13,18 @@
 
   const page = 50
   let trainee = $state('')
+  let kind = $state<Schemas['RigDoc']['kind'] | ''>('')
+  let typed = $state('')
+  let search = $state('')
+  $effect(() => {
+    const to = typed.trim()
+    const wait = setTimeout(() => (search = to), 250)
+    return () => clearTimeout(wait)
+  })
   let removed = $state(false)
   const people = createQuery(() => ({ queryKey: ['trainees'], queryFn: () => ask(api.GET('/api/trainees')) }))
   const log = createInfiniteQuery(() => ({
-    queryKey: ['runs', trainee, removed],
+    queryKey: ['runs', trainee, removed, kind, search],
     initialPageParam: '',
     queryFn: ({ pageParam }) =>
       ask(
@@ -23,6 +34,8 @@
               limit: page,
               ...(trainee ? { trainee } : {}),
               ...(removed ? { removed } : {}),
+              ...(kind ? { kind } : {}),
+              ...(search ? { search } : {}),
               ...(pageParam ? { before: pageParam } : {}),
             },
           },
@@ -31,11 +44,13 @@
     getNextPageParam: (last: Schemas['LogRow'][]) =>
       last.length === page ? last[last.length - 1]?.createdAt : undefined,
   }))
+  const narrowed = $derived(!!(trainee || kind || search))
+  const season = createQuery(() => ({ queryKey: ['progress', ''], queryFn: () => ask(api.GET('/api/progress')) }))
   const rows = $derived(log.data?.pages.flat() ?? [])
   const hours = createQuery(() => ({ queryKey: ['hours'], queryFn: () => ask(api.GET('/api/hours')) }))
   // Classes stand in the log of everybody, as far back as its rounds were read.
   const classes = $derived(
-    trainee || removed
+    trainee || removed || kind || search
       ? []
       : (hours.data ?? []).filter(
           (h) => h.startedAt && (!log.hasNextPage || h.startedAt >= (rows.at(-1)?.createdAt ?? '')),
@@ -59,14 +74,44 @@
 <svelte:head><title>Log · Melodromos</title></svelte:head>
 <div class="flex flex-wrap items-end justify-between gap-4">
   <h1 class="text-3xl font-extrabold">{removed ? 'Removed from the log' : 'Log'}</h1>
-  <label class="w-64"
-    ><span class="label">Whose rounds</span>
-    <select class="input mt-1" bind:value={trainee}>
-      <option value="">Everybody's</option>
-      {#each people.data ?? [] as t (t.id)}<option value={t.id}>{t.name}</option>{/each}
-    </select>
-  </label>
+  <div class="flex flex-wrap gap-3">
+    <label class="w-56"
+      ><span class="label">Look for</span>
+      <input class="input mt-1" type="search" placeholder="a person, a drill, a bag" bind:value={typed} /></label>
+    <label class="w-44"
+      ><span class="label">Whose rounds</span>
+      <select class="input mt-1" bind:value={trainee}>
+        <option value="">Everybody's</option>
+        {#each people.data ?? [] as t (t.id)}<option value={t.id}>{t.name}</option>{/each}
+      </select>
+    </label>
+    <label class="w-44"
+      ><span class="label">On which bag</span>
+      <select class="input mt-1" bind:value={kind}>
+        <option value="">Any</option>
+        {#each kinds.all as k (k.kind)}<option value={k.kind}>{k.name}</option>{/each}
+      </select>
+    </label>
+  </div>
 </div>
+{#if !removed && !narrowed && season.data && season.data.rounds > 0}
+  {@const s = season.data}
+  <section class="seam mt-6 grid gap-x-10 gap-y-4 pt-4 lg:grid-cols-[1fr_26rem]" aria-labelledby="season">
+    <div>
+      <h2 id="season" class="text-xl font-bold">What goes wrong in the hall</h2>
+      <FaultTally faults={s.faults.slice(0, 4)} people />
+    </div>
+    <div>
+      <h2 class="text-xl font-bold">Rounds a week</h2>
+      <div class="mt-2"><WeekBars weeks={s.weeks} /></div>
+      <p class="mt-1 text-sm">
+        {s.regular}
+        {#if s.streaks[0]}Longest in a row: {s.streaks[0].longest} by {s.streaks[0].who || 'somebody'} on the {s
+            .streaks[0].bagName}.{/if}
+      </p>
+    </div>
+  </section>
+{/if}
 
 {#if log.isError}
   <Notice title="The log could not be read" text={log.error.message} again={() => log.refetch()} />
@@ -74,10 +119,12 @@
   <Notice title="Reading the log…" />
 {:else if days.length === 0}
   <Notice
-    title={removed ? 'Nothing was removed.' : 'No round yet.'}
-    text={removed
-      ? 'What you remove stands here, and can be brought back.'
-      : 'Rounds stand here once they are started.'}><Button main href="#/">To today</Button></Notice>
+    title={narrowed ? 'No round like that.' : removed ? 'Nothing was removed.' : 'No round yet.'}
+    text={narrowed
+      ? 'Look for something else, or for everybody’s.'
+      : removed
+        ? 'What you remove stands here, and can be brought back.'
+        : 'Rounds stand here once they are started.'}><Button main href="#/">To today</Button></Notice>
 {:else}
   {#each days as [name, list] (name)}
     <section class="seam mt-6 grid gap-x-8 pt-4 md:grid-cols-[14rem_1fr]">

@@ -43,6 +43,12 @@
       <Button small href="#/class/{h.id}">Its plan</Button>
     </p>
   {/if}
+  {#each today.data.tired as t (t.rigId)}
+    <p class="mb-6 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-ink pl-4" role="status">
+      <span class="max-w-prose"><b>A bag tires.</b> {t.said}</span>
+      <Button small href="#/bags/{t.rigId}">Look at the bag</Button>
+    </p>
+  {/each}
   <section class="grid items-end gap-x-10 gap-y-6 lg:grid-cols-[1fr_auto]">
     <div>
       <p class="label">Next on the floor</p>

@@ -2568,10 +2568,9 @@ export interface components {
             /** Format: int64 */
             until: number;
         };
-        Fault: {
+        FaultName: {
             code: string;
-            /** Format: double */
-            size: number;
+            name: string;
         };
         FaultOut: {
             code: string;
@@ -3326,6 +3325,11 @@ export interface components {
         Mending: {
             code: string;
         };
+        Mistake: {
+            code: string;
+            /** Format: double */
+            times: number;
+        };
         Model: {
             around: components["schemas"]["Field"][];
             everyday: components["schemas"]["RigDoc"];
@@ -3425,6 +3429,8 @@ export interface components {
             held: string;
             /** @description what the prediction is made of, in a sentence */
             made: string;
+            /** @description faults that somebody can have with it on this bag */
+            mistakes: components["schemas"]["FaultName"][];
             /**
              * Format: double
              * @description longest in a row to expect
@@ -4497,8 +4503,8 @@ export interface components {
             ability: "first-timer" | "beginner" | "intermediate" | "advanced" | "expert";
             /** @description it tells times alone, and no force */
             deaf?: boolean;
-            /** @description mistakes that are made on purpose */
-            faults?: components["schemas"]["Fault"][];
+            /** @description that is made on purpose */
+            mistake?: components["schemas"]["Mistake"];
             /** Format: int64 */
             seed: number;
         };
@@ -4837,6 +4843,8 @@ export interface components {
             /** @enum {string} */
             kind: "missed" | "offLine" | "wild" | "touched" | "found" | "fistsTouched" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing";
             name: string;
+            /** @description what stands on its button */
+            press: string;
         };
         Today: {
             /** @description what they have been given beside it */

@@ -8,6 +8,7 @@
   type Props = {
     strikes: TraceStrike[]
     marks: { at: number; kind: string }[]
+    seen: Record<string, string> // what other marks are called
     from: number
     to: number
     chosen: number
@@ -15,7 +16,7 @@
     onchoose: (i: number) => void
     onmove: (by: number) => void
   }
-  let { strikes, marks, from, to, chosen, told, onchoose, onmove }: Props = $props()
+  let { strikes, marks, seen, from, to, chosen, told, onchoose, onmove }: Props = $props()
 
   let width = $state(900)
   const height = 150
@@ -88,7 +89,7 @@
     {/each}
     {#each marks as m (m)}
       <g
-        ><title>{markNames[m.kind]}</title><path
+        ><title>{markNames[m.kind] ?? seen[m.kind] ?? ''}</title><path
           d="M{x(m.at)} {height - 34}v10"
           stroke="var(--ink)"
           stroke-width="3" /></g>

@@ -1,7 +1,7 @@
 <!-- Rounds, a row each: who did what, and how much of it was clean. -->
 <script lang="ts">
   import type { Schemas } from '../api/client'
-  import { clockTime, percent, shortDay } from '../format'
+  import { clockTime, percent, rated, shortDay, upper } from '../format'
 
   const ended: Record<string, string> = { stopped: 'stopped early', vanished: 'screen lost' }
   let { rows, zone, dated = false }: { rows: Schemas['LogRow'][]; zone: string; dated?: boolean } = $props()
@@ -17,7 +17,13 @@
         <span class="text-sm text-soft">{dated ? shortDay(at, zone) : clockTime(at, zone)}</span>
         <span class="min-w-0"
           ><strong>{r.trainee}</strong>
-          <span class="block text-sm text-pretty text-soft">{r.drillName}, {r.rigName}</span></span>
+          <span class="block text-sm text-pretty text-soft">{r.drillName}, {r.rigName}</span>
+          {#if r.first || r.rating}
+            <span class="block text-sm text-pretty"
+              >{[r.first ? upper(r.first) : '', r.rating ? rated(r.rating) || 'a note' : '']
+                .filter(Boolean)
+                .join(' · ')}</span>
+          {/if}</span>
         <span class="hidden h-2 bg-shade sm:block" aria-hidden="true"
           ><span class="block h-2 bg-ink" style:width={`${100 * (r.summary?.share ?? 0)}%`}></span></span>
         <span class="text-right">

@@ -60,6 +60,7 @@
   <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
     <p class="label"><b class="text-base text-ink">{t.name}</b>{who}</p>
     <div class="flex flex-wrap gap-2">
+      <Button href="#/people/{t.id}/progress">Progress</Button>
       <Button href="#/people/{t.id}/tests">Tests</Button>
       <Button onclick={() => (editing = !editing)}>Change</Button>
       <Button quiet href="#/people">Everybody</Button>

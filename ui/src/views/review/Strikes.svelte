@@ -2,17 +2,24 @@
 <script lang="ts">
   import ArrowLeft from '@lucide/svelte/icons/arrow-left'
   import ArrowRight from '@lucide/svelte/icons/arrow-right'
+  import { onDestroy } from 'svelte'
   import type { Schemas } from '../../lib/api/client'
   import Dial from '../../lib/dial/Dial.svelte'
-  import { countdown, percent } from '../../lib/format'
+  import { countdown, percent, verdicts } from '../../lib/format'
   import ErrorStrip from '../../lib/trace/ErrorStrip.svelte'
   import { faced, timelineMoves, timelineStrikes } from '../../lib/trace/geometry'
   import { handWord } from '../../lib/trace/hands'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
   import Button from '../../lib/ui/Button.svelte'
+  import { Listen } from './listen.svelte'
   import Tables from './Tables.svelte'
 
-  let { r }: { r: Schemas['Review'] } = $props()
+  type Props = { r: Schemas['Review']; busy: boolean; onsay: (strike: number, verdict: Verdict) => void }
+  type Verdict = Schemas['Said']['verdict']
+  let { r, busy, onsay }: Props = $props()
+  const listen = new Listen()
+  onDestroy(() => listen.stop())
+  const says: Verdict[] = ['clean', 'early', 'late', 'wrongHand', 'missed']
   let picked = $state<number | null>(null)
   // Opens where it first broke: that is what one wants to see.
   const chosen = $derived(
@@ -49,7 +56,8 @@
   </h2>
   <p class="text-sm text-soft">
     {r.summary.clean} clean, {r.early} early, {r.late} late, {r.missed} missed, {r.wrongHand} with the other hand,
-    {r.extra} extra. Pick one to see it on the swing; arrow keys step through them.
+    {r.extra} extra{r.harmless > 0 ? `, ${r.harmless} not scored` : ''}. Pick one to see it on the swing; arrow keys
+    step through them.
   </p>
   <div class="mt-2 grid items-center gap-x-8 gap-y-4 lg:grid-cols-[26rem_1fr]">
     <div class="mx-auto aspect-[5/4] w-full max-w-md">
@@ -68,6 +76,7 @@
       <ErrorStrip
         {strikes}
         marks={r.marks}
+        seen={Object.fromEntries(r.run.sees.map((s) => [s.kind, s.name]))}
         {from}
         to={Math.max(r.untilUs / 1e6, strikes.at(-1)?.at ?? 0)}
         {chosen}
@@ -83,8 +92,20 @@
       <Button onclick={() => move(-1)} aria-label="Strike before"><ArrowLeft size={20} /></Button>
       <Button onclick={() => move(1)} aria-label="Strike after"><ArrowRight size={20} /></Button>
     </span>
+    <Button
+      onclick={() => (listen.playing ? listen.stop() : void listen.play(r, centre - 0.5))}
+      aria-label={listen.playing ? 'Stop listening' : 'Listen to plan and hits from this strike'}
+      >{listen.playing ? 'Stop' : 'Listen'}</Button>
     <p class="font-semibold" aria-live="polite">{told}</p>
   </div>
+  {#if strike && !r.run.removed}
+    <div class="mt-2 flex flex-wrap items-center gap-1" role="group" aria-label="What this strike really was">
+      <span class="label mr-1">It was</span>
+      {#each says.filter((v) => v !== strike.verdict) as v (v)}
+        <Button small quiet disabled={busy} onclick={() => onsay(chosen, v)}>{verdicts[v]}</Button>
+      {/each}
+    </div>
+  {/if}
   <div class="mt-2 bg-sheet py-2">
     <SwingTrace
       cycle={r.run.cycle}
@@ -100,8 +121,9 @@
       height={300} />
   </div>
   <p class="mt-1 text-sm text-soft">
-    Filled disc: clean. Open disc: early or late. Dashed: missed. Ring: the hit{shifted}. Cross: a hit that belongs to
-    no strike. Shaded: what is allowed.
+    Listen plays twelve seconds: a tick where a strike was due, a thud where a hit fell. Filled disc: clean. Open disc:
+    early or late. Dashed: missed. Ring: the hit{shifted}. Cross: a hit that belongs to no strike. Shaded: what is
+    allowed.
   </p>
 </section>
 <Tables {r} {clock} onpick={(at) => (picked = strikes.findIndex((s) => s.at === at))} />

@@ -1,7 +1,8 @@
 <!-- The round by hand, by its breaks, and by time. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import { ms, percent, signedMs, verdicts } from '../../lib/format'
+  import { ms, percent, signedMs, speed, verdicts } from '../../lib/format'
+  import { session } from '../../lib/session.svelte'
   import { handWord } from '../../lib/trace/hands'
 
   type Props = { r: Schemas['Review']; clock: (at: number) => string; onpick: (at: number) => void }
@@ -22,6 +23,8 @@
         : [`${r.tempo.toFixed(0)} strikes a minute; ${r.asked.toFixed(0)} were planned.`]),
     ].join(' '),
   )
+  const parts = $derived([...r.thirds, ...r.defended].filter((p) => p.planned > 0))
+  const force = $derived(parts.some((p) => p.launch != null))
   const back = (b: Schemas['BreakOut']) => (b.recover == null ? '' : `, back in ${b.recover.toFixed(1)} s`)
 </script>
 
@@ -52,6 +55,21 @@
       </tbody>
     </table>
     {#if scatter}<p class="mt-2 text-sm text-soft">{scatter}</p>{/if}
+    {#if parts.length > 0}
+      <table class="mt-4 w-full text-left">
+        {@render head(['Part', 'Clean', 'On average', ...(force ? ['Speed'] : [])])}
+        <tbody>
+          {#each parts as p (p.name)}
+            <tr class="border-b border-rope">
+              <td class="py-1.5 capitalize">{p.name}</td>
+              <td class="text-right">{percent(p.clean / p.planned)}</td>
+              <td class="text-right">{p.bias == null ? '–' : signedMs(p.bias)}</td>
+              {#if force}<td class="text-right">{p.launch == null ? '–' : speed(p.launch, session.units)}</td>{/if}
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    {/if}
   </section>
   <section class="seam pt-3">
     <h2 class="font-bold">Where it broke</h2>

@@ -114,4 +114,4 @@
     class="hidden content-center justify-items-end gap-6 text-right lg:grid"
     figures={reps > 0 ? [{ name: 'Rep', text: `${part.rep + 1} of ${reps}` }] : []} />
 </div>
-<Pads {floor} {marks} keyed={run.source === 'keys'} recorded={run.source !== 'none'} />
+<Pads {floor} {marks} sees={run.sees} keyed={run.source === 'keys'} recorded={run.source !== 'none'} />

@@ -1,12 +1,13 @@
 <!-- What is pressed during a round: a pad for each hand, and what the coach marks. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import { count, markNames } from '../../lib/format'
+  import { count, markNames, upper } from '../../lib/format'
   import { handWord } from '../../lib/trace/hands'
   import type { Floor } from './floor.svelte'
 
-  type Props = { floor: Floor; marks: Schemas['MarkIn']['kind'][]; keyed: boolean; recorded: boolean }
-  let { floor, marks, keyed, recorded }: Props = $props()
+  type Kind = Schemas['MarkIn']['kind']
+  type Props = { floor: Floor; marks: Kind[]; sees: Schemas['ToSeeOut'][]; keyed: boolean; recorded: boolean }
+  let { floor, marks, sees, keyed, recorded }: Props = $props()
   const round = $derived(floor.round)
   const ending = $derived(round.phase === 'ending')
   const pads = $derived([
@@ -44,6 +45,13 @@
         onclick={() => round.mark(kind)}>
         <span class="block text-soft">{i + 1}</span>{markNames[kind]}
       </button>
+    {/each}
+    {#each sees as s (s.kind)}
+      <button
+        class="min-h-16 rounded-[3px] border-2 border-dashed border-edge px-0.5 text-[0.8125rem] leading-tight font-semibold hover:bg-shade wall:min-h-24 wall:text-2xl"
+        disabled={ending}
+        aria-label={upper(s.name)}
+        onclick={() => round.mark(s.kind)}>{s.press}</button>
     {/each}
     <p
       class="col-span-full low:col-span-1 low:justify-center flex items-center justify-between text-sm text-soft wall:text-xl">

@@ -1,7 +1,7 @@
 <!-- How the hits of a round are recorded, and whether it plays the beat or follows them. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import { bands } from '../../lib/format'
+  import { bands, upper } from '../../lib/format'
   import { kept } from '../../lib/run/delay'
   import type { Plays } from '../../lib/run/round.svelte'
   import { session } from '../../lib/session.svelte'
@@ -56,6 +56,26 @@
       options={Object.entries(bands).map(([value, text]) => ({ value: value as Band, text }))}
       onchange={(v) => (floor.ability = v)}
       note="Simulated, for trying things out: these hits are nobody's." />
+    <div class="flex flex-wrap items-end gap-x-4">
+      <label class="py-1"
+        ><span class="label">Their mistake</span>
+        <select class="input mt-1" bind:value={floor.fault}>
+          <option value="">None on purpose</option>
+          {#each floor.ready?.outlook.mistakes ?? [] as m (m.code)}<option value={m.code}>{upper(m.name)}</option
+            >{/each}
+        </select></label>
+      {#if floor.fault}
+        <Choice
+          label="So much of it"
+          value={floor.times}
+          options={[
+            { value: 1, text: 'Hardly' },
+            { value: 2, text: 'A little' },
+            { value: 4, text: 'Badly' },
+          ]}
+          onchange={(v) => (floor.times = v)} />
+      {/if}
+    </div>
   {:else if floor.source === 'device'}
     {#if key}
       <p class="mt-1">

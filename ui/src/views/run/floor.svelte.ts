@@ -27,6 +27,8 @@ export class Floor {
   ready = $state.raw<Ready | null>(null)
   source = $state<Source>(lastRecorder())
   ability = $state<Band>('intermediate')
+  fault = $state<Schemas['FaultName']['code'] | ''>('') // that the demo hits make on purpose
+  times = $state(2) // of the size at which it is just named
   seed = Math.floor(Math.random() * 1e6)
   pressed = $state('')
   chosen = $state<Plays | ''>('') // how it runs, where the coach chose
@@ -46,7 +48,11 @@ export class Floor {
   start(id: string) {
     if (this.barred) return
     rememberRecorder(this.source)
-    void this.round.start(id, this.source, this.plays, { ability: this.ability, seed: this.seed })
+    void this.round.start(id, this.source, this.plays, {
+      ability: this.ability,
+      seed: this.seed,
+      ...(this.fault ? { mistake: { code: this.fault, times: this.times } } : {}),
+    })
   }
 
   record(by: Source) {
