@@ -156,7 +156,7 @@ func (m *maker) corrected(u user, run Run) {
 	u.want(200, "POST", path+"/clock", Step{"start", 0}, nil)
 	var hits []HitIn
 	for i, e := range planned(run) {
-		hits = append(hits, HitIn{Seq: i, At: at(int64(e.At) + 40_000), Hand: e.Hand})
+		hits = append(hits, HitIn{Seq: i, At: at(int64(e.At) + 70_000*int64(i%2)), Hand: e.Hand})
 	}
 	if run.Source == drill.Taps && len(hits) > 0 {
 		u.want(200, "POST", path+"/hits", Batch{Device: "x", Hits: hits[:min(len(hits), 400)]}, nil)

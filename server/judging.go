@@ -16,28 +16,15 @@ import (
 	"melodromos/store"
 )
 
-// Word is what a coach says of a round in one word.
-type Word string
-
-// The three words, from good to not.
-const (
-	Held   Word = "held"
-	Shaky  Word = "shaky"
-	NotYet Word = "notYet"
-)
-
-// Values lists them; "" is none.
-func (Word) Values() []Word { return []Word{"", Held, Shaky, NotYet} }
-
 // Rating is what a coach says of a round, or of what somebody did in a class. Clean of out of counted by eye; with
 // nothing in it what was said is taken away.
 type Rating struct {
-	Clean   *int   `json:"clean,omitempty" minimum:"0" maximum:"10000"`
-	OutOf   *int   `json:"outOf,omitempty" minimum:"1" maximum:"10000"`
-	Word    Word   `json:"word"`
-	Note    string `json:"note" maxLength:"2000"`
-	Version int    `json:"version" minimum:"0" doc:"that was read; 0 where nothing was said yet"`
-	Coach   string `json:"coach,omitempty" readOnly:"true"`
+	Clean   *int     `json:"clean,omitempty" minimum:"0" maximum:"10000"`
+	OutOf   *int     `json:"outOf,omitempty" minimum:"1" maximum:"10000"`
+	Word    run.Word `json:"word"`
+	Note    string   `json:"note" maxLength:"2000"`
+	Version int      `json:"version" minimum:"0" maximum:"2147483646" doc:"that was read; 0 where nothing was said yet"`
+	Coach   string   `json:"coach,omitempty" readOnly:"true"`
 }
 
 // Said is what a coach says of a strike.
@@ -89,7 +76,7 @@ func ratingOut(r *store.Rating) *Rating {
 	if r == nil {
 		return nil
 	}
-	return &Rating{Clean: r.Clean, OutOf: r.OutOf, Word: Word(r.Word), Note: r.Note, Version: r.Version, Coach: r.Coach}
+	return &Rating{Clean: r.Clean, OutOf: r.OutOf, Word: run.Word(r.Word), Note: r.Note, Version: r.Version, Coach: r.Coach}
 }
 
 // ratingRow is what a coach says as it is stored.

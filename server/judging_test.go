@@ -150,16 +150,16 @@ func TestRating(t *testing.T) {
 	path := "/api/runs/" + r.ID
 	n, m := 7, 10
 	var said Rating
-	u.want(200, "PUT", path+"/rating", Rating{Clean: &n, OutOf: &m, Word: Shaky, Note: "Better at the end."}, &said)
+	u.want(200, "PUT", path+"/rating", Rating{Clean: &n, OutOf: &m, Word: run.Shaky, Note: "Better at the end."}, &said)
 	if said.Version != 1 || *said.Clean != 7 || said.Coach == "" {
 		t.Errorf("%+v", said)
 	}
-	u.want(409, "PUT", path+"/rating", Rating{Word: Held}, nil) // it was not read
-	u.want(200, "PUT", path+"/rating", Rating{Word: Held, Version: 1}, &said)
-	u.want(409, "PUT", path+"/rating", Rating{Word: NotYet, Version: 1}, nil)
+	u.want(409, "PUT", path+"/rating", Rating{Word: run.Held}, nil) // it was not read
+	u.want(200, "PUT", path+"/rating", Rating{Word: run.Held, Version: 1}, &said)
+	u.want(409, "PUT", path+"/rating", Rating{Word: run.NotYet, Version: 1}, nil)
 	var v Review
 	u.want(200, "GET", path+"/review", nil, &v)
-	if v.Rating == nil || v.Rating.Word != Held || v.Rating.OutOf != nil || v.Judged {
+	if v.Rating == nil || v.Rating.Word != run.Held || v.Rating.OutOf != nil || v.Judged {
 		t.Errorf("%+v", v.Rating)
 	}
 	u.want(422, "PUT", path+"/rating", Rating{Clean: &m, OutOf: &n, Version: 2}, nil)
@@ -169,7 +169,7 @@ func TestRating(t *testing.T) {
 	if u.want(200, "GET", path+"/review", nil, &v); v.Rating != nil {
 		t.Errorf("%+v", v.Rating)
 	}
-	u.want(404, "PUT", "/api/turns/"+r.ID+"/rating", Rating{Word: Held}, nil)
+	u.want(404, "PUT", "/api/turns/"+r.ID+"/rating", Rating{Word: run.Held}, nil)
 }
 
 // A table of times becomes the hits of a round that recorded none: looked at first, refused whole where a line is wrong,

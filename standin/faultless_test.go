@@ -6,13 +6,14 @@ import (
 	"testing"
 
 	"melodromos/core/drill"
+	"melodromos/core/fault"
 	"melodromos/core/judge"
 	"melodromos/core/trainee"
 	"melodromos/standin"
 )
 
 var faults = regexp.MustCompile(
-	`\d+ ms (late|early) on the whole|Falling behind|Running ahead|Quicker by|Slower by|weaker|too coarse`)
+	`Falling behind|Running ahead|Quicker by|Slower by|too coarse`)
 
 // faultless is somebody who scatters and does nothing else.
 func faultless() standin.Person {
@@ -66,7 +67,8 @@ func TestFaultlessRoundsAreLeftInPeace(t *testing.T) {
 			const n = 400
 			remarked := 0
 			rounds(t, d, laid(t, d), faultless(), standin.Coarse{Deaf: deaf}, n, func(r judge.Round) {
-				if said := strings.Join(append(r.Remarks(), r.Headline()), " "); faults.MatchString(said) {
+				said := strings.Join(append(r.Remarks(), r.Headline()), " ")
+				if faults.MatchString(said) || len(fault.Find(fault.Round{Round: r, Kind: speed.Kind()})) > 0 {
 					remarked++
 				}
 			})

@@ -72,6 +72,15 @@ func Find(r Round) []Found {
 	if !ok {
 		return nil
 	}
+	list := a.find()
+	for i := range list {
+		list[i].Remedy = known[list[i].Code].remedy
+	}
+	slices.SortStableFunc(list, func(x, y Found) int { return cmp.Compare(y.Cost, x.Cost) })
+	return list
+}
+
+func (a *analysis) find() []Found {
 	var list []Found
 	tired, fades := a.fading()
 	if f, ok := a.lost(fades); ok { // what follows looks at the rest of the round
@@ -90,10 +99,5 @@ func Find(r Round) []Found {
 	if fades {
 		list = append(list, tired)
 	}
-	list = append(list, a.seen()...)
-	for i := range list {
-		list[i].Remedy = known[list[i].Code].remedy
-	}
-	slices.SortStableFunc(list, func(x, y Found) int { return cmp.Compare(y.Cost, x.Cost) })
-	return list
+	return append(list, a.seen()...)
 }

@@ -197,6 +197,39 @@ func TestMatchingIsCheapest(t *testing.T) {
 	}
 }
 
+// everyWay pairs strikes and hits in every way that does not cross, and gives the cheapest cost: no dynamic programming at
+// all, on short rows.
+func everyWay(strikes []Strike, hits []Hit, offset, window float64) float64 {
+	if len(strikes) == 0 || len(hits) == 0 {
+		return 0.75 * window * float64(len(strikes)+len(hits))
+	}
+	least := 0.75*window + everyWay(strikes[1:], hits, offset, window) // the first strike is missed
+	for j, h := range hits {                                           // or it takes a hit, and those before are extra
+		least = min(least, math.Abs(h.At-offset-strikes[0].At)+0.75*window*float64(j)+
+			everyWay(strikes[1:], hits[j+1:], offset, window))
+	}
+	return least
+}
+
+func TestMatchingAgainstBruteForce(t *testing.T) {
+	r := rand.New(rand.NewPCG(31, 41))
+	for round := range 600 {
+		window := 0.03 + 0.1*r.Float64()
+		strikes := row(1+r.IntN(7), 0.05+0.3*r.Float64(), window)
+		var hits []Hit
+		for range r.IntN(8) {
+			hits = append(hits, Hit{At: strikes[0].At + 1.5*r.Float64()})
+		}
+		m := newMatcher(strikes, hits)
+		for i, h := range m.hits {
+			hits[i] = Hit{At: h.at}
+		}
+		offset := 0.05 * r.NormFloat64()
+		saved := 0.75*window*float64(len(strikes)+len(hits)) - everyWay(strikes, hits, offset, window)
+		near(t, fmt.Sprintf("round %d: saving", round), m.saving(offset), saved, 1e-9)
+	}
+}
+
 // The offset that is found is no dearer than any on a fine grid.
 func TestOffsetIsBest(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 6))

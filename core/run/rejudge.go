@@ -51,7 +51,11 @@ func (o Opened) Rejudge(a Anew, on drill.Floor) (Opened, error) {
 		return o, err
 	}
 	on.Bag, on.GetReady = o.Bag, o.Timeline.Start.Seconds()
-	prepared, err := Prepare(plan, on, o.By, o.Plays)
+	plays := drill.PlayBeat // that any round can
+	if o.Timeline.Clock == plan.KeptBy(o.Bag.Kind()) {
+		plays = o.Plays
+	}
+	prepared, err := Prepare(plan, on, o.By, plays)
 	if err != nil {
 		return o, err
 	}

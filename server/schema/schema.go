@@ -14,6 +14,7 @@ import (
 	"melodromos/core/caution"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
+	"melodromos/core/fault"
 	"melodromos/core/judge"
 	"melodromos/core/ladder"
 	"melodromos/core/level"
@@ -87,7 +88,7 @@ func Describe(r huma.Registry) {
 		listed[combo.Kind], listed[combo.Hand], listed[combo.Side], listed[combo.Stance], listed[combo.PunchNames],
 		listed[combo.SlipNames],
 		listed[drill.Clock], listed[drill.Scope], listed[drill.Playing], listed[drill.Recorder], listed[run.State],
-		listed[run.Action], listed[run.MarkKind],
+		listed[run.Action], listed[run.MarkKind], listed[run.Word], listed[fault.Code],
 		listed[judge.Verdict], listed[judge.Ended], listed[level.Standing], listed[ladder.Move], listed[ladder.Choice],
 		listed[ladder.School],
 		listed[trainee.Origin], listed[trainee.Test], listed[trainee.Band], listed[trainee.AgeBand],

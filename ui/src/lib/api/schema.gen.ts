@@ -2569,11 +2569,13 @@ export interface components {
             until: number;
         };
         FaultName: {
-            code: string;
+            /** @enum {string} */
+            code: "waiting" | "loopsGrow" | "chasing" | "rushing" | "tooHard" | "changeGap" | "weakHand" | "heardAsTwo" | "crowded" | "reaching" | "outbound" | "onePace" | "noDefence" | "lateAfterDefence" | "offLine" | "fading" | "lost" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing";
             name: string;
         };
         FaultOut: {
-            code: string;
+            /** @enum {string} */
+            code: "waiting" | "loopsGrow" | "chasing" | "rushing" | "tooHard" | "changeGap" | "weakHand" | "heardAsTwo" | "crowded" | "reaching" | "outbound" | "onePace" | "noDefence" | "lateAfterDefence" | "offLine" | "fading" | "lost" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing";
             /**
              * Format: double
              * @description share of the strikes that would have been clean without it
@@ -3323,10 +3325,12 @@ export interface components {
             assignmentId: string;
         };
         Mending: {
-            code: string;
+            /** @enum {string} */
+            code: "waiting" | "loopsGrow" | "chasing" | "rushing" | "tooHard" | "changeGap" | "weakHand" | "heardAsTwo" | "crowded" | "reaching" | "outbound" | "onePace" | "noDefence" | "lateAfterDefence" | "offLine" | "fading" | "lost" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing";
         };
         Mistake: {
-            code: string;
+            /** @enum {string} */
+            code: "waiting" | "loopsGrow" | "chasing" | "rushing" | "tooHard" | "changeGap" | "weakHand" | "heardAsTwo" | "crowded" | "reaching" | "outbound" | "onePace" | "noDefence" | "lateAfterDefence" | "offLine" | "fading" | "lost" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing";
             /** Format: double */
             times: number;
         };
@@ -3843,7 +3847,8 @@ export interface components {
              * @description that was read; 0 where nothing was said yet
              */
             version: number;
-            word: string;
+            /** @enum {string} */
+            word: "" | "held" | "shaky" | "notYet";
         };
         Rehang: {
             bag: string;
@@ -4601,7 +4606,7 @@ export interface components {
             /** Format: int64 */
             extra: number;
             /** @description what went wrong, the most costly first */
-            faults?: string[];
+            faults?: ("waiting" | "loopsGrow" | "chasing" | "rushing" | "tooHard" | "changeGap" | "weakHand" | "heardAsTwo" | "crowded" | "reaching" | "outbound" | "onePace" | "noDefence" | "lateAfterDefence" | "offLine" | "fading" | "lost" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing")[];
             /**
              * Format: double
              * @description by how much an estimated share may be off, either way
@@ -4652,7 +4657,8 @@ export interface components {
             wild?: boolean;
         };
         Tally: {
-            code: string;
+            /** @enum {string} */
+            code: "waiting" | "loopsGrow" | "chasing" | "rushing" | "tooHard" | "changeGap" | "weakHand" | "heardAsTwo" | "crowded" | "reaching" | "outbound" | "onePace" | "noDefence" | "lateAfterDefence" | "offLine" | "fading" | "lost" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing";
             /**
              * Format: double
              * @description share of the strikes, on the mean of the rounds that show it
