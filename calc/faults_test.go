@@ -55,13 +55,15 @@ func TestFaultsByTheBeat(t *testing.T) {
 		got  []string
 		want string
 	}{
-		"nothing":        {ask(known, func(int) float64 { return 0 }), ""},
-		"late":           {ask(known, func(int) float64 { return 0.03 }), "waiting"},
-		"early":          {ask(known, func(int) float64 { return -0.03 }), "chasing"},
-		"delay unknown":  {ask("", func(int) float64 { return 0.03 }), ""},
-		"the rear hand":  {ask(known, func(i int) float64 { return 0.035 * float64(i/6%2) }), "weakHand"},
-		"at the changes": {ask(known, func(i int) float64 { return map[bool]float64{true: 0.045}[i%6 == 0 && i > 0] }), "changeGap"},
-		"at the end":     {ask(known, func(i int) float64 { return map[bool]float64{true: 0.03 * r.NormFloat64()}[i > 165] }), "fading"},
+		"nothing":       {ask(known, func(int) float64 { return 0 }), ""},
+		"late":          {ask(known, func(int) float64 { return 0.03 }), "waiting"},
+		"early":         {ask(known, func(int) float64 { return -0.03 }), "chasing"},
+		"delay unknown": {ask("", func(int) float64 { return 0.03 }), ""},
+		"the rear hand": {ask(known, func(i int) float64 { return 0.035 * float64(i/6%2) }), "weakHand"},
+		"at the changes": {ask(known,
+			func(i int) float64 { return map[bool]float64{true: 0.045}[i%6 == 0 && i > 0] }), "changeGap"},
+		"at the end": {ask(known,
+			func(i int) float64 { return map[bool]float64{true: 0.03 * r.NormFloat64()}[i > 165] }), "fading"},
 		"a gap": {ask(known, func(int) float64 { return 0 }, 60, 61, 62, 63, 64, 65, 66, 67, 68, 69, 70, 71, 72, 73),
 			"lost"},
 	} {
@@ -84,7 +86,8 @@ func TestOnePace(t *testing.T) {
 	}
 	a, _ := json.Marshal(plan)
 	b, _ := json.Marshal(hits)
-	if got := namedIn(t, fmt.Sprintf(`{"strikes":%s,"hits":%s,"removeOffset":false}`, a, b)); len(got) != 1 || got[0] != "onePace" {
+	if got := namedIn(t, fmt.Sprintf(`{"strikes":%s,"hits":%s,"removeOffset":false}`, a, b)); len(got) != 1 ||
+		got[0] != "onePace" {
 		t.Errorf("%v", got)
 	}
 	for i := range plan {
@@ -118,13 +121,17 @@ func TestFaultsByTheBag(t *testing.T) {
 		}
 		plan, _ := json.Marshal(r.plan)
 		b, _ := json.Marshal(hits)
-		return namedIn(t, fmt.Sprintf(`{"clock":"bag","cycle":{"rig":%s,"rebounds":3,"launch":%g},"strikes":%s,"hits":%s}`,
-			bag, r.launch, plan, b))
+		return namedIn(
+			t,
+			fmt.Sprintf(`{"clock":"bag","cycle":{"rig":%s,"rebounds":3,"launch":%g},"strikes":%s,"hits":%s}`,
+				bag, r.launch, plan, b),
+		)
 	}
 	for name, c := range map[string]struct {
 		got  []string
 		want string
-	}{"nothing": {asked(0, false), ""}, "late": {asked(0.035, false), "waiting"}, "early": {asked(-0.035, false), "chasing"},
+	}{"nothing": {asked(0, false), ""}, "late": {asked(0.035, false), "waiting"}, "early": {asked(-0.035, false),
+		"chasing"},
 		"too hard": {asked(0, true), "tooHard"}} {
 		if first := slices.Concat(c.got, []string{""})[0]; first != c.want {
 			t.Errorf("%s: %v, want %q", name, c.got, c.want)
@@ -142,7 +149,10 @@ func TestFaultsByTheBag(t *testing.T) {
 	}
 	a, _ := json.Marshal(plan)
 	b, _ := json.Marshal(hits)
-	if got := namedIn(t, fmt.Sprintf(`{"clock":"bag","cycle":{"rig":%s,"launch":3},"strikes":%s,"hits":%s}`, pole, a, b)); !slices.Contains(got, "rushing") {
+	if got := namedIn(t, fmt.Sprintf(`{"clock":"bag","cycle":{"rig":%s,"launch":3},"strikes":%s,"hits":%s}`, pole, a, b)); !slices.Contains(
+		got,
+		"rushing",
+	) {
 		t.Errorf("%v", got)
 	}
 }

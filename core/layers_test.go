@@ -15,7 +15,8 @@ import (
 
 // order is the way data take; a package may import only what stands before it.
 var order = []string{"answer", "input", "words", "erasing", "motion", "rig", "combo", "trainee", "drill", "level",
-	"caution", "catalogue", "bench", "compose", "judge", "fault", "run", "ladder", "session", "rotation", "class", "hour", "progress"}
+	"caution", "catalogue", "bench", "compose", "judge", "fault", "run", "ladder", "session", "rotation", "class",
+	"hour", "progress"}
 
 func TestImports(t *testing.T) {
 	eachFile(t, ".", func(path string, file *ast.File) {
@@ -51,7 +52,7 @@ var rooms = map[string]struct{ own, others []string }{
 	"format":      {nil, nil},
 	"e2e/browser": {nil, []string{"github.com/chromedp"}},
 	"e2e/shots":   {[]string{"demo", "e2e/browser"}, []string{"github.com/chromedp"}},
-	"ledger":      {[]string{"core", "store"}, nil},
+	"ledger":      {[]string{"core", "format", "store"}, nil},
 	"server": {[]string{"account", "calc", "core", "format", "ledger", "server/door", "server/schema", "server/watch",
 		"standin", "store"}, []string{"github.com/alexedwards/scs", "github.com/coder/websocket",
 		"github.com/danielgtaylor/huma", "github.com/gin-contrib/gzip", "github.com/gin-gonic/gin",

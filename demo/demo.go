@@ -96,7 +96,7 @@ type given struct {
 	drill.Plan
 	name string
 	days []int
-	// what they get wrong, less and less: three times the size at which it is just named, then half of that
+	// what they get wrong, less and less: twice the size at which it is just named, then hardly
 	habit fault.Code
 	seen  fault.Code // what the coach saw and marked
 }
@@ -107,12 +107,30 @@ func basic(t drill.Technique, first drill.Hand, perHand int, tempo, work float64
 }
 
 var givens = []given{
-	{"ines", "quay", "speed.five", basic(drill.OneHand, drill.Rear, 5, 116, 60), "", []int{13, 11, 9, 6, 4, 2}, fault.ChangeGap, ""},
+	{
+		"ines",
+		"quay",
+		"speed.five",
+		basic(drill.OneHand, drill.Rear, 5, 116, 60),
+		"",
+		[]int{13, 11, 9, 6, 4, 2},
+		fault.ChangeGap,
+		"",
+	},
 	{"tobi", "wren", "speed.rear", basic(drill.OneHand, drill.Rear, 0, 84, 30), "First touches, rear hand",
-		[]int{9, 4}, fault.Waiting, fault.IdleHand},
+		[]int{9, 4}, "", fault.IdleHand},
 	{"greta", "lantern", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 104, 60), "",
 		[]int{13, 10, 8, 3, 1}, fault.WeakHand, fault.StrikingDown},
-	{"yusuf", "quay", "speed.three", basic(drill.OneHand, drill.Rear, 3, 150, 90), "", []int{11, 8, 5, 4, 1}, fault.TooHard, ""},
+	{
+		"yusuf",
+		"quay",
+		"speed.three",
+		basic(drill.OneHand, drill.Rear, 3, 150, 90),
+		"",
+		[]int{11, 8, 5, 4, 1},
+		fault.TooHard,
+		"",
+	},
 	{"lerato", "wren", "speed.alternating", basic(drill.Alternating, drill.Lead, 0, 178, 120), "Hand after hand, quick",
 		[]int{12, 7, 5, 1}, fault.Fading, ""},
 	{"dov", "lantern", "speed.five", basic(drill.OneHand, drill.Lead, 5, 100, 45), "Five a side, soft",
@@ -120,9 +138,27 @@ var givens = []given{
 	{"dov", "quay", "", basic(drill.Alternating, drill.Rear, 0, 118, 60), "Hand after hand, rear first", nil, "", ""},
 	{"yusuf", "bollard", "hanging.long", line("1-1-2 | duck - 2-3-2! | slip lead - 3-2 | step back - 1-2!",
 		drill.Freely, 2.5, 120), "Thirteen moves", []int{9, 3}, "", ""},
-	{"lerato", "gannet", "reflex.two", line("1-2", drill.OnReturns, 2, 60), "One-two on the pole", []int{6}, fault.Chasing, ""},
+	{
+		"lerato",
+		"gannet",
+		"reflex.two",
+		line("1-2", drill.OnReturns, 2, 60),
+		"One-two on the pole",
+		[]int{6},
+		fault.Chasing,
+		"",
+	},
 	{"mateus", "quay", "speed.five", basic(drill.OneHand, drill.Rear, 5, 122, 60), "", []int{6, 1}, fault.Waiting, ""},
-	{"zofia", "gannet", "reflex.settle", line("1-2", drill.OnReturns, 3, 60), "Strike, and let it settle", []int{8, 1}, fault.Rushing, ""},
+	{
+		"zofia",
+		"gannet",
+		"reflex.settle",
+		line("1-2", drill.OnReturns, 3, 60),
+		"Strike, and let it settle",
+		[]int{8, 1},
+		fault.Rushing,
+		"",
+	},
 	{"dov", "plumb", "slip.both", line("slip lead - 3 - slip rear - 2", drill.OnReturns, 2, 60), "Slip and answer",
 		nil, "", ""},
 }
@@ -328,7 +364,7 @@ func played(on run.Prepared, bag rig.Rig, p person, day uint64, d given, progres
 		if on.Timeline.Clock == drill.ByBag {
 			usual = on.Timeline.Usual()
 		}
-		who.Faults = []standin.Fault{standin.Sized(d.habit, 3-1.5*progress, usual)}
+		who.Faults = []standin.Fault{standin.Sized(d.habit, 2.2-progress, usual)}
 	}
 	who.Timing *= 1.2 - 0.4*progress
 	who.Miss *= 1.3 - 0.6*progress
@@ -351,7 +387,10 @@ func played(on run.Prepared, bag rig.Rig, p person, day uint64, d given, progres
 	}
 	var marks []store.Mark
 	mark := func(at float64, kind fault.Code) {
-		marks = append(marks, store.Mark{Device: "stand-in", Seq: len(marks), AtUS: int64(at * 1e6), Kind: string(kind)})
+		marks = append(
+			marks,
+			store.Mark{Device: "stand-in", Seq: len(marks), AtUS: int64(at * 1e6), Kind: string(kind)},
+		)
 	}
 	for _, m := range round.Marks {
 		mark(m.At, m.Kind)

@@ -13,8 +13,9 @@ func TestReadTimes(t *testing.T) {
 		text string
 		want []Time
 	}{
-		"times alone":       {"0.5\n1.04\r\n1.57\n", []Time{{At: 0.5}, {At: 1.04}, {At: 1.57}}},
-		"named columns":     {"hand,time,launch\nlead,0.5,2.8\nrear,1.04,\n", []Time{{0.5, "lead", 2.8}, {1.04, "rear", 0}}},
+		"times alone": {"0.5\n1.04\r\n1.57\n", []Time{{At: 0.5}, {At: 1.04}, {At: 1.57}}},
+		"named columns": {"hand,time,launch\nlead,0.5,2.8\nrear,1.04,\n", []Time{{0.5, "lead", 2.8}, {1.04,
+			"rear", 0}}},
 		"milliseconds":      {"time (ms)\n500\n1040", []Time{{At: 0.5}, {At: 1.04}}},
 		"semicolons":        {"time;hand\n0,5;Lead\n1,04;rear", []Time{{0.5, "lead", 0}, {1.04, "rear", 0}}},
 		"tabs":              {"time\thand\n0.5\tlead", []Time{{0.5, "lead", 0}}},

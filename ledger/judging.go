@@ -141,8 +141,8 @@ func Mend(gym *store.Gym, r store.Run, o fault.Offer, kind rig.Kind, by store.Co
 // fileDevice names a table of times among what captures hits.
 const fileDevice = "table of times"
 
-// AddTimes keeps the hits of a table in a round; zero is where its time begins on the round's clock. They replace those of
-// a table before.
+// AddTimes keeps the hits of a table in a round; zero is where its time begins on the round's clock. They replace those
+// of a table before.
 func AddTimes(gym *store.Gym, runID string, times []format.Time, zero drill.Micros) error {
 	hits := make([]store.Hit, len(times))
 	for i, t := range times {

@@ -195,7 +195,8 @@ func Summary(o store.Outcome) run.Summary {
 	s := run.Summary{
 		Headline: o.Headline, Planned: o.Planned, Hits: o.Hits, Clean: o.Clean, Missed: orZero(o.Missed),
 		Extra: orZero(o.Extra), Longest: o.Longest, Passes: o.Passes,
-		Share: o.Share, Give: o.Give, Tempo: orZero(o.Tempo), Asked: orZero(o.Asked), Offset: orZero(o.OffsetS), Lasted: orZero(o.Lasted),
+		Share: o.Share, Give: o.Give, Tempo: orZero(o.Tempo), Asked: orZero(o.Asked), Offset: orZero(o.OffsetS),
+		Lasted: orZero(o.Lasted),
 		Counts: o.Counts, Unjudged: !o.Judged, Wild: o.Wild,
 	}
 	if o.RigParameter != nil {

@@ -40,8 +40,8 @@ func (s *Server) pauseQuiet(ctx context.Context) error {
 	return err
 }
 
-// playStandIn has the simulated sensor play a round that is opened by a key; usual is the time (s) from strike to strike
-// by the bag, 0 by the beat.
+// playStandIn has the simulated sensor play a round that is opened by a key; usual is the time (s) from strike to
+// strike by the bag, 0 by the beat.
 func (s *Server) playStandIn(key string, c StandInChoice, usual float64) {
 	who := standin.Like(string(c.Ability))
 	if m := c.Mistake; m != nil {

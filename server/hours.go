@@ -143,8 +143,18 @@ func (c caller) hour(id string) (Hour, error) {
 	}
 	rows, err := c.gym.Turns(id)
 	out.Done, err = eachRow(rows, err, func(t store.Turn) (TurnOut, error) {
-		o := TurnOut{ID: t.ID, Rating: ratings[t.ID], TraineeID: t.TraineeID, Round: t.Round, Lap: t.Lap, Title: t.Title, Seconds: t.Seconds,
-			Got: t.Got, Failed: t.Failed, Carried: t.Carried}
+		o := TurnOut{
+			ID:        t.ID,
+			Rating:    ratings[t.ID],
+			TraineeID: t.TraineeID,
+			Round:     t.Round,
+			Lap:       t.Lap,
+			Title:     t.Title,
+			Seconds:   t.Seconds,
+			Got:       t.Got,
+			Failed:    t.Failed,
+			Carried:   t.Carried,
+		}
 		if t.RigID != nil {
 			o.RigID = *t.RigID
 		}

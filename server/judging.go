@@ -76,7 +76,14 @@ func ratingOut(r *store.Rating) *Rating {
 	if r == nil {
 		return nil
 	}
-	return &Rating{Clean: r.Clean, OutOf: r.OutOf, Word: run.Word(r.Word), Note: r.Note, Version: r.Version, Coach: r.Coach}
+	return &Rating{
+		Clean:   r.Clean,
+		OutOf:   r.OutOf,
+		Word:    run.Word(r.Word),
+		Note:    r.Note,
+		Version: r.Version,
+		Coach:   r.Coach,
+	}
 }
 
 // ratingRow is what a coach says as it is stored.
@@ -135,7 +142,11 @@ func (c caller) correct(id string, in Said) (Review, error) {
 		return Review{}, err
 	}
 	if in.Strike >= len(judged.Round.Planned) {
-		return Review{}, input.Refuse("strike", "expected one of the %d strikes that came due", len(judged.Round.Planned))
+		return Review{}, input.Refuse(
+			"strike",
+			"expected one of the %d strikes that came due",
+			len(judged.Round.Planned),
+		)
 	}
 	if err := ledger.Correct(c.gym, id, judge.Correction{Strike: in.Strike, Verdict: in.Verdict}, c.Coach); err != nil {
 		return Review{}, err
@@ -235,8 +246,15 @@ func (c caller) times(id string, in Times) (TimesIn, error) {
 func (c caller) corrections(id string) ([]Correction, error) {
 	rows, err := c.gym.Corrections(id)
 	return eachRow(rows, err, func(r store.Correction) (Correction, error) {
-		out := Correction{ID: r.ID, At: r.CreatedAt, Coach: r.Coach, Strike: r.Strike, Verdict: judge.Verdict(r.Verdict),
-			Reason: r.Reason, Undone: r.UndoneAt != nil}
+		out := Correction{
+			ID:      r.ID,
+			At:      r.CreatedAt,
+			Coach:   r.Coach,
+			Strike:  r.Strike,
+			Verdict: judge.Verdict(r.Verdict),
+			Reason:  r.Reason,
+			Undone:  r.UndoneAt != nil,
+		}
 		if was := ledger.WasJudged(r); was != nil {
 			out.Was = was.Headline
 		}

@@ -13,7 +13,12 @@ import (
 )
 
 // finished runs a round of an assignment whose hits are told, to its bell.
-func (u user) finished(assignment string, by drill.Recorder, hit func(i int, e drill.Event) *HitIn, marks ...MarkIn) Run {
+func (u user) finished(
+	assignment string,
+	by drill.Recorder,
+	hit func(i int, e drill.Event) *HitIn,
+	marks ...MarkIn,
+) Run {
 	u.t.Helper()
 	var r Run
 	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: assignment, Source: by, Plays: "beat"}, &r)
@@ -48,8 +53,8 @@ func (u user) byBeat() Assignment {
 	return d
 }
 
-// A round in which somebody waits names it first, offers the drill that mends it, and gives that in one press. What only
-// an eye sees stands beside it.
+// A round in which somebody waits names it first, offers the drill that mends it, and gives that in one press. What
+// only an eye sees stands beside it.
 func TestFaultAndRemedy(t *testing.T) {
 	u := newSite(t).coach(t, "Rowan")
 	d := u.byBeat()
@@ -69,7 +74,10 @@ func TestFaultAndRemedy(t *testing.T) {
 		t.Errorf("%+v", a)
 	}
 	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: given.AssignmentID, Source: "none"}, nil)
-	if out := u.want(422, "POST", "/api/runs/"+r.ID+"/remedy", Mending{fault.Rushing}, nil); !strings.Contains(out, "body.code") {
+	if out := u.want(422, "POST", "/api/runs/"+r.ID+"/remedy", Mending{fault.Rushing}, nil); !strings.Contains(
+		out,
+		"body.code",
+	) {
 		t.Errorf("%s", out)
 	}
 	var rows []LogRow
@@ -106,14 +114,17 @@ func TestCorrections(t *testing.T) {
 		t.Errorf("%+v %+v", v.Summary, v.Corrections)
 	}
 	u.want(404, "POST", path+"/corrections/"+v.Corrections[0].ID+"/undo", nil, nil)
-	if out := u.want(422, "POST", path+"/corrections", Said{5000, "clean"}, nil); !strings.Contains(out, "body.strike") {
+	if out := u.want(422, "POST", path+"/corrections", Said{5000, "clean"}, nil); !strings.Contains(
+		out,
+		"body.strike",
+	) {
 		t.Errorf("%s", out)
 	}
 	u.want(422, "POST", path+"/corrections", Said{3, "splendid"}, nil)
 }
 
-// A round that was judged by the wrong delay is judged anew, the old judgement is kept, and comes back when that is taken
-// back.
+// A round that was judged by the wrong delay is judged anew, the old judgement is kept, and comes back when that is
+// taken back.
 func TestRejudge(t *testing.T) {
 	u := newSite(t).coach(t, "Tansy")
 	r := u.finished(u.byBeat().ID, drill.Taps, late(60_000))
@@ -172,8 +183,8 @@ func TestRating(t *testing.T) {
 	u.want(404, "PUT", "/api/turns/"+r.ID+"/rating", Rating{Word: run.Held}, nil)
 }
 
-// A table of times becomes the hits of a round that recorded none: looked at first, refused whole where a line is wrong,
-// and brought in again in place of itself.
+// A table of times becomes the hits of a round that recorded none: looked at first, refused whole where a line is
+// wrong, and brought in again in place of itself.
 func TestTableOfTimes(t *testing.T) {
 	u := newSite(t).coach(t, "Vetch")
 	d := u.byBeat()
@@ -192,8 +203,10 @@ func TestTableOfTimes(t *testing.T) {
 	if u.want(200, "GET", path+"/review", nil, &v); in.Hits != n || !in.Hands || in.Force || len(v.Hits) != 0 {
 		t.Errorf("%+v, and %d hits after looking", in, len(v.Hits))
 	}
-	if out := u.want(422, "POST", path+"/times", Times{Table: table.String() + "soon,lead\n"}, nil); !strings.Contains(out,
-		fmt.Sprintf("line %d", n+2)) {
+	if out := u.want(422, "POST", path+"/times", Times{Table: table.String() + "soon,lead\n"}, nil); !strings.Contains(
+		out,
+		fmt.Sprintf("line %d", n+2),
+	) {
 		t.Errorf("%s", out)
 	}
 	for range 2 {
@@ -240,5 +253,43 @@ func TestProgressAndExport(t *testing.T) {
 		len(whole.Rounds) != 4 || len(whole.Rounds[0].Hits) == 0 || whole.Rounds[0].Run.IntakeHash != "" ||
 		!strings.Contains(header.Get("Content-Disposition"), "attachment") {
 		t.Errorf("%d %v %.300s", status, err, out)
+	}
+}
+
+// BenchmarkLog opens log, progress and a review of a gym of eight with two thousand rounds of five hundred hits each
+// behind them: a million in all. With -v it shows how the log's rounds are looked up.
+func BenchmarkLog(b *testing.B) {
+	s := newSite(b)
+	u := s.coach(b, "Juniper")
+	_, bag, d := u.furnished(60)
+	r := u.finished(d.ID, drill.Taps, late(0))
+	for k := range 7 {
+		var p Trainee
+		u.want(200, "POST", "/api/trainees", Trainee{Name: fmt.Sprintf("Person %d", k), Stance: "orthodox",
+			Band: "beginner", AgeBand: "adult"}, &p)
+	}
+	s.sql(b, `WITH made AS (
+		INSERT INTO runs (gym_id, drill_id, rig_id, trainee_id, drill_name, rung, rig_doc, drill_doc, source, state, ending, intake_hash, zone, latency_us, clock_us, started_at, ended_at, created_at)
+		SELECT r.gym_id, r.drill_id, r.rig_id, t.id, r.drill_name, r.rung, r.rig_doc, r.drill_doc, r.source, r.state, r.ending, r.id || ' ' || n || ' ' || t.id, r.zone, 0, r.clock_us, at, at, at
+		FROM runs r JOIN trainees t ON t.gym_id = r.gym_id, generate_series(0, 249) n, LATERAL (SELECT now() - make_interval(hours => 8 * n) AS at) x WHERE r.id = $1
+		RETURNING id, gym_id), lines AS (
+		INSERT INTO timelines (run_id, gym_id, doc) SELECT m.id, m.gym_id, t.doc FROM made m, timelines t WHERE t.run_id = $1), wrong AS (
+		INSERT INTO faults (gym_id, run_id, code, place, cost, effect, spread, times) SELECT gym_id, id, (ARRAY['waiting', 'fading', 'lost'])[1 + length(id::text || md5(id::text)) % 3], 0, 0.1, 0.02, 0.004, 60 FROM made), done AS (
+		INSERT INTO outcomes (run_id, gym_id, headline, planned, hits, clean, longest, share, counts, judged, wild, lasted) SELECT id, gym_id, 'H', 126, 120, 90, 18, 0.71, true, true, false, 60 FROM made)
+		INSERT INTO hits (gym_id, run_id, device, seq, at_us, hand) SELECT gym_id, id, 'pad', n, 4000000 + 120000 * n, 'lead' FROM made, generate_series(0, 499) n`, r.ID)
+	s.sql(b, "VACUUM ANALYZE")
+	for name, path := range map[string]string{"log": "/api/runs", "search": "/api/runs?search=person%203",
+		"person": "/api/trainees/" + d.TraineeID + "/page", "progress": "/api/trainees/" + d.TraineeID + "/progress",
+		"hall": "/api/progress", "today": "/api/today", "review": "/api/runs/" + r.ID + "/review",
+		"bag": "/api/rigs/" + bag.ID} {
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				u.want(200, "GET", path, nil, nil)
+			}
+		})
+	}
+	for _, line := range s.plan(b, `SELECT r.id FROM runs r JOIN outcomes o ON o.run_id = r.id JOIN rigs b ON b.gym_id = r.gym_id AND b.id = r.rig_id LEFT JOIN trainees t ON t.gym_id = r.gym_id AND t.id = r.trainee_id
+		WHERE r.gym_id = (SELECT id FROM gyms LIMIT 1) AND r.started_at IS NOT NULL AND r.ended_at IS NOT NULL AND r.removed_at IS NULL AND r.trainee_id = $1`, d.TraineeID) {
+		b.Log(line)
 	}
 }

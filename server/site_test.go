@@ -80,6 +80,19 @@ func (s site) sql(t testing.TB, statement string, args ...any) {
 	})
 }
 
+// plan is how the database goes about a query, with its times.
+func (s site) plan(t testing.TB, query string, args ...any) (lines []string) {
+	t.Helper()
+	s.past(t, func(db *pgx.Conn) error {
+		rows, err := db.Query(ctx, "EXPLAIN (ANALYZE, COSTS OFF, TIMING OFF) "+query, args...)
+		if err == nil {
+			lines, err = pgx.CollectRows(rows, pgx.RowTo[string])
+		}
+		return err
+	})
+	return lines
+}
+
 // number asks the database for a number.
 func (s site) number(t testing.TB, query string, args ...any) (n int) {
 	t.Helper()

@@ -217,7 +217,8 @@ func (s *stage) follow(k Planned, called float64, found *float64) bool {
 			e = window * (0.6 + 0.4*s.r.Float64())
 		}
 	}
-	failed := s.wild > 0 && !rushed && s.r.Float64() < s.wild || s.size(fault.Fading) > 0 && s.r.Float64() < s.tires(due)
+	failed := s.wild > 0 && !rushed && s.r.Float64() < s.wild ||
+		s.size(fault.Fading) > 0 && s.r.Float64() < s.tires(due)
 	if !rushed {
 		s.wild = 0
 	}

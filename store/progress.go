@@ -28,13 +28,24 @@ type Done struct {
 	Passes    int
 }
 
-// Done lists the ended rounds of a trainee that were not removed from the log, the oldest first; of the whole gym since a
-// day where the id is empty. It reads what is committed, within a transaction as well.
+// Done lists the ended rounds of a trainee that were not removed from the log, the oldest first; of the whole gym since
+// a day where the id is empty. It reads what is committed, within a transaction as well.
 func (g *Gym) Done(traineeID string, since time.Time) ([]Done, error) {
-	q := g.db.Table("runs r").Where("r.gym_id = ? AND r.started_at IS NOT NULL AND r.ended_at IS NOT NULL AND r.removed_at IS NULL", g.ID).
-		Joins("JOIN outcomes o ON o.run_id = r.id").
-		Joins("JOIN rigs b ON b.gym_id = r.gym_id AND b.id = r.rig_id").
-		Joins("LEFT JOIN trainees t ON t.gym_id = r.gym_id AND t.id = r.trainee_id")
+	q := g.db.Table(
+		"runs r",
+	).Where(
+		"r.gym_id = ? AND r.started_at IS NOT NULL AND r.ended_at IS NOT NULL AND r.removed_at IS NULL",
+		g.ID,
+	).
+		Joins(
+			"JOIN outcomes o ON o.run_id = r.id",
+		).
+		Joins(
+			"JOIN rigs b ON b.gym_id = r.gym_id AND b.id = r.rig_id",
+		).
+		Joins(
+			"LEFT JOIN trainees t ON t.gym_id = r.gym_id AND t.id = r.trainee_id",
+		)
 	if traineeID != "" {
 		q = q.Where("r.trainee_id = ?", traineeID)
 	}
@@ -49,14 +60,19 @@ func (g *Gym) Done(traineeID string, since time.Time) ([]Done, error) {
 	)
 	into := []any{&id, &person, &d.Trainee, &bag, &d.Rig, &d.Kind, &drill, &d.DrillName, &d.CreatedAt, &d.Planned,
 		&d.Hits, &d.Longest, &d.Share, &d.Give, &d.Lasted, &d.Judged, &d.Passes}
-	err := g.eachRow(q, "r.id, r.trainee_id, coalesce(t.name, ''), r.rig_id, b.name, b.kind, r.drill_id, r.drill_name, r.created_at, o.planned, o.hits, o.longest, o.share, o.give, o.lasted, o.judged, o.passes", into, func() {
-		d.ID, d.RigID, d.DrillID, d.TraineeID = id.String(), names.text(bag), names.text(drill), ""
-		if person.Valid {
-			d.TraineeID = names.text(person)
-		}
-		found.add(d)
-		d.Lasted = nil
-	})
+	err := g.eachRow(
+		q,
+		"r.id, r.trainee_id, coalesce(t.name, ''), r.rig_id, b.name, b.kind, r.drill_id, r.drill_name, r.created_at, o.planned, o.hits, o.longest, o.share, o.give, o.lasted, o.judged, o.passes",
+		into,
+		func() {
+			d.ID, d.RigID, d.DrillID, d.TraineeID = id.String(), names.text(bag), names.text(drill), ""
+			if person.Valid {
+				d.TraineeID = names.text(person)
+			}
+			found.add(d)
+			d.Lasted = nil
+		},
+	)
 	rows := slices.Concat(found...)
 	slices.SortFunc(rows, func(a, b Done) int { return a.CreatedAt.Compare(b.CreatedAt) })
 	return rows, err
@@ -69,8 +85,8 @@ type FaultIn struct {
 	CreatedAt time.Time
 }
 
-// FaultsIn lists the faults of the rounds of a trainee that were not removed from the log, the oldest first; of the whole
-// gym since a day where the id is empty.
+// FaultsIn lists the faults of the rounds of a trainee that were not removed from the log, the oldest first; of the
+// whole gym since a day where the id is empty.
 func (g *Gym) FaultsIn(traineeID string, since time.Time) ([]FaultIn, error) {
 	rows := []FaultIn{}
 	q := g.db.Table("faults f").Select("f.*, r.trainee_id, r.created_at").
@@ -99,7 +115,9 @@ func (g *Gym) RigFits() ([]RigFit, error) {
 	rows := []RigFit{}
 	return rows, ownError(g.db.Table("rigs b").
 		Select("b.id AS rig_id, o.rig_parameter AS parameter, o.rig_value AS value, r.trainee_id, r.created_at").
-		Joins("JOIN runs r ON r.gym_id = b.gym_id AND r.rig_id = b.id AND r.removed_at IS NULL AND r.created_at > b.measured_at").
+		Joins(
+			"JOIN runs r ON r.gym_id = b.gym_id AND r.rig_id = b.id AND r.removed_at IS NULL AND r.created_at > b.measured_at",
+		).
 		Joins("JOIN outcomes o ON o.run_id = r.id AND o.rig_parameter IS NOT NULL").
 		Where("b.gym_id = ? AND b.archived_at IS NULL", g.ID).
 		Order("r.created_at, r.id").Find(&rows).Error)

@@ -291,7 +291,8 @@ func TestErase(t *testing.T) {
 		[]store.Mark{{Device: "pad", AtUS: 1, Kind: "wild"}})
 	must(t, err)
 	must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Planned: 10, Clean: 8, Share: 0.8, Counts: true,
-		Judged: true}, nil, []store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds",
+		Judged: true}, nil, []store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05,
+		Origin:  "rounds",
 		FoundAt: now}}))
 	drill, err := g.Drill(run.DrillID)
 	must(t, err)

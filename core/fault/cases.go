@@ -126,8 +126,13 @@ func (a *analysis) tooHard() (Found, bool) {
 	f.Effect = bad/n - badElse/m
 	f.Error = math.Sqrt(binomial(bad/n, n) + binomial(badElse/m, m))
 	f.Cost = f.Effect * n / a.due()
-	f.Evidence = fmt.Sprintf("%d hits were on average %.0f %% harder than the others; after them %.0f %% of the strikes failed, else %.0f %%.",
-		f.Times, 100*(hard/n-1), 100*bad/n, 100*badElse/m)
+	f.Evidence = fmt.Sprintf(
+		"%d hits were on average %.0f %% harder than the others; after them %.0f %% of the strikes failed, else %.0f %%.",
+		f.Times,
+		100*(hard/n-1),
+		100*bad/n,
+		100*badElse/m,
+	)
 	return f, n/(n+m) > Floor(TooHard, 0) && f.Effect > hardMore && f.Effect > firm*f.Error
 }
 
@@ -199,8 +204,13 @@ func (a *analysis) heardAsTwo() (Found, bool) {
 		return f, false
 	}
 	f.Cost = math.Max(a.spoiled(two), f.Effect*float64(of)/a.due()/2)
-	f.Evidence = fmt.Sprintf("%d of %d double punches were heard as two, %.0f ms apart on average; up to %.0f count as one.",
-		len(two), of, 1000*apart/float64(len(two)), 1000*rig.OneBlow)
+	f.Evidence = fmt.Sprintf(
+		"%d of %d double punches were heard as two, %.0f ms apart on average; up to %.0f count as one.",
+		len(two),
+		of,
+		1000*apart/float64(len(two)),
+		1000*rig.OneBlow,
+	)
 	return f, true
 }
 
@@ -259,8 +269,11 @@ func (a *analysis) noDefence() (Found, bool) {
 		return f, false
 	}
 	f.Cost = a.spoiled(left)
-	f.Evidence = fmt.Sprintf("After %d of %d defences the next strike came as soon as if there were none: they were left out.",
-		len(left), of)
+	f.Evidence = fmt.Sprintf(
+		"After %d of %d defences the next strike came as soon as if there were none: they were left out.",
+		len(left),
+		of,
+	)
 	return f, true
 }
 
@@ -354,12 +367,17 @@ func (a *analysis) offLine() (Found, bool) {
 	if f.Times < 3 || math.IsNaN(near) {
 		return f, false
 	}
-	f.Evidence = fmt.Sprintf("The bag went off its line %s, by your marks; %.0f %% of the times the next strike failed, else %.0f %%.",
-		times(f.Times), 100*near, 100*elsewhere)
+	f.Evidence = fmt.Sprintf(
+		"The bag went off its line %s, by your marks; %.0f %% of the times the next strike failed, else %.0f %%.",
+		times(f.Times),
+		100*near,
+		100*elsewhere,
+	)
 	if n := a.hurt(); n > 0 {
 		f.Evidence += fmt.Sprintf(" It touched %s.", times(n))
 	}
-	return f, float64(f.Times) > Floor(OffLine, 0)*float64(len(a.hits)) && f.Effect > offLineMore && f.Effect > firm*f.Error
+	return f, float64(f.Times) > Floor(OffLine, 0)*float64(len(a.hits)) && f.Effect > offLineMore &&
+		f.Effect > firm*f.Error
 }
 
 // hurt counts the marks of a touch close after one of a bag off its line.

@@ -90,7 +90,8 @@ func (a *analysis) find() []Found {
 	if f, ok := a.onePace(); ok { // strikes were not where the plan has them: nothing else can be told
 		return []Found{f}
 	}
-	for _, look := range []func() (Found, bool){a.rushing, a.tooHard, a.heardAsTwo, a.outbound, a.noDefence, a.offLine} {
+	for _, look := range []func() (Found, bool){a.rushing, a.tooHard, a.heardAsTwo, a.outbound, a.noDefence,
+		a.offLine} {
 		if f, ok := look(); ok {
 			list = append(list, f)
 		}

@@ -80,12 +80,17 @@ func TestNamedForWhatItIs(t *testing.T) {
 		r    Round
 		want string
 	}{
-		"nothing wrong":                {beaten(strikes, struck(strikes, func(int) float64 { return shaky() })), "none"},
-		"30 ms late":                   {beaten(strikes, struck(strikes, func(int) float64 { return 0.03 + shaky() })), "waiting"},
-		"30 ms early":                  {beaten(strikes, struck(strikes, func(int) float64 { return -0.03 + shaky() })), "chasing"},
-		"waiting beyond what is met":   {beaten(strikes, struck(strikes, func(int) float64 { return 0.15 + shaky() })), "waiting"},
+		"nothing wrong": {beaten(strikes, struck(strikes, func(int) float64 { return shaky() })),
+			"none"},
+		"30 ms late": {beaten(strikes, struck(strikes,
+			func(int) float64 { return 0.03 + shaky() })), "waiting"},
+		"30 ms early": {beaten(strikes, struck(strikes,
+			func(int) float64 { return -0.03 + shaky() })), "chasing"},
+		"waiting beyond what is met": {beaten(strikes, struck(strikes,
+			func(int) float64 { return 0.15 + shaky() })), "waiting"},
 		"stopping after a miss, twice": {beaten(strikes, struck(strikes, stopped)), "lost"},
-		"the rear hand 40 ms late":     {beaten(strikes, struck(strikes, func(i int) float64 { return 0.04*float64(i%2) + shaky() })), "weakHand"},
+		"the rear hand 40 ms late": {beaten(strikes, struck(strikes,
+			func(i int) float64 { return 0.04*float64(i%2) + shaky() })), "weakHand"},
 		"late at the change of hands": {beaten(sets, struck(sets, func(i int) float64 {
 			if i > 0 && i%10 == 0 {
 				return 0.05 + shaky()
@@ -208,13 +213,27 @@ func TestToSee(t *testing.T) {
 
 // Every fault has a drill that mends it, which can be done by whoever had it on the bag they had it on.
 func TestMend(t *testing.T) {
-	sets := drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25,
-		Tempo: 112, Work: 60}
+	sets := drill.SpeedBagDrill{
+		Technique:   drill.OneHand,
+		FirstHand:   drill.Rear,
+		PerHand:     5,
+		Rebounds:    3,
+		StrikeAngle: 25,
+		Tempo:       112,
+		Work:        60,
+	}
 	double := sets
 	double.Technique, double.PerHand = drill.DoublePunch, 0
 	line := func(text string, l drill.Landing) drill.Combination {
-		return drill.Combination{Text: text, Stance: combo.Southpaw, Landing: l, Pace: drill.Combining, Pause: 2, Work: 60,
-			Guidance: drill.Alone}
+		return drill.Combination{
+			Text:     text,
+			Stance:   combo.Southpaw,
+			Landing:  l,
+			Pace:     drill.Combining,
+			Pause:    2,
+			Work:     60,
+			Guidance: drill.Alone,
+		}
 	}
 	for _, band := range trainee.Bands {
 		for _, c := range []struct {
@@ -281,7 +300,8 @@ func TestCompare(t *testing.T) {
 			return 0
 		})).Round
 	}
-	for n, want := range map[int]string{2: "as was to be expected", 0: "better than what was known", 6: "Look at the day"} {
+	for n, want := range map[int]string{2: "as was to be expected", 0: "better than what was known",
+		6: "Look at the day"} {
 		if said := Compare(missing(n), 0.8, nil); !strings.Contains(said, want) {
 			t.Errorf("%d in ten missed: %q", n, said)
 		}
@@ -325,8 +345,8 @@ func ExampleFind() {
 	for _, f := range Find(beaten(strikes, hits)) {
 		fmt.Printf("%s: %s %s\n", f.Code, f.Evidence, f.Remedy)
 	}
-	// Output:
-	// waiting: 32 ms (give or take 1) late on the whole. Keep the hand circling, listen, and meet it before it hangs straight.
+	// Output: waiting: 32 ms (give or take 1) late on the whole. Keep the hand circling, listen, and meet it before it
+	// hangs straight.
 }
 
 func BenchmarkFind(b *testing.B) {

@@ -34,23 +34,48 @@ type entry struct {
 
 // known are the faults in the order of the trade's table, and then those that only an eye sees.
 var known = map[Code]entry{
-	Waiting:          {"waiting before the next hit", "Keep the hand circling, listen, and meet it before it hangs straight.", "s", false},
-	LoopsGrow:        {"loops that grow with the pace", "The same small circle at any pace.", "s", false},
-	Chasing:          {"chasing the bag", "Let it come to you.", "s", false},
-	Rushing:          {"rushing", "Wait until it hangs still, at half power.", "share", false},
-	TooHard:          {"too hard", "Softer: as hard as you can still meet the next one.", "share", false},
-	ChangeGap:        {"a gap at the change of hands", "Change only while the rhythm holds.", "s", false},
-	WeakHand:         {"one hand weaker", "One more repetition on that hand.", "s", false},
-	HeardAsTwo:       {"a double punch heard as two", "Both fists land as one, the second a little higher.", "share", false},
-	Crowded:          {"too close", "Stand so that the bag is at the end of the punch.", "s", false},
-	Reaching:         {"reaching for it", "Stand so that the bag is at the end of the punch.", "s", false},
-	Outbound:         {"hitting as it swings away", "Take it as it comes, and step with it as it goes.", "share", false},
-	OnePace:          {"one pace", "Slow, burst, slow: pace and power together.", "", false},
-	NoDefence:        {"no defence", "Every combination ends with a move.", "share", false},
-	LateAfterDefence: {"late after a defence", "Slip out of the punch before it, and make the slip smaller.", "s", false},
-	OffLine:          {"the bag off its line", "Straighten the jab first: what is off goes on from hit to hit.", "share", false},
-	Fading:           {"fading", "Fewer and better: a shorter round.", "", false},
-	Lost:             {"lost and found", "Jab until you have it, then go on.", "s", false},
+	Waiting: {
+		"waiting before the next hit",
+		"Keep the hand circling, listen, and meet it before it hangs straight.",
+		"s",
+		false,
+	},
+	LoopsGrow: {"loops that grow with the pace", "The same small circle at any pace.", "s", false},
+	Chasing:   {"chasing the bag", "Let it come to you.", "s", false},
+	Rushing:   {"rushing", "Wait until it hangs still, at half power.", "share", false},
+	TooHard:   {"too hard", "Softer: as hard as you can still meet the next one.", "share", false},
+	ChangeGap: {"a gap at the change of hands", "Change only while the rhythm holds.", "s", false},
+	WeakHand:  {"one hand weaker", "One more repetition on that hand.", "s", false},
+	HeardAsTwo: {
+		"a double punch heard as two",
+		"Both fists land as one, the second a little higher.",
+		"share",
+		false,
+	},
+	Crowded:  {"too close", "Stand so that the bag is at the end of the punch.", "s", false},
+	Reaching: {"reaching for it", "Stand so that the bag is at the end of the punch.", "s", false},
+	Outbound: {
+		"hitting as it swings away",
+		"Take it as it comes, and step with it as it goes.",
+		"share",
+		false,
+	},
+	OnePace:   {"one pace", "Slow, burst, slow: pace and power together.", "", false},
+	NoDefence: {"no defence", "Every combination ends with a move.", "share", false},
+	LateAfterDefence: {
+		"late after a defence",
+		"Slip out of the punch before it, and make the slip smaller.",
+		"s",
+		false,
+	},
+	OffLine: {
+		"the bag off its line",
+		"Straighten the jab first: what is off goes on from hit to hit.",
+		"share",
+		false,
+	},
+	Fading: {"fading", "Fewer and better: a shorter round.", "", false},
+	Lost:   {"lost and found", "Jab until you have it, then go on.", "s", false},
 
 	StrikingDown:    {"striking downward", "Strike forward through the bag, the fist level.", "", true},
 	PullingStraight: {"pulling the fist straight back", "Bring the fist round in a circle.", "", true},
@@ -58,10 +83,20 @@ var known = map[Code]entry{
 	FarStop:         {"stopping at the far end of a link", "Out through the bag and back in one movement.", "", true},
 	Telegraph:       {"announcing the punch", "From where the hand is, without drawing it back first.", "", true},
 	ChinUp:          {"chin up or body squared", "Chin down, side on, hands home.", "", true},
-	HandDropped:     {"the hand drops before an uppercut", "Bend the legs for it: the hand rises from the guard.", "", true},
-	FeetPlanted:     {"feet planted", "Step with every combination.", "", true},
-	Between:         {"aiming between head and body", "Head at the upper tape, body at the lower: nothing between.", "", true},
-	Grabbing:        {"grabbing the bag", "Stop it with a jab in time, a long guard or a step aside.", "", true},
+	HandDropped: {
+		"the hand drops before an uppercut",
+		"Bend the legs for it: the hand rises from the guard.",
+		"",
+		true,
+	},
+	FeetPlanted: {"feet planted", "Step with every combination.", "", true},
+	Between: {
+		"aiming between head and body",
+		"Head at the upper tape, body at the lower: nothing between.",
+		"",
+		true,
+	},
+	Grabbing: {"grabbing the bag", "Stop it with a jab in time, a long guard or a step aside.", "", true},
 }
 
 // all are the faults that can be shown, in the order of the trade's table.
@@ -171,8 +206,8 @@ func ToSee(p drill.Plan, kind rig.Kind) []Code {
 	return list
 }
 
-// Possible lists the faults that somebody can have with a drill on a kind of bag, as far as it is laid out: each has its
-// occasion in the plan.
+// Possible lists the faults that somebody can have with a drill on a kind of bag, as far as it is laid out: each has
+// its occasion in the plan.
 func Possible(p drill.Plan, t drill.Timeline, kind rig.Kind) []Code {
 	technique, onSpeed := p.(drill.SpeedBagDrill)
 	hands := map[drill.Hand]bool{}

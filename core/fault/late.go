@@ -365,7 +365,10 @@ func (a *analysis) late(c cause) Found {
 		f.Evidence = fmt.Sprintf("%s early on the whole", a.ms(-c.coef, c.se))
 		if softly {
 			f.Code = Crowded
-			f.Evidence += fmt.Sprintf(", and %.0f %% softer than asked: the bag is met before the punch is out", 100*soft)
+			f.Evidence += fmt.Sprintf(
+				", and %.0f %% softer than asked: the bag is met before the punch is out",
+				100*soft,
+			)
 		}
 	case c.code == LoopsGrow:
 		f.Evidence = fmt.Sprintf("%s later for each tenth that the tempo rises", a.ms(c.coef/10, c.se/10))
@@ -399,7 +402,8 @@ func (a *analysis) softness() (share float64, firmly bool) {
 	}
 	var logs []float64
 	for _, w := range a.rows {
-		if w.force > 0 && w.timed() && math.Abs(w.late) <= w.Window { // one that hardly caught it is soft for that reason
+		if w.force > 0 && w.timed() &&
+			math.Abs(w.late) <= w.Window { // one that hardly caught it is soft for that reason
 			logs = append(logs, math.Log(w.force))
 		}
 	}
@@ -428,7 +432,12 @@ func (a *analysis) hands(taken []cause, at []int) []Found {
 			side := map[bool]string{true: "later", false: "earlier"}[c.coef > 0]
 			best = Found{Code: WeakHand, Effect: math.Abs(c.coef), Error: c.se, hand: string(c.hand),
 				Cost: a.gained(func(i int) float64 { return c.coef * c.x[i] })}
-			best.Evidence = fmt.Sprintf("The %s hand is %s %s than the other", c.hand, a.ms(math.Abs(c.coef), c.se), side)
+			best.Evidence = fmt.Sprintf(
+				"The %s hand is %s %s than the other",
+				c.hand,
+				a.ms(math.Abs(c.coef), c.se),
+				side,
+			)
 		}
 	}
 	for _, hand := range []drill.Hand{drill.Lead, drill.Rear} {

@@ -71,8 +71,11 @@ func technique(f Found, d drill.SpeedBagDrill) []Offer {
 			{"One hand, by ear", with(open, func(p *drill.SpeedBagDrill) { p.EarOnly = true })},
 		}
 	case LoopsGrow:
-		return []Offer{{"The same, slower", with(short, func(p *drill.SpeedBagDrill) { p.Tempo = math.Round(0.9 * d.Tempo) })},
-			{"The same, a little slower", easy}, {"One hand", open}}
+		return []Offer{
+			{"The same, slower", with(short, func(p *drill.SpeedBagDrill) { p.Tempo = math.Round(0.9 * d.Tempo) })},
+			{"The same, a little slower", easy},
+			{"One hand", open},
+		}
 	case Chasing:
 		return []Offer{{"Five rebounds: let it come", with(open, func(p *drill.SpeedBagDrill) { p.Rebounds = 5 })},
 			{"One hand", open}}

@@ -17,7 +17,15 @@ func TestCorrect(t *testing.T) {
 	n := r.Clean
 	r.Correct([]Correction{{10, Missed}, {20, Late}, {30, WrongHand}, {-1, Missed}, {9999, Missed}})
 	if r.Clean != n-3 || r.Missed != 1 || r.Late != 1 || r.Extra != 1 || r.Longest != n-31 || len(r.Matches) != n-1 {
-		t.Errorf("%d clean of %d, %d missed, %d late, %d extra, %d in a row", r.Clean, n, r.Missed, r.Late, r.Extra, r.Longest)
+		t.Errorf(
+			"%d clean of %d, %d missed, %d late, %d extra, %d in a row",
+			r.Clean,
+			n,
+			r.Missed,
+			r.Late,
+			r.Extra,
+			r.Longest,
+		)
 	}
 	if len(r.Breaks) != 3 || r.Breaks[0].Run != 10 {
 		t.Errorf("%+v", r.Breaks)
@@ -101,7 +109,8 @@ func TestParts(t *testing.T) {
 	}
 	plan[5].Defended, r.Planned[5].Defended = true, true
 	parts := r.AfterDefence()
-	if len(parts) != 2 || parts[0].Planned != 1 || math.Abs(parts[0].Bias-0.005) > 1e-9 || !math.IsNaN(parts[0].Spread) {
+	if len(parts) != 2 || parts[0].Planned != 1 || math.Abs(parts[0].Bias-0.005) > 1e-9 ||
+		!math.IsNaN(parts[0].Spread) {
 		t.Errorf("%+v", parts)
 	}
 }

@@ -197,8 +197,8 @@ func TestMatchingIsCheapest(t *testing.T) {
 	}
 }
 
-// everyWay pairs strikes and hits in every way that does not cross, and gives the cheapest cost: no dynamic programming at
-// all, on short rows.
+// everyWay pairs strikes and hits in every way that does not cross, and gives the cheapest cost: no dynamic programming
+// at all, on short rows.
 func everyWay(strikes []Strike, hits []Hit, offset, window float64) float64 {
 	if len(strikes) == 0 || len(hits) == 0 {
 		return 0.75 * window * float64(len(strikes)+len(hits))

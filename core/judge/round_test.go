@@ -45,7 +45,11 @@ func TestRoundSays(t *testing.T) {
 	if r.Inbound < 0.99 { // met before the bag turns or hangs
 		t.Errorf("inbound %g", r.Inbound)
 	}
-	says(t, JudgeRound(line, late(planned, shaky(0.020)), line.End, kept), "Two hits in three within 4 ms of one another")
+	says(
+		t,
+		JudgeRound(line, late(planned, shaky(0.020)), line.End, kept),
+		"Two hits in three within 4 ms of one another",
+	)
 	says(t, JudgeRound(line, late(planned, shaky(0.100)), line.End, Source{}), "A steady 101 ms was taken off")
 	falling := JudgeRound(line, late(planned, func(i int) float64 { return shaky(0)(i) + 0.020*planned[i].At/60 }),
 		line.End, kept)

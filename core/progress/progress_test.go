@@ -78,7 +78,10 @@ func TestTallyAndStreaks(t *testing.T) {
 		}
 		l.Rounds = append(l.Rounds, r)
 		if k%2 == 0 {
-			l.Faults = append(l.Faults, Fault{Code: fault.Waiting, Run: r.ID, At: r.At, Who: "t", Cost: 0.1, First: k > 5})
+			l.Faults = append(
+				l.Faults,
+				Fault{Code: fault.Waiting, Run: r.ID, At: r.At, Who: "t", Cost: 0.1, First: k > 5},
+			)
 		}
 	}
 	l.Faults = append(l.Faults, Fault{Code: fault.Lost, Run: "13", At: monday, Who: "u", Cost: 0.3})
@@ -125,8 +128,13 @@ func TestTrendAgainstNormalEquations(t *testing.T) {
 	left.SubVec(y, &left)
 	wide := math.Sqrt(math.Max(1, mat.Dot(&left, &left)/10))
 	if math.Abs(got.Slope-coef.AtVec(1)) > 1e-9 || math.Abs(got.Spread-wide*math.Sqrt(inverse.At(1, 1))) > 1e-9 {
-		t.Errorf("%.5f give %.5f a week; the normal equations have %.5f give %.5f", got.Slope, got.Spread, coef.AtVec(1),
-			wide*math.Sqrt(inverse.At(1, 1)))
+		t.Errorf(
+			"%.5f give %.5f a week; the normal equations have %.5f give %.5f",
+			got.Slope,
+			got.Spread,
+			coef.AtVec(1),
+			wide*math.Sqrt(inverse.At(1, 1)),
+		)
 	}
 	if !got.Firm || !strings.HasPrefix(got.Said, "Up ") || len(got.Line) != 5 {
 		t.Errorf("%q", got.Said)
@@ -169,8 +177,8 @@ func TestTrendIsFirm(t *testing.T) {
 	}
 }
 
-// A ball whose cord loses a fiftieth of its stiffness each week comes back later by half of that, since the period goes by
-// its root; that is said, with what to look at. One that only scatters is left in peace.
+// A ball whose cord loses a fiftieth of its stiffness each week comes back later by half of that, since the period goes
+// by its root; that is said, with what to look at. One that only scatters is left in peace.
 func TestTiring(t *testing.T) {
 	cord := rig.Cord{Span: 0.75, Relaxed: 0.577, Stiffness: 150}
 	ball := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}

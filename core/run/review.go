@@ -131,7 +131,8 @@ func (j Judged) Review(on *drill.Floor) Review {
 		Summary: j.Summary, Starts: []float64{}, First: j.first(), Faults: j.faultsOut(on), Untold: j.untold(),
 		KeptBy: round.By, OnScreen: drill.OnScreen(r.By, r.Plays) && round.By == drill.ByBag, Judged: round.Judged() ||
 			j.Summary.Passes > 0, Ended: r.Ended,
-		Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand, Harmless: round.Harmless,
+		Early: round.Early, Late: round.Late, Missed: round.Missed, Extra: round.Extra, WrongHand: round.WrongHand,
+		Harmless:   round.Harmless,
 		OffsetKept: round.Kept, Offset: round.Offset, Bias: answer.Known(round.Bias),
 		Spread: answer.Known(round.Spread), Drift: answer.Known(round.Drift),
 		Variety: answer.Known(round.Variety), Inbound: answer.Known(round.Inbound),
