@@ -233,7 +233,7 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 		for n, day := range d.days {
 			at := evening(now, day, i)
 			progress := float64(n) / math.Max(1, float64(len(d.days)-1))
-			if err := runRound(g, coach, a, rigs[d.bag], trainees[d.person], at, d, progress); err != nil {
+			if err := runRound(g, coach, a, rigs[d.bag], trainees[d.person], at, d, uint64(day), progress); err != nil {
 				return fmt.Errorf("%s on day %d: %w", a.Drill.Name, -day, err)
 			}
 		}
@@ -309,7 +309,7 @@ func evening(now time.Time, daysAgo, i int) time.Time {
 // runRound runs one round as the product does, with the stand-in in place of the trainee. progress goes from 0, the
 // first of the two weeks' rounds, to 1: by then spread and misses are down by a third.
 func runRound(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.Rig, p person, at time.Time, d given,
-	progress float64) error {
+	day uint64, progress float64) error {
 	bag, _, err := ledger.Rig(bagRow)
 	if err != nil {
 		return err
@@ -333,7 +333,7 @@ func runRound(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.
 	if err := g.AddRun(&row, line); err != nil {
 		return err
 	}
-	hits, marks, err := played(prepared, bag, p, uint64(at.YearDay()), d, progress)
+	hits, marks, err := played(prepared, bag, p, day, d, progress)
 	if err != nil {
 		return err
 	}
@@ -364,7 +364,7 @@ func played(on run.Prepared, bag rig.Rig, p person, day uint64, d given, progres
 		if on.Timeline.Clock == drill.ByBag {
 			usual = on.Timeline.Usual()
 		}
-		who.Faults = []standin.Fault{standin.Sized(d.habit, 2.2-progress, usual)}
+		who.Faults = []standin.Fault{standin.Sized(d.habit, 2.4-progress, usual)}
 	}
 	who.Timing *= 1.2 - 0.4*progress
 	who.Miss *= 1.3 - 0.6*progress

@@ -19,6 +19,7 @@ func (c coach) pages() []string {
 	return []string{"/", "/bags", "/bags/new", "/drills", "/drills/new", "/library", "/people", "/log",
 		"/compose/new", "/delay", "/gym", at("/bags", "/bags/"), at("/drills", "/compose/"), at("/people", "/people/"),
 		at("/log", "/review/"), at("/drills", "/run/"), at("/people", "/people/") + "/tests",
+		at("/people", "/people/") + "/progress",
 		"/class", at("/class", "/class/"), at("/class", "/class/") + "/card", "/sessions",
 		at("/sessions", "/sessions/"), "/sessions/new?template=themes", at("/sessions", "/sessions/") + "/card",
 		at("/drills", "/run/") + "/card", at("/class", "/floor/")}
