@@ -40,7 +40,7 @@ func TestSayHowItWent(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.reviewOf("Yusuf")
-	c.ok(c.Press("Rate this round"))
+	c.ok(c.Press("Say how it went, this round"))
 	c.ok(c.Fill("Clean", "12"))
 	c.ok(c.Fill("of", "10"))
 	c.ok(c.Fill("Note", "Softer from the second minute on."))

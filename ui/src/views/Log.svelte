@@ -94,7 +94,7 @@
     </label>
   </div>
 </div>
-{#if !removed && !narrowed && season.data && season.data.rounds > 0}
+{#if !removed && !narrowed && log.data && !hours.isPending && season.data && season.data.rounds > 0}
   {@const s = season.data}
   <section class="seam mt-6 grid gap-x-10 gap-y-4 pt-4 lg:grid-cols-[1fr_26rem]" aria-labelledby="season">
     <div>
@@ -115,7 +115,7 @@
 
 {#if log.isError}
   <Notice title="The log could not be read" text={log.error.message} again={() => log.refetch()} />
-{:else if !log.data || hours.isPending}
+{:else if !log.data || hours.isPending || (!narrowed && season.isPending)}
   <Notice title="Reading the log…" />
 {:else if days.length === 0}
   <Notice

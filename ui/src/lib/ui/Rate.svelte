@@ -58,7 +58,7 @@
         ><b>{rating.coach ?? 'A coach'}:</b>
         {[rated(rating), rating.note].filter(Boolean).join('. ')}</span>
     {/if}
-    <Button small onclick={begin} aria-label="{rating ? 'Change what you say of' : 'Rate'} {name}"
+    <Button small onclick={begin} aria-label="{rating ? 'Change what you say of' : 'Say how it went,'} {name}"
       >{rating ? 'Change' : 'Say how it went'}</Button>
   </p>
 {:else}
