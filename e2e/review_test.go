@@ -17,7 +17,8 @@ func (c coach) reviewOf(name string) {
 	c.ok(c.See("Every strike"))
 }
 
-// A review names what to fix first, and the drill that mends it is one press away, ready to be run by whoever it is for.
+// A review names what to fix first, and the drill that mends it is one press away, ready to be run by whoever it is
+// for.
 func TestFixThisFirst(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
@@ -34,7 +35,8 @@ func TestFixThisFirst(t *testing.T) {
 	}
 }
 
-// What the coach says stands on the review and in the log; a wrong count is said and nothing is lost of what was written.
+// What the coach says stands on the review and in the log; a wrong count is said and nothing is lost of what was
+// written.
 func TestSayHowItWent(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)

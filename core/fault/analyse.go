@@ -9,7 +9,6 @@ import (
 
 	"melodromos/core/drill"
 	"melodromos/core/judge"
-	"melodromos/core/rig"
 )
 
 // firm is how many of its own standard errors an effect has to exceed. The floors below are what a coach would care
@@ -244,11 +243,6 @@ func (a *analysis) due() float64 { return math.Max(1, float64(len(a.rows))) }
 // held is a lateness within what is meant for this strike at all: a hit that is lost does not outweigh the others.
 func (w row) held() float64 {
 	return math.Max(-w.most, math.Min(w.most, w.late))
-}
-
-// boards says whether the bag is counted in rebounds.
-func (a *analysis) boards() bool {
-	return a.Kind == rig.Speed || a.Followed != nil && a.Followed.Boards
 }
 
 // Usual is the median time (s) from a strike of a round to the next.

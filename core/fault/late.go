@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 
-	"gonum.org/v1/gonum/mat"
 	"gonum.org/v1/gonum/stat"
 
 	"melodromos/core/drill"
@@ -225,100 +224,6 @@ func (a *analysis) tempos(at []int) ([]float64, bool) {
 	return x, high/low-1 > paceRange
 }
 
-// modelSpread is how far off the times of a bag may be from its model, as a share (standard deviation): what it makes
-// of the lateness is found beside everything else, and is nobody's. Assumed, as modelError.
-const modelSpread = 0.010
-
-// fit finds by least squares what is steady in the lateness of strikes, and how much each cause makes of it, beside
-// a bag whose times are a little off; nil where they cannot be told apart. The steady part comes first.
-// Errors that go on from strike to strike are taken for what they are: a first-order autoregression (Cochrane & Orcutt
-// 1949, with the first of each row kept after Prais & Winsten 1954). sum is what is left, in squares.
-func (a *analysis) fit(at []int, causes []cause) ([]cause, float64) {
-	one := make([]float64, len(a.rows))
-	for i := range one {
-		one[i] = 1
-	}
-	list := append([]cause{{x: one}}, causes...)
-	columns := make([][]float64, 0, len(list)+1)
-	for _, c := range list {
-		columns = append(columns, c.x)
-	}
-	rows := len(at)
-	if a.By == drill.ByBag {
-		rows++
-		gaps := make([]float64, len(a.rows))
-		for i, w := range a.rows {
-			gaps[i] = w.gap
-		}
-		columns = append(columns, gaps)
-	}
-	x, y := mat.NewDense(rows, len(columns), nil), mat.NewVecDense(rows, nil)
-	late := make([]float64, len(at))
-	for k, i := range at {
-		late[k] = a.rows[i].held()
-		own, share := a.carried(at, k)
-		for j, c := range columns {
-			if x.Set(k, j, own*c[i]); share > 0 {
-				x.Set(k, j, own*c[i]-share*c[at[k-1]])
-			}
-		}
-		if y.SetVec(k, own*late[k]); share > 0 {
-			y.SetVec(k, own*late[k]-share*late[k-1])
-		}
-	}
-	if a.By == drill.ByBag { // what is known of the bag counts like one more strike
-		x.Set(rows-1, len(columns)-1, stat.StdDev(late, nil)/modelSpread)
-	}
-	var normal, inverse mat.SymDense
-	normal.SymOuterK(1, x.T())
-	var chol mat.Cholesky
-	if !chol.Factorize(&normal) || chol.Cond() > 1e7 || chol.InverseTo(&inverse) != nil {
-		return nil, math.Inf(1)
-	}
-	var right, coef, left mat.VecDense
-	right.MulVec(x.T(), y)
-	if chol.SolveVecTo(&coef, &right) != nil {
-		return nil, math.Inf(1)
-	}
-	left.MulVec(x, &coef)
-	left.SubVec(y, &left)
-	sum := mat.Dot(&left, &left)
-	wide := math.Sqrt(sum / math.Max(1, float64(rows-len(columns))))
-	for j := range list {
-		list[j].coef, list[j].se = coef.AtVec(j), wide*math.Sqrt(inverse.At(j, j))
-	}
-	return list, sum
-}
-
-// carried tells how much of a strike's own lateness counts, and which share of the one before it is taken off.
-func (a *analysis) carried(at []int, k int) (own, share float64) {
-	if k == 0 || at[k] != at[k-1]+1 {
-		return math.Sqrt(1 - a.goesOn*a.goesOn), 0
-	}
-	return 1, a.goesOn
-}
-
-// goingOn is the share of a lateness that goes on to the next strike: the lag-1 autocorrelation about each hand's mean,
-// from 0 to 0.9.
-func (a *analysis) goingOn(at []int) float64 {
-	sum, n := map[drill.Hand]float64{}, map[drill.Hand]float64{}
-	for _, i := range at {
-		sum[a.rows[i].Hand], n[a.rows[i].Hand] = sum[a.rows[i].Hand]+a.rows[i].held(), n[a.rows[i].Hand]+1
-	}
-	off := func(i int) float64 { return a.rows[i].held() - sum[a.rows[i].Hand]/n[a.rows[i].Hand] }
-	squares, products := 0.0, 0.0
-	for k, i := range at {
-		squares += off(i) * off(i)
-		if k > 0 && at[k-1] == i-1 {
-			products += off(i) * off(i-1)
-		}
-	}
-	if squares == 0 {
-		return 0
-	}
-	return math.Max(0, math.Min(0.9, products/squares))
-}
-
 // gained is the share of the strikes that would be clean had their hits come so much (s) sooner.
 func (a *analysis) gained(sooner func(i int) float64) float64 {
 	n := 0
@@ -413,96 +318,6 @@ func (a *analysis) softness() (share float64, firmly bool) {
 	mean, sd := stat.MeanStdDev(logs, nil)
 	share = 1 - math.Exp(mean)
 	return share, share > softFloor && -mean > firm*sd/math.Sqrt(float64(len(logs)))
-}
-
-// hands compares the two: by how late one is, as the causes of lateness have it, by how widely it scatters, and by how
-// often it misses.
-func (a *analysis) hands(taken []cause, at []int) []Found {
-	rest := map[drill.Hand][]float64{}
-	for _, i := range at {
-		w, left := a.rows[i], a.rows[i].held()
-		for _, c := range taken {
-			left -= c.coef * c.x[i]
-		}
-		rest[w.Hand] = append(rest[w.Hand], left)
-	}
-	var best Found
-	for _, c := range taken {
-		if c.code == WeakHand && c.stands() {
-			side := map[bool]string{true: "later", false: "earlier"}[c.coef > 0]
-			best = Found{Code: WeakHand, Effect: math.Abs(c.coef), Error: c.se, hand: string(c.hand),
-				Cost: a.gained(func(i int) float64 { return c.coef * c.x[i] })}
-			best.Evidence = fmt.Sprintf(
-				"The %s hand is %s %s than the other",
-				c.hand,
-				a.ms(math.Abs(c.coef), c.se),
-				side,
-			)
-		}
-	}
-	for _, hand := range []drill.Hand{drill.Lead, drill.Rear} {
-		mine, other := rest[hand], rest[hand.Other()]
-		if best.hand != "" && best.hand != string(hand) || a.uneven() {
-			continue
-		}
-		if ratio, se, ok := wider(mine, other); ok {
-			cost := a.tightened(func(w row) bool { return w.Hand == hand }, ratio)
-			said := fmt.Sprintf("scatters %.0f %% more widely", 100*(ratio-1))
-			best = best.with(WeakHand, hand, ratio-1, ratio*se, cost, said)
-		}
-		mineMissed, n := a.missed(func(w row) bool { return w.Hand == hand })
-		theirs, m := a.missed(func(w row) bool { return w.Hand == hand.Other() })
-		if d, se, ok := oftener(mineMissed, n, theirs, m); ok {
-			said := fmt.Sprintf("misses %.0f %% against %.0f %%", 100*mineMissed, 100*theirs)
-			best = best.with(WeakHand, hand, d, se, d*n/a.due(), said)
-		}
-	}
-	if best.Code == "" {
-		return nil
-	}
-	for _, w := range a.rows {
-		if string(w.Hand) == best.hand && w.hit >= 0 {
-			best.Times++
-		}
-	}
-	best.Evidence += "."
-	return []Found{best}
-}
-
-// uneven says whether the plan itself asks something else of one hand than of the other: more of its strikes follow at
-// once inside a combination, come after a defence, or meet a bag at rest.
-func (a *analysis) uneven() bool {
-	n := map[drill.Hand]float64{}
-	kinds := [3]map[drill.Hand]float64{{}, {}, {}}
-	for _, w := range a.rows {
-		n[w.Hand]++
-		for k, is := range []bool{w.Follows, w.Defended, w.Still} {
-			if is {
-				kinds[k][w.Hand]++
-			}
-		}
-	}
-	for _, k := range kinds {
-		lead, rear := k[drill.Lead]/math.Max(1, n[drill.Lead]), k[drill.Rear]/math.Max(1, n[drill.Rear])
-		if math.Abs(lead-rear) > unevenBy {
-			return true
-		}
-	}
-	return false
-}
-
-// unevenBy is the share of the strikes by which the plan may ask more of one hand for the two to be compared. Assumed.
-const unevenBy = 0.4
-
-// with adds a sign of the same fault.
-func (f Found) with(code Code, hand drill.Hand, effect, se, cost float64, said string) Found {
-	if f.Code == "" {
-		return Found{Code: code, Effect: effect, Error: se, Cost: cost, hand: string(hand),
-			Evidence: fmt.Sprintf("The %s hand %s", hand, said)}
-	}
-	f.Cost += cost
-	f.Evidence += " and " + said
-	return f
 }
 
 // ms writes a time with what it may be off by.

@@ -112,7 +112,7 @@ var views = []view{
 		wait(600*time.Millisecond))},
 	{"ready", 1280, 800, false, steps(goTo("/"), see("Next on the floor"), link("#/run/"), see("Ready for the floor"),
 		wait(300*time.Millisecond))},
-	{"review", 1280, 800, false, steps(goTo("/log"), fill("Look for", "Yusuf"), wait(900*time.Millisecond),
+	{"review", 1280, 800, false, steps(goTo("/log"), fill("Look for", "Greta"), wait(900*time.Millisecond),
 		link("#/review/"), see("Fix this first"),
 		wait(300*time.Millisecond))},
 	{"log", 1280, 800, false, steps(goTo("/log"), see("Yusuf Brandvik"))},
