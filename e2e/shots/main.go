@@ -75,7 +75,7 @@ func link(prefix string) func(*browser.Page) error {
 }
 
 // round starts a round of Yusuf's with the stand-in and lets it go on for a while.
-var round = steps(goTo("/people"), see(" % clean"), press("Run Two a side with Yusuf Brandvik"),
+var round = steps(goTo("/people"), see(" % clean"), press("Run Basic rhythm, three a side with Yusuf Brandvik"),
 	see("Ready for the floor"),
 	press("Demo hits"), press("Advanced"), press("Start"), wait(17*time.Second))
 
