@@ -132,6 +132,7 @@ func Open(gym *store.Gym, r store.Run) (run.Opened, error) {
 		return run.Opened{}, err
 	}
 	o, err := run.Open(r.RigDoc, r.DrillDoc, line, drill.Recorder(r.Source), drill.Playing(r.Plays))
+	o.Eased = r.Eased
 	return o, stored("run", r.ID, err)
 }
 

@@ -68,6 +68,7 @@ type Hour struct {
 	Left      []session.Face  `json:"left" doc:"blocks that were not done when it was ended"`
 	Cards     []hour.HangCard `json:"cards" doc:"what is hung how before which round"`
 	Done      []TurnOut       `json:"done" doc:"what is in the log of it so far"`
+	Sum       string          `json:"sum" doc:"what was done beside what was planned; empty where nothing was"`
 	Caution   string          `json:"caution" doc:"for everybody who trains"`
 	CreatedAt time.Time       `json:"createdAt"`
 }
@@ -142,6 +143,12 @@ func (c caller) hour(id string) (Hour, error) {
 		ratings[*said[i].TurnID] = ratingOut(&said[i])
 	}
 	rows, err := c.gym.Turns(id)
+	var done []hour.Done
+	for _, t := range rows {
+		done = append(done, hour.Done{Person: t.TraineeID, Lap: t.Lap, Seconds: t.Seconds, OnBag: t.RigID != nil,
+			Carried: t.Carried, Title: t.Title, Got: t.Got, Failed: t.Failed})
+	}
+	out.Sum = out.Plan.Sum(done)
 	out.Done, err = eachRow(rows, err, func(t store.Turn) (TurnOut, error) {
 		o := TurnOut{
 			ID:        t.ID,

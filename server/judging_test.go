@@ -293,3 +293,29 @@ func BenchmarkLog(b *testing.B) {
 		b.Log(line)
 	}
 }
+
+// A bag that comes back later in each week's rounds is said to tire, on the first page.
+func TestTiredBag(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Yarrow")
+	person, rigs := u.hung("doubleEnd")
+	var a Assignment
+	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["doubleEnd"].ID,
+		Choice: "accept"}, &a)
+	known := rigs["doubleEnd"].Doc.Rig.LeastKnown()
+	s.sql(t, "UPDATE rigs SET measured_at = now() - interval '90 days'")
+	s.sql(t, `WITH r AS (
+		INSERT INTO runs (gym_id, drill_id, assignment_id, rig_id, trainee_id, drill_name, rung, rig_doc, drill_doc, source, state, ending, intake_hash, zone, started_at, ended_at, created_at)
+		SELECT a.gym_id, a.drill_id, a.id, a.rig_id, a.trainee_id, d.name, d.rung, '{}', '{}', 'device', 'done', 'bell', a.id || ' ' || n, 'UTC', at, at, at
+		FROM assignments a JOIN drills d ON d.id = a.drill_id, generate_series(0, 9) n, LATERAL (SELECT now() - make_interval(days => 4 * (9 - n)) AS at) t WHERE a.id = $1
+		RETURNING id, gym_id, created_at)
+		INSERT INTO outcomes (run_id, gym_id, headline, planned, hits, clean, longest, share, counts, judged, wild, rig_parameter, rig_value, rig_spread, rig_steps)
+		SELECT id, gym_id, 'H', 60, 58, 40, 8, 0.67, true, true, false, $2, $3 * (1 - 0.015 * row_number() OVER (ORDER BY created_at)), 0.01, 40 FROM r`,
+		a.ID, known.Field, known.Value)
+	var today Today
+	u.want(200, "GET", "/api/today", nil, &today)
+	if len(today.Tired) != 1 || today.Tired[0].RigID != rigs["doubleEnd"].ID ||
+		!strings.Contains(today.Tired[0].Said, "A cord is dying") {
+		t.Errorf("%+v", today.Tired)
+	}
+}

@@ -171,7 +171,7 @@ func (s *Server) newRun(c caller, in NewRun) (Run, error) {
 		go s.playStandIn(key, choice, usual)
 	}
 	opened := run.Opened{Bag: on.Bag, Plan: prepared.Plan, Timeline: prepared.Timeline, By: in.Source,
-		Plays: prepared.Plays}
+		Plays: prepared.Plays, Eased: a.Eased}
 	out, err := runOut(c.gym, row, opened)
 	out.IntakeKey = key
 	return out, err

@@ -294,6 +294,15 @@ func TestErase(t *testing.T) {
 		Judged: true}, nil, []store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05,
 		Origin:  "rounds",
 		FoundAt: now}}))
+	must(t, g.Rate(&store.Rating{RunID: &run.ID, Word: "held", Note: "Runa was calm.", Coach: coach.Name}))
+	must(t, g.AddCorrection(&store.Correction{RunID: run.ID, Kind: "judged", Reason: "Runa said so", Coach: coach.Name,
+		Was: store.Doc(`{"drill":{"for":"Runa"}}`)}))
+	other2 := store.Trainee{Name: "Oona", Stance: "southpaw", Band: "beginner", AgeBand: "adult"}
+	must(t, g.AddTrainee(&other2))
+	beside := run // a round of somebody else whose note names her
+	beside.ID, beside.TraineeID, beside.AssignmentID, beside.IntakeHash = "", &other2.ID, nil, "beside"
+	must(t, g.AddRun(&beside, store.Doc("{}")))
+	must(t, g.Rate(&store.Rating{RunID: &beside.ID, Note: "Held the pads for Runa.", Coach: coach.Name}))
 	drill, err := g.Drill(run.DrillID)
 	must(t, err)
 	drill.Name = "First touches for Runa"
@@ -309,6 +318,9 @@ func TestErase(t *testing.T) {
 	}
 	log, err := g.Runs(store.RunFilter{})
 	must(t, err)
+	if left, err := g.RatingOf(beside.ID); err != nil || left == nil || left.Note != "Held the pads for somebody." {
+		t.Errorf("%+v, %v", left, err)
+	}
 	if len(log) != 1 || log[0].TraineeID != nil || log[0].AssignmentID != nil || log[0].Trainee != "" ||
 		log[0].Outcome.Clean != 8 {
 		t.Errorf("%+v", log)

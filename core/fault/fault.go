@@ -43,6 +43,8 @@ type Round struct {
 	judge.Round
 	Kind  rig.Kind // "" where the bag is not known
 	Marks []Mark   // what the coach saw, by time
+	// closer and softer on purpose: form is suspended, and neither it nor the distance is graded
+	FormFree bool
 }
 
 // Mark is something that the coach saw at a moment (s) of the round.
@@ -99,6 +101,9 @@ func (a *analysis) find() []Found {
 	list = append(list, a.lateness()...)
 	if fades {
 		list = append(list, tired)
+	}
+	if a.FormFree {
+		return list
 	}
 	return append(list, a.seen()...)
 }

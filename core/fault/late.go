@@ -302,7 +302,7 @@ func (a *analysis) overs(sign int) int {
 
 // softness is by how much softer than asked the hits were, as a share, and whether that is beyond chance.
 func (a *analysis) softness() (share float64, firmly bool) {
-	if !a.forced {
+	if !a.forced || a.FormFree {
 		return 0, false
 	}
 	var logs []float64

@@ -82,6 +82,9 @@ func first(p drill.Plan, on drill.Floor, list []change, fits func(Fit) bool,
 	return Neighbour{}, false
 }
 
+// Closer is what an easier drill is that stands closer to the bag, softly: form is suspended in it.
+const Closer = "closer"
+
 // technique and combination make a change of one kind of drill.
 func technique(f func(*drill.SpeedBagDrill) bool) func(drill.Plan, rig.Kind) (drill.Plan, bool) {
 	return func(p drill.Plan, _ rig.Kind) (drill.Plan, bool) {
@@ -157,7 +160,7 @@ var easier = append(slices.Clone(control), []change{
 	{"a part of it", combination(func(c *drill.Combination, _ rig.Kind) bool { return shorter(c) })},
 	{"straight punches only",
 		combination(func(c *drill.Combination, _ rig.Kind) bool { return everyPunch(c, straightened) })},
-	{"closer", combination(func(c *drill.Combination, _ rig.Kind) bool {
+	{Closer, combination(func(c *drill.Combination, _ rig.Kind) bool {
 		ok := c.Range != drill.Close
 		c.Range = drill.Close
 		return ok

@@ -107,6 +107,9 @@ func (o Opened) Sees() []ToSeeOut {
 	if d, ok := o.Plan.(drill.SpeedBagDrill); ok && d.Technique == drill.FistRoll {
 		list = append(list, ToSeeOut{MarkFists, "fists touched", "Fists touch"})
 	}
+	if o.FormFree() {
+		return list
+	}
 	for _, c := range fault.ToSee(o.Plan, o.Bag.Kind()) {
 		list = append(list, ToSeeOut{MarkKind(c), c.Name(), c.Pressed()})
 	}

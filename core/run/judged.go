@@ -133,7 +133,7 @@ const fistsSeen = 1.0
 
 // faulty is a judged round with what the coach saw in it.
 func (r Record) faulty(round judge.Round) fault.Round {
-	f := fault.Round{Round: round, Kind: r.Bag.Kind()}
+	f := fault.Round{Round: round, Kind: r.Bag.Kind(), FormFree: r.FormFree()}
 	for _, m := range r.Marks {
 		f.Marks = append(f.Marks, fault.Mark{At: m.At.Seconds(), What: fault.Code(m.Kind),
 			Hurt: m.Kind == MarkTouched || m.Kind == MarkMissed})

@@ -81,7 +81,11 @@ type Opened struct {
 	Timeline drill.Timeline
 	By       drill.Recorder
 	Plays    drill.Playing
+	Eased    string // what was easier than the rung has it
 }
+
+// FormFree says whether form is suspended: the drill was made easier by standing closer, softly (common practice).
+func (o Opened) FormFree() bool { return o.Eased == level.Closer }
 
 // Open reads the documents that a round keeps.
 func Open(bag, plan, timeline []byte, by drill.Recorder, plays drill.Playing) (Opened, error) {

@@ -60,5 +60,6 @@ func (o Opened) Rejudge(a Anew, on drill.Floor) (Opened, error) {
 		return o, err
 	}
 	prepared.Timeline.Begin(o.Timeline.Start) // the hits were captured by that clock
-	return Opened{Bag: o.Bag, Plan: prepared.Plan, Timeline: prepared.Timeline, By: o.By, Plays: prepared.Plays}, nil
+	return Opened{Bag: o.Bag, Plan: prepared.Plan, Timeline: prepared.Timeline, By: o.By, Plays: prepared.Plays,
+		Eased: o.Eased}, nil
 }

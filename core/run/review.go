@@ -187,6 +187,9 @@ func (j Judged) remarks() []string {
 			list = append(list, pace)
 		}
 	}
+	if j.record.FormFree() {
+		list = append(list, "Closer and softer: form is suspended, and is not graded in this round.")
+	}
 	if j.Slips.Passes > 0 && len(j.Round.Planned) > 0 {
 		list = append(list, "Against the bag, by your marks: "+words.Lower(j.Slips.Headline()))
 	}

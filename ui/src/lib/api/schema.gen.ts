@@ -2996,6 +2996,8 @@ export interface components {
             refused: string;
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
+            /** @description what was done beside what was planned; empty where nothing was */
+            sum: string;
             /**
              * Format: int64
              * @description of the clock, when it is over

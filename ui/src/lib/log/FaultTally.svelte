@@ -31,7 +31,9 @@
             <span class="block text-sm text-soft">{f.remedy} Last on {shortDay(f.last, session.zone)}.</span>
           </td>
           <td class="py-1.5 text-right whitespace-nowrap"
-            >{f.rounds}<span class="block text-sm text-soft">{f.first > 0 ? `${f.first} times first` : ''}</span></td>
+            >{f.rounds}<span class="block text-sm text-soft"
+              >{f.first > 0 ? `${f.first === 1 ? 'once' : `${f.first} times`} first` : ''}</span
+            ></td>
           <td class="py-1.5 text-right">{people ? f.people : f.lately}</td>
           <td class="py-1.5 text-right whitespace-nowrap">{percent(f.cost)}</td>
           <td class="hidden py-1.5 pl-4 sm:table-cell">

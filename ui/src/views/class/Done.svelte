@@ -41,6 +41,7 @@
 
 <section class="mt-8" aria-labelledby="done">
   <h2 id="done" class="text-xl font-bold">Done so far</h2>
+  {#if hour.sum}<p class="mt-1 max-w-prose">{hour.sum}</p>{/if}
   <ul class="mt-1 grid gap-x-8 sm:grid-cols-2">
     {#each rows as r (r.id)}
       <li class="border-b border-rope py-1">

@@ -23,6 +23,10 @@
         : [`${r.tempo.toFixed(0)} strikes a minute; ${r.asked.toFixed(0)} were planned.`]),
     ].join(' '),
   )
+  // where in the pattern: only where it has places, and no more than one can read
+  const places = $derived(
+    r.positions.length > 2 && r.positions.length <= 16 ? r.positions : ([] as Schemas['GroupOut'][]),
+  )
   const parts = $derived([...r.thirds, ...r.defended].filter((p) => p.planned > 0))
   const force = $derived(parts.some((p) => p.launch != null))
   const back = (b: Schemas['BreakOut']) => (b.recover == null ? '' : `, back in ${b.recover.toFixed(1)} s`)
@@ -55,6 +59,21 @@
       </tbody>
     </table>
     {#if scatter}<p class="mt-2 text-sm text-soft">{scatter}</p>{/if}
+    {#if places.length > 0}
+      <table class="mt-4 w-full text-left">
+        {@render head(['Place', 'Clean', 'On average', 'Scatter'])}
+        <tbody>
+          {#each places as p, i (i)}
+            <tr class="border-b border-rope">
+              <td class="py-1.5">{p.position + 1} <span class="text-soft">{p.hand}</span></td>
+              <td class="text-right">{percent(p.clean / p.planned)}</td>
+              <td class="text-right">{p.bias == null ? '–' : signedMs(p.bias)}</td>
+              <td class="text-right">{p.spread == null ? '–' : ms(p.spread)}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    {/if}
     {#if parts.length > 0}
       <table class="mt-4 w-full text-left">
         {@render head(['Part', 'Clean', 'On average', ...(force ? ['Speed'] : [])])}
