@@ -65,6 +65,8 @@ func TestPutRight(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.reviewOf("Ines")
+	c.ok(c.Press("Listen to plan and hits from this strike"))
+	c.ok(c.Press("Stop listening"))
 	clean, _ := c.counted()
 	wrong := "[...document.querySelectorAll('[aria-label=\"What this strike really was\"] button')].find((b) => b.innerText === 'clean')"
 	c.ok(c.Until(wrong))
@@ -81,6 +83,9 @@ func TestPutRight(t *testing.T) {
 		return now == clean, nil
 	})
 	c.ok(c.Until("document.querySelectorAll('details li.line-through').length === 1"))
+	for _, e := range c.Errors() {
+		t.Errorf("the browser complains: %s", e)
+	}
 }
 
 // How somebody comes on is a page to read and to print, with a picture for each bag.

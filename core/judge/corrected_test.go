@@ -107,6 +107,16 @@ func TestParts(t *testing.T) {
 	if planned != len(plan) || clean != r.Clean || r.AfterDefence() != nil {
 		t.Errorf("%d of %d strikes in the thirds, %d of %d clean", planned, len(plan), clean, r.Clean)
 	}
+	if r.ByPart() != nil {
+		t.Error("a rhythm has parts")
+	}
+	for i := range r.Planned {
+		r.Planned[i].Part = i % 2
+	}
+	if parts := r.ByPart(); len(parts) != 2 || parts[0].Planned+parts[1].Planned != len(plan) ||
+		parts[1].Name != "part 2" || parts[0].Clean+parts[1].Clean != r.Clean {
+		t.Errorf("%+v", parts)
+	}
 	plan[5].Defended, r.Planned[5].Defended = true, true
 	parts := r.AfterDefence()
 	if len(parts) != 2 || parts[0].Planned != 1 || math.Abs(parts[0].Bias-0.005) > 1e-9 ||

@@ -1,6 +1,7 @@
 package judge
 
 import (
+	"fmt"
 	"math"
 
 	"gonum.org/v1/gonum/stat"
@@ -71,4 +72,22 @@ func (r Round) AfterDefence() []Part {
 		return nil
 	}
 	return []Part{after, others}
+}
+
+// ByPart are the parts of a long combination, in order; nothing where it has only one.
+func (r Round) ByPart() []Part {
+	most := 0
+	for _, s := range r.Planned {
+		most = max(most, s.Part)
+	}
+	if most == 0 {
+		return nil
+	}
+	var list []Part
+	for k := range most + 1 {
+		if p := r.part(fmt.Sprintf("part %d", k+1), func(s Strike) bool { return s.Part == k }); p.Planned > 0 {
+			list = append(list, p)
+		}
+	}
+	return list
 }

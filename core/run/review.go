@@ -58,6 +58,7 @@ type Review struct {
 	Positions  []GroupOut  `json:"positions"`
 	Breaks     []BreakOut  `json:"breaks"`
 	Thirds     []PartOut   `json:"thirds" doc:"the round in three"`
+	Parts      []PartOut   `json:"parts" doc:"of a long combination; empty where it has one"`
 	Defended   []PartOut   `json:"defended" doc:"strikes after a defence, and the others; empty where there is none"`
 	Paces      []PaceOut   `json:"paces"`
 }
@@ -144,7 +145,8 @@ func (j Judged) Review(on *drill.Floor) Review {
 		Paces: answer.Map(round.Paces,
 			func(p judge.Pace) PaceOut { return PaceOut{p.From, p.Hits, answer.Known(p.Tempo)} }),
 		Strikes: []StrikeOut{}, Hits: []HitOut{},
-		Thirds: answer.Map(round.Thirds(), partOut), Defended: answer.Map(round.AfterDefence(), partOut),
+		Thirds: answer.Map(round.Thirds(), partOut), Parts: answer.Map(round.ByPart(), partOut),
+		Defended: answer.Map(round.AfterDefence(), partOut),
 	}
 	if f := round.Followed; f != nil {
 		v.Tempo, v.Asked, v.Trend, v.LetGo = answer.Known(f.Held.Tempo), answer.Known(f.Held.Asked),

@@ -50,10 +50,13 @@
   const hours = createQuery(() => ({ queryKey: ['hours'], queryFn: () => ask(api.GET('/api/hours')) }))
   // Classes stand in the log of everybody, as far back as its rounds were read.
   const classes = $derived(
-    trainee || removed || kind || search
+    trainee || removed || kind
       ? []
       : (hours.data ?? []).filter(
-          (h) => h.startedAt && (!log.hasNextPage || h.startedAt >= (rows.at(-1)?.createdAt ?? '')),
+          (h) =>
+            h.startedAt &&
+            search.split(/\s+/).every((word) => h.name.toLowerCase().includes(word.toLowerCase())) &&
+            (!log.hasNextPage || h.startedAt >= (rows.at(-1)?.createdAt ?? '')),
         ),
   )
   const dayOf = (h: Schemas['HourRow']) => day(h.startedAt!, session.zone)

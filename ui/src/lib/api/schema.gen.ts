@@ -3966,6 +3966,8 @@ export interface components {
             /** @description the bag was on the screen alone */
             onScreen: boolean;
             paces: components["schemas"]["PaceOut"][];
+            /** @description of a long combination; empty where it has one */
+            parts: components["schemas"]["PartOut"][];
             positions: components["schemas"]["GroupOut"][];
             /**
              * Format: double

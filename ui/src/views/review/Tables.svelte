@@ -27,7 +27,7 @@
   const places = $derived(
     r.positions.length > 2 && r.positions.length <= 16 ? r.positions : ([] as Schemas['GroupOut'][]),
   )
-  const parts = $derived([...r.thirds, ...r.defended].filter((p) => p.planned > 0))
+  const parts = $derived([...r.thirds, ...r.parts, ...r.defended].filter((p) => p.planned > 0))
   const force = $derived(parts.some((p) => p.launch != null))
   const back = (b: Schemas['BreakOut']) => (b.recover == null ? '' : `, back in ${b.recover.toFixed(1)} s`)
 </script>
