@@ -115,9 +115,14 @@ func lineKnobs(asked, c drill.Combination, on drill.Floor, out Line, effort stri
 		to("range", "pace", "By the pace"), to("range", drill.Far, "Far"))
 	if !slip {
 		k.choice("earOnly", "The bag is", "", yesNo(asked.EarOnly), flag("earOnly", "Seen", "Not seen")...)
-		k.choice("landing", "Lands", "", string(asked.Landing),
-			to("landing", drill.OnReturns, "On the bag’s returns", "clock", nil),
-			to("landing", drill.Freely, "Freely", "clock", nil))
+		lands := []KnobOption{to("landing", drill.OnReturns, "On the bag’s returns", "clock", nil, "played", nil),
+			to("landing", drill.Freely, "Freely", "clock", nil, "played", nil)}
+		value := string(asked.Landing)
+		if asked.Played != nil {
+			value = "played"
+			lands = append(lands, KnobOption{value, "In its own rhythm", Patch{}})
+		}
+		k.choice("landing", "Lands", "", value, lands...)
 	}
 	if !slip && !free {
 		note := "Each strike is due when the bag comes back from the one before."
@@ -146,7 +151,7 @@ func lineKnobs(asked, c drill.Combination, on drill.Floor, out Line, effort stri
 		k.figure("fist", "Fist speed, "+effort, "On this bag force sets the window more than the tempo.", rig.AsSpeed,
 			c.Fist, softestOffered, hardest, 0.1, Patch{"tempo": 0, "slower": 0})
 	}
-	if free && !slip || still {
+	if (free && !slip || still) && asked.Played == nil {
 		k.figure("tempo", "Goal tempo inside the combination", "", rig.AsTempo, c.Tempo, 20, 500, 1, nil)
 	}
 	if goal := math.Round(c.Tempo); goal > 0 && (!slip || still) {

@@ -144,6 +144,8 @@ func lands(c drill.Combination, knobs []Knob) string {
 
 func meets(c drill.Combination, knobs []Knob) string {
 	switch {
+	case c.Played != nil:
+		return "in a rhythm of its own"
 	case c.Landing == drill.Freely:
 		return "without waiting for the bag"
 	case c.Rhythm == drill.SecondReturn:

@@ -53,7 +53,11 @@ func Carry(p Plan, from, to rig.Kind) (carried Plan, lost []string, err error) {
 		return nil, nil, input.Refuse("kind", "expected a kind of bag on which something of it is left")
 	}
 	c.setBack(to, say)
-	if c.Landing == Freely && to != rig.Hanging {
+	if c.Played != nil && to == rig.Slip {
+		c.Played = nil
+		say("Without its own rhythm: a slip bag's passes set the time.")
+	}
+	if c.Landing == Freely && to != rig.Hanging && c.Played == nil {
 		c.Landing = OnReturns
 		say("The strikes land on the returns: this bag comes back by itself.")
 	}

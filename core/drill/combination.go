@@ -115,6 +115,8 @@ type Combination struct {
 	Inside      bool     `json:"inside,omitempty"`  // slips are called inside and outside, not lead and rear
 	Clock       Clock    `json:"clock,omitempty"`   // as the landing has it where nothing is said
 	Cues        *Cues    `json:"cues,omitempty"`    // unforeseeable ones on top
+	// a rhythm that was played, at whose times the strikes land freely
+	Played *Played `json:"played,omitempty"`
 
 	notes []combo.Note
 }
@@ -168,6 +170,11 @@ func ReadCombination(o *input.Object) (Combination, error) {
 		cues, err := readCues(o.Object("cues"), c.Stance)
 		o.Keep(err)
 		c.Cues = &cues
+	}
+	if o.Has("played") {
+		played, err := readPlayed(o.Object("played"))
+		o.Keep(err)
+		c.Played = &played
 	}
 	if err := o.Done(); err != nil {
 		return Combination{}, err
@@ -225,6 +232,8 @@ func (c Combination) Check() error {
 		return input.Refuse("clock", "expected bag or beat")
 	case c.Clock == ByBag && c.Landing == Freely:
 		return input.Refuse("clock", "expected the beat's: no bag times strikes that land freely")
+	case c.Played != nil && c.Landing != Freely:
+		return input.Refuse("played", "expected a rhythm that was played only where the strikes land freely")
 	case c.Slower != 0 && c.Tempo != 0 && c.Slower >= c.Tempo:
 		return input.Refuse("slower", "expected less than the goal of %g a minute, not %g", c.Tempo, c.Slower)
 	}
@@ -238,6 +247,11 @@ func (c Combination) Check() error {
 			if err := l.Limits.Check(l.field, l.value); err != nil {
 				return err
 			}
+		}
+	}
+	if c.Played != nil {
+		if err := c.Played.Check(strikes); err != nil {
+			return input.Under("played", err)
 		}
 	}
 	if c.Guard != Touched && c.Rhythm != NoReturn {
@@ -260,6 +274,8 @@ func (c Combination) Voice() combo.Voice { return combo.Voice{Names: c.Names, In
 // suits refuses what a bag does not know, by field.
 func (c Combination) suits(k rig.Kind) error {
 	switch {
+	case c.Played != nil && k == rig.Slip && c.Rhythm != NoReturn:
+		return input.Refuse("played", "expected another bag: a slip bag swings by itself, and its passes set the time")
 	case c.NoTouch && k != rig.Slip:
 		return input.Refuse("noTouch", "expected a slip bag: the others are struck")
 	case c.Clock == ByBag && k == rig.Slip:
@@ -300,6 +316,9 @@ func (c Combination) With(bag rig.Rig, a trainee.Ability) Combination {
 		c.Fist = math.Round(c.EffortShare()*a.FistSpeed*10) / 10
 	}
 	still := c.still(bag.Kind())
+	if c.Played != nil {
+		c.Tempo = math.Min(math.Round(60/c.Played.Usual()), TempoLimits.Max)
+	}
 	if c.Tempo == 0 && (c.Landing == Freely || still) {
 		c.Tempo = math.Round(p.tempo * 60 / math.Max(a.Alternate, c.ReachTime(bag.Kind())))
 	}

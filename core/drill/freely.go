@@ -29,13 +29,14 @@ func (l *lander) moving(before Landed) (float64, error) {
 	return 2 * flush / rig.Driven(l.bag, before.Fist, 0, *l.limits), nil
 }
 
-// freely paces the strikes by the tempo inside the combination.
+// freely paces the strikes by the tempo inside the combination, or by the rhythm that was played.
 func (l *lander) freely() error {
 	l.last = -1
 	if l.c.Tempo == 0 {
 		return input.Refuse("tempo", "expected a tempo where nothing but the hands keeps the pace")
 	}
 	interval := 60 / l.c.Tempo
+	struck := 0
 	var between []int
 	for i, m := range l.moves {
 		if err := l.stop(); err != nil {
@@ -61,13 +62,20 @@ func (l *lander) freely() error {
 					sum += interval
 				}
 			}
+			need := 0.0
 			if sum > 0 {
-				gap = math.Max(gap, sum+l.way)
+				need = sum + l.way
+				gap = math.Max(gap, need)
+			}
+			if l.c.Played != nil {
+				gap = l.c.Played.Times[struck] - l.c.Played.Times[struck-1]
 			}
 			s.At = before.At + gap
-			if hands := l.a.Between(before.Placed, s.Placed); hands > gap+1e-9 {
+			if hands := math.Max(l.a.Between(before.Placed, s.Placed), need); hands > gap+1e-9 {
 				s.Late = hands - gap
-				s.Fits = []Offer{{"tempo", math.Floor(60 / hands * gap / interval), "as quick as these hands are"}}
+				if l.c.Played == nil {
+					s.Fits = []Offer{{"tempo", math.Floor(60 / hands * gap / interval), "as quick as these hands are"}}
+				}
 			}
 			s.Window = freeWindow * gap
 			if l.bag.Kind() == rig.Hanging && !l.stopping(before.Placed.Move) && l.stopIn(between) < 0 {
@@ -79,6 +87,7 @@ func (l *lander) freely() error {
 			}
 		}
 		between = l.addStrike(s, between)
+		struck++
 	}
 	l.trailing(between)
 	return nil

@@ -60,9 +60,13 @@ func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
 		return Timeline{}, rep, err
 	}
 	every := rep.Length + c.Pause
+	if c.Played != nil {
+		every = c.Played.Every
+	}
+	pause := every - rep.Length // the hands may still be on their way home from a rhythm that goes on
 	n := c.Repetitions
 	if n == 0 {
-		n = int(math.Floor((c.Work + c.Pause) / every))
+		n = max(0, int(math.Floor((c.Work+pause)/every)))
 	}
 	if n == 0 {
 		return Timeline{}, rep, input.Refuse("work", "expected at least %.1f s, which one repetition takes", rep.Length)
@@ -70,7 +74,7 @@ func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
 	field := "text"
 	if c.Repetitions > 0 {
 		field = "repetitions"
-		if err := tooLong(field, "repetition", n, every, c.Pause); err != nil {
+		if err := tooLong(field, "repetition", n, every, pause); err != nil {
 			return Timeline{}, rep, err
 		}
 	}
@@ -82,7 +86,7 @@ func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
 	start := countIn * beat
 	end := start + c.Work
 	if c.Work == 0 {
-		end = start + float64(n)*every - c.Pause
+		end = start + float64(n)*every - pause
 	}
 	line, err := combo.Parse(c.Text)
 	if err != nil {

@@ -252,6 +252,24 @@ func (o *Object) Texts(name string, max, long int) []string {
 	return list
 }
 
+// Numbers reads a required list of at most max numbers.
+func (o *Object) Numbers(name string, max int) []float64 {
+	raw, ok := o.take(name)
+	if !ok {
+		o.Fail(name, "missing; expected a list of numbers")
+		return nil
+	}
+	var list []float64
+	if err := json.Unmarshal(raw, &list); err != nil {
+		o.Fail(name, "expected a list of numbers, not %s", short(raw))
+		return nil
+	}
+	if len(list) > max {
+		o.Fail(name, "expected at most %d numbers, not %d", max, len(list))
+	}
+	return list
+}
+
 // ChoiceOr reads one of a few words, or gives the default where the field is left out.
 func (o *Object) ChoiceOr(name, otherwise string, choices ...string) string {
 	raw, ok := o.take(name)

@@ -109,6 +109,8 @@ func scaled(by float64) func(*drill.Combination, rig.Kind) bool {
 		switch {
 		case k == rig.Slip && c.Pull > 0:
 			c.Pull = math.Round(100*c.Pull*by) / 100
+		case c.Played != nil:
+			c.Played = c.Played.Scaled(by)
 		case c.Landing == drill.Freely && c.Tempo > 0:
 			c.Tempo = math.Round(c.Tempo * by)
 			if c.Slower >= c.Tempo {
