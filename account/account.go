@@ -3,11 +3,11 @@ package account
 
 import (
 	"strings"
-	"time"
 	"unicode"
 	"unicode/utf8"
 
 	"melodromos/core/input"
+	"melodromos/core/timetable"
 )
 
 // Limits of what is set, in characters. Whoever signs in is held to the same.
@@ -39,10 +39,8 @@ func Email(email string) error {
 
 // Zone refuses a time zone that this machine does not know.
 func Zone(zone string) error {
-	if _, err := time.LoadLocation(zone); err != nil || zone == "" || zone == "Local" {
-		return input.Refuse("zone", "expected a name such as Europe/Lisbon, not %q", zone)
-	}
-	return nil
+	_, err := timetable.Zone("zone", zone)
+	return err
 }
 
 // Units refuses other units than metric and imperial.

@@ -41,6 +41,8 @@ func TestSecondLock(t *testing.T) {
 		must(t, g.AddHour(&hour))
 		must(t, g.SetTurns([]store.Turn{{HourID: hour.ID, TraineeID: *run.TraineeID, Title: "Skipping", Seconds: 180,
 			At: now}}))
+		must(t, g.AddDate(&store.Date{Name: "Evening", Day: now, At: "18:30", Minutes: 60, Skipped: store.Doc("[]")}))
+		must(t, g.AddCalendarLink(&store.CalendarLink{Name: "Phone", Hash: strings.Repeat(g.ID, 2)[:64]}))
 		must(t, g.Rate(&store.Rating{RunID: &run.ID, Word: "held", Coach: "A"}))
 		must(t, g.AddCorrection(&store.Correction{RunID: run.ID, Kind: "judged", Coach: "A"}))
 		must(t, g.SetOutcome(store.Outcome{RunID: run.ID, Headline: "H", Share: 0.5}, []store.Fault{{Code: "waiting"}},

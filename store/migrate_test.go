@@ -78,6 +78,10 @@ INSERT INTO marks SELECT gym_id, run_id, device, 7, 8, 'found' FROM marks LIMIT 
 INSERT INTO faults (gym_id, run_id, code, place, cost, effect, spread, times) SELECT gym_id, id, 'waiting', 0, 0.2, 0.03, 0.004, 60 FROM runs WHERE state = 'done';
 INSERT INTO ratings (gym_id, run_id, clean, out_of, word, coach) SELECT gym_id, id, 8, 10, 'held', 'A' FROM runs WHERE state = 'done';
 INSERT INTO corrections (gym_id, run_id, kind, strike, verdict, coach) SELECT gym_id, id, 'strike', 3, 'missed', 'A' FROM runs WHERE state = 'done';`,
+	17: `
+INSERT INTO dates (gym_id, name, day, at, minutes, weekly, session_plan_id) SELECT gym_id, 'Evening', '2026-10-13', '18:30', 60, true, id FROM session_plans;
+INSERT INTO calendar_links (gym_id, name, hash) SELECT id, 'Phone', repeat('a', 64) FROM gyms LIMIT 1;
+INSERT INTO runs (gym_id, rig_id, trainee_id, drill_name, rig_doc, drill_doc, source, state, ending, intake_hash, zone, started_at, ended_at, brought_at) SELECT gym_id, rig_id, trainee_id, 'Of old', '{}', '{}', 'none', 'done', 'bell', 'brought', 'UTC', now(), now(), now() FROM runs WHERE state = 'done' LIMIT 1;`,
 	14: `INSERT INTO invitations (gym_id, secret, invited_by, coach_id, expires_at) SELECT gym_id, sha256('v'), 'V', id, now() + interval '1 day' FROM coaches LIMIT 1;`,
 	13: `INSERT INTO invitations (gym_id, secret, invited_by, expires_at) SELECT id, sha256('u'), 'U', now() + interval '1 day' FROM gyms;`,
 }

@@ -13,7 +13,7 @@ import (
 type Run struct {
 	ID           string `gorm:"default:gen_random_uuid()"`
 	GymID        string
-	DrillID      string
+	DrillID      string  `gorm:"default:null"` // "" of a round that came in as a table, where it is none of the gym's
 	AssignmentID *string // nil where it is gone
 	RigID        string
 	TraineeID    *string // nil where the person was erased
@@ -38,6 +38,7 @@ type Run struct {
 	// share of the strikes that was to meet the bag, by the models alone; nil where nothing was predicted
 	Predicted *float64
 	RemovedAt *time.Time // from the log; it can be brought back
+	BroughtAt *time.Time // nil of a round that was held here: any other came in as a table, and has no timeline
 	CreatedAt time.Time
 }
 

@@ -19,7 +19,7 @@ func main() {
 		SilenceErrors: true,
 	}
 	root.AddCommand(serveCommand(), calcCommand(), gymCommand(), coachCommand(), personCommand(), backupCommand(),
-		restoreCommand(), standInCommand(), openAPICommand())
+		restoreCommand(), exportCommand(), importCommand(), standInCommand(), openAPICommand())
 	if err := root.Execute(); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		var refused *input.Error

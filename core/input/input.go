@@ -318,6 +318,30 @@ func (o *Object) Object(name string) *Object {
 	return open(join(o.path, name), raw)
 }
 
+// Into reads a required value strictly into a Go value: fields that it does not have are refused.
+func (o *Object) Into(name string, into any) error {
+	raw, ok := o.take(name)
+	if !ok {
+		o.Fail(name, "missing; expected a value")
+		return o.err
+	}
+	d := json.NewDecoder(bytes.NewReader(raw))
+	d.DisallowUnknownFields()
+	err := d.Decode(into)
+	if err == nil {
+		return nil
+	}
+	path := join(o.path, name)
+	var kind *json.UnmarshalTypeError
+	if errors.As(err, &kind) {
+		return Refuse(join(path, kind.Field), "expected another value: %s", plain(err))
+	}
+	if _, field, ok := strings.Cut(err.Error(), "unknown field "); ok {
+		return Refuse(path, "%s is not a field that is known here", field)
+	}
+	return Refuse(path, "expected a value (%s)", plain(err))
+}
+
 // List opens a required list of at most max objects.
 func (o *Object) List(name string, max int) []*Object {
 	raw, ok := o.take(name)

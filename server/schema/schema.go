@@ -50,6 +50,7 @@ func (drillSchema) Schema(r huma.Registry) *huma.Schema {
 	docs := map[string]*huma.Schema{}
 	for kind, doc := range drill.Documents() {
 		docs[kind] = structOf(r, "DrillDoc"+capital(kind), reflect.TypeOf(doc))
+		docs[kind].Properties["version"] = &huma.Schema{Type: huma.TypeInteger, Description: "of the drill's document"}
 	}
 	return union(r, "DrillDoc", docs)
 }

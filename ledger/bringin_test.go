@@ -1,0 +1,218 @@
+package ledger_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"melodromos/demo"
+	"melodromos/format/document"
+	"melodromos/format/others"
+	"melodromos/ledger"
+	"melodromos/store"
+	"melodromos/store/storetest"
+)
+
+// demoGym is a gym with everything in it, and dates of two sorts.
+func demoGym(t *testing.T, s *store.Store) (*store.Gym, store.GymRow) {
+	t.Helper()
+	if err := demo.Load(t.Context(), s, time.Now()); err != nil {
+		t.Fatal(err)
+	}
+	row, err := s.DemoGym(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	gym := s.Gym(t.Context(), row.ID)
+	sessions, err := gym.SessionPlans(store.InUse)
+	if err != nil || len(sessions) == 0 {
+		t.Fatal("no session", err)
+	}
+	until := time.Date(2026, 12, 15, 0, 0, 0, 0, time.UTC)
+	for _, d := range []store.Date{
+		{Name: "Evening", Day: until.AddDate(0, 0, -70), At: "18:30", Minutes: 60, Weekly: true, Until: &until,
+			Skipped: store.Doc(`["2026-11-03"]`), SessionPlanID: &sessions[0].ID},
+		{Name: "Open day", Day: until, At: "10:00", Minutes: 180, Skipped: store.Doc("[]"),
+			Note: "Bring, \"please\", wraps"},
+	} {
+		if err := gym.AddDate(&d); err != nil {
+			t.Fatal(err)
+		}
+	}
+	return gym, row
+}
+
+// written is a gym's document as a file has it, without the moment of writing.
+func written(t *testing.T, gym *store.Gym) []byte {
+	t.Helper()
+	row, err := gym.Row()
+	if err != nil {
+		t.Fatal(err)
+	}
+	doc, _, err := ledger.GymDocument(gym, row)
+	if err != nil {
+		t.Fatal(err)
+	}
+	out, err := document.Write(document.File{Holds: document.OfGym, Gym: &doc})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return out
+}
+
+func read(t *testing.T, data []byte) document.File {
+	t.Helper()
+	f, err := document.Read(data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return f
+}
+
+func fresh(t *testing.T, s *store.Store) *store.Gym {
+	t.Helper()
+	row := store.GymRow{Name: "Fresh", Units: "imperial", Zone: "UTC"}
+	if err := s.AddGym(t.Context(), &row); err != nil {
+		t.Fatal(err)
+	}
+	return s.Gym(t.Context(), row.ID)
+}
+
+func tally(list []ledger.Brought) map[ledger.Does]int {
+	n := map[ledger.Does]int{}
+	for _, c := range list {
+		n[c.Does]++
+	}
+	return n
+}
+
+// A whole gym goes out, into a fresh one, and out again: the same bytes. Tried first, nothing of it is there. Brought in
+// twice, nothing changes.
+func TestWholeGym(t *testing.T) {
+	s := storetest.Open(t)
+	gym, _ := demoGym(t, s)
+	first := written(t, gym)
+	published, err := os.ReadFile(filepath.Join("..", "docs", "schema", "melodromos.schema.json"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	question, err := json.Marshal(map[string]any{"schema": json.RawMessage(published),
+		"documents": []json.RawMessage{first}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	var wrong [][]string
+	if others.Ask(t, "schema.mjs", question, &wrong); len(wrong[0]) > 0 {
+		t.Errorf("another library finds the document wrong: %v", wrong[0][:min(5, len(wrong[0]))])
+	}
+	other := fresh(t, s)
+	empty := written(t, other)
+	told, err := ledger.Bring(other, read(t, first), ledger.Bringing{Dry: true}, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if n := tally(told); n[ledger.Added] < 40 || n[ledger.Changed] != 1 || n[ledger.Differs] != 0 {
+		t.Errorf("tried: %v", n)
+	}
+	if now := written(t, other); !bytes.Equal(now, empty) {
+		t.Error("trying it has changed something")
+	}
+	done, err := ledger.Bring(other, read(t, first), ledger.Bringing{}, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if len(done) != len(told) {
+		t.Errorf("%d changes were told, and %d made", len(told), len(done))
+	}
+	second := written(t, other)
+	if !bytes.Equal(first, second) {
+		a, b := strings.Split(string(first), "\n"), strings.Split(string(second), "\n")
+		for i := range a {
+			if i >= len(b) || a[i] != b[i] {
+				t.Fatalf("line %d: %s\n%s", i+1, a[i], b[min(i, len(b)-1)])
+			}
+		}
+	}
+	again, err := ledger.Bring(other, read(t, first), ledger.Bringing{Over: true}, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range again {
+		if c.Does != ledger.Same {
+			t.Errorf("the second time %s %s: %s %s", c.What, c.Name, c.Does, c.Detail)
+		}
+	}
+	if now := written(t, other); !bytes.Equal(now, second) {
+		t.Error("bringing it in again has changed something")
+	}
+}
+
+// What is there under the same name stays, unless the file is to be taken; and what is known of a person here never
+// goes.
+func TestDiffers(t *testing.T) {
+	s := storetest.Open(t)
+	gym, _ := demoGym(t, s)
+	before := written(t, gym)
+	f := read(t, before)
+	f.Gym.Bags[0].Place.Place.Behind += 0.5
+	f.Gym.People[0].Goals = "Forty in a row"
+	f.Gym.People[0].Evidence = nil
+	f.Gym.Dates[0].Minutes = 75
+	f.Gym.Settings.GetReady = 21
+	told, err := ledger.Bring(gym, f, ledger.Bringing{}, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if n := tally(told); n[ledger.Differs] != 4 || n[ledger.Added]+n[ledger.Changed] != 0 {
+		t.Errorf("%v", n)
+	}
+	if !bytes.Equal(written(t, gym), before) {
+		t.Error("something has changed")
+	}
+	told, err = ledger.Bring(gym, f, ledger.Bringing{Over: true}, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if n := tally(told); n[ledger.Changed] != 4 || n[ledger.Added] != 0 {
+		t.Errorf("taken over: %v", n)
+	}
+	now := read(t, written(t, gym))
+	was := read(t, before)
+	if len(now.Gym.People[0].Evidence) != len(was.Gym.People[0].Evidence) ||
+		now.Gym.People[0].Goals != "Forty in a row" {
+		t.Error("what was known of somebody has gone, or their goal has not come")
+	}
+	for _, c := range told {
+		if c.Does == ledger.Changed && c.Detail == "" {
+			t.Errorf("%s %s changed, and nothing says in what", c.What, c.Name)
+		}
+	}
+}
+
+// A single bag, drill or session goes into another gym.
+func TestSingle(t *testing.T) {
+	s := storetest.Open(t)
+	gym, _ := demoGym(t, s)
+	whole := read(t, written(t, gym))
+	other := fresh(t, s)
+	for _, f := range []document.File{
+		{Holds: document.OfBag, Bag: &whole.Gym.Bags[1]},
+		{Holds: document.OfDrill, Drill: &whole.Gym.Drills[1]},
+		{Holds: document.OfSession, Session: &whole.Gym.Sessions[0].Session},
+	} {
+		data, err := document.Write(f)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, want := range []ledger.Does{ledger.Added, ledger.Same} {
+			told, err := ledger.Bring(other, read(t, data), ledger.Bringing{}, nil)
+			if err != nil || len(told) != 1 || told[0].Does != want || told[0].ID == "" {
+				t.Errorf("%s: %+v %v", f.Holds, told, err)
+			}
+		}
+	}
+}
