@@ -15,7 +15,8 @@ import (
 
 // order is the way data take; a package may import only what stands before it.
 var order = []string{"answer", "input", "words", "erasing", "motion", "rig", "combo", "trainee", "drill", "level",
-	"caution", "catalogue", "bench", "compose", "judge", "fault", "run", "ladder", "session", "rotation", "class",
+	"caution", "catalogue", "bench", "compose", "judge", "fault", "run", "ladder", "session", "sound", "rotation",
+	"class",
 	"hour", "progress", "timetable"}
 
 func TestImports(t *testing.T) {
@@ -46,18 +47,24 @@ var rooms = map[string]struct{ own, others []string }{
 	"account": {[]string{"core"}, []string{"github.com/alexedwards/argon2id", "golang.org/x/sync"}},
 	"backup":  {[]string{"store"}, []string{"github.com/jackc/pgx"}},
 	"calc":    {[]string{"core"}, nil},
-	"cmd/melodromos": {[]string{"account", "backup", "calc", "core", "demo", "format/document", "ledger", "server",
+	"cmd/melodromos": {[]string{"account", "backup", "calc", "core", "demo", "format/calendar", "format/document",
+		"format/midi", "format/table", "format/wav", "ledger", "server",
 		"server/schema", "standin", "store", "ui"},
 		[]string{"github.com/caarlos0/env", "github.com/spf13/cobra", "golang.org/x/term"}},
 	"demo":            {[]string{"account", "core", "ledger", "standin", "store"}, nil},
 	"format":          {nil, nil},
 	"format/document": {[]string{"core"}, nil},
 	"format/midi":     {[]string{"core"}, []string{"gitlab.com/gomidi/midi"}},
+	"format/table":    {nil, nil},
+	"format/calendar": {[]string{"core"}, []string{"github.com/arran4/golang-ical"}},
+	"format/wav":      {[]string{"core"}, []string{"github.com/go-audio", "github.com/hajimehoshi/go-mp3"}},
 	"format/others":   {nil, nil},
 	"e2e/browser":     {nil, []string{"github.com/chromedp"}},
 	"e2e/shots":       {[]string{"demo", "e2e/browser"}, []string{"github.com/chromedp"}},
-	"ledger":          {[]string{"core", "format", "format/document", "store"}, nil},
-	"server": {[]string{"account", "calc", "core", "format", "ledger", "server/door", "server/schema", "server/watch",
+	"ledger": {[]string{"core", "format", "format/calendar", "format/document", "format/midi",
+		"format/table", "store"}, nil},
+	"server": {[]string{"account", "calc", "core", "format", "format/calendar", "format/document", "format/midi",
+		"format/table", "format/wav", "ledger", "server/door", "server/schema", "server/watch",
 		"standin", "store"}, []string{"github.com/alexedwards/scs", "github.com/coder/websocket",
 		"github.com/danielgtaylor/huma", "github.com/gin-contrib/gzip", "github.com/gin-gonic/gin",
 		"golang.org/x/sync"}},

@@ -36,6 +36,7 @@ type Brought struct {
 	Does   Does   `json:"does"`
 	Detail string `json:"detail,omitempty" doc:"what is different"`
 	ID     string `json:"id,omitempty"`
+	Count  int    `json:"count" doc:"of how many this is said"`
 }
 
 // Bringing is how a document is brought in.
@@ -135,7 +136,7 @@ func (b *bringer) all(f document.File) error {
 }
 
 func (b *bringer) tell(what, name string, does Does, detail, id string) {
-	b.changes = append(b.changes, Brought{what, name, does, detail, id})
+	b.changes = append(b.changes, Brought{what, name, does, detail, id, 1})
 }
 
 // match finds what is there under a name, each of several only once, and says whether it is the same but for its key.

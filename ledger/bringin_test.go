@@ -90,8 +90,8 @@ func tally(list []ledger.Brought) map[ledger.Does]int {
 	return n
 }
 
-// A whole gym goes out, into a fresh one, and out again: the same bytes. Tried first, nothing of it is there. Brought in
-// twice, nothing changes.
+// A whole gym goes out, into a fresh one, and out again: the same bytes. Tried first, nothing of it is there. Brought
+// in twice, nothing changes.
 func TestWholeGym(t *testing.T) {
 	s := storetest.Open(t)
 	gym, _ := demoGym(t, s)
@@ -213,6 +213,123 @@ func TestSingle(t *testing.T) {
 			if err != nil || len(told) != 1 || told[0].Does != want || told[0].ID == "" {
 				t.Errorf("%s: %+v %v", f.Holds, told, err)
 			}
+		}
+	}
+}
+
+// tables are the log and the hits of a gym as files have them.
+func tables(t *testing.T, gym *store.Gym) (log, hits []byte) {
+	t.Helper()
+	var a, b bytes.Buffer
+	if err := ledger.WriteLog(&a, gym, ""); err != nil {
+		t.Fatal(err)
+	}
+	if err := ledger.WriteHits(&b, gym, ""); err != nil {
+		t.Fatal(err)
+	}
+	return a.Bytes(), b.Bytes()
+}
+
+// The log and all its hits go out, into a fresh gym, and out again: the same bytes, and the gym's document as well.
+func TestWholeLog(t *testing.T) {
+	s := storetest.Open(t)
+	gym, _ := demoGym(t, s)
+	log, hits := tables(t, gym)
+	before := written(t, gym)
+	if n := bytes.Count(log, []byte("\r\n")); n < 25 {
+		t.Fatalf("only %d lines in the log", n)
+	}
+	other := fresh(t, s)
+	if _, err := ledger.BringLog(other, bytes.NewReader(log), false); err == nil ||
+		!strings.Contains(err.Error(), "line 2: person: nobody here is called") {
+		t.Errorf("without people: %v", err)
+	}
+	if _, err := ledger.Bring(other, read(t, before), ledger.Bringing{}, nil); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := ledger.BringHits(other, bytes.NewReader(hits), false); err == nil ||
+		!strings.Contains(err.Error(), "bring the log in first") {
+		t.Errorf("hits without rounds: %v", err)
+	}
+	for _, dry := range []bool{true, false} {
+		told, err := ledger.BringLog(other, bytes.NewReader(log), dry)
+		if err != nil {
+			t.Fatal(err)
+		}
+		n := 0
+		for _, c := range told {
+			if c.Does != ledger.Added {
+				t.Errorf("%+v", c)
+			}
+			n += c.Count
+		}
+		if n != bytes.Count(log, []byte("\r\n"))-1 {
+			t.Errorf("%d rounds told", n)
+		}
+		if now, _ := tables(t, other); dry && bytes.Count(now, []byte("\n")) != 1 {
+			t.Error("trying it has changed something")
+		}
+	}
+	if _, err := ledger.BringHits(other, bytes.NewReader(hits), false); err != nil {
+		t.Fatal(err)
+	}
+	log2, hits2 := tables(t, other)
+	if !bytes.Equal(log, log2) {
+		a, b := strings.Split(string(log), "\n"), strings.Split(string(log2), "\n")
+		for i := range a {
+			if i >= len(b) || a[i] != b[i] {
+				t.Fatalf("line %d of the log:\n%s\n%s", i+1, a[i], b[min(i, len(b)-1)])
+			}
+		}
+	}
+	if !bytes.Equal(hits, hits2) {
+		t.Error("the hits are others")
+	}
+	if !bytes.Equal(written(t, other), before) {
+		t.Error("the gym's document has become another")
+	}
+	for _, again := range []func() ([]ledger.Brought, error){
+		func() ([]ledger.Brought, error) { return ledger.BringLog(other, bytes.NewReader(log), false) },
+		func() ([]ledger.Brought, error) { return ledger.BringHits(other, bytes.NewReader(hits), false) },
+		func() ([]ledger.Brought, error) { return ledger.BringLog(gym, bytes.NewReader(log), false) },
+		func() ([]ledger.Brought, error) { return ledger.BringHits(gym, bytes.NewReader(hits), false) },
+	} {
+		told, err := again()
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, c := range told {
+			if c.Does != ledger.Same {
+				t.Errorf("the second time: %+v", c)
+			}
+		}
+	}
+}
+
+// A table with one wrong line changes nothing, and the line is named.
+func TestWrongLine(t *testing.T) {
+	s := storetest.Open(t)
+	gym, _ := demoGym(t, s)
+	log, _ := tables(t, gym)
+	lines := strings.Split(strings.TrimSuffix(string(log), "\r\n"), "\r\n")
+	for _, c := range []struct{ was, is, says string }{
+		{lines[3], strings.Replace(lines[3], "Z,", "X,", 1), "line 4: started: expected a time"},
+		{lines[5], lines[4], "line 6: this round stands on line 5 already"},
+		{lines[6], lines[6] + ",more", "line 7: cannot be read"},
+		{"clean", "cleaned", `line 1: there is no column "cleaned"`},
+		{lines[2], strings.Replace(lines[2], ",yes,", ",maybe,", 1), "line 3:"},
+	} {
+		text := strings.Replace(string(log), c.was, c.is, 1)
+		other := fresh(t, s)
+		if _, err := ledger.Bring(other, read(t, written(t, gym)), ledger.Bringing{}, nil); err != nil {
+			t.Fatal(err)
+		}
+		_, err := ledger.BringLog(other, strings.NewReader(text), false)
+		if err == nil || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("%v; %q expected", err, c.says)
+		}
+		if now, _ := tables(t, other); bytes.Count(now, []byte("\n")) != 1 {
+			t.Errorf("%s: something was kept", c.says)
 		}
 	}
 }

@@ -11,6 +11,7 @@ import (
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/fault"
+	"melodromos/core/input"
 	"melodromos/core/judge"
 	"melodromos/core/rig"
 	"melodromos/core/run"
@@ -82,9 +83,9 @@ func Change(gym *store.Gym, id string, change func(*store.Run) error) (store.Run
 }
 
 // Settle judges an ended round, stores its outcome, and what it shows of whoever was on the bag. One of somebody who
-// was erased stays as it was judged; one that was removed from the log shows nothing.
+// was erased, or that came in as a table, stays as it is; one that was removed from the log shows nothing.
 func Settle(gym *store.Gym, r store.Run) error {
-	if r.TraineeID == nil {
+	if r.TraineeID == nil || r.BroughtAt != nil {
 		return nil
 	}
 	opened, err := Open(gym, r)
@@ -127,6 +128,10 @@ func evidenceFrom(gym *store.Gym, r store.Run, kind rig.Kind, j run.Judged, t st
 
 // Open reads the documents that a round keeps.
 func Open(gym *store.Gym, r store.Run) (run.Opened, error) {
+	if r.BroughtAt != nil {
+		return run.Opened{}, input.Refuse("",
+			"this round came in as a table: its figures stand in the log, and nothing else is known of it")
+	}
 	line, err := gym.Timeline(r.ID)
 	if err != nil {
 		return run.Opened{}, err

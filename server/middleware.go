@@ -71,10 +71,12 @@ func logged(next http.Handler) http.Handler {
 	})
 }
 
-// logPath keeps device keys out of the log.
+// logPath keeps the keys of devices and the secrets of calendars out of the log.
 func logPath(path string) string {
-	if len(path) > len("/api/intake/") && path[:len("/api/intake/")] == "/api/intake/" {
-		return "/api/intake/…"
+	for _, secret := range []string{"/api/intake/", calendarPath} {
+		if len(path) > len(secret) && strings.HasPrefix(path, secret) {
+			return secret + "…"
+		}
 	}
 	return path
 }

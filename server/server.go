@@ -169,11 +169,13 @@ func (s *Server) routes(engine *gin.Engine) {
 		s.registerAccount, s.registerInvitations, s.registerTrainees, s.registerPeople, s.registerRigs, s.registerBench,
 		s.registerCalibrations, s.registerGym, s.registerDrills,
 		s.registerAssignments, s.registerCompose, s.registerClass, s.registerSessions, s.registerHours, s.registerRuns,
-		s.registerHits, s.registerReview, s.registerJudging, s.registerProgress,
+		s.registerHits, s.registerReview, s.registerJudging, s.registerProgress, s.registerTakeOut, s.registerBringIn,
+		s.registerTimetable,
 	} {
 		register(authed)
 	}
 	engine.GET("/api/runs/:id/live", s.serveLive)
+	engine.GET(calendarPath+":secret", s.serveCalendar)
 	s.registerPage(engine)
 }
 
@@ -182,7 +184,16 @@ func (s *Server) guarded(engine http.Handler) http.Handler {
 	withSession := s.sessions.LoadAndSave(engine)
 	byPath := http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if strings.HasPrefix(r.URL.Path, "/api/") && !strings.HasSuffix(r.URL.Path, "/live") {
-			ctx, cancel := context.WithTimeout(r.Context(), s.patience)
+			patience := s.patience
+			if whole(r.URL.Path) {
+				patience = 10 * s.patience
+				long := http.NewResponseController(w)
+				until := time.Now().Add(patience + time.Minute)
+				if err := errors.Join(long.SetReadDeadline(until), long.SetWriteDeadline(until)); err != nil {
+					slog.Debug("deadline", "error", err)
+				}
+			}
+			ctx, cancel := context.WithTimeout(r.Context(), patience)
 			defer cancel()
 			r = r.WithContext(ctx)
 		}
@@ -196,8 +207,21 @@ func (s *Server) guarded(engine http.Handler) http.Handler {
 	origin.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 		problem(w, http.StatusForbidden, "This request comes from another site and was refused. Nothing was changed.")
 	}))
-	// Routes take a megabyte at most, the library's limit, but for the calculator.
-	return logged(headers(http.MaxBytesHandler(origin.Handler(byPath), calc.MaxDocument)))
+	// Routes take a megabyte at most, the library's limit, but for the calculator and for files that are brought in.
+	small := http.MaxBytesHandler(origin.Handler(byPath), calc.MaxDocument)
+	files := http.MaxBytesHandler(origin.Handler(byPath), mostImported)
+	return logged(headers(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.URL.Path == importPath {
+			files.ServeHTTP(w, r)
+			return
+		}
+		small.ServeHTTP(w, r)
+	})))
+}
+
+// whole says whether a request moves whole files, which takes longer than an answer.
+func whole(path string) bool {
+	return path == importPath || strings.HasPrefix(path, "/api/export/") || strings.HasSuffix(path, "/wav")
 }
 
 // sweep judges what a crash left ended and not judged, closes runs whose browser has gone, and forgets sessions that

@@ -33,7 +33,7 @@ type RunFilter struct {
 
 // columns of a run in lists.
 const columns = "runs.id, runs.gym_id, runs.drill_id, runs.assignment_id, runs.trainee_id, runs.rig_id, runs.drill_name, runs.rung, runs.eased, runs.state, runs.ending, " +
-	"runs.predicted, runs.zone, runs.started_at, runs.ended_at, runs.brought_at, runs.created_at"
+	"runs.predicted, runs.source, runs.zone, runs.started_at, runs.ended_at, runs.brought_at, runs.created_at"
 
 // Runs lists runs that have been started, newest first.
 func (g *Gym) Runs(f RunFilter) ([]Logged, error) {

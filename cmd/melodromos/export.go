@@ -1,6 +1,7 @@
 package main
 
 import (
+	"errors"
 	"fmt"
 	"io"
 	"os"
@@ -119,6 +120,8 @@ func exportCommand() *cobra.Command {
 			}),
 		schemaCommand(),
 	)
+	all.AddCommand(tables()...)
+	all.AddCommand(songs()...)
 	return all
 }
 
@@ -134,7 +137,7 @@ func (e outOf) document(f document.File) error {
 
 // unknown says that there is nothing of an id; another error is what it is.
 func unknown(what, id string, err error) error {
-	if err == store.ErrNotFound {
+	if errors.Is(err, store.ErrNotFound) {
 		return input.Refuse("id", "expected the id of a %s of this gym, not %q", what, id)
 	}
 	return err

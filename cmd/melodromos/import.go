@@ -4,25 +4,30 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"path/filepath"
 
 	"github.com/spf13/cobra"
 
 	"melodromos/core/input"
-	"melodromos/format/document"
+	"melodromos/core/rig"
+	"melodromos/format/table"
 	"melodromos/ledger"
 	"melodromos/store"
 )
 
 func importCommand() *cobra.Command {
 	var gymID string
-	var how ledger.Bringing
+	file := ledger.File{Kind: rig.Hanging}
 	cmd := &cobra.Command{
 		Use:   "import FILE",
-		Short: "Bring a document into a gym: a bag, a drill, a session or a whole gym; - reads standard input",
+		Short: "Bring a file into a gym: a document, a log or hits as a table, a rhythm as MIDI; - reads standard input",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			data, err := whole(cmd, args[0])
-			if err != nil {
+			var err error
+			if file.Name = filepath.Base(args[0]); args[0] == "-" {
+				file.Name = "Rhythm"
+			}
+			if file.Data, err = whole(cmd, args[0]); err != nil {
 				return err
 			}
 			return withStore(cmd.Context(), func(s *store.Store) error {
@@ -30,14 +35,22 @@ func importCommand() *cobra.Command {
 				if err != nil {
 					return err
 				}
-				return bring(cmd, s.Gym(cmd.Context(), row.ID), data, how)
+				told, err := ledger.BringFile(s.Gym(cmd.Context(), row.ID), file, nil)
+				if err != nil {
+					return fmt.Errorf("nothing was brought in: %w", err)
+				}
+				tell(cmd, told, file.Dry)
+				return nil
 			})
 		},
 	}
 	cmd.Flags().StringVar(&gymID, "gym", "",
 		"id of the gym, as gym list shows it; may be left out where there is one alone")
-	cmd.Flags().BoolVar(&how.Dry, "dry-run", false, "only say what would change")
-	cmd.Flags().BoolVar(&how.Over, "over", false, "what is there and differs becomes what the file has")
+	cmd.Flags().BoolVar(&file.Dry, "dry-run", false, "only say what would change")
+	cmd.Flags().BoolVar(&file.Over, "over", false, "what is there and differs becomes what the file has")
+	cmd.Flags().StringVar((*string)(&file.Kind), "bag", string(file.Kind),
+		"kind of bag that a rhythm is for: speed, doubleEnd, reflex or hanging")
+	cmd.Flags().StringVar(&file.Track, "track", "", "track of a MIDI file whose notes are the strikes")
 	return cmd
 }
 
@@ -51,37 +64,30 @@ func whole(cmd *cobra.Command, name string) ([]byte, error) {
 		defer func() { _ = f.Close() }()
 		in = f
 	}
-	data, err := io.ReadAll(io.LimitReader(in, document.MostBytes+1))
-	if err == nil && len(data) > document.MostBytes {
-		err = input.Refuse("", "expected at most %d bytes", document.MostBytes)
+	data, err := io.ReadAll(io.LimitReader(in, table.MostBytes+1))
+	if err == nil && len(data) > table.MostBytes {
+		err = input.Refuse("", "expected at most %d bytes", table.MostBytes)
 	}
 	return data, err
 }
 
-func bring(cmd *cobra.Command, gym *store.Gym, data []byte, how ledger.Bringing) error {
-	f, err := document.Read(data)
-	if err != nil {
-		return err
-	}
-	told, err := ledger.Bring(gym, f, how, nil)
-	if err != nil {
-		return fmt.Errorf("nothing was brought in: %w", err)
-	}
-	tell(cmd, told, how.Dry)
-	return nil
-}
-
 // tell prints what bringing in does, or would do.
-func tell(cmd *cobra.Command, told []ledger.Brought, dry bool) {
+func tell(cmd *cobra.Command, told ledger.Result, dry bool) {
 	n := map[ledger.Does]int{}
-	for _, c := range told {
-		if n[c.Does]++; c.Does != ledger.Same {
+	for _, c := range told.Changes {
+		if n[c.Does] += c.Count; c.Does != ledger.Same {
 			fmt.Fprintf(cmd.OutOrStdout(), "%-8s %-8s %s", c.Does, c.What, c.Name)
 			if c.Detail != "" {
 				fmt.Fprintf(cmd.OutOrStdout(), "  (%s)", c.Detail)
 			}
+			if c.Count > 1 {
+				fmt.Fprintf(cmd.OutOrStdout(), "  %d", c.Count)
+			}
 			fmt.Fprintln(cmd.OutOrStdout())
 		}
+	}
+	for _, line := range told.Said {
+		fmt.Fprintln(cmd.OutOrStdout(), line)
 	}
 	done := "Brought in"
 	if dry {

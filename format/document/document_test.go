@@ -46,7 +46,8 @@ func TestReadGym(t *testing.T) {
 		t.Fatal(err)
 	}
 	g := f.Gym
-	if g.Settings.Name != "The Net Loft" || g.Bags[0].Doc.Rig.Kind() != rig.Speed || g.People[0].Cautions[0].SetBy != "A" ||
+	if g.Settings.Name != "The Net Loft" || g.Bags[0].Doc.Rig.Kind() != rig.Speed ||
+		g.People[0].Cautions[0].SetBy != "A" ||
 		g.Settings.GetReady != 10 || g.Dates[0].Minutes != 60 || g.Drills[0].Doc.Plan.Name() != "1-2" {
 		t.Errorf("%+v", g)
 	}

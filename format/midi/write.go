@@ -15,6 +15,7 @@ import (
 	"gitlab.com/gomidi/midi/v2/smf"
 
 	"melodromos/core/drill"
+	"melodromos/core/session"
 )
 
 // PerQuarter is how many ticks a quarter note has: at 120 a minute a tick is 0.52 ms.
@@ -54,7 +55,7 @@ const (
 var punchKeys = map[string]uint8{"1": hiBongo, "2": lowBongo, "3": muteConga, "4": hiConga, "5": hiTimbale,
 	"6": lowTimb}
 
-// Song is a drill as it is laid out, with the beat in which it is written.
+// Song is a drill or a session as it is laid out, with the beat in which it is written.
 type Song struct {
 	Name     string
 	Beat     float64 // quarter notes a minute
@@ -134,8 +135,11 @@ func Write(out io.Writer, s Song) error {
 			rep = e.Rep
 			first.add(when, smf.MetaMarker(fmt.Sprintf("Rep %d", rep+1)))
 		}
-		if e.Kind == drill.Bell {
+		switch {
+		case e.Kind == drill.Bell:
 			first.add(when, smf.MetaMarker("Bell: "+e.Text))
+		case e.Kind == session.Begins:
+			first.add(when, smf.MetaMarker(e.Text))
 		}
 		lay(tracks, when, e)
 	}
@@ -180,7 +184,7 @@ func lay(tracks map[string]*track, when int64, e drill.Event) {
 	case drill.Cued:
 		tracks[Calls].add(when, smf.MetaLyric(e.Text))
 		tracks[Calls].note(when, cowbell, 96)
-	case drill.Call, drill.Change:
+	case drill.Call, drill.Change, session.Begins, session.Next, session.Loose:
 		if e.Text != "" {
 			tracks[Calls].add(when, smf.MetaLyric(e.Text))
 		}

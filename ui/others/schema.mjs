@@ -7,5 +7,7 @@ const { schema, documents } = JSON.parse(readFileSync(0).toString())
 const ajv = new Ajv2020({ strict: false, allErrors: true })
 addFormats(ajv)
 const validate = ajv.compile(schema)
-const wrong = documents.map((d) => (validate(d) ? [] : validate.errors.map((e) => `${e.instancePath}: ${e.message} ${JSON.stringify(e.params)}`)))
+const wrong = documents.map((d) =>
+  validate(d) ? [] : validate.errors.map((e) => `${e.instancePath}: ${e.message} ${JSON.stringify(e.params)}`),
+)
 writeSync(1, JSON.stringify(wrong))

@@ -91,6 +91,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/assignments/{id}/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API assignments by ID midi */
+        get: operations["get-api-assignments-by-id-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/assignments/{id}/outlook": {
         parameters: {
             query?: never;
@@ -119,6 +136,23 @@ export interface paths {
         put?: never;
         /** Post API assignments by ID restore */
         post: operations["post-api-assignments-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}/wav": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API assignments by ID wav */
+        get: operations["get-api-assignments-by-id-wav"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -205,6 +239,41 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar-links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API calendar links */
+        get: operations["list-api-calendar-links"];
+        put?: never;
+        /** Post API calendar links */
+        post: operations["post-api-calendar-links"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar-links/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete API calendar links by ID */
+        delete: operations["delete-api-calendar-links-by-id"];
         options?: never;
         head?: never;
         patch?: never;
@@ -346,6 +415,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/dates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API dates */
+        get: operations["list-api-dates"];
+        put?: never;
+        /** Post API dates */
+        post: operations["post-api-dates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dates/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API dates by ID */
+        put: operations["put-api-dates-by-id"];
+        post?: never;
+        /** Delete API dates by ID */
+        delete: operations["delete-api-dates-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dates/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API dates by ID restore */
+        post: operations["post-api-dates-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drills": {
         parameters: {
             query?: never;
@@ -417,6 +539,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drills/{id}/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API drills by ID document */
+        get: operations["get-api-drills-by-id-document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drills/{id}/give": {
         parameters: {
             query?: never;
@@ -434,6 +573,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drills/{id}/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API drills by ID midi */
+        get: operations["get-api-drills-by-id-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drills/{id}/restore": {
         parameters: {
             query?: never;
@@ -445,6 +601,91 @@ export interface paths {
         put?: never;
         /** Post API drills by ID restore */
         post: operations["post-api-drills-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/{id}/wav": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API drills by ID wav */
+        get: operations["get-api-drills-by-id-wav"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/export/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API export calendar */
+        get: operations["get-api-export-calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/export/gym": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API export gym */
+        get: operations["get-api-export-gym"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/export/hits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API export hits */
+        get: operations["get-api-export-hits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/export/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API export log */
+        get: operations["get-api-export-log"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -634,6 +875,23 @@ export interface paths {
         get: operations["list-api-hours-by-id-stations-by-stretch"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API import */
+        post: operations["post-api-import"];
         delete?: never;
         options?: never;
         head?: never;
@@ -859,6 +1117,23 @@ export interface paths {
         };
         /** Get API rigs by ID card by trainee */
         get: operations["get-api-rigs-by-id-card-by-trainee"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API rigs by ID document */
+        get: operations["get-api-rigs-by-id-document"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1177,6 +1452,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions/{id}/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API sessions by ID document */
+        get: operations["get-api-sessions-by-id-document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API sessions by ID midi */
+        get: operations["get-api-sessions-by-id-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{id}/restore": {
         parameters: {
             query?: never;
@@ -1188,6 +1497,23 @@ export interface paths {
         put?: never;
         /** Post API sessions by ID restore */
         post: operations["post-api-sessions-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}/wav": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API sessions by ID wav */
+        get: operations["get-api-sessions-by-id-wav"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1897,6 +2223,20 @@ export interface components {
             run: number;
             verdict: string;
         };
+        Brought: {
+            /**
+             * Format: int64
+             * @description of how many this is said
+             */
+            count: number;
+            /** @description what is different */
+            detail?: string;
+            does: string;
+            id?: string;
+            name: string;
+            /** @description such as bag or person */
+            what: string;
+        };
         BuildUpQuestion: {
             /**
              * @description the kind of bag
@@ -1913,6 +2253,20 @@ export interface components {
         };
         BySecret: {
             secret: string;
+        };
+        CalendarLinkOut: {
+            readonly id: string;
+            /** Format: date-time */
+            readonly madeAt?: string;
+            /** @description where it is used, to tell one from the other */
+            name: string;
+            /** @description of the address; told when it is made, and never again */
+            readonly path?: string;
+            /**
+             * Format: date-time
+             * @description when it was read last
+             */
+            readonly readAt?: string;
         };
         Calibration: {
             /** Format: date-time */
@@ -1985,6 +2339,45 @@ export interface components {
             assignmentId: string;
             /** Format: uuid */
             person: string;
+        };
+        ClassDate: {
+            /** @description by the gym's clock, such as 18:30 */
+            at: string;
+            /**
+             * Format: date
+             * @description the first, or the only one
+             */
+            day: string;
+            readonly id: string;
+            /** Format: int64 */
+            minutes: number;
+            name: string;
+            /**
+             * Format: date-time
+             * @description when it is held next
+             */
+            readonly next?: string;
+            note: string;
+            readonly sentence?: string;
+            /**
+             * Format: uuid
+             * @description what is done in it
+             */
+            sessionId?: string;
+            /** @description days of a weekly one on which it is not held */
+            skipped: string[];
+            /**
+             * Format: date
+             * @description the last day of a weekly one; empty for no end
+             */
+            until?: string;
+            /**
+             * Format: int64
+             * @description the one that was read, on a change
+             */
+            version: number;
+            /** @description it comes back on the same day of every week */
+            weekly: boolean;
         };
         ClassDone: {
             /** Format: date-time */
@@ -2330,6 +2723,7 @@ export interface components {
             pace: string;
             /** Format: double */
             pause: number;
+            played?: components["schemas"]["Played"];
             /** Format: double */
             pull?: number;
             range?: string;
@@ -2343,6 +2737,8 @@ export interface components {
             /** Format: double */
             tempo?: number;
             text: string;
+            /** @description of the drill's document */
+            version?: number;
             /** Format: double */
             work?: number;
         };
@@ -2369,6 +2765,8 @@ export interface components {
             technique: string;
             /** Format: double */
             tempo?: number;
+            /** @description of the drill's document */
+            version?: number;
             /** Format: double */
             work: number;
         };
@@ -3015,6 +3413,32 @@ export interface components {
             startedAt: string | null;
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
+        };
+        ImportCounts: {
+            /** Format: int64 */
+            added: number;
+            /** Format: int64 */
+            changed: number;
+            /** Format: int64 */
+            differs: number;
+            /** Format: int64 */
+            same: number;
+        };
+        Imported: {
+            changes: components["schemas"]["Brought"][];
+            counts: components["schemas"]["ImportCounts"];
+            dry: boolean;
+            /** @description what a rhythm has become */
+            said: string[];
+            /** @description whose notes were taken */
+            track: string;
+            /** @description of a MIDI file, that hold notes */
+            tracks: string[];
+            /**
+             * @description the file holds
+             * @enum {string}
+             */
+            what: "gym" | "bag" | "drill" | "session" | "log" | "hits" | "rhythm";
         };
         IntakeInfo: {
             /**
@@ -3724,6 +4148,13 @@ export interface components {
             /** Format: int64 */
             week: number;
             why: string;
+        };
+        Played: {
+            /** Format: double */
+            beat: number;
+            /** Format: double */
+            every: number;
+            times: number[];
         };
         Point: {
             /** Format: date-time */
@@ -5326,6 +5757,40 @@ export interface operations {
             };
         };
     };
+    "get-api-assignments-by-id-midi": {
+        parameters: {
+            query?: {
+                /** @description id; left out, the first of its kind that hangs */
+                bag?: string;
+                /** @description id; left out, a beginner */
+                person?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-assignments-by-id-outlook": {
         parameters: {
             query?: never;
@@ -5370,6 +5835,42 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-assignments-by-id-wav": {
+        parameters: {
+            query?: {
+                /** @description id; left out, the first of its kind that hangs */
+                bag?: string;
+                /** @description id; left out, a beginner */
+                person?: string;
+                /** @description without strikes and board sounds: bells, counts and voice alone */
+                without?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5534,6 +6035,97 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Day"][];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-calendar-links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarLinkOut"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-calendar-links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarLinkOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarLinkOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-calendar-links-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -5802,6 +6394,164 @@ export interface operations {
             };
         };
     };
+    "list-api-dates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassDate"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-dates": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the sender's: sent twice, one is made */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassDate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassDate"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-dates-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassDate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassDate"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-dates-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-dates-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-api-drills": {
         parameters: {
             query?: {
@@ -6030,6 +6780,35 @@ export interface operations {
             };
         };
     };
+    "get-api-drills-by-id-document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-drills-by-id-give": {
         parameters: {
             query?: never;
@@ -6065,6 +6844,40 @@ export interface operations {
             };
         };
     };
+    "get-api-drills-by-id-midi": {
+        parameters: {
+            query?: {
+                /** @description id; left out, the first of its kind that hangs */
+                bag?: string;
+                /** @description id; left out, a beginner */
+                person?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-drills-by-id-restore": {
         parameters: {
             query?: never;
@@ -6078,6 +6891,156 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-drills-by-id-wav": {
+        parameters: {
+            query?: {
+                /** @description id; left out, the first of its kind that hangs */
+                bag?: string;
+                /** @description id; left out, a beginner */
+                person?: string;
+                /** @description without strikes and board sounds: bells, counts and voice alone */
+                without?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-export-calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-export-gym": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-export-hits": {
+        parameters: {
+            query?: {
+                /** @description id; left out, everybody's */
+                trainee?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-export-log": {
+        parameters: {
+            query?: {
+                /** @description id; left out, everybody's */
+                trainee?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6503,6 +7466,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StationOut"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-import": {
+        parameters: {
+            query?: {
+                /** @description of the file */
+                name?: string;
+                /** @description only say what would change */
+                dry?: boolean;
+                /** @description what is here and differs becomes what the file has */
+                over?: boolean;
+                /** @description of bag, for a rhythm from a MIDI file */
+                kind?: "speed" | "doubleEnd" | "reflex" | "hanging";
+                /** @description id: a rhythm is given to somebody on it */
+                bag?: string;
+                /** @description id: a rhythm is given to them */
+                person?: string;
+                /** @description of a MIDI file, whose notes are the strikes */
+                track?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
                 };
             };
             /** @description Error */
@@ -7103,6 +8114,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SettingCard"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-rigs-by-id-document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -7847,6 +8887,69 @@ export interface operations {
             };
         };
     };
+    "get-api-sessions-by-id-document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-sessions-by-id-midi": {
+        parameters: {
+            query?: {
+                /** @description id; left out, the first of its kind that hangs */
+                bag?: string;
+                /** @description id; left out, a beginner */
+                person?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-sessions-by-id-restore": {
         parameters: {
             query?: never;
@@ -7860,6 +8963,42 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-sessions-by-id-wav": {
+        parameters: {
+            query?: {
+                /** @description id; left out, the first of its kind that hangs */
+                bag?: string;
+                /** @description id; left out, a beginner */
+                person?: string;
+                /** @description without strikes and board sounds: bells, counts and voice alone */
+                without?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,6 +1,7 @@
 import type { Schemas } from '../api/client'
 import type { RunClock } from './clock'
 import type { Channel, Mix } from './loudness'
+import { sounding, sounds } from './sounds.gen'
 
 type Event = Schemas['Event']
 
@@ -9,20 +10,26 @@ const near = 0.25 // s that those are which the hits may move
 const late = 0.4 // s after which a call that was moved is not spoken any more
 const moving = new Set(['call', 'change', 'move'])
 
-/** What each sound belongs to, so that each has its own loudness. */
-const channels: Record<string, Channel> = {
-  strike: 'strike',
-  pass: 'strike',
-  rebound: 'board',
-  call: 'voice',
-  cue: 'voice',
-  next: 'voice',
-  loose: 'voice',
-  bell: 'bell',
-  begins: 'bell',
+/** A part of a sound, as core has it. */
+type Part = {
+  shape: 'sine' | 'triangle' | 'noise'
+  after: number
+  from: number
+  to: number
+  length: number
+  loud: number
 }
-const channelOf = (e: Event): Channel => channels[e.kind] ?? 'warning'
-const spoken = new Set(['call', 'cue', 'next', 'begins', 'loose'])
+const table = sounds as unknown as Record<string, { channel: Channel; parts: Part[]; speaks: number | null }>
+const soundOf = (e: Event) =>
+  table[
+    e.kind === 'rebound' && e.n && e.n % 2 === 0
+      ? 'rebound.even'
+      : e.kind === 'bell' && e.text === 'end'
+        ? 'bell.end'
+        : e.kind
+  ]
+const channelOf = (e: Event): Channel => soundOf(e)?.channel ?? 'warning'
+const spoken = new Set(Object.keys(table).filter((kind) => table[kind]!.speaks !== null))
 
 const wordsOf = (text = '') => text.split(/[ ,;]+/).filter(Boolean)
 
@@ -153,54 +160,16 @@ export class Sound {
 
   #play(e: Event, when: number, into?: AudioScheduledSourceNode[]) {
     this.#begins = when
-    switch (e.kind) {
-      case 'strike': // leather: a low thud under a short slap
-        this.#tone(e, when, 'sine', 150, 55, 0.12, 0.9)
-        this.#burst(e, when, 1400, 0.045, 0.5)
-        break
-      case 'rebound': // the board: dry wood, the far one a little lower than the near one
-        this.#burst(e, when, e.n && e.n % 2 === 0 ? 2600 : 2100, 0.022, 0.55, into)
-        this.#tone(e, when, 'triangle', e.n && e.n % 2 === 0 ? 560 : 470, 420, 0.03, 0.22, into)
-        break
-      case 'pass': // a slip bag going by
-        this.#burst(e, when - 0.04, 420, 0.12, 0.3)
-        break
-      case 'cue':
-      case 'begins':
-        if (e.kind === 'cue') this.#tone(e, when - 0.02, 'triangle', 1400, 1400, 0.05, 0.35)
-        else for (const k of [0, 0.14]) this.#tone(e, when + k, 'sine', 930, 925, 0.4, 0.3) // two light strokes of the bell
-      // falls through: it is spoken as well
-      case 'next':
-      case 'loose':
-      case 'call': {
-        let at = when + (e.kind === 'begins' ? 0.35 : 0)
-        for (const word of wordsOf(e.text)) {
-          const clip = this.#words.get(word)
-          if (!clip) continue
-          this.#speak(e, clip, at)
-          at += clip.duration + 0.03
-        }
-        break
-      }
-      case 'count':
-        this.#tone(e, when, 'triangle', 880, 860, 0.07, 0.5)
-        break
-      case 'ready':
-        break
-      case 'warning':
-        this.#tone(e, when, 'triangle', 1180, 1150, 0.09, 0.4)
-        break
-      case 'bell': {
-        const strokes = e.text === 'end' ? [0, 0.32, 0.64] : [0]
-        for (const s of strokes)
-          for (const [ratio, gain] of [
-            [1, 0.4],
-            [2.41, 0.22],
-            [3.9, 0.12],
-          ] as const)
-            this.#tone(e, when + s, 'sine', 620 * ratio, 618 * ratio, 1.1 / ratio, gain)
-        break
-      }
+    const sound = soundOf(e)
+    if (!sound) return
+    for (const part of sound.parts) this.#part(e, when + part.after, part, into)
+    if (sound.speaks === null) return
+    let at = when + sound.speaks
+    for (const word of wordsOf(e.text)) {
+      const clip = this.#words.get(word)
+      if (!clip) continue
+      this.#speak(e, clip, at)
+      at += clip.duration + sounding.betweenWords
     }
   }
 
@@ -221,49 +190,37 @@ export class Sound {
     this.#put(e, n, when)
   }
 
-  #tone(
-    e: Event,
-    when: number,
-    type: OscillatorType,
-    from: number,
-    to: number,
-    length: number,
-    loud: number,
-    into?: AudioScheduledSourceNode[],
-  ) {
+  /** A tone that glides as it dies away, or a burst of noise about a pitch. */
+  #part(e: Event, when: number, part: Part, into?: AudioScheduledSourceNode[]) {
     const c = this.#clock.context
     const out = this.#channels.get(channelOf(e))
     if (!c || !out) return
-    const o = c.createOscillator()
     const g = c.createGain()
-    o.type = type
-    o.frequency.setValueAtTime(from, when)
-    o.frequency.exponentialRampToValueAtTime(to, when + length)
-    g.gain.setValueAtTime(0.0001, when)
-    g.gain.exponentialRampToValueAtTime(loud, when + 0.003)
-    g.gain.exponentialRampToValueAtTime(0.0001, when + length)
-    o.connect(g).connect(out)
-    this.#put(e, o, when)
-    o.stop(when + length + 0.02)
-    into?.push(o)
-  }
-
-  #burst(e: Event, when: number, pitch: number, length: number, loud: number, into?: AudioScheduledSourceNode[]) {
-    const c = this.#clock.context
-    const out = this.#channels.get(channelOf(e))
-    if (!c || !out) return
-    const n = c.createBufferSource()
-    const f = c.createBiquadFilter()
-    const g = c.createGain()
-    n.buffer = this.#noise
-    f.type = 'bandpass'
-    f.frequency.value = pitch
-    f.Q.value = 1.4
-    g.gain.setValueAtTime(loud, when)
-    g.gain.exponentialRampToValueAtTime(0.0001, when + length)
-    n.connect(f).connect(g).connect(out)
+    let n: AudioScheduledSourceNode
+    if (part.shape === 'noise') {
+      const burst = c.createBufferSource()
+      const f = c.createBiquadFilter()
+      burst.buffer = this.#noise
+      f.type = 'bandpass'
+      f.frequency.value = part.from
+      f.Q.value = sounding.narrow
+      g.gain.setValueAtTime(part.loud, when)
+      burst.connect(f).connect(g)
+      n = burst
+    } else {
+      const o = c.createOscillator()
+      o.type = part.shape
+      o.frequency.setValueAtTime(part.from, when)
+      o.frequency.exponentialRampToValueAtTime(part.to, when + part.length)
+      g.gain.setValueAtTime(sounding.silence, when)
+      g.gain.exponentialRampToValueAtTime(part.loud, when + sounding.attack)
+      o.connect(g)
+      n = o
+    }
+    g.gain.exponentialRampToValueAtTime(sounding.silence, when + part.length)
+    g.connect(out)
     this.#put(e, n, when)
-    n.stop(when + length + 0.02)
+    n.stop(when + part.length + 0.02)
     into?.push(n)
   }
 }

@@ -1,0 +1,53 @@
+package ledger
+
+import (
+	"time"
+
+	"melodromos/core/session"
+	"melodromos/core/timetable"
+	"melodromos/format/calendar"
+	"melodromos/store"
+)
+
+// heldSince is how far back classes that were held stand in the calendar.
+const heldSince = 365 * 24 * time.Hour
+
+// Timetable is a gym's calendar: the classes that are to be held, and those that were. Nobody is named in it.
+func Timetable(gym *store.Gym, row store.GymRow, now time.Time) (calendar.Calendar, error) {
+	c := calendar.Calendar{Name: row.Name, Zone: Zone(row), Now: now}
+	dates, err := gym.Dates(store.InUse)
+	if err != nil {
+		return c, err
+	}
+	done := map[string]string{}
+	for _, shelf := range []store.Shelf{store.InUse, store.Archived} {
+		plans, err := gym.SessionPlans(shelf)
+		if err != nil {
+			return c, err
+		}
+		for _, p := range plans {
+			s, err := SessionDocument(p)
+			if err != nil {
+				return c, err
+			}
+			done[p.ID] = p.Name + ": " + s.Sentence(session.Totals{Seconds: s.Seconds()})
+		}
+	}
+	for _, d := range dates {
+		out, err := DateDocument(d)
+		if err != nil {
+			return c, err
+		}
+		c.Dates = append(c.Dates, calendar.Date{UID: d.ID, Version: d.Version, Date: out,
+			Session: done[orZero(d.SessionPlanID)]})
+	}
+	hours, err := gym.Hours()
+	for _, h := range hours {
+		if h.StartedAt == nil || h.EndedAt == nil || now.Sub(*h.StartedAt) > heldSince {
+			continue
+		}
+		c.Held = append(c.Held, calendar.Held{UID: h.ID, Name: h.Name, Text: "Held",
+			Held: timetable.Held{From: *h.StartedAt, To: *h.EndedAt}})
+	}
+	return c, err
+}

@@ -1,0 +1,83 @@
+package server
+
+import (
+	"context"
+	"fmt"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"melodromos/core/rig"
+	"melodromos/format/document"
+	"melodromos/ledger"
+)
+
+const importPath = "/api/import"
+
+// mostImported is how long a file may be that is sent.
+const mostImported = document.MostBytes
+
+// Importing is a file that is to be brought in, and how.
+type Importing struct {
+	Name    string `query:"name" maxLength:"200" doc:"of the file"`
+	Dry     bool   `query:"dry" doc:"only say what would change"`
+	Over    bool   `query:"over" doc:"what is here and differs becomes what the file has"`
+	Kind    string `query:"kind" enum:"speed,doubleEnd,reflex,hanging" doc:"of bag, for a rhythm from a MIDI file" default:"hanging"`
+	Bag     string `query:"bag" doc:"id: a rhythm is given to somebody on it"`
+	Person  string `query:"person" doc:"id: a rhythm is given to them"`
+	Track   string `query:"track" maxLength:"200" doc:"of a MIDI file, whose notes are the strikes"`
+	RawBody []byte `contentType:"application/octet-stream"`
+}
+
+// Imported says what bringing a file in does, or would do.
+type Imported struct {
+	What    string           `json:"what" enum:"gym,bag,drill,session,log,hits,rhythm" doc:"the file holds"`
+	Dry     bool             `json:"dry"`
+	Changes []ledger.Brought `json:"changes"`
+	Counts  ImportCounts     `json:"counts"`
+	Said    []string         `json:"said" doc:"what a rhythm has become"`
+	Tracks  []string         `json:"tracks" doc:"of a MIDI file, that hold notes"`
+	Track   string           `json:"track" doc:"whose notes were taken"`
+}
+
+// ImportCounts sums up what changes.
+type ImportCounts struct {
+	Added   int `json:"added"`
+	Changed int `json:"changed"`
+	Same    int `json:"same"`
+	Differs int `json:"differs"`
+}
+
+func (c caller) bringIn(in *Importing) (Imported, error) {
+	r, err := ledger.BringFile(c.gym, ledger.File{Bringing: ledger.Bringing{Over: in.Over, Dry: in.Dry}, Name: in.Name,
+		Data: in.RawBody, Kind: rig.Kind(in.Kind), On: ledger.On{Bag: in.Bag, Person: in.Person}, Track: in.Track},
+		&c.Coach)
+	out := Imported{What: r.What, Dry: in.Dry, Changes: r.Changes, Said: r.Said, Tracks: r.Tracks, Track: r.Track}
+	for _, b := range r.Changes {
+		switch b.Does {
+		case ledger.Added:
+			out.Counts.Added += b.Count
+		case ledger.Changed:
+			out.Counts.Changed += b.Count
+		case ledger.Same:
+			out.Counts.Same += b.Count
+		case ledger.Differs:
+			out.Counts.Differs += b.Count
+		}
+	}
+	return out, err
+}
+
+func (s *Server) registerBringIn(api huma.API) {
+	huma.Register(api, huma.Operation{OperationID: "post-api-import", Method: "POST", Path: importPath,
+		Summary: "Post API import", MaxBodyBytes: mostImported, SkipValidateBody: true},
+		func(ctx context.Context, in *Importing) (*body[Imported], error) {
+			if len(in.RawBody) > mostImported {
+				return nil, huma.Error413RequestEntityTooLarge(fmt.Sprintf("Expected at most %d MB.", mostImported>>20))
+			}
+			out, err := callerOf(ctx).bringIn(in)
+			if err != nil {
+				return nil, refused(ctx, "", err)
+			}
+			return &body[Imported]{out}, nil
+		})
+}

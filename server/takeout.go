@@ -1,0 +1,255 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"io/fs"
+	"mime"
+	"os"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"melodromos/core/drill"
+	"melodromos/core/sound"
+	"melodromos/format/calendar"
+	"melodromos/format/document"
+	"melodromos/format/midi"
+	"melodromos/format/wav"
+	"melodromos/ledger"
+)
+
+// LaidOut says on which bag and for whom something is laid out.
+type LaidOut struct {
+	ByID
+	Bag    string `query:"bag" doc:"id; left out, the first of its kind that hangs"`
+	Person string `query:"person" doc:"id; left out, a beginner"`
+}
+
+func (l LaidOut) on() ledger.On { return ledger.On{Bag: l.Bag, Person: l.Person} }
+
+// OfWhom narrows a table to one trainee.
+type OfWhom struct {
+	Trainee string `query:"trainee" doc:"id; left out, everybody's"`
+}
+
+// A file's kind, as its name and the browser have it.
+type fileKind struct{ ending, media string }
+
+var (
+	asJSON     = fileKind{".json", "application/json"}
+	asCSV      = fileKind{".csv", "text/csv; charset=utf-8; header=present"}
+	asMIDI     = fileKind{".mid", "audio/midi"}
+	asWAV      = fileKind{".wav", "audio/wav"}
+	asCalendar = fileKind{".ics", "text/calendar; charset=utf-8"}
+)
+
+// attached answers with a file of a name.
+func attached(name string, kind fileKind, length int64, body io.Reader, done func()) *huma.StreamResponse {
+	return &huma.StreamResponse{Body: func(ctx huma.Context) {
+		defer done()
+		ctx.SetHeader("Content-Type", kind.media)
+		ctx.SetHeader("Content-Disposition", mime.FormatMediaType("attachment", map[string]string{
+			"filename": fileName(name) + kind.ending}))
+		if length >= 0 {
+			ctx.SetHeader("Content-Length", fmt.Sprint(length))
+		}
+		_, _ = io.Copy(ctx.BodyWriter(), body)
+	}}
+}
+
+// fileName is a name without what a file's may not hold.
+func fileName(name string) string {
+	name = strings.TrimSpace(strings.Map(func(r rune) rune {
+		if strings.ContainsRune(`/\:*?"<>|`, r) || r < ' ' {
+			return ' '
+		}
+		return r
+	}, name))
+	if name == "" {
+		return "melodromos"
+	}
+	return name
+}
+
+// file answers a request for a file, which is made whole before any of it is sent.
+func file[I any](api huma.API, path string, kind fileKind,
+	do func(c caller, in *I, out io.Writer) (name string, err error)) {
+	huma.Get(api, path, func(ctx context.Context, in *I) (*huma.StreamResponse, error) {
+		var out bytes.Buffer
+		name, err := do(callerOf(ctx), in, &out)
+		if err != nil {
+			return nil, refused(ctx, "", err)
+		}
+		return attached(name, kind, int64(out.Len()), &out, func() {}), nil
+	})
+}
+
+// large answers as file does with what may be too large for memory: it is made in a file that is gone afterwards.
+func large[I any](api huma.API, path string, kind fileKind,
+	do func(c caller, in *I, out *os.File) (name string, err error)) {
+	huma.Get(api, path, func(ctx context.Context, in *I) (*huma.StreamResponse, error) {
+		out, err := os.CreateTemp("", "melodromos-*")
+		if err != nil {
+			return nil, refused(ctx, "", err)
+		}
+		away := func() { _ = out.Close(); _ = os.Remove(out.Name()) }
+		name, err := do(callerOf(ctx), in, out)
+		var size int64
+		if err == nil {
+			size, err = out.Seek(0, io.SeekEnd)
+		}
+		if err == nil {
+			_, err = out.Seek(0, io.SeekStart)
+		}
+		if err != nil {
+			away()
+			return nil, refused(ctx, "", err)
+		}
+		return attached(name, kind, size, out, away), nil
+	})
+}
+
+// document writes one, with the moment of writing.
+func written(out io.Writer, f document.File) error {
+	f.Written = time.Now().UTC().Truncate(time.Second)
+	data, err := document.Write(f)
+	if err == nil {
+		_, err = out.Write(data)
+	}
+	return err
+}
+
+// registerTakeOut registers what goes out as a file.
+func (s *Server) registerTakeOut(api huma.API) {
+	file(api, "/api/export/gym", asJSON, func(c caller, _ *nothing, out io.Writer) (string, error) {
+		g, _, err := ledger.GymDocument(c.gym, c.row)
+		if err != nil {
+			return "", err
+		}
+		return c.row.Name, written(out, document.File{Holds: document.OfGym, Gym: &g})
+	})
+	file(api, "/api/rigs/{id}/document", asJSON, func(c caller, in *ByID, out io.Writer) (string, error) {
+		row, err := c.gym.Rig(in.ID)
+		if err != nil {
+			return "", err
+		}
+		b, err := ledger.BagDocument(row)
+		if err != nil {
+			return "", err
+		}
+		return row.Name, written(out, document.File{Holds: document.OfBag, Bag: &b})
+	})
+	file(api, "/api/drills/{id}/document", asJSON, func(c caller, in *ByID, out io.Writer) (string, error) {
+		row, err := c.gym.Drill(in.ID)
+		if err != nil {
+			return "", err
+		}
+		d, err := ledger.DrillDocument(row)
+		if err != nil {
+			return "", err
+		}
+		return row.Name, written(out, document.File{Holds: document.OfDrill, Drill: &d})
+	})
+	file(api, "/api/sessions/{id}/document", asJSON, func(c caller, in *ByID, out io.Writer) (string, error) {
+		row, err := c.gym.SessionPlan(in.ID)
+		if err != nil {
+			return "", err
+		}
+		doc, err := ledger.SessionDocument(row)
+		if err != nil {
+			return "", err
+		}
+		return row.Name, written(out, document.File{Holds: document.OfSession, Session: &doc})
+	})
+	large(api, "/api/export/log", asCSV, func(c caller, in *OfWhom, out *os.File) (string, error) {
+		name, err := c.whose(in.Trainee, "log")
+		if err != nil {
+			return "", err
+		}
+		return name, ledger.WriteLog(out, c.gym, in.Trainee)
+	})
+	large(api, "/api/export/hits", asCSV, func(c caller, in *OfWhom, out *os.File) (string, error) {
+		name, err := c.whose(in.Trainee, "hits")
+		if err != nil {
+			return "", err
+		}
+		return name, ledger.WriteHits(out, c.gym, in.Trainee)
+	})
+	file(api, "/api/export/calendar", asCalendar, func(c caller, _ *nothing, out io.Writer) (string, error) {
+		t, err := ledger.Timetable(c.gym, c.row, time.Now())
+		if err != nil {
+			return "", err
+		}
+		return c.row.Name, calendar.Write(out, t)
+	})
+	s.registerSongs(api)
+}
+
+func (c caller) whose(id, what string) (string, error) {
+	name := c.row.Name
+	if id != "" {
+		t, err := c.gym.Trainee(id)
+		if err != nil {
+			return "", err
+		}
+		name = t.Name
+	}
+	return name + ", " + what, nil
+}
+
+// registerSongs registers drills, given or not, and sessions as MIDI and as sound.
+func (s *Server) registerSongs(api huma.API) {
+	for path, of := range map[string]func(c caller, in *LaidOut) (midi.Song, error){
+		"/api/drills/{id}": func(c caller, in *LaidOut) (midi.Song, error) {
+			return ledger.DrillSong(c.gym, c.row, in.ID, in.on(), c.stop)
+		},
+		"/api/assignments/{id}": func(c caller, in *LaidOut) (midi.Song, error) {
+			return ledger.GivenSong(c.gym, c.row, in.ID, c.stop)
+		},
+		"/api/sessions/{id}": func(c caller, in *LaidOut) (midi.Song, error) {
+			return ledger.SessionSong(c.gym, c.row, in.ID, in.on(), c.stop)
+		},
+	} {
+		file(api, path+"/midi", asMIDI, func(c caller, in *LaidOut, out io.Writer) (string, error) {
+			song, err := of(c, in)
+			if err != nil {
+				return "", err
+			}
+			return song.Name, midi.Write(out, song)
+		})
+		large(api, path+"/wav", asWAV, func(c caller, in *Heard, out *os.File) (string, error) {
+			song, err := of(c, &in.LaidOut)
+			if err != nil {
+				return "", err
+			}
+			return song.Name, s.mix(out, song.Timeline.Events, !in.Without)
+		})
+	}
+}
+
+// Heard says what is heard.
+type Heard struct {
+	LaidOut
+	Without bool `query:"without" doc:"without strikes and board sounds: bells, counts and voice alone"`
+}
+
+// mix writes how events sound, with the clips of the interface.
+func (s *Server) mix(out io.WriteSeeker, events []drill.Event, strikes bool) error {
+	if s.Interface == nil {
+		return errors.New("the interface is not built, and with it come the clips of what is called")
+	}
+	clips, err := fs.Sub(s.Interface, "calls")
+	if err != nil {
+		return err
+	}
+	var loud map[sound.Channel]float64
+	if !strikes {
+		loud = map[sound.Channel]float64{sound.Strikes: 0, sound.Boards: 0}
+	}
+	return wav.Mix(out, events, clips, loud)
+}
