@@ -8,6 +8,7 @@ import (
 	"reflect"
 	"time"
 
+	"melodromos/core/caution"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/fault"
@@ -251,3 +252,15 @@ func sameDoc(a, b store.Doc) bool {
 
 // mostRounds of a bag are read: more than are asked.
 const mostRounds = 40
+
+// Cautions are those that stand for somebody.
+func Cautions(gym *store.Gym, traineeID string) ([]caution.Kind, error) {
+	rows, err := gym.Cautions(traineeID)
+	var list []caution.Kind
+	for _, k := range rows {
+		if k.LiftedAt == nil {
+			list = append(list, caution.Kind(k.Kind))
+		}
+	}
+	return list, err
+}

@@ -3,9 +3,11 @@ package ledger
 import (
 	"time"
 
+	"melodromos/core/caution"
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 	"melodromos/core/session"
 	"melodromos/core/trainee"
 	"melodromos/format/midi"
@@ -16,13 +18,17 @@ import (
 // the everyday one, and a beginner.
 type On struct {
 	Bag, Person string // ids
+	Wait        bool   // the bell comes as long after the beginning as the gym has it from a press
 }
 
 // floorOn is where something for a kind of bag is laid out.
 func floorOn(gym *store.Gym, row store.GymRow, kind rig.Kind, on On, stop func() error) (drill.Floor, error) {
 	m := kind.Model()
 	floor := drill.Floor{Bag: m.Everyday.Rig, Place: m.Place.Place, Ability: trainee.Start(trainee.Beginner), Seed: 1,
-		NoKicks: !row.Kicks, GetReady: row.GetReady, Stop: stop}
+		NoKicks: !row.Kicks, Stop: stop}
+	if on.Wait {
+		floor.GetReady = row.GetReady
+	}
 	bags, err := bagsOf(gym)
 	if err != nil {
 		return floor, err
@@ -50,14 +56,21 @@ func floorOn(gym *store.Gym, row store.GymRow, kind rig.Kind, on On, stop func()
 	return floor, err
 }
 
-// song lays a plan out.
-func song(name string, p drill.Plan, on drill.Floor) (midi.Song, error) {
-	p, err := p.For(on)
+// song lays a plan out as a round of it would be for them, cautions and all.
+func song(gym *store.Gym, name string, p drill.Plan, on drill.Floor, personID string) (midi.Song, error) {
+	var cautions []caution.Kind
+	if personID != "" {
+		var err error
+		if cautions, err = Cautions(gym, personID); err != nil {
+			return midi.Song{}, err
+		}
+	}
+	prepared, err := run.For(cautions, p, on, drill.Nothing, "")
 	if err != nil {
 		return midi.Song{}, err
 	}
-	line, err := p.Lay(on)
-	return midi.Song{Name: name, Beat: midi.BeatOf(p, line), Timeline: line}, err
+	line := prepared.Timeline
+	return midi.Song{Name: name, Beat: midi.BeatOf(prepared.Plan, line), Timeline: line}, nil
 }
 
 // DrillSong is a drill of the gym as it is laid out.
@@ -74,11 +87,11 @@ func DrillSong(gym *store.Gym, row store.GymRow, id string, on On, stop func() e
 	if err != nil {
 		return midi.Song{}, err
 	}
-	return song(d.Name, p, floor)
+	return song(gym, d.Name, p, floor, on.Person)
 }
 
 // GivenSong is the drill of an assignment as it is laid out for whoever has it.
-func GivenSong(gym *store.Gym, row store.GymRow, id string, stop func() error) (midi.Song, error) {
+func GivenSong(gym *store.Gym, row store.GymRow, id string, wait bool, stop func() error) (midi.Song, error) {
 	a, err := gym.Assignment(id)
 	if err != nil {
 		return midi.Song{}, err
@@ -91,11 +104,11 @@ func GivenSong(gym *store.Gym, row store.GymRow, id string, stop func() error) (
 	if err != nil {
 		return midi.Song{}, err
 	}
-	floor, err := floorOn(gym, row, rig.Kind(a.Drill.Kind), On{a.RigID, a.TraineeID}, stop)
+	floor, err := floorOn(gym, row, rig.Kind(a.Drill.Kind), On{a.RigID, a.TraineeID, wait}, stop)
 	if err != nil {
 		return midi.Song{}, err
 	}
-	return song(a.Drill.Name+", "+t.Name, p, floor)
+	return song(gym, a.Drill.Name+", "+t.Name, p, floor, a.TraineeID)
 }
 
 // secondsABeat: of a session a quarter note is a second.

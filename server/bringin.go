@@ -2,7 +2,6 @@ package server
 
 import (
 	"context"
-	"fmt"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -71,9 +70,6 @@ func (s *Server) registerBringIn(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "post-api-import", Method: "POST", Path: importPath,
 		Summary: "Post API import", MaxBodyBytes: mostImported, SkipValidateBody: true},
 		func(ctx context.Context, in *Importing) (*body[Imported], error) {
-			if len(in.RawBody) > mostImported {
-				return nil, huma.Error413RequestEntityTooLarge(fmt.Sprintf("Expected at most %d MB.", mostImported>>20))
-			}
 			out, err := callerOf(ctx).bringIn(in)
 			if err != nil {
 				return nil, refused(ctx, "", err)

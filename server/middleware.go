@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"log/slog"
 	"net/http"
 	"runtime/debug"
@@ -117,7 +118,15 @@ func plainly(status int, message string, errs ...error) huma.StatusError {
 		}
 		model.Errors = append(model.Errors, detail)
 	}
-	if message == "validation failed" && len(model.Errors) > 0 {
+	var most int
+	switch n, _ := fmt.Sscanf(message, "request body is too large limit=%d", &most); {
+	case n == 1 && most >= 1<<20:
+		model.Detail = fmt.Sprintf("Expected at most %d MB.", most>>20)
+	case n == 1:
+		model.Detail = fmt.Sprintf("Expected at most %d kB.", most>>10)
+	case message == "request body is required":
+		model.Detail = "Expected something, and nothing was sent: it is empty."
+	case message == "validation failed" && len(model.Errors) > 0:
 		model.Detail = input.Sentence(model.Errors[0].Location, model.Errors[0].Message)
 	}
 	return model

@@ -10,7 +10,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/bench"
-	"melodromos/core/caution"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/fault"
@@ -110,18 +109,6 @@ func runOut(gym *store.Gym, r store.Run, p run.Opened) (Run, error) {
 	return out, internal(err)
 }
 
-// cautions are those that stand for somebody.
-func (c caller) cautions(traineeID string) ([]caution.Kind, error) {
-	rows, err := c.gym.Cautions(traineeID)
-	var list []caution.Kind
-	for _, k := range rows {
-		if k.LiftedAt == nil {
-			list = append(list, caution.Kind(k.Kind))
-		}
-	}
-	return list, err
-}
-
 // newRun lays the drill out as it is now, with the bag as it hangs now and softer or shorter where a caution wants it,
 // and stores the run with all of it.
 func (s *Server) newRun(c caller, in NewRun) (Run, error) {
@@ -133,7 +120,7 @@ func (s *Server) newRun(c caller, in NewRun) (Run, error) {
 	if err != nil {
 		return Run{}, err
 	}
-	cautions, err := c.cautions(a.TraineeID)
+	cautions, err := ledger.Cautions(c.gym, a.TraineeID)
 	if err != nil {
 		return Run{}, err
 	}
@@ -190,7 +177,7 @@ func (s *Server) step(c caller, id string, in Step) (RunCourse, error) {
 		return RunCourse{}, err
 	}
 	if before.TraineeID != nil && ledger.Course(before).SetsGoing(in.Action) {
-		cautions, err := c.cautions(*before.TraineeID)
+		cautions, err := ledger.Cautions(c.gym, *before.TraineeID)
 		if err == nil {
 			err = run.Starts(cautions)
 		}

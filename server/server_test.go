@@ -50,7 +50,13 @@ func TestNothingCrossesGyms(t *testing.T) {
 	var class Hour
 	theirs.want(200, "POST", "/api/hours",
 		ClassQuestion{People: []string{second.ID}, Bags: []string{}, Minutes: 30}, &class)
-	ids := map[string]string{"coaches": coaches[0].ID, "invitations": invitation.ID, "cautions": caution.ID,
+	thursday := thursdays
+	thursday.SessionID = plan.ID
+	var date ClassDate
+	theirs.want(200, "POST", "/api/dates", thursday, &date)
+	var link CalendarLinkOut
+	theirs.want(200, "POST", "/api/calendar-links", CalendarLinkOut{Name: "Runa's phone"}, &link)
+	ids := map[string]string{"dates": date.ID, "calendar-links": link.ID, "coaches": coaches[0].ID, "invitations": invitation.ID, "cautions": caution.ID,
 		"trainees": trainee.ID, "rigs": bag.ID,
 		"sessions": plan.ID, "hours": class.ID, "first-drill": bag.ID,
 		"drills": d.DrillID, "assignments": d.ID, "runs": run.ID, "turns": run.ID}
@@ -58,6 +64,7 @@ func TestNothingCrossesGyms(t *testing.T) {
 		"POST /api/account/password":    PasswordChange{"wrong", password},
 		"POST /api/coaches/{id}/remove": Confirmation{password},
 		"PUT /api/trainees/{id}":        trainee, "PUT /api/rigs/{id}": bag, "PUT /api/assignments/{id}": d,
+		"PUT /api/dates/{id}": date, "POST /api/dates": thursday,
 		"POST /api/assignments": d, "PUT /api/drills/{id}": Drill{Kind: "speed", Version: 1, Doc: d.Doc},
 		"POST /api/drills/{id}/give":    Giving{People: []string{trainee.ID}},
 		"POST /api/drills/{id}/carry":   map[string]string{"kind": "slip"},

@@ -63,7 +63,7 @@ func (c caller) station(p hour.Place) (StationOut, error) {
 		return out, err
 	}
 	out.Stance, out.Rig = t.Stance, RigDoc{Rig: on.Bag}
-	cautions, err := c.cautions(p.Person)
+	cautions, err := ledger.Cautions(c.gym, p.Person)
 	if err != nil {
 		return out, err
 	}

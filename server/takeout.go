@@ -30,7 +30,7 @@ type LaidOut struct {
 	Person string `query:"person" doc:"id; left out, a beginner"`
 }
 
-func (l LaidOut) on() ledger.On { return ledger.On{Bag: l.Bag, Person: l.Person} }
+func (l LaidOut) on(wait bool) ledger.On { return ledger.On{Bag: l.Bag, Person: l.Person, Wait: wait} }
 
 // OfWhom narrows a table to one trainee.
 type OfWhom struct {
@@ -202,28 +202,29 @@ func (c caller) whose(id, what string) (string, error) {
 	return name + ", " + what, nil
 }
 
-// registerSongs registers drills, given or not, and sessions as MIDI and as sound.
+// registerSongs registers drills, given or not, and sessions as MIDI and as sound. Sound is pressed and then gone to, as
+// on the floor; notes begin with the count-in, so that the first beat is one.
 func (s *Server) registerSongs(api huma.API) {
-	for path, of := range map[string]func(c caller, in *LaidOut) (midi.Song, error){
-		"/api/drills/{id}": func(c caller, in *LaidOut) (midi.Song, error) {
-			return ledger.DrillSong(c.gym, c.row, in.ID, in.on(), c.stop)
+	for path, of := range map[string]func(c caller, in *LaidOut, wait bool) (midi.Song, error){
+		"/api/drills/{id}": func(c caller, in *LaidOut, wait bool) (midi.Song, error) {
+			return ledger.DrillSong(c.gym, c.row, in.ID, in.on(wait), c.stop)
 		},
-		"/api/assignments/{id}": func(c caller, in *LaidOut) (midi.Song, error) {
-			return ledger.GivenSong(c.gym, c.row, in.ID, c.stop)
+		"/api/assignments/{id}": func(c caller, in *LaidOut, wait bool) (midi.Song, error) {
+			return ledger.GivenSong(c.gym, c.row, in.ID, wait, c.stop)
 		},
-		"/api/sessions/{id}": func(c caller, in *LaidOut) (midi.Song, error) {
-			return ledger.SessionSong(c.gym, c.row, in.ID, in.on(), c.stop)
+		"/api/sessions/{id}": func(c caller, in *LaidOut, wait bool) (midi.Song, error) {
+			return ledger.SessionSong(c.gym, c.row, in.ID, in.on(wait), c.stop)
 		},
 	} {
 		file(api, path+"/midi", asMIDI, func(c caller, in *LaidOut, out io.Writer) (string, error) {
-			song, err := of(c, in)
+			song, err := of(c, in, false)
 			if err != nil {
 				return "", err
 			}
 			return song.Name, midi.Write(out, song)
 		})
 		large(api, path+"/wav", asWAV, func(c caller, in *Heard, out *os.File) (string, error) {
-			song, err := of(c, &in.LaidOut)
+			song, err := of(c, &in.LaidOut, true)
 			if err != nil {
 				return "", err
 			}

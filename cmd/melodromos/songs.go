@@ -24,13 +24,14 @@ import (
 func songs() []*cobra.Command {
 	var on ledger.On
 	var silent bool
-	laid := func(e outOf, args []string) (midi.Song, error) {
+	laid := func(e outOf, args []string, wait bool) (midi.Song, error) {
+		on.Wait = wait
 		switch what, id := args[0], args[1]; what {
 		case "drill":
 			song, err := ledger.DrillSong(e.gym, e.row, id, on, nil)
 			return song, unknown("drill", id, err)
 		case "given":
-			song, err := ledger.GivenSong(e.gym, e.row, id, nil)
+			song, err := ledger.GivenSong(e.gym, e.row, id, wait, nil)
 			return song, unknown("drill that somebody has", id, err)
 		case "session":
 			song, err := ledger.SessionSong(e.gym, e.row, id, on, nil)
@@ -40,7 +41,7 @@ func songs() []*cobra.Command {
 	}
 	asMIDI := exporting("midi drill|given|session ID", "Write a drill or a session as a Standard MIDI File",
 		cobra.ExactArgs(2), func(e outOf, args []string) error {
-			song, err := laid(e, args)
+			song, err := laid(e, args, false)
 			if err != nil {
 				return err
 			}
@@ -48,7 +49,7 @@ func songs() []*cobra.Command {
 		})
 	asWAV := exporting("wav drill|given|session ID", "Mix a drill or a session down into a WAV file, as the floor plays it",
 		cobra.ExactArgs(2), func(e outOf, args []string) error {
-			song, err := laid(e, args)
+			song, err := laid(e, args, true)
 			if err != nil {
 				return err
 			}

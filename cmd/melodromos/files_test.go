@@ -1,0 +1,141 @@
+package main
+
+import (
+	"bytes"
+	"errors"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"testing"
+
+	"melodromos/format/others"
+	"melodromos/store/storetest"
+)
+
+// Everything that goes out by a button goes out by a command, and comes back in a fresh gym: first only said, then done.
+func TestFilesByCommand(t *testing.T) {
+	database := storetest.URL(t)
+	s := serveProgram(t, database)
+	here := t.TempDir()
+	run := func(input string, args ...string) (out, said string, status int) {
+		t.Helper()
+		cmd := program(t, args...)
+		var o, e bytes.Buffer
+		cmd.Env, cmd.Dir = append(cmd.Env, "DATABASE_URL="+database), here
+		cmd.Stdin, cmd.Stdout, cmd.Stderr = strings.NewReader(input), &o, &e
+		err := cmd.Run()
+		var exit *exec.ExitError
+		if errors.As(err, &exit) {
+			status = exit.ExitCode()
+		} else if err != nil {
+			t.Fatal(err)
+		}
+		return o.String(), e.String(), status
+	}
+	done := func(args ...string) string {
+		t.Helper()
+		out, said, status := run("", args...)
+		if status != 0 {
+			t.Fatalf("%v: %d %s", args, status, said)
+		}
+		return out
+	}
+	file := func(name string) string {
+		t.Helper()
+		data, err := os.ReadFile(filepath.Join(here, name))
+		if err != nil {
+			t.Fatal(err)
+		}
+		return string(data)
+	}
+	var rigs, drills []struct{ ID string }
+	var sessions struct{ Own []struct{ ID string } }
+	s.ask(t, "GET", "/api/rigs", nil, &rigs)
+	s.ask(t, "GET", "/api/drills", nil, &drills)
+	s.ask(t, "GET", "/api/sessions", nil, &sessions)
+	if len(rigs) == 0 || len(drills) == 0 || len(sessions.Own) == 0 {
+		t.Fatal("the demo has no bags, drills or sessions")
+	}
+
+	demo, _, _ := strings.Cut(done("gym", "list"), " ")
+	export := func(args ...string) string {
+		t.Helper()
+		return done(append([]string{"export"}, append(args, "--gym", demo)...)...)
+	}
+	export("gym", "-o", "gym.json")
+	if _, said, status := run("", "export", "gym", "-o", "gym.json", "--gym", demo); status == 0 ||
+		!strings.Contains(said, "gym.json is there already") {
+		t.Errorf("written over: %d %s", status, said)
+	}
+	for what, id := range map[string]string{"bag": rigs[0].ID, "drill": drills[0].ID, "session": sessions.Own[0].ID} {
+		if out := export(what, id); !strings.Contains(out, `"melodromos": "`+what+`"`) {
+			t.Errorf("%s: %.200s", what, out)
+		}
+	}
+	export("log", "-o", "log.csv")
+	export("hits", "-o", "hits.csv")
+	if out := export("calendar"); !strings.HasPrefix(out, "BEGIN:VCALENDAR\r\n") {
+		t.Errorf("%.100s", out)
+	}
+	if out := done("export", "schema"); !strings.Contains(out, "json-schema.org") {
+		t.Errorf("%.100s", out)
+	}
+	song := export("midi", "drill", drills[0].ID)
+	var read struct{ Tracks []struct{ Name string } }
+	others.Ask(t, "midi.mjs", []byte(song), &read)
+	if len(read.Tracks) < 2 {
+		t.Errorf("%+v", read)
+	}
+	var sound struct{ Rate, Seconds float64 }
+	others.Ask(t, "wav.mjs", []byte(export("wav", "drill", drills[0].ID)), &sound)
+	if sound.Seconds < 20 {
+		t.Errorf("%+v", sound)
+	}
+	if _, said, status := run("", "export", "bag", "no-such", "--gym", demo); status != 2 || !strings.Contains(said, "id of a bag") {
+		t.Errorf("%d %s", status, said)
+	}
+
+	other := strings.TrimSpace(done("gym", "add", "--name", "Harbour"))
+	into := func(name string, more ...string) string {
+		t.Helper()
+		return done(append([]string{"import", name, "--gym", other}, more...)...)
+	}
+	would := into("gym.json", "--dry-run")
+	if !strings.Contains(would, "Nothing was changed; it would be: ") {
+		t.Errorf("%s", would)
+	}
+	is := into("gym.json")
+	if a, b := counts(would), counts(is); a != b || !strings.Contains(is, "Brought in: ") {
+		t.Errorf("would be %q, is %q", a, b)
+	}
+	into("log.csv")
+	into("hits.csv")
+	if out := into("log.csv", "--dry-run"); !strings.Contains(out, ": 0 added, 0 changed") {
+		t.Errorf("once more: %s", out)
+	}
+	written := regexp.MustCompile(`"written": "[^"]+"`)
+	for name, what := range map[string]string{"gym.json": "gym", "log.csv": "log", "hits.csv": "hits"} {
+		out := done("export", what, "--gym", other)
+		if written.ReplaceAllString(out, "") != written.ReplaceAllString(file(name), "") {
+			t.Errorf("%s came back otherwise", name)
+		}
+	}
+	wrong := strings.Replace(file("log.csv"), "\r\n", "\r\n2026-13-01,x,x,x\r\n", 1)
+	if _, said, status := run(wrong, "import", "-", "--gym", other); status != 2 ||
+		!strings.Contains(said, "nothing was brought in") || !strings.Contains(said, "line 2") {
+		t.Errorf("%d %s", status, said)
+	}
+	if out, _, status := run(song, "import", "-", "--gym", other, "--bag", "hanging"); status != 0 ||
+		!strings.Contains(out, "1 added") {
+		t.Errorf("%d %s", status, out)
+	}
+}
+
+// counts is the last line of what an import says, without how it begins.
+func counts(said string) string {
+	lines := strings.Split(strings.TrimSpace(said), "\n")
+	_, after, _ := strings.Cut(lines[len(lines)-1], ": ")
+	return after
+}
