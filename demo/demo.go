@@ -52,7 +52,7 @@ var people = []person{
 	{"yusuf", store.Trainee{Name: "Yusuf Brandvik", Stance: "orthodox", Band: "advanced", AgeBand: "adult",
 		Height: metres(1.85), Reach: metres(1.93)}, 14},
 	{"lerato", store.Trainee{Name: "Lerato Quayle", Stance: "southpaw", Band: "expert", AgeBand: "adult",
-		Height: metres(1.72), Reach: metres(1.78), Notes: "Helps with the Thursday class."}, 15},
+		Height: metres(1.72), Reach: metres(1.78), Notes: "Helps with the evening class."}, 15},
 	{"mateus", store.Trainee{Name: "Mateus Strandvik", Stance: "orthodox", Band: "intermediate", AgeBand: "adult",
 		Height: metres(1.90), Reach: metres(1.92), Goals: "The long combination without stopping."}, 17},
 	{"zofia", store.Trainee{Name: "Zofia Oyelaran", Stance: "southpaw", Band: "beginner", AgeBand: "adult",

@@ -29,7 +29,11 @@ func tuesday(g *store.Gym, coach store.Coach, now time.Time) error {
 	if err != nil {
 		return err
 	}
-	if err := g.AddSessionPlan(&store.SessionPlan{Name: built.Name, Doc: doc, MadeBy: &coach.ID}); err != nil {
+	long := store.SessionPlan{Name: built.Name, Doc: doc, MadeBy: &coach.ID}
+	if err := g.AddSessionPlan(&long); err != nil {
+		return err
+	}
+	if err := calendar(g, now, long.ID); err != nil {
 		return err
 	}
 	row, err := g.Row()

@@ -4,8 +4,8 @@ import (
 	"os"
 	"testing"
 
+	"melodromos/browser"
 	"melodromos/demo"
-	"melodromos/e2e/browser"
 )
 
 // pages are the places of the demo gym, one of each view.

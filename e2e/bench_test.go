@@ -3,8 +3,8 @@ package e2e
 import (
 	"testing"
 
+	"melodromos/browser"
 	"melodromos/demo"
-	"melodromos/e2e/browser"
 )
 
 // From a step of a slider to the changed picture, in the browser: reported as ms/picture beside the time of the whole

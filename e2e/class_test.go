@@ -12,12 +12,12 @@ import (
 	"testing"
 	"time"
 
+	"melodromos/browser"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/hour"
 	"melodromos/core/session"
 	"melodromos/demo"
-	"melodromos/e2e/browser"
 	"melodromos/server"
 )
 
@@ -372,14 +372,16 @@ func TestPartner(t *testing.T) {
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
 }
 
-// onePage looks whether what is shown prints on one page.
+// onePage looks whether what is shown prints on one page, of A4 and of Letter.
 func (c coach) onePage(what string) {
 	c.t.Helper()
-	pdf, err := c.Printed()
-	c.ok(err)
-	if n := len(regexp.MustCompile(`/Type\s*/Page\b`).FindAll(pdf, -1)); n != 1 ||
-		!bytes.HasPrefix(pdf, []byte("%PDF")) {
-		c.t.Errorf("%s prints on %d pages", what, n)
+	for paper := range browser.Papers {
+		pdf, err := c.Printed(paper)
+		c.ok(err)
+		if n := len(regexp.MustCompile(`/Type\s*/Page\b`).FindAll(pdf, -1)); n != 1 ||
+			!bytes.HasPrefix(pdf, []byte("%PDF")) {
+			c.t.Errorf("%s prints on %d pages of %s", what, n, paper)
+		}
 	}
 }
 

@@ -18,8 +18,8 @@ import (
 	"testing"
 	"time"
 
+	"melodromos/browser"
 	"melodromos/demo"
-	"melodromos/e2e/browser"
 	"melodromos/server"
 	"melodromos/store"
 	"melodromos/store/storetest"

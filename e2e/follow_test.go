@@ -6,8 +6,8 @@ import (
 	"strconv"
 	"testing"
 
+	"melodromos/browser"
 	"melodromos/demo"
-	"melodromos/e2e/browser"
 )
 
 // counted reads "23 of 24" out of a review's headline.

@@ -15,10 +15,10 @@ import (
 	"sync"
 	"testing"
 
+	"melodromos/browser"
 	"melodromos/core/drill"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
-	"melodromos/e2e/browser"
 )
 
 // The modules of the interface are tested by themselves, in the browser: each test loads them on an empty page of a

@@ -3,8 +3,8 @@ package e2e
 import (
 	"testing"
 
+	"melodromos/browser"
 	"melodromos/demo"
-	"melodromos/e2e/browser"
 )
 
 // reviewOf opens the newest round of somebody in the log.
@@ -100,7 +100,7 @@ func TestProgress(t *testing.T) {
 	c.ok(c.See("One hand weaker"))
 	c.ok(c.Until("document.querySelectorAll('figure circle').length >= 5"))
 	c.ok(c.Until("document.querySelectorAll('[aria-label^=\"Rounds a week\"] rect').length > 0"))
-	paper, err := c.Printed()
+	paper, err := c.Printed("A4")
 	c.ok(err)
 	if len(paper) < 10_000 {
 		t.Errorf("the printed page has %d bytes", len(paper))

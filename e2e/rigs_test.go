@@ -10,8 +10,8 @@ import (
 	"testing"
 	"time"
 
+	"melodromos/browser"
 	"melodromos/demo"
-	"melodromos/e2e/browser"
 )
 
 // bench opens the bench of a bag of the demo gym, for somebody.

@@ -6,8 +6,8 @@ import (
 	"strings"
 	"testing"
 
+	"melodromos/browser"
 	"melodromos/demo"
-	"melodromos/e2e/browser"
 	"melodromos/store"
 )
 

@@ -7,8 +7,8 @@ import (
 
 	"github.com/chromedp/chromedp/kb"
 
+	"melodromos/browser"
 	"melodromos/demo"
-	"melodromos/e2e/browser"
 )
 
 // partOf is the part of a sentence that is labelled so; figureOf the figure in it.

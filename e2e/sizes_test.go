@@ -5,8 +5,8 @@ import (
 	"strings"
 	"testing"
 
+	"melodromos/browser"
 	"melodromos/demo"
-	"melodromos/e2e/browser"
 )
 
 // small are the targets that are too small (WCAG 2.2, 2.5.8: 24 px, but for links within a text; on the floor 64, for

@@ -6,8 +6,8 @@ import (
 
 	"github.com/chromedp/chromedp/kb"
 
+	"melodromos/browser"
 	"melodromos/demo"
-	"melodromos/e2e/browser"
 )
 
 // A round is not lost by a slip: Escape, the pedal and Back each only ask, and Space goes on.

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/csv"
 	"errors"
+	"fmt"
 	"path"
 	"slices"
 	"strings"
@@ -35,6 +36,83 @@ type Result struct {
 	Track   string   // whose were taken
 }
 
+// Counts sums up what changes.
+type Counts struct {
+	Added   int `json:"added"`
+	Changed int `json:"changed"`
+	Same    int `json:"same"`
+	Differs int `json:"differs"`
+}
+
+// Counts sums the changes up.
+func (r Result) Counts() Counts {
+	var c Counts
+	for _, b := range r.Changes {
+		switch b.Does {
+		case Added:
+			c.Added += b.Count
+		case Changed:
+			c.Changed += b.Count
+		case Same:
+			c.Same += b.Count
+		case Differs:
+			c.Differs += b.Count
+		}
+	}
+	return c
+}
+
+// Sentence says what bringing in does, or would do.
+func (r Result) Sentence(dry bool) string {
+	if len(r.Changes) == 1 && r.Changes[0].Count == 1 {
+		return r.Changes[0].sentence(dry)
+	}
+	c := r.Counts()
+	are := func(n int, would, done string) string {
+		switch {
+		case dry:
+			return fmt.Sprintf("%d would be %s", n, would)
+		case n == 1:
+			return "1 is " + done
+		}
+		return fmt.Sprintf("%d are %s", n, done)
+	}
+	var parts []string
+	if c.Added > 0 {
+		parts = append(parts, are(c.Added, "added", "added"))
+	}
+	if c.Changed > 0 {
+		parts = append(parts, are(c.Changed, "changed", "changed"))
+	}
+	if c.Differs > 0 {
+		stay := "differ here, and stay as they are"
+		if c.Differs == 1 {
+			stay = "differs here, and stays as it is"
+		}
+		parts = append(parts, fmt.Sprintf("%d %s", c.Differs, stay))
+	}
+	if c.Same > 0 {
+		there := "are here already"
+		if c.Same == 1 {
+			there = "is here already"
+		}
+		parts = append(parts, fmt.Sprintf("%d %s", c.Same, there))
+	}
+	if len(parts) == 0 {
+		return "There is nothing in it."
+	}
+	return strings.Join(parts, "; ") + "."
+}
+
+func (b Brought) sentence(dry bool) string {
+	is := map[Does]string{Added: "is added", Changed: "is changed", Same: "is here already",
+		Differs: "differs here, and stays as it is"}
+	if dry {
+		is[Added], is[Changed] = "would be added", "would be changed"
+	}
+	return fmt.Sprintf("The %s %s %s.", b.What, b.Name, is[b.Does])
+}
+
 // bom is what some programs write in front of a text.
 var bom = []byte("\ufeff")
 
@@ -64,8 +142,13 @@ func BringFile(gym *store.Gym, f File, by *store.Coach) (Result, error) {
 		err = bringTable(gym, data, f.Dry, &out)
 	}
 	var line *table.Line
-	if errors.As(err, &line) {
+	var field *input.Error
+	switch {
+	case errors.As(err, &line):
 		err = input.Refuse("", "%s", line.Error())
+	case errors.As(err, &field) && field.Field != "" && strings.HasPrefix(field.Reason, "line "):
+		where, what, _ := strings.Cut(field.Reason, ": ")
+		err = input.Refuse("", "%s, %s: %s", where, field.Field, what)
 	}
 	return out, err
 }

@@ -1,6 +1,7 @@
 package ledger
 
 import (
+	"errors"
 	"time"
 
 	"melodromos/core/caution"
@@ -169,6 +170,12 @@ func RhythmDrill(gym *store.Gym, r midi.Read, name string, kind rig.Kind, on On,
 	if err != nil {
 		return Brought{}, nil, err
 	}
+	give := on.Bag != "" && on.Person != "" && by != nil
+	if give {
+		if err := fits(gym, kind, on); err != nil {
+			return Brought{}, nil, err
+		}
+	}
 	b := Brought{What: "drill", Name: name, Does: Added, Detail: plan.Name(), Count: 1}
 	err = gym.Tried(dry, func(in *store.Gym) error {
 		row, err := DrillRow(name, kind, plan, "")
@@ -184,7 +191,7 @@ func RhythmDrill(gym *store.Gym, r midi.Read, name string, kind rig.Kind, on On,
 		if !dry {
 			b.ID = row.ID
 		}
-		if on.Bag == "" || on.Person == "" || by == nil {
+		if !give {
 			return nil
 		}
 		_, settings := drill.Open(plan)
@@ -192,4 +199,22 @@ func RhythmDrill(gym *store.Gym, r midi.Read, name string, kind rig.Kind, on On,
 		return err
 	})
 	return b, said, err
+}
+
+// fits refuses whom and what a drill for a kind of bag cannot be given to.
+func fits(gym *store.Gym, kind rig.Kind, on On) error {
+	bag, err := gym.Rig(on.Bag)
+	if err == nil && rig.Kind(bag.Kind) != kind {
+		err = store.ErrNotFound
+	}
+	if errors.Is(err, store.ErrNotFound) {
+		return input.Refuse("bag", "expected a %s of this gym: the rhythm is for one", kind.Model().Name)
+	}
+	if err != nil {
+		return err
+	}
+	if _, err = gym.Trainee(on.Person); errors.Is(err, store.ErrNotFound) {
+		return input.Refuse("person", "expected somebody of this gym")
+	}
+	return err
 }

@@ -32,38 +32,19 @@ type Imported struct {
 	What    string           `json:"what" enum:"gym,bag,drill,session,log,hits,rhythm" doc:"the file holds"`
 	Dry     bool             `json:"dry"`
 	Changes []ledger.Brought `json:"changes"`
-	Counts  ImportCounts     `json:"counts"`
+	Counts  ledger.Counts    `json:"counts"`
+	Told    string           `json:"told" doc:"what it does, or would do, as a sentence"`
 	Said    []string         `json:"said" doc:"what a rhythm has become"`
 	Tracks  []string         `json:"tracks" doc:"of a MIDI file, that hold notes"`
 	Track   string           `json:"track" doc:"whose notes were taken"`
-}
-
-// ImportCounts sums up what changes.
-type ImportCounts struct {
-	Added   int `json:"added"`
-	Changed int `json:"changed"`
-	Same    int `json:"same"`
-	Differs int `json:"differs"`
 }
 
 func (c caller) bringIn(in *Importing) (Imported, error) {
 	r, err := ledger.BringFile(c.gym, ledger.File{Bringing: ledger.Bringing{Over: in.Over, Dry: in.Dry}, Name: in.Name,
 		Data: in.RawBody, Kind: rig.Kind(in.Kind), On: ledger.On{Bag: in.Bag, Person: in.Person}, Track: in.Track},
 		&c.Coach)
-	out := Imported{What: r.What, Dry: in.Dry, Changes: r.Changes, Said: r.Said, Tracks: r.Tracks, Track: r.Track}
-	for _, b := range r.Changes {
-		switch b.Does {
-		case ledger.Added:
-			out.Counts.Added += b.Count
-		case ledger.Changed:
-			out.Counts.Changed += b.Count
-		case ledger.Same:
-			out.Counts.Same += b.Count
-		case ledger.Differs:
-			out.Counts.Differs += b.Count
-		}
-	}
-	return out, err
+	return Imported{What: r.What, Dry: in.Dry, Changes: r.Changes, Counts: r.Counts(), Told: r.Sentence(in.Dry),
+		Said: r.Said, Tracks: r.Tracks, Track: r.Track}, err
 }
 
 func (s *Server) registerBringIn(api huma.API) {

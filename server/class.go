@@ -25,6 +25,7 @@ type Today struct {
 	Hour   *HourRow         `json:"hour" doc:"the class that is planned or under way; null where there is none"`
 	Rigs   int              `json:"rigs"`
 	People int              `json:"people"`
+	Class  *ClassDate       `json:"class" doc:"held next by the calendar, within a week; null where there is none"`
 	Tired  []TiredBag       `json:"tired" doc:"bags that come back later from week to week"`
 
 	Caution string `json:"caution" doc:"for everybody who trains"`
@@ -85,6 +86,9 @@ func (c caller) today() (Today, error) {
 	if len(hours) > 0 && !run.State(hours[0].State).Over() && time.Since(hours[0].CreatedAt) < current {
 		row := hourRow(hours[0])
 		t.Hour = &row
+	}
+	if t.Class, err = c.nextClass(); err != nil {
+		return t, err
 	}
 	if t.Tired, err = c.tired(); err != nil {
 		return t, err

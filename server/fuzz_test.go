@@ -63,7 +63,12 @@ func (m *maker) request(base, method, path string, op *huma.Operation) (*http.Re
 	}
 	body := ""
 	if op.RequestBody != nil {
-		if content := op.RequestBody.Content["application/json"]; content != nil && content.Schema != nil {
+		if op.RequestBody.Content["application/octet-stream"] != nil {
+			body = pick(m, m.files)
+			if cut := m.IntN(len(body)); m.one(0.3) {
+				body = body[:cut] + pick(m, m.files)[:8] + body[cut:]
+			}
+		} else if content := op.RequestBody.Content["application/json"]; content != nil && content.Schema != nil {
 			v := m.value("", content.Schema, 0)
 			if o, ok := v.(map[string]any); ok && o["source"] == "standin" {
 				o["source"] = "keys" // a round that plays by itself goes on after the test
@@ -77,6 +82,10 @@ func (m *maker) request(base, method, path string, op *huma.Operation) (*http.Re
 				o["table"] = "time,hand\n0.5,lead\n1,rear\n"
 			} else if ok && strings.HasSuffix(path, "/remedy") && m.one(0.5) {
 				o["code"] = m.fault
+			} else if ok && strings.HasPrefix(path, "/api/dates") && m.one(0.7) {
+				o["day"], o["at"], o["until"] = "2026-03-05", "18:30", "2027-03-05"
+				o["weekly"], o["skipped"], o["version"] = true, []string{}, 0
+				delete(o, "sessionId")
 			} else if ok && strings.HasSuffix(path, "/erase") {
 				o["name"] = "Nobody" // whoever is erased is asked for in vain from then on
 			}
@@ -139,6 +148,16 @@ func (m *maker) furnish(u user) {
 	}
 	var caution Caution
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/cautions", Caution{Kind: "wrist"}, &caution)
+	var date ClassDate
+	u.want(200, "POST", "/api/dates", thursdays, &date)
+	var link CalendarLinkOut
+	u.want(200, "POST", "/api/calendar-links", CalendarLinkOut{Name: "Phone"}, &link)
+	m.ids["dates"], m.ids["calendar-links"] = []string{date.ID}, []string{link.ID}
+	m.files = nil
+	for _, path := range []string{"export/gym", "export/log", "export/hits", "drills/" + m.ids["drills"][0] + "/midi",
+		"sessions/" + m.ids["sessions"][0] + "/document"} {
+		m.files = append(m.files, u.want(200, "GET", "/api/"+path, nil, nil))
+	}
 	var coaches []CoachOut
 	u.want(200, "GET", "/api/coaches", nil, &coaches)
 	m.ids["cautions"], m.ids["coaches"] = []string{caution.ID}, []string{coaches[0].ID}

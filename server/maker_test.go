@@ -17,14 +17,14 @@ import (
 // maker makes requests from the description of the interface: mostly what it asks for, now and then what it does not.
 type maker struct {
 	*rand.Rand
-	doc   *huma.OpenAPI
-	wild  bool                // half of the requests: else they are as they should be, but for what no schema tells
-	ids   map[string][]string // that there are, by the word in the address
-	key   string
-	email string
-	// of an invitation to the gym
-	secret string
-	fault  string // that a round shows, with a drill for it
+	doc    *huma.OpenAPI
+	wild   bool                // half of the requests: else they are as they should be, but for what no schema tells
+	ids    map[string][]string // that there are, by the word in the address
+	key    string
+	email  string
+	secret string   // of an invitation to the gym
+	files  []string // that may be brought in
+	fault  string   // that a round shows, with a drill for it
 	plans  []catalogue.Entry
 	on     string                     // the kind of bag that the last plan is for
 	rigs   map[string]json.RawMessage // by kind

@@ -43,6 +43,7 @@ type LogRow struct {
 	Summary      *run.Summary `json:"summary,omitempty"`
 	First        string       `json:"first,omitempty" doc:"the most costly fault"`
 	Rating       *Rating      `json:"rating,omitempty"`
+	Brought      bool         `json:"brought" doc:"it came in as a table: there is nothing to review but its figures"`
 }
 
 // LogQuestion narrows the log.
@@ -60,7 +61,7 @@ func logRow(r store.Logged) (LogRow, error) {
 	row := LogRow{
 		ID: r.ID, DrillName: r.DrillName, Trainee: r.Trainee, RigName: r.Rig, State: run.State(r.State),
 		Ending:    judge.Ended(r.Ending),
-		StartedAt: r.StartedAt, CreatedAt: r.CreatedAt, Zone: r.Zone,
+		StartedAt: r.StartedAt, CreatedAt: r.CreatedAt, Zone: r.Zone, Brought: r.BroughtAt != nil,
 	}
 	if r.AssignmentID != nil {
 		row.AssignmentID = *r.AssignmentID

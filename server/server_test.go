@@ -56,7 +56,8 @@ func TestNothingCrossesGyms(t *testing.T) {
 	theirs.want(200, "POST", "/api/dates", thursday, &date)
 	var link CalendarLinkOut
 	theirs.want(200, "POST", "/api/calendar-links", CalendarLinkOut{Name: "Runa's phone"}, &link)
-	ids := map[string]string{"dates": date.ID, "calendar-links": link.ID, "coaches": coaches[0].ID, "invitations": invitation.ID, "cautions": caution.ID,
+	ids := map[string]string{"dates": date.ID, "calendar-links": link.ID, "coaches": coaches[0].ID,
+		"invitations": invitation.ID, "cautions": caution.ID,
 		"trainees": trainee.ID, "rigs": bag.ID,
 		"sessions": plan.ID, "hours": class.ID, "first-drill": bag.ID,
 		"drills": d.DrillID, "assignments": d.ID, "runs": run.ID, "turns": run.ID}

@@ -202,8 +202,8 @@ func (c caller) whose(id, what string) (string, error) {
 	return name + ", " + what, nil
 }
 
-// registerSongs registers drills, given or not, and sessions as MIDI and as sound. Sound is pressed and then gone to, as
-// on the floor; notes begin with the count-in, so that the first beat is one.
+// registerSongs registers drills, given or not, and sessions as MIDI and as sound. Sound is pressed and then gone to,
+// as on the floor; notes begin with the count-in, so that the first beat is one.
 func (s *Server) registerSongs(api huma.API) {
 	for path, of := range map[string]func(c caller, in *LaidOut, wait bool) (midi.Song, error){
 		"/api/drills/{id}": func(c caller, in *LaidOut, wait bool) (midi.Song, error) {

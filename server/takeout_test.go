@@ -136,12 +136,12 @@ func TestImportRefused(t *testing.T) {
 	nobody.want(401, "POST", "/api/import", "{}", nil)
 }
 
-// A drill's MIDI as another library reads it has the strikes of the timeline, from the bell, to one tick, and its tempo; brought in, it
-// is a drill with the same times.
+// A drill's MIDI as another library reads it has the strikes of the timeline, from the bell, to one tick and its tempo;
+// brought in, it is a drill with the same times.
 func TestSongOverHTTP(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Fir")
-	trainee, _, given := u.furnished(20)
+	trainee, bag, given := u.furnished(20)
 	path := "/api/assignments/" + given.ID
 	file := u.file(path+"/midi", given.Name+", Runa.mid", "audio/midi")
 	var read struct {
@@ -199,8 +199,16 @@ func TestSongOverHTTP(t *testing.T) {
 	}
 	var told Imported
 	u.want(200, "POST", "/api/import?name=Quay+steps.mid&kind="+string(rig.Hanging), string(file), &told)
-	if told.What != "rhythm" || len(told.Changes) != 1 || told.Changes[0].Name != "Quay steps" || told.Track != "Strikes" {
+	if told.What != "rhythm" || len(told.Changes) != 1 || told.Changes[0].Name != "Quay steps" ||
+		told.Track != "Strikes" {
 		t.Errorf("%+v", told)
+	}
+	for field, query := range map[string]string{"bag": "bag=" + bag.ID + "&person=" + trainee.ID,
+		"person": "kind=speed&person=nobody&bag=" + bag.ID} {
+		out := u.want(422, "POST", "/api/import?"+query, string(file), nil)
+		if !strings.Contains(out, `"`+field+`"`) {
+			t.Errorf("%s: %s", field, out)
+		}
 	}
 	onDrill := "/api/drills/" + given.DrillID
 	u.want(422, "GET", onDrill+"/midi?bag="+given.ID, nil, nil)
@@ -218,7 +226,8 @@ func TestCalendarAddress(t *testing.T) {
 	u.furnished(10)
 	thursday := thursdays
 	start := time.Now().UTC().AddDate(0, 0, -21)
-	thursday.Day, thursday.Skipped = start.Format(time.DateOnly), []string{start.AddDate(0, 0, 14).Format(time.DateOnly)}
+	thursday.Day, thursday.Skipped = start.Format(time.DateOnly), []string{start.AddDate(0, 0,
+		14).Format(time.DateOnly)}
 	var date ClassDate
 	u.want(200, "POST", "/api/dates", thursday, &date)
 	if date.Next == nil || !strings.Contains(date.Sentence, "18:30") {
@@ -254,7 +263,8 @@ func TestCalendarAddress(t *testing.T) {
 		t.Fatalf("%+v", read)
 	}
 	for _, at := range read.Events[0].Held {
-		if local := at.In(zone); local.Format("15:04") != "18:30" || local.Format(time.DateOnly) == thursday.Skipped[0] {
+		if local := at.In(zone); local.Format("15:04") != "18:30" ||
+			local.Format(time.DateOnly) == thursday.Skipped[0] {
 			t.Errorf("held at %s", local)
 		}
 	}

@@ -56,6 +56,22 @@ func (c caller) dateOut(row store.Date) (ClassDate, error) {
 	return out, err
 }
 
+// nextClass is what is held next, within a week.
+func (c caller) nextClass() (*ClassDate, error) {
+	rows, err := c.gym.Dates(store.InUse)
+	var first *ClassDate
+	for _, row := range rows {
+		d, err := c.dateOut(row)
+		if err != nil {
+			return nil, err
+		}
+		if d.Next != nil && d.Next.Before(time.Now().Add(7*24*time.Hour)) && (first == nil || d.Next.Before(*first.Next)) {
+			first = &d
+		}
+	}
+	return first, err
+}
+
 func (d ClassDate) row(id string) (store.Date, error) {
 	name, err := input.Name("name", d.Name)
 	if err != nil {

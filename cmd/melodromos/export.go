@@ -122,6 +122,7 @@ func exportCommand() *cobra.Command {
 	)
 	all.AddCommand(tables()...)
 	all.AddCommand(songs()...)
+	all.AddCommand(pages()...)
 	return all
 }
 

@@ -73,9 +73,8 @@ func whole(cmd *cobra.Command, name string) ([]byte, error) {
 
 // tell prints what bringing in does, or would do.
 func tell(cmd *cobra.Command, told ledger.Result, dry bool) {
-	n := map[ledger.Does]int{}
 	for _, c := range told.Changes {
-		if n[c.Does] += c.Count; c.Does != ledger.Same {
+		if c.Does != ledger.Same {
 			fmt.Fprintf(cmd.OutOrStdout(), "%-8s %-8s %s", c.Does, c.What, c.Name)
 			if c.Detail != "" {
 				fmt.Fprintf(cmd.OutOrStdout(), "  (%s)", c.Detail)
@@ -89,10 +88,9 @@ func tell(cmd *cobra.Command, told ledger.Result, dry bool) {
 	for _, line := range told.Said {
 		fmt.Fprintln(cmd.OutOrStdout(), line)
 	}
-	done := "Brought in"
+	said := told.Sentence(dry)
 	if dry {
-		done = "Nothing was changed; it would be"
+		said = "Nothing was changed. " + said
 	}
-	fmt.Fprintf(cmd.OutOrStdout(), "%s: %d added, %d changed, %d the same, %d that differ and stay as they are.\n", done,
-		n[ledger.Added], n[ledger.Changed], n[ledger.Same], n[ledger.Differs])
+	fmt.Fprintln(cmd.OutOrStdout(), said)
 }

@@ -190,7 +190,7 @@ func sentence(c drill.Combination, kind rig.Kind, rep drill.Repetition, out Line
 	if out.Inside != nil {
 		text += fmt.Sprintf(", %.0f a minute inside", *out.Inside)
 	}
-	text += fmt.Sprintf("; every %s s, %s", words.Trimmed(rep.Length+c.Pause), words.Count(out.Times, "time"))
+	text += fmt.Sprintf("; every %s s, %s", words.Trimmed(c.Every(rep)), words.Count(out.Times, "time"))
 	late := rep.Late()
 	switch {
 	case len(late) > 0:

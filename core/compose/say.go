@@ -103,7 +103,11 @@ func sayLine(c drill.Combination, rep drill.Repetition, out Line, a *Answer, uni
 	}
 	if out.Times > 1 {
 		s.plain(", one every ")
-		s.part(words.Trimmed(rep.Length+c.Pause)+" s", k, "pause")
+		if every := words.Trimmed(c.Every(rep)) + " s"; c.Played == nil {
+			s.part(every, k, "pause")
+		} else {
+			s.plain(every)
+		}
 	} else {
 		s.plain(", then ")
 		s.part(words.Trimmed(c.Pause)+" s of rest", k, "pause")

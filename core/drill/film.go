@@ -28,7 +28,8 @@ const atRest = 0.02
 // film draws a repetition.
 func film(c Combination, rep Repetition, on Floor, starts []float64) *Film {
 	bag := on.Bag
-	f := &Film{Turn: rep.Length + c.Pause, Length: rep.Length + min(after, c.Pause), Starts: starts,
+	turn := c.Every(rep)
+	f := &Film{Turn: turn, Length: rep.Length + max(0, min(after, turn-rep.Length)), Starts: starts,
 		Marks: []rig.Mark{}, Passes: []rig.Pass{}}
 	if on.Undrawn {
 		return f

@@ -71,7 +71,7 @@ func (l *lander) freely() error {
 				gap = l.c.Played.Times[struck] - l.c.Played.Times[struck-1]
 			}
 			s.At = before.At + gap
-			if hands := math.Max(l.a.Between(before.Placed, s.Placed), need); hands > gap+1e-9 {
+			if hands := math.Max(l.a.Between(before.Placed, s.Placed), need); hands > gap+leastLate {
 				s.Late = hands - gap
 				if l.c.Played == nil {
 					s.Fits = []Offer{{"tempo", math.Floor(60 / hands * gap / interval), "as quick as these hands are"}}

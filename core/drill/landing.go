@@ -59,6 +59,9 @@ func (r Repetition) strikes() int {
 	return n
 }
 
+// leastLate is by how much (s) a move has to be late to be: less is how the times were rounded.
+const leastLate = 0.0005
+
 // Late lists the moves that do not fit.
 func (r Repetition) Late() []Landed {
 	var list []Landed
@@ -325,7 +328,7 @@ func (l *lander) meet(s *Landed, before Landed, m rig.Meeting, between []int) er
 	for _, b := range back.Boards {
 		l.rep.Boards = append(l.rep.Boards, before.Back+b)
 	}
-	if need := l.need(before, *s, between); need > s.At-before.At+1e-9 {
+	if need := l.need(before, *s, between); need > s.At-before.At+leastLate {
 		s.Late = need - (s.At - before.At)
 		if l.helps {
 			s.Fits = l.offers(before, m, back.At+s.Late)

@@ -53,6 +53,14 @@ func (p Played) Check(strikes int) error {
 	return BeatLimits.Check("beat", p.Beat)
 }
 
+// Every is the time (s) from a repetition to the next: of a rhythm of its own as that has it.
+func (c Combination) Every(rep Repetition) float64 {
+	if c.Played != nil {
+		return c.Played.Every
+	}
+	return rep.Length + c.Pause
+}
+
 // Usual is the median time (s) from a strike to the next, within a repetition or from one to the next.
 func (p Played) Usual() float64 {
 	gaps := make([]float64, 0, len(p.Times))

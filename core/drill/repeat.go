@@ -59,10 +59,7 @@ func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
 	if err != nil {
 		return Timeline{}, rep, err
 	}
-	every := rep.Length + c.Pause
-	if c.Played != nil {
-		every = c.Played.Every
-	}
+	every := c.Every(rep)
 	pause := every - rep.Length // the hands may still be on their way home from a rhythm that goes on
 	n := c.Repetitions
 	if n == 0 {

@@ -50,6 +50,9 @@ func TestWritten(t *testing.T) {
 			t.Errorf("strike %d of %d is not at %g s", i, len(got), want[i])
 		}
 	}
+	if f := line.Film; f == nil || math.Abs(f.Turn-1.7) > w.Tick || math.Abs(f.Starts[1]-f.Starts[0]-f.Turn) > w.Tick {
+		t.Errorf("a repetition is drawn over %+v", f)
+	}
 	if line.Clock != ByBeat {
 		t.Errorf("it goes by the clock of the %s", line.Clock)
 	}

@@ -13,8 +13,8 @@ import (
 	"strings"
 	"time"
 
+	"melodromos/browser"
 	"melodromos/demo"
-	"melodromos/e2e/browser"
 )
 
 var (

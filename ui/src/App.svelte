@@ -6,6 +6,7 @@
   import { kinds } from './lib/bench/kinds.svelte'
   import { changes } from './lib/changes.svelte'
   import { later, loadAll } from './lib/later'
+  import './lib/files/window'
   import { leftovers } from './lib/run/outbox.svelte'
   import { session } from './lib/session.svelte'
   import Notice from './lib/ui/Notice.svelte'
@@ -39,6 +40,8 @@
     '/run/:id': later(() => import('./views/run/Run.svelte')),
     '/review/:id': later(() => import('./views/review/Review.svelte')),
     '/gym': later(() => import('./views/gym/Gym.svelte')),
+    '/import': later(() => import('./views/files/Import.svelte')),
+    '/calendar': later(() => import('./views/calendar/Calendar.svelte')),
     '/delay': later(() => import('./views/Delay.svelte')),
     '/log': later(() => import('./views/Log.svelte')),
     '*': Today,

@@ -7,6 +7,8 @@
   import Carry from '../lib/drills/Carry.svelte'
   import { editorOf, isLine } from '../lib/drills/doc'
   import Give from '../lib/drills/Give.svelte'
+  import Files from '../lib/files/Files.svelte'
+  import { drillFiles } from '../lib/files/items'
   import Unsaved from '../lib/drafts/Unsaved.svelte'
   import Button from '../lib/ui/Button.svelte'
   import Notice from '../lib/ui/Notice.svelte'
@@ -42,6 +44,7 @@
   <span class="flex flex-wrap gap-2">
     <Button href="#/library">Library</Button>
     <Button href="#/compose/new">Compose a combination</Button>
+    <Button href="#/import">Bring in a file</Button>
     <Button main href="#/drills/new">Make a drill</Button>
   </span>
 </div>
@@ -81,6 +84,7 @@
           {:else}
             <Button aria-label="Give {d.name}" onclick={() => (giving = d)}>Give</Button>
             <Button class="max-sm:!hidden" aria-label="Change {d.name}" href={editor(d)}>Change</Button>
+            <Files quiet of={d.name} items={drillFiles(d.id)} />
             <Button
               quiet
               class="max-sm:!hidden"

@@ -4,6 +4,8 @@
   import { api, ask, type Schemas } from '../lib/api/client'
   import { kinds } from '../lib/bench/kinds.svelte'
   import { clockTime, count, day } from '../lib/format'
+  import Files from '../lib/files/Files.svelte'
+  import { logFiles } from '../lib/files/items'
   import FaultTally from '../lib/log/FaultTally.svelte'
   import WeekBars from '../lib/log/WeekBars.svelte'
   import { session } from '../lib/session.svelte'
@@ -95,6 +97,10 @@
         {#each kinds.all as k (k.kind)}<option value={k.kind}>{k.name}</option>{/each}
       </select>
     </label>
+    <span class="self-end"
+      ><Files
+        of={people.data?.find((t) => t.id === trainee)?.name ?? 'the log'}
+        items={[...logFiles(trainee), { text: 'Bring in a table', as: 'CSV', href: '/import' }]} /></span>
   </div>
 </div>
 {#if !removed && !narrowed && log.data && !hours.isPending && season.data && season.data.rounds > 0}

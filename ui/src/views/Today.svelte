@@ -3,6 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { Act } from '../lib/act.svelte'
   import { api, ask, type Schemas } from '../lib/api/client'
+  import { clockTime, shortDay } from '../lib/format'
   import { moves, take } from '../lib/people/take'
   import { session } from '../lib/session.svelte'
   import Button from '../lib/ui/Button.svelte'
@@ -41,6 +42,14 @@
       <b>{h.name}, {h.state === 'ready' ? 'planned' : h.state === 'paused' ? 'paused' : 'under way'}</b>
       <Button small main href="#/floor/{h.id}">To the floor</Button>
       <Button small href="#/class/{h.id}">Its plan</Button>
+    </p>
+  {/if}
+  {#if today.data.class}
+    {@const d = today.data.class}
+    <p class="mb-6 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-rope pl-4">
+      <span><b>{d.name}</b>, {shortDay(d.next!, session.zone)} at {clockTime(d.next!, session.zone)}</span>
+      <Button small href="#/class{d.sessionId ? `?session=${d.sessionId}` : ''}">Plan it</Button>
+      <Button small quiet href="#/calendar">Calendar</Button>
     </p>
   {/if}
   {#each today.data.tired as t (t.rigId)}

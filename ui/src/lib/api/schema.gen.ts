@@ -2522,6 +2522,16 @@ export interface components {
             move: number;
             text: string;
         };
+        Counts: {
+            /** Format: int64 */
+            added: number;
+            /** Format: int64 */
+            changed: number;
+            /** Format: int64 */
+            differs: number;
+            /** Format: int64 */
+            same: number;
+        };
         Crew: {
             bags: string[];
             people: string[];
@@ -3414,22 +3424,14 @@ export interface components {
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
         };
-        ImportCounts: {
-            /** Format: int64 */
-            added: number;
-            /** Format: int64 */
-            changed: number;
-            /** Format: int64 */
-            differs: number;
-            /** Format: int64 */
-            same: number;
-        };
         Imported: {
             changes: components["schemas"]["Brought"][];
-            counts: components["schemas"]["ImportCounts"];
+            counts: components["schemas"]["Counts"];
             dry: boolean;
             /** @description what a rhythm has become */
             said: string[];
+            /** @description what it does, or would do, as a sentence */
+            told: string;
             /** @description whose notes were taken */
             track: string;
             /** @description of a MIDI file, that hold notes */
@@ -3661,6 +3663,8 @@ export interface components {
         LogRow: {
             /** @description empty where it is gone */
             assignmentId: string;
+            /** @description it came in as a table: there is nothing to review but its figures */
+            brought: boolean;
             /** Format: date-time */
             createdAt: string;
             drillName: string;
@@ -5292,6 +5296,8 @@ export interface components {
             also: components["schemas"]["Also"][];
             /** @description for everybody who trains */
             caution: string;
+            /** @description held next by the calendar, within a week; null where there is none */
+            class: components["schemas"]["ClassDate"];
             /** @description the class that is planned or under way; null where there is none */
             hour: components["schemas"]["HourRow"];
             /** @description what each does next */

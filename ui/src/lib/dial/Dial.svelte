@@ -73,6 +73,7 @@
   viewBox="{-half} {face.film ? -108 : -106} {2 * half} {face.film ? 216 : 212}"
   bind:clientWidth={width}
   bind:clientHeight={height}
+  data-picture="The dial"
   class="block h-full w-full select-none"
   role="img"
   aria-labelledby="{id}-words">

@@ -3,6 +3,8 @@
   import type { Snippet } from 'svelte'
   import type { Schemas } from '../api/client'
   import { kinds } from '../bench/kinds.svelte'
+  import Files from '../files/Files.svelte'
+  import { givenFiles } from '../files/items'
   import Part from '../say/Part.svelte'
   import Pick from '../say/Pick.svelte'
   import Button from '../ui/Button.svelte'
@@ -78,6 +80,7 @@
   </h1>
   <div class="flex flex-wrap gap-2">
     {@render children?.()}
+    <Files of={called} items={drill.id ? givenFiles(drill.id, drill.drillId) : []} unsaved={desk.changed} />
     <Button disabled={cannot} onclick={() => onsave(false)}>Save</Button>
     <Button main disabled={cannot} onclick={() => onsave(true)}>Start round</Button>
   </div>

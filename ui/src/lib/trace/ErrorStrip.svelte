@@ -43,7 +43,7 @@
   }
 </script>
 
-<div class="mt-2 w-full" bind:clientWidth={width}>
+<div data-picture="Each strike" class="mt-2 w-full" bind:clientWidth={width}>
   <svg
     {width}
     {height}

@@ -31,6 +31,7 @@
     choices?: { count: number; at: number }[][] // returns that a strike could meet, by its i; with onreturn its disc is dragged there
     onreturn?: (i: number, count: number) => void
     onpick?: (i: number) => void // a press on a strike that could meet another return
+    called?: string // as a picture to take away
   }
   let {
     cycle,
@@ -48,6 +49,7 @@
     choices = [],
     onreturn,
     onpick,
+    called = 'The line',
   }: Props = $props()
 
   const id = $props.id()
@@ -56,7 +58,11 @@
   const v = new View(() => ({ cycle, strikes, hits, moves, from, to, height, axis, stance }))
 </script>
 
-<div class="relative w-full overflow-hidden" style:height={`${height}px`} bind:clientWidth={v.width}>
+<div
+  data-picture={called}
+  class="relative w-full overflow-hidden"
+  style:height={`${height}px`}
+  bind:clientWidth={v.width}>
   <svg width={v.width} {height} class="absolute inset-0 block select-none" aria-hidden="true">
     <Ground {v} />
   </svg>

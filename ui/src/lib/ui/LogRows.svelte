@@ -11,13 +11,17 @@
   {#each rows as r (r.id)}
     {@const at = r.startedAt ?? r.createdAt}
     <li class="border-b border-rope">
-      <a
-        href="#/review/{r.id}"
-        class="grid grid-cols-[4.5rem_1fr_6.5rem] items-center gap-3 py-3 no-underline hover:bg-shade sm:grid-cols-[5.5rem_1fr_9rem_6.5rem]">
+      <svelte:element
+        this={r.brought ? 'div' : 'a'}
+        href={r.brought ? undefined : `#/review/${r.id}`}
+        class="grid grid-cols-[4.5rem_1fr_6.5rem] items-center gap-3 py-3 no-underline sm:grid-cols-[5.5rem_1fr_9rem_6.5rem] {r.brought
+          ? ''
+          : 'hover:bg-shade'}">
         <span class="text-sm text-soft">{dated ? shortDay(at, zone) : clockTime(at, zone)}</span>
         <span class="min-w-0"
           ><strong>{r.trainee}</strong>
-          <span class="block text-sm text-pretty text-soft">{r.drillName}, {r.rigName}</span>
+          <span class="block text-sm text-pretty text-soft"
+            >{r.drillName}, {r.rigName}{r.brought ? '; from a table' : ''}</span>
           {#if r.first || r.rating}
             <span class="block text-sm text-pretty"
               >{[r.first ? upper(r.first) : '', r.rating ? rated(r.rating) || 'a note' : '']
@@ -34,7 +38,7 @@
               >{r.summary.longest} in a row{ended[r.ending] ? `, ${ended[r.ending]}` : ''}</span>
           {:else}<span class="text-sm text-soft">{r.state === 'paused' ? 'paused' : 'running'}</span>{/if}
         </span>
-      </a>
+      </svelte:element>
     </li>
   {/each}
 </ul>

@@ -29,11 +29,11 @@
     path === '/'
       ? router.location === '/'
       : router.location.startsWith(path) ||
-        (path === '/class' && router.location.startsWith('/sessions')) ||
+        (path === '/class' && /^\/(sessions|calendar)/.test(router.location)) ||
         (path === '/log' && router.location.startsWith('/review')) ||
         (path === '/drills' && /^\/(compose|library)/.test(router.location)) ||
         (path === '/bags' && router.location.startsWith('/cards')) ||
-        (path === '/gym' && router.location === '/delay')
+        (path === '/gym' && /^\/(delay|import)/.test(router.location))
 
   // The focus follows a change of view to its heading, unless the view puts it into a field.
   let last = ''

@@ -2,6 +2,8 @@
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
   import { kindName, kinds } from '../../lib/bench/kinds.svelte'
+  import Files from '../../lib/files/Files.svelte'
+  import { bagFiles } from '../../lib/files/items'
   import { length } from '../../lib/format'
   import Part from '../../lib/say/Part.svelte'
   import Pick from '../../lib/say/Pick.svelte'
@@ -70,9 +72,10 @@
     {/if}
   </h1>
   <div class="flex flex-wrap gap-2">
-    {#if desk.saved && person}
-      <Button class="max-sm:!hidden" href="#/cards/{desk.saved.id}/{desk.traineeId}">Setting card</Button>
-    {/if}
+    <Files
+      of={desk.name || 'a bag'}
+      items={desk.saved ? bagFiles(desk.saved.id, person ? desk.traineeId : '') : []}
+      unsaved={desk.changed} />
     {#if !desk.isNew}
       <Button disabled={!desk.changed} onclick={() => desk.putBack(() => undefined)}>Put back</Button>
     {/if}

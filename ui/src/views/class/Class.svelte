@@ -71,7 +71,8 @@
 <svelte:head><title>Class · Melodromos</title></svelte:head>
 <div class="flex flex-wrap items-end justify-between gap-4">
   <h1 class="text-3xl font-extrabold">Who is here?</h1>
-  <span class="flex flex-wrap gap-2"><Button href="#/sessions">Sessions</Button></span>
+  <span class="flex flex-wrap gap-2"
+    ><Button href="#/calendar">Calendar</Button><Button href="#/sessions">Sessions</Button></span>
 </div>
 {#each (hours.data ?? []).filter((h) => h.state === 'running' || h.state === 'paused') as h (h.id)}
   <p class="mt-4 flex flex-wrap items-center gap-3 border-l-4 border-ink pl-4">

@@ -3,6 +3,7 @@
   import { session } from '../../lib/session.svelte'
   import Coaches from './Coaches.svelte'
   import Device from './Device.svelte'
+  import Files from './Files.svelte'
   import Settings from './Settings.svelte'
   import You from './You.svelte'
 </script>
@@ -10,7 +11,10 @@
 <svelte:head><title>Gym · Melodromos</title></svelte:head>
 <h1 class="text-3xl font-extrabold">{session.me?.gym}</h1>
 <div class="mt-4 grid gap-x-10 gap-y-8 lg:grid-cols-[1.2fr_1fr]">
-  <Settings />
+  <div class="grid content-start gap-8">
+    <Settings />
+    <Files />
+  </div>
   <div class="grid content-start gap-8">
     <Coaches />
     <You />

@@ -5,6 +5,8 @@
   import { api, ask, type Schemas } from '../../lib/api/client'
   import { bands, length, count, shortDay } from '../../lib/format'
   import { drafts } from '../../lib/drafts/drafts.svelte'
+  import Files from '../../lib/files/Files.svelte'
+  import { personFiles } from '../../lib/files/items'
   import Form from '../../lib/people/Form.svelte'
   import PutAway from '../../lib/people/PutAway.svelte'
   import Spared from '../../lib/people/Spared.svelte'
@@ -62,6 +64,7 @@
     <div class="flex flex-wrap gap-2">
       <Button href="#/people/{t.id}/progress">Progress</Button>
       <Button href="#/people/{t.id}/tests">Tests</Button>
+      <Files of={t.name} items={personFiles(t.id)} />
       <Button onclick={() => (editing = !editing)}>Change</Button>
       <Button quiet href="#/people">Everybody</Button>
     </div>

@@ -3,6 +3,8 @@
   import { createQuery } from '@tanstack/svelte-query'
   import { api, ask } from '../../lib/api/client'
   import { count, lower, shortDay } from '../../lib/format'
+  import Files from '../../lib/files/Files.svelte'
+  import { personFiles } from '../../lib/files/items'
   import FaultTally from '../../lib/log/FaultTally.svelte'
   import TrendChart from '../../lib/log/TrendChart.svelte'
   import WeekBars from '../../lib/log/WeekBars.svelte'
@@ -61,7 +63,7 @@
       </div>
       <div class="flex flex-wrap gap-2 print:hidden">
         <Button main onclick={() => print()}>Print this page</Button>
-        <Button href="/api/trainees/{params.id}/export" download>All their data</Button>
+        <Files of={name} items={personFiles(params.id).filter((i) => i.file)} />
         <Button quiet href="#/people/{params.id}">To {name}</Button>
       </div>
     </header>

@@ -3,8 +3,10 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { Act } from '../../lib/act.svelte'
   import { push } from 'svelte-spa-router'
-  import { api, ask, type Schemas } from '../../lib/api/client'
+  import { api, ask, Refusal, type Schemas } from '../../lib/api/client'
   import { editorOf } from '../../lib/drills/doc'
+  import Files from '../../lib/files/Files.svelte'
+  import { logFiles } from '../../lib/files/items'
   import { clockTime, count, countdown, day, markNames } from '../../lib/format'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
@@ -81,7 +83,12 @@
 
 <svelte:head><title>Review · Melodromos</title></svelte:head>
 {#if review.isError}
-  <Notice title="This round could not be read" text={review.error.message} again={() => review.refetch()}>
+  <Notice
+    title={review.error instanceof Refusal && review.error.status === 422
+      ? 'Nothing to review'
+      : 'This round could not be read'}
+    text={review.error.message}
+    again={() => review.refetch()}>
     <Button href="#/log">To the log</Button>
   </Notice>
 {:else if !r}
@@ -104,6 +111,7 @@
         <Button main href="#/run/{r.run.assignmentId}">Run it again</Button>
         <Button href="#{editorOf(r.run.doc, r.run.assignmentId)}">Change one thing</Button>
       {/if}
+      <Files of="{r.run.trainee.name}, {r.run.drillName}" items={r.run.trainee.id ? logFiles(r.run.trainee.id) : []} />
       <Button quiet href="#/log">To the log</Button>
       {#if !r.run.removed}
         <Button quiet onclick={() => remove(true)}>Remove from the log</Button>

@@ -2,6 +2,8 @@
 <script lang="ts">
   import Dial from '../../lib/dial/Dial.svelte'
   import { editorOf, isLine } from '../../lib/drills/doc'
+  import Files from '../../lib/files/Files.svelte'
+  import { givenFiles } from '../../lib/files/items'
   import { count, countdown, upper } from '../../lib/format'
   import { handWord } from '../../lib/trace/hands'
   import { composedMoves, composedStrikes, sample } from '../../lib/trace/geometry'
@@ -31,7 +33,7 @@
     <header class="flex items-center gap-3">
       <Mark size={36} />
       <p class="text-soft">Ready for the floor</p>
-      <Button class="ml-auto min-w-16!" quiet href="#/run/{id}/card">Print</Button>
+      <Files class="ml-auto min-w-16!" quiet of={drill.name} items={givenFiles(drill.id, drill.drillId)} />
       <Button href="#/">Leave</Button>
     </header>
     <div>

@@ -6,6 +6,8 @@
   import { api, ask } from '../../lib/api/client'
   import { kinds } from '../../lib/bench/kinds.svelte'
   import Standing from '../../lib/drafts/Standing.svelte'
+  import Files from '../../lib/files/Files.svelte'
+  import { sessionFiles } from '../../lib/files/items'
   import { countdown, duration } from '../../lib/format'
   import Part from '../../lib/say/Part.svelte'
   import Pick from '../../lib/say/Pick.svelte'
@@ -122,7 +124,10 @@
       </h1>
       <span class="flex flex-wrap gap-2">
         <Button quiet disabled={!sheet.undoable} onclick={() => sheet.undo()}>Undo</Button>
-        {#if !sheet.isNew}<Button href="#/sessions/{sheet.plan.id}/card">Print</Button>{/if}
+        {#if !sheet.isNew}<Files
+            of={s.name || 'a session'}
+            items={sessionFiles(sheet.plan.id)}
+            unsaved={sheet.changed} />{/if}
         <Button disabled={!(sheet.changed || sheet.isNew) || sheet.busy || barred} onclick={save}>Save session</Button>
         <Button main disabled={sheet.busy || barred} onclick={run}>Save and plan a class</Button>
       </span>

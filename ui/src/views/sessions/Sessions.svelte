@@ -6,6 +6,8 @@
   import { api, ask, type Schemas } from '../../lib/api/client'
   import { kinds } from '../../lib/bench/kinds.svelte'
   import Unsaved from '../../lib/drafts/Unsaved.svelte'
+  import Files from '../../lib/files/Files.svelte'
+  import { sessionFiles } from '../../lib/files/items'
   import { upper } from '../../lib/format'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
@@ -80,7 +82,7 @@
               aria-label="Bring back {p.session.name}">Bring back</Button>
           {:else}
             <Button href="#/class?session={p.id}" aria-label="Plan a class of {p.session.name}">Plan a class</Button>
-            <Button href="#/sessions/{p.id}/card" quiet aria-label="Print {p.session.name}">Print</Button>
+            <Files quiet of={p.session.name} items={sessionFiles(p.id)} />
             <Button quiet disabled={act.busy !== ''} onclick={() => archive(p)} aria-label="Archive {p.session.name}"
               >Archive</Button>
           {/if}

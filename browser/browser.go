@@ -1,4 +1,5 @@
-// Package browser drives the real interface in headless Chromium, for the tests and for the screenshots.
+// Package browser drives the real interface in headless Chromium: for the tests, for the screenshots, and for the
+// command line, which prints and draws what the pages show.
 package browser
 
 import (
@@ -283,13 +284,6 @@ func (p *Page) Drag(selector string, dx, dy float64) error {
 		return err
 	}
 	return p.do(chromedp.DragAndDropXY(at.X, at.Y, at.X+dx, at.Y+dy))
-}
-
-// Printed returns the page as it is printed on A4, as a PDF.
-func (p *Page) Printed() ([]byte, error) {
-	ctx, cancel := context.WithTimeout(p.ctx, 30*time.Second)
-	defer cancel()
-	return chromedp.Run(ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
 }
 
 // Shot takes a picture of what the window shows.
