@@ -15,6 +15,7 @@ import (
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 )
 
@@ -129,6 +130,30 @@ func (p *Page) Block(patterns ...string) error {
 	}
 	_, err := chromedp.Call(p.ctx, network.SetBlockedURLs, network.SetBlockedURLsParams{URLPatterns: list})
 	return err
+}
+
+// First has a script run at the beginning of each page from now on.
+func (p *Page) First(script string) error {
+	_, err := chromedp.Call(p.ctx, page.AddScriptToEvaluateOnNewDocument,
+		page.AddScriptToEvaluateOnNewDocumentParams{Source: script})
+	return err
+}
+
+// OnPaper shows the page as it is printed, so many CSS pixels wide.
+func (p *Page) OnPaper(width int) error {
+	if _, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia,
+		emulation.SetEmulatedMediaParams{Media: "print"}); err != nil {
+		return err
+	}
+	return p.Resize(width, 1000)
+}
+
+// OnScreen shows it as a screen does again.
+func (p *Page) OnScreen(width, height int) error {
+	if _, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{}); err != nil {
+		return err
+	}
+	return p.Resize(width, height)
 }
 
 // Calm asks the page for little motion, as a person sets it for the whole machine.

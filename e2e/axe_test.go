@@ -17,7 +17,8 @@ func (c coach) pages() []string {
 		return c.linkTo(first)
 	}
 	return []string{"/", "/bags", "/bags/new", "/drills", "/drills/new", "/library", "/people", "/log",
-		"/compose/new", "/delay", "/gym", at("/bags", "/bags/"), at("/drills", "/compose/"), at("/people", "/people/"),
+		"/compose/new", "/delay", "/gym", "/import", "/calendar", at("/bags", "/bags/"), at("/drills", "/compose/"),
+		at("/people", "/people/"),
 		at("/log", "/review/"), at("/drills", "/run/"), at("/people", "/people/") + "/tests",
 		at("/people", "/people/") + "/progress",
 		"/class", at("/class", "/class/"), at("/class", "/class/") + "/card", "/sessions",

@@ -248,7 +248,8 @@ func TestInventoryAndCards(t *testing.T) {
 
 	for _, bag := range []string{"Quay bag", "Windlass", "Gannet", "Plumb", "Bollard", "Buoy"} {
 		c.bench(bag, "Tobias Amadi-Rein")
-		c.ok(c.Press("Setting card"))
+		c.ok(c.Press("Files of " + bag))
+		c.ok(c.Press("Setting card, to print"))
 		c.ok(c.See("Print this card"))
 		c.ok(c.See("Southpaw: right hand and foot lead."))
 		c.ok(c.See("An adult is present"))

@@ -65,7 +65,8 @@ func (c caller) nextClass() (*ClassDate, error) {
 		if err != nil {
 			return nil, err
 		}
-		if d.Next != nil && d.Next.Before(time.Now().Add(7*24*time.Hour)) && (first == nil || d.Next.Before(*first.Next)) {
+		soon := d.Next != nil && d.Next.Before(time.Now().Add(7*24*time.Hour))
+		if soon && (first == nil || d.Next.Before(*first.Next)) {
 			first = &d
 		}
 	}

@@ -144,3 +144,65 @@ func lastLine(said string) string {
 func figures(said string) string {
 	return strings.Join(regexp.MustCompile(`\d+`).FindAllString(lastLine(said), -1), " ")
 }
+
+// Cards and pictures come out of Chromium by command, on the paper that is asked for; what there is not is said.
+func TestPagesByCommand(t *testing.T) {
+	if _, err := exec.LookPath("chromium"); err != nil {
+		if os.Getenv("CI") != "" {
+			t.Fatal("no Chromium, and in CI nothing is skipped")
+		}
+		t.Skip("no Chromium: run ./test, which installs it")
+	}
+	database := storetest.URL(t)
+	s := serveProgram(t, database)
+	run := func(args ...string) (out, said []byte, status int) {
+		t.Helper()
+		cmd := program(t, args...)
+		var o, e bytes.Buffer
+		cmd.Env, cmd.Stdout, cmd.Stderr = append(cmd.Env, "DATABASE_URL="+database), &o, &e
+		err := cmd.Run()
+		var exit *exec.ExitError
+		if errors.As(err, &exit) {
+			status = exit.ExitCode()
+		} else if err != nil {
+			t.Fatal(err)
+		}
+		return o.Bytes(), e.Bytes(), status
+	}
+	gyms, _, _ := run("gym", "list")
+	gym, _, _ := strings.Cut(string(gyms), " ")
+	var rigs, people []struct{ ID, Name string }
+	s.ask(t, "GET", "/api/rigs", nil, &rigs)
+	s.ask(t, "GET", "/api/trainees", nil, &people)
+	for paper, box := range map[string]string{"A4": `/MediaBox \[0 0 59[45]\S* 84[12]`,
+		"Letter": `/MediaBox \[0 0 612 792`} {
+		pdf, said, status := run("export", "card", "setting", rigs[0].ID, people[0].ID, "--gym", gym, "--paper", paper)
+		if status != 0 || !bytes.HasPrefix(pdf, []byte("%PDF")) || !regexp.MustCompile(box).Match(pdf) {
+			t.Errorf("%s: %d %s, %d bytes", paper, status, said, len(pdf))
+		}
+	}
+	drawing, said, status := run("export", "picture", "bag", rigs[0].ID, "--gym", gym)
+	if status != 0 || !bytes.HasPrefix(drawing, []byte("<svg")) {
+		t.Errorf("%d %s: %.100s", status, said, drawing)
+	}
+	picture, said, status := run("export", "picture", "bag", rigs[0].ID, "--gym", gym, "--as", "png")
+	if status != 0 || !bytes.HasPrefix(picture, []byte("\x89PNG")) {
+		t.Errorf("%d %s", status, said)
+	}
+	for tells, args := range map[string][]string{
+		"one of The line":          {"picture", "bag", rigs[0].ID, "--name", "The moon"},
+		"A4 or Letter":             {"card", "person", people[0].ID, "--paper", "A5"},
+		"1 id after person":        {"card", "person"},
+		"This card could not be":   {"card", "given", rigs[0].ID},
+		"class, given, person, se": {"card", "bag", rigs[0].ID},
+	} {
+		if out, said, status := run(append(append([]string{"export"}, args...), "--gym", gym)...); status == 0 || len(out) > 0 ||
+			!strings.Contains(string(said), tells) {
+			t.Errorf("%v: %d %s, %d bytes", args, status, said, len(out))
+		}
+	}
+	var left string
+	if err := connected(t, database).QueryRow("SELECT count(*) FROM sessions").Scan(&left); err != nil || left != "1" {
+		t.Errorf("%s sign-ins are left, of the one at the browser: %v", left, err)
+	}
+}

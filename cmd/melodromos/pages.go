@@ -5,6 +5,7 @@ import (
 	"encoding/base64"
 	"errors"
 	"fmt"
+	"log/slog"
 	"maps"
 	"net"
 	"slices"
@@ -13,8 +14,10 @@ import (
 	"github.com/spf13/cobra"
 
 	"melodromos/browser"
+	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/words"
+	"melodromos/ledger"
 	"melodromos/server"
 	"melodromos/ui"
 )
@@ -101,11 +104,29 @@ func pages() []*cobra.Command {
 			if err != nil {
 				return err
 			}
+			if args[0] == "given" {
+				if s.path, err = e.editor(args[1]); err != nil {
+					return err
+				}
+			}
 			return e.onPage(s, func(p *browser.Page) error { return e.picture(p, name, sort) })
 		})
 	picture.Flags().StringVar(&sort, "as", sort, "svg or png")
 	picture.Flags().StringVar(&name, "name", "", "which of the page's pictures; left out, the first")
 	return []*cobra.Command{card, picture}
+}
+
+// editor is where a drill that somebody has is changed: a combination is composed.
+func (e outOf) editor(id string) (string, error) {
+	a, err := e.gym.Assignment(id)
+	if err != nil {
+		return "", unknown("drill that somebody has", id, err)
+	}
+	p, err := ledger.Plan(a.Drill)
+	if _, combined := p.(drill.Combination); combined {
+		return "/compose/" + id, err
+	}
+	return "/drills/" + id, err
 }
 
 func (e outOf) picture(p *browser.Page, name, sort string) error {
@@ -142,6 +163,7 @@ func (e outOf) onPage(s sight, do func(*browser.Page) error) (err error) {
 	if len(coaches) == 0 {
 		return errors.New("the gym has no coach yet, and pages are shown to coaches alone: melodromos coach add adds one")
 	}
+	slog.SetDefault(slog.New(slog.NewTextHandler(e.cmd.ErrOrStderr(), &slog.HandlerOptions{Level: slog.LevelError})))
 	o := server.Options{Store: e.s, Interface: ui.Files()}
 	if e.row.Demo {
 		o.DemoEmail = coaches[0].Email // the demo gym is open

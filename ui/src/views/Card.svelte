@@ -40,7 +40,7 @@
     <Button href="#/bags/{params.rig}?trainee={params.trainee}">Set up</Button>
   </div>
   <article
-    class="card mx-auto grid max-w-[52rem] grid-cols-[1fr_19rem] gap-x-6 border-2 border-ink bg-sheet p-6 max-md:grid-cols-1">
+    class="card large mx-auto grid max-w-[52rem] grid-cols-[1fr_19rem] gap-x-6 border-2 border-ink bg-sheet p-6 max-md:grid-cols-1">
     <header class="col-span-full flex flex-wrap items-baseline justify-between gap-x-6 border-b-2 border-ink pb-2">
       <h1 class="text-3xl font-extrabold">{c.trainee.name}</h1>
       <p class="text-xl font-bold">{c.rig.name}, {kinds.of(c.rig.doc.kind).name}</p>

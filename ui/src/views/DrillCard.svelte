@@ -18,7 +18,7 @@
 {:else if !c}
   <Notice title="Reading…" />
 {:else}
-  <Sheet title={c.drill.name} back="#/run/{params.id}" caution={c.preview.before.join(' ')}>
+  <Sheet large title={c.drill.name} back="#/run/{params.id}" caution={c.preview.before.join(' ')}>
     {#snippet children(pocket)}
       <p class="mt-2 {pocket ? 'text-base' : 'text-2xl'} font-bold">{c.trainee.name}, {c.rig.name}</p>
       <h2 class="label mt-3">What</h2>

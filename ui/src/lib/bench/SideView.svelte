@@ -77,7 +77,7 @@
         opacity="0.1" />
       <text
         x={scale.x(right) - 4}
-        y={scale.y(setUp.high) - 5}
+        y={still ? scale.y(setUp.low) + 14 : scale.y(setUp.high) - 5}
         text-anchor="end"
         class="dimension fill-ink text-[0.75rem] font-semibold">{setUp.point} here</text>
     {/if}

@@ -39,10 +39,10 @@
   }
 </script>
 
-{#snippet row(text: string, as: string, label: string, work: () => void)}
+{#snippet row(text: string, as: string, work: () => void)}
   <button
     class="flex min-h-10 w-full items-center justify-between gap-6 px-3 text-left hover:bg-shade max-sm:min-h-11"
-    aria-label={label}
+    aria-label="{text}, {as}"
     onclick={() => take(work)}
     ><span class="font-semibold">{text}</span><span class="text-sm text-soft">{as}</span></button>
 {/snippet}
@@ -68,14 +68,17 @@
       aria-label="Files of {of}">
       {#if unsaved && items.length > 0}<p class="px-3 py-1 text-sm text-soft">As it was saved last.</p>{/if}
       {#each items as item (item.text)}
-        {@render row(item.text, item.as, `${item.text}, ${item.as}`, () =>
+        {@render row(item.text, item.as, () =>
           item.href !== undefined ? void push(item.href) : void make(() => fetchFile(item.file())),
         )}
       {/each}
+      {#if shown.length > 0}<p class="px-3 pt-1.5 text-sm text-soft {items.length > 0 ? 'border-t border-rope' : ''}">
+          As pictures
+        </p>{/if}
       {#each shown as p (p.of)}
-        <p class="border-t border-rope px-3 pt-1.5 text-sm text-soft first:border-0">{p.name}, as a picture</p>
-        {@render row('To print or draw on', 'SVG', `${p.name}, SVG`, () => void make(() => picture(p, 'svg')))}
-        {@render row('To send', 'PNG', `${p.name}, PNG`, () => void make(() => picture(p, 'png')))}
+        {#each ['svg', 'png'] as const as sort (sort)}
+          {@render row(p.name, sort.toUpperCase(), () => void make(() => picture(p, sort)))}
+        {/each}
       {/each}
       {#if items.length + shown.length === 0}<p class="px-3 py-2 text-soft">Save it first.</p>{/if}
     </Popover.Content>

@@ -41,6 +41,7 @@ function copied(from: Element): Element | null {
   for (const a of [...to.attributes]) {
     if (left.includes(a.name) || a.name.startsWith('on') || a.name.startsWith('data-')) to.removeAttribute(a.name)
   }
+  if (from instanceof SVGSVGElement && style.overflow === 'visible') to.setAttribute('overflow', 'visible')
   if (from instanceof SVGGraphicsElement) {
     for (const name of looks) write(to, name, style.getPropertyValue(name))
     if (style.transform !== 'none' && !from.hasAttribute('transform')) to.setAttribute('transform', style.transform)
@@ -135,7 +136,6 @@ export async function drawn(of: HTMLElement | SVGElement): Promise<{ text: strin
       height: at.height,
     }))
       part.setAttribute(name, String(value))
-    if (getComputedStyle(one).overflow === 'visible') part.setAttribute('overflow', 'visible')
     whole.append(part)
   }
   return { text: new XMLSerializer().serializeToString(whole), width, height }

@@ -21,7 +21,7 @@
 </script>
 
 <figure class="m-0">
-  <div data-picture={trend.name} class="h-44 max-w-[640px] bg-sheet" role="img" aria-label={told}>
+  <div data-picture={trend.name} class="h-[176px] max-w-[640px] bg-sheet" role="img" aria-label={told}>
     <Chart
       data={points}
       x="date"

@@ -11,7 +11,11 @@
   const told = $derived(weeks.map((w) => `week of ${from(w.from)}: ${count(w.rounds, 'round')}`).join('; '))
 </script>
 
-<div data-picture="Rounds a week" class="h-40 max-w-[640px] bg-sheet" role="img" aria-label="Rounds a week. {told}">
+<div
+  data-picture="Rounds a week"
+  class="h-[160px] max-w-[640px] bg-sheet"
+  role="img"
+  aria-label="Rounds a week. {told}">
   <Chart
     data={weeks}
     x="from"

@@ -5,8 +5,15 @@
   import Button from '../ui/Button.svelte'
   import Choice from '../ui/Choice.svelte'
 
-  type Props = { title: string; back: string; sizes?: boolean; caution: string; children: Snippet<[boolean]> }
-  let { title, back, sizes = true, caution, children }: Props = $props()
+  type Props = {
+    title: string
+    back: string
+    sizes?: boolean
+    large?: boolean // there is room for larger letters
+    caution: string
+    children: Snippet<[boolean]>
+  }
+  let { title, back, sizes = true, large = false, caution, children }: Props = $props()
   let size = $state<'wall' | 'pocket'>('wall')
   const today = new Intl.DateTimeFormat('en-GB', { timeZone: session.zone, dateStyle: 'long' }).format(new Date())
 </script>
@@ -26,7 +33,7 @@
   <Button href={back}>Back</Button>
 </div>
 <article
-  class="sheet mx-auto border-2 border-ink bg-sheet {size === 'pocket'
+  class="sheet mx-auto border-2 border-ink bg-sheet {large && size === 'wall' ? 'large' : ''} {size === 'pocket'
     ? 'pocket max-w-[24rem] p-4 text-[0.8rem]'
     : 'max-w-[52rem] p-6'}">
   <header class="flex flex-wrap items-baseline justify-between gap-x-6 border-b-2 border-ink pb-2">

@@ -70,7 +70,7 @@
     ><span class="label">At</span>
     <input class="input mt-1" type="time" required aria-invalid={wrong === 'at'} bind:value={d.at} /></label>
   <label
-    ><span class="label">Minutes</span>
+    ><span class="label block">Minutes</span>
     <input
       class="input mt-1 !w-24"
       type="number"

@@ -146,6 +146,12 @@
     .page {
       font-size: 11pt;
     }
+    .page h1 {
+      font-size: 1.5rem;
+    }
+    .page .seam {
+      margin-top: 1rem;
+    }
     .page section {
       break-inside: avoid;
     }
