@@ -139,13 +139,13 @@ func (p *Page) First(script string) error {
 	return err
 }
 
-// OnPaper shows the page as it is printed, so many CSS pixels wide.
-func (p *Page) OnPaper(width int) error {
+// OnPaper shows the page as it is printed, at a size in CSS pixels.
+func (p *Page) OnPaper(width, height int) error {
 	if _, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia,
 		emulation.SetEmulatedMediaParams{Media: "print"}); err != nil {
 		return err
 	}
-	return p.Resize(width, 1000)
+	return p.Resize(width, height)
 }
 
 // OnScreen shows it as a screen does again.

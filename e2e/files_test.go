@@ -316,7 +316,7 @@ func TestOnBothPapers(t *testing.T) {
 				_, err := browser.Eval[bool](c.Page, "window.still = true")
 				c.ok(err)
 				width := size.Width*96 - margin
-				c.ok(c.OnPaper(int(width)))
+				c.ok(c.OnPaper(int(width), 1000))
 				over := c.text(fmt.Sprintf(`[...document.querySelectorAll('article *')].filter((e) =>
 					e.getBoundingClientRect().right > %f + 1 && !e.closest('.sr-only')).map((e) =>
 					e.outerHTML.slice(0, 80)).slice(0, 3).join(' ')`, width))

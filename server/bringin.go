@@ -2,18 +2,38 @@ package server
 
 import (
 	"context"
+	"net/http"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"golang.org/x/sync/semaphore"
 
 	"melodromos/core/rig"
-	"melodromos/format/document"
 	"melodromos/ledger"
 )
 
 const importPath = "/api/import"
 
-// mostImported is how long a file may be that is sent.
-const mostImported = document.MostBytes
+// mostImported is how long a file may be that is sent: a million hits, and more.
+const mostImported = 128 << 20
+
+// oneAtATime has a handler take its requests in turn, so that one file at a time is held in memory. Whoever waits longer
+// than patience is told to come back.
+func (s *Server) oneAtATime(next http.Handler) http.Handler {
+	turn := semaphore.NewWeighted(1)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		ctx, cancel := context.WithTimeout(r.Context(), s.patience)
+		defer cancel()
+		if turn.Acquire(ctx, 1) != nil {
+			w.Header().Set("Retry-After", "10")
+			problem(w, http.StatusServiceUnavailable,
+				"Another file is being brought in just now. Try again in a moment; nothing was changed.")
+			return
+		}
+		defer turn.Release(1)
+		next.ServeHTTP(w, r)
+	})
+}
 
 // Importing is a file that is to be brought in, and how.
 type Importing struct {
@@ -49,7 +69,7 @@ func (c caller) bringIn(in *Importing) (Imported, error) {
 
 func (s *Server) registerBringIn(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "post-api-import", Method: "POST", Path: importPath,
-		Summary: "Post API import", MaxBodyBytes: mostImported, SkipValidateBody: true},
+		Summary: "Post API import", MaxBodyBytes: mostImported, BodyReadTimeout: 2 * time.Minute, SkipValidateBody: true},
 		func(ctx context.Context, in *Importing) (*body[Imported], error) {
 			out, err := callerOf(ctx).bringIn(in)
 			if err != nil {

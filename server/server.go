@@ -209,7 +209,7 @@ func (s *Server) guarded(engine http.Handler) http.Handler {
 	}))
 	// Routes take a megabyte at most, the library's limit, but for the calculator and for files that are brought in.
 	small := http.MaxBytesHandler(origin.Handler(byPath), calc.MaxDocument)
-	files := http.MaxBytesHandler(origin.Handler(byPath), mostImported)
+	files := s.oneAtATime(http.MaxBytesHandler(origin.Handler(byPath), mostImported))
 	return logged(headers(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if r.URL.Path == importPath {
 			files.ServeHTTP(w, r)

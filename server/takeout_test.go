@@ -3,6 +3,7 @@ package server
 import (
 	"encoding/json"
 	"fmt"
+	"io"
 	"math"
 	"mime"
 	"net/http"
@@ -134,6 +135,43 @@ func TestImportRefused(t *testing.T) {
 	}
 	nobody := user{t, s.url, &http.Client{}, nil, ""}
 	nobody.want(401, "POST", "/api/import", "{}", nil)
+}
+
+// Files are brought in one at a time: whoever waits too long is told so, and has their turn afterwards.
+func TestFilesInTurn(t *testing.T) {
+	s := newSite(t)
+	s.patience = 300 * time.Millisecond
+	u := s.coach(t, "Fir")
+	slow, sent := io.Pipe()
+	first := make(chan int, 1)
+	go func() {
+		res, err := u.client.Post(u.url+"/api/import?dry=true", "application/octet-stream", slow)
+		if err != nil {
+			first <- 0
+			return
+		}
+		_ = res.Body.Close()
+		first <- res.StatusCode
+	}()
+	if _, err := sent.Write([]byte("{")); err != nil { // it has begun
+		t.Fatal(err)
+	}
+	for began := time.Now(); ; time.Sleep(10 * time.Millisecond) {
+		status, header, out := u.do("POST", "/api/import?dry=true", "{}")
+		if status == 503 && header.Get("Retry-After") != "" && strings.Contains(string(out), "Another file") {
+			break
+		}
+		if time.Since(began) > 10*time.Second {
+			t.Fatalf("nobody has to wait: %d %s", status, out)
+		}
+	}
+	if err := sent.Close(); err != nil {
+		t.Fatal(err)
+	}
+	if status := <-first; status != 422 {
+		t.Errorf("the first is answered %d", status)
+	}
+	u.want(422, "POST", "/api/import?dry=true", "{}", nil)
 }
 
 // A drill's MIDI as another library reads it has the strikes of the timeline, from the bell, to one tick and its tempo;

@@ -92,19 +92,11 @@ var views = []view{
 	{"today", 1280, 800, false, steps(goTo("/"), see("Next on the floor"))},
 	{"class", 1280, 800, false, steps(goTo("/class"), see("Who is here?"), link("#/class/"), see("on a bag for each"),
 		wait(600*time.Millisecond))},
-	{"class-card", 1280, 800, false, steps(goTo("/class"), see("Who is here?"), link("#/class/"),
-		see("on a bag for each"), press("Print"), see("Print this card"), wait(600*time.Millisecond))},
 	{"session", 1280, 800, false, steps(goTo("/sessions"), see("Ready made"), press("Thirteen moves, built up"),
 		see("minutes in all"), wait(800*time.Millisecond))},
 	{"floor", 1280, 800, false, classFloor},
 	{"bench", 1280, 800, false, steps(goTo("/bags"), see("Quay bag"), press("Set up Quay bag"), see("trike at"),
 		wait(300*time.Millisecond))},
-	{"bench-cords", 1280, 800, false, steps(goTo("/bags"), see("Windlass"), press("Set up Windlass"),
-		see("trike at"), wait(400*time.Millisecond))},
-	{"setting-card", 1280, 800, false, steps(goTo("/bags"), see("Bollard"), press("Set up Bollard"),
-		see("trike at"), wait(400*time.Millisecond), press("Files of Bollard"), press("Setting card, to print"),
-		see("Print this card"),
-		wait(400*time.Millisecond))},
 	{"drill", 1280, 800, false, steps(goTo("/drills/new"), see("Weakest link"), wait(300*time.Millisecond))},
 	{"composer", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), link("#/compose/"),
 		see("What is thrown"), wait(600*time.Millisecond),
@@ -123,11 +115,57 @@ var views = []view{
 		press("Progress"), see("What to work at"), wait(800*time.Millisecond))},
 	{"ladder", 1280, 800, false, steps(goTo("/people"), see(" % clean"),
 		press("The ladder of Greta Sallowfield on the speed bag"), see("Standard:"), wait(300*time.Millisecond))},
+	{"calendar", 1280, 800, false, steps(goTo("/calendar"), see("In other calendars"),
+		fill("For whom or what", "The front desk"), press("Make an address"), see("Copy it now"),
+		wait(400*time.Millisecond))},
+	{"import", 1280, 800, false, dryRun},
 	{"run", 1280, 800, false, round},
+}
+
+// dryRun takes the gym out, changes a little of the file and looks what it would do.
+func dryRun(p *browser.Page) error {
+	folder, err := os.MkdirTemp("", "shots-*")
+	if err != nil {
+		return err
+	}
+	defer func() { _ = os.RemoveAll(folder) }()
+	if err := steps(goTo("/gym"), see("The whole gym"))(p); err != nil {
+		return err
+	}
+	if err := p.Downloads(folder); err != nil {
+		return err
+	}
+	if err := p.Press("Save the whole gym"); err != nil {
+		return err
+	}
+	_, data, err := p.Downloaded(folder, ".json")
+	if err != nil {
+		return err
+	}
+	text := strings.NewReplacer(`"name": "Buoy"`, `"name": "Marker buoy"`, `"swivelDrop": 0.025`, `"swivelDrop": 0.03`,
+		`Came for the company, stayed for the bag.`, `Comes on Saturdays, too.`,
+		`"name": "Zofia Oyelaran"`, `"name": "Ragnhild Osei-Marsh"`).Replace(string(data))
+	path := filepath.Join(folder, "gym of the other hall.json")
+	if err := os.WriteFile(path, []byte(text), 0o600); err != nil {
+		return err
+	}
+	return steps(goTo("/import"), see("Choose a file"), func(p *browser.Page) error { return p.GiveFile(path) },
+		see("would be added"), wait(400*time.Millisecond))(p)
 }
 
 // framed are the floor views that stand side by side in one picture.
 var framed = []view{{"phone", 390, 844, true, byKeys}, {"wall", 1920, 1080, false, round}}
+
+// sheets are what is printed, side by side in one picture.
+var sheets = []view{
+	{"a drill", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), press("Run Thirteen moves with Yusuf Brandvik"),
+		see("Ready for the floor"), press("Files of Thirteen moves"), press("Its card, to print"),
+		see("Three things to watch"))},
+	{"a bag", 1280, 800, false, steps(goTo("/bags"), see("Bollard"), press("Set up Bollard"), see("trike at"),
+		wait(400*time.Millisecond), press("Files of Bollard"), press("Setting card, to print"), see("Print this card"))},
+	{"a class", 1280, 800, false, steps(goTo("/class"), see("Who is here?"), link("#/class/"), see("on a bag for each"),
+		press("Print"), see("Who does what"))},
+}
 
 func main() {
 	flag.Parse()
@@ -172,11 +210,18 @@ func take() error {
 			return err
 		}
 	}
-	if wanted("run-phone-wall") {
-		if err := frame(p, file("run-phone-wall")); err != nil {
+	for name, make := range map[string]func(*browser.Page) (string, error){"run-phone-wall": onFloor, "cards": onPaper} {
+		if !wanted(name) {
+			continue
+		}
+		page, err := make(p)
+		if err != nil {
 			return err
 		}
-		fmt.Println(file("run-phone-wall"))
+		if err := frame(p, page, file(name)); err != nil {
+			return err
+		}
+		fmt.Println(file(name))
 	}
 	for _, e := range p.Errors() {
 		fmt.Fprintln(os.Stderr, "browser:", e)
@@ -209,24 +254,64 @@ func stop(p *browser.Page) error {
 	return p.Until("location.hash.startsWith('#/review/')")
 }
 
-// frame puts the floor views side by side.
-func frame(p *browser.Page, file string) error {
-	page := `<body style="margin:0;height:800px;background:#e4dcc8;display:flex;gap:28px;align-items:center;justify-content:center">`
+// onFloor puts the floor views side by side.
+func onFloor(p *browser.Page) (page string, err error) {
 	for _, v := range framed {
 		if err := v.show(p); err != nil {
-			return err
+			return "", err
 		}
 		png, err := p.Picture()
 		if err != nil {
-			return err
+			return "", err
 		}
 		if err := stop(p); err != nil {
-			return err
+			return "", err
 		}
-		page += fmt.Sprintf(
-			`<img style="border:3px solid #26231e;border-radius:8px;width:%dpx" src="data:image/png;base64,%s">`,
-			framedWidth[v.name], base64.StdEncoding.EncodeToString(png))
+		page += picture(png, fmt.Sprintf("border:3px solid #26231e;border-radius:8px;width:%dpx", framedWidth[v.name]))
 	}
+	return page, nil
+}
+
+// A sheet of A4 in CSS pixels, its margins as app.css has them, and how wide it is shown.
+const (
+	paperWidth, paperHeight = 794, 1123
+	paperMargin             = 53
+	paperShown              = 396
+)
+
+// onPaper puts what is printed side by side, on A4.
+func onPaper(p *browser.Page) (page string, err error) {
+	for _, v := range sheets {
+		if err := v.show(p); err != nil {
+			return "", err
+		}
+		if err := p.OnPaper(paperWidth-2*paperMargin, paperHeight-2*paperMargin); err != nil {
+			return "", err
+		}
+		time.Sleep(400 * time.Millisecond)
+		png, err := p.Picture()
+		if err != nil {
+			return "", err
+		}
+		if err := p.OnScreen(v.width, v.height); err != nil {
+			return "", err
+		}
+		shrunk := float64(paperShown) / paperWidth
+		page += picture(png, fmt.Sprintf("background:white;box-sizing:border-box;padding:%gpx;width:%dpx;height:%gpx",
+			paperMargin*shrunk, paperShown, paperHeight*shrunk))
+	}
+	return page, nil
+}
+
+func picture(png []byte, style string) string {
+	return fmt.Sprintf(`<img style="%s" src="data:image/png;base64,%s">`, style,
+		base64.StdEncoding.EncodeToString(png))
+}
+
+// frame takes a picture of others side by side.
+func frame(p *browser.Page, page, file string) error {
+	page = `<body style="margin:0;height:800px;background:#e4dcc8;display:flex;gap:22px;align-items:center;justify-content:center">` +
+		page
 	if err := p.Resize(1280, 800); err != nil {
 		return err
 	}

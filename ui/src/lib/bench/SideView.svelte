@@ -16,7 +16,7 @@
     stand: number
     units: Units
     tallest?: number // px
-    still?: boolean // on paper: no knobs
+    still?: boolean // on paper: no knobs, and what the band is for stands beside the picture
     onset?: (changes: { field: string; to: number }[]) => void
     read?: (field: string) => number
   }
@@ -77,9 +77,9 @@
         opacity="0.1" />
       <text
         x={scale.x(right) - 4}
-        y={still ? scale.y(setUp.low) + 14 : scale.y(setUp.high) - 5}
+        y={scale.y(setUp.high) - 5}
         text-anchor="end"
-        class="dimension fill-ink text-[0.75rem] font-semibold">{setUp.point} here</text>
+        class="dimension fill-ink text-[0.75rem] font-semibold">{still ? 'here' : `${setUp.point} here`}</text>
     {/if}
     <Shapes shapes={side.shapes} {scale} />
     {#each barrel ? setUp.targets : [] as t (t.name)}
