@@ -17,8 +17,8 @@ const importPath = "/api/import"
 // mostImported is how long a file may be that is sent: a million hits, and more.
 const mostImported = 128 << 20
 
-// oneAtATime has a handler take its requests in turn, so that one file at a time is held in memory. Whoever waits longer
-// than patience is told to come back.
+// oneAtATime has a handler take its requests in turn, so that one file at a time is held in memory. Whoever waits
+// longer than patience is told to come back.
 func (s *Server) oneAtATime(next http.Handler) http.Handler {
 	turn := semaphore.NewWeighted(1)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -69,7 +69,8 @@ func (c caller) bringIn(in *Importing) (Imported, error) {
 
 func (s *Server) registerBringIn(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "post-api-import", Method: "POST", Path: importPath,
-		Summary: "Post API import", MaxBodyBytes: mostImported, BodyReadTimeout: 2 * time.Minute, SkipValidateBody: true},
+		Summary:      "Post API import",
+		MaxBodyBytes: mostImported, BodyReadTimeout: 2 * time.Minute, SkipValidateBody: true},
 		func(ctx context.Context, in *Importing) (*body[Imported], error) {
 			out, err := callerOf(ctx).bringIn(in)
 			if err != nil {

@@ -196,7 +196,8 @@ func TestPagesByCommand(t *testing.T) {
 		"This card could not be":   {"card", "given", rigs[0].ID},
 		"class, given, person, se": {"card", "bag", rigs[0].ID},
 	} {
-		if out, said, status := run(append(append([]string{"export"}, args...), "--gym", gym)...); status == 0 || len(out) > 0 ||
+		if out, said, status := run(append(append([]string{"export"}, args...), "--gym",
+			gym)...); status == 0 || len(out) > 0 ||
 			!strings.Contains(string(said), tells) {
 			t.Errorf("%v: %d %s, %d bytes", args, status, said, len(out))
 		}

@@ -158,11 +158,13 @@ var framed = []view{{"phone", 390, 844, true, byKeys}, {"wall", 1920, 1080, fals
 
 // sheets are what is printed, side by side in one picture.
 var sheets = []view{
-	{"a drill", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"), press("Run Thirteen moves with Yusuf Brandvik"),
+	{"a drill", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"),
+		press("Run Thirteen moves with Yusuf Brandvik"),
 		see("Ready for the floor"), press("Files of Thirteen moves"), press("Its card, to print"),
 		see("Three things to watch"))},
 	{"a bag", 1280, 800, false, steps(goTo("/bags"), see("Bollard"), press("Set up Bollard"), see("trike at"),
-		wait(400*time.Millisecond), press("Files of Bollard"), press("Setting card, to print"), see("Print this card"))},
+		wait(400*time.Millisecond), press("Files of Bollard"), press("Setting card, to print"),
+		see("Print this card"))},
 	{"a class", 1280, 800, false, steps(goTo("/class"), see("Who is here?"), link("#/class/"), see("on a bag for each"),
 		press("Print"), see("Who does what"))},
 }
@@ -210,7 +212,8 @@ func take() error {
 			return err
 		}
 	}
-	for name, make := range map[string]func(*browser.Page) (string, error){"run-phone-wall": onFloor, "cards": onPaper} {
+	for name, make := range map[string]func(*browser.Page) (string, error){"run-phone-wall": onFloor,
+		"cards": onPaper} {
 		if !wanted(name) {
 			continue
 		}

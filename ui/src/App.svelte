@@ -3,6 +3,7 @@
   import { Toaster } from 'svelte-sonner'
   import Router, { router } from 'svelte-spa-router'
   import { onMount, untrack } from 'svelte'
+  import { Refusal } from './lib/api/client'
   import { kinds } from './lib/bench/kinds.svelte'
   import { changes } from './lib/changes.svelte'
   import { later, loadAll } from './lib/later'
@@ -14,7 +15,10 @@
   import SignIn from './views/SignIn.svelte'
   import Today from './views/Today.svelte'
 
-  const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2000 } } })
+  /** Once more, but not where the server has refused: it would again. */
+  const retry = (failed: number, cause: Error) =>
+    failed < 1 && !(cause instanceof Refusal && cause.status >= 400 && cause.status < 500)
+  const client = new QueryClient({ defaultOptions: { queries: { retry, staleTime: 2000 } } })
   const routes = {
     '/': Today,
     '/people': later(() => import('./views/People.svelte')),

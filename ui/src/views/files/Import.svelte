@@ -20,8 +20,10 @@
   let told = $state.raw<Told | null>(null)
   let problem = $state('')
   let busy = $state(false)
+  let bringing = $state(false)
   let above = $state(false) // a file is held above the page
   let asked = 0
+  let going: AbortController | null = null
 
   const holds: Record<Told['what'], string> = {
     gym: 'a gym',
@@ -57,7 +59,10 @@
   async function send(dry: boolean) {
     if (!file) return
     const mine = ++asked
+    going?.abort()
+    going = new AbortController()
     busy = true
+    bringing = !dry
     problem = ''
     const query = { name: file.name, dry, over, kind: kind as 'hanging', ...(track ? { track } : {}) }
     try {
@@ -67,6 +72,7 @@
           body: file as unknown as string,
           bodySerializer: (body) => body as unknown as BodyInit,
           headers: { 'Content-Type': 'application/octet-stream' },
+          signal: going.signal,
         }),
       )
       if (mine !== asked) return
@@ -80,6 +86,11 @@
     } finally {
       if (mine === asked) busy = false
     }
+  }
+  /** Stops what is under way, then looks what of it holds: it may have been done by then. */
+  function stop() {
+    going?.abort()
+    void send(true)
   }
   function take(chosen: File | null | undefined) {
     if (!chosen) return
@@ -113,7 +124,7 @@
   would change, and nothing is kept until you say so.
 </p>
 <label
-  class="mt-4 flex min-h-24 max-w-3xl cursor-pointer flex-wrap items-center gap-x-4 gap-y-2 border-2 border-dashed border-edge p-4 focus-within:border-ink {above
+  class="mt-4 flex min-h-24 max-w-3xl cursor-pointer flex-wrap items-center gap-x-4 gap-y-2 border-2 border-dashed border-edge p-4 has-[:focus-visible]:outline-[3px] has-[:focus-visible]:outline-offset-2 has-[:focus-visible]:outline-blue {above
     ? 'bg-shade'
     : ''}">
   <input
@@ -149,7 +160,12 @@
     {/if}
   </div>
 {/if}
-{#if busy && !told}<p class="mt-6 text-xl font-bold" role="status">Reading the file…</p>{/if}
+{#if busy}
+  <p class="mt-4 flex items-center gap-3 text-lg font-bold" role="status">
+    {bringing ? 'Bringing it in…' : 'Reading the file…'}
+    {#if bringing}<Button small onclick={stop}>Stop</Button>{/if}
+  </p>
+{/if}
 {#if told && file}
   <section class="mt-6" aria-labelledby="told" aria-busy={busy}>
     <p class="label">{file.name} holds {holds[told.what]}.{done ? '' : ' Nothing is changed yet.'}</p>
