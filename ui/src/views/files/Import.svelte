@@ -1,7 +1,7 @@
 <!-- Serves the coach at the desk: a file brought in, first only to see what would change. -->
 <script lang="ts">
   import { useQueryClient } from '@tanstack/svelte-query'
-  import { api, ask, type Schemas } from '../../lib/api/client'
+  import { api, ask, Refusal, type Schemas } from '../../lib/api/client'
   import { kinds } from '../../lib/bench/kinds.svelte'
   import Files from '../../lib/files/Files.svelte'
   import { gymFiles } from '../../lib/files/items'
@@ -82,7 +82,8 @@
     } catch (e) {
       if (mine !== asked) return
       told = null
-      problem = `${(e as Error).message} Nothing was brought in.`
+      const unknown = !dry && e instanceof Refusal && e.status === 0
+      problem = `${(e as Error).message} ${unknown ? 'Whether it was brought in is not known: choose the file again to see.' : 'Nothing was brought in.'}`
     } finally {
       if (mine === asked) busy = false
     }
@@ -160,7 +161,7 @@
     {/if}
   </div>
 {/if}
-{#if busy}
+{#if busy && (!told || bringing)}
   <p class="mt-4 flex items-center gap-3 text-lg font-bold" role="status">
     {bringing ? 'Bringing it in…' : 'Reading the file…'}
     {#if bringing}<Button small onclick={stop}>Stop</Button>{/if}
