@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io"
 	"slices"
 	"time"
 
@@ -58,6 +59,48 @@ func DateDocument(d store.Date) (timetable.Date, error) {
 type held[T any] struct {
 	id  string
 	doc T
+}
+
+// Document is a bag, a drill or a session of the gym as a document, with its name.
+func Document(gym *store.Gym, holds document.Kind, id string) (f document.File, name string, err error) {
+	f.Holds = holds
+	switch holds {
+	case document.OfBag:
+		row, err := gym.Rig(id)
+		if err != nil {
+			return f, "", err
+		}
+		bag, err := BagDocument(row)
+		f.Bag = &bag
+		return f, row.Name, err
+	case document.OfDrill:
+		row, err := gym.Drill(id)
+		if err != nil {
+			return f, "", err
+		}
+		d, err := DrillDocument(row)
+		f.Drill = &d
+		return f, row.Name, err
+	case document.OfSession:
+		row, err := gym.SessionPlan(id)
+		if err != nil {
+			return f, "", err
+		}
+		plan, err := SessionDocument(row)
+		f.Session = &plan
+		return f, row.Name, err
+	}
+	return f, "", fmt.Errorf("no document of one %s", holds)
+}
+
+// WriteDocument writes one, with the moment of writing.
+func WriteDocument(out io.Writer, f document.File) error {
+	f.Written = time.Now().UTC().Truncate(time.Second)
+	data, err := document.Write(f)
+	if err == nil {
+		_, err = out.Write(data)
+	}
+	return err
 }
 
 // GymDocument gathers all that a gym has put in but for its log, each list in an order that does not depend on when it

@@ -114,16 +114,6 @@ func large[I any](api huma.API, path string, kind fileKind,
 	})
 }
 
-// document writes one, with the moment of writing.
-func written(out io.Writer, f document.File) error {
-	f.Written = time.Now().UTC().Truncate(time.Second)
-	data, err := document.Write(f)
-	if err == nil {
-		_, err = out.Write(data)
-	}
-	return err
-}
-
 // registerTakeOut registers what goes out as a file.
 func (s *Server) registerTakeOut(api huma.API) {
 	file(api, "/api/export/gym", asJSON, func(c caller, _ *nothing, out io.Writer) (string, error) {
@@ -131,41 +121,18 @@ func (s *Server) registerTakeOut(api huma.API) {
 		if err != nil {
 			return "", err
 		}
-		return c.row.Name, written(out, document.File{Holds: document.OfGym, Gym: &g})
+		return c.row.Name, ledger.WriteDocument(out, document.File{Holds: document.OfGym, Gym: &g})
 	})
-	file(api, "/api/rigs/{id}/document", asJSON, func(c caller, in *ByID, out io.Writer) (string, error) {
-		row, err := c.gym.Rig(in.ID)
-		if err != nil {
-			return "", err
-		}
-		b, err := ledger.BagDocument(row)
-		if err != nil {
-			return "", err
-		}
-		return row.Name, written(out, document.File{Holds: document.OfBag, Bag: &b})
-	})
-	file(api, "/api/drills/{id}/document", asJSON, func(c caller, in *ByID, out io.Writer) (string, error) {
-		row, err := c.gym.Drill(in.ID)
-		if err != nil {
-			return "", err
-		}
-		d, err := ledger.DrillDocument(row)
-		if err != nil {
-			return "", err
-		}
-		return row.Name, written(out, document.File{Holds: document.OfDrill, Drill: &d})
-	})
-	file(api, "/api/sessions/{id}/document", asJSON, func(c caller, in *ByID, out io.Writer) (string, error) {
-		row, err := c.gym.SessionPlan(in.ID)
-		if err != nil {
-			return "", err
-		}
-		doc, err := ledger.SessionDocument(row)
-		if err != nil {
-			return "", err
-		}
-		return row.Name, written(out, document.File{Holds: document.OfSession, Session: &doc})
-	})
+	for path, holds := range map[string]document.Kind{"/api/rigs": document.OfBag, "/api/drills": document.OfDrill,
+		"/api/sessions": document.OfSession} {
+		file(api, path+"/{id}/document", asJSON, func(c caller, in *ByID, out io.Writer) (string, error) {
+			doc, name, err := ledger.Document(c.gym, holds, in.ID)
+			if err != nil {
+				return "", err
+			}
+			return name, ledger.WriteDocument(out, doc)
+		})
+	}
 	large(api, "/api/export/log", asCSV, func(c caller, in *OfWhom, out *os.File) (string, error) {
 		name, err := c.whose(in.Trainee, "log")
 		if err != nil {

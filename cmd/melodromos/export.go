@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"io"
 	"os"
-	"time"
 
 	"github.com/spf13/cobra"
 
@@ -81,59 +80,25 @@ func exportCommand() *cobra.Command {
 				if err != nil {
 					return err
 				}
-				return e.document(document.File{Holds: document.OfGym, Gym: &g})
-			}),
-		exporting("bag ID", "Write a bag as a JSON document", cobra.ExactArgs(1), func(e outOf, args []string) error {
-			row, err := e.gym.Rig(args[0])
-			if err != nil {
-				return unknown("bag", args[0], err)
-			}
-			b, err := ledger.BagDocument(row)
-			if err != nil {
-				return err
-			}
-			return e.document(document.File{Holds: document.OfBag, Bag: &b})
-		}),
-		exporting("drill ID", "Write a drill as a JSON document", cobra.ExactArgs(1), func(e outOf,
-			args []string) error {
-			row, err := e.gym.Drill(args[0])
-			if err != nil {
-				return unknown("drill", args[0], err)
-			}
-			d, err := ledger.DrillDocument(row)
-			if err != nil {
-				return err
-			}
-			return e.document(document.File{Holds: document.OfDrill, Drill: &d})
-		}),
-		exporting("session ID", "Write a session as a JSON document", cobra.ExactArgs(1),
-			func(e outOf, args []string) error {
-				row, err := e.gym.SessionPlan(args[0])
-				if err != nil {
-					return unknown("session", args[0], err)
-				}
-				s, err := ledger.SessionDocument(row)
-				if err != nil {
-					return err
-				}
-				return e.document(document.File{Holds: document.OfSession, Session: &s})
+				return ledger.WriteDocument(e.out, document.File{Holds: document.OfGym, Gym: &g})
 			}),
 		schemaCommand(),
 	)
+	for _, holds := range []document.Kind{document.OfBag, document.OfDrill, document.OfSession} {
+		what := string(holds)
+		all.AddCommand(exporting(what+" ID", "Write a "+what+" as a JSON document", cobra.ExactArgs(1),
+			func(e outOf, args []string) error {
+				doc, _, err := ledger.Document(e.gym, holds, args[0])
+				if err != nil {
+					return unknown(what, args[0], err)
+				}
+				return ledger.WriteDocument(e.out, doc)
+			}))
+	}
 	all.AddCommand(tables()...)
 	all.AddCommand(songs()...)
 	all.AddCommand(pages()...)
 	return all
-}
-
-func (e outOf) document(f document.File) error {
-	f.Written = time.Now().UTC().Truncate(time.Second)
-	out, err := document.Write(f)
-	if err != nil {
-		return err
-	}
-	_, err = e.out.Write(out)
-	return err
 }
 
 // unknown says that there is nothing of an id; another error is what it is.

@@ -14,6 +14,23 @@ import (
 	"melodromos/store/storetest"
 )
 
+// ran runs the program on a database, in a folder, and tells how it ended.
+func ran(t *testing.T, database, folder, input string, args ...string) (out, said string, status int) {
+	t.Helper()
+	cmd := program(t, args...)
+	var o, e bytes.Buffer
+	cmd.Env, cmd.Dir = append(cmd.Env, "DATABASE_URL="+database), folder
+	cmd.Stdin, cmd.Stdout, cmd.Stderr = strings.NewReader(input), &o, &e
+	err := cmd.Run()
+	var exit *exec.ExitError
+	if errors.As(err, &exit) {
+		status = exit.ExitCode()
+	} else if err != nil {
+		t.Fatal(err)
+	}
+	return o.String(), e.String(), status
+}
+
 // Everything that goes out by a button goes out by a command, and comes back in a fresh gym: first only said, then
 // done.
 func TestFilesByCommand(t *testing.T) {
@@ -22,18 +39,7 @@ func TestFilesByCommand(t *testing.T) {
 	here := t.TempDir()
 	run := func(input string, args ...string) (out, said string, status int) {
 		t.Helper()
-		cmd := program(t, args...)
-		var o, e bytes.Buffer
-		cmd.Env, cmd.Dir = append(cmd.Env, "DATABASE_URL="+database), here
-		cmd.Stdin, cmd.Stdout, cmd.Stderr = strings.NewReader(input), &o, &e
-		err := cmd.Run()
-		var exit *exec.ExitError
-		if errors.As(err, &exit) {
-			status = exit.ExitCode()
-		} else if err != nil {
-			t.Fatal(err)
-		}
-		return o.String(), e.String(), status
+		return ran(t, database, here, input, args...)
 	}
 	done := func(args ...string) string {
 		t.Helper()
@@ -155,38 +161,28 @@ func TestPagesByCommand(t *testing.T) {
 	}
 	database := storetest.URL(t)
 	s := serveProgram(t, database)
-	run := func(args ...string) (out, said []byte, status int) {
+	run := func(args ...string) (out, said string, status int) {
 		t.Helper()
-		cmd := program(t, args...)
-		var o, e bytes.Buffer
-		cmd.Env, cmd.Stdout, cmd.Stderr = append(cmd.Env, "DATABASE_URL="+database), &o, &e
-		err := cmd.Run()
-		var exit *exec.ExitError
-		if errors.As(err, &exit) {
-			status = exit.ExitCode()
-		} else if err != nil {
-			t.Fatal(err)
-		}
-		return o.Bytes(), e.Bytes(), status
+		return ran(t, database, t.TempDir(), "", args...)
 	}
 	gyms, _, _ := run("gym", "list")
-	gym, _, _ := strings.Cut(string(gyms), " ")
+	gym, _, _ := strings.Cut(gyms, " ")
 	var rigs, people []struct{ ID, Name string }
 	s.ask(t, "GET", "/api/rigs", nil, &rigs)
 	s.ask(t, "GET", "/api/trainees", nil, &people)
 	for paper, box := range map[string]string{"A4": `/MediaBox \[0 0 59[45]\S* 84[12]`,
 		"Letter": `/MediaBox \[0 0 612 792`} {
 		pdf, said, status := run("export", "card", "setting", rigs[0].ID, people[0].ID, "--gym", gym, "--paper", paper)
-		if status != 0 || !bytes.HasPrefix(pdf, []byte("%PDF")) || !regexp.MustCompile(box).Match(pdf) {
+		if status != 0 || !strings.HasPrefix(pdf, "%PDF") || !regexp.MustCompile(box).MatchString(pdf) {
 			t.Errorf("%s: %d %s, %d bytes", paper, status, said, len(pdf))
 		}
 	}
 	drawing, said, status := run("export", "picture", "bag", rigs[0].ID, "--gym", gym)
-	if status != 0 || !bytes.HasPrefix(drawing, []byte("<svg")) {
+	if status != 0 || !strings.HasPrefix(drawing, "<svg") {
 		t.Errorf("%d %s: %.100s", status, said, drawing)
 	}
 	picture, said, status := run("export", "picture", "bag", rigs[0].ID, "--gym", gym, "--as", "png")
-	if status != 0 || !bytes.HasPrefix(picture, []byte("\x89PNG")) {
+	if status != 0 || !strings.HasPrefix(picture, "\x89PNG") {
 		t.Errorf("%d %s", status, said)
 	}
 	for tells, args := range map[string][]string{
@@ -198,7 +194,7 @@ func TestPagesByCommand(t *testing.T) {
 	} {
 		if out, said, status := run(append(append([]string{"export"}, args...), "--gym",
 			gym)...); status == 0 || len(out) > 0 ||
-			!strings.Contains(string(said), tells) {
+			!strings.Contains(said, tells) {
 			t.Errorf("%v: %d %s, %d bytes", args, status, said, len(out))
 		}
 	}

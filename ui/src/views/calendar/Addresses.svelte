@@ -4,6 +4,7 @@
   import { toast } from 'svelte-sonner'
   import { Act } from '../../lib/act.svelte'
   import { api, ask, type Schemas } from '../../lib/api/client'
+  import { copy } from '../../lib/copy'
   import { gymFiles } from '../../lib/files/items'
   import { fetchFile } from '../../lib/files/save'
   import { clockTime, shortDay } from '../../lib/format'
@@ -31,14 +32,6 @@
     if (!made) return
     address = location.origin + made.path
     name = ''
-  }
-  async function copy() {
-    try {
-      await navigator.clipboard.writeText(address)
-      toast('The address is copied.')
-    } catch {
-      toast('This browser does not copy: select the address and copy it by hand.')
-    }
   }
   const revoke = async (l: Link) => {
     const done = await act.do(
@@ -69,7 +62,7 @@
       <label
         ><span class="sr-only">The address</span>
         <input class="input mt-1 text-sm" readonly value={address} onfocus={(e) => e.currentTarget.select()} /></label>
-      <Button small class="mt-1" onclick={copy}>Copy it</Button>
+      <Button small class="mt-1" onclick={() => copy(address, 'address')}>Copy it</Button>
     </div>
   {/if}
   <ul class="mt-2">

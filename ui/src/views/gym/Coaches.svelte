@@ -2,9 +2,9 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { Dialog } from 'bits-ui'
-  import { toast } from 'svelte-sonner'
   import { Act } from '../../lib/act.svelte'
   import { api, ask, type Schemas } from '../../lib/api/client'
+  import { copy } from '../../lib/copy'
   import { shortDay } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
@@ -33,14 +33,6 @@
     if (!made) return
     link = `${location.origin}/#/join/${made.secret}`
     forWhom = ''
-  }
-  async function copy() {
-    try {
-      await navigator.clipboard.writeText(link)
-      toast('The link is copied.')
-    } catch {
-      toast('This browser does not copy: select the link and copy it by hand.')
-    }
   }
   const withdraw = (id: string) =>
     act.do('withdraw', () => ask(api.DELETE('/api/invitations/{id}', { params: { path: { id } } })), {
@@ -103,7 +95,7 @@
           aria-label="The link"
           value={link}
           onfocus={(e) => e.currentTarget.select()} />
-        <Button type="button" onclick={copy}>Copy link</Button>
+        <Button type="button" onclick={() => copy(link, 'link')}>Copy link</Button>
       </p>
     </div>
   {/if}
