@@ -4,13 +4,12 @@ import (
 	"encoding/json"
 	"fmt"
 	"strings"
+	"time"
 
 	"melodromos/core/ladder"
 	"melodromos/core/words"
 	"melodromos/format/document"
 	"melodromos/store"
-
-	"time"
 )
 
 // person brings somebody in. Of somebody who is there already, what is known of them in the file and not here is added
