@@ -307,7 +307,7 @@ func TestOnBothPapers(t *testing.T) {
 		at("/people", "/people/") + "/progress"}
 	const margin = 2 * 14 / 25.4 * 96 // of app.css, px
 	for _, page := range pages {
-		for _, screen := range []int{390, 1000, 1280, 1920} {
+		for _, screen := range []int{390, 700, 1000, 1280, 1920} {
 			c.ok(c.Resize(screen, 900))
 			c.shows(page)
 			c.ok(c.Until("document.querySelector('article h1')"))

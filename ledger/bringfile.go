@@ -156,10 +156,7 @@ func BringFile(gym *store.Gym, f File, by *store.Coach) (Result, error) {
 func bringTable(gym *store.Gym, data []byte, dry bool, out *Result) (err error) {
 	columns, _ := csv.NewReader(bytes.NewReader(data)).Read()
 	has := func(name string) bool {
-		return slices.ContainsFunc(columns, func(c string) bool {
-			return strings.EqualFold(strings.TrimSpace(c),
-				name)
-		})
+		return slices.ContainsFunc(columns, func(c string) bool { return strings.EqualFold(strings.TrimSpace(c), name) })
 	}
 	switch {
 	case has("started") && has("at"):
@@ -168,6 +165,8 @@ func bringTable(gym *store.Gym, data []byte, dry bool, out *Result) (err error) 
 	case has("started"):
 		out.What = "log"
 		out.Changes, err = BringLog(gym, bytes.NewReader(data), dry)
+	case len(columns) == 1 && strings.ContainsAny(columns[0], ";\t") && strings.Contains(columns[0], "started"):
+		err = input.Refuse("", "line 1: expected cells that are parted by commas, and points in numbers")
 	default:
 		err = input.Refuse("",
 			"line 1: expected a document of Melodromos, a MIDI file, or a table with a column called started")

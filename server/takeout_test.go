@@ -115,13 +115,14 @@ func TestImportRefused(t *testing.T) {
 		status int
 		says   string
 	}{
-		"empty":     {"", 400, "empty"},
-		"prose":     {"We meet on Thursdays.", 422, "line 1: expected a document"},
-		"cut short": {string(before[:len(before)/2]), 422, "line"},
-		"a limit":   {wrong, 422, fmt.Sprintf("line %d", line)},
-		"a table":   {"started,person\r\n2026-03-05T18:30:00Z,Nobody\r\n", 422, "line"},
-		"MIDI":      {"MThd\x00\x00\x00\x06\x00\x01", 422, "MIDI"},
-		"too long":  {"{" + strings.Repeat(" ", mostImported), 413, "MB"},
+		"empty":      {"", 400, "empty"},
+		"prose":      {"We meet on Thursdays.", 422, "line 1: expected a document"},
+		"cut short":  {string(before[:len(before)/2]), 422, "line"},
+		"a limit":    {wrong, 422, fmt.Sprintf("line %d", line)},
+		"semicolons": {"started;person;bag\r\n2026-03-05T18:30:00Z;Runa;Quay\r\n", 422, "parted by commas"},
+		"a table":    {"started,person\r\n2026-03-05T18:30:00Z,Nobody\r\n", 422, "line"},
+		"MIDI":       {"MThd\x00\x00\x00\x06\x00\x01", 422, "MIDI"},
+		"too long":   {"{" + strings.Repeat(" ", mostImported), 413, "MB"},
 	} {
 		status, header, out := u.do("POST", "/api/import?over=true", c.file)
 		if status != c.status || !strings.Contains(string(out), c.says) ||

@@ -40,7 +40,7 @@
     <Button href="#/bags/{params.rig}?trainee={params.trainee}">Set up</Button>
   </div>
   <article
-    class="card large mx-auto grid max-w-[52rem] grid-cols-[1fr_19rem] gap-x-6 border-2 border-ink bg-sheet p-6 max-md:grid-cols-1">
+    class="card full mx-auto grid max-w-[52rem] grid-cols-[1fr_304px] gap-x-6 border-2 border-ink bg-sheet p-6 max-md:grid-cols-1">
     <header class="col-span-full flex flex-wrap items-baseline justify-between gap-x-6 border-b-2 border-ink pb-2">
       <h1 class="text-3xl font-extrabold">{c.trainee.name}</h1>
       <p class="text-xl font-bold">{c.rig.name}, {kinds.of(c.rig.doc.kind).name}</p>
@@ -117,7 +117,7 @@
           {parts[l.part]}: {figure(l.peak, 'N', units)} at the most.
         </p>{/each}
     </div>
-    <div class="min-w-0 pt-3">
+    <div class="w-full max-w-[304px] min-w-0 pt-3">
       <SideView side={c.hung.side} setUp={s} body={c.hung.body} stand={s.stand} {units} tallest={430} still />
     </div>
     {#each c.hung.findings.filter((f) => f.weight === 'wrong') as f (f.code)}<p
@@ -142,7 +142,7 @@
       border: 0;
       padding: 0;
       max-width: none;
-      grid-template-columns: 1fr 19rem;
+      grid-template-columns: 1fr 304px; /* of the picture, which keeps its size */
     }
   }
 </style>
