@@ -25,7 +25,7 @@
   const drill = $derived(desk.drill!)
   const trainee = $derived(people.find((t) => t.id === drill.traineeId))
   const called = $derived(drill.name || own || 'A drill')
-  const short = (text: string) => (text.length > 32 ? `${text.slice(0, 30).trimEnd()}…` : text) // the whole stands in the field
+  const short = (text: string) => (text.length > 26 ? `${text.slice(0, 24).trimEnd()}…` : text) // the whole stands in the field
   const bag = $derived(bags.find((b) => b.id === drill.rigId))
 </script>
 
@@ -80,7 +80,7 @@
   </h1>
   <div class="flex flex-wrap gap-2">
     {@render children?.()}
-    <Files of={called} items={drill.id ? givenFiles(drill.id, drill.drillId) : []} unsaved={desk.changed} />
+    <Files quiet of={called} items={drill.id ? givenFiles(drill.id, drill.drillId) : []} unsaved={desk.changed} />
     <Button disabled={cannot} onclick={() => onsave(false)}>Save</Button>
     <Button main disabled={cannot} onclick={() => onsave(true)}>Start round</Button>
   </div>

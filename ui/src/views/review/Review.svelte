@@ -106,7 +106,7 @@
   <Problem text={act.problem} />
   <div class="grid items-start gap-x-10 gap-y-4 lg:grid-cols-[1fr_auto]">
     <h1 class="mt-1 text-4xl leading-tight font-extrabold tracking-tight">{r.headline}</h1>
-    <div class="flex flex-wrap gap-2 lg:w-80 lg:justify-end">
+    <div class="flex flex-wrap gap-2 lg:w-96 lg:justify-end">
       {#if r.run.assignmentId}
         <Button main href="#/run/{r.run.assignmentId}">Run it again</Button>
         <Button href="#{editorOf(r.run.doc, r.run.assignmentId)}">Change one thing</Button>
