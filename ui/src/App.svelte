@@ -7,7 +7,6 @@
   import { kinds } from './lib/bench/kinds.svelte'
   import { changes } from './lib/changes.svelte'
   import { later, loadAll } from './lib/later'
-  import './lib/files/window'
   import { leftovers } from './lib/run/outbox.svelte'
   import { session } from './lib/session.svelte'
   import Notice from './lib/ui/Notice.svelte'
@@ -56,6 +55,7 @@
 
   onMount(() => {
     void session.load()
+    void import('./lib/files/window') // nothing on the first page needs it
     // A session that has run out leads back to the sign-in page; a round on the floor is not torn down for it.
     addEventListener('signed-out', () => {
       if (session.me && !floor) session.me = null
