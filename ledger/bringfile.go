@@ -155,9 +155,10 @@ func BringFile(gym *store.Gym, f File, by *store.Coach) (Result, error) {
 
 func bringTable(gym *store.Gym, data []byte, dry bool, out *Result) (err error) {
 	columns, _ := csv.NewReader(bytes.NewReader(data)).Read()
-	has := func(name string) bool {
-		return slices.ContainsFunc(columns, func(c string) bool { return strings.EqualFold(strings.TrimSpace(c), name) })
+	for i, c := range columns {
+		columns[i] = strings.ToLower(strings.TrimSpace(c))
 	}
+	has := func(name string) bool { return slices.Contains(columns, name) }
 	switch {
 	case has("started") && has("at"):
 		out.What = "hits"

@@ -175,7 +175,7 @@ func (s *Server) routes(engine *gin.Engine) {
 		register(authed)
 	}
 	engine.GET("/api/runs/:id/live", s.serveLive)
-	engine.GET(calendarPath+":secret", s.serveCalendar)
+	engine.Match([]string{http.MethodGet, http.MethodHead}, calendarPath+":secret", s.serveCalendar)
 	s.registerPage(engine)
 }
 

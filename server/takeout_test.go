@@ -315,6 +315,7 @@ func TestCalendarAddress(t *testing.T) {
 	if links[0].ReadAt == nil {
 		t.Error("not said when it was read")
 	}
+	nobody.want(200, "HEAD", link.Path, nil, nil) // some programs look first
 	nobody.want(404, "GET", strings.Replace(link.Path, ".ics", "X.ics", 1), nil, nil)
 	nobody.want(404, "GET", strings.TrimSuffix(link.Path, ".ics"), nil, nil)
 	u.want(204, "DELETE", "/api/calendar-links/"+link.ID, nil, nil)
