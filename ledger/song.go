@@ -59,12 +59,9 @@ func floorOn(gym *store.Gym, row store.GymRow, kind rig.Kind, on On, stop func()
 
 // song lays a plan out as a round of it would be for them, cautions and all.
 func song(gym *store.Gym, name string, p drill.Plan, on drill.Floor, personID string) (midi.Song, error) {
-	var cautions []caution.Kind
-	if personID != "" {
-		var err error
-		if cautions, err = Cautions(gym, personID); err != nil {
-			return midi.Song{}, err
-		}
+	cautions, err := cautionsOf(gym, personID)
+	if err != nil {
+		return midi.Song{}, err
 	}
 	prepared, err := run.For(cautions, p, on, drill.Nothing, "")
 	if err != nil {
@@ -72,6 +69,14 @@ func song(gym *store.Gym, name string, p drill.Plan, on drill.Floor, personID st
 	}
 	line := prepared.Timeline
 	return midi.Song{Name: name, Beat: midi.BeatOf(prepared.Plan, line), Timeline: line}, nil
+}
+
+// cautionsOf are those that stand for somebody, none for nobody.
+func cautionsOf(gym *store.Gym, personID string) ([]caution.Kind, error) {
+	if personID == "" {
+		return nil, nil
+	}
+	return Cautions(gym, personID)
 }
 
 // DrillSong is a drill of the gym as it is laid out.
@@ -116,13 +121,20 @@ func GivenSong(gym *store.Gym, row store.GymRow, id string, wait bool, stop func
 const secondsABeat = 60
 
 // SessionSong is a session of the gym with what is struck in it; the bag says on which kind, a heavy one where none is
-// named.
+// named. It does not start for somebody whom a caution bars.
 func SessionSong(gym *store.Gym, row store.GymRow, id string, on On, stop func() error) (midi.Song, error) {
 	p, err := gym.SessionPlan(id)
 	if err != nil {
 		return midi.Song{}, err
 	}
 	plan, err := SessionDocument(p)
+	if err != nil {
+		return midi.Song{}, err
+	}
+	cautions, err := cautionsOf(gym, on.Person)
+	if err == nil {
+		err = run.Starts(cautions)
+	}
 	if err != nil {
 		return midi.Song{}, err
 	}

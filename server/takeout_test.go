@@ -16,6 +16,7 @@ import (
 	"melodromos/core/caution"
 	"melodromos/core/drill"
 	"melodromos/core/rig"
+	"melodromos/core/session"
 	"melodromos/core/timetable"
 	"melodromos/format/others"
 	"melodromos/ledger"
@@ -252,6 +253,11 @@ func TestSongOverHTTP(t *testing.T) {
 	u.want(200, "POST", "/api/trainees/"+trainee.ID+"/cautions", Caution{Kind: caution.Head}, nil)
 	u.want(409, "GET", path+"/midi", nil, nil)
 	u.want(409, "GET", onDrill+"/wav?person="+trainee.ID, nil, nil)
+	tens, _ := session.FindTemplate("tens")
+	var plan SessionPlan
+	u.want(200, "POST", "/api/sessions", SessionPlan{Session: tens.Session}, &plan)
+	u.want(200, "GET", "/api/sessions/"+plan.ID+"/midi", nil, nil)
+	u.want(409, "GET", "/api/sessions/"+plan.ID+"/midi?person="+trainee.ID, nil, nil)
 }
 
 // The private address: read without signing in by a library that others wrote, at the gym's own clock, with nobody
