@@ -54,8 +54,8 @@ END $$;
 -- +goose StatementEnd
 
 -- +goose Down
--- What the older release does not know goes: dates, addresses, and rounds without a drill of the gym's.
-DELETE FROM runs WHERE drill_id IS NULL;
+-- What the older release does not know goes: dates, addresses, and rounds that came in as a table.
+DELETE FROM runs WHERE brought_at IS NOT NULL OR drill_id IS NULL;
 ALTER TABLE runs DROP COLUMN brought_at, ALTER COLUMN drill_id SET NOT NULL;
 DROP TABLE calendar_links;
 DROP TABLE dates;
