@@ -25,6 +25,7 @@ type ClassDate struct {
 	Version   int        `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
 	SessionID string     `json:"sessionId,omitempty" format:"uuid" doc:"what is done in it"`
 	Next      *time.Time `json:"next,omitempty" readOnly:"true" doc:"when it is held next"`
+	Coming    string     `json:"coming,omitempty" readOnly:"true" doc:"day of the next that has not begun, which may still be left out"`
 	Sentence  string     `json:"sentence" readOnly:"true" required:"false"`
 	timetable.Date
 }
@@ -38,19 +39,17 @@ type CalendarLinkOut struct {
 	Path   string     `json:"path,omitempty" readOnly:"true" doc:"of the address; told when it is made, and never again"`
 }
 
-// lookAhead is how far ahead the next time of a class is looked for.
-const lookAhead = 400 * 24 * time.Hour
-
 func (c caller) dateOut(row store.Date) (ClassDate, error) {
 	d, err := ledger.DateDocument(row)
-	out := ClassDate{ID: row.ID, Version: row.Version, Date: d, Sentence: d.Sentence()}
+	out := ClassDate{ID: row.ID, Version: row.Version, Date: d, Sentence: d.Sentence(),
+		Coming: d.Coming(time.Now(), ledger.Zone(c.row))}
 	if row.SessionPlanID != nil {
 		out.SessionID = *row.SessionPlanID
 	}
 	now := time.Now()
 	// one that goes on now counts as next
 	from := now.Add(-time.Duration(d.Minutes) * time.Minute)
-	if held := d.Between(from, now.Add(lookAhead), ledger.Zone(c.row)); len(held) > 0 {
+	if held := d.Between(from, now.Add(timetable.Ahead), ledger.Zone(c.row)); len(held) > 0 {
 		out.Next = &held[0].From
 	}
 	return out, err

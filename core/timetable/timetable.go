@@ -137,6 +137,19 @@ func (d Date) Between(from, to time.Time, zone *time.Location) []Held {
 	}
 }
 
+// Ahead is how far ahead the next time of a class is looked for.
+const Ahead = 400 * 24 * time.Hour
+
+// Coming is the day of the first time that has not begun by then, by the clock of the zone; "" where none comes.
+func (d Date) Coming(now time.Time, zone *time.Location) string {
+	for _, h := range d.Between(now, now.Add(Ahead), zone) {
+		if h.From.After(now) {
+			return h.From.In(zone).Format(time.DateOnly)
+		}
+	}
+	return ""
+}
+
 // Sentence says when it is held: "Tuesdays at 18:30, 60 minutes, until 15 December 2026".
 func (d Date) Sentence() string {
 	t, err := time.Parse(time.DateOnly, d.Day)

@@ -50,6 +50,34 @@ func TestYearsLater(t *testing.T) {
 	}
 }
 
+// One that goes on just now is not the next to come, and one that is left out is not either.
+func TestComing(t *testing.T) {
+	zone, err := time.LoadLocation("Pacific/Auckland") // a day ahead of UTC in the evening
+	if err != nil {
+		t.Fatal(err)
+	}
+	d := evening()
+	begins := time.Date(2026, 10, 20, 18, 30, 0, 0, zone)
+	for name, c := range map[string]struct {
+		now     time.Time
+		skipped []string
+		want    string
+	}{
+		"before":   {begins.Add(-time.Minute), nil, "2026-10-20"},
+		"going on": {begins.Add(time.Minute), nil, "2026-10-27"},
+		"left out": {begins.Add(-time.Minute), []string{"2026-10-20", "2026-10-27"}, "2026-11-03"},
+	} {
+		d.Skipped = c.skipped
+		if got := d.Coming(c.now, zone); got != c.want {
+			t.Errorf("%s: %q, want %q", name, got, c.want)
+		}
+	}
+	d.Until = "2026-10-20"
+	if got := d.Coming(begins.Add(time.Minute), zone); got != "" {
+		t.Errorf("after the last: %q", got)
+	}
+}
+
 func TestCheck(t *testing.T) {
 	for field, change := range map[string]func(*Date){
 		"name":       func(d *Date) { d.Name = " " },

@@ -2343,6 +2343,8 @@ export interface components {
         ClassDate: {
             /** @description by the gym's clock, such as 18:30 */
             at: string;
+            /** @description day of the next that has not begun, which may still be left out */
+            readonly coming?: string;
             /**
              * Format: date
              * @description the first, or the only one

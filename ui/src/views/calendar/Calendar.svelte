@@ -3,7 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { Act } from '../../lib/act.svelte'
   import { api, ask, type Schemas } from '../../lib/api/client'
-  import { clockTime, day, dayIn, shortDay } from '../../lib/format'
+  import { clockTime, day, shortDay } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
@@ -23,10 +23,10 @@
   const at = (d: ClassDate) => ({ params: { path: { id: d.id } } })
   const put = (d: ClassDate, body: ClassDate) => ask(api.PUT('/api/dates/{id}', { ...at(d), body }))
   const skip = (d: ClassDate) =>
-    act.do(d.id, () => put(d, { ...d, skipped: [...d.skipped, dayIn(session.zone, new Date(d.next!))] }), {
-      said: `${d.name} is not held on ${shortDay(d.next!, session.zone)}.`,
+    act.do(d.id, () => put(d, { ...d, skipped: [...d.skipped, d.coming!] }), {
+      said: `${d.name} is not held on ${shortDay(`${d.coming}T12:00:00Z`, 'UTC')}.`,
       undo: (now) => put(now, { ...now, skipped: d.skipped }),
-      undone: `${d.name} is held on ${shortDay(d.next!, session.zone)} after all.`,
+      undone: `${d.name} is held on ${shortDay(`${d.coming}T12:00:00Z`, 'UTC')} after all.`,
     })
   const archive = (d: ClassDate) =>
     act.do(d.id, () => ask(api.DELETE('/api/dates/{id}', at(d))), {
@@ -78,7 +78,7 @@
                 </p>
               </div>
               <span class="flex flex-wrap gap-2">
-                {#if d.weekly && !done(d)}<Button
+                {#if d.weekly && d.coming}<Button
                     disabled={!!act.busy}
                     onclick={() => skip(d)}
                     aria-label="Skip the next {d.name}">Skip the next</Button
