@@ -36,22 +36,24 @@
       ><Button href="#/drills/new">Make a drill</Button>{/if}
   </Notice>
 {:else}
-  {#if today.data.hour}
-    {@const h = today.data.hour}
-    <p class="mb-6 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-ink pl-4">
-      <b>{h.name}, {h.state === 'ready' ? 'planned' : h.state === 'paused' ? 'paused' : 'under way'}</b>
-      <Button small main href="#/floor/{h.id}">To the floor</Button>
-      <Button small href="#/class/{h.id}">Its plan</Button>
-    </p>
-  {/if}
-  {#if today.data.class}
-    {@const d = today.data.class}
-    <p class="mb-6 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-rope pl-4">
-      <span><b>{d.name}</b>, {shortDay(d.next!, session.zone)} at {clockTime(d.next!, session.zone)}</span>
-      <Button small href="#/class{d.sessionId ? `?session=${d.sessionId}` : ''}">Plan it</Button>
-      <Button small quiet href="#/calendar">Calendar</Button>
-    </p>
-  {/if}
+  <div class="flex flex-wrap gap-x-10">
+    {#if today.data.hour}
+      {@const h = today.data.hour}
+      <p class="mb-6 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-ink pl-4">
+        <b>{h.name}, {h.state === 'ready' ? 'planned' : h.state === 'paused' ? 'paused' : 'under way'}</b>
+        <Button small main href="#/floor/{h.id}">To the floor</Button>
+        <Button small href="#/class/{h.id}">Its plan</Button>
+      </p>
+    {/if}
+    {#if today.data.class}
+      {@const d = today.data.class}
+      <p class="mb-6 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-rope pl-4">
+        <span><b>{d.name}</b>, {shortDay(d.next!, session.zone)} at {clockTime(d.next!, session.zone)}</span>
+        <Button small href="#/class{d.sessionId ? `?session=${d.sessionId}` : ''}">Plan it</Button>
+        <Button small quiet href="#/calendar">Calendar</Button>
+      </p>
+    {/if}
+  </div>
   {#each today.data.tired as t (t.rigId)}
     <p class="mb-6 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-ink pl-4" role="status">
       <span class="max-w-prose"><b>A bag tires.</b> {t.said}</span>

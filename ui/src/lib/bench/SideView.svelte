@@ -75,11 +75,6 @@
         height={Math.max(2, scale.y(setUp.low) - scale.y(setUp.high))}
         fill="var(--ink)"
         opacity="0.1" />
-      <text
-        x={scale.x(right) - 4}
-        y={scale.y(setUp.high) - 5}
-        text-anchor="end"
-        class="dimension fill-ink text-[0.75rem] font-semibold">{still ? 'here' : `${setUp.point} here`}</text>
     {/if}
     <Shapes shapes={side.shapes} {scale} />
     {#each barrel ? setUp.targets : [] as t (t.name)}
@@ -93,6 +88,13 @@
         >{t.name}</text>
     {/each}
     <Dimensions {handles} {scale} {units} {still} {read} {onset} onhold={(on) => (held = on ? metre : null)} />
+    {#if band}
+      <text
+        x={scale.x(right) - 4}
+        y={scale.y(setUp.high) - 5}
+        text-anchor="end"
+        class="dimension fill-ink text-[0.75rem] font-semibold">{still ? 'here' : `${setUp.point} here`}</text>
+    {/if}
   </svg>
   {#if !still && onset}<Written {handles} {scale} {units} {read} {onset} />{/if}
 </div>

@@ -37,7 +37,12 @@
 </script>
 
 <figure class="mt-4" aria-label="The hour">
-  <svg viewBox="0 0 1000 66" class="block h-auto w-full" role="img" aria-label={said} preserveAspectRatio="none">
+  <svg
+    viewBox="0 0 1000 66"
+    class="block h-auto w-full overflow-visible"
+    role="img"
+    aria-label={said}
+    preserveAspectRatio="none">
     <line x1="0" x2="1000" y1="46" y2="46" stroke="var(--rope)" stroke-width="3" stroke-dasharray="7 3" />
     {#each blocks as f (f.id)}
       {@const high = heights[f.role] ?? 24}

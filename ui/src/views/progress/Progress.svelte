@@ -76,18 +76,18 @@
 
       <section class="seam mt-6 pt-3" aria-labelledby="bags">
         <h2 id="bags" class="text-xl font-bold">Met the bag, by bag</h2>
-        <div class="mt-2 grid gap-6 {bags.length > 1 ? 'md:grid-cols-2' : ''}">
+        <div class="mt-2 grid gap-6 md:grid-cols-2">
           {#each bags as t (t.key)}
             <div>
               <h3 class="font-bold">{t.name}</h3>
               <TrendChart trend={t} />
             </div>
           {/each}
+          <p class="self-end text-sm text-soft">
+            Each dot is a round, its stroke what chance may have it off by, two standard errors either way; the band is
+            how sure the line is. Measured, but for rounds with times alone, which are estimated.
+          </p>
         </div>
-        <p class="mt-1 text-sm text-soft">
-          Each dot is a round, its stroke what chance may have it off by, two standard errors either way; the band is
-          how sure the line is. Measured, but for rounds with times alone, which are estimated.
-        </p>
       </section>
 
       <div class="mt-6 grid gap-8 lg:grid-cols-2">

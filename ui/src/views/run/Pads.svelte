@@ -48,7 +48,7 @@
     {/each}
     {#each sees as s (s.kind)}
       <button
-        class="min-h-16 rounded-[3px] border-2 border-dashed border-edge px-0.5 text-[0.8125rem] leading-tight font-semibold hover:bg-shade wall:min-h-24 wall:text-2xl"
+        class="min-h-16 rounded-[3px] border-2 border-dashed border-edge px-0.5 text-[0.8125rem] leading-tight font-semibold max-sm:text-xs max-sm:tracking-tight hover:bg-shade wall:min-h-24 wall:text-2xl"
         disabled={ending}
         aria-label={upper(s.name)}
         onclick={() => round.mark(s.kind)}>{s.press}</button>
