@@ -74,7 +74,7 @@ var rooms = map[string]struct{ own, others []string }{
 	"server/watch":    {nil, nil},
 	"standin":         {[]string{"core"}, nil},
 	"standin/career":  {[]string{"core", "standin"}, nil},
-	"store":           {nil, []string{"github.com/jackc/pgx", "github.com/pressly/goose", "gorm.io"}},
+	"store":           {[]string{"core"}, []string{"github.com/jackc/pgx", "github.com/pressly/goose", "gorm.io"}},
 	"store/storetest": {[]string{"store"}, []string{"github.com/jackc/pgx"}},
 	"ui":              {nil, nil},
 }

@@ -137,7 +137,7 @@ func (b *bringer) give(v document.Given, i int) error {
 		return b.gym.Reinstate(&store.Assignment{}, a.ID, map[string]any{"created_at": v.At})
 	}
 	a := rows[at]
-	mine := document.Given{Settings: Settings(a), Eased: a.Eased, Own: a.Own}
+	mine := document.Given{Settings: a.Settings(), Eased: a.Eased, Own: a.Own}
 	detail := differingDocs(mine, document.Given{Settings: v.Settings, Eased: v.Eased, Own: v.Own})
 	switch {
 	case detail == "":

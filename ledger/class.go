@@ -128,7 +128,9 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 			continue
 		}
 		plan, err := Given(a, string(m.Stance))
-		if err != nil {
+		if left, err := Left(gym, err); left {
+			continue
+		} else if err != nil {
 			return c, err
 		}
 		m.Given = append(m.Given, class.Assignment{ID: a.ID, Drill: a.DrillID, Name: a.Drill.Name, Bag: a.RigID,
@@ -148,15 +150,10 @@ func bagsOf(gym *store.Gym) ([]class.Bag, error) {
 	if err != nil {
 		return nil, err
 	}
-	list := make([]class.Bag, len(rows))
-	for i, r := range rows {
+	return Readable(gym, rows, func(r store.Rig) (class.Bag, error) {
 		bag, place, err := Rig(r)
-		if err != nil {
-			return nil, err
-		}
-		list[i] = class.Bag{ID: r.ID, Name: r.Name, Rig: bag, Place: place}
-	}
-	return list, nil
+		return class.Bag{ID: r.ID, Name: r.Name, Rig: bag, Place: place}, err
+	})
 }
 
 func roundOf(r store.Round) class.Round {

@@ -32,12 +32,12 @@ type Held struct {
 // OpenHour reads what an hour keeps.
 func OpenHour(h store.Hour) (Held, error) {
 	var out Held
-	err := json.Unmarshal(h.Plan, &out.Plan)
-	if err == nil {
-		err = json.Unmarshal(h.Deeds, &out.Deeds)
+	var err error
+	if out.Plan, err = hour.Read(h.Plan); err == nil {
+		out.Deeds, err = session.ReadDeeds(h.Deeds)
 	}
 	if err != nil {
-		return out, stored("hour", h.ID, err)
+		return out, unreadable(store.HourRow, h.ID, h.Name, err)
 	}
 	out.getReady = h.GetReady
 	out.Course = session.Replay(out.Plan.Session, h.GetReady, out.Deeds)
@@ -121,7 +121,7 @@ const nobody = "00000000-0000-0000-0000-000000000000"
 func TakeAll(gym *store.Gym, p *hour.Plan, by store.Coach, at time.Time) error {
 	for i := range p.Given {
 		g := &p.Given[i]
-		if g.AssignmentID != "" || g.Doc.Plan == nil {
+		if g.AssignmentID != "" || g.Doc.Empty() { // a session that is the same for everybody gives nobody a drill
 			continue
 		}
 		bag := p.Bag(g.Bag)

@@ -5,6 +5,7 @@ import (
 
 	"melodromos/core/drill"
 	"melodromos/core/fault"
+	"melodromos/core/input"
 	"melodromos/core/judge"
 	"melodromos/core/rig"
 	"melodromos/core/run"
@@ -100,7 +101,7 @@ func Rejudge(gym *store.Gym, r store.Run, opened run.Opened, anew run.Anew, on d
 func before(gym *store.Gym, runID string, kept store.Doc) error {
 	var was judgedBy
 	if err := json.Unmarshal(kept, &was); err != nil {
-		return stored("correction of run", runID, err)
+		return input.Refuse("", "what this round was judged by before could not be read: it stays as it is")
 	}
 	r, err := gym.Run(runID)
 	if err != nil {

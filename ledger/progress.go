@@ -57,7 +57,9 @@ func TiredBags(gym *store.Gym) ([]Tired, error) {
 	var list []Tired
 	for _, row := range rows {
 		bag, _, err := Rig(row)
-		if err != nil {
+		if left, err := Left(gym, err); left {
+			continue
+		} else if err != nil {
 			return nil, err
 		}
 		var told []progress.Fit

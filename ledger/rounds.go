@@ -73,13 +73,14 @@ func Move(gym *store.Gym, id string, step func(run.Course) (run.Course, error)) 
 	})
 }
 
-// Change alters a stored round as Move does.
+// Change alters a stored round as Move does. One whose documents cannot be read ends all the same, and is not judged.
 func Change(gym *store.Gym, id string, change func(*store.Run) error) (store.Run, error) {
 	return gym.MoveRun(id, change, func(in *store.Gym, r store.Run) error {
 		if !run.State(r.State).Over() {
 			return nil
 		}
-		return Settle(in, r)
+		_, err := Left(in, Settle(in, r))
+		return err
 	})
 }
 
@@ -139,7 +140,16 @@ func Open(gym *store.Gym, r store.Run) (run.Opened, error) {
 	}
 	o, err := run.Open(r.RigDoc, r.DrillDoc, line, drill.Recorder(r.Source), drill.Playing(r.Plays))
 	o.Eased = r.Eased
-	return o, stored("run", r.ID, err)
+	return o, unreadable(store.RunRow, r.ID, r.DrillName, err)
+}
+
+// runDocs reads the bag and the drill that a round was run with.
+func runDocs(r store.Run) error {
+	_, err := rig.Read(input.Parse(r.RigDoc))
+	if err == nil {
+		_, err = drill.ReadPlan(input.Parse(r.DrillDoc))
+	}
+	return unreadable(store.RunRow, r.ID, r.DrillName, err)
 }
 
 // Judge judges a round as far as its clock has come (µs).

@@ -4,7 +4,6 @@ package ledger
 
 import (
 	"encoding/json"
-	"fmt"
 	"time"
 
 	"melodromos/core/combo"
@@ -16,22 +15,14 @@ import (
 	"melodromos/store"
 )
 
-// stored hides a refusal of a stored document from whoever asked: it is no fault of theirs.
-func stored(what, id string, err error) error {
-	if err == nil {
-		return nil
-	}
-	return fmt.Errorf("stored %s %s: %s", what, id, err.Error())
-}
-
 // Rig opens the documents of a stored bag.
 func Rig(r store.Rig) (rig.Rig, rig.Place, error) {
 	bag, err := rig.Read(input.Parse(r.Doc))
 	if err != nil {
-		return nil, rig.Place{}, stored("rig", r.ID, err)
+		return nil, rig.Place{}, unreadable(store.RigRow, r.ID, r.Name, err)
 	}
 	place, err := rig.ReadPlace(input.Parse(r.Place))
-	return bag, place, stored("place of rig", r.ID, err)
+	return bag, place, unreadable(store.RigRow, r.ID, r.Name, input.Under("place", err))
 }
 
 // RigRow is a bag as it is stored, over the version that was read.
@@ -47,7 +38,7 @@ func RigRow(id, name string, version int, bag rig.Rig, place rig.Place) (*store.
 // Plan opens the document of a stored drill, with force, tempo and pull left open.
 func Plan(d store.Drill) (drill.Plan, error) {
 	p, err := drill.ReadPlan(input.Parse(d.Doc))
-	return p, stored("drill", d.ID, err)
+	return p, unreadable(store.DrillRow, d.ID, d.Name, err)
 }
 
 // Given is the drill of an assignment with its settings, as somebody of a stance does it.
@@ -56,14 +47,10 @@ func Given(a store.Assignment, stance string) (drill.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	p, err = drill.Set(p, Settings(a))
-	return drill.InStance(p, combo.Stance(stance)), stored("assignment", a.ID, err)
-}
-
-// Settings are what an assignment sets of its drill.
-func Settings(a store.Assignment) drill.Settings {
-	return drill.Settings{Tempo: orZero(a.Tempo), Slower: orZero(a.Slower), Fist: orZero(a.Fist), Pull: orZero(a.Pull),
-		Work: orZero(a.Work), Strikes: orZero(a.Strikes), Repetitions: orZero(a.Repetitions)}
+	if p, err = drill.Set(p, a.Settings()); err != nil {
+		return nil, unreadable(store.AssignmentRow, a.ID, a.Drill.Name, err)
+	}
+	return drill.InStance(p, combo.Stance(stance)), nil
 }
 
 // SetTo writes settings into an assignment.

@@ -39,10 +39,9 @@ func DrillDocument(d store.Drill) (document.Drill, error) {
 
 // SessionDocument is a stored session as a document.
 func SessionDocument(p store.SessionPlan) (session.Session, error) {
-	var s session.Session
-	err := stored("session", p.ID, json.Unmarshal(p.Doc, &s))
+	s, err := session.Read(p.Doc)
 	s.Name = p.Name
-	return s, err
+	return s, unreadable(store.SessionRow, p.ID, p.Name, err)
 }
 
 // DateDocument is a stored date as a document, without its session.
@@ -52,7 +51,9 @@ func DateDocument(d store.Date) (timetable.Date, error) {
 	if d.Until != nil {
 		out.Until = d.Until.Format(time.DateOnly)
 	}
-	return out, stored("date", d.ID, json.Unmarshal(d.Skipped, &out.Skipped))
+	var err error
+	out.Skipped, err = timetable.ReadSkipped(d.Skipped)
+	return out, unreadable(store.DateRow, d.ID, d.Name, err)
 }
 
 // held is a part of a gym's document with the id of its row.
@@ -108,19 +109,19 @@ func WriteDocument(out io.Writer, f document.File) error {
 func GymDocument(gym *store.Gym, row store.GymRow) (document.Gym, map[string]string, error) {
 	g := document.Gym{Settings: SettingsDocument(row)}
 	keys := map[string]string{} // of ids
-	bags, e1 := gathered(gym.Rigs, func(r store.Rig) (string, document.Bag, error) {
+	bags, e1 := gathered(gym, gym.Rigs, func(r store.Rig) (string, document.Bag, error) {
 		b, err := BagDocument(r)
 		return r.ID, b, err
 	})
-	people, e2 := gathered(gym.Trainees, func(t store.Trainee) (string, document.Person, error) {
+	people, e2 := gathered(gym, gym.Trainees, func(t store.Trainee) (string, document.Person, error) {
 		p, err := personDocument(gym, t)
 		return t.ID, p, err
 	})
-	drills, e3 := gathered(gym.Drills, func(d store.Drill) (string, document.Drill, error) {
+	drills, e3 := gathered(gym, gym.Drills, func(d store.Drill) (string, document.Drill, error) {
 		out, err := DrillDocument(d)
 		return d.ID, out, err
 	})
-	sessions, e4 := gathered(gym.SessionPlans, func(p store.SessionPlan) (string, document.Session, error) {
+	sessions, e4 := gathered(gym, gym.SessionPlans, func(p store.SessionPlan) (string, document.Session, error) {
 		s, err := SessionDocument(p)
 		return p.ID, document.Session{Session: s, Archived: p.ArchivedAt != nil}, err
 	})
@@ -137,14 +138,17 @@ func GymDocument(gym *store.Gym, row store.GymRow) (document.Gym, map[string]str
 	}
 	g.Given = []document.Given{}
 	for _, a := range given {
+		if keys[a.DrillID] == "" || keys[a.RigID] == "" {
+			continue // what cannot be read
+		}
 		g.Given = append(g.Given, document.Given{Drill: keys[a.DrillID], Person: keys[a.TraineeID], Bag: keys[a.RigID],
-			Settings: Settings(a), Eased: a.Eased, Own: a.Own, At: a.CreatedAt.UTC()})
+			Settings: a.Settings(), Eased: a.Eased, Own: a.Own, At: a.CreatedAt.UTC()})
 	}
 	slices.SortStableFunc(g.Given, func(a, b document.Given) int {
 		return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.Person, b.Person), cmp.Compare(a.Bag, b.Bag),
 			cmp.Compare(a.Drill, b.Drill))
 	})
-	dates, err := gathered(func(shelf store.Shelf) ([]store.Date, error) {
+	dates, err := gathered(gym, func(shelf store.Shelf) ([]store.Date, error) {
 		if shelf == store.Archived { // a date that was taken away is gone
 			return nil, nil
 		}
@@ -157,8 +161,9 @@ func GymDocument(gym *store.Gym, row store.GymRow) (document.Gym, map[string]str
 	return g, keys, err
 }
 
-// gathered lists the documents of all rows of a kind, archived ones too, by what stands in them.
-func gathered[R, D any](rows func(store.Shelf) ([]R, error), to func(R) (string, D, error)) ([]held[D], error) {
+// gathered lists the documents of all rows of a kind, archived ones too, by what stands in them. What cannot be read is
+// left out.
+func gathered[R, D any](gym *store.Gym, rows func(store.Shelf) ([]R, error), to func(R) (string, D, error)) ([]held[D], error) {
 	var list []held[D]
 	by := map[string]string{}
 	for _, shelf := range []store.Shelf{store.InUse, store.Archived} {
@@ -168,7 +173,9 @@ func gathered[R, D any](rows func(store.Shelf) ([]R, error), to func(R) (string,
 		}
 		for _, r := range found {
 			id, doc, err := to(r)
-			if err != nil {
+			if left, err := Left(gym, err); left {
+				continue
+			} else if err != nil {
 				return nil, err
 			}
 			text, err := json.Marshal(doc)

@@ -27,7 +27,9 @@ func Timetable(gym *store.Gym, row store.GymRow, now time.Time) (calendar.Calend
 		}
 		for _, p := range plans {
 			s, err := SessionDocument(p)
-			if err != nil {
+			if left, err := Left(gym, err); left {
+				continue
+			} else if err != nil {
 				return c, err
 			}
 			done[p.ID] = p.Name + ": " + s.Sentence(session.Totals{Seconds: s.Seconds()})
@@ -35,7 +37,9 @@ func Timetable(gym *store.Gym, row store.GymRow, now time.Time) (calendar.Calend
 	}
 	for _, d := range dates {
 		out, err := DateDocument(d)
-		if err != nil {
+		if left, err := Left(gym, err); left {
+			continue
+		} else if err != nil {
 			return c, err
 		}
 		c.Dates = append(c.Dates, calendar.Date{UID: d.ID, Version: d.Version, Date: out,

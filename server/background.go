@@ -2,7 +2,10 @@ package server
 
 import (
 	"context"
+	"errors"
+	"fmt"
 	"log/slog"
+	"runtime/debug"
 	"time"
 
 	"melodromos/core/run"
@@ -17,27 +20,48 @@ func (s *Server) stopAbandoned(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
+	var failed error
 	for _, row := range rows {
-		_, err := ledger.Move(s.store.Gym(ctx, row.GymID), row.ID,
-			func(r run.Course) (run.Course, error) { return r.Vanish(), nil })
-		if err != nil {
+		gym := s.store.Gym(ctx, row.GymID)
+		err := safely(func() error {
+			_, err := ledger.Move(gym, row.ID,
+				func(r run.Course) (run.Course, error) { return r.Vanish(), nil })
 			return err
+		})
+		if err != nil {
+			failed = errors.Join(failed, fmt.Errorf("round %s: %w", row.ID, err))
+			continue
 		}
 		s.live.Send(row.ID, watch.Message{Kind: "state", State: string(run.Stopped)})
 	}
-	return s.pauseQuiet(ctx)
+	return failed
 }
 
 // pauseQuiet pauses classes whose screen has gone: they go on where it was heard last.
 func (s *Server) pauseQuiet(ctx context.Context) error {
 	before := time.Now().UTC().Add(-s.Quiet)
-	rows, err := s.store.QuietHours(ctx, before)
+	rows, failed := s.store.QuietHours(ctx, before)
 	for _, row := range rows {
-		if err := ledger.PauseQuiet(s.store.Gym(ctx, row.GymID), row.ID, before); err != nil {
-			return err
+		gym := s.store.Gym(ctx, row.GymID)
+		err := safely(func() error { return ledger.PauseQuiet(gym, row.ID, before) })
+		if unread, err := ledger.Left(gym, err); unread { // as it stands: nothing in it can be worked out
+			failed = errors.Join(failed, gym.PauseHour(row.ID))
+		} else if err != nil {
+			failed = errors.Join(failed, fmt.Errorf("class %s: %w", row.ID, err))
 		}
 	}
-	return err
+	return failed
+}
+
+// safely does one piece of work of the background and turns a panic in it into its error: whatever else is to be done
+// goes on.
+func safely(do func() error) (err error) {
+	defer func() {
+		if what := recover(); what != nil {
+			err = fmt.Errorf("panic: %v\n%s", what, debug.Stack())
+		}
+	}()
+	return do()
 }
 
 // playStandIn has the simulated sensor play a round that is opened by a key; usual is the time (s) from strike to
@@ -48,7 +72,7 @@ func (s *Server) playStandIn(key string, c StandInChoice, usual float64) {
 		who.Faults = []standin.Fault{standin.Sized(m.Code, m.Times, usual)}
 	}
 	sensor := standin.Sensor{URL: s.self, Key: key, Person: who, Coarse: standin.Coarse{Deaf: c.Deaf}, Seed: c.Seed}
-	if err := sensor.Play(s.running); err != nil && s.running.Err() == nil {
+	if err := safely(func() error { return sensor.Play(s.running) }); err != nil && s.running.Err() == nil {
 		slog.Warn("stand-in", "error", err)
 	}
 }

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"log/slog"
 	"slices"
 	"time"
 
@@ -79,6 +80,7 @@ func (c caller) today() (Today, error) {
 	if t.Next, t.Also, err = cl.Today(); err != nil {
 		return t, err
 	}
+	logFailed(t.Next)
 	hours, err := c.gym.Hours()
 	if err != nil {
 		return t, err
@@ -96,6 +98,15 @@ func (c caller) today() (Today, error) {
 	rows, err := c.gym.Runs(store.RunFilter{Limit: 6})
 	t.Recent, err = eachRow(rows, err, logRow)
 	return t, err
+}
+
+// logFailed logs for whom it could not be worked out what comes next.
+func logFailed(list []class.Proposal) {
+	for _, p := range list {
+		if p.Failed != "" {
+			slog.Error("what comes next could not be worked out", "trainee", p.TraineeID, "error", p.Failed)
+		}
+	}
 }
 
 func (c caller) ladder(id string, kind rig.Kind) (Ladder, error) {
@@ -180,7 +191,7 @@ func (s *Server) library(c caller) (class.Library, error) {
 		return class.Library{}, err
 	}
 	rows, err := c.gym.Drills(store.InUse)
-	own, err := eachRow(rows, err, func(d store.Drill) (class.Own, error) {
+	own, err := readable(c, rows, err, func(d store.Drill) (class.Own, error) {
 		p, err := ledger.Plan(d)
 		return class.Own{ID: d.ID, Name: d.Name, Kind: rig.Kind(d.Kind), Plan: p}, err
 	})
@@ -222,7 +233,9 @@ func (s *Server) registerClass(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		return cl.Everybody()
+		list, err := cl.Everybody()
+		logFailed(list)
+		return list, err
 	})
 	get(api, "/api/calendar", func(c caller, _ *nothing) ([]class.Day, error) {
 		cl, err := ledger.Calendar(c.gym, c.row, time.Now())

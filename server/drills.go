@@ -78,7 +78,7 @@ func wasRead(version int) error {
 // drills lists the gym's drills with whoever has them.
 func (c caller) drills(shelf store.Shelf) ([]Drill, error) {
 	rows, err := c.gym.Drills(shelf)
-	list, err := eachRow(rows, err, drillOut)
+	list, err := readable(c, rows, err, drillOut)
 	if err != nil {
 		return nil, err
 	}

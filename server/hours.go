@@ -188,11 +188,13 @@ func (c caller) classesOf(id string) ([]ClassDone, error) {
 		names[r.ID] = r.Name
 	}
 	list, laps := []ClassDone{}, map[string]bool{}
+	place := map[string]int{} // of each class in the list: two may have gone on at once
 	for _, t := range turns {
-		if n := len(list); n == 0 || list[n-1].HourID != t.HourID {
+		if _, listed := place[t.HourID]; !listed {
+			place[t.HourID] = len(list)
 			list = append(list, ClassDone{HourID: t.HourID, At: t.At, Bags: []string{}})
 		}
-		last := &list[len(list)-1]
+		last := &list[place[t.HourID]]
 		if lap := fmt.Sprint(t.HourID, t.Lap); !laps[lap] {
 			laps[lap] = true
 			last.Rounds++

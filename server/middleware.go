@@ -18,6 +18,7 @@ import (
 	"melodromos/core/input"
 	"melodromos/core/run"
 	"melodromos/core/words"
+	"melodromos/ledger"
 	"melodromos/server/door"
 	"melodromos/store"
 )
@@ -137,7 +138,13 @@ func plainly(status int, message string, errs ...error) huma.StatusError {
 func refused(ctx context.Context, prefix string, err error) error {
 	var field *input.Error
 	var barred run.Barred
+	var unreadable *ledger.Unreadable
 	switch {
+	case errors.As(err, &unreadable):
+		if c, ok := ctx.Value(callerKey{}).(caller); ok {
+			c.gym.Note(unreadable.Unreadable)
+		}
+		return cannotBeRead(unreadable)
 	case errors.As(err, &field):
 		return unfit(unitsOf(ctx).Put(field.Plain()), prefix, field)
 	case errors.As(err, &barred):

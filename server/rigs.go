@@ -47,7 +47,7 @@ func (c caller) rigOut(r store.Rig) (Rig, error) {
 	}
 	look, err := bench.Look(bag, place, c.units())
 	if err != nil {
-		return Rig{}, internal(err)
+		return Rig{}, ledger.NotReadable(r, err)
 	}
 	return Rig{
 		ID: r.ID, Name: r.Name, Version: r.Version, Doc: RigDoc{Rig: bag}, Place: PlaceDoc{Place: place},
@@ -98,7 +98,7 @@ func (s *Server) registerRigs(api huma.API) {
 	get(api, "/api/kinds", func(caller, *nothing) ([]rig.Model, error) { return rig.Models(), nil })
 	get(api, "/api/rigs", func(c caller, in *Shelf) ([]Rig, error) {
 		rows, err := c.gym.Rigs(in.stored())
-		return eachRow(rows, err, c.rigOut)
+		return readable(c, rows, err, c.rigOut)
 	})
 	post(api, "/api/rigs", func(c caller, in *Making[Rig]) (Rig, error) {
 		return made(in.Key, func() (Rig, error) {

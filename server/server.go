@@ -170,7 +170,7 @@ func (s *Server) routes(engine *gin.Engine) {
 		s.registerCalibrations, s.registerGym, s.registerDrills,
 		s.registerAssignments, s.registerCompose, s.registerClass, s.registerSessions, s.registerHours, s.registerRuns,
 		s.registerHits, s.registerReview, s.registerJudging, s.registerProgress, s.registerTakeOut, s.registerBringIn,
-		s.registerTimetable,
+		s.registerTimetable, s.registerUnreadable,
 	} {
 		register(authed)
 	}
@@ -224,24 +224,29 @@ func whole(path string) bool {
 	return path == importPath || strings.HasPrefix(path, "/api/export/") || strings.HasSuffix(path, "/wav")
 }
 
-// sweep judges what a crash left ended and not judged, closes runs whose browser has gone, and forgets sessions that
-// have run out.
+// sweep mends and notes what cannot be read, judges what a crash left ended and not judged, closes runs whose browser has
+// gone, and forgets sessions that have run out. What fails of that is logged, and the rest goes on.
 func (s *Server) sweep(ctx context.Context) {
-	if n, err := ledger.FinishLeftOpen(ctx, s.store); err != nil && ctx.Err() == nil {
-		slog.Error("judge rounds that were left open", "error", err)
-	} else if n > 0 {
-		slog.Info("judged rounds that were left open", "rounds", n)
+	try := func(what string, do func(context.Context) error) {
+		if err := safely(func() error { return do(ctx) }); err != nil && ctx.Err() == nil {
+			slog.Error(what, "error", err)
+		}
 	}
+	try("look for what cannot be read", func(ctx context.Context) error { return ledger.Inspect(ctx, s.store) })
+	try("judge rounds that were left open", func(ctx context.Context) error {
+		n, err := ledger.FinishLeftOpen(ctx, s.store)
+		if n > 0 {
+			slog.Info("judged rounds that were left open", "rounds", n)
+		}
+		return err
+	})
 	tick := time.NewTicker(10 * time.Second)
 	defer tick.Stop()
 	for n := 0; ; n++ {
-		if err := s.stopAbandoned(ctx); err != nil && ctx.Err() == nil {
-			slog.Error("stop abandoned runs", "error", err)
-		}
+		try("stop abandoned runs", s.stopAbandoned)
+		try("pause quiet classes", s.pauseQuiet)
 		if n%360 == 0 {
-			if err := s.store.Sessions().Sweep(ctx); err != nil && ctx.Err() == nil {
-				slog.Error("sweep sessions", "error", err)
-			}
+			try("sweep sessions", s.store.Sessions().Sweep)
 		}
 		select {
 		case <-ctx.Done():

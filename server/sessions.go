@@ -73,10 +73,10 @@ type BuildUpQuestion struct {
 
 func sessionOut(row store.SessionPlan) (SessionPlan, error) {
 	out := SessionPlan{ID: row.ID, Version: row.Version, Archived: row.ArchivedAt != nil}
-	if err := json.Unmarshal(row.Doc, &out.Session); err != nil {
-		return out, internal(err)
+	var err error
+	if out.Session, err = ledger.SessionDocument(row); err != nil {
+		return out, err
 	}
-	out.Session.Name = row.Name
 	out.Sentence = inShort(out.Session)
 	return out, nil
 }
@@ -210,7 +210,7 @@ func (s *Server) registerSessions(api huma.API) {
 			out.Templates = append(out.Templates, SessionTemplate{t, inShort(t.Session)})
 		}
 		rows, err := c.gym.SessionPlans(in.stored())
-		out.Own, err = eachRow(rows, err, sessionOut)
+		out.Own, err = readable(c, rows, err, sessionOut)
 		return out, err
 	})
 	get(api, "/api/sessions/{id}", func(c caller, in *ByID) (SessionPlan, error) {

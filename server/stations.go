@@ -40,13 +40,11 @@ func (c caller) stations(id string, stretch int) ([]StationOut, error) {
 		if s.ID != stretch || s.Rest() {
 			continue
 		}
-		places, err := held.Plan.Places(s, held.Plan.Session.Rounds[s.Round].Blocks[s.Block])
-		if err != nil {
-			return nil, internal(err)
-		}
-		for _, p := range places {
+		for _, p := range held.Plan.Places(s, held.Plan.Session.Rounds[s.Round].Blocks[s.Block]) {
 			out, err := c.station(p)
-			if err != nil {
+			if left, err := ledger.Left(c.gym, err); left {
+				out.Barred = "this bag could not be read"
+			} else if err != nil {
 				return nil, err
 			}
 			list = append(list, out)
@@ -62,7 +60,10 @@ func (c caller) station(p hour.Place) (StationOut, error) {
 	if err != nil {
 		return out, err
 	}
-	out.Stance, out.Rig = t.Stance, RigDoc{Rig: on.Bag}
+	out.Stance, out.Rig, out.Barred = t.Stance, RigDoc{Rig: on.Bag}, p.Barred
+	if p.Plan == nil {
+		return out, nil
+	}
 	cautions, err := ledger.Cautions(c.gym, p.Person)
 	if err != nil {
 		return out, err

@@ -59,11 +59,8 @@ func (c caller) dateOut(row store.Date) (ClassDate, error) {
 func (c caller) nextClass() (*ClassDate, error) {
 	rows, err := c.gym.Dates(store.InUse)
 	var first *ClassDate
-	for _, row := range rows {
-		d, err := c.dateOut(row)
-		if err != nil {
-			return nil, err
-		}
+	list, err := readable(c, rows, err, c.dateOut)
+	for _, d := range list {
 		soon := d.Next != nil && d.Next.Before(time.Now().Add(7*24*time.Hour))
 		if soon && (first == nil || d.Next.Before(*first.Next)) {
 			first = &d
@@ -122,7 +119,7 @@ func linkOut(l store.CalendarLink) CalendarLinkOut {
 func (s *Server) registerTimetable(api huma.API) {
 	get(api, "/api/dates", func(c caller, _ *nothing) ([]ClassDate, error) {
 		rows, err := c.gym.Dates(store.InUse)
-		return eachRow(rows, err, c.dateOut)
+		return readable(c, rows, err, c.dateOut)
 	})
 	post(api, "/api/dates", func(c caller, in *Making[ClassDate]) (ClassDate, error) {
 		return made(in.Key, func() (ClassDate, error) {

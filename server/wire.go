@@ -9,6 +9,7 @@ import (
 
 	"melodromos/core/drill"
 	"melodromos/core/rig"
+	"melodromos/ledger"
 	"melodromos/store"
 )
 
@@ -102,6 +103,15 @@ func eachRow[R, T any](rows []R, err error, to func(R) (T, error)) ([]T, error) 
 		list = append(list, out)
 	}
 	return list, nil
+}
+
+// readable translates a list of rows whose documents were stored, and is never nil. One that cannot be read is left out
+// and noted.
+func readable[R, T any](c caller, rows []R, err error, to func(R) (T, error)) ([]T, error) {
+	if err != nil {
+		return nil, err
+	}
+	return ledger.Readable(c.gym, rows, to)
 }
 
 // The core's documents, by their names in the description.

@@ -2,9 +2,12 @@ package store
 
 import (
 	"errors"
+	"fmt"
 	"time"
 
 	"gorm.io/gorm"
+
+	"melodromos/core/drill"
 )
 
 // Drill is what is done on a kind of bag, with force, tempo and pull left open.
@@ -110,12 +113,18 @@ func (g *Gym) Assignment(id string) (Assignment, error) {
 
 // AddAssignment stores a new assignment and fills in its id. A drill, person or bag of another gym is ErrNotFound.
 func (g *Gym) AddAssignment(a *Assignment) error {
+	if err := g.fits(*a); err != nil {
+		return err
+	}
 	a.GymID, a.Version = g.ID, 1
 	return ownError(g.db.Omit("Drill").Create(a).Error)
 }
 
 // ChangeAssignment stores an assignment's drill, bag and settings over the version that was read, and reads it back.
 func (g *Gym) ChangeAssignment(a *Assignment) error {
+	if err := g.fits(*a); err != nil {
+		return err
+	}
 	err := g.over(&Assignment{}, a.ID, a.Version, map[string]any{
 		"drill_id": a.DrillID, "rig_id": a.RigID, "tempo": a.Tempo, "slower": a.Slower, "fist": a.Fist, "pull": a.Pull,
 		"work": a.Work, "strikes": a.Strikes,
@@ -125,6 +134,53 @@ func (g *Gym) ChangeAssignment(a *Assignment) error {
 		*a, err = g.Assignment(a.ID)
 	}
 	return err
+}
+
+// DropDrill deletes a drill with its assignments; false, and nothing is deleted, where a round was run with it.
+func (g *Gym) DropDrill(id string) (bool, error) {
+	dropped := false
+	err := g.Together(func(in *Gym) error {
+		var runs int64
+		if err := in.rows().Model(&Run{}).Where("drill_id = ?", id).Count(&runs).Error; err != nil || runs > 0 {
+			return err
+		}
+		if err := in.rows().Where("drill_id = ?", id).Delete(&Assignment{}).Error; err != nil {
+			return err
+		}
+		done := in.rows().Where("id = ?", id).Delete(&Drill{})
+		dropped = done.RowsAffected > 0
+		return done.Error
+	})
+	return dropped, ownError(err)
+}
+
+// Settings are what an assignment sets of its drill.
+func (a Assignment) Settings() drill.Settings {
+	return drill.Settings{Tempo: orZero(a.Tempo), Slower: orZero(a.Slower), Fist: orZero(a.Fist), Pull: orZero(a.Pull),
+		Work: orZero(a.Work), Strikes: orZero(a.Strikes), Repetitions: orZero(a.Repetitions)}
+}
+
+// fits refuses settings that the drill does not take, by field, and a drill that cannot be read.
+func (g *Gym) fits(a Assignment) error {
+	d, err := g.Drill(a.DrillID)
+	if err != nil {
+		return err
+	}
+	plan, err := readPlan(d.Doc)
+	if err == nil {
+		_, err = drill.Set(plan, a.Settings())
+	}
+	if err != nil {
+		return fmt.Errorf("assignments: %w", err)
+	}
+	return nil
+}
+
+func orZero[T any](v *T) (zero T) {
+	if v != nil {
+		zero = *v
+	}
+	return zero
 }
 
 // AssignmentOf returns the newest assignment of a drill to a trainee on a rig that is in use.

@@ -8,6 +8,8 @@ import (
 	"github.com/jackc/pgx/v5/pgtype"
 	"github.com/jackc/pgx/v5/pgxpool"
 	"gorm.io/gorm"
+
+	"melodromos/core/timetable"
 )
 
 // GymRow is a gym.
@@ -47,11 +49,13 @@ type Gym struct {
 	ID   string
 	db   *gorm.DB
 	pool *pgxpool.Pool // for reading what is committed
+
+	noted *noted
 }
 
 // Gym opens the data of one gym.
 func (s *Store) Gym(ctx context.Context, id string) *Gym {
-	return &Gym{id, s.db.WithContext(inGym(ctx, id)), s.pool}
+	return &Gym{id, s.db.WithContext(inGym(ctx, id)), s.pool, &s.noted}
 }
 
 // rows starts a query on rows of this gym alone.
@@ -59,7 +63,7 @@ func (g *Gym) rows() *gorm.DB { return g.db.Where("gym_id = ?", g.ID) }
 
 // Together runs steps in one transaction: all of them hold, or none.
 func (g *Gym) Together(steps func(in *Gym) error) error {
-	return ownError(g.db.Transaction(func(tx *gorm.DB) error { return steps(&Gym{g.ID, tx, g.pool}) }))
+	return ownError(g.db.Transaction(func(tx *gorm.DB) error { return steps(&Gym{g.ID, tx, g.pool, g.noted}) }))
 }
 
 // eachRow reads the many rows of a query one after the other into where the columns are to go, past the mapper: a class
@@ -108,6 +112,9 @@ func (g *Gym) Row() (GymRow, error) {
 // ChangeRow stores the gym's name, units, time zone, borders between slack and tight, gate and schools over the version
 // that was read; ErrConflict where others have been stored meanwhile.
 func (g *Gym) ChangeRow(row GymRow) error {
+	if _, err := timetable.Zone("zone", row.Zone); err != nil {
+		return err
+	}
 	done := g.db.Model(&GymRow{}).Where("id = ? AND version = ?", g.ID, row.Version).Updates(map[string]any{
 		"version": row.Version + 1,
 		"name":    row.Name, "zone": row.Zone,

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"time"
 
+	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 )
 
@@ -129,6 +130,34 @@ func (g *Gym) MoveHour(id string, change func(*Hour) error, after func(in *Gym, 
 		return after(in, h)
 	})
 	return h, ownError(err)
+}
+
+// EachHour reads the hours that were not removed, plans and deeds too, a few at a time.
+func (g *Gym) EachHour(each func(Hour) error) error {
+	return eachOf(g.rows().Where("removed_at IS NULL"), 20, each)
+}
+
+// eachOf reads the rows of a query by their ids, so many at a time, until each refuses one.
+func eachOf[T any](q *gorm.DB, at int, each func(T) error) error {
+	var rows []T
+	return ownError(q.FindInBatches(&rows, at, func(*gorm.DB, int) error {
+		for _, row := range rows {
+			if err := each(row); err != nil {
+				return err
+			}
+		}
+		return nil
+	}).Error)
+}
+
+// RemoveHour takes an hour out of the lists; it is kept.
+func (g *Gym) RemoveHour(id string) error {
+	return g.change(&Hour{}, id, map[string]any{"removed_at": time.Now().UTC()})
+}
+
+// PauseHour pauses an hour whose plan cannot be read.
+func (g *Gym) PauseHour(id string) error {
+	return g.change(&Hour{}, id, map[string]any{"state": "paused", "zero_at": nil})
 }
 
 // SetTurns stores what was done in an hour; of a turn that is known its length and tries are set anew.

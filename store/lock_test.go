@@ -36,8 +36,8 @@ func TestSecondLock(t *testing.T) {
 		must(t, err)
 		must(t, g.AddInvitation(&store.Invitation{Secret: []byte(g.ID[:32]), InvitedBy: "A", CoachID: &coach.ID,
 			ExpiresAt: now.Add(time.Hour)}))
-		must(t, g.AddSessionPlan(&store.SessionPlan{Name: "Thirds", Doc: store.Doc("{}")}))
-		hour := store.Hour{Name: "Class", Plan: store.Doc("{}")}
+		must(t, g.AddSessionPlan(&store.SessionPlan{Name: "Thirds", Doc: store.Doc(sessionDoc)}))
+		hour := store.Hour{Name: "Class", Plan: store.Doc(`{"session":` + sessionDoc + `}`)}
 		must(t, g.AddHour(&hour))
 		must(t, g.SetTurns([]store.Turn{{HourID: hour.ID, TraineeID: *run.TraineeID, Title: "Skipping", Seconds: 180,
 			At: now}}))

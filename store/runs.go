@@ -118,6 +118,18 @@ func (g *Gym) AddRun(r *Run, line Doc) error {
 // Run returns one run.
 func (g *Gym) Run(id string) (Run, error) { return find[Run](g, id) }
 
+// EachRunDoc reads the bags and drills that rounds were run with, of all that were not removed, some at a time, without
+// the rest of the round. A round that came in as a table has none.
+func (g *Gym) EachRunDoc(each func(Run) error) error {
+	return eachOf(g.rows().Select("id", "gym_id", "drill_name", "rig_doc", "drill_doc").
+		Where("brought_at IS NULL AND trainee_id IS NOT NULL AND removed_at IS NULL"), 500, each)
+}
+
+// RemoveRun takes a round out of the log; it is kept.
+func (g *Gym) RemoveRun(id string) error {
+	return g.change(&Run{}, id, map[string]any{"removed_at": time.Now().UTC()})
+}
+
 // Timeline returns what a run was run by; ErrNotFound where the person was erased.
 func (g *Gym) Timeline(runID string) (Doc, error) {
 	var row timeline

@@ -28,6 +28,8 @@ var migrations embed.FS
 type Store struct {
 	db   *gorm.DB
 	pool *pgxpool.Pool
+
+	noted noted
 }
 
 // Open connects to a PostgreSQL database by its URL. It does not migrate.
@@ -58,7 +60,11 @@ func Open(url string) (*Store, error) {
 		pool.Close()
 		return nil, fmt.Errorf("connect to the database: %w", err)
 	}
-	return &Store{db, pool}, nil
+	if err := watchDoor(db); err != nil {
+		pool.Close()
+		return nil, err
+	}
+	return &Store{db: db, pool: pool, noted: noted{rows: map[string]map[string]Unreadable{}}}, nil
 }
 
 // Close closes the pool.

@@ -16,6 +16,13 @@ var ctx = context.Background()
 
 const bagDoc = `{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02,"restitution":0.8}`
 
+const drillDoc = `{"version":1,"technique":"oneHand","firstHand":"lead","rebounds":3,"work":60}`
+
+const sessionDoc = `{"name":"Thirds","rounds":[{"kind":"work","seconds":60,"blocks":[{"role":"own","seconds":60}]}]}`
+
+// line is the least that a timeline holds.
+const line = `{"events":[{"at":0,"kind":"bell","text":"start"}],"start":0,"end":60000000}`
+
 // furnish fills a gym with one of everything and returns a run that is ready.
 func furnish(t *testing.T, g *store.Gym, coach store.Coach) store.Run {
 	t.Helper()
@@ -23,14 +30,14 @@ func furnish(t *testing.T, g *store.Gym, coach store.Coach) store.Run {
 	rig := store.Rig{Name: "Bag", Kind: "speed", Doc: store.Doc(bagDoc)}
 	must(t, g.AddTrainee(&trainee))
 	must(t, g.AddRig(&rig))
-	drill := store.Drill{Name: "Drill", Kind: "speed", Doc: store.Doc(`{"version":1}`), MadeBy: &coach.ID}
+	drill := store.Drill{Name: "Drill", Kind: "speed", Doc: store.Doc(drillDoc), MadeBy: &coach.ID}
 	must(t, g.AddDrill(&drill))
 	given := store.Assignment{DrillID: drill.ID, RigID: rig.ID, TraineeID: trainee.ID, GivenBy: &coach.ID}
 	must(t, g.AddAssignment(&given))
 	run := store.Run{DrillID: drill.ID, AssignmentID: &given.ID, RigID: rig.ID, TraineeID: &trainee.ID,
 		CoachID: &coach.ID, DrillName: "Drill", RigDoc: rig.Doc,
 		DrillDoc: drill.Doc, Source: "keys", IntakeHash: "hash of " + g.ID, Zone: "UTC"}
-	must(t, g.AddRun(&run, store.Doc(`{"events":[]}`)))
+	must(t, g.AddRun(&run, store.Doc(line)))
 	must(t, g.AddDecision(&store.Decision{TraineeID: trainee.ID, BagKind: "speed", Rung: "speed.five", Choice: "accept",
 		Coach: coach.Name, CoachID: &coach.ID}))
 	must(t, g.AddCaution(&store.Caution{TraineeID: trainee.ID, Kind: "wrist", SetBy: coach.Name, SetByID: &coach.ID}))
@@ -204,7 +211,7 @@ func TestRuns(t *testing.T) {
 	if list, err := g.Runs(store.RunFilter{}); err != nil || len(list) != 0 {
 		t.Errorf("a run that never started is in the log: %v %v", list, err)
 	}
-	if doc, err := g.Timeline(run.ID); err != nil || string(doc) != `{"events": []}` {
+	if doc, err := g.Timeline(run.ID); err != nil || !strings.Contains(string(doc), `"end": 60000000`) {
 		t.Errorf("timeline %s, %v", doc, err)
 	}
 	refusal := errors.New("no")
@@ -301,7 +308,7 @@ func TestErase(t *testing.T) {
 	must(t, g.AddTrainee(&other2))
 	beside := run // a round of somebody else whose note names her
 	beside.ID, beside.TraineeID, beside.AssignmentID, beside.IntakeHash = "", &other2.ID, nil, "beside"
-	must(t, g.AddRun(&beside, store.Doc("{}")))
+	must(t, g.AddRun(&beside, store.Doc(line)))
 	must(t, g.Rate(&store.Rating{RunID: &beside.ID, Note: "Held the pads for Runa.", Coach: coach.Name}))
 	drill, err := g.Drill(run.DrillID)
 	must(t, err)

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"runtime"
+	"runtime/debug"
 	"slices"
 	"sync"
 
@@ -41,6 +42,8 @@ type Proposal struct {
 	Level        *float64    `json:"level"`
 	Clean        *float64    `json:"clean" doc:"predicted"`
 	Run          *float64    `json:"run" doc:"longest in a row to expect"`
+
+	Failed string `json:"-"` // what failed in working it out; for the log
 
 	spent bool // past the last gate, and nothing is harder
 	soft  bool // to be done softer than the plan has it
@@ -105,7 +108,7 @@ func (c Class) Everybody() ([]Proposal, error) {
 	for range min(len(c.Members), runtime.GOMAXPROCS(0)) {
 		work.Go(func() {
 			for i := range turn {
-				list[i], found[i], errs[i] = c.Next(&c.Members[i])
+				list[i], found[i], errs[i] = c.oneNext(&c.Members[i])
 			}
 		})
 	}
@@ -121,6 +124,28 @@ func (c Class) Everybody() ([]Proposal, error) {
 		}
 	}
 	return out, errors.Join(errs...)
+}
+
+// oneNext is Next for one of many: what fails in it, a panic too, is said in the proposal of this one, and only being
+// stopped is an error.
+func (c Class) oneNext(m *Member) (p Proposal, found bool, err error) {
+	failed := func(why any) {
+		p = Proposal{TraineeID: m.ID, Trainee: m.Name, Spared: []string{}, Failed: fmt.Sprint(why),
+			Barred: "what comes next could not be worked out", Why: "What comes next could not be worked out."}
+		if len(c.Bags) > 0 {
+			p.Kind, p.RigID, p.RigName = c.Bags[0].Kind(), c.Bags[0].ID, c.Bags[0].Name
+		}
+		found, err = true, nil
+	}
+	defer func() {
+		if what := recover(); what != nil {
+			failed(fmt.Sprintf("panic: %v\n%s", what, debug.Stack()))
+		}
+	}()
+	if p, found, err = c.Next(m); err != nil && c.stopped() == nil {
+		failed(err)
+	}
+	return p, found, err
 }
 
 // On is what a ladder proposes to somebody on a kind of bag that hangs.

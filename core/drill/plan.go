@@ -58,12 +58,20 @@ type Figure struct {
 	Value string `json:"value"`
 }
 
-// ReadPlan reads the document of a drill of either kind.
+// ReadPlan reads the document of a drill of either kind. A document that is refused gives no plan.
 func ReadPlan(o *input.Object) (Plan, error) {
 	if o.Has("text") {
-		return ReadCombination(o)
+		return planOr(ReadCombination(o))
 	}
-	return Read(o)
+	return planOr(Read(o))
+}
+
+// planOr is a plan, or nil beside an error: an empty drill in an interface would not be nil.
+func planOr[P Plan](p P, err error) (Plan, error) {
+	if err != nil {
+		return nil, err
+	}
+	return p, nil
 }
 
 // ReachTime of a technique.

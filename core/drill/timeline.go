@@ -80,6 +80,17 @@ type Timeline struct {
 	Inbound [2]Micros `json:"inbound"`
 }
 
+// Check refuses a timeline that cannot be run by: one without events, or whose end does not come after its bell.
+func (t Timeline) Check() error {
+	switch {
+	case len(t.Events) == 0:
+		return input.Refuse("events", "expected at least one")
+	case t.Start < 0 || t.End <= t.Start:
+		return input.Refuse("end", "expected the closing bell after the opening one, not %d and %d µs", t.Start, t.End)
+	}
+	return nil
+}
+
 // Usual is the median time (s) from a strike to the next.
 func (t Timeline) Usual() float64 {
 	gaps, last := []float64{}, Micros(-1)

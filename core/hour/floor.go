@@ -15,12 +15,13 @@ type Place struct {
 	Name        string     // of the drill
 	Plan        drill.Plan // as long as the stretch; tempo and force as the bag and the person have it
 	Pace        float64    // of its tempo
+	Barred      string     // why nothing is done there; "" where something is
 }
 
 // Places are what is done on the bags in a stretch; none in a rest, or off the bags.
-func (p Plan) Places(s session.Stretch, b session.Block) ([]Place, error) {
+func (p Plan) Places(s session.Stretch, b session.Block) []Place {
 	if !b.OnBag() {
-		return nil, nil
+		return nil
 	}
 	// What is left of a block that was cut short may be less than a drill lasts: the floor plays as much of it as there
 	// is.
@@ -45,11 +46,11 @@ func (p Plan) Places(s session.Stretch, b session.Block) ([]Place, error) {
 			place.Plan, err = b.Plan(bag.Kind)
 		}
 		if err != nil {
-			return nil, err
+			place.Plan, place.Barred = nil, refusal(err)
 		}
 		list = append(list, place)
 	}
-	return list, nil
+	return list
 }
 
 // Paced is a plan at a share of its tempo, as far as the bag allows: a technique and a combination that lands freely at

@@ -129,7 +129,7 @@ func (p *planner) hang(ids []string) error {
 // laid lays out the rounds from one on: what each wants, how often they get it, in which order, and what they do there.
 func (p *planner) laid(from int) (Plan, error) {
 	for i, r := range p.plan.Session.Rounds {
-		if i >= from && r.Kind == session.Work && r.OnBags() {
+		if i >= from && r.OnBags() {
 			p.rounds = append(p.rounds, i)
 		}
 	}

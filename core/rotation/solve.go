@@ -1,7 +1,6 @@
 package rotation
 
 import (
-	"fmt"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -40,15 +39,19 @@ func Solve(c Class) (Plan, error) {
 		return Plan{}, err
 	}
 	least := c.Least()
+	if c.Rounds == 0 { // nothing is left to lay out
+		return Plan{On: [][]int{}, Least: least}, nil
+	}
 	s := &solver{Class: c, rng: rand.New(rand.NewPCG(1, uint64(len(c.Turns)))), busy: make([]bool, c.Rounds)}
 	for b := range c.bags() {
 		s.first = append(s.first, c.begins(b))
 	}
-	var best [][]int
+	var best, apart [][]int
 	lowest := math.MaxInt
 	for n := range beginnings {
 		if n == beginnings-1 && best == nil {
 			s.coloured() // somebody is twice at once in all of them: begin where nobody is
+			apart = cloned(s.columns)
 		} else {
 			s.begin(n)
 		}
@@ -60,7 +63,7 @@ func Solve(c Class) (Plan, error) {
 		}
 	}
 	if best == nil {
-		return Plan{}, fmt.Errorf("no plan was found in which nobody is twice at once")
+		best = apart // what was saved from there on had somebody twice at once again
 	}
 	plan := Plan{On: make([][]int, c.Rounds), Least: least}
 	for r := range plan.On {

@@ -100,6 +100,12 @@ func Open(bag, plan, timeline []byte, by drill.Recorder, plays drill.Playing) (O
 	if err = json.Unmarshal(timeline, &o.Timeline); err != nil {
 		return o, fmt.Errorf("stored timeline: %w", err)
 	}
+	if err := o.Timeline.Check(); err != nil {
+		return o, fmt.Errorf("stored timeline: %w", err)
+	}
+	if _, speed := o.Plan.(drill.SpeedBagDrill); !speed && o.Timeline.Film == nil {
+		return o, fmt.Errorf("stored timeline: %w", input.Refuse("film", "missing: a combination has one"))
+	}
 	o.Timeline.Complete()
 	if o.Timeline.Bag != nil {
 		if err = o.Timeline.Bag.Ready(); err != nil {

@@ -3,6 +3,7 @@
 package timetable
 
 import (
+	"encoding/json"
 	"fmt"
 	"slices"
 	"strings"
@@ -73,6 +74,20 @@ func (d Date) Check() error {
 		}
 	}
 	return nil
+}
+
+// ReadSkipped reads the list of days on which a weekly class is not held.
+func ReadSkipped(doc []byte) ([]string, error) {
+	list := []string{}
+	if err := json.Unmarshal(doc, &list); err != nil || list == nil {
+		return nil, input.Refuse("skipped", "expected a list of days")
+	}
+	for i, text := range list {
+		if _, err := day(fmt.Sprintf("skipped[%d]", i), text); err != nil {
+			return nil, err
+		}
+	}
+	return list, nil
 }
 
 func day(field, text string) (time.Time, error) {
