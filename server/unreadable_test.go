@@ -10,6 +10,7 @@ import (
 
 	"github.com/jackc/pgx/v5"
 
+	"melodromos/core/bench"
 	"melodromos/core/hour"
 	"melodromos/core/rig"
 	"melodromos/core/run"
@@ -56,6 +57,8 @@ func TestSpoiledRows(t *testing.T) {
 	m.furnish(u)
 	var person Trainee
 	u.want(200, "GET", "/api/trainees/"+m.ids["trainees"][0], nil, &person)
+	u.want(200, "POST", "/api/rigs/"+m.ids["rigs"][0]+"/calibrations", NewCalibration{Version: 1,
+		Measured: bench.Measured{Method: "count", Count: 3, Seconds: 0.5}}, nil)
 	for _, of := range spoilings {
 		for _, doc := range of.docs {
 			t.Run(of.table+"."+of.column+" "+doc[:min(len(doc), 24)], func(t *testing.T) {
@@ -74,9 +77,8 @@ func (s site) spoil(t *testing.T, u user, m *maker, of spoiling, doc string) {
 		where = "run_id"
 	}
 	if of.ids == "" { // any row that there is
-		key = s.one(t, "SELECT id::text FROM "+of.table+" LIMIT 1")
-		if key == "" {
-			t.Skip("none was made")
+		if key = s.one(t, "SELECT id::text FROM "+of.table+" LIMIT 1"); key == "" {
+			t.Fatal("none was made")
 		}
 	} else {
 		key = m.ids[of.ids][0]
@@ -104,6 +106,9 @@ func (s site) spoil(t *testing.T, u user, m *maker, of spoiling, doc string) {
 			path, ok := filled(o.path, ids, good)
 			if !ok {
 				continue
+			}
+			if strings.HasSuffix(path, "/wav") && !strings.Contains(path, key) {
+				continue // sound takes long, and is made of what the others read
 			}
 			status, _, out := u.do("GET", path, nil)
 			if status >= 500 {
@@ -375,10 +380,15 @@ func (u user) holds(people []string, plan session.Session) {
 	if h.State != run.Done || u.done(h.ID) == 0 {
 		t.Errorf("it ended %s with %d turns in the log", h.State, u.done(h.ID))
 	}
+	u.want(200, "GET", path, nil, &h)
+	on := slices.IndexFunc(h.Done, func(t TurnOut) bool { return t.RigID != "" })
+	if on < 0 {
+		t.Fatal("nobody's turn on a bag is in the log")
+	}
 	var page PersonPage
-	u.want(200, "GET", "/api/trainees/"+people[0]+"/page", nil, &page)
+	u.want(200, "GET", "/api/trainees/"+h.Done[on].TraineeID+"/page", nil, &page)
 	if !slices.ContainsFunc(page.Classes, func(c ClassDone) bool { return c.HourID == h.ID && c.Rounds > 0 }) {
-		t.Errorf("the class is not on the page of %s, among %d", people[0], len(page.Classes))
+		t.Errorf("the class is not on their page, among %d", len(page.Classes))
 	}
 	u.want(200, "GET", "/api/drills", nil, &after)
 	shared := !slices.ContainsFunc(plan.Rounds, session.Round.OwnDrills)
