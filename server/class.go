@@ -29,6 +29,8 @@ type Today struct {
 	Class  *ClassDate       `json:"class" doc:"held next by the calendar, within a week; null where there is none"`
 	Tired  []TiredBag       `json:"tired" doc:"bags that come back later from week to week"`
 
+	Unread []NotRead `json:"unread" doc:"what is kept and could not be read"`
+
 	Caution string `json:"caution" doc:"for everybody who trains"`
 }
 
@@ -96,7 +98,10 @@ func (c caller) today() (Today, error) {
 		return t, err
 	}
 	rows, err := c.gym.Runs(store.RunFilter{Limit: 6})
-	t.Recent, err = eachRow(rows, err, logRow)
+	if t.Recent, err = eachRow(rows, err, logRow); err != nil {
+		return t, err
+	}
+	t.Unread, err = c.unread()
 	return t, err
 }
 

@@ -26,6 +26,14 @@ type Which struct {
 	ByID
 }
 
+// unread lists what cannot be read.
+func (c caller) unread() ([]NotRead, error) {
+	rows, err := ledger.NotRead(c.gym)
+	return eachRow(rows, err, func(u store.Unreadable) (NotRead, error) {
+		return NotRead{u.Kind, u.ID, u.Name, u.Why}, nil
+	})
+}
+
 // notRead finds a row that cannot be read; any other is not found here.
 func (c caller) notRead(in Which) (store.Unreadable, error) {
 	u := store.Unreadable{Kind: in.Kind, ID: in.ID}
@@ -49,12 +57,7 @@ func cannotBeRead(u *ledger.Unreadable) error {
 }
 
 func (s *Server) registerUnreadable(api huma.API) {
-	get(api, "/api/unreadable", func(c caller, _ *nothing) ([]NotRead, error) {
-		rows, err := ledger.NotRead(c.gym)
-		return eachRow(rows, err, func(u store.Unreadable) (NotRead, error) {
-			return NotRead{u.Kind, u.ID, u.Name, u.Why}, nil
-		})
-	})
+	get(api, "/api/unreadable", func(c caller, _ *nothing) ([]NotRead, error) { return c.unread() })
 	command(api, "POST", "/api/unreadable/{kind}/{id}/remove", func(c caller, in *Which) error {
 		u, err := c.notRead(*in)
 		if err == nil {

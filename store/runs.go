@@ -125,9 +125,14 @@ func (g *Gym) EachRunDoc(each func(Run) error) error {
 		Where("brought_at IS NULL AND trainee_id IS NOT NULL AND removed_at IS NULL"), 500, each)
 }
 
-// RemoveRun takes a round out of the log; it is kept.
+// RemoveRun takes a round out of the log, with what it showed of anybody; the round itself is kept.
 func (g *Gym) RemoveRun(id string) error {
-	return g.change(&Run{}, id, map[string]any{"removed_at": time.Now().UTC()})
+	return g.Together(func(in *Gym) error {
+		if err := in.change(&Run{}, id, map[string]any{"removed_at": time.Now().UTC()}); err != nil {
+			return err
+		}
+		return in.setEvidence(id, nil)
+	})
 }
 
 // Timeline returns what a run was run by; ErrNotFound where the person was erased.

@@ -10,6 +10,7 @@
   import { session } from '../lib/session.svelte'
   import Button from '../lib/ui/Button.svelte'
   import Notice from '../lib/ui/Notice.svelte'
+  import Unreadable from '../lib/ui/Unreadable.svelte'
 
   const list = (archived: boolean) => () => ask(api.GET('/api/rigs', { params: { query: { archived } } }))
   const bags = createQuery(() => ({ queryKey: ['rigs'], queryFn: list(false) }))
@@ -40,6 +41,7 @@
   <Button main href="#/bags/new">Add a bag</Button>
 </div>
 <Unsaved sort="bags" />
+{#if bags.data}<Unreadable of={['bag']} />{/if}
 {#if bags.isError}
   <Notice title="The bags could not be read" text={bags.error.message} again={() => bags.refetch()} />
 {:else if bags.data?.length === 0}

@@ -12,6 +12,7 @@
   import Unsaved from '../lib/drafts/Unsaved.svelte'
   import Button from '../lib/ui/Button.svelte'
   import Notice from '../lib/ui/Notice.svelte'
+  import Unreadable from '../lib/ui/Unreadable.svelte'
 
   type Drill = Schemas['Drill']
   const act = new Act(useQueryClient())
@@ -49,6 +50,7 @@
   </span>
 </div>
 <Unsaved sort="drills" />
+{#if drills.data && !archived}<Unreadable of={['drill', 'assignment']} />{/if}
 {#if drills.isError}
   <Notice title="The drills could not be read" text={drills.error.message} again={() => drills.refetch()} />
 {:else if drills.data?.length === 0}

@@ -12,6 +12,7 @@
   import Button from '../lib/ui/Button.svelte'
   import LogRows from '../lib/ui/LogRows.svelte'
   import Notice from '../lib/ui/Notice.svelte'
+  import Unreadable from '../lib/ui/Unreadable.svelte'
 
   const page = 50
   let trainee = $state('')
@@ -122,6 +123,7 @@
   </section>
 {/if}
 
+{#if log.data && !removed}<Unreadable of={['round', 'class']} />{/if}
 {#if log.isError}
   <Notice title="The log could not be read" text={log.error.message} again={() => log.refetch()} />
 {:else if !log.data || hours.isPending || (!narrowed && season.isPending)}

@@ -16,11 +16,29 @@
   const next = $derived(today.data?.next[0])
   const then = $derived(today.data?.next.slice(1) ?? [])
   const also = $derived(today.data?.also ?? [])
+  const unread = $derived(today.data?.unread ?? [])
+  // Where each stands, with what can be done about it.
+  const lists: Record<Schemas['NotRead']['kind'], string> = {
+    bag: '#/bags',
+    drill: '#/drills',
+    assignment: '#/drills',
+    session: '#/sessions',
+    class: '#/class',
+    date: '#/calendar',
+    round: '#/log',
+  }
   const run = (p: Schemas['Proposal'], choice: 'accept' | 'change' = 'accept') =>
     act.do(p.traineeId, () => take(p, choice))
 </script>
 
 <svelte:head><title>Today · Melodromos</title></svelte:head>
+{#if unread.length > 0}
+  <p class="mb-6 max-w-prose border-l-4 border-ink pl-4" role="status">
+    <b>Could not be read:</b>
+    {#each unread.slice(0, 5) as u, i (u.id)}{i > 0 ? ', ' : ''}<a href={lists[u.kind]}>{u.name}</a
+      >{/each}{unread.length > 5 ? ` and ${unread.length - 5} more` : ''}. Nothing else is touched by it.
+  </p>
+{/if}
 {#if today.isError}
   <Notice title="Today could not be read" text={today.error.message} again={() => today.refetch()} />
 {:else if !today.data}

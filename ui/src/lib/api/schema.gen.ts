@@ -1847,6 +1847,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/unreadable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API unreadable */
+        get: operations["list-api-unreadable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unreadable/{kind}/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API unreadable by kind by ID file */
+        get: operations["get-api-unreadable-by-kind-by-id-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unreadable/{kind}/{id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API unreadable by kind by ID remove */
+        post: operations["post-api-unreadable-by-kind-by-id-remove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/healthz": {
         parameters: {
             query?: never;
@@ -3824,6 +3875,13 @@ export interface components {
             /** @description with source standin */
             standIn?: components["schemas"]["StandInChoice"];
         };
+        NotRead: {
+            id: string;
+            /** @enum {string} */
+            kind: "bag" | "drill" | "assignment" | "session" | "class" | "date" | "round";
+            name: string;
+            why: string;
+        };
         Offer: {
             reason: string;
             /** Format: double */
@@ -5311,6 +5369,8 @@ export interface components {
             rigs: number;
             /** @description bags that come back later from week to week */
             tired: components["schemas"]["TiredBag"][];
+            /** @description what is kept and could not be read */
+            unread: components["schemas"]["NotRead"][];
         };
         Totals: {
             /** Format: int64 */
@@ -9748,6 +9808,95 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Rating"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-unreadable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotRead"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-unreadable-by-kind-by-id-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "bag" | "drill" | "assignment" | "session" | "class" | "date" | "round";
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-unreadable-by-kind-by-id-remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "bag" | "drill" | "assignment" | "session" | "class" | "date" | "round";
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

@@ -12,6 +12,7 @@
   import Button from '../../lib/ui/Button.svelte'
   import Caution from '../../lib/ui/Caution.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
+  import Unreadable from '../../lib/ui/Unreadable.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import { Desk } from './desk.svelte'
   import Does from './Does.svelte'
@@ -81,6 +82,7 @@
   <Notice title="This bag could not be read" text={desk.trouble} again={() => desk.load(params.id, query())}>
     <Button href="#/bags">To the bags</Button>
   </Notice>
+  <Unreadable of={['bag']} id={params.id} />
 {:else if desk.reading}
   <Notice title="Reading the bag…" />
 {:else}

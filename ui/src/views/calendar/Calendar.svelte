@@ -7,6 +7,7 @@
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
+  import Unreadable from '../../lib/ui/Unreadable.svelte'
   import Addresses from './Addresses.svelte'
   import DateForm from './DateForm.svelte'
 
@@ -55,6 +56,7 @@
       <Button main disabled={changing === 'new'} onclick={() => (changing = 'new')}>Add a class</Button>
     </div>
   </div>
+  <Unreadable of={['date']} />
   {#if changing === 'new'}<DateForm {plans} onleave={() => (changing = '')} />{/if}
   <div class="mt-6 grid gap-x-10 gap-y-8 lg:grid-cols-[1fr_24rem]">
     <ul class="seam" aria-label="Classes">

@@ -9,6 +9,7 @@
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
+  import Unreadable from '../../lib/ui/Unreadable.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import Crew from './Crew.svelte'
 
@@ -101,6 +102,7 @@
   </Button>
   <Problem text={problem} />
 </div>
+{#if hours.data}<Unreadable of={['class']} />{/if}
 {#if hours.isError}
   <Notice title="The classes could not be read" text={hours.error.message} again={() => hours.refetch()} />
 {:else if (hours.data?.length ?? 0) > 0}

@@ -10,6 +10,7 @@
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
+  import Unreadable from '../../lib/ui/Unreadable.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import Board from './Board.svelte'
   import Crew from './Crew.svelte'
@@ -63,6 +64,7 @@
   <Notice title="This class could not be read" text={hour.error.message} again={() => hour.refetch()}>
     <Button href="#/class">To the classes</Button>
   </Notice>
+  <Unreadable of={['class']} id={params.id} />
 {:else if !h}
   <Notice title="Reading the class…" />
 {:else}

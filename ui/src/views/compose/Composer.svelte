@@ -13,6 +13,7 @@
   import Cards from '../../lib/ui/Cards.svelte'
   import Fit from '../../lib/ui/Fit.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
+  import Unreadable from '../../lib/ui/Unreadable.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import Balance from './Balance.svelte'
   import Flow from './Flow.svelte'
@@ -84,6 +85,7 @@
   <Notice title="This drill could not be read" text={sheet.desk.trouble} again={open}>
     <Button href="#/drills">To the drills</Button>
   </Notice>
+  <Unreadable of={['drill', 'assignment', 'bag']} />
 {:else if missing}
   <Notice title="A combination needs a bag and a person." text={missing.text}>
     <Button href={missing.to}>{missing.link}</Button>

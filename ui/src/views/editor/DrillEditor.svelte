@@ -9,6 +9,7 @@
   import Unsaved from '../../lib/drills/Unsaved.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
+  import Unreadable from '../../lib/ui/Unreadable.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import ComesTo from './ComesTo.svelte'
   import { Sheet } from './sheet.svelte'
@@ -54,6 +55,7 @@
   <Notice title="This drill could not be read" text={sheet.desk.trouble} again={open}>
     <Button href="#/drills">To the drills</Button>
   </Notice>
+  <Unreadable of={['drill', 'assignment', 'bag']} />
 {:else if bagless}
   <Notice title="A drill needs a bag." text="Measure one as it hangs; that decides which tempos there are.">
     <Button main href="#/bags/new">Add a bag</Button>

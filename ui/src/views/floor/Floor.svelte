@@ -7,6 +7,7 @@
   import { ClassFloor, type Deed } from '../../lib/hour/floor.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
+  import Unreadable from '../../lib/ui/Unreadable.svelte'
   import Controls from './Controls.svelte'
   import Head from './Head.svelte'
   import Now from './Now.svelte'
@@ -80,6 +81,7 @@
       <Notice title="This class cannot be run" text={floor.problem} again={() => floor.load(params.id)}>
         <Button href="#/class">To the class</Button>
       </Notice>
+      <Unreadable of={['class']} id={params.id} />
     </div>
   {:else if !floor.hour}
     <div class="p-6"><Notice title="Reading the class…" /></div>

@@ -10,6 +10,7 @@
   import { clockTime, count, countdown, day, markNames } from '../../lib/format'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
+  import Unreadable from '../../lib/ui/Unreadable.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import Rate from '../../lib/ui/Rate.svelte'
   import Anew from './Anew.svelte'
@@ -84,13 +85,14 @@
 <svelte:head><title>Review · Melodromos</title></svelte:head>
 {#if review.isError}
   <Notice
-    title={review.error instanceof Refusal && review.error.status === 422
+    title={review.error instanceof Refusal && review.error.status === 422 && review.error.field !== 'unreadable'
       ? 'Nothing to review'
       : 'This round could not be read'}
     text={review.error.message}
     again={() => review.refetch()}>
     <Button href="#/log">To the log</Button>
   </Notice>
+  <Unreadable of={['round']} id={params.id} />
 {:else if !r}
   <Notice title="Judging the round…" />
 {:else}

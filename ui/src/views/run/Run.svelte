@@ -9,6 +9,7 @@
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
+  import Unreadable from '../../lib/ui/Unreadable.svelte'
   import { Floor, readied } from './floor.svelte'
   import Live from './Live.svelte'
   import ReadyPage from './Ready.svelte'
@@ -85,6 +86,7 @@
       <Notice title="This drill cannot be run" text={ready.error.message} again={() => ready.refetch()}>
         <Button href="#/">To today</Button>
       </Notice>
+      <Unreadable of={['drill', 'assignment', 'bag']} />
     </div>
   {:else if !floor.ready}
     <div class="p-6"><Notice title="Reading the drill…" /></div>

@@ -13,6 +13,7 @@
   import Pick from '../../lib/say/Pick.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
+  import Unreadable from '../../lib/ui/Unreadable.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
   import Hour from '../class/Hour.svelte'
   import BlockRow from './BlockRow.svelte'
@@ -73,6 +74,7 @@
   <Notice title="This session could not be opened" text={sheet.unread} again={() => sheet.open(params.id, query)}>
     <Button href="#/sessions">To the sessions</Button>
   </Notice>
+  <Unreadable of={['session']} id={params.id} />
 {:else if !s || !sheet.plan}
   <Notice title="Reading the session…" />
 {:else}

@@ -11,6 +11,7 @@
   import { upper } from '../../lib/format'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
+  import Unreadable from '../../lib/ui/Unreadable.svelte'
 
   type Plan = Schemas['SessionPlan']
   const act = new Act(useQueryClient())
@@ -62,6 +63,7 @@
     <Button main type="submit" disabled={!text.trim()}>Build it up</Button>
   </form>
 {/if}
+{#if sessions.data && !archived}<Unreadable of={['session']} />{/if}
 {#if sessions.isError}
   <Notice title="The sessions could not be read" text={sessions.error.message} again={() => sessions.refetch()} />
 {:else}
