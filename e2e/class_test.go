@@ -92,7 +92,7 @@ func TestClassInTwelvePresses(t *testing.T) {
 	c.ok(c.Until(fmt.Sprintf(`document.querySelector('tbody tr td').innerText.includes(%q)`, strings.Fields(who)[0])))
 	c.ok(c.Press("Change who is here"))
 	c.ok(c.Press("Dov Achterman"))
-	c.ok(c.Press("Plan it anew"))
+	c.ok(c.Press("Re-plan"))
 	c.ok(c.See("Seven people, three bags"))
 }
 
@@ -275,10 +275,10 @@ func TestClassGoesOn(t *testing.T) {
 	stop()
 	c.ok(c.Press("Skip"))
 	c.ok(c.Until("document.querySelector('[data-testid=now]').innerText === 'Rest'"))
-	c.ok(c.See("No connection"))
+	c.ok(c.See("Offline"))
 	_, again := serve(t, database, strings.TrimPrefix(url, "http://"))
 	t.Cleanup(again)
-	c.ok(c.Until("!document.body.innerText.includes('No connection')"))
+	c.ok(c.Until("!document.body.innerText.includes('Offline')"))
 	h = asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil)
 	skipped, carried := 0, []string{}
 	for _, f := range h.Faces {
@@ -316,7 +316,7 @@ func TestClassAnew(t *testing.T) {
 	c.ok(c.See("Paused"))
 	c.ok(c.Press("Who is here"))
 	c.ok(c.Press("Lerato Quayle"))
-	c.ok(c.Press("Plan what is left anew"))
+	c.ok(c.Press("Re-plan the rest"))
 	c.ok(c.Until("!document.querySelector('[role=dialog]')"))
 	h := asked[server.Hour](c, "GET", "/api/hours/"+strings.TrimPrefix(at, "/class/"), nil)
 	for _, turn := range h.Plan.Turns {

@@ -173,6 +173,15 @@ func (o *Held) Did(deeds []session.Done) error {
 	return nil
 }
 
+// Withdraw takes deeds back by their ids, should they have been told: nobody saw them done.
+func (o *Held) Withdraw(ids []string) {
+	before := len(o.Deeds)
+	o.Deeds = slices.DeleteFunc(o.Deeds, func(d session.Done) bool { return slices.Contains(ids, d.ID) })
+	if len(o.Deeds) < before {
+		o.Course = session.Replay(o.Plan.Session, o.getReady, o.Deeds)
+	}
+}
+
 // MostDeeds is how many deeds a class holds: many times what anybody does in the longest.
 const MostDeeds = 2000
 

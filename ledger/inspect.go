@@ -38,8 +38,8 @@ func inspect(gym *store.Gym) error {
 	return errors.Join(err, e2, inspectLists(gym), inspectRuns(gym))
 }
 
-// mendDrills takes away the drills without anything in them that classes used to leave: with a session that was the same
-// for everybody each got one, under its name.
+// mendDrills takes away the drills without anything in them that classes used to leave: with a session that was the
+// same for everybody each got one, under its name.
 func mendDrills(gym *store.Gym) (int, error) {
 	n := 0
 	rows, err := gym.Drills(store.InUse)

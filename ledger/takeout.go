@@ -163,7 +163,8 @@ func GymDocument(gym *store.Gym, row store.GymRow) (document.Gym, map[string]str
 
 // gathered lists the documents of all rows of a kind, archived ones too, by what stands in them. What cannot be read is
 // left out.
-func gathered[R, D any](gym *store.Gym, rows func(store.Shelf) ([]R, error), to func(R) (string, D, error)) ([]held[D], error) {
+func gathered[R, D any](gym *store.Gym, rows func(store.Shelf) ([]R, error),
+	to func(R) (string, D, error)) ([]held[D], error) {
 	var list []held[D]
 	by := map[string]string{}
 	for _, shelf := range []store.Shelf{store.InUse, store.Archived} {

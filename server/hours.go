@@ -49,28 +49,32 @@ type FloorStep struct {
 	Action  run.Action     `json:"action,omitempty"`
 	ClockUS int64          `json:"clockUs" minimum:"0" maximum:"36000000000"`
 	Deeds   []session.Done `json:"deeds" maxItems:"500"`
+
+	Withdrawn []string `json:"withdrawn,omitempty" maxItems:"500" doc:"ids of deeds that the floor took back, as no answer came: they count for nothing should they have arrived"`
 }
 
 // Hour is a class, planned or under way.
 type Hour struct {
-	ID        string          `json:"id"`
-	Name      string          `json:"name"`
-	Version   int             `json:"version"`
-	State     run.State       `json:"state"`
-	ClockUS   int64           `json:"clockUs"`
-	UntilUS   int64           `json:"untilUs" doc:"of the clock, when it is over"`
-	Deeds     int             `json:"deeds" doc:"how many were told"`
-	Coming    int             `json:"coming" doc:"the first round of the session that has not begun"`
-	Refused   string          `json:"refused" doc:"why the last deed that was told does not count; empty where it does"`
-	Plan      hour.Plan       `json:"plan"`
-	Faces     []session.Face  `json:"faces" doc:"the stretches of the floor's clock, in order"`
-	Cues      []drill.Event   `json:"cues" doc:"what is heard and seen of it beside what is struck"`
-	Left      []session.Face  `json:"left" doc:"blocks that were not done when it was ended"`
-	Cards     []hour.HangCard `json:"cards" doc:"what is hung how before which round"`
-	Done      []TurnOut       `json:"done" doc:"what is in the log of it so far"`
-	Sum       string          `json:"sum" doc:"what was done beside what was planned; empty where nothing was"`
-	Caution   string          `json:"caution" doc:"for everybody who trains"`
-	CreatedAt time.Time       `json:"createdAt"`
+	ID        string           `json:"id"`
+	Name      string           `json:"name"`
+	Version   int              `json:"version"`
+	State     run.State        `json:"state"`
+	ClockUS   int64            `json:"clockUs"`
+	UntilUS   int64            `json:"untilUs" doc:"of the clock, when it is over"`
+	Deeds     int              `json:"deeds" doc:"how many were told"`
+	Coming    int              `json:"coming" doc:"the first round of the session that has not begun"`
+	Refused   string           `json:"refused" doc:"why the last deed that was told does not count; empty where it does"`
+	Plan      hour.Plan        `json:"plan"`
+	Faces     []session.Face   `json:"faces" doc:"the stretches of the floor's clock, in order"`
+	Cues      []drill.Event    `json:"cues" doc:"what is heard and seen of it beside what is struck"`
+	Left      []string         `json:"left" doc:"what was not done when it was ended, a line for rounds that hold the same"`
+	Rounds    []hour.RoundLine `json:"rounds" doc:"those on the bags, by the plan"`
+	Changed   string           `json:"changed" doc:"after it was re-planned: what that changed, and from when on; else empty"`
+	Cards     []hour.HangCard  `json:"cards" doc:"what is hung how before which round"`
+	Done      []TurnOut        `json:"done" doc:"what is in the log of it so far"`
+	Sum       string           `json:"sum" doc:"what was done beside what was planned; empty where nothing was"`
+	Caution   string           `json:"caution" doc:"for everybody who trains"`
+	CreatedAt time.Time        `json:"createdAt"`
 }
 
 // TurnOut is what somebody did in a block of a class.
@@ -114,13 +118,12 @@ func (c caller) hourOut(row store.Hour, held ledger.Held) Hour {
 	faces := held.Course.Faces()
 	clock := held.Clock.Now(time.Now())
 	voice := session.Voice{Voice: ledger.Voice(c.row), Rotates: len(held.Plan.People) > 1}
-	left := held.Course
-	left.Stretches = held.Course.Left
 	return Hour{
 		ID: row.ID, Name: row.Name, Version: row.Version, State: held.Clock.State, ClockUS: int64(clock),
 		UntilUS: int64(held.Course.Until()), Deeds: len(held.Deeds), Coming: hour.Coming(held.Course, clock),
-		Refused: held.Refused, Plan: held.Plan, Faces: faces, Cues: held.Course.Cues(voice), Left: left.Faces(),
-		Cards: held.Plan.Cards(c.units()), Caution: caution.General, CreatedAt: row.CreatedAt, Done: []TurnOut{},
+		Refused: held.Refused, Plan: held.Plan.Shown(held.Course, clock), Faces: faces, Cues: held.Course.Cues(voice),
+		Left: held.Course.LeftSaid(), Rounds: held.Plan.Outline(), Cards: held.Plan.Cards(c.units()),
+		Caution: caution.General, CreatedAt: row.CreatedAt, Done: []TurnOut{},
 	}
 }
 
@@ -245,17 +248,19 @@ func (c caller) planHour(key string, in ClassQuestion) (Hour, error) {
 	return c.hour(row.ID)
 }
 
-// edit alters the plan of an hour that is not over: change is told from which round on.
-func (c caller) edit(id string, change func(p hour.Plan, from int) (hour.Plan, error)) (Hour, error) {
+// edit alters the plan of an hour that is not over: change is told from which round on, and where its clock stands.
+func (c caller) edit(id string,
+	change func(p hour.Plan, from int, at drill.Micros) (hour.Plan, error)) (Hour, error) {
 	return c.changeHour(id, func(o *ledger.Held) error {
 		if o.Clock.State.Over() {
 			return input.Refuse("", "this class is over")
 		}
-		from := 0
+		from, at := 0, drill.Micros(0)
 		if !o.Clock.Started.IsZero() {
-			from = hour.Coming(o.Course, o.Clock.Now(time.Now()))
+			at = o.Clock.Now(time.Now())
+			from = hour.Coming(o.Course, at)
 		}
-		p, err := change(o.Plan, from)
+		p, err := change(o.Plan, from, at)
 		if err == nil {
 			o.Plan = p
 		}
@@ -283,6 +288,7 @@ func (c caller) floorStep(id string, in FloorStep) (Hour, error) {
 		}
 	}
 	return c.changeHour(id, func(o *ledger.Held) error {
+		o.Withdraw(in.Withdrawn)
 		if err := o.Did(in.Deeds); err != nil {
 			return err
 		}
@@ -311,16 +317,23 @@ func (s *Server) registerHours(api huma.API) {
 		if err != nil {
 			return Hour{}, err
 		}
-		return c.edit(in.ID, func(p hour.Plan, from int) (hour.Plan, error) {
-			return p.Anew(cl, from, in.Body.People, in.Body.Bags)
+		changed := ""
+		out, err := c.edit(in.ID, func(p hour.Plan, from int, at drill.Micros) (hour.Plan, error) {
+			to, err := p.Anew(cl, from, at, in.Body.People, in.Body.Bags)
+			if err == nil && at > 0 {
+				changed = to.Changed(p, from)
+			}
+			return to, err
 		})
+		out.Changed = changed
+		return out, err
 	})
 	post(api, "/api/hours/{id}/seat", func(c caller, in *Addressed[Seating]) (Hour, error) {
 		cl, err := c.class()
 		if err != nil {
 			return Hour{}, err
 		}
-		return c.edit(in.ID, func(p hour.Plan, from int) (hour.Plan, error) {
+		return c.edit(in.ID, func(p hour.Plan, from int, _ drill.Micros) (hour.Plan, error) {
 			return p.Moved(cl, from, in.Body.Round, in.Body.Person, in.Body.Bag)
 		})
 	})
@@ -329,7 +342,7 @@ func (s *Server) registerHours(api huma.API) {
 		if err != nil {
 			return Hour{}, err
 		}
-		return c.edit(in.ID, func(p hour.Plan, _ int) (hour.Plan, error) {
+		return c.edit(in.ID, func(p hour.Plan, _ int, _ drill.Micros) (hour.Plan, error) {
 			return p.Assigned(cl, in.Body.Person, in.Body.AssignmentID)
 		})
 	})

@@ -224,8 +224,8 @@ func whole(path string) bool {
 	return path == importPath || strings.HasPrefix(path, "/api/export/") || strings.HasSuffix(path, "/wav")
 }
 
-// sweep mends and notes what cannot be read, judges what a crash left ended and not judged, closes runs whose browser has
-// gone, and forgets sessions that have run out. What fails of that is logged, and the rest goes on.
+// sweep mends and notes what cannot be read, judges what a crash left ended and not judged, closes runs whose browser
+// has gone, and forgets sessions that have run out. What fails of that is logged, and the rest goes on.
 func (s *Server) sweep(ctx context.Context) {
 	try := func(what string, do func(context.Context) error) {
 		if err := safely(func() error { return do(ctx) }); err != nil && ctx.Err() == nil {

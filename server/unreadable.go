@@ -65,7 +65,8 @@ func (s *Server) registerUnreadable(api huma.API) {
 		}
 		return err
 	})
-	huma.Get(api, "/api/unreadable/{kind}/{id}/file", func(ctx context.Context, in *Which) (*huma.StreamResponse, error) {
+	const file = "/api/unreadable/{kind}/{id}/file"
+	huma.Get(api, file, func(ctx context.Context, in *Which) (*huma.StreamResponse, error) {
 		c := callerOf(ctx)
 		u, err := c.notRead(*in)
 		var row json.RawMessage

@@ -222,7 +222,8 @@ func TestMendedAtTheStart(t *testing.T) {
 	u := s.coach(t, "Alder")
 	h, _, rigs := u.class()
 	gymID := s.one(t, "SELECT gym_id::text FROM rigs WHERE id = $1", rigs["speed"].ID)
-	s.sql(t, `INSERT INTO drills (gym_id, name, kind, doc, rung, version) VALUES ($1, 'Thirteen moves', 'speed', $2, '', 1)`,
+	s.sql(t, `INSERT INTO drills (gym_id, name, kind, doc, rung, version)
+		VALUES ($1, 'Thirteen moves', 'speed', $2, '', 1)`,
 		gymID, emptyDrill)
 	s.sql(t, `INSERT INTO assignments (gym_id, drill_id, trainee_id, rig_id, version, eased)
 		SELECT $1, d.id, t.id, $2, 1, '' FROM drills d, trainees t WHERE d.name = 'Thirteen moves' AND t.gym_id = $1`,
@@ -271,22 +272,32 @@ func TestNothingUnreadableIsWritten(t *testing.T) {
 			row.Doc = bad(`{"text":"jump"}`)
 			return gym.ChangeDrill(&row)
 		},
-		"a bag": func() error { return gym.AddRig(&store.Rig{Name: "Bag", Kind: "speed", Doc: bad(`{"kind":"speed"}`)}) },
+		"a bag": func() error {
+			return gym.AddRig(&store.Rig{Name: "Bag", Kind: "speed", Doc: bad(`{"kind":"speed"}`)})
+		},
 		"a place": func() error {
 			doc, _ := json.Marshal(bag.Doc)
 			return gym.AddRig(&store.Rig{Name: "Bag", Kind: "speed", Doc: doc, Place: bad(`{"height":3}`)})
 		},
-		"a session": func() error { return gym.AddSessionPlan(&store.SessionPlan{Name: "S", Doc: bad(`{"rounds":[]}`)}) },
-		"a class":   func() error { return gym.AddHour(&store.Hour{Name: "C", Plan: bad(`{"session":{"rounds":[]}}`)}) },
+		"a session": func() error {
+			return gym.AddSessionPlan(&store.SessionPlan{Name: "S", Doc: bad(`{"rounds":[]}`)})
+		},
+		"a class": func() error {
+			return gym.AddHour(&store.Hour{Name: "C", Plan: bad(`{"session":{"rounds":[]}}`)})
+		},
 		"a class moved": func() error {
-			_, err := gym.MoveHour(h.ID, func(h *store.Hour) error { h.Deeds = bad(`[{"deed":"fly"}]`); return nil }, nil)
+			_, err := gym.MoveHour(h.ID, func(h *store.Hour) error {
+				h.Deeds = bad(`[{"deed":"fly"}]`)
+				return nil
+			}, nil)
 			return err
 		},
 		"a date": func() error {
 			return gym.AddDate(&store.Date{Name: "D", At: "18:30", Minutes: 60, Skipped: bad(`["soon"]`)})
 		},
 		"settings": func() error {
-			return gym.AddAssignment(&store.Assignment{DrillID: d.DrillID, TraineeID: person.ID, RigID: bag.ID, Work: &far})
+			return gym.AddAssignment(&store.Assignment{DrillID: d.DrillID, TraineeID: person.ID, RigID: bag.ID,
+				Work: &far})
 		},
 		"a round": func() error {
 			return gym.AddRun(&store.Run{DrillID: d.DrillID, RigID: bag.ID, TraineeID: &person.ID, RigDoc: bad(`{}`),
@@ -297,8 +308,8 @@ func TestNothingUnreadableIsWritten(t *testing.T) {
 			t.Errorf("%s that cannot be read was written", name)
 		}
 	}
-	for table, want := range map[string]string{"drills": "1", "rigs": "1", "session_plans": "0", "hours": "1", "dates": "0",
-		"assignments": "1", "runs": "0"} {
+	for table, want := range map[string]string{"drills": "1", "rigs": "1", "session_plans": "0", "hours": "1",
+		"dates": "0", "assignments": "1", "runs": "0"} {
 		if n := s.one(t, "SELECT count(*)::text FROM "+table+" WHERE gym_id = $1", gym.ID); n != want {
 			t.Errorf("%s rows of %s, want %s", n, table, want)
 		}
@@ -335,7 +346,8 @@ func TestEverySessionHeld(t *testing.T) {
 			})
 		}
 	}
-	for _, path := range []string{"today", "class", "drills", "library", "predictions", "progress", "hours", "calendar"} {
+	for _, path := range []string{"today", "class", "drills", "library", "predictions", "progress", "hours",
+		"calendar"} {
 		u.want(200, "GET", "/api/"+path, nil, nil)
 	}
 }

@@ -12,8 +12,8 @@ import (
 
 // Anew plans what is left of a class, from a round of its session on, with those who are here now and the bags that can
 // be used now. What was done stays, and counts: whoever had their turns gives way to whoever had none. People and bags
-// that are not named any more are gone, and broken.
-func (p Plan) Anew(c class.Class, from int, people, bags []string) (Plan, error) {
+// that are not named any more are gone, and broken, from a moment of the floor's clock on.
+func (p Plan) Anew(c class.Class, from int, at drill.Micros, people, bags []string) (Plan, error) {
 	before := p.Clone()
 	n := planned(c, before.Clone())
 	if err := n.bring(people); err != nil {
@@ -25,7 +25,7 @@ func (p Plan) Anew(c class.Class, from int, people, bags []string) (Plan, error)
 	for _, x := range before.People { // those who were here and are not any more
 		if n.plan.Person(x.ID) == nil {
 			if !x.Gone {
-				x.Gone, x.Until = true, from
+				x.Gone, x.Until, x.At = true, from, at
 			}
 			n.plan.People = append(n.plan.People, x)
 		}
@@ -33,7 +33,7 @@ func (p Plan) Anew(c class.Class, from int, people, bags []string) (Plan, error)
 	for _, b := range before.Bags {
 		if n.plan.Bag(b.ID) == nil {
 			if !b.Broken {
-				b.Broken, b.Until = true, from
+				b.Broken, b.Until, b.At = true, from, at
 			}
 			n.plan.Bags = append(n.plan.Bags, b)
 		}

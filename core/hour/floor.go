@@ -29,9 +29,9 @@ func (p Plan) Places(s session.Stretch, b session.Block) []Place {
 	b.Seconds = int(math.Min(drill.WorkLimits.Max, math.Max(drill.WorkLimits.Min, length)))
 	var list []Place
 	for _, seat := range p.Seats(s) {
-		bag := p.Bag(seat.Bag)
-		if bag == nil {
-			continue
+		bag, who := p.Bag(seat.Bag), p.Person(seat.Person)
+		if bag == nil || bag.Broken && bag.At < s.Until || who.Gone && who.At < s.Until {
+			continue // what is shown is shown from now on
 		}
 		place := Place{Person: seat.Person, Bag: seat.Bag, Name: b.Title(), Pace: s.Pace}
 		var err error
@@ -139,8 +139,9 @@ func (p Plan) Log(c session.Course, until drill.Micros) []Entry {
 		b := p.Session.Rounds[s.Round].Blocks[s.Block]
 		for _, seat := range seats {
 			e := Entry{Lap: s.Lap, Round: s.Round, Block: s.Block, Person: seat.Person, Bag: seat.Bag,
-				Activity: seat.Activity, From: s.From, Seconds: int(math.Round((end - s.From).Seconds())), Got: s.Got,
-				Failed: s.Failed, Carried: s.Carried, Title: b.Title()}
+				Activity: seat.Activity, From: s.From, Got: s.Got,
+				Seconds: int(math.Round((p.upTo(s, seat, end) - s.From).Seconds())),
+				Failed:  s.Failed, Carried: s.Carried, Title: b.Title()}
 			given := p.Of(seat.Person, seat.Bag)
 			switch {
 			case seat.Bag == "":

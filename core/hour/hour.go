@@ -18,6 +18,8 @@ type Person struct {
 	Young bool   `json:"young" doc:"an adult stands by"`
 	Gone  bool   `json:"gone" doc:"they have left; what they did stays"`
 	Until int    `json:"until" doc:"where they have left: the first round without them"`
+
+	At drill.Micros `json:"at,omitempty" doc:"where they have left: when, by the floor's clock"`
 }
 
 // Station is a bag of the class.
@@ -27,6 +29,8 @@ type Station struct {
 	Kind   rig.Kind `json:"kind"`
 	Broken bool     `json:"broken" doc:"it is not used any more; what was done on it stays"`
 	Until  int      `json:"until" doc:"where it is not used any more: the first round without it"`
+
+	At drill.Micros `json:"at,omitempty" doc:"where it is not used any more: since when, by the floor's clock"`
 }
 
 // Given is what somebody does on a bag.
@@ -117,8 +121,8 @@ func (p *Plan) Of(person, bag string) *Given {
 	return &p.Given[i]
 }
 
-// Seats are where everybody is in a stretch. A round that is carried on is done later than it was planned: who has left
-// by then is not in it, and whose bag is broken skips.
+// Seats are where everybody is in a stretch, for the log. Who has left before it began is not in it, and whose bag
+// broke before it skips; who left in the middle of it is.
 func (p *Plan) Seats(s session.Stretch) []Seat {
 	t := p.turnOf(s.Round)
 	if t == nil || s.Rest() {
@@ -127,15 +131,32 @@ func (p *Plan) Seats(s session.Stretch) []Seat {
 	var list []Seat
 	for _, seat := range t.Seats {
 		who, bag := p.Person(seat.Person), p.Bag(seat.Bag)
-		if who == nil || who.Gone && (s.Carried || s.Round >= who.Until) {
+		if who == nil || who.Gone && over(s, who.Until, who.At) {
 			continue
 		}
-		if bag != nil && bag.Broken && (s.Carried || s.Round >= bag.Until) {
+		if bag != nil && bag.Broken && over(s, bag.Until, bag.At) {
 			seat.Bag, seat.Activity = "", session.Skipping
 		}
 		list = append(list, seat)
 	}
 	return list
+}
+
+// over says whether a stretch comes after somebody left, or a bag broke: in a round from the one named on, or from a
+// moment on. A round that is carried on is done later than it was planned.
+func over(s session.Stretch, until int, at drill.Micros) bool {
+	return s.Carried && at == 0 || s.Round >= until || at > 0 && s.From >= at
+}
+
+// upTo is how far into a stretch somebody came who left in the middle of it, or whose bag broke there.
+func (p *Plan) upTo(s session.Stretch, seat Seat, end drill.Micros) drill.Micros {
+	if who := p.Person(seat.Person); who != nil && who.Gone && who.At > s.From {
+		end = min(end, who.At)
+	}
+	if bag := p.Bag(seat.Bag); bag != nil && bag.Broken && bag.At > s.From {
+		end = min(end, bag.At)
+	}
+	return end
 }
 
 // Seat is where somebody is in a turn; nil where they are not in it.

@@ -250,7 +250,7 @@ func TestAnew(t *testing.T) {
 		t.Fatal(err)
 	}
 	from := p.Turns[5].Round
-	anew, err := p.Anew(c, from, append(slices.Clone(ids[1:7]), "p07"), []string{"bag0", "bag1"})
+	anew, err := p.Anew(c, from, 0, append(slices.Clone(ids[1:7]), "p07"), []string{"bag0", "bag1"})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -297,7 +297,7 @@ func TestAnewWithCaution(t *testing.T) {
 	}
 	c.Members[1].Cautions = []caution.Kind{caution.Wrist}
 	from := p.Turns[3].Round
-	anew, err := p.Anew(c, from, everybody(c), nil)
+	anew, err := p.Anew(c, from, 0, everybody(c), nil)
 	if err != nil {
 		t.Fatal(err)
 	}

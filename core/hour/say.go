@@ -110,12 +110,6 @@ func (p Plan) Cards(units words.Units) []HangCard {
 	return list
 }
 
-// RoundName counts the rounds on the bags.
-func (p Plan) RoundName(round int) string {
-	n := slices.IndexFunc(p.Turns, func(t Turn) bool { return t.Round == round })
-	return fmt.Sprintf("Round %d", n+1)
-}
-
 // whom are those who find a height right, until the bag is hung anew.
 func (p Plan) whom(r Rehang) string {
 	var names []string

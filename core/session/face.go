@@ -2,6 +2,8 @@ package session
 
 import (
 	"fmt"
+	"slices"
+	"strings"
 
 	"melodromos/core/drill"
 	"melodromos/core/words"
@@ -77,6 +79,57 @@ func (c Course) face(s Stretch, work int) Face {
 		f.Title = fmt.Sprintf("%d %s", b.Times, words.Lower(f.Title))
 	}
 	return f
+}
+
+// LeftSaid tells the blocks that were not done when it was ended: rounds that follow one another and hold the same in
+// one.
+func (c Course) LeftSaid() []string {
+	type left struct {
+		first, last int // of the session's rounds
+		titles      []string
+	}
+	var rounds []left
+	for _, s := range c.Left {
+		n := len(rounds)
+		if n == 0 || rounds[n-1].last != s.Round {
+			rounds = append(rounds, left{first: s.Round, last: s.Round})
+			n++
+		}
+		title := c.planned(s).Title()
+		if !slices.Contains(rounds[n-1].titles, title) {
+			rounds[n-1].titles = append(rounds[n-1].titles, title)
+		}
+	}
+	list := []string{}
+	for i := 0; i < len(rounds); i++ {
+		r := rounds[i]
+		for i+1 < len(rounds) && rounds[i+1].first > r.last && slices.Equal(rounds[i+1].titles, r.titles) &&
+			c.plan.Rounds[rounds[i+1].first].Kind == c.plan.Rounds[r.first].Kind {
+			i++
+			r.last = rounds[i].last
+		}
+		list = append(list, c.roundsName(r.first, r.last)+": "+words.Lower(strings.Join(r.titles, ", ")))
+	}
+	return list
+}
+
+// roundsName names rounds of the session: Round 3, Rounds 5 to 14, Finisher.
+func (c Course) roundsName(first, last int) string {
+	if c.plan.Rounds[first].Kind != Work {
+		return KindName(c.plan.Rounds[first].Kind)
+	}
+	number := func(round int) (n int) {
+		for _, r := range c.plan.Rounds[:round+1] {
+			if r.Kind == Work {
+				n++
+			}
+		}
+		return n
+	}
+	if first == last {
+		return fmt.Sprintf("Round %d", number(first))
+	}
+	return fmt.Sprintf("Rounds %d to %d", number(first), number(last))
 }
 
 // roundName says which round it is: the rounds on the bags are counted, the others have names.

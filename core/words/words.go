@@ -88,6 +88,14 @@ func Count(n int, word string) string {
 	return strconv.Itoa(n) + " " + word + "s"
 }
 
+// List puts words into a sentence: one, two and three.
+func List(list []string) string {
+	if n := len(list); n > 1 {
+		return strings.Join(list[:n-1], ", ") + " and " + list[n-1]
+	}
+	return strings.Join(list, "")
+}
+
 // Upper begins a text with a capital, Lower with a small letter.
 func Upper(text string) string { return first(text, strings.ToUpper) }
 

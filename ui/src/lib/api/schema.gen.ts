@@ -3206,6 +3206,8 @@ export interface components {
             /** Format: int64 */
             clockUs: number;
             deeds: components["schemas"]["Done"][];
+            /** @description ids of deeds that the floor took back, as no answer came: they count for nothing should they have arrived */
+            withdrawn?: string[];
         };
         FlowMark: {
             caution: boolean;
@@ -3428,6 +3430,8 @@ export interface components {
             cards: components["schemas"]["HangCard"][];
             /** @description for everybody who trains */
             caution: string;
+            /** @description after it was re-planned: what that changed, and from when on; else empty */
+            changed: string;
             /** Format: int64 */
             clockUs: number;
             /**
@@ -3449,12 +3453,14 @@ export interface components {
             /** @description the stretches of the floor's clock, in order */
             faces: components["schemas"]["Face"][];
             id: string;
-            /** @description blocks that were not done when it was ended */
-            left: components["schemas"]["Face"][];
+            /** @description what was not done when it was ended, a line for rounds that hold the same */
+            left: string[];
             name: string;
             plan: components["schemas"]["Plan"];
             /** @description why the last deed that was told does not count; empty where it does */
             refused: string;
+            /** @description those on the bags, by the plan */
+            rounds: components["schemas"]["RoundLine"][];
             /** @enum {string} */
             state: "ready" | "running" | "paused" | "done" | "stopped";
             /** @description what was done beside what was planned; empty where nothing was */
@@ -3998,6 +4004,11 @@ export interface components {
             old: string;
         };
         Person: {
+            /**
+             * Format: int64
+             * @description where they have left: when, by the floor's clock
+             */
+            at?: number;
             /** @description they have left; what they did stays */
             gone: boolean;
             id: string;
@@ -4677,6 +4688,22 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        RoundLine: {
+            /**
+             * Format: int64
+             * @description by the plan, from the beginning of the session
+             */
+            begins: number;
+            /** @description such as Round 3, or Finisher */
+            name: string;
+            /**
+             * Format: int64
+             * @description of the session
+             */
+            round: number;
+            /** @description the same over a column: 3, or F */
+            short: string;
+        };
         Run: {
             /** @description empty where it is gone */
             assignmentId: string;
@@ -5013,6 +5040,11 @@ export interface components {
             seed: number;
         };
         Station: {
+            /**
+             * Format: int64
+             * @description where it is not used any more: since when, by the floor's clock
+             */
+            at?: number;
             /** @description it is not used any more; what was done on it stays */
             broken: boolean;
             id: string;

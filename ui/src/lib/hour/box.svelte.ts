@@ -4,10 +4,17 @@ import { newKey } from '../key'
 type Deed = Schemas['Done']
 type Step = Schemas['FloorStep']
 type Action = NonNullable<Step['action']>
-type Kept = { deeds: Deed[]; actions: { action: Action; clockUs: number }[]; clockUs: number; at: number }
+type Kept = {
+  withdrawn?: string[]
+  deeds: Deed[]
+  actions: { action: Action; clockUs: number }[]
+  clockUs: number
+  at: number
+}
 
 const prefix = 'hourbox:'
 const heartbeat = 5000 // ms
+const answer = 2500 // ms for what is done at once or not at all
 const again = 1500 // ms until what did not arrive is sent again
 
 /** Tells the server what happened on the floor, once and in order: it gets an id, is written to the browser's own store before it is sent, and
@@ -53,6 +60,39 @@ export class Box {
     return this.send()
   }
 
+  /** Sends a deed that is done now or not at all: false where no answer came, and then it counts for nothing, should it have arrived. */
+  async only(deed: Deed['deed'], at: number): Promise<boolean> {
+    if (this.waiting > 0 && !this.offline) await this.send()
+    if (this.offline || this.waiting > 0 || this.#busy) return false
+    const one: Deed = { id: newKey(), deed, at: micros(at) }
+    this.#kept.withdrawn = [...(this.#kept.withdrawn ?? []), one.id] // until it is known to be done
+    this.#save()
+    this.#busy = true
+    this.#heard = performance.now()
+    try {
+      const hour = await ask(
+        api.POST('/api/hours/{id}/floor', {
+          params: { path: { id: this.#id } },
+          body: { deeds: [one], clockUs: micros(this.#clock()) },
+          signal: AbortSignal.timeout(answer),
+        }),
+      )
+      this.#kept.withdrawn = this.#kept.withdrawn.filter((id) => id !== one.id)
+      this.#save()
+      this.#told(hour)
+      return true
+    } catch (e) {
+      if (e instanceof Refusal && e.status === 422) {
+        this.problem = e.message
+        return true
+      }
+      this.offline = true
+      return false
+    } finally {
+      this.#busy = false
+    }
+  }
+
   step(action: Action, at: number) {
     this.#kept.actions.push({ action, clockUs: micros(at) })
     this.#save()
@@ -63,7 +103,7 @@ export class Box {
     this.#kept.at = Date.now()
     this.#kept.clockUs = micros(this.#clock())
     try {
-      if (this.waiting === 0) localStorage.removeItem(prefix + this.#id)
+      if (this.waiting === 0 && !this.#kept.withdrawn?.length) localStorage.removeItem(prefix + this.#id)
       else localStorage.setItem(prefix + this.#id, JSON.stringify(this.#kept))
     } catch {
       // A full or closed store costs the safety net, not the class.
@@ -79,17 +119,20 @@ export class Box {
       do {
         const deeds = [...this.#kept.deeds]
         const step = this.#kept.actions[0]
+        const withdrawn = this.#kept.withdrawn ?? []
         const hour = await ask(
           api.POST('/api/hours/{id}/floor', {
             params: { path: { id: this.#id } },
             body: {
               deeds,
+              ...(withdrawn.length > 0 ? { withdrawn } : {}),
               clockUs: step?.clockUs ?? micros(this.#clock()),
               ...(step ? { action: step.action } : {}),
             },
           }),
         )
         this.#kept.deeds.splice(0, deeds.length)
+        this.#kept.withdrawn = this.#kept.withdrawn?.filter((id) => !withdrawn.includes(id)) ?? []
         if (step) this.#kept.actions.shift()
         this.#save()
         this.offline = false

@@ -13,6 +13,7 @@ export type Deed = Schemas['Done']['deed']
 const heardOf = new Set(['strike', 'rebound', 'pass', 'call', 'cue', 'change'])
 const lead = 0.4 // s between the press of start and the clock's zero, in which the first sounds are put on it
 const patience = 5000 // ms until what could not be fetched is asked for again
+const online = new Set<Deed>(['back', 'repeat', 'wild', 'longer']) // done at once, or refused
 const fore = 3 // stretches whose stations are fetched beforehand
 export const most = 4 // dials that stand on the floor at once
 
@@ -218,10 +219,17 @@ export class ClassFloor {
     if (!this.live || !this.hour) return
     const at = this.now()
     this.#deed = at
+    if (online.has(deed)) return this.#onlineOnly(deed, at)
     const before = this.hour
     const told = this.box?.did(deed, at)
     await Promise.race([told, new Promise((done) => setTimeout(done, 400))])
     if (this.hour === before) this.#meanwhile(deed, at)
+  }
+
+  /** What changes the order of things is worked out by the server: it is done now, or not at all, and never later. */
+  async #onlineOnly(deed: Deed, at: number) {
+    if (!(await this.box?.only(deed, at)))
+      this.tell('Offline: nothing was changed. Press it again once you are online.')
   }
 
   /** Until the server has answered, a skip goes to what is next, and whatever is done again begins anew. */
@@ -243,7 +251,7 @@ export class ClassFloor {
         cues: cues.map((c) => (c.at >= at * 1e6 ? { ...c, at: c.at - by } : c)),
       }
       this.#plan()
-    } else this.tell('Kept here: that counts once the line is back.')
+    } else this.tell('Saved here. It takes effect once you are online.')
   }
 
   /** Plans what is left anew, with those who are here and the bags that can be used now. Says why where that is refused. */
@@ -253,6 +261,7 @@ export class ClassFloor {
         api.POST('/api/hours/{id}/anew', { params: { path: { id: this.hour!.id } }, body: { people, bags } }),
       )
       this.#took(hour)
+      if (hour.changed) this.tell(hour.changed, 10_000)
       return ''
     } catch (e) {
       return (e as Error).message
@@ -260,9 +269,9 @@ export class ClassFloor {
   }
 
   /** Says something for a while. */
-  tell(text: string) {
+  tell(text: string, ms = 5000) {
     this.told = text
-    setTimeout(() => this.told === text && (this.told = ''), 5000)
+    setTimeout(() => this.told === text && (this.told = ''), ms)
   }
 
   async askToEnd() {

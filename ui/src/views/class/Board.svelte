@@ -31,9 +31,9 @@
     <thead>
       <tr class="border-b-2 border-ink align-bottom">
         <th class="label sticky left-0 bg-ground py-1 pr-3" scope="col">Bag</th>
-        {#each plan.turns as t, i (t.round)}
+        {#each hour.rounds as t (t.round)}
           <th class="figure px-1 py-1 text-2xl {fixed(t.round) ? 'text-soft' : ''}" scope="col"
-            ><span class="sr-only">Round</span> {i + 1}</th>
+            ><span class="sr-only">{t.name}</span><span aria-hidden="true" title={t.name}>{t.short}</span></th>
         {/each}
       </tr>
     </thead>

@@ -17,12 +17,7 @@
   onMount(() => void doings.load().catch(() => {}))
   const h = $derived(hour.data)
   const used = $derived(h?.plan.bags.filter((b) => h.plan.turns.some((t) => t.seats.some((s) => s.bag === b.id))) ?? [])
-  const rows = $derived(
-    h?.plan.turns.map((t, i) => ({ n: i + 1, round: t.round, ...seatsOf(h.plan, t.round, doings.names) })) ?? [],
-  )
-  const first = $derived((h?.faces.find((f) => f.block >= 0)?.from ?? 0) / 1e6)
-  const begins = (round: number) =>
-    countdown((h?.faces.find((f) => f.round === round && f.block >= 0)?.from ?? 0) / 1e6 - first)
+  const rows = $derived(h?.rounds.map((r) => ({ ...r, ...seatsOf(h.plan, r.round, doings.names) })) ?? [])
   const frame = $derived(
     (h?.faces ?? [])
       .filter((f) => f.block >= 0 && f.kind !== 'work')
@@ -73,8 +68,8 @@
               {/if}
               <tr class="border-b border-rope align-top">
                 <th class="pr-2 whitespace-nowrap" scope="row"
-                  ><span class="figure {pocket ? 'text-base' : 'text-2xl'}">{r.n}</span>
-                  <span class="font-normal text-soft">{begins(r.round)}</span></th>
+                  ><span class="figure {pocket ? 'text-base' : 'text-2xl'}">{r.short}</span>
+                  <span class="font-normal text-soft">{countdown(r.begins / 1e6)}</span></th>
                 {#each used as b (b.id)}<td class="pr-2 font-semibold"
                     >{r.on.find((x) => x.bagId === b.id)?.person ?? '–'}</td
                   >{/each}

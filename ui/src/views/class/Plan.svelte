@@ -99,9 +99,9 @@
       <Crew bind:people={crew.people} bind:bags={crew.bags} />
       <p class="mt-4 flex flex-wrap gap-2">
         <Button main disabled={act.busy !== '' || crew.people.length === 0} onclick={anew}>
-          {begun ? 'Plan what is left anew' : 'Plan it anew'}
+          {begun ? 'Re-plan the rest' : 'Re-plan'}
         </Button>
-        <Button quiet onclick={() => (crew = null)}>Leave it</Button>
+        <Button quiet onclick={() => (crew = null)}>Cancel</Button>
       </p>
       <Problem text={act.problem} />
     </section>

@@ -25,8 +25,11 @@
 <Over title="Who is here now" {onleave}>
   <Crew bind:people bind:bags />
   <p class="mt-4 flex flex-wrap gap-2">
-    <Button main disabled={busy || people.length === 0} onclick={anew}>Plan what is left anew</Button>
-    <Button quiet onclick={onleave}>Leave it</Button>
+    <Button main disabled={busy || people.length === 0} onclick={anew}>Re-plan the rest</Button>
+    <Button quiet onclick={onleave}>Cancel</Button>
+  </p>
+  <p class="mt-2 text-sm text-soft">
+    Who leaves and what breaks counts from now; who comes, and all the rest, from the next round.
   </p>
   <Problem text={problem} />
 </Over>

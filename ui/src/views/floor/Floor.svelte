@@ -5,6 +5,7 @@
   import { push } from 'svelte-spa-router'
   import { doings } from '../../lib/hour/doings.svelte'
   import { ClassFloor, type Deed } from '../../lib/hour/floor.svelte'
+  import { kept, keptUp, meant, pressed } from '../../lib/run/keys'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
   import Unreadable from '../../lib/ui/Unreadable.svelte'
@@ -41,21 +42,24 @@
     x: 'failed',
   }
   function keys(e: KeyboardEvent) {
-    if (e.ctrlKey || e.metaKey || e.altKey || e.repeat) return
-    const at = e.target as HTMLElement
-    if (at.closest('input, select, textarea, [role=dialog]')) return
-    const pressing = at.closest('button, a')
-    const key = e.key.toLowerCase()
-    if (key === ' ' && pressing && at.matches(':focus-visible')) return // Space does what the focus shows
-    const forth = key === ' ' || key === 'pagedown' || key === 'arrowright' // a page-turner pedal sends these
-    if (floor.live) {
-      if (forth) void floor.pause()
-      else if (key === 'escape' || key === 'pageup' || key === 'arrowleft') void floor.askToEnd()
-      else if (key === 'm') floor.mute()
-      else if (deeds[key]) void floor.deed(deeds[key])
-      else return
-    } else if (forth && floor.phase === 'ready' && !pressing) void floor.start()
-    else if (key === 'escape') void push(`/class/${params.id}`)
+    if (!floor.live) return ready(e)
+    if (pressed(e)) return kept(e)
+    const key = meant(e)
+    const deed = deeds[key]
+    if (e.repeat) return key === 'forth' ? kept(e) : undefined
+    if (key === 'forth') void floor.pause()
+    else if (key === 'back') void floor.askToEnd()
+    else if (key === 'm') floor.mute()
+    else if (deed) void floor.deed(deed)
+    else return
+    kept(e)
+  }
+  // Before the class, and after it, what has the focus takes Space.
+  function ready(e: KeyboardEvent) {
+    const key = meant(e)
+    const pressing = (e.target as HTMLElement).closest('button, a')
+    if (key === 'forth' && floor.phase === 'ready' && !pressing && !e.repeat) void floor.start()
+    else if (e.key === 'Escape') void push(`/class/${params.id}`)
     else return
     e.preventDefault()
   }
@@ -72,7 +76,11 @@
 </script>
 
 <svelte:head><title>{floor.hour?.name ?? 'Class'} · Melodromos</title></svelte:head>
-<svelte:window onkeydown={keys} onpopstate={back} onpagehide={() => floor.leave()} />
+<svelte:window
+  onkeydowncapture={keys}
+  onkeyupcapture={(e) => floor.live && keptUp(e)}
+  onpopstate={back}
+  onpagehide={() => floor.leave()} />
 <svelte:document onvisibilitychange={() => floor.seenAgain()} />
 
 <main class="flex h-dvh flex-col overflow-hidden bg-ground text-ink select-none" data-phase={floor.phase}>

@@ -55,7 +55,5 @@
 {/if}
 {#if floor.told}<p class="px-6 text-lg font-semibold" role="status">{floor.told}</p>{/if}
 {#if floor.box?.offline}
-  <p class="px-6 text-lg font-semibold" role="status">
-    No connection. The class plays on; what happens is kept here and sent when the line is back.
-  </p>
+  <p class="px-6 text-lg font-semibold" role="status">Offline. The class carries on; everything is saved here.</p>
 {:else if floor.box?.problem}<p class="px-6 text-lg font-semibold" role="alert">{floor.box.problem}</p>{/if}

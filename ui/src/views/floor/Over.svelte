@@ -21,7 +21,7 @@
     <section>
       <h2 class="label">Left out, for the next time</h2>
       <ul class="text-xl">
-        {#each hour.left as f (f.id)}<li>{f.name}: {f.title}</li>{/each}
+        {#each hour.left as text (text)}<li>{text}</li>{/each}
       </ul>
     </section>
   {/if}

@@ -5,6 +5,7 @@
   import { push } from 'svelte-spa-router'
   import type { Schemas } from '../../lib/api/client'
   import { markNames } from '../../lib/format'
+  import { kept, keptUp, meant } from '../../lib/run/keys'
   import { leftovers } from '../../lib/run/outbox.svelte'
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
@@ -33,25 +34,26 @@
   const marks = Object.keys(markNames) as Schemas['MarkIn']['kind'][]
 
   function keys(e: KeyboardEvent) {
-    if (e.ctrlKey || e.metaKey || e.altKey || e.repeat) return
-    const at = e.target as HTMLElement
-    const pressing = at.closest('button, a, [role=radio]')
-    const taken = pressing?.getAttribute('data-state') === 'checked'
-    const key = e.key.toLowerCase()
-    if (key === ' ' && pressing && at.matches(':focus-visible') && floor.live) return // Space does what the focus shows
-    const forth = key === ' ' || key === 'pagedown' || key === 'arrowright' // a page-turner pedal sends these
+    if (!floor.live) return before(e)
+    const key = meant(e)
     const mark = marks[Number(key) - 1]
-    if (floor.live) {
-      if (key === 'f') floor.strike(floor.left, e.timeStamp)
-      else if (key === 'j') floor.strike(floor.right, e.timeStamp)
-      else if (forth) void round.togglePause()
-      else if (key === 'escape' || key === 'pageup' || key === 'arrowleft') void round.askToStop()
-      else if (key === 'm') round.mute()
-      else if (mark) round.mark(mark)
-      else return
-    } else if (forth && !at.closest('input, select, textarea') && (!pressing || (key === ' ' && taken)))
-      floor.start(params.id)
-    else if (key === 'escape') void push('/')
+    if (e.repeat) return key === 'forth' ? kept(e) : undefined
+    if (key === 'f') floor.strike(floor.left, e.timeStamp)
+    else if (key === 'j') floor.strike(floor.right, e.timeStamp)
+    else if (key === 'forth') void round.togglePause()
+    else if (key === 'back') void round.askToStop()
+    else if (key === 'm') round.mute()
+    else if (mark) round.mark(mark)
+    else return
+    kept(e)
+  }
+  // Before the round what has the focus takes Space, but for a choice that is taken already.
+  function before(e: KeyboardEvent) {
+    const key = meant(e)
+    const pressing = (e.target as HTMLElement).closest('button, a, [role=radio], input')
+    const taken = pressing?.getAttribute('data-state') === 'checked'
+    if (key === 'forth' && !e.repeat && (!pressing || (e.key === ' ' && taken))) floor.start(params.id)
+    else if (e.key === 'Escape') void push('/')
     else return
     e.preventDefault()
   }
@@ -73,7 +75,11 @@
 <svelte:head>
   <title>{ready.data ? `${ready.data.trainee.name}, ${ready.data.drill.name}` : 'Round'} · Melodromos</title>
 </svelte:head>
-<svelte:window onkeydown={keys} onpagehide={() => round.leave()} onpopstate={back} />
+<svelte:window
+  onkeydowncapture={keys}
+  onkeyupcapture={(e) => floor.live && keptUp(e)}
+  onpagehide={() => round.leave()}
+  onpopstate={back} />
 <svelte:document onvisibilitychange={() => round.seenAgain()} />
 
 <main

@@ -1,0 +1,228 @@
+package e2e
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp/kb"
+
+	"melodromos/core/hour"
+	"melodromos/core/session"
+	"melodromos/core/words"
+	"melodromos/demo"
+	"melodromos/server"
+)
+
+const phase = "document.querySelector('main').dataset.phase"
+
+// inPhase waits until a live screen is running or paused.
+func (c coach) inPhase(want string) {
+	c.t.Helper()
+	if err := c.Until(phase + " === '" + want + "'"); err != nil {
+		c.t.Errorf("it is %s, and should be %s", c.text(phase), want)
+	}
+}
+
+// hourOf plans a class of so many people and goes to its floor.
+func (c coach) hourOf(people int) server.Hour {
+	c.t.Helper()
+	type one struct{ ID, Name string }
+	var ids []string
+	for _, p := range asked[[]one](c, "GET", "/api/trainees", nil)[:people] {
+		ids = append(ids, p.ID)
+	}
+	h := asked[server.Hour](c, "POST", "/api/hours",
+		server.ClassQuestion{People: ids, Bags: []string{}, Minutes: 30})
+	c.ok(c.Go("/floor/" + h.ID))
+	c.ok(c.See("Start the class"))
+	return h
+}
+
+// On the floor of a class Space, the pedal and the large button pause and go on, whatever was pressed before, with the
+// mouse or by Tab: they never press it again.
+func TestTheFloorObeys(t *testing.T) {
+	t.Parallel()
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	h := c.hourOf(3)
+	c.ok(c.Press("Start the class"))
+	c.inPhase("running")
+	deeds := func() int { return asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil).Deeds }
+	c.ok(c.Press("Skip"))
+	c.ok(c.Until("document.querySelector('[data-testid=now]').innerText !== 'Skipping'"))
+	for i, key := range []string{" ", " ", kb.PageDown, kb.ArrowRight, " ", " "} {
+		c.ok(c.Key(key))
+		c.inPhase([]string{"paused", "running"}[i%2])
+	}
+	for _, name := range []string{"Skip", "Again", "Back", "Rest +30 s", "Sound", "Who is here"} {
+		before := deeds()
+		c.text(fmt.Sprintf(`(([...document.querySelectorAll('footer button')].find((b) => b.innerText === %q)).focus(), '')`,
+			name)) // as Tab does
+		c.ok(c.Key(" "))
+		c.inPhase("paused")
+		c.ok(c.Key(" "))
+		c.inPhase("running")
+		if now := deeds(); now != before || c.text("String(!!document.querySelector('[role=dialog]'))") == "true" {
+			t.Errorf("Space with the focus on %s: %d deeds more, or a dialog", name, now-before)
+		}
+	}
+	// A dialog is opened and left again; Space is not its button's.
+	for _, leave := range []string{"Cancel", "\x1b"} {
+		c.ok(c.Press("Who is here"))
+		c.ok(c.See("Who is here now"))
+		if leave == "Cancel" {
+			c.ok(c.Press(leave))
+		} else {
+			c.ok(c.Key(leave))
+		}
+		c.ok(c.Until("!document.querySelector('[role=dialog]')"))
+		c.ok(c.Key(" "))
+		c.inPhase("paused")
+		c.ok(c.Key(" "))
+		c.inPhase("running")
+	}
+	// In a dialog it pauses, too, and Enter presses what has the focus.
+	c.ok(c.Press("Sound"))
+	c.ok(c.Until("document.querySelector('[role=dialog] [role=radio]')"))
+	c.text("(document.querySelector('[role=dialog] [role=radio]:not([data-state=checked])').focus(), '')")
+	c.ok(c.Key(" "))
+	c.inPhase("paused")
+	c.ok(c.Key(" "))
+	c.inPhase("running")
+	c.ok(c.Key("\r"))
+	c.ok(c.Until("document.activeElement.dataset.state === 'checked'"))
+	c.ok(c.Press("Done"))
+	c.ok(c.Until("!document.querySelector('[role=dialog]')"))
+	before := deeds()
+	c.text(`([...document.querySelectorAll('footer button')].find((b) => b.innerText === 'Skip').focus(), '')`)
+	c.ok(c.Key("\r"))
+	c.becomes("Enter skips", func() (bool, error) { return deeds() == before+1, nil })
+	c.ok(c.Press("Pause"))
+	c.inPhase("paused")
+	c.ok(c.Press("Go on"))
+	c.inPhase("running")
+	// Single keys are switched off: Space is the browser's own, and the pedal goes on.
+	c.text("(localStorage.setItem('single-keys', 'off'), '')")
+	c.reloads()
+	c.inPhase("running")
+	before = deeds()
+	c.text(`([...document.querySelectorAll('footer button')].find((b) => b.innerText === 'Skip').focus(), '')`)
+	c.ok(c.Key(" "))
+	c.becomes("Space skips", func() (bool, error) { return deeds() == before+1, nil })
+	c.ok(c.Key("s"))
+	c.ok(c.Key(kb.PageDown))
+	c.inPhase("paused")
+	if now := deeds(); now != before+1 {
+		t.Errorf("a single key that is switched off did something: %d deeds", now-before)
+	}
+}
+
+// In a round Space pauses and goes on whatever was pressed before, and no mark is made twice.
+func TestTheRoundObeys(t *testing.T) {
+	t.Parallel()
+	c := open(t, start(t), 1280, 800)
+	c.ontoFloor()
+	c.ok(c.Key(" "))
+	c.ok(c.runs())
+	c.ok(c.into(1))
+	c.ok(c.Press("1Missed"))
+	c.ok(c.See("1 mark"))
+	for i := range 4 {
+		c.ok(c.Key(" "))
+		c.inPhase([]string{"paused", "running"}[i%2])
+	}
+	c.text("(document.querySelector('[role=group][aria-label=Marks] button:nth-of-type(2)').focus(), '')")
+	c.ok(c.Key(" "))
+	c.inPhase("paused")
+	c.ok(c.Key(kb.PageDown))
+	c.inPhase("running")
+	c.ok(c.See("1 mark"))
+	c.ok(c.Key("\r"))
+	c.ok(c.See("2 marks"))
+}
+
+// Who leaves and what breaks in the middle of a round is gone from the floor at once; the rest is said to come with the
+// next round.
+func TestLeavesInMidRound(t *testing.T) {
+	t.Parallel()
+	c := open(t, start(t), 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	h := c.hourOf(4)
+	c.ok(c.Press("Start the class"))
+	c.inPhase("running")
+	for c.text("String(!!document.querySelector('main ul li figure, main ul li svg[role=img]'))") != "true" {
+		c.ok(c.Press("Skip")) // out of the warm-up, into the first round
+		time.Sleep(600 * time.Millisecond)
+		if strings.HasPrefix(c.text("document.querySelector('[data-testid=now]').innerText"), "Your drill") {
+			c.ok(c.Until("document.querySelector('main ul li svg[role=img]')"))
+		}
+	}
+	now := asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil)
+	turn := now.Plan.Turns[0]
+	seat := turn.Seats[slices.IndexFunc(turn.Seats, func(s hour.Seat) bool { return s.Bag != "" })]
+	other := turn.Seats[slices.IndexFunc(turn.Seats,
+		func(s hour.Seat) bool { return s.Bag != "" && s.Person != seat.Person })]
+	who, bag := now.Plan.Person(seat.Person).Name, now.Plan.Bag(other.Bag).Name
+	onBag := now.Plan.Person(other.Person).Name
+	c.ok(c.Press("Who is here"))
+	c.ok(c.See("counts from now"))
+	c.ok(c.Press(who))
+	c.ok(c.Press(bag + " " + words.Upper(now.Plan.Bag(other.Bag).Kind.Name())))
+	c.ok(c.Press("Re-plan the rest"))
+	c.ok(c.Until("!document.querySelector('[role=dialog]')"))
+	c.ok(c.See("From now: " + who + " has left"))
+	c.ok(c.See("From the next round"))
+	c.ok(c.Until(fmt.Sprintf("![...document.querySelectorAll('main ul li')].some((li) => li.innerText.includes(%q) || li.innerText.includes(%q))",
+		strings.Fields(who)[0], bag)))
+	c.ok(c.See(strings.Fields(onBag)[0])) // who was on it has something else to do
+	if text := c.text("document.querySelector('main').innerText"); strings.Contains(text, bag+"\n") {
+		t.Errorf("somebody is sent to the %s: %q", bag, text)
+	}
+}
+
+// Without a line what changes the order of things is refused, and nothing jumps once it is back; a skip is done at once.
+func TestNoJumpOnReconnect(t *testing.T) {
+	t.Parallel()
+	database := demoGym(t)
+	url, stop := serve(t, database, "127.0.0.1:0")
+	c := open(t, url, 1280, 800)
+	c.ok(c.SignIn(demo.Email, demo.Password))
+	h := c.hourOf(3)
+	c.ok(c.Press("Start the class"))
+	c.inPhase("running")
+	c.ok(c.Press("Skip"))
+	c.ok(c.Until("document.querySelector('[data-testid=now]').innerText !== 'Skipping'"))
+	time.Sleep(4500 * time.Millisecond) // so that Back would begin it anew
+	faces := len(asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil).Faces)
+	stop()
+	left := func() float64 {
+		return c.number("document.querySelector('[role=timer]').innerText.split(':').reduce((a, b) => 60 * a + +b, 0)")
+	}
+	before, at := left(), time.Now()
+	for _, name := range []string{"Back", "Again", "Rest +30 s"} {
+		c.ok(c.Press(name))
+		c.ok(c.See("Offline: nothing was changed"))
+		c.ok(c.Until("!document.body.innerText.includes('Offline: nothing was changed')"))
+	}
+	c.ok(c.See("Offline. The class carries on"))
+	_, again := serve(t, database, strings.TrimPrefix(url, "http://"))
+	t.Cleanup(again)
+	c.ok(c.Until("!document.body.innerText.includes('Offline')"))
+	time.Sleep(time.Second)
+	gone := before - left()
+	if by := gone - time.Since(at).Seconds(); by < -2.5 || by > 2.5 {
+		t.Errorf("the bell is %.1f s from where it was to be", by)
+	}
+	c.lostLine()
+	now := asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil)
+	if len(now.Faces) != faces || slices.ContainsFunc(now.Faces, func(f session.Face) bool { return f.State == session.Cut }) {
+		t.Errorf("%d stretches, before %d", len(now.Faces), faces)
+	}
+	c.ok(c.Press("Again")) // with a line it is done
+	c.becomes("again", func() (bool, error) {
+		return len(asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil).Faces) > faces, nil
+	})
+}
