@@ -30,6 +30,12 @@ type Page struct {
 // Open starts a browser of its own with an empty profile, at a size in CSS pixels, on the site at base. Call the second
 // result to close it.
 func Open(parent context.Context, base string, width, height int) (*Page, func(), error) {
+	return OpenIn(parent, "", base, width, height)
+}
+
+// OpenIn starts a browser with the profile that lies in a folder, as a device that is switched on again; "" is an empty
+// one.
+func OpenIn(parent context.Context, profile, base string, width, height int) (*Page, func(), error) {
 	options := append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.WindowSize(width, height),
 		chromedp.Flag("mute-audio", true),
@@ -37,6 +43,9 @@ func Open(parent context.Context, base string, width, height int) (*Page, func()
 		chromedp.Flag("disable-component-update", true),
 		chromedp.Flag("force-color-profile", "srgb"),
 	)
+	if profile != "" {
+		options = append(options, chromedp.UserDataDir(profile))
+	}
 	if os.Geteuid() == 0 {
 		options = append(options, chromedp.NoSandbox) // Chromium's sandbox refuses root
 	}
@@ -346,4 +355,13 @@ func (p *Page) SignIn(email, password string) error {
 func quote(s string) string {
 	b, _ := json.Marshal(s) // a string always can
 	return string(b)
+}
+
+// Kill ends the browser at once, as a battery that is empty does: nothing of it is asked or told before.
+func (p *Page) Kill() error {
+	process := chromedp.FromContext(p.ctx).Browser.Process()
+	if process == nil {
+		return fmt.Errorf("this browser was not started here")
+	}
+	return process.Kill()
 }

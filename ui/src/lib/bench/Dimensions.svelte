@@ -2,7 +2,8 @@
 <script lang="ts">
   import type { Schemas } from '../api/client'
   import { length, type Units } from '../format'
-  import { moved, own, standing, written } from './handles'
+  import { moved, own, standing } from './handles'
+  import type { Box } from './labels'
   import type { Scale } from './scale'
 
   type Handle = Schemas['Handle']
@@ -12,11 +13,12 @@
     scale: Scale
     units: Units
     still: boolean
+    at: Box[] // where each figure stands
     read: ((field: string) => number) | undefined
     onset: ((changes: { field: string; to: number }[]) => void) | undefined
     onhold: (on: boolean) => void
   }
-  let { handles, scale, units, still, read, onset, onhold }: Props = $props()
+  let { handles, scale, units, still, at, read, onset, onhold }: Props = $props()
   let dragged = $state<{ handle: Handle; from: number; start: Values; value: number; metre: number } | null>(null)
 
   const along = (h: Handle, e: PointerEvent) => (h.upright ? -e.clientY : e.clientX)
@@ -62,11 +64,10 @@
   }
 </script>
 
-{#each handles as h (h.field)}
+{#each handles as h, i (h.field)}
   <path d={line(h)} fill="none" stroke="var(--soft)" stroke-width="1.25" />
   {#if still}
-    {@const text = written(h, scale)}
-    <text x={text.x} y={text.y} text-anchor={text.anchor} class="dimension fill-ink text-[0.8rem] font-semibold"
+    <text x={at[i]!.x + 3} y={at[i]!.y + 14} class="dimension fill-ink text-[0.8rem] font-semibold"
       >{length(h.value, units)}</text>
   {:else}
     <circle

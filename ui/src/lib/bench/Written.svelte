@@ -4,28 +4,29 @@
   import { length, type Units } from '../format'
   import Part from '../say/Part.svelte'
   import Field from '../ui/Field.svelte'
-  import { moved, standing, written } from './handles'
+  import { moved, standing } from './handles'
   import { shownAs } from './kinds.svelte'
-  import type { Scale } from './scale'
+  import type { Box } from './labels'
 
   type Props = {
     handles: Schemas['Handle'][]
-    scale: Scale
+    at: Box[]
     units: Units
     read: ((field: string) => number) | undefined
     onset: (changes: { field: string; to: number }[]) => void
   }
-  let { handles, scale, units, read, onset }: Props = $props()
+  let { handles, at, units, read, onset }: Props = $props()
   const step = $derived(units === 'imperial' ? 0.0127 : 0.01)
 </script>
 
-{#each handles as h (h.field)}
-  {@const at = written(h, scale)}
+{#each handles as h, i (h.field)}
+  {@const box = at[i]!}
   <span
-    class="on-line absolute text-[0.8rem] whitespace-nowrap"
-    style:left="{at.x}px"
-    style:top="{at.y - 4}px"
-    style:transform="translate({at.anchor === 'end' ? '-100%' : '0'}, -50%)">
+    class="on-line absolute flex items-center justify-center text-[0.8rem] whitespace-nowrap"
+    style:left="{box.x}px"
+    style:top="{box.y}px"
+    style:width="{box.w}px"
+    style:height="{box.h}px">
     <Part
       text={length(h.value, units)}
       label={h.label}
@@ -50,13 +51,17 @@
     align-items: flex-end;
     min-height: 1.5rem;
     line-height: 1.1;
-    background: var(--sheet);
+    /* What lies under a figure shows round its letters: nothing is cut out of the picture. */
+    text-shadow:
+      0 0 2px var(--sheet),
+      0 0 3px var(--sheet),
+      0 0 4px var(--sheet),
+      0 0 5px var(--sheet);
   }
   @media (max-width: 40rem) {
     .on-line :global(.part) {
       min-width: 2.75rem;
       min-height: 2.75rem;
-      background: transparent;
     }
   }
 </style>

@@ -17,15 +17,31 @@ export function moved(h: Handle, from: Record<string, number>, wanted: number): 
   return h.moves.map((m) => ({ field: m.field, to: Math.round((from[m.field]! + m.per * metres) * 1e4) / 1e4 }))
 }
 
-/** Where the figure of a dimension stands (px): beside an upright line, over or under a level one's knob. */
-export function written(h: Handle, scale: { x: (m: number) => number; y: (m: number) => number }) {
-  const [x, y] = [scale.x, scale.y]
-  const floor = y(0) - 12 // what ends there is written over it
-  if (h.upright) return { x: x(h.x1) + 7, y: Math.min(floor, (y(h.y1) + y(h.y2)) / 2 + 4), anchor: 'start' as const }
-  const under = h.y1 === h.y2 && h.y2 > 0.3
-  return {
-    x: x(h.x2) + (h.x2 < 0 ? -11 : 11),
-    y: y(h.y2) + (under ? 18 : -8),
-    anchor: h.x2 < 0 ? ('end' as const) : ('start' as const),
+type At = { x: (m: number) => number; y: (m: number) => number }
+const beside = 6 // px between a line and its figure
+const along = [0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8, 0.1, 0.9] // of an upright line, where its figure may stand
+
+/** Where the figure of a dimension may stand, its box being so large (px): beside an upright line, round the knob of a level one. */
+export function spots(h: Handle, at: At, box: { w: number; h: number }) {
+  const [x, y] = [at.x(h.x2), at.y(h.y2)]
+  if (h.upright) {
+    const [top, bottom] = [Math.min(at.y(h.y1), y), Math.max(at.y(h.y1), y)]
+    return along.flatMap((share) => {
+      const up = Math.min(at.y(0) - box.h, top + share * (bottom - top) - box.h / 2) // not under the floor
+      return [
+        { x: x + beside, y: up },
+        { x: x - beside - box.w, y: up },
+      ]
+    })
   }
+  return [12, 20, 30, 42].flatMap((far) => [
+    { x: x - box.w / 2, y: y + far },
+    { x: x - box.w / 2, y: y - far - box.h },
+    { x: x + far, y: y - box.h / 2 },
+    { x: x - far - box.w, y: y - box.h / 2 },
+    { x: x - box.w - 4, y: y + far },
+    { x: x + 4, y: y + far },
+    { x: x - box.w - 4, y: y - far - box.h },
+    { x: x + 4, y: y - far - box.h },
+  ])
 }

@@ -4,7 +4,14 @@
      hit leaves a dot beside its strike. The middle says what to do next. -->
 <script lang="ts">
   import { onMount, untrack } from 'svelte'
-  import { describe, type Cycle, type TraceHit, type TraceMove, type TraceStrike } from '../trace/geometry'
+  import {
+    describe,
+    describeHits,
+    type Cycle,
+    type TraceHit,
+    type TraceMove,
+    type TraceStrike,
+  } from '../trace/geometry'
   import { Face } from './face.svelte'
   import Marks from './Marks.svelte'
   import { far, near, radius, x, y } from './turn'
@@ -20,6 +27,7 @@
     clock?: () => number // s; without one the dial stands still
     said?: string // in place of what comes next
     under?: string // below that, in place of what comes next
+    whose?: string // who is on which bag, before the description
     onpart?: (part: { told: string[]; now: number; rep: number }) => void
   }
   let {
@@ -33,12 +41,15 @@
     clock,
     said = '',
     under = '',
+    whose = '',
     onpart,
   }: Props = $props()
-  const id = $props.id()
   const face = new Face(() => ({ cycle, planned, strikes, moves, hits, tempo, stance, whole: !clock }))
   let width = $state(2)
   let height = $state(1)
+  const words = $derived(
+    [whose, describe(cycle, tempo, planned), clock ? '' : describeHits(hits)].filter(Boolean).join(' '),
+  )
   const narrow = $derived(width < 1.2 * height)
   const half = $derived(!face.film ? 106 : narrow ? 112 : 140) // names stand beside the curve of a combination
   let bead = $state<SVGCircleElement>()
@@ -76,35 +87,42 @@
   data-picture="The dial"
   class="block h-full w-full select-none"
   role="img"
-  aria-labelledby="{id}-words">
-  <title id="{id}-words">{describe(cycle, tempo, planned)}</title>
-  {#each [near, far] as r (r)}
-    <circle
-      {r}
-      fill="none"
-      stroke={face.boarded ? 'var(--brass)' : 'var(--edge)'}
-      stroke-width={face.boarded ? 0.7 : 0.4} />
-  {/each}
-  <circle r={radius(0)} fill="none" stroke="var(--soft)" stroke-width="0.4" stroke-dasharray="0.6 2.4" />
-  {#each face.discs as d (d.i)}
-    <path d={d.window} fill="none" stroke="var(--strike)" stroke-opacity="0.34" stroke-width={1.3 * face.disc} />
-  {/each}
-  <path d={face.way.curve(face.side)} fill="none" stroke="var(--ink)" stroke-width="1.5" stroke-linejoin="round" />
-  <Marks {face} {half} large={narrow ? 1.3 : 1} />
-  {#each face.dots as d (d.key)}
-    <circle
-      class="hit"
-      cx={x(d.spot)}
-      cy={y(d.spot)}
-      r={!clock && face.dots.length > 60 ? 1 : 2.1}
-      fill="var(--ink)"
-      fill-opacity={d.strong} />
-  {/each}
-  {#if clock}
-    <circle bind:this={bead} class="bead" r="4.4" fill="var(--ink)" stroke="var(--ground)" stroke-width="1.4" />
-  {/if}
-  <g text-anchor="middle" class="pointer-events-none" data-testid="next">
-    <text y={below ? high * 0.22 : high * 0.36} class="figure fill-ink" font-size={high}>{main}</text>
-    <text y={high * 0.22 + (narrow ? 15 : 13)} class="fill-soft" font-size={size(below, narrow ? 11 : 8)}>{below}</text>
+  aria-label={words}>
+  <g aria-hidden="true">
+    {#each [near, far] as r (r)}
+      <circle
+        {r}
+        fill="none"
+        stroke={face.boarded ? 'var(--brass)' : 'var(--edge)'}
+        stroke-width={face.boarded ? 0.7 : 0.4} />
+    {/each}
+    <circle r={radius(0)} fill="none" stroke="var(--soft)" stroke-width="0.4" stroke-dasharray="0.6 2.4" />
+    {#each face.discs as d (d.i)}
+      <path d={d.window} fill="none" stroke="var(--strike)" stroke-width={1.3 * face.disc + 0.5} />
+      <path
+        d={d.window}
+        fill="none"
+        stroke="color-mix(in srgb, var(--strike) 34%, var(--ground))"
+        stroke-width={1.3 * face.disc - 0.5} />
+    {/each}
+    <path d={face.way.curve(face.side)} fill="none" stroke="var(--ink)" stroke-width="1.5" stroke-linejoin="round" />
+    <Marks {face} {half} large={narrow ? 1.3 : 1} />
+    {#each face.dots as d (d.key)}
+      <circle
+        class="hit"
+        cx={x(d.spot)}
+        cy={y(d.spot)}
+        r={!clock && face.dots.length > 60 ? 1 : 2.1}
+        fill="var(--ink)"
+        fill-opacity={d.strong} />
+    {/each}
+    {#if clock}
+      <circle bind:this={bead} class="bead" r="4.4" fill="var(--ink)" stroke="var(--ground)" stroke-width="1.4" />
+    {/if}
+    <g text-anchor="middle" class="pointer-events-none" data-testid="next">
+      <text y={below ? high * 0.22 : high * 0.36} class="figure fill-ink" font-size={high}>{main}</text>
+      <text y={high * 0.22 + (narrow ? 15 : 13)} class="fill-soft" font-size={size(below, narrow ? 11 : 8)}
+        >{below}</text>
+    </g>
   </g>
 </svg>

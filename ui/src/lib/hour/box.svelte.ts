@@ -1,10 +1,12 @@
 import { Refusal, api, ask, type Schemas } from '../api/client'
 import { newKey } from '../key'
+import { keepSafe } from '../run/safe'
 
 type Deed = Schemas['Done']
 type Step = Schemas['FloorStep']
 type Action = NonNullable<Step['action']>
 type Kept = {
+  rev?: number // counts its changes
   withdrawn?: string[]
   deeds: Deed[]
   actions: { action: Action; clockUs: number }[]
@@ -102,9 +104,12 @@ export class Box {
   #save() {
     this.#kept.at = Date.now()
     this.#kept.clockUs = micros(this.#clock())
+    this.#kept.rev = (this.#kept.rev ?? 0) + 1
+    const text = this.waiting === 0 && !this.#kept.withdrawn?.length ? null : JSON.stringify(this.#kept)
+    keepSafe(prefix + this.#id, text, this.#kept.rev)
     try {
-      if (this.waiting === 0 && !this.#kept.withdrawn?.length) localStorage.removeItem(prefix + this.#id)
-      else localStorage.setItem(prefix + this.#id, JSON.stringify(this.#kept))
+      if (text === null) localStorage.removeItem(prefix + this.#id)
+      else localStorage.setItem(prefix + this.#id, text)
     } catch {
       // A full or closed store costs the safety net, not the class.
     }

@@ -1,6 +1,7 @@
 import { api, ask, type Schemas } from '../api/client'
 import { RunClock } from '../run/clock'
 import { mix, volume, type Mix } from '../run/loudness'
+import { restoreSafe } from '../run/safe'
 import { Sound } from '../run/sound'
 import { Box } from './box.svelte'
 
@@ -67,6 +68,7 @@ export class ClassFloor {
     try {
       const hour = await ask(api.GET('/api/hours/{id}', { params: { path: { id } } }))
       this.box?.close()
+      await restoreSafe() // of a browser that was killed
       this.box = new Box(id, () => this.now(), this.#took)
       this.#took(hour)
       if (this.box.waiting > 0) await this.box.send()

@@ -16,7 +16,7 @@
     new Date(Math.max(points.at(-1)?.date.getTime() ?? 0, (points[0]?.date.getTime() ?? 0) + apart) + apart / 3),
   ])
   const told = $derived(
-    `${trend.name}: ${trend.points.length} rounds, from ${percent(trend.points[0]?.share ?? 0)} to ${percent(trend.points.at(-1)?.share ?? 0)}. ${trend.said}`,
+    `${trend.name}: ${trend.points.length} rounds, from ${percent(trend.points[0]?.share ?? 0)} to ${percent(trend.points.at(-1)?.share ?? 0)}.`,
   )
 </script>
 

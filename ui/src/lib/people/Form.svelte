@@ -3,6 +3,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { untrack } from 'svelte'
   import { api, ask, type Schemas } from '../api/client'
+  import { asked } from '../address'
   import Standing from '../drafts/Standing.svelte'
   import { session } from '../session.svelte'
   import Button from '../ui/Button.svelte'
@@ -26,11 +27,7 @@
     staleTime: Infinity,
   }))
   const begin = () =>
-    entry.begin(
-      person ? ($state.snapshot(person) as Person) : null,
-      beginning.data!.newcomer,
-      new URLSearchParams(location.hash.split('?')[1] ?? ''),
-    )
+    entry.begin(person ? ($state.snapshot(person) as Person) : null, beginning.data!.newcomer, asked())
   $effect(() => {
     if (beginning.data && !edited) untrack(begin)
   })

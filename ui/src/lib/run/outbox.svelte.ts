@@ -1,5 +1,6 @@
 import { Refusal, api, ask, type Schemas } from '../api/client'
 import { newKey } from '../key'
+import { keepSafe, restoreSafe } from './safe'
 
 type Hit = Schemas['HitIn']
 type Mark = Schemas['MarkIn']
@@ -12,6 +13,7 @@ type Kept = {
   coach?: string
   delay?: number | null
   at?: number
+  rev?: number // counts its changes
 }
 
 const prefix = 'outbox:'
@@ -74,9 +76,12 @@ export class Outbox {
 
   #save() {
     this.waiting = this.#kept.hits.length + this.#kept.marks.length
+    this.#kept.rev = (this.#kept.rev ?? 0) + 1
+    const text = this.empty ? null : JSON.stringify(this.#kept)
+    keepSafe(prefix + this.#run, text, this.#kept.rev)
     try {
-      if (this.empty) localStorage.removeItem(prefix + this.#run)
-      else localStorage.setItem(prefix + this.#run, JSON.stringify(this.#kept))
+      if (text === null) localStorage.removeItem(prefix + this.#run)
+      else localStorage.setItem(prefix + this.#run, text)
     } catch {
       // A full or closed store costs the safety net, not the run.
     }
@@ -185,6 +190,8 @@ export class Outbox {
 
 const micros = (seconds: number) => Math.max(0, Math.round(seconds * 1e6))
 
+let restored: Promise<void> | null = null // once a page: from then on both places are written alike
+
 /** What earlier pages could not send: the rounds of whoever is signed in. What belongs to another coach waits for them. */
 class Leftovers {
   /** Rounds that wait. */
@@ -195,11 +202,15 @@ class Leftovers {
   async send(coach: string): Promise<boolean> {
     if (this.#busy) return false
     this.#busy = true
+    await (restored ??= restoreSafe())
     const before = this.#of(coach).length
     for (const [key, left] of this.#of(coach)) {
       const outbox = new Outbox(key.slice(prefix.length), () => 0, left)
       await outbox.flush()
-      if (outbox.foreign && Date.now() - (left.at ?? 0) > forgotten && left.at) localStorage.removeItem(key)
+      if (outbox.foreign && Date.now() - (left.at ?? 0) > forgotten && left.at) {
+        localStorage.removeItem(key)
+        keepSafe(key, null, (left.rev ?? 0) + 1)
+      }
     }
     this.#busy = false
     this.waiting = this.#of(coach).length

@@ -124,7 +124,7 @@
       </Popover.ContentStatic>
     {:else}
       <Popover.Content
-        class="z-20 max-h-[60vh] w-80 overflow-y-auto rounded-[3px] border-2 border-ink bg-sheet p-4 shadow-[0_6px_0_var(--shade)]"
+        class="z-20 max-h-[min(60vh,var(--bits-popover-content-available-height))] w-80 overflow-y-auto rounded-[3px] border-2 border-ink bg-sheet p-4 shadow-[0_6px_0_var(--shade)]"
         side="bottom"
         align="start"
         sideOffset={6}

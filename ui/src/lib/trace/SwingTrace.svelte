@@ -52,7 +52,6 @@
     called = 'The line',
   }: Props = $props()
 
-  const id = $props.id()
   // Discs that can be pressed are no part of a picture.
   const role = $derived(onpick && choices.length > 0 ? 'group' : 'img')
   const v = new View(() => ({ cycle, strikes, hits, moves, from, to, height, axis, stance }))
@@ -68,22 +67,21 @@
   </svg>
 
   <div class="absolute top-0 h-full overflow-hidden" style:left={`${v.left}px`} style:right={`${v.right}px`}>
-    <svg width={v.plot} {height} class="block select-none" {role} aria-labelledby="{id}-words">
-      <title id="{id}-words">{describe(cycle, tempo, strikes)}</title>
-      <Way {v} />
-      <Moves {v} />
-      <Discs {v} {chosen} {choices} {onreturn} {onpick} />
-      <Hits {v} />
-      {#if axis}
-        {#each timeSteps(v.begin - zero, v.end - zero, Math.max(3, v.plot / 70)) as t, i (t)}
-          {@const x = v.x(t + zero)}
-          <line x1={x} x2={x} y1={height - v.foot + 4} y2={height - v.foot + 9} stroke="var(--soft)" />
-          {#if x > 14 && x < v.plot - 14}
-            <text {x} y={height - 4} text-anchor="middle" class="fill-soft text-[0.75rem]"
-              >{t}{t === 0 || (zero && i === 1) ? ' s' : ''}</text>
-          {/if}
-        {/each}
-      {/if}
+    <svg width={v.plot} {height} class="block select-none" {role} aria-label={describe(cycle, tempo, strikes)}>
+      <g aria-hidden="true"><Way {v} /><Moves {v} /></g>
+      <g aria-hidden={role === 'img' ? true : undefined}><Discs {v} {chosen} {choices} {onreturn} {onpick} /></g>
+      <g aria-hidden="true"
+        ><Hits {v} />
+        {#if axis}
+          {#each timeSteps(v.begin - zero, v.end - zero, Math.max(3, v.plot / 70)) as t, i (t)}
+            {@const x = v.x(t + zero)}
+            <line x1={x} x2={x} y1={height - v.foot + 4} y2={height - v.foot + 9} stroke="var(--soft)" />
+            {#if x > 14 && x < v.plot - 14}
+              <text {x} y={height - 4} text-anchor="middle" class="fill-soft text-[0.75rem]"
+                >{t}{t === 0 || (zero && i === 1) ? ' s' : ''}</text>
+            {/if}
+          {/each}
+        {/if}</g>
     </svg>
   </div>
 </div>

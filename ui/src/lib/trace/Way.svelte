@@ -19,9 +19,14 @@
   )
 </script>
 
-<path d={struck} fill="none" stroke="var(--strike)" stroke-opacity="0.26" stroke-width="18" />
+<!-- A band is pale within its edge: the edge is what is seen at 3:1 (WCAG 2.2, 1.4.11). -->
+<path d={struck} fill="none" stroke="var(--strike)" stroke-width="19" />
+<path d={struck} fill="none" stroke="color-mix(in srgb, var(--strike) 24%, var(--sheet))" stroke-width="16.5" />
 <path d={struck} fill="none" stroke="var(--strike)" stroke-width="1.5" stroke-dasharray="3 3" />
-{#each slips as d (d)}<path {d} fill="none" stroke="var(--blue)" stroke-opacity="0.3" stroke-width="16" />{/each}
+{#each slips as d (d)}
+  <path {d} fill="none" stroke="var(--blue)" stroke-width="17" />
+  <path {d} fill="none" stroke="color-mix(in srgb, var(--blue) 28%, var(--sheet))" stroke-width="14.5" />
+{/each}
 <path d={way} fill="none" stroke="var(--ink)" stroke-width="2.5" stroke-linejoin="round" />
 {#each v.bare ? v.cycle.marks : [] as m (m.at)}
   {@const y = v.y(m.swing)}

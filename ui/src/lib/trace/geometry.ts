@@ -276,3 +276,16 @@ export function describe(cycle: Cycle, tempo: number, strikes: TraceStrike[] = [
     `back at the strike point at ${cycle.return.toFixed(3)} s. It can be struck for ${Math.round(cycle.window * 1000)} ms ${cycle.closes > 0 ? 'around' : 'before'} that moment.`
   )
 }
+
+/** The hits of a round in words, as far as they belong to a strike: how many, and how they lie about it. */
+export function describeHits(hits: TraceHit[]): string {
+  const off = hits.flatMap((h) => (h.off === undefined || h.extra ? [] : [h.off])).toSorted((a, b) => a - b)
+  if (off.length === 0) return ''
+  const ms = (s: number) => Math.round(1000 * s)
+  const middle = ms(off[Math.floor(off.length / 2)]!)
+  const lies = middle === 0 ? 'on it' : `${Math.abs(middle)} ms ${middle > 0 ? 'after' : 'before'} it`
+  return (
+    `On it are ${hits.length} hits, half of them within ${ms(off[Math.floor(off.length / 4)]!)} to ` +
+    `${ms(off[Math.floor((3 * off.length) / 4)]!)} ms of their strike, the middle one ${lies}.`
+  )
+}

@@ -6,6 +6,7 @@
   import { replace, router } from 'svelte-spa-router'
   import { Act } from '../../lib/act.svelte'
   import { api, ask, type Schemas } from '../../lib/api/client'
+  import { asked } from '../../lib/address'
   import SideView from '../../lib/bench/SideView.svelte'
   import Standing from '../../lib/drafts/Standing.svelte'
   import { session } from '../../lib/session.svelte'
@@ -26,7 +27,7 @@
   const desk = new Desk()
   const a = $derived(desk.whatIf.answer)
   type Hung = Parameters<typeof desk.rows>[0]
-  const query = () => new URLSearchParams(router.querystring ?? '')
+  const query = () => asked()
 
   $effect(() => {
     const id = params.id

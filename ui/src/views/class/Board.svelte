@@ -25,7 +25,8 @@
   const off = (turn: Schemas['Turn']) => turn.seats.filter((s) => !s.bag && name(s.person))
 </script>
 
-<div class="relative mt-6 overflow-x-auto">
+<!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls is scrolled by the keyboard, too -->
+<div class="relative mt-6 overflow-x-auto" role="region" aria-label="Who is where" tabindex="0">
   <table class="w-full border-collapse text-left">
     <caption class="sr-only">Who is on which bag in which round</caption>
     <thead>

@@ -47,7 +47,8 @@
   <Sheet title={h.name} back="#/class/{h.id}" caution={h.caution}>
     {#snippet children(pocket)}
       <p class="mt-2 {pocket ? '' : 'text-lg'}">{h.plan.sentence}</p>
-      <div class="relative overflow-x-auto print:overflow-visible">
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex: what scrolls is scrolled by the keyboard, too -->
+      <div class="relative overflow-x-auto print:overflow-visible" role="region" aria-label="Who is where" tabindex="0">
         <table class="mt-2 w-full border-collapse text-left {pocket ? '' : 'text-[0.95rem]'}">
           <thead>
             <tr class="border-b-2 border-ink"

@@ -2,8 +2,9 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
   import { untrack } from 'svelte'
-  import { push, router } from 'svelte-spa-router'
+  import { push } from 'svelte-spa-router'
   import { api, ask, type Schemas } from '../../lib/api/client'
+  import { asked } from '../../lib/address'
   import { clockTime, shortDay } from '../../lib/format'
   import { newKey } from '../../lib/key'
   import { session } from '../../lib/session.svelte'
@@ -18,7 +19,7 @@
   let people = $state<string[]>([])
   let bags = $state<string[]>([])
   let minutes = $state(60)
-  let chosen = $state(new URLSearchParams(router.querystring ?? '').get('session') ?? '') // in place of the hour
+  let chosen = $state(asked().get('session') ?? '') // in place of the hour
   let busy = $state(false)
   let problem = $state('')
   const key = newKey()

@@ -2,8 +2,8 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { untrack } from 'svelte'
-  import { router } from 'svelte-spa-router'
   import { api, ask } from '../../lib/api/client'
+  import { asked } from '../../lib/address'
   import type { Line } from '../../lib/drills/doc'
   import ForWhom from '../../lib/drills/ForWhom.svelte'
   import { shortcuts } from '../../lib/shortcuts.svelte'
@@ -43,11 +43,11 @@
   const drill = $derived(sheet.desk.drill)
   const trainee = $derived(people.data?.find((t) => t.id === drill?.traineeId))
   const stance = $derived(trainee?.stance ?? 'orthodox')
-  const open = () => sheet.open(params.id, new URLSearchParams(router.querystring ?? ''), bags.data!, people.data!)
+  const open = () => sheet.open(params.id, asked(), bags.data!, people.data!)
 
   $effect(() => {
     void params.id
-    if (ready) untrack(() => void open())
+    if (ready && !missing) untrack(() => void open())
   })
   $effect(() => {
     // Whatever of the drill changes, it is asked about anew.

@@ -2,8 +2,8 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { untrack } from 'svelte'
-  import { router } from 'svelte-spa-router'
   import { api, ask } from '../../lib/api/client'
+  import { asked } from '../../lib/address'
   import ForWhom from '../../lib/drills/ForWhom.svelte'
   import Title from '../../lib/drills/Title.svelte'
   import Unsaved from '../../lib/drills/Unsaved.svelte'
@@ -31,7 +31,7 @@
   const trainee = $derived(people.data?.find((t) => t.id === drill?.traineeId))
   const stance = $derived(trainee?.stance ?? sheet.newcomer?.stance ?? 'orthodox')
   const cannot = $derived(!p || !!p.problem)
-  const open = () => sheet.open(params.id, new URLSearchParams(router.querystring ?? ''), bags.data!, people.data!)
+  const open = () => sheet.open(params.id, asked(), bags.data!, people.data!)
 
   $effect(() => {
     void params.id

@@ -18,7 +18,7 @@
 {/snippet}
 
 <footer
-  class="flex shrink-0 flex-wrap items-center gap-2 max-[22.5rem]:flex-nowrap max-[22.5rem]:overflow-x-auto low:flex-nowrap low:overflow-x-auto border-t-2 border-rope px-4 py-2 sm:px-6"
+  class="flex shrink-0 flex-wrap items-center gap-2 max-[22.5rem]:flex-nowrap max-[22.5rem]:overflow-x-auto low:flex-nowrap low:overflow-x-auto border-t-2 border-rope px-4 py-2 sm:px-6 low:py-1"
   aria-label="Controls">
   {@render deed('back', 'Back')}
   {@render deed('repeat', 'Again')}

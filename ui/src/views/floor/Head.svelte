@@ -9,7 +9,7 @@
   const emphasis = $derived(floor.resting ? '' : (floor.face?.emphasis ?? ''))
 </script>
 
-<header class="flex items-center gap-x-4 px-4 pt-3 sm:px-6 max-[26rem]:flex-wrap">
+<header class="flex items-center gap-x-4 px-4 pt-3 sm:px-6 low:pt-1 max-[26rem]:flex-wrap">
   <div class="min-w-0 max-[26rem]:basis-full">
     <h1 class="text-lg leading-tight font-bold sm:text-3xl wall:text-5xl">
       {floor.resting ? `Before ${name.charAt(0).toLowerCase() + name.slice(1)}` : name}

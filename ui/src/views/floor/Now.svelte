@@ -31,12 +31,12 @@
   )
 </script>
 
-<section class="flex items-end justify-between gap-6 px-4 py-2 sm:px-6" aria-label="Now">
+<section class="flex items-end justify-between gap-6 px-4 py-2 sm:px-6 low:py-0" aria-label="Now">
   <div class="min-w-0">
-    <p class="figure {size} text-balance low:text-2xl" data-testid="now">
+    <p class="figure {size} text-balance low:text-xl" data-testid="now">
       {paused ? 'Paused' : own ? 'Your drill' : face?.title}
     </p>
-    <p class="mt-1 text-lg text-soft sm:text-2xl wall:text-4xl">
+    <p class="mt-1 text-lg text-soft sm:text-2xl low:hidden wall:text-4xl">
       {#if told}<span class="font-semibold text-ink">{told.charAt(0).toUpperCase() + told.slice(1)}.</span>
       {:else}{face?.under ?? ''}{/if}
     </p>
@@ -44,7 +44,7 @@
   <div class="shrink-0 text-right">
     {#if count > 0}<p class="figure text-6xl sm:text-7xl wall:text-9xl" data-testid="count">{count}</p>
     {:else if inRound}<p class="figure text-3xl text-soft sm:text-5xl wall:text-7xl">{countdown(floor.left)}</p>{/if}
-    <p class="text-lg text-soft sm:text-2xl wall:text-4xl" data-testid="next">{comes}</p>
+    <p class="text-lg text-soft sm:text-2xl low:text-base wall:text-4xl" data-testid="next">{comes}</p>
   </div>
 </section>
 <p class="sr-only" aria-live="assertive">{paused ? 'Paused' : `${face?.name ?? ''}. ${face?.title ?? ''}`}</p>

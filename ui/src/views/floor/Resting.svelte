@@ -37,7 +37,13 @@
           <p class="truncate text-soft sm:text-xl wall:text-3xl">{block.role === 'own' ? x.drill : block.title}</p>
           {#if d}
             <div class="h-[30vh] max-sm:hidden">
-              <Dial cycle={d.cycle} planned={d.strikes} moves={d.moves} tempo={d.tempo} stance={d.stance} />
+              <Dial
+                cycle={d.cycle}
+                planned={d.strikes}
+                moves={d.moves}
+                tempo={d.tempo}
+                stance={d.stance}
+                whose="{x.person} on the {x.bag}, {d.name}." />
             </div>
           {/if}
         </li>

@@ -38,36 +38,39 @@
   <div class="flex h-full flex-col gap-2 pb-2">
     <ul class="grid min-h-0 flex-1 gap-x-4 gap-y-2 {alone ? '' : 'max-sm:content-start'} {columns ?? ''}">
       {#each dials as d (`${d.bag} ${face.id}`)}
-        <li class="flex min-h-0 min-w-0 flex-col">
-          <div class="flex items-baseline justify-between gap-3">
-            <p class="truncate low:leading-tight low:whitespace-normal">
-              <span class="figure text-3xl sm:text-5xl low:text-3xl wall:text-8xl">{d.who?.person ?? ''}</span>
-              <span class="text-lg text-soft low:text-sm wall:text-3xl">{d.who?.bag ?? ''}</span>
+        <li class="flex min-h-0 min-w-0 flex-col low:flex-row low:items-stretch low:gap-2">
+          <div class="min-w-0 low:order-2 low:w-24 low:shrink-0">
+            <div class="flex items-baseline justify-between gap-3 low:flex-col low:gap-1">
+              <p class="truncate low:leading-tight low:whitespace-normal">
+                <span class="figure text-3xl sm:text-5xl low:text-2xl wall:text-8xl">{d.who?.person ?? ''}</span>
+                <span class="text-lg text-soft low:text-sm wall:text-3xl">{d.who?.bag ?? ''}</span>
+              </p>
+              {#if !alone}
+                <button
+                  class="button min-w-16! wall:min-h-16! wall:text-2xl!"
+                  aria-pressed={floor.heard === d.bag}
+                  onclick={() => floor.listen(d.bag)}
+                  aria-label="Hear the {d.who?.bag}">{floor.heard === d.bag ? 'Heard' : 'Hear'}</button>
+              {/if}
+            </div>
+            <p class="truncate text-soft sm:text-xl low:text-xs low:leading-tight low:whitespace-normal wall:text-4xl">
+              {d.name === face.title ? '' : d.name}{d.asFast ? '' : ', as fast as it goes'}
             </p>
-            {#if !alone}
-              <button
-                class="button min-w-16!"
-                aria-pressed={floor.heard === d.bag}
-                onclick={() => floor.listen(d.bag)}
-                aria-label="Hear the {d.who?.bag}">{floor.heard === d.bag ? 'Heard' : 'Hear'}</button>
-            {/if}
           </div>
-          <p class="truncate text-soft sm:text-xl wall:text-4xl">
-            {d.name === face.title ? '' : d.name}{d.asFast ? '' : ', as fast as it goes'}
-          </p>
-          <div class="min-h-0 flex-1 {alone ? '' : 'max-sm:hidden low:hidden'}">
+          <div class="min-h-0 flex-1 {alone ? '' : 'max-sm:hidden low:block!'}">
             <Dial
               cycle={d.cycle}
               planned={d.strikes}
               moves={d.moves}
               tempo={d.tempo}
               stance={d.stance}
-              clock={d.clock} />
+              clock={d.clock}
+              whose="{d.who?.person ?? ''} on the {d.who?.bag ?? ''}, {d.name}." />
           </div>
         </li>
       {/each}
     </ul>
-    <div class="flex flex-wrap gap-x-8 gap-y-1 text-lg sm:text-2xl wall:text-4xl">
+    <div class="flex flex-wrap gap-x-8 gap-y-1 text-lg sm:text-2xl low:text-sm wall:text-4xl">
       {#each others as x (x.bagId)}
         <p>
           <b>{x.person}</b>

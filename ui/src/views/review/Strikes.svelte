@@ -68,6 +68,9 @@
         hits={struck}
         tempo={r.run.tempo}
         stance={r.run.trainee.stance}
+        whose="{r.run.trainee.name}, {r.run.drillName}: {percent(
+          r.summary.share,
+        )} clean, {r.early} early, {r.late} late, {r.missed} missed."
         said={percent(r.summary.share)}
         under="clean" />
       <p class="text-center text-sm text-soft">Each hit beside its strike; the later in the round, the further out.</p>

@@ -39,15 +39,15 @@
   )
 </script>
 
-<header class="flex items-center gap-x-4 max-[22.5rem]:flex-wrap px-4 pt-3 sm:px-6 low:col-span-3 low:px-0 low:pt-2">
+<header class="flex items-center gap-x-4 max-[22.5rem]:flex-wrap px-4 pt-3 sm:px-6 low:col-span-3 low:px-0 low:pt-1">
   <div class="min-w-0 max-[22.5rem]:basis-full">
-    <p class="line-clamp-2 text-lg leading-tight font-bold sm:text-2xl wall:text-4xl">{run.trainee.name}</p>
-    <p class="hidden truncate text-soft sm:block wall:text-2xl">
+    <p class="line-clamp-2 text-lg leading-tight font-bold sm:text-2xl wall:text-6xl">{run.trainee.name}</p>
+    <p class="hidden truncate text-soft sm:block low:text-sm wall:text-4xl">
       {run.drillName}{tempo}. <span data-testid="plays">{plays}</span>
     </p>
   </div>
   <p
-    class="figure ml-auto text-5xl max-[22.5rem]:mr-auto max-[22.5rem]:ml-0 sm:text-7xl wall:text-9xl"
+    class="figure ml-auto text-5xl max-[22.5rem]:mr-auto max-[22.5rem]:ml-0 sm:text-7xl low:text-6xl wall:text-9xl"
     role="timer"
     aria-label="left">
     {countdown(round.left)}

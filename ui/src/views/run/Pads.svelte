@@ -17,10 +17,12 @@
   const hits = $derived(recorded ? count(round.hits.length, 'hit') : 'nothing recorded')
 </script>
 
-<footer class="grid grid-cols-2 gap-2 px-4 pb-4 sm:px-6 md:grid-cols-[1fr_minmax(0,22rem)_1fr] low:contents">
+<!-- On a wall that nobody can touch there are no pads, and what the coach marks is one row. -->
+<footer
+  class="grid grid-cols-2 gap-2 px-4 pb-4 sm:px-6 md:grid-cols-[1fr_minmax(0,22rem)_1fr] wall:grid-cols-[minmax(0,14rem)_1fr_minmax(0,14rem)] far:grid-cols-1! low:contents">
   {#each keyed ? pads : [] as pad (pad.key)}
     <button
-      class="relative min-h-32 low:row-start-2 rounded-[3px] border-2 border-edge bg-sheet px-4 text-left {pad.place} disabled:opacity-50"
+      class="relative min-h-32 low:row-start-2 rounded-[3px] border-2 border-edge bg-sheet px-4 text-left {pad.place} disabled:opacity-50 wall:min-h-0 wall:text-center far:hidden"
       disabled={ending}
       onpointerdown={(e) => floor.strike(pad.hand, e.timeStamp)}>
       <!-- a small disc alone answers a tap: nothing larger may flash -->
@@ -34,13 +36,13 @@
   {/each}
   <div
     class="order-1 col-span-2 grid grid-cols-5 max-[22.5rem]:grid-cols-3 gap-1 md:order-2 {keyed
-      ? 'md:col-span-1'
-      : 'md:col-span-3'} low:col-span-3 low:row-start-3 low:grid-cols-6"
+      ? 'md:col-span-1 far:col-span-1'
+      : 'md:col-span-3'} low:col-span-3 low:row-start-3 low:auto-cols-fr low:grid-flow-col low:grid-cols-none wall:auto-cols-fr wall:grid-flow-col wall:grid-cols-none"
     role="group"
     aria-label="Marks">
     {#each marks as kind, i (kind)}
       <button
-        class="min-h-16 rounded-[3px] border-2 border-edge px-0.5 text-[0.8125rem] leading-tight font-semibold hover:bg-shade wall:min-h-24 wall:text-2xl"
+        class="min-h-16 rounded-[3px] border-2 border-edge px-0.5 text-[0.8125rem] leading-tight font-semibold hover:bg-shade wall:min-h-20 wall:text-xl"
         disabled={ending}
         onclick={() => round.mark(kind)}>
         <span class="block text-soft">{i + 1}</span>{markNames[kind]}
@@ -48,15 +50,15 @@
     {/each}
     {#each sees as s (s.kind)}
       <button
-        class="min-h-16 rounded-[3px] border-2 border-dashed border-edge px-0.5 text-[0.8125rem] leading-tight font-semibold max-sm:text-xs max-sm:tracking-tight hover:bg-shade wall:min-h-24 wall:text-2xl"
+        class="min-h-16 rounded-[3px] border-2 border-dashed border-edge px-0.5 text-[0.8125rem] leading-tight font-semibold max-sm:text-xs max-sm:tracking-tight hover:bg-shade wall:min-h-20 wall:text-xl"
         disabled={ending}
         aria-label={upper(s.name)}
         onclick={() => round.mark(s.kind)}>{s.press}</button>
     {/each}
     <p
-      class="col-span-full low:col-span-1 low:justify-center flex items-center justify-between text-sm text-soft wall:text-xl">
+      class="col-span-full low:col-span-1 low:justify-center wall:col-span-1 wall:flex-col wall:justify-center flex items-center justify-between text-sm text-soft wall:text-xl">
       <span class="low:sr-only">{hits}, {count(round.marks, 'mark')}</span>
-      <button class="-my-1 min-h-16 px-4 underline" onclick={() => round.mute()}>
+      <button class="-my-1 min-h-16 px-4 underline low:px-1 low:text-xs" onclick={() => round.mute()}>
         {round.muted ? 'Sound on' : 'Sound off'} (M)
       </button>
     </p>

@@ -4,6 +4,7 @@
   import { onDestroy, untrack } from 'svelte'
   import { push, replace, router } from 'svelte-spa-router'
   import { api, ask } from '../../lib/api/client'
+  import { asked } from '../../lib/address'
   import { kinds } from '../../lib/bench/kinds.svelte'
   import Standing from '../../lib/drafts/Standing.svelte'
   import Files from '../../lib/files/Files.svelte'
@@ -25,7 +26,7 @@
   let { params }: { params: { id: string } } = $props()
   const sheet = new Sheet(useQueryClient())
   onDestroy(() => sheet.leave())
-  const query = $derived(new URLSearchParams(router.querystring ?? ''))
+  const query = $derived((void router.querystring, asked()))
   $effect(() => {
     const id = params.id
     untrack(() => {
