@@ -183,7 +183,8 @@ func TestLeavesInMidRound(t *testing.T) {
 	}
 }
 
-// Without a line what changes the order of things is refused, and nothing jumps once it is back; a skip is done at once.
+// Without a line what changes the order of things is refused, and nothing jumps once it is back; a skip is done at
+// once.
 func TestNoJumpOnReconnect(t *testing.T) {
 	t.Parallel()
 	database := demoGym(t)
@@ -218,7 +219,8 @@ func TestNoJumpOnReconnect(t *testing.T) {
 	}
 	c.lostLine()
 	now := asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil)
-	if len(now.Faces) != faces || slices.ContainsFunc(now.Faces, func(f session.Face) bool { return f.State == session.Cut }) {
+	cut := func(f session.Face) bool { return f.State == session.Cut }
+	if len(now.Faces) != faces || slices.ContainsFunc(now.Faces, cut) {
 		t.Errorf("%d stretches, before %d", len(now.Faces), faces)
 	}
 	c.ok(c.Press("Again")) // with a line it is done

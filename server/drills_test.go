@@ -208,13 +208,13 @@ func TestComeAndGo(t *testing.T) {
 		t.Errorf("%+v", away)
 	}
 	erase := "/api/trainees/" + person.ID + "/erase"
-	for _, e := range []Erasure{{"Ines", password}, {"Runa", "a wrong password"}, {"", ""}} {
+	for _, e := range []Erasure{{Name: "Ines", Password: password}, {Name: "Runa", Password: "a wrong password"}, {}} {
 		if status, _, out := u.do("POST", erase, e); status != 422 {
 			t.Errorf("%+v: %d %s", e, status, out)
 		}
 	}
 	var gone Erased
-	u.want(200, "POST", erase, Erasure{"runa", password}, &gone)
+	u.want(200, "POST", erase, Erasure{Name: "runa", Password: password}, &gone)
 	if gone.Rounds != 1 || gone.Hits == 0 || gone.Evidence == 0 {
 		t.Errorf("%+v", gone)
 	}

@@ -213,7 +213,7 @@ func TestErasedFromClasses(t *testing.T) {
 	u.want(200, "POST", "/api/hours/"+h.ID+"/floor", FloorStep{Action: "start", Deeds: none}, &h)
 	u.want(200, "POST", "/api/hours/"+h.ID+"/floor", FloorStep{Action: "finish", ClockUS: h.UntilUS,
 		Deeds: none}, &h)
-	u.want(200, "POST", "/api/trainees/"+people["Runa"].ID+"/erase", Erasure{"Runa", password}, nil)
+	u.want(200, "POST", "/api/trainees/"+people["Runa"].ID+"/erase", Erasure{Name: "Runa", Password: password}, nil)
 	for _, table := range []string{"hours", "turns"} {
 		n := s.number(t, "SELECT count(*) FROM "+table+
 			" x WHERE x::text LIKE '%' || $1 || '%' OR x::text LIKE '%Runa%'", people["Runa"].ID)
@@ -222,6 +222,83 @@ func TestErasedFromClasses(t *testing.T) {
 		}
 	}
 	u.want(200, "GET", "/api/hours/"+h.ID, nil, &h)
+}
+
+// Names that are also words of what is stored, erased: the meaning of nothing else changes, and whatever may still tell
+// of them is told. A whole name of two words goes wherever it stands.
+func TestNamesThatAreWords(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Medlar")
+	first, rigs := u.hung("speed", "hanging")
+	names := []string{"Rounds", "Session", "Young Kind", "Bags", "People", "Given", "Null", "Doc", "Seats Turn", "Work",
+		"Id Name", "Marlo Young"}
+	bands := map[string]string{}
+	for _, n := range names {
+		bands[n] = "beginner"
+	}
+	people := u.someMore(bands)
+	var h Hour
+	u.want(200, "POST", "/api/hours", ClassQuestion{People: []string{first.ID, people["Marlo Young"].ID},
+		Bags: []string{}, Minutes: 30}, &h)
+	built, _ := session.BuildUp("1-2-3 | slip rear - 2-3 | duck - 3-2", "hanging", 180)
+	built.Name, built.Note = "Three rounds for the young", "With Marlo Young. Bags by Session; given work."
+	var plan SessionPlan
+	u.want(200, "POST", "/api/sessions", SessionPlan{Session: built}, &plan)
+	date := thursdays
+	date.Name, date.Note = "Hour of Marlo Young", "Young people, three rounds"
+	u.want(200, "POST", "/api/dates", date, nil)
+	var link CalendarLinkOut
+	u.want(200, "POST", "/api/calendar-links", CalendarLinkOut{Name: "Phone of Marlo"}, &link)
+	u.want(200, "POST", "/api/invitations", Inviting{"Sister of Marlo Young"}, nil)
+	u.want(200, "PUT", "/api/rigs/"+rigs["speed"].ID, Rig{Name: "Bag of Marlo Young", Version: 1,
+		Doc: rigs["speed"].Doc}, nil)
+	stored := func() string {
+		return s.one(t, `SELECT (SELECT string_agg(plan::text, ';' ORDER BY id) FROM hours) ||
+			(SELECT string_agg(doc::text || name, ';' ORDER BY id) FROM session_plans) ||
+			(SELECT string_agg(doc::text || place::text || name, ';' ORDER BY id) FROM rigs) ||
+			(SELECT string_agg(name || note || skipped::text, ';' ORDER BY id) FROM dates)`)
+	}
+	for _, name := range names[:len(names)-1] { // of whom nothing is written
+		before := stored()
+		var gone Erased
+		u.want(200, "POST", "/api/trainees/"+people[name].ID+"/erase", Erasure{Name: name, Password: password}, &gone)
+		if now := stored(); now != before {
+			t.Errorf("erasing %s changed\n%s\ninto\n%s", name, before, now)
+		}
+	}
+	marlo := people["Marlo Young"]
+	var mentions []Mention
+	u.want(200, "GET", "/api/trainees/"+marlo.ID+"/mentions", nil, &mentions)
+	keys := []string{}
+	for _, m := range mentions {
+		if m.Text == "Phone of Marlo" {
+			keys = append(keys, m.Key)
+		}
+	}
+	var gone Erased
+	u.want(200, "POST", "/api/trainees/"+marlo.ID+"/erase", Erasure{Name: "marlo young", Password: password,
+		Texts: keys}, &gone)
+	now := stored() + s.one(t, "SELECT name FROM calendar_links") + s.one(t, "SELECT for_whom FROM invitations")
+	if strings.Contains(now, "Marlo") || strings.Contains(now, marlo.ID) {
+		t.Errorf("still there: %s", now)
+	}
+	for _, kept := range []string{"Three rounds for the young", "Young people, three rounds", "Hour of somebody",
+		"Bag of somebody", "Phone of somebody", "Sister of somebody", `"young"`, `"rounds"`} {
+		if !strings.Contains(now, kept) {
+			t.Errorf("%q is not there any more: %s", kept, now)
+		}
+	}
+	told := fmt.Sprint(gone.Left)
+	for _, left := range []string{"Three rounds for the young", "Young people, three rounds"} {
+		if !strings.Contains(told, left) {
+			t.Errorf("%q is left and not told: %s", left, told)
+		}
+	}
+	u.want(200, "GET", "/api/hours/"+h.ID, nil, &h)
+	u.want(200, "POST", "/api/hours/"+h.ID+"/floor", FloorStep{Action: run.Start, Deeds: none}, &h)
+	if h.Plan.People[0].Young || len(h.Plan.Turns) == 0 || len(h.Plan.Session.Rounds) == 0 {
+		t.Errorf("the class: %+v", h.Plan.People)
+	}
 }
 
 // A session is kept, changed over the version that was read, archived; one that does not add up is refused, and what-if

@@ -70,7 +70,7 @@ func TestNothingCrossesGyms(t *testing.T) {
 		"POST /api/drills/{id}/give":    Giving{People: []string{trainee.ID}},
 		"POST /api/drills/{id}/carry":   map[string]string{"kind": "slip"},
 		"POST /api/compose":             DrillQuestion{RigID: bag.ID, TraineeID: trainee.ID, Doc: d.Doc},
-		"POST /api/trainees/{id}/erase": Erasure{"Runa", password},
+		"POST /api/trainees/{id}/erase": Erasure{Name: "Runa", Password: password},
 		"POST /api/bench":               BenchQuestion{Rig: quay, Rebounds: 3, TraineeID: trainee.ID},
 		"POST /api/rigs/{id}/calibrations": NewCalibration{Version: 1,
 			Measured: bench.Measured{Method: "count", Count: 3, Seconds: 0.4}},

@@ -146,6 +146,18 @@ func (c caller) beginning() Beginning {
 type Erasure struct {
 	Name     string `json:"name" maxLength:"120" doc:"as it stands on their page"`
 	Password string `json:"password" maxLength:"200" doc:"of whoever is signed in"`
+
+	Texts []string `json:"texts,omitempty" maxItems:"500" doc:"keys of the mentions from which the parts of the name are taken out, too"`
+}
+
+// Mention is a text in which somebody's name stands, or a word that is a part of it.
+type Mention struct {
+	Key     string `json:"key"`
+	Where   string `json:"where" doc:"what it is"`
+	Text    string `json:"text"`
+	Becomes string `json:"becomes" doc:"without the name"`
+	Sure    bool   `json:"sure" doc:"the whole name stands there, and nothing more of it: it is taken out with the person"`
+	Alike   bool   `json:"alike" doc:"the word has the capitals of the name"`
 }
 
 // Erased tells what has gone, and what stays as counts without a name.
@@ -154,6 +166,16 @@ type Erased struct {
 	Hits     int64 `json:"hits"`
 	Evidence int64 `json:"evidence"`
 	Cautions int64 `json:"cautions"`
+
+	Left []Mention `json:"left" doc:"texts in which a part of the name is left"`
+}
+
+func mentionsOut(list []ledger.Mention) []Mention {
+	out := make([]Mention, len(list))
+	for i, m := range list {
+		out[i] = Mention(m)
+	}
+	return out
 }
 
 func (s *Server) registerTrainees(api huma.API) {
@@ -202,7 +224,15 @@ func (s *Server) registerTrainees(api huma.API) {
 		if err := s.confirmed(c, in.ip, in.Body.Password, "password"); err != nil {
 			return Erased{}, err
 		}
-		gone, err := c.gym.Erase(t.ID, erasing.Renaming(t.Name))
-		return Erased{gone.Rounds, gone.Hits, gone.Evidence, gone.Cautions}, err
+		gone, left, err := ledger.Erase(c.gym, t, in.Body.Texts)
+		return Erased{gone.Rounds, gone.Hits, gone.Evidence, gone.Cautions, mentionsOut(left)}, err
+	})
+	get(api, "/api/trainees/{id}/mentions", func(c caller, in *ByID) ([]Mention, error) {
+		t, err := c.gym.Trainee(in.ID)
+		if err != nil {
+			return nil, err
+		}
+		list, err := ledger.Mentions(c.gym, t)
+		return mentionsOut(list), err
 	})
 }

@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"strings"
 	"time"
 
 	"gorm.io/gorm"
@@ -198,31 +197,4 @@ func (s *Store) QuietHours(ctx context.Context, since time.Time) ([]Hour, error)
 	var rows []Hour
 	return rows, ownError(s.inEveryGym(ctx).Select("id, gym_id").Where("state = 'running' AND seen_at < ?", since).
 		Find(&rows).Error)
-}
-
-// nobody stands in plans where the id of somebody stood who was erased.
-const nobody = "00000000-0000-0000-0000-000000000000"
-
-// forgetInHours takes a person out of the plans of the gym's hours: their id, and their name wherever it stands.
-func (g *Gym) forgetInHours(id string, renamed func(string) string) error {
-	var rows []Hour
-	if err := g.rows().Select("id, plan").Find(&rows).Error; err != nil {
-		return err
-	}
-	for _, h := range rows {
-		old := string(h.Plan)
-		to := renamed(strings.ReplaceAll(old, id, nobody))
-		if to == old {
-			continue
-		}
-		if err := g.rows().Model(&Hour{}).Where("id = ?", h.ID).Update("plan", to).Error; err != nil {
-			return err
-		}
-	}
-	for model, column := range map[any]string{&Hour{}: "name", &Turn{}: "title", &SessionPlan{}: "name"} {
-		if err := g.rename(model, column, renamed); err != nil {
-			return err
-		}
-	}
-	return nil
 }

@@ -315,10 +315,10 @@ func TestErase(t *testing.T) {
 	drill.Name = "First touches for Runa"
 	must(t, g.ChangeDrill(&drill))
 	other, _ := storetest.Gym(t, s, "B")
-	renamed := func(old string) string { return strings.ReplaceAll(old, "Runa", "somebody") }
-	_, err = other.Erase(*run.TraineeID, renamed)
+	renamed := func(_, _, old string) string { return strings.ReplaceAll(old, "Runa", "somebody") }
+	_, err = other.Erase(*run.TraineeID, "runa", renamed)
 	wants(t, "erased by another gym", err, store.ErrNotFound)
-	gone, err := g.Erase(*run.TraineeID, renamed)
+	gone, err := g.Erase(*run.TraineeID, "runa", renamed)
 	must(t, err)
 	if gone != (store.Erased{Rounds: 1, Hits: 1, Evidence: 1, Cautions: 1, Decisions: 1, Assignments: 1}) {
 		t.Errorf("%+v", gone)

@@ -5,8 +5,8 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"melodromos/core/erasing"
 	"melodromos/core/input"
+	"melodromos/ledger"
 	"melodromos/store"
 )
 
@@ -60,11 +60,25 @@ func personErase() *cobra.Command {
 				if err := newAsker(cmd).confirm(what, t.Name); err != nil {
 					return err
 				}
-				gone, err := gym.Erase(t.ID, erasing.Renaming(t.Name))
+				mentions, err := ledger.Mentions(gym, t)
 				if err != nil {
 					return err
 				}
-				fmt.Fprintf(cmd.OutOrStdout(), "%s was erased; %d rounds stay as counts.\n", t.Name, gone.Rounds)
+				var keys []string
+				for _, m := range mentions {
+					if m.Alike {
+						keys = append(keys, m.Key)
+					}
+				}
+				gone, left, err := ledger.Erase(gym, t, keys)
+				if err != nil {
+					return err
+				}
+				out := cmd.OutOrStdout()
+				fmt.Fprintf(out, "%s was erased; %d rounds stay as counts.\n", t.Name, gone.Rounds)
+				for _, m := range left {
+					fmt.Fprintf(out, "Left, to be looked at: %s, %q\n", m.Where, m.Text)
+				}
 				return nil
 			})
 		},

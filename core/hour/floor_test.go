@@ -184,7 +184,8 @@ func TestLeavesInMidRound(t *testing.T) {
 	}
 }
 
-// Rounds on the bags have a seat for everybody whatever their kind, counted ones too, and the names that the floor says.
+// Rounds on the bags have a seat for everybody whatever their kind, counted ones too, and the names that the floor
+// says.
 func TestEveryRoundOnTheBags(t *testing.T) {
 	c := hall(3, 5)
 	for _, x := range session.Templates() {

@@ -51,3 +51,14 @@ func decoded[T any](doc []byte) (T, error) {
 	}
 	return out, nil
 }
+
+// Renamed is a session with another text in place of each that a coach has written: its name, its note and what its
+// rounds are for. Combinations and drills stay.
+func (s Session) Renamed(to func(string) string) Session {
+	s = s.Clone()
+	s.Name, s.Note = to(s.Name), to(s.Note)
+	for i := range s.Rounds {
+		s.Rounds[i].Emphasis = to(s.Rounds[i].Emphasis)
+	}
+	return s
+}

@@ -1762,6 +1762,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trainees/{id}/mentions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API trainees by ID mentions */
+        get: operations["list-api-trainees-by-id-mentions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trainees/{id}/page": {
         parameters: {
             query?: never;
@@ -2855,6 +2872,8 @@ export interface components {
             evidence: number;
             /** Format: int64 */
             hits: number;
+            /** @description texts in which a part of the name is left */
+            left: components["schemas"]["Mention"][];
             /**
              * Format: int64
              * @description stay as counts
@@ -2866,6 +2885,8 @@ export interface components {
             name: string;
             /** @description of whoever is signed in */
             password: string;
+            /** @description keys of the mentions from which the parts of the name are taken out, too */
+            texts?: string[];
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -3816,6 +3837,18 @@ export interface components {
         Mending: {
             /** @enum {string} */
             code: "waiting" | "loopsGrow" | "chasing" | "rushing" | "tooHard" | "changeGap" | "weakHand" | "heardAsTwo" | "crowded" | "reaching" | "outbound" | "onePace" | "noDefence" | "lateAfterDefence" | "offLine" | "fading" | "lost" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing";
+        };
+        Mention: {
+            /** @description the word has the capitals of the name */
+            alike: boolean;
+            /** @description without the name */
+            becomes: string;
+            key: string;
+            /** @description the whole name stands there, and nothing more of it: it is taken out with the person */
+            sure: boolean;
+            text: string;
+            /** @description what it is */
+            where: string;
         };
         Mistake: {
             /** @enum {string} */
@@ -9678,6 +9711,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Ladder"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-trainees-by-id-mentions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mention"][];
                 };
             };
             /** @description Error */

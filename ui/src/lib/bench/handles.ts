@@ -26,13 +26,22 @@ export function spots(h: Handle, at: At, box: { w: number; h: number }) {
   const [x, y] = [at.x(h.x2), at.y(h.y2)]
   if (h.upright) {
     const [top, bottom] = [Math.min(at.y(h.y1), y), Math.max(at.y(h.y1), y)]
-    return along.flatMap((share) => {
-      const up = Math.min(at.y(0) - box.h, top + share * (bottom - top) - box.h / 2) // not under the floor
-      return [
-        { x: x + beside, y: up },
-        { x: x - beside - box.w, y: up },
-      ]
-    })
+    const level = (share: number) => Math.min(at.y(0) - box.h, top + share * (bottom - top) - box.h / 2) // not under the floor
+    const far = [beside, 3 * beside, 6 * beside]
+    return [
+      ...along.flatMap((share) => [
+        { x: x + beside, y: level(share) },
+        { x: x - beside - box.w, y: level(share) },
+      ]),
+      ...far.flatMap((by) => [
+        { x: x - box.w / 2, y: Math.min(at.y(0) - box.h, bottom + by + 4) },
+        { x: x + by, y: level(1) },
+        { x: x - by - box.w, y: level(1) },
+        { x: x - box.w / 2, y: top - by - 4 - box.h },
+        { x: x + by, y: level(1.4) },
+        { x: x - by - box.w, y: level(1.4) },
+      ]),
+    ]
   }
   return [12, 20, 30, 42].flatMap((far) => [
     { x: x - box.w / 2, y: y + far },

@@ -24,7 +24,7 @@ export function placed(wanted: Wanted[], taken: Box[], picture: Box): Box[] {
       const cost = over + i * perPlace + outside * (w * h - shared(box, picture))
       if (cost < least) [best, least] = [box, cost]
     })
-    all.push(best)
+    all.push({ ...best, weight: 4 })
     return best
   })
 }

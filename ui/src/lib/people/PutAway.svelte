@@ -1,6 +1,6 @@
 <!-- A person is archived, which can be undone, or erased for good, which is asked twice: by the name, and by the coach's own password. -->
 <script lang="ts">
-  import { useQueryClient } from '@tanstack/svelte-query'
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { Dialog } from 'bits-ui'
   import { push } from 'svelte-spa-router'
   import { Act } from '../act.svelte'
@@ -22,6 +22,17 @@
   const bringBack = () => ask(api.POST('/api/trainees/{id}/restore', path))
   const stays = (rounds: number) => `${count(rounds, 'round')} ${rounds === 1 ? 'stays' : 'stay'}`
 
+  // Where else their name stands, or may: a part of it may be a word like any other, so that is the coach's to say.
+  const mentions = createQuery(() => ({
+    queryKey: ['mentions', person.id],
+    enabled: erasing,
+    queryFn: () => ask(api.GET('/api/trainees/{id}/mentions', path)),
+  }))
+  const sure = $derived(mentions.data?.filter((m) => m.sure) ?? [])
+  const doubtful = $derived(mentions.data?.filter((m) => !m.sure) ?? [])
+  let ticked = $state<Record<string, boolean>>({})
+  const takes = (m: Schemas['Mention']) => ticked[m.key] ?? m.alike
+
   const archive = () =>
     act.do(
       'archive',
@@ -33,9 +44,11 @@
     )
   async function erase(e: SubmitEvent) {
     e.preventDefault()
-    const body = { name, password }
+    const body = { name, password, texts: doubtful.filter(takes).map((m) => m.key) }
     const gone = await act.do('erase', () => ask(api.POST('/api/trainees/{id}/erase', { ...path, body })), {
-      said: ({ rounds }) => `${person.name} is erased. ${stays(rounds)} in the log as counts, without a name.`,
+      said: ({ rounds, left }) =>
+        `${person.name} is erased. ${stays(rounds)} in the log as counts, without a name.` +
+        (left.length > 0 ? ` ${count(left.length, 'text')} may still name them.` : ''),
       unchanged: 'Nothing was erased.',
     })
     if (!gone) return
@@ -61,6 +74,26 @@
     The log keeps the rounds as counts, without a name. It cannot be undone, and a backup that was made before still has
     them.
   </p>
+  {#if sure.length > 0}
+    <p class="mt-2">
+      Their name is taken out of {count(sure.length, 'other text')}: {sure.map((m) => m.where).join(', ')}.
+    </p>
+  {/if}
+  {#if doubtful.length > 0}
+    <fieldset class="mt-3">
+      <legend class="font-semibold">Is this them? Ticked, the name is taken out; the others stay as they are.</legend>
+      {#each doubtful as m (m.key)}
+        <label class="flex items-start gap-2 py-1">
+          <input
+            type="checkbox"
+            class="mt-1 size-5 shrink-0 accent-ink"
+            checked={takes(m)}
+            onchange={(e) => (ticked[m.key] = e.currentTarget.checked)} />
+          <span class="min-w-0 break-words">{m.text} <span class="text-sm text-soft">{m.where}</span></span>
+        </label>
+      {/each}
+    </fieldset>
+  {/if}
   <form class="mt-3" onsubmit={erase}>
     <label class="block"
       ><span class="label">Type their name to confirm</span><input
