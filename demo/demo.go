@@ -233,7 +233,7 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 		for n, day := range d.days {
 			at := evening(now, day, i)
 			progress := float64(n) / math.Max(1, float64(len(d.days)-1))
-			if err := runRound(g, coach, a, rigs[d.bag], trainees[d.person], at, d, uint64(day), progress); err != nil {
+			if err := runRound(g, coach, a, rigs[d.bag], trainees[d.person], at, d, uint64(day), progress, drill.Simulated); err != nil {
 				return fmt.Errorf("%s on day %d: %w", a.Drill.Name, -day, err)
 			}
 		}
@@ -307,9 +307,9 @@ func evening(now time.Time, daysAgo, i int) time.Time {
 }
 
 // runRound runs one round as the product does, with the stand-in in place of the trainee. progress goes from 0, the
-// first of the two weeks' rounds, to 1: by then spread and misses are down by a third.
+// first of the two weeks' rounds, to 1: by then spread and misses are down by a third; by is what it says recorded it.
 func runRound(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.Rig, p person, at time.Time, d given,
-	day uint64, progress float64) error {
+	day uint64, progress float64, by drill.Recorder) error {
 	bag, _, err := ledger.Rig(bagRow)
 	if err != nil {
 		return err
@@ -319,11 +319,11 @@ func runRound(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.
 		return err
 	}
 	on := drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Band(p.Band)), Seed: p.seed}
-	prepared, err := run.Prepare(plan, on, drill.Simulated, "")
+	prepared, err := run.Prepare(plan, on, by, "")
 	if err != nil {
 		return err
 	}
-	row, line, err := ledger.NewRun(a, bagRow, prepared, drill.Simulated)
+	row, line, err := ledger.NewRun(a, bagRow, prepared, by)
 	if err != nil {
 		return err
 	}

@@ -5,17 +5,19 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"time"
 
 	"github.com/spf13/cobra"
 
 	"melodromos/account"
 	"melodromos/core/input"
+	"melodromos/demo"
 	"melodromos/store"
 )
 
 func gymCommand() *cobra.Command {
 	gym := &cobra.Command{Use: "gym", Short: "Manage the gyms, whose data are kept apart"}
-	gym.AddCommand(gymAdd(), gymList(), gymRemove())
+	gym.AddCommand(gymAdd(), gymList(), gymRemove(), gymLarge())
 	return gym
 }
 
@@ -142,4 +144,28 @@ func gymNamed(ctx context.Context, s *store.Store, id string) (store.GymRow, err
 	}
 	return store.GymRow{}, input.Refuse("gym", "expected the id of a gym, as melodromos gym list shows it, not %q%s",
 		id, namesakes)
+}
+
+func gymLarge() *cobra.Command {
+	size := demo.Size{}
+	cmd := &cobra.Command{
+		Use:   "large",
+		Short: "Make a made-up gym with many people and rounds, to see how fast it all is on this machine",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			return withStore(cmd.Context(), func(s *store.Store) error {
+				row, email, err := demo.Large(cmd.Context(), s, size, time.Now().UTC())
+				if err != nil {
+					return err
+				}
+				fmt.Fprintf(cmd.OutOrStdout(), "%s  %s\nSign in as %s with the password: %s\n", row.ID, row.Name, email,
+					demo.LargePassword)
+				return nil
+			})
+		},
+	}
+	cmd.Flags().IntVar(&size.People, "people", 60, "how many train there")
+	cmd.Flags().IntVar(&size.Rounds, "rounds", 50_000, "how many rounds stand in the log")
+	cmd.Flags().IntVar(&size.Hits, "hits", 1_000_000, "how many hits they hold")
+	return cmd
 }
