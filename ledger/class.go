@@ -4,7 +4,6 @@ import (
 	"errors"
 	"math"
 	"slices"
-	"sync"
 	"time"
 
 	"melodromos/core/caution"
@@ -49,20 +48,12 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 	if err != nil {
 		return c, err
 	}
-	var (
-		evidence []store.Evidence
-		rounds   []store.Round
-		e1, e2   error
-		longer   sync.WaitGroup
-	)
-	longer.Go(func() { evidence, e1 = gym.EvidenceSince(traineeID, now.Add(-trainee.Tells)) })
-	longer.Go(func() { rounds, e2 = gym.Rounds(traineeID) })
+	found, e1 := known(gym, traineeID)
 	cautions, e3 := gym.Cautions(traineeID)
 	decisions, e4 := gym.Decisions(traineeID)
 	given, e5 := gym.Assignments(traineeID)
 	turns, e6 := gym.TurnsOf(traineeID, now.Add(-trainee.Tells))
-	longer.Wait()
-	if err := errors.Join(e1, e2, e3, e4, e5, e6); err != nil {
+	if err := errors.Join(e1, e3, e4, e5, e6); err != nil {
 		return c, err
 	}
 	c.Members = make([]class.Member, len(people))
@@ -73,24 +64,10 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 			School: ladder.School(t.School), Weeks: Weeks(t)}
 		index[t.ID] = &c.Members[i]
 	}
-	size := map[string]int{}
-	for _, e := range evidence {
-		size[e.TraineeID]++
-	}
 	for id, m := range index {
-		m.Evidence = make([]trainee.Evidence, 0, size[id])
-	}
-	for _, e := range evidence {
-		if m := index[e.TraineeID]; m != nil {
-			m.Evidence = append(m.Evidence, evidenceOf(e))
+		if f := found[id]; f != nil {
+			m.Rounds, m.Evidence = slices.Clip(f.rounds), slices.Clip(f.evidence) // shared: what is added goes elsewhere
 		}
-	}
-	clear(size)
-	for _, r := range rounds {
-		size[r.TraineeID]++
-	}
-	for id, m := range index {
-		m.Rounds = make([]class.Round, 0, size[id])
 	}
 	for _, k := range cautions {
 		m := index[k.TraineeID]
@@ -109,17 +86,14 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 					Reason: d.Reason}})
 		}
 	}
-	for _, r := range rounds {
-		if m := index[r.TraineeID]; m != nil {
-			m.Rounds = append(m.Rounds, roundOf(r))
-		}
-	}
+	added := map[*class.Member]bool{}
 	for _, t := range turns { // what was done in a class counts as done, and moves nothing
 		if m := index[t.TraineeID]; m != nil {
 			m.Rounds = append(m.Rounds, turnOf(t))
+			added[m] = true
 		}
 	}
-	for _, m := range index {
+	for m := range added {
 		slices.SortStableFunc(m.Rounds, func(a, b class.Round) int { return a.At.Compare(b.At) })
 	}
 	for _, a := range given {

@@ -1,11 +1,6 @@
 package store
 
-import (
-	"slices"
-	"time"
-
-	"github.com/jackc/pgx/v5/pgtype"
-)
+import "time"
 
 // Evidence is one figure that was found out about somebody.
 type Evidence struct {
@@ -67,25 +62,6 @@ func (g *Gym) Evidence(traineeID string) ([]Evidence, error) {
 	return ofTrainee[Evidence](g, traineeID, "found_at, id")
 }
 
-// EvidenceSince lists what was found out as Evidence does, without notes and ids; of rounds no more than what they
-// showed since then. It reads what is committed, within a transaction as well.
-func (g *Gym) EvidenceSince(traineeID string, since time.Time) ([]Evidence, error) {
-	var (
-		found  pages[Evidence]
-		e      Evidence
-		person pgtype.UUID
-		names  = texts{}
-	)
-	q := scopeTo(g.rows().Model(&Evidence{}), traineeID).Where("run_id IS NULL OR found_at >= ?",
-		since).Order("found_at, id")
-	err := g.eachRow(q, "trainee_id, figure, bag_kind, value, spread, origin, bound, found_at",
-		[]any{&person, &e.Figure, &e.BagKind, &e.Value, &e.Spread, &e.Origin, &e.Bound, &e.FoundAt}, func() {
-			e.TraineeID = names.text(person)
-			found.add(e)
-		})
-	return slices.Concat(found...), err
-}
-
 // AddEvidence stores what a test found.
 func (g *Gym) AddEvidence(list []Evidence) error {
 	for i := range list {
@@ -94,7 +70,7 @@ func (g *Gym) AddEvidence(list []Evidence) error {
 	if len(list) == 0 {
 		return nil
 	}
-	return ownError(g.db.Create(&list).Error)
+	return g.Together(func(in *Gym) error { return in.db.Create(&list).Error })
 }
 
 // setEvidence replaces what a run has shown.

@@ -29,3 +29,8 @@ func (s *Store) DB() *gorm.DB { return s.inEveryGym(context.Background()) }
 func (s *Store) Forgetful(ctx context.Context, gym string) *gorm.DB {
 	return s.db.WithContext(inGym(ctx, gym))
 }
+
+// Unpack reads the two parts of a digest.
+func Unpack(rounds, evidence []byte) (Digest, error) {
+	return digest{Rounds: rounds, Evidence: evidence}.unpacked()
+}

@@ -51,19 +51,27 @@ type Gym struct {
 	pool *pgxpool.Pool // for reading what is committed
 
 	noted *noted
+	memo  *memo
+	tx    bool // it is a transaction
 }
 
 // Gym opens the data of one gym.
 func (s *Store) Gym(ctx context.Context, id string) *Gym {
-	return &Gym{id, s.db.WithContext(inGym(ctx, id)), s.pool, &s.noted}
+	return &Gym{id, s.db.WithContext(inGym(ctx, id)), s.pool, &s.noted, s.memo, false}
 }
 
 // rows starts a query on rows of this gym alone.
 func (g *Gym) rows() *gorm.DB { return g.db.Where("gym_id = ?", g.ID) }
 
-// Together runs steps in one transaction: all of them hold, or none.
+// Together runs steps in one transaction: all of them hold, or none. What they have made stale is made anew with them.
 func (g *Gym) Together(steps func(in *Gym) error) error {
-	return ownError(g.db.Transaction(func(tx *gorm.DB) error { return steps(&Gym{g.ID, tx, g.pool, g.noted}) }))
+	return ownError(g.db.Transaction(func(tx *gorm.DB) error {
+		in := &Gym{g.ID, tx, g.pool, g.noted, g.memo, true}
+		if err := steps(in); err != nil || g.tx {
+			return err
+		}
+		return in.digestStale()
+	}))
 }
 
 // eachRow reads the many rows of a query one after the other into where the columns are to go, past the mapper: a class

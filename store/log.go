@@ -4,8 +4,6 @@ import (
 	"slices"
 	"strings"
 	"time"
-
-	"github.com/jackc/pgx/v5/pgtype"
 )
 
 // Logged is a run as a list shows it: without its documents, with what became of it, nil where it was not judged, and
@@ -55,7 +53,12 @@ func (g *Gym) Runs(f RunFilter) ([]Logged, error) {
 	}
 	for _, word := range strings.Fields(f.Search) { // each of them has to stand somewhere
 		like := "%" + likely.Replace(word) + "%"
-		q = q.Where("(runs.drill_name ILIKE ? OR trainees.name ILIKE ? OR rigs.name ILIKE ?)", like, like, like)
+		whose, where, err := g.named(like)
+		if err != nil {
+			return nil, err
+		}
+		// by ids, so that each of the three is looked up by an index of its own
+		q = q.Where("(runs.drill_name ILIKE ? OR runs.trainee_id IN ? OR runs.rig_id IN ?)", like, whose, where)
 	}
 	if !f.From.IsZero() {
 		q = q.Where("runs.created_at >= ?", f.From)
@@ -71,6 +74,14 @@ func (g *Gym) Runs(f RunFilter) ([]Logged, error) {
 		return rows, ownError(err)
 	}
 	return rows, g.withOutcomes(rows)
+}
+
+// named are the ids of the people and of the bags whose names are like a pattern.
+func (g *Gym) named(like string) (whose, where []string, err error) {
+	if err = g.rows().Model(&Trainee{}).Where("name ILIKE ?", like).Pluck("id", &whose).Error; err == nil {
+		err = g.rows().Model(&Rig{}).Where("name ILIKE ?", like).Pluck("id", &where).Error
+	}
+	return whose, where, ownError(err)
 }
 
 // likely takes what LIKE makes something of for itself.
@@ -140,38 +151,6 @@ type Round struct {
 
 // MostRounds is how many rounds of one person proposals look back on: those of some years.
 const MostRounds = 1000
-
-// Rounds lists the rounds of a trainee that were not removed from the log, the oldest first, the newest MostRounds of
-// each; of all who are not archived where the id is empty. It reads what is committed, within a transaction as well.
-func (g *Gym) Rounds(traineeID string) ([]Round, error) {
-	newest := g.rows().Table("runs").Where(
-		"trainee_id = t.id AND started_at IS NOT NULL AND ended_at IS NOT NULL AND removed_at IS NULL").
-		Order("created_at DESC").Limit(MostRounds)
-	q := g.db.Table("trainees t").Where("t.gym_id = ?", g.ID).Joins("CROSS JOIN LATERAL (?) r",
-		newest).Joins("JOIN outcomes o ON o.run_id = r.id AND o.planned > 0")
-	if traineeID == "" {
-		q = q.Where("t.archived_at IS NULL")
-	} else {
-		q = q.Where("t.id = ?", traineeID)
-	}
-	var (
-		found                       pages[Round]
-		r                           Round
-		id, person, bag, assignment pgtype.UUID
-		names                       = texts{}
-	)
-	into := []any{&id, &person, &bag, &assignment, &r.Rung, &r.Eased, &r.CreatedAt, &r.Predicted, &r.Planned,
-		&r.Longest, &r.Passes, &r.Share, &r.Tempo, &r.Asked, &r.Counts, &r.Wild}
-	err := g.eachRow(q,
-		"r.id, r.trainee_id, r.rig_id, r.assignment_id, r.rung, r.eased, r.created_at, r.predicted, o.planned, o.longest, o.passes, o.share, o.tempo, o.asked, o.counts, o.wild", into, func() {
-			r.ID, r.TraineeID, r.RigID, r.AssignmentID = id.String(), names.text(person), names.text(bag),
-				names.text(assignment)
-			found.add(r)
-		})
-	rows := slices.Concat(found...)
-	slices.SortFunc(rows, func(a, b Round) int { return a.CreatedAt.Compare(b.CreatedAt) })
-	return rows, err
-}
 
 // Came lists the days of runs from a day on, by trainee: for a calendar.
 func (g *Gym) Came(since time.Time) ([]Round, error) {

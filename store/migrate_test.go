@@ -82,6 +82,9 @@ INSERT INTO corrections (gym_id, run_id, kind, strike, verdict, coach) SELECT gy
 INSERT INTO dates (gym_id, name, day, at, minutes, weekly, session_plan_id) SELECT gym_id, 'Evening', '2026-10-13', '18:30', 60, true, id FROM session_plans;
 INSERT INTO calendar_links (gym_id, name, hash) SELECT id, 'Phone', repeat('a', 64) FROM gyms LIMIT 1;
 INSERT INTO runs (gym_id, rig_id, trainee_id, drill_name, rig_doc, drill_doc, source, state, ending, intake_hash, zone, started_at, ended_at, brought_at) SELECT gym_id, rig_id, trainee_id, 'Of old', '{}', '{}', 'none', 'done', 'bell', 'brought', 'UTC', now(), now(), now() FROM runs WHERE state = 'done' LIMIT 1;`,
+	18: `
+INSERT INTO digests (gym_id, trainee_id, rig_id) SELECT t.gym_id, t.id, r.id FROM trainees t JOIN rigs r ON r.gym_id = t.gym_id WHERE r.kind = 'slip' ON CONFLICT DO NOTHING;
+UPDATE runs SET predicted = 0.81 WHERE state = 'done';`,
 	14: `INSERT INTO invitations (gym_id, secret, invited_by, coach_id, expires_at) SELECT gym_id, sha256('v'), 'V', id, now() + interval '1 day' FROM coaches LIMIT 1;`,
 	13: `INSERT INTO invitations (gym_id, secret, invited_by, expires_at) SELECT id, sha256('u'), 'U', now() + interval '1 day' FROM gyms;`,
 }

@@ -169,13 +169,15 @@ func (g *Gym) MoveRun(id string, change func(*Run) error, after func(in *Gym, r 
 // of what was there.
 func (g *Gym) SetOutcome(o Outcome, faults []Fault, shows []Evidence) error {
 	o.GymID, o.JudgedAt = g.ID, time.Now().UTC()
-	if err := g.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&o).Error; err != nil {
-		return ownError(err)
-	}
-	if err := g.setFaults(o.RunID, faults); err != nil {
-		return ownError(err)
-	}
-	return ownError(g.setEvidence(o.RunID, shows))
+	return g.Together(func(in *Gym) error {
+		if err := in.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&o).Error; err != nil {
+			return err
+		}
+		if err := in.setFaults(o.RunID, faults); err != nil {
+			return err
+		}
+		return in.setEvidence(o.RunID, shows)
+	})
 }
 
 // MostHits is how many hits, and how many marks, a run holds: several times what anybody strikes in the longest round.

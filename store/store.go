@@ -30,6 +30,7 @@ type Store struct {
 	pool *pgxpool.Pool
 
 	noted noted
+	memo  *memo
 }
 
 // Open connects to a PostgreSQL database by its URL. It does not migrate.
@@ -64,7 +65,8 @@ func Open(url string) (*Store, error) {
 		pool.Close()
 		return nil, err
 	}
-	return &Store{db: db, pool: pool, noted: noted{rows: map[string]map[string]Unreadable{}}}, nil
+	return &Store{db: db, pool: pool, memo: newMemo(),
+		noted: noted{rows: map[string]map[string]Unreadable{}}}, nil
 }
 
 // Close closes the pool.

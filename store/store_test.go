@@ -271,8 +271,7 @@ func TestRuns(t *testing.T) {
 			[]store.Evidence{{TraineeID: *run.TraineeID, Figure: "timing", Value: 0.05, Origin: "rounds",
 				FoundAt: now}}))
 	}
-	rounds, err := g.Rounds("")
-	must(t, err)
+	rounds := known(t, g, *run.TraineeID).Rounds
 	shown, err := g.Evidence(*run.TraineeID)
 	must(t, err)
 	if len(rounds) != 1 || rounds[0].Share != 0.5 || len(shown) != 1 || *shown[0].RunID != run.ID {

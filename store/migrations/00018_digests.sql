@@ -1,0 +1,104 @@
+-- What proposals and predictions are made from, packed: the rounds of a person on a bag with what they showed, and what was found without a
+-- bag (under the empty id). A digest is moved on in the transaction that ends a round; whatever else touches what it is made from leaves it
+-- stale, and it is made anew before it is read. Searching the log goes by trigrams where the database has them.
+
+-- +goose Up
+CREATE SEQUENCE digest_revisions;
+CREATE TABLE digests (
+    gym_id     uuid    NOT NULL,
+    trainee_id uuid    NOT NULL,
+    rig_id     uuid    NOT NULL,
+    rev        bigint  NOT NULL DEFAULT nextval('digest_revisions'), -- another one whenever what it says is another
+    stale      boolean NOT NULL DEFAULT true,
+    rounds     bytea   NOT NULL DEFAULT '',
+    evidence   bytea   NOT NULL DEFAULT '',
+    PRIMARY KEY (gym_id, trainee_id, rig_id),
+    FOREIGN KEY (gym_id, trainee_id) REFERENCES trainees (gym_id, id) ON DELETE CASCADE
+);
+CREATE INDEX digests_stale ON digests (gym_id) WHERE stale;
+
+-- +goose StatementBegin
+CREATE FUNCTION digest_is_stale(gym uuid, trainee uuid, rig uuid) RETURNS void LANGUAGE sql AS $$
+    INSERT INTO digests AS d (gym_id, trainee_id, rig_id) SELECT gym, trainee, rig
+    WHERE EXISTS (SELECT FROM trainees t WHERE t.gym_id = gym AND t.id = trainee)
+    ON CONFLICT (gym_id, trainee_id, rig_id) DO UPDATE SET stale = true WHERE NOT d.stale
+$$;
+-- +goose StatementEnd
+-- +goose StatementBegin
+CREATE FUNCTION digest_of_run() RETURNS trigger LANGUAGE plpgsql AS $$
+BEGIN
+    IF OLD.trainee_id IS NOT NULL THEN
+        PERFORM digest_is_stale(OLD.gym_id, OLD.trainee_id, OLD.rig_id);
+    END IF;
+    IF TG_OP = 'DELETE' THEN
+        RETURN NULL;
+    END IF;
+    IF NEW.trainee_id IS NOT NULL AND (NEW.trainee_id, NEW.rig_id) IS DISTINCT FROM (OLD.trainee_id, OLD.rig_id) THEN
+        PERFORM digest_is_stale(NEW.gym_id, NEW.trainee_id, NEW.rig_id);
+    END IF;
+    RETURN NULL;
+END $$;
+-- +goose StatementEnd
+-- +goose StatementBegin
+CREATE FUNCTION digest_of_outcome() RETURNS trigger LANGUAGE plpgsql AS $$
+DECLARE o outcomes;
+BEGIN
+    o := CASE WHEN TG_OP = 'DELETE' THEN OLD ELSE NEW END;
+    PERFORM digest_is_stale(r.gym_id, r.trainee_id, r.rig_id) FROM runs r WHERE r.id = o.run_id AND r.trainee_id IS NOT NULL;
+    RETURN NULL;
+END $$;
+-- +goose StatementEnd
+-- +goose StatementBegin
+CREATE FUNCTION digest_of_evidence() RETURNS trigger LANGUAGE plpgsql AS $$
+DECLARE e evidence;
+BEGIN
+    e := CASE WHEN TG_OP = 'DELETE' THEN OLD ELSE NEW END;
+    IF e.run_id IS NULL THEN
+        PERFORM digest_is_stale(e.gym_id, e.trainee_id, '00000000-0000-0000-0000-000000000000');
+    ELSE
+        PERFORM digest_is_stale(r.gym_id, r.trainee_id, r.rig_id) FROM runs r WHERE r.id = e.run_id AND r.trainee_id IS NOT NULL;
+    END IF;
+    RETURN NULL;
+END $$;
+-- +goose StatementEnd
+CREATE TRIGGER digest AFTER UPDATE ON runs FOR EACH ROW
+    WHEN ((OLD.started_at IS NOT NULL OR NEW.started_at IS NOT NULL) AND
+        (OLD.trainee_id, OLD.rig_id, OLD.assignment_id, OLD.rung, OLD.eased, OLD.created_at, OLD.predicted, OLD.started_at, OLD.ended_at, OLD.removed_at)
+        IS DISTINCT FROM
+        (NEW.trainee_id, NEW.rig_id, NEW.assignment_id, NEW.rung, NEW.eased, NEW.created_at, NEW.predicted, NEW.started_at, NEW.ended_at, NEW.removed_at))
+    EXECUTE FUNCTION digest_of_run();
+CREATE TRIGGER digest_gone AFTER DELETE ON runs FOR EACH ROW EXECUTE FUNCTION digest_of_run();
+CREATE TRIGGER digest AFTER INSERT OR UPDATE OR DELETE ON outcomes FOR EACH ROW EXECUTE FUNCTION digest_of_outcome();
+CREATE TRIGGER digest AFTER INSERT OR UPDATE OR DELETE ON evidence FOR EACH ROW EXECUTE FUNCTION digest_of_evidence();
+
+INSERT INTO digests (gym_id, trainee_id, rig_id)
+SELECT r.gym_id, r.trainee_id, r.rig_id FROM runs r JOIN outcomes o ON o.run_id = r.id WHERE r.trainee_id IS NOT NULL
+UNION SELECT gym_id, trainee_id, '00000000-0000-0000-0000-000000000000' FROM evidence WHERE run_id IS NULL;
+
+ALTER TABLE digests ENABLE ROW LEVEL SECURITY, FORCE ROW LEVEL SECURITY;
+CREATE POLICY of_the_gym ON digests USING ((SELECT current_setting('melodromos.gym', true) = '*') OR gym_id = (SELECT CASE WHEN gym ~ '^[0-9a-f-]{36}$' THEN gym::uuid END FROM current_setting('melodromos.gym', true) gym));
+
+CREATE INDEX runs_of ON runs (gym_id, trainee_id, rig_id, created_at DESC) WHERE started_at IS NOT NULL AND ended_at IS NOT NULL AND removed_at IS NULL;
+-- +goose StatementBegin
+DO $$
+BEGIN
+    CREATE EXTENSION IF NOT EXISTS pg_trgm;
+    CREATE INDEX runs_drill_name ON runs USING gin (drill_name gin_trgm_ops);
+EXCEPTION WHEN insufficient_privilege OR undefined_file OR feature_not_supported THEN
+    RAISE NOTICE 'without pg_trgm the log is searched row by row';
+END $$;
+-- +goose StatementEnd
+
+-- +goose Down
+DROP INDEX IF EXISTS runs_drill_name;
+DROP INDEX runs_of;
+DROP TRIGGER digest ON runs;
+DROP TRIGGER digest_gone ON runs;
+DROP TRIGGER digest ON outcomes;
+DROP TRIGGER digest ON evidence;
+DROP FUNCTION digest_of_run();
+DROP FUNCTION digest_of_outcome();
+DROP FUNCTION digest_of_evidence();
+DROP FUNCTION digest_is_stale(uuid, uuid, uuid);
+DROP TABLE digests;
+DROP SEQUENCE digest_revisions;
