@@ -35,7 +35,8 @@ func inspect(gym *store.Gym) error {
 		slog.Info("mended what an earlier release wrote wrongly", "gym", gym.ID, "empty drills taken away", emptied,
 			"classes mended", hours)
 	}
-	return errors.Join(err, e2, inspectLists(gym), inspectRuns(gym))
+	_, e3 := known(gym, "") // so that the first to ask need not wait
+	return errors.Join(err, e2, e3, inspectLists(gym), inspectRuns(gym))
 }
 
 // mendDrills takes away the drills without anything in them that classes used to leave: with a session that was the

@@ -1,7 +1,6 @@
 package ledger
 
 import (
-	"errors"
 	"time"
 
 	"melodromos/core/fault"
@@ -115,41 +114,13 @@ func Export(gym *store.Gym, t store.Trainee) (Whole, error) {
 	if w.Classes, err = gym.TurnsOf(t.ID, time.Time{}); err != nil {
 		return w, err
 	}
-	ids, err := gym.RunsOf(t.ID)
+	rounds, err := gym.WholeRuns(t.ID)
 	if err != nil {
 		return w, err
 	}
-	for _, id := range ids {
-		r, err := wholeRound(gym, id)
-		if err != nil {
-			return w, err
-		}
-		w.Rounds = append(w.Rounds, r)
+	for _, r := range rounds {
+		r.Run.IntakeHash = ""
+		w.Rounds = append(w.Rounds, WholeRound(r))
 	}
 	return w, nil
-}
-
-func wholeRound(gym *store.Gym, id string) (WholeRound, error) {
-	var r WholeRound
-	var err error
-	if r.Run, err = gym.Run(id); err != nil {
-		return r, err
-	}
-	r.Run.IntakeHash = ""
-	if o, err := gym.Outcome(id); err == nil {
-		r.Outcome = &o
-	} else if !errors.Is(err, store.ErrNotFound) {
-		return r, err
-	}
-	if r.Hits, err = gym.Hits(id); err != nil {
-		return r, err
-	}
-	if r.Marks, err = gym.Marks(id); err != nil {
-		return r, err
-	}
-	if r.Rating, err = gym.RatingOf(id); err != nil {
-		return r, err
-	}
-	r.Corrections, err = gym.Corrections(id)
-	return r, err
 }

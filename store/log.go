@@ -53,12 +53,11 @@ func (g *Gym) Runs(f RunFilter) ([]Logged, error) {
 	}
 	for _, word := range strings.Fields(f.Search) { // each of them has to stand somewhere
 		like := "%" + likely.Replace(word) + "%"
-		whose, where, err := g.named(like)
+		whose, where, what, err := g.named(like)
 		if err != nil {
 			return nil, err
 		}
-		// by ids, so that each of the three is looked up by an index of its own
-		q = q.Where("(runs.drill_name ILIKE ? OR runs.trainee_id IN ? OR runs.rig_id IN ?)", like, whose, where)
+		q = q.Where("(runs.drill_name IN ? OR runs.trainee_id IN ? OR runs.rig_id IN ?)", what, whose, where)
 	}
 	if !f.From.IsZero() {
 		q = q.Where("runs.created_at >= ?", f.From)
@@ -76,12 +75,23 @@ func (g *Gym) Runs(f RunFilter) ([]Logged, error) {
 	return rows, g.withOutcomes(rows)
 }
 
-// named are the ids of the people and of the bags whose names are like a pattern.
-func (g *Gym) named(like string) (whose, where []string, err error) {
+// named are the ids of the people and of the bags whose names are like a pattern, and the names of drills in the log
+// that are. Each name is looked at once, however many rounds have it.
+func (g *Gym) named(like string) (whose, where, what []string, err error) {
 	if err = g.rows().Model(&Trainee{}).Where("name ILIKE ?", like).Pluck("id", &whose).Error; err == nil {
 		err = g.rows().Model(&Rig{}).Where("name ILIKE ?", like).Pluck("id", &where).Error
 	}
-	return whose, where, ownError(err)
+	if err == nil {
+		err = g.db.Raw(`WITH RECURSIVE names AS (
+			(SELECT drill_name FROM runs WHERE gym_id = @gym ORDER BY drill_name LIMIT 1)
+			UNION ALL
+			SELECT (SELECT r.drill_name FROM runs r WHERE r.gym_id = @gym AND r.drill_name > n.drill_name
+				ORDER BY r.drill_name LIMIT 1)
+			FROM names n WHERE n.drill_name IS NOT NULL)
+			SELECT drill_name FROM names WHERE drill_name ILIKE @like`,
+			map[string]any{"gym": g.ID, "like": like}).Scan(&what).Error
+	}
+	return whose, where, what, ownError(err)
 }
 
 // likely takes what LIKE makes something of for itself.

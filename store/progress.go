@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"github.com/jackc/pgx/v5/pgtype"
+	"gorm.io/gorm"
 )
 
 // Done is a round of the log as progress is told by it.
@@ -123,9 +124,67 @@ func (g *Gym) RigFits() ([]RigFit, error) {
 		Order("r.created_at, r.id").Find(&rows).Error)
 }
 
-// RunsOf lists the ids of all rounds of somebody, removed ones too, the oldest first.
-func (g *Gym) RunsOf(traineeID string) ([]string, error) {
-	ids := []string{}
-	return ids, ownError(g.rows().Model(&Run{}).Where("trainee_id = ?", traineeID).Order("created_at, id").Pluck("id",
-		&ids).Error)
+// WholeRun is a round with all that was captured in it and said of it; Outcome and Rating are nil where there is none.
+type WholeRun struct {
+	Run         Run
+	Outcome     *Outcome
+	Hits        []Hit
+	Marks       []Mark
+	Rating      *Rating
+	Corrections []Correction
+}
+
+// WholeRuns lists all rounds of somebody, removed ones too, the oldest first, in a few queries however many there are.
+func (g *Gym) WholeRuns(traineeID string) ([]WholeRun, error) {
+	var (
+		runs        []Run
+		outcomes    []Outcome
+		hits        []Hit
+		marks       []Mark
+		ratings     []Rating
+		corrections []Correction
+	)
+	own := func() *gorm.DB { return g.rows().Where("run_id IN (?)", g.runsOf(traineeID)) }
+	for _, err := range []error{
+		g.rows().Where("trainee_id = ?", traineeID).Order("created_at, id").Find(&runs).Error,
+		own().Find(&outcomes).Error, own().Order("at_us, device, seq").Find(&hits).Error,
+		own().Order("at_us, device, seq").Find(&marks).Error, own().Find(&ratings).Error,
+		own().Order("created_at, id").Find(&corrections).Error,
+	} {
+		if err != nil {
+			return nil, ownError(err)
+		}
+	}
+	list, at := make([]WholeRun, len(runs)), map[string]*WholeRun{}
+	for i, r := range runs {
+		list[i] = WholeRun{Run: r, Hits: []Hit{}, Marks: []Mark{}, Corrections: []Correction{}}
+		at[r.ID] = &list[i]
+	}
+	// what came to a round that began after the first of the queries is left to the next time
+	for i, o := range outcomes {
+		if r := at[o.RunID]; r != nil {
+			r.Outcome = &outcomes[i]
+		}
+	}
+	for _, h := range hits {
+		if r := at[h.RunID]; r != nil {
+			r.Hits = append(r.Hits, h)
+		}
+	}
+	for _, m := range marks {
+		if r := at[m.RunID]; r != nil {
+			r.Marks = append(r.Marks, m)
+		}
+	}
+	for i, x := range ratings {
+		if r := at[*x.RunID]; r != nil {
+			r.Rating = &ratings[i]
+		}
+	}
+	for _, c := range corrections {
+		if r := at[c.RunID]; r != nil {
+			r.Corrections = append(r.Corrections, c)
+		}
+	}
+	return list, nil
 }

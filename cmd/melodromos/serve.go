@@ -80,8 +80,8 @@ func serve(ctx context.Context, withDemo bool) error {
 	if os.Getenv("GOGC") == "" && os.Getenv("GOMEMLIMIT") == "" {
 		// The program lives on little memory: its collector need not work beside everybody else for each large answer,
 		// but passwords that are hashed take a lot for a moment, and are not to pile up.
-		debug.SetGCPercent(400)
-		debug.SetMemoryLimit(384 << 20)
+		debug.SetGCPercent(100)
+		debug.SetMemoryLimit(192 << 20)
 	}
 	o := server.Options{Store: s, Interface: ui.Files(), Secure: cfg.Secure, Proxies: cfg.Proxies}
 	if withDemo {
