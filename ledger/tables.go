@@ -14,6 +14,7 @@ import (
 
 	"melodromos/core/drill"
 	"melodromos/core/fault"
+	"melodromos/core/input"
 	"melodromos/core/rig"
 	"melodromos/core/timetable"
 	"melodromos/format/table"
@@ -216,7 +217,8 @@ func BringLog(gym *store.Gym, in io.Reader, dry bool) ([]Brought, error) {
 			return err
 		}
 		seen := map[store.Moment]int{}
-		return table.ReadLog(in, func(line int, r table.Round) error {
+		b := logBringer{gym: in2}
+		err = table.ReadLog(in, func(line int, r table.Round) error {
 			m, err := n.moment(r.Started, r.Person, r.Bag, r.Kind)
 			if err != nil {
 				return err
@@ -234,38 +236,82 @@ func BringLog(gym *store.Gym, in io.Reader, dry bool) ([]Brought, error) {
 				return nil
 			}
 			told.add("round", name, Added)
-			return n.bringRound(in2, m, r)
+			round, err := n.round(m, r)
+			if err != nil {
+				return err
+			}
+			return b.add(line, round)
 		})
+		if err == nil {
+			err = b.flush()
+		}
+		return err
 	})
 	return told.list(), err
 }
 
-func (n names) bringRound(gym *store.Gym, m store.Moment, r table.Round) error {
-	row, err := n.run(m, r)
-	if err != nil {
+// atOnce is how many rounds are stored in one go.
+const atOnce = 500
+
+// logBringer stores rounds many at a time.
+type logBringer struct {
+	gym   *store.Gym
+	list  []store.Brought
+	lines []int
+	times int // that it was done
+}
+
+func (b *logBringer) add(line int, r store.Brought) error {
+	b.list, b.lines = append(b.list, r), append(b.lines, line)
+	if len(b.list) < atOnce {
+		return nil
+	}
+	return b.flush()
+}
+
+// flush stores what waits. What the database refuses is looked for round by round, so that the refusal names its line.
+func (b *logBringer) flush() error {
+	list, lines := b.list, b.lines
+	b.list, b.lines = nil, nil
+	err := b.gym.AddBrought(list)
+	if b.times++; err == nil && b.times&(b.times-1) == 0 { // the first, second, fourth, eighth time
+		err = b.gym.Analyze()
+	}
+	if err == nil || errors.Is(err, store.ErrUnavailable) {
 		return err
 	}
-	o, err := broughtOutcome(r)
-	if err != nil {
-		return err
+	for i := range list {
+		if alone := b.gym.AddBrought(list[i : i+1]); alone != nil {
+			return input.Refuse("", "line %d: %s", lines[i], alone)
+		}
 	}
-	faults, err := faultsOf(r.Faults)
-	if err != nil {
-		return err
+	return err
+}
+
+// round is a round as it is stored, with all that is said of it.
+func (n names) round(m store.Moment, r table.Round) (store.Brought, error) {
+	var (
+		b   store.Brought
+		err error
+	)
+	if b.Run, err = n.run(m, r); err != nil {
+		return b, err
 	}
-	if err := gym.AddBrought(&row, o, faults); err != nil {
-		return err
+	if b.Outcome, err = broughtOutcome(r); err != nil {
+		return b, err
+	}
+	if b.Faults, err = faultsOf(r.Faults); err != nil {
+		return b, err
 	}
 	if (r.RatedClean == nil) != (r.RatedOf == nil) ||
 		r.RatedOf != nil && (*r.RatedOf < 1 || *r.RatedClean > *r.RatedOf) {
-		return errors.New("rated clean: expected both, so many of so many, or neither")
+		return b, errors.New("rated clean: expected both, so many of so many, or neither")
 	}
-	if r.RatedOf == nil && r.RatedWord == "" && r.Note == "" {
-		return nil
+	if r.RatedOf != nil || r.RatedWord != "" || r.Note != "" {
+		b.Rating = &store.Rating{Clean: r.RatedClean, OutOf: r.RatedOf, Word: r.RatedWord, Note: r.Note,
+			Coach: r.RatedBy}
 	}
-	return gym.Rate(&store.Rating{RunID: &row.ID, Clean: r.RatedClean, OutOf: r.RatedOf, Word: r.RatedWord,
-		Note:  r.Note,
-		Coach: r.RatedBy})
+	return b, nil
 }
 
 // run is a round that came in as a table, as it is stored.
@@ -334,7 +380,13 @@ func BringHits(gym *store.Gym, in io.Reader, dry bool) ([]Brought, error) {
 		if err != nil {
 			return err
 		}
+		if err := in2.Analyze(); err != nil {
+			return err
+		}
 		b := hitBringer{gym: in2, told: told}
+		if b.struck, err = in2.WithHits(); err != nil {
+			return err
+		}
 		err = table.ReadHits(in, func(line int, h table.Hit) error {
 			m, err := n.moment(h.Started, h.Person, h.Bag, "")
 			if err != nil {
@@ -356,26 +408,22 @@ func BringHits(gym *store.Gym, in io.Reader, dry bool) ([]Brought, error) {
 
 // hitBringer keeps hits round by round.
 type hitBringer struct {
-	gym   *store.Gym
-	told  *told
-	run   store.Held
-	name  string
-	there map[string]store.Hit
-	fresh []store.Hit
+	gym    *store.Gym
+	told   *told
+	struck map[string]bool // runs that hold hits already
+	run    store.Held
+	name   string
+	there  map[string]store.Hit // of the run
+	fresh  []store.Hit          // of this run and those before it
 }
+
+// hitsAtOnce is how many hits wait before they are stored.
+const hitsAtOnce = 10_000
 
 func (b *hitBringer) hit(run store.Held, h table.Hit) error {
 	if run.RunID != b.run.RunID {
-		if err := b.flush(); err != nil {
+		if err := b.next(run, h.Person); err != nil {
 			return err
-		}
-		b.run, b.name, b.fresh, b.there = run, h.Person, nil, map[string]store.Hit{}
-		rows, err := b.gym.Hits(run.RunID)
-		if err != nil {
-			return err
-		}
-		for _, r := range rows {
-			b.there[hitKey(r)] = r
 		}
 	}
 	row := store.Hit{Device: cmp.Or(h.Device, "table"), Seq: h.N, AtUS: int64(math.Round(*h.At * 1e6)),
@@ -395,19 +443,44 @@ func (b *hitBringer) hit(run store.Held, h table.Hit) error {
 		b.told.add("hit", b.name, Differs)
 		return nil
 	}
+	if len(b.there) >= store.MostHits {
+		return fmt.Errorf("expected at most %d hits in a round", store.MostHits)
+	}
+	row.RunID = run.RunID
 	b.there[hitKey(row)] = row
 	b.fresh = append(b.fresh, row)
 	b.told.add("hit", b.name, Added)
 	return nil
 }
 
+// next goes on to another round.
+func (b *hitBringer) next(run store.Held, name string) error {
+	if len(b.fresh) >= hitsAtOnce {
+		if err := b.flush(); err != nil {
+			return err
+		}
+	}
+	if len(b.there) > 0 {
+		b.struck[b.run.RunID] = true
+	}
+	b.run, b.name, b.there = run, name, map[string]store.Hit{}
+	if !b.struck[run.RunID] {
+		return nil
+	}
+	if err := b.flush(); err != nil { // some of it may be of this round
+		return err
+	}
+	rows, err := b.gym.Hits(run.RunID)
+	for _, r := range rows {
+		b.there[hitKey(r)] = r
+	}
+	return err
+}
+
 func hitKey(h store.Hit) string { return fmt.Sprintf("%s %d", h.Device, h.Seq) }
 
 func (b *hitBringer) flush() error {
-	if len(b.fresh) == 0 {
-		return nil
-	}
-	_, err := b.gym.AddHits(b.run.RunID, b.fresh, nil)
+	err := b.gym.AddHitsAtOnce(b.fresh)
 	b.fresh = nil
 	return err
 }

@@ -5,7 +5,6 @@ import (
 	"encoding/binary"
 	"errors"
 	"math"
-	"slices"
 	"time"
 
 	"gorm.io/gorm"
@@ -68,9 +67,11 @@ func (g *Gym) Digests(trainees []string) (map[string][]Digest, error) {
 	for _, row := range rows {
 		d, err := row.unpacked()
 		if err != nil { // nothing is lost: it is made anew from what it was made from
-			if d, err = g.whole(row.TraineeID, row.RigID); err != nil {
+			found, err := g.whole("d.trainee_id = ? AND d.rig_id = ?", row.TraineeID, row.RigID)
+			if err != nil {
 				return nil, err
 			}
+			d = found[digestKey{row.TraineeID, row.RigID}]
 		}
 		out[row.TraineeID] = append(out[row.TraineeID], d)
 	}
@@ -91,16 +92,18 @@ func (g *Gym) digestStale() error {
 	var rows []digest
 	err := g.rows().Select("gym_id", "trainee_id", "rig_id").Where("stale").Order("trainee_id, rig_id").
 		Clauses(clause.Locking{Strength: "UPDATE"}).Find(&rows).Error
+	if err != nil || len(rows) == 0 {
+		return err
+	}
+	found, err := g.whole("d.stale")
 	for _, row := range rows {
 		if err != nil {
 			break
 		}
-		var d Digest
-		if d, err = g.whole(row.TraineeID, row.RigID); err == nil {
-			err = g.rows().Model(&digest{}).Where("trainee_id = ? AND rig_id = ?", row.TraineeID, row.RigID).
-				Updates(map[string]any{"stale": false, "rev": gorm.Expr("nextval('digest_revisions')"),
-					"rounds": packedRounds(d.Rounds), "evidence": packedEvidence(d.Evidence)}).Error
-		}
+		d := found[digestKey{row.TraineeID, row.RigID}]
+		err = g.rows().Model(&digest{}).Where("trainee_id = ? AND rig_id = ?", row.TraineeID, row.RigID).
+			Updates(map[string]any{"stale": false, "rev": gorm.Expr("nextval('digest_revisions')"),
+				"rounds": packedRounds(d.Rounds), "evidence": packedEvidence(d.Evidence)}).Error
 	}
 	return err
 }
@@ -115,42 +118,73 @@ func (g *Gym) RebuildDigests() (int64, error) {
 	})
 }
 
-// whole is what is known of a person from their rounds on a bag, from the rows themselves.
-func (g *Gym) whole(traineeID, rigID string) (Digest, error) {
-	d := Digest{Rounds: []Round{}, Evidence: []Evidence{}}
-	if rigID == noRig {
-		err := g.rows().Where("trainee_id = ? AND run_id IS NULL", traineeID).Order("found_at, id").Find(&d.Evidence).Error
-		return d, ownError(err)
+type digestKey struct{ trainee, rig string }
+
+// whole is what is known of people from their rounds on bags, from the rows themselves, for the digests d that a
+// condition picks. All are read at once: a table that was just filled has no statistics, and would be read from end to
+// end for each.
+func (g *Gym) whole(which string, args ...any) (map[digestKey]Digest, error) {
+	out := map[digestKey]Digest{}
+	of := func() *gorm.DB {
+		return g.db.Table("digests d").Where("d.gym_id = ?", g.ID).Where(which, args...).
+			Joins("JOIN runs r ON r.gym_id = d.gym_id AND r.trainee_id = d.trainee_id AND r.rig_id = d.rig_id")
 	}
-	err := g.db.Table("runs r").Joins("JOIN outcomes o ON o.run_id = r.id AND o.planned > 0").
-		Where("r.gym_id = ? AND r.trainee_id = ? AND r.rig_id = ?", g.ID, traineeID, rigID).
+	var rounds []Round
+	err := of().Joins("JOIN outcomes o ON o.run_id = r.id AND o.planned > 0").
 		Where("r.started_at IS NOT NULL AND r.ended_at IS NOT NULL AND r.removed_at IS NULL").
 		Select("r.id, r.trainee_id, r.rig_id, coalesce(r.assignment_id::text, '') AS assignment_id, r.rung, r.eased, " +
 			"r.created_at, r.predicted, o.planned, o.longest, o.passes, o.share, o.tempo, o.asked, o.counts, o.wild").
-		Order("r.created_at DESC, r.id").Limit(MostRounds).Find(&d.Rounds).Error
+		Order("r.trainee_id, r.rig_id, r.created_at, r.id").Find(&rounds).Error
 	if err != nil {
-		return d, ownError(err)
+		return nil, ownError(err)
 	}
-	slices.Reverse(d.Rounds)
-	err = g.db.Table("evidence e").Joins("JOIN runs r ON r.id = e.run_id AND r.gym_id = e.gym_id").
-		Where("e.gym_id = ? AND e.trainee_id = ? AND r.rig_id = ?", g.ID, traineeID, rigID).
-		Select("e.trainee_id, e.figure, e.bag_kind, e.value, e.spread, e.origin, e.bound, e.found_at").
-		Order("e.found_at, e.id").Find(&d.Evidence).Error
-	return d, ownError(err)
+	for _, r := range rounds {
+		key := digestKey{r.TraineeID, r.RigID}
+		d := out[key]
+		d.Rounds = append(d.Rounds, r)
+		out[key] = d
+	}
+	for key, d := range out {
+		if n := len(d.Rounds); n > MostRounds {
+			d.Rounds = d.Rounds[n-MostRounds:]
+			out[key] = d
+		}
+	}
+	type found struct {
+		Evidence
+		RigID string
+	}
+	var showed, tested []found
+	const columns = "e.trainee_id, e.figure, e.bag_kind, e.value, e.spread, e.origin, e.bound, e.found_at, "
+	err = of().Joins("JOIN evidence e ON e.run_id = r.id").Select(columns + "r.rig_id").
+		Order("r.trainee_id, r.rig_id, e.found_at, e.id").Find(&showed).Error
+	if err == nil {
+		err = g.db.Table("digests d").Where("d.gym_id = ? AND d.rig_id = ?", g.ID, noRig).Where(which, args...).
+			Joins("JOIN evidence e ON e.gym_id = d.gym_id AND e.trainee_id = d.trainee_id AND e.run_id IS NULL").
+			Select(columns + "d.rig_id").Order("e.trainee_id, e.found_at, e.id").Find(&tested).Error
+	}
+	for _, e := range append(showed, tested...) {
+		key := digestKey{e.TraineeID, e.RigID}
+		d := out[key]
+		d.Evidence = append(d.Evidence, e.Evidence)
+		out[key] = d
+	}
+	return out, ownError(err)
 }
 
 // Whole is what is known of a trainee from the rows themselves, to hold digests against, in their order.
 func (g *Gym) Whole(traineeID string) ([]Digest, error) {
 	var rigs []string
 	err := g.rows().Model(&digest{}).Where("trainee_id = ?", traineeID).Order("rig_id").Pluck("rig_id", &rigs).Error
+	if err != nil {
+		return nil, ownError(err)
+	}
+	found, err := g.whole("d.trainee_id = ?", traineeID)
 	list := make([]Digest, len(rigs))
 	for i, id := range rigs {
-		if err != nil {
-			break
-		}
-		list[i], err = g.whole(traineeID, id)
+		list[i] = found[digestKey{traineeID, id}]
 	}
-	return list, ownError(err)
+	return list, err
 }
 
 // version begins what is packed; another one is unpacked as if it were spoiled.

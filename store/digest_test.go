@@ -33,7 +33,8 @@ func known(t *testing.T, g *store.Gym, traineeID string) (all store.Digest) {
 func told(list []store.Digest) string {
 	list = slices.Clone(list)
 	for i := range list {
-		list[i].Rounds, list[i].Evidence = slices.Clone(list[i].Rounds), slices.Clone(list[i].Evidence)
+		list[i].Rounds = append([]store.Round{}, list[i].Rounds...)
+		list[i].Evidence = append([]store.Evidence{}, list[i].Evidence...)
 		for k := range list[i].Rounds {
 			list[i].Rounds[k].CreatedAt = list[i].Rounds[k].CreatedAt.UTC()
 		}

@@ -69,16 +69,85 @@ func (g *Gym) Moments() (map[Moment]Held, error) {
 	return list, ownError(err)
 }
 
-// AddBrought stores a round that came in as a table, with what became of it.
-func (g *Gym) AddBrought(r *Run, o Outcome, faults []Fault) error {
-	r.GymID = g.ID
-	return ownError(g.Together(func(in *Gym) error {
-		if err := in.db.Create(r).Error; err != nil {
+// Brought is a round that came in as a table, with what became of it and what was said of it, nil for nothing.
+type Brought struct {
+	Run     Run
+	Outcome Outcome
+	Faults  []Fault
+	Rating  *Rating
+}
+
+// AddBrought stores rounds that came in as a table, many at a time.
+func (g *Gym) AddBrought(list []Brought) error {
+	if len(list) == 0 {
+		return nil
+	}
+	return g.Together(func(in *Gym) error {
+		runs := make([]Run, len(list))
+		for i := range list {
+			runs[i] = list[i].Run
+			runs[i].GymID = g.ID
+		}
+		if err := in.db.CreateInBatches(&runs, 500).Error; err != nil { // which fills in their ids
 			return err
 		}
-		o.RunID = r.ID
-		return in.SetOutcome(o, faults, nil)
-	}))
+		var (
+			outcomes []Outcome
+			faults   []Fault
+			ratings  []Rating
+			now      = time.Now().UTC()
+		)
+		for i, b := range list {
+			o := b.Outcome
+			o.RunID, o.GymID, o.JudgedAt = runs[i].ID, g.ID, now
+			outcomes = append(outcomes, o)
+			for k, f := range b.Faults {
+				f.GymID, f.RunID, f.Place = g.ID, runs[i].ID, k
+				faults = append(faults, f)
+			}
+			if b.Rating != nil {
+				r := *b.Rating
+				r.GymID, r.RunID, r.Version = g.ID, &runs[i].ID, 1
+				ratings = append(ratings, r)
+			}
+		}
+		if err := in.db.CreateInBatches(&outcomes, 500).Error; err != nil {
+			return err
+		}
+		if len(faults) > 0 {
+			if err := in.db.CreateInBatches(&faults, 500).Error; err != nil {
+				return err
+			}
+		}
+		if len(ratings) > 0 {
+			return in.db.CreateInBatches(&ratings, 500).Error
+		}
+		return nil
+	})
+}
+
+// WithHits lists the ids of the runs that hold any hits.
+func (g *Gym) WithHits() (map[string]bool, error) {
+	var ids []string
+	held := g.rows().Table("hits").Select("1").Where("hits.run_id = runs.id")
+	err := g.rows().Model(&Run{}).Where("EXISTS (?)", held).Pluck("id", &ids).Error
+	list := make(map[string]bool, len(ids))
+	for _, id := range ids {
+		list[id] = true
+	}
+	return list, ownError(err)
+}
+
+// AddHitsAtOnce stores hits of several runs that are not there yet; whoever calls it sees to it that no run comes to
+// hold more than MostHits.
+func (g *Gym) AddHitsAtOnce(hits []Hit) error {
+	if len(hits) == 0 {
+		return nil
+	}
+	for i := range hits {
+		hits[i].GymID = g.ID
+	}
+	return ownError(g.db.CreateInBatches(&hits, 2000).Error)
 }
 
 // RunFaults lists the faults of each run that has any, the most costly first.

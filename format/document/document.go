@@ -70,7 +70,7 @@ func Write(f File) ([]byte, error) {
 }
 
 // MostBytes is how long a document may be that is read.
-const MostBytes = 32 << 20
+const MostBytes = 1 << 30
 
 // Read reads a document, and brings an older one up to date. What is wrong is refused by its field and the line on
 // which that stands.

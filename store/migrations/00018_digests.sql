@@ -19,11 +19,16 @@ CREATE TABLE digests (
 CREATE INDEX digests_stale ON digests (gym_id) WHERE stale;
 
 -- +goose StatementBegin
-CREATE FUNCTION digest_is_stale(gym uuid, trainee uuid, rig uuid) RETURNS void LANGUAGE sql AS $$
-    INSERT INTO digests AS d (gym_id, trainee_id, rig_id) SELECT gym, trainee, rig
-    WHERE EXISTS (SELECT FROM trainees t WHERE t.gym_id = gym AND t.id = trainee)
-    ON CONFLICT (gym_id, trainee_id, rig_id) DO UPDATE SET stale = true WHERE NOT d.stale
-$$;
+CREATE FUNCTION digest_is_stale(gym uuid, trainee uuid, rig uuid) RETURNS void LANGUAGE plpgsql AS $$
+BEGIN
+    -- asked first: a conflict locks the row anew for each of many rows
+    IF EXISTS (SELECT FROM digests d WHERE d.gym_id = gym AND d.trainee_id = trainee AND d.rig_id = rig AND d.stale)
+        OR NOT EXISTS (SELECT FROM trainees t WHERE t.gym_id = gym AND t.id = trainee) THEN
+        RETURN;
+    END IF;
+    INSERT INTO digests AS d (gym_id, trainee_id, rig_id) VALUES (gym, trainee, rig)
+    ON CONFLICT (gym_id, trainee_id, rig_id) DO UPDATE SET stale = true WHERE NOT d.stale;
+END $$;
 -- +goose StatementEnd
 -- +goose StatementBegin
 CREATE FUNCTION digest_of_run() RETURNS trigger LANGUAGE plpgsql AS $$
@@ -40,25 +45,21 @@ BEGIN
     RETURN NULL;
 END $$;
 -- +goose StatementEnd
+-- Of what many rows come to in one statement each digest is looked up once.
 -- +goose StatementBegin
-CREATE FUNCTION digest_of_outcome() RETURNS trigger LANGUAGE plpgsql AS $$
-DECLARE o outcomes;
+CREATE FUNCTION digests_of_outcomes() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN
-    o := CASE WHEN TG_OP = 'DELETE' THEN OLD ELSE NEW END;
-    PERFORM digest_is_stale(r.gym_id, r.trainee_id, r.rig_id) FROM runs r WHERE r.id = o.run_id AND r.trainee_id IS NOT NULL;
+    PERFORM digest_is_stale(k.gym_id, k.trainee_id, k.rig_id)
+    FROM (SELECT DISTINCT r.gym_id, r.trainee_id, r.rig_id FROM touched o JOIN runs r ON r.id = o.run_id WHERE r.trainee_id IS NOT NULL) k;
     RETURN NULL;
 END $$;
 -- +goose StatementEnd
 -- +goose StatementBegin
-CREATE FUNCTION digest_of_evidence() RETURNS trigger LANGUAGE plpgsql AS $$
-DECLARE e evidence;
+CREATE FUNCTION digests_of_evidence() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN
-    e := CASE WHEN TG_OP = 'DELETE' THEN OLD ELSE NEW END;
-    IF e.run_id IS NULL THEN
-        PERFORM digest_is_stale(e.gym_id, e.trainee_id, '00000000-0000-0000-0000-000000000000');
-    ELSE
-        PERFORM digest_is_stale(r.gym_id, r.trainee_id, r.rig_id) FROM runs r WHERE r.id = e.run_id AND r.trainee_id IS NOT NULL;
-    END IF;
+    PERFORM digest_is_stale(k.gym_id, k.trainee_id, k.rig_id)
+    FROM (SELECT DISTINCT e.gym_id, e.trainee_id, coalesce(r.rig_id, '00000000-0000-0000-0000-000000000000') AS rig_id
+          FROM touched e LEFT JOIN runs r ON r.id = e.run_id) k;
     RETURN NULL;
 END $$;
 -- +goose StatementEnd
@@ -69,8 +70,18 @@ CREATE TRIGGER digest AFTER UPDATE ON runs FOR EACH ROW
         (NEW.trainee_id, NEW.rig_id, NEW.assignment_id, NEW.rung, NEW.eased, NEW.created_at, NEW.predicted, NEW.started_at, NEW.ended_at, NEW.removed_at))
     EXECUTE FUNCTION digest_of_run();
 CREATE TRIGGER digest_gone AFTER DELETE ON runs FOR EACH ROW EXECUTE FUNCTION digest_of_run();
-CREATE TRIGGER digest AFTER INSERT OR UPDATE OR DELETE ON outcomes FOR EACH ROW EXECUTE FUNCTION digest_of_outcome();
-CREATE TRIGGER digest AFTER INSERT OR UPDATE OR DELETE ON evidence FOR EACH ROW EXECUTE FUNCTION digest_of_evidence();
+-- +goose StatementBegin
+DO $$
+DECLARE t text; e text;
+BEGIN
+    FOREACH t IN ARRAY ARRAY['outcomes', 'evidence'] LOOP
+        FOREACH e IN ARRAY ARRAY['insert', 'update', 'delete'] LOOP
+            EXECUTE format('CREATE TRIGGER digests_%s AFTER %s ON %I REFERENCING %s TABLE AS touched FOR EACH STATEMENT EXECUTE FUNCTION digests_of_%s()',
+                e, e, t, CASE e WHEN 'delete' THEN 'OLD' ELSE 'NEW' END, t);
+        END LOOP;
+    END LOOP;
+END $$;
+-- +goose StatementEnd
 
 INSERT INTO digests (gym_id, trainee_id, rig_id)
 SELECT r.gym_id, r.trainee_id, r.rig_id FROM runs r JOIN outcomes o ON o.run_id = r.id WHERE r.trainee_id IS NOT NULL
@@ -87,11 +98,15 @@ DROP INDEX runs_drill_name;
 DROP INDEX runs_of;
 DROP TRIGGER digest ON runs;
 DROP TRIGGER digest_gone ON runs;
-DROP TRIGGER digest ON outcomes;
-DROP TRIGGER digest ON evidence;
+DROP TRIGGER digests_insert ON outcomes;
+DROP TRIGGER digests_update ON outcomes;
+DROP TRIGGER digests_delete ON outcomes;
+DROP TRIGGER digests_insert ON evidence;
+DROP TRIGGER digests_update ON evidence;
+DROP TRIGGER digests_delete ON evidence;
 DROP FUNCTION digest_of_run();
-DROP FUNCTION digest_of_outcome();
-DROP FUNCTION digest_of_evidence();
+DROP FUNCTION digests_of_outcomes();
+DROP FUNCTION digests_of_evidence();
 DROP FUNCTION digest_is_stale(uuid, uuid, uuid);
 DROP TABLE digests;
 DROP SEQUENCE digest_revisions;
