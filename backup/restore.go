@@ -104,6 +104,9 @@ func restoring(ctx context.Context, dump string, there []string, m Manifest) (fi
 			return "", err
 		}
 	}
+	if _, err := fmt.Fprintln(script, dropOthers); err != nil {
+		return "", err
+	}
 	if err := tool(ctx, "", script, "pg_restore", "--no-owner", "--no-privileges", "--enable-row-security",
 		"--schema=public", "--file=-", dump); err != nil {
 		return "", fmt.Errorf("read the backup: %w", err)
@@ -121,3 +124,14 @@ func restoring(ctx context.Context, dump string, there []string, m Manifest) (fi
 	_, err = io.WriteString(script, check.String())
 	return script.Name(), err
 }
+
+// dropOthers takes away what the product made beside tables, its functions and sequences; what an extension brought
+// stays.
+const dropOthers = `DO $others$ DECLARE r record; BEGIN
+FOR r IN SELECT p.oid::regprocedure AS name FROM pg_proc p JOIN pg_namespace n ON n.oid = p.pronamespace
+	WHERE n.nspname = 'public' AND NOT EXISTS (SELECT FROM pg_depend d WHERE d.objid = p.oid AND d.deptype = 'e')
+LOOP EXECUTE 'DROP FUNCTION ' || r.name || ' CASCADE'; END LOOP;
+FOR r IN SELECT c.oid::regclass AS name FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
+	WHERE n.nspname = 'public' AND c.relkind = 'S'
+LOOP EXECUTE 'DROP SEQUENCE ' || r.name || ' CASCADE'; END LOOP;
+END $others$;`

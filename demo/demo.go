@@ -233,7 +233,8 @@ func fill(g *store.Gym, coach store.Coach, now time.Time) error {
 		for n, day := range d.days {
 			at := evening(now, day, i)
 			progress := float64(n) / math.Max(1, float64(len(d.days)-1))
-			if err := runRound(g, coach, a, rigs[d.bag], trainees[d.person], at, d, uint64(day), progress, drill.Simulated); err != nil {
+			err := runRound(g, coach, a, rigs[d.bag], trainees[d.person], at, d, uint64(day), progress, drill.Simulated)
+			if err != nil {
 				return fmt.Errorf("%s on day %d: %w", a.Drill.Name, -day, err)
 			}
 		}

@@ -22,8 +22,8 @@ type Size struct {
 // LargePassword signs in to a large gym.
 const LargePassword = "a large made-up hall"
 
-// Large makes a made-up gym as large as one may become, to try the program on, and gives its row with the address of its
-// coach. Some rounds of everybody are played and judged as any are; the rest repeats them back through the years.
+// Large makes a made-up gym as large as one may become, to try the program on, and gives its row with the address of
+// its coach. Some rounds of everybody are played and judged as any are; the rest repeats them back through the years.
 func Large(ctx context.Context, s *store.Store, size Size, now time.Time) (store.GymRow, string, error) {
 	hash, err := account.Hash(ctx, LargePassword)
 	if err != nil {
@@ -77,7 +77,8 @@ func enlarge(g *store.Gym, coach store.Coach, size Size, now time.Time) error {
 			rungs := ladder.Rungs(kind, ladder.BasicFirst)
 			rung := rungs[(i+k)%min(4, len(rungs))]
 			d := given{rung: rung.Key, name: rung.Name, Plan: rung.Plan}
-			began := now.Add(-time.Duration(i*len(kindsEach)+len(kindsEach)-k) * time.Minute) // their newest is the last
+			// their newest is the last
+			began := now.Add(-time.Duration(i*len(kindsEach)+len(kindsEach)-k) * time.Minute)
 			a, err := give(g, coach, d, bag, p, began)
 			if err != nil {
 				return err

@@ -126,8 +126,8 @@ func TestHeightsAsWritten(t *testing.T) {
 	c.reloads()
 	c.ok(c.Go("/people"))
 	c.ok(c.Press("Add a person"))
-	for typed, want := range map[string]string{"5 ft 4": "5 ft 4 in", "5'4\"": "5 ft 4 in", "64": "5 ft 4 in", "64 in": "5 ft 4 in",
-		"162 cm": "5 ft 4 in"} {
+	for typed, want := range map[string]string{"5 ft 4": "5 ft 4 in", "5'4\"": "5 ft 4 in", "64": "5 ft 4 in",
+		"64 in": "5 ft 4 in", "162 cm": "5 ft 4 in"} {
 		reads("Height, feet and inches, where measured", typed, want)
 	}
 }
@@ -294,12 +294,13 @@ func TestSpoiledPages(t *testing.T) {
 	c := open(t, site, 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.ok(c.See("Next on the floor"))
-	lists := map[string]string{"/drills": "drill", "/bags": "bag", "/sessions": "session", "/calendar": "date", "/class": "class",
-		"/log": "round"}
+	lists := map[string]string{"/drills": "drill", "/bags": "bag", "/sessions": "session", "/calendar": "date",
+		"/class": "class", "/log": "round"}
 	type person struct{ ID string }
 	people := asked[[]person](c, "GET", "/api/trainees", nil)
 	for _, page := range []string{"/people", "/library", "/gym", "/people/" + people[0].ID,
-		"/people/" + people[0].ID + "/progress", "/drills/new", "/compose/new", "/sessions/new", "/bags/new", "/import"} {
+		"/people/" + people[0].ID + "/progress", "/drills/new", "/compose/new", "/sessions/new", "/bags/new",
+		"/import"} {
 		c.ok(c.Go(page))
 		c.ok(c.Until("document.querySelector('h1')"))
 		if text := c.text("document.querySelector('main').innerText"); strings.Contains(text, "could not be read") ||

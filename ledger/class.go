@@ -66,7 +66,8 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 	}
 	for id, m := range index {
 		if f := found[id]; f != nil {
-			m.Rounds, m.Evidence = slices.Clip(f.rounds), slices.Clip(f.evidence) // shared: what is added goes elsewhere
+			// shared by all: what is added goes elsewhere
+			m.Rounds, m.Evidence = slices.Clip(f.rounds), slices.Clip(f.evidence)
 		}
 	}
 	for _, k := range cautions {

@@ -22,9 +22,9 @@ func (g *Gym) Tried(dry bool, steps func(in *Gym) error) error {
 	return err
 }
 
-// Analyze tells the database how its largest tables are filled, within a transaction that fills them. It keeps the plans
-// that it made while they were small, those of the checks of references, too, until it is told: each of many rows would
-// take longer than the one before. A role that may not is passed by with a warning.
+// Analyze tells the database how its largest tables are filled, within a transaction that fills them. It keeps the
+// plans that it made while they were small, those of the checks of references, too, until it is told: each of many rows
+// would take longer than the one before. A role that may not is passed by with a warning.
 func (g *Gym) Analyze() error { return ownError(g.db.Exec("ANALYZE runs, outcomes").Error) }
 
 // Reinstate sets columns of a row that was brought in to what they were where it came from, such as when it was made.

@@ -70,8 +70,8 @@ func TestDigestsAreTheWhole(t *testing.T) {
 			return nil
 		}, func(in *store.Gym, r store.Run) error {
 			tempo := 120.5 + float64(i)/3
-			return in.SetOutcome(store.Outcome{RunID: r.ID, Headline: "H", Planned: 10 + i, Longest: i, Share: 1 / float64(3+i),
-				Tempo: &tempo, Counts: i%2 == 0, Judged: true, Wild: i == 3}, nil,
+			return in.SetOutcome(store.Outcome{RunID: r.ID, Headline: "H", Planned: 10 + i, Longest: i,
+				Share: 1 / float64(3+i), Tempo: &tempo, Counts: i%2 == 0, Judged: true, Wild: i == 3}, nil,
 				[]store.Evidence{{TraineeID: person, Figure: "timing", BagKind: &kind, Value: 0.05 / float64(1+i),
 					Spread: 0.01, Origin: "rounds", FoundAt: at}})
 		})

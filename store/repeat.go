@@ -4,9 +4,9 @@ import (
 	"time"
 )
 
-// RepeatRun makes a gym large: it repeats an ended round with all that was captured in it and came of it, so many times,
-// each so much earlier than the one before, with so many of its hits. What it shows varies by a tenth. It is for gyms
-// that are made up.
+// RepeatRun makes a gym large: it repeats an ended round with all that was captured in it and came of it, so many
+// times, each so much earlier than the one before, with so many of its hits. What it shows varies by a tenth. It is for
+// gyms that are made up.
 func (g *Gym) RepeatRun(runID string, times int, every time.Duration, hits int) error {
 	return g.Together(func(in *Gym) error {
 		return in.db.Exec(repeated, map[string]any{"run": runID, "gym": g.ID, "times": times,

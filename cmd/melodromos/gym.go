@@ -17,7 +17,7 @@ import (
 
 func gymCommand() *cobra.Command {
 	gym := &cobra.Command{Use: "gym", Short: "Manage the gyms, whose data are kept apart"}
-	gym.AddCommand(gymAdd(), gymList(), gymRemove(), gymLarge())
+	gym.AddCommand(gymAdd(), gymList(), gymRemove(), gymLarge(), gymRebuild())
 	return gym
 }
 
@@ -167,5 +167,30 @@ func gymLarge() *cobra.Command {
 	cmd.Flags().IntVar(&size.People, "people", 60, "how many train there")
 	cmd.Flags().IntVar(&size.Rounds, "rounds", 50_000, "how many rounds stand in the log")
 	cmd.Flags().IntVar(&size.Hits, "hits", 1_000_000, "how many hits they hold")
+	return cmd
+}
+
+func gymRebuild() *cobra.Command {
+	var gymID string
+	cmd := &cobra.Command{
+		Use:   "rebuild",
+		Short: "Make anew what is kept packed of everybody's rounds and tests, from the rounds and tests themselves",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			return withStore(cmd.Context(), func(s *store.Store) error {
+				row, err := gymNamed(cmd.Context(), s, gymID)
+				if err != nil {
+					return err
+				}
+				n, err := s.Gym(cmd.Context(), row.ID).RebuildDigests()
+				if err == nil {
+					fmt.Fprintf(cmd.OutOrStdout(), "%d digests of %s were made anew.\n", n, row.Name)
+				}
+				return err
+			})
+		},
+	}
+	cmd.Flags().StringVar(&gymID, "gym", "",
+		"id of the gym, as gym list shows it; may be left out where there is one alone")
 	return cmd
 }

@@ -8,9 +8,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"melodromos/core/input"
 	"melodromos/core/rig"
-	"melodromos/format/table"
 	"melodromos/ledger"
 	"melodromos/store"
 )
@@ -64,11 +62,7 @@ func whole(cmd *cobra.Command, name string) ([]byte, error) {
 		defer func() { _ = f.Close() }()
 		in = f
 	}
-	data, err := io.ReadAll(io.LimitReader(in, table.MostBytes+1))
-	if err == nil && len(data) > table.MostBytes {
-		err = input.Refuse("", "expected at most %d bytes", table.MostBytes)
-	}
-	return data, err
+	return io.ReadAll(in) // as long as it may be: it is whoever runs this machine who asks
 }
 
 // tell prints what bringing in does, or would do.

@@ -69,15 +69,9 @@ func Write(f File) ([]byte, error) {
 	return append(out, '\n'), err
 }
 
-// MostBytes is how long a document may be that is read.
-const MostBytes = 1 << 30
-
 // Read reads a document, and brings an older one up to date. What is wrong is refused by its field and the line on
-// which that stands.
+// which that stands. How long it may be is for whoever takes it from outside to say.
 func Read(data []byte) (File, error) {
-	if len(data) > MostBytes {
-		return File{}, input.Refuse("", "expected at most %d bytes", MostBytes)
-	}
 	current, err := migrated(data)
 	if err != nil {
 		return File{}, located(data, err)

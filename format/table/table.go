@@ -14,9 +14,6 @@ import (
 	"time"
 )
 
-// MostBytes is how long a table may be that is read.
-const MostBytes = 256 << 20
-
 // column is one of a table of T: how it is written, and how it is read from a cell that is not empty.
 type column[T any] struct {
 	name  string
