@@ -12,6 +12,7 @@ import (
 	"sync"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/network"
@@ -117,14 +118,21 @@ func (p *Page) BecomePhone(width, height int) error {
 		chromedp.EmulatePortrait))
 }
 
+// slowed are the parameters of network.EmulateNetworkConditionsByRule, with one that Chromium before 149 insists on.
+type slowed struct {
+	network.EmulateNetworkConditionsByRuleParams
+	Offline bool `json:"offline"`
+}
+
 // Slow gives the line a delay (s) until each answer begins.
 func (p *Page) Slow(delay float64) error {
 	if _, err := chromedp.Call(p.ctx, network.Enable, network.EnableParams{}); err != nil {
 		return err
 	}
-	_, err := chromedp.Call(p.ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{
-		MatchedNetworkConditions: []*network.Conditions{
-			{Latency: 1000 * delay, DownloadThroughput: -1, UploadThroughput: -1}}})
+	command := cdp.Command[slowed, cdp.Empty]{Method: network.CommandEmulateNetworkConditionsByRule}
+	_, err := chromedp.Call(p.ctx, command, slowed{EmulateNetworkConditionsByRuleParams: network.
+		EmulateNetworkConditionsByRuleParams{MatchedNetworkConditions: []*network.Conditions{
+		{Latency: 1000 * delay, DownloadThroughput: -1, UploadThroughput: -1}}}})
 	return err
 }
 

@@ -218,7 +218,7 @@ func TestPeople(t *testing.T) {
 	c.ok(c.See("Ines Calder"))
 	c.ok(c.Press("Add a person"))
 	c.ok(c.Fill("Name", "Asta Holm"))
-	c.ok(c.Fill("Height in centimetres, where measured", "171.4"))
+	c.ok(c.Fill("Height, cm, where measured", "171.4"))
 	c.ok(c.Press("Southpaw (right hand leads)"))
 	c.ok(c.Press("Save"))
 	c.ok(c.See("Asta Holm is saved"))
@@ -335,7 +335,7 @@ func TestTraceIsToScale(t *testing.T) {
 	if math.Abs(apart/second-0.5) > 0.002 {
 		t.Errorf("two strikes at 120 a minute stand %.4f s apart", apart/second)
 	}
-	if words := c.text("document.querySelector('svg[role=img] title').textContent"); !strings.Contains(words,
+	if words := c.text("document.querySelector('svg[role=img]').getAttribute('aria-label')"); !strings.Contains(words,
 		"at 120 a minute") {
 		t.Errorf("the picture in words: %q", words)
 	}

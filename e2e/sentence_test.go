@@ -105,7 +105,7 @@ func TestOneScreenful(t *testing.T) {
 		"fetch('/api/rigs').then((r) => r.json()).then((l) => l.map((x) => '/bags/' + x.id))")
 	c.ok(err)
 	pages = append(pages, bags...)
-	const drawn = `document.querySelector('[data-instrument] svg title') !== null &&
+	const drawn = `document.querySelector('[data-instrument] svg:is([role=img], [role=group])') !== null &&
 		!document.querySelector('[aria-busy=true]')`
 	c.ok(c.Resize(1280, 800))
 	for _, page := range pages {

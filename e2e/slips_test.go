@@ -36,7 +36,7 @@ func TestSlipOfTheFinger(t *testing.T) {
 }
 
 // Letters go nowhere while something is set, nor once single keys are switched off on this device (WCAG 2.2, 2.1.4);
-// on the floor Space does what the focus shows.
+// on the floor Space then does what the focus shows.
 func TestSingleKeys(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)

@@ -25,7 +25,7 @@ import (
 )
 
 var (
-	fuzzRequests = flag.Int("requests", 3000, "how many requests are made from the OpenAPI document")
+	fuzzRequests = flag.Int("requests", 4000, "how many requests are made from the OpenAPI document")
 	fuzzSeed     = flag.Uint64("fuzzseed", 20, "the same seed makes the same requests")
 )
 
@@ -47,6 +47,8 @@ func (m *maker) request(base, method, path string, op *huma.Operation) (*http.Re
 			text = m.id(strings.Split(path, "/")[2])
 		case p.Name == "trainee" || p.Name == "correction":
 			text = m.id(p.Name + "s")
+		case p.Name == "kind" && strings.HasPrefix(path, "/api/unreadable") && !m.odd(0.3):
+			text = "drill"
 		case p.Name == "key" && !m.odd(0.3):
 			text = m.key
 		case p.Name == "before":
@@ -169,6 +171,15 @@ func (m *maker) furnish(u user) {
 	m.ids["invitations"] = m.ids["invitations"][:3] // but not the one that is known
 }
 
+// unread is the id of a drill in the gym of this user that could not be read.
+func (s site) unread(t *testing.T, u user) string {
+	var d Drill
+	u.want(200, "POST", "/api/drills", Drill{Kind: catalogue.All()[0].Kind, Name: "Odd", Doc: DrillDoc{Plan: catalogue.All()[0].Plan}}, &d)
+	s.sql(t, "UPDATE drills SET doc = '{}' WHERE id = $1", d.ID)
+	u.do("GET", "/api/drills/"+d.ID, nil)
+	return d.ID
+}
+
 // corrected ends a round and corrects it, where it has a strike.
 func (m *maker) corrected(u user, run Run) {
 	path := "/api/runs/" + run.ID
@@ -228,6 +239,7 @@ func TestRequestsFromTheDescription(t *testing.T) {
 			u = s.coach(t, fmt.Sprint("Juniper", n))
 			m.email = u.email
 			m.furnish(u)
+			m.ids["unreadable"] = []string{s.unread(t, u)}
 		}
 		o := all[n%len(all)]
 		req, body := m.request(u.url, o.method, o.path, o.Operation)

@@ -37,7 +37,7 @@
   <div
     class="order-1 col-span-2 grid grid-cols-5 max-[22.5rem]:grid-cols-3 gap-1 md:order-2 {keyed
       ? 'md:col-span-1 far:col-span-1'
-      : 'md:col-span-3'} low:col-span-3 low:row-start-3 low:auto-cols-fr low:grid-flow-col low:grid-cols-none wall:auto-cols-fr wall:grid-flow-col wall:grid-cols-none"
+      : 'md:col-span-3'} low:col-span-3 low:row-start-3 low:grid-cols-[repeat(auto-fit,minmax(4rem,1fr))] wall:auto-cols-fr wall:grid-flow-col wall:grid-cols-none"
     role="group"
     aria-label="Marks">
     {#each marks as kind, i (kind)}
