@@ -174,7 +174,8 @@ func (m *maker) furnish(u user) {
 // unread is the id of a drill in the gym of this user that could not be read.
 func (s site) unread(t *testing.T, u user) string {
 	var d Drill
-	u.want(200, "POST", "/api/drills", Drill{Kind: catalogue.All()[0].Kind, Name: "Odd", Doc: DrillDoc{Plan: catalogue.All()[0].Plan}}, &d)
+	odd := catalogue.All()[0]
+	u.want(200, "POST", "/api/drills", Drill{Kind: odd.Kind, Name: "Odd", Doc: DrillDoc{Plan: odd.Plan}}, &d)
 	s.sql(t, "UPDATE drills SET doc = '{}' WHERE id = $1", d.ID)
 	u.do("GET", "/api/drills/"+d.ID, nil)
 	return d.ID
