@@ -24,19 +24,24 @@ let writing = false
 async function write() {
   if (writing) return
   writing = true
-  const db = await open()
-  while (db && due.size > 0) {
-    const rows = [...due.values()]
-    due.clear()
-    await new Promise<void>((done) => {
-      const change = db.transaction(table, 'readwrite', { durability: 'strict' })
-      for (const row of rows)
-        if (row.text === null) change.objectStore(table).delete(row.key)
-        else change.objectStore(table).put(row)
-      change.oncomplete = change.onerror = change.onabort = () => done()
-    })
+  try {
+    const db = await open()
+    while (db && due.size > 0) {
+      const rows = [...due.values()]
+      due.clear()
+      await new Promise<void>((done) => {
+        const change = db.transaction(table, 'readwrite', { durability: 'strict' })
+        for (const row of rows)
+          if (row.text === null) change.objectStore(table).delete(row.key)
+          else change.objectStore(table).put(row)
+        change.oncomplete = change.onerror = change.onabort = () => done()
+      })
+    }
+  } catch {
+    opened = null // the browser has closed it: the next change opens it anew, and carries all that waits
+  } finally {
+    writing = false
   }
-  writing = false
 }
 
 /** Keeps a text under a key, or forgets it where it is null; rev counts its changes. */
