@@ -15,6 +15,7 @@ type Mention struct {
 	Becomes string
 	Sure    bool // the whole name stands there: it goes with the person
 	Alike   bool // a part of it does, in its capitals
+	Unread  bool // what is called Text cannot be read, and may say the name: nothing in it is changed
 }
 
 // places are what the columns of texts are, in words.
@@ -36,6 +37,11 @@ func Mentions(gym *store.Gym, t store.Trainee) ([]Mention, error) {
 	}
 	texts, err := gym.Texts(name.Pattern(), t.ID)
 	for _, x := range texts {
+		if x.Unread {
+			list = append(list, Mention{Key: x.Where + ":" + x.Key, Where: places[x.Where], Text: x.Text,
+				Becomes: x.Text, Unread: true})
+			continue
+		}
 		if !name.Mentions(x.Text) {
 			continue
 		}

@@ -289,6 +289,15 @@ func TestNamesThatAreWords(t *testing.T) {
 		}
 	}
 	told := fmt.Sprint(gone.Left)
+	// What cannot be read is left as it is where it may say a name, and told.
+	other := u.someMore(map[string]string{"Odile Brandt": "beginner"})["Odile Brandt"]
+	s.sql(t, `INSERT INTO session_plans (gym_id, name, doc, version)
+		SELECT gym_id, 'Spoiled', '{"note": "for Odile Brandt"}', 1 FROM trainees WHERE id = $1`, other.ID)
+	var spoiled Erased
+	u.want(200, "POST", "/api/trainees/"+other.ID+"/erase", Erasure{Name: "Odile Brandt", Password: password}, &spoiled)
+	if len(spoiled.Left) != 1 || !spoiled.Left[0].Unread || spoiled.Left[0].Text != "Spoiled" {
+		t.Errorf("of a session that cannot be read: %+v", spoiled.Left)
+	}
 	for _, left := range []string{"Three rounds for the young", "Young people, three rounds"} {
 		if !strings.Contains(told, left) {
 			t.Errorf("%q is left and not told: %s", left, told)

@@ -158,6 +158,7 @@ type Mention struct {
 	Becomes string `json:"becomes" doc:"without the name"`
 	Sure    bool   `json:"sure" doc:"the whole name stands there, and nothing more of it: it is taken out with the person"`
 	Alike   bool   `json:"alike" doc:"the word has the capitals of the name"`
+	Unread  bool   `json:"unread" doc:"what is called text cannot be read and may say the name: it stays as it is"`
 }
 
 // Erased tells what has gone, and what stays as counts without a name.

@@ -29,6 +29,8 @@ type Text struct {
 	Where string // table and column
 	Key   string // of the row; of what many rows say alike, the text itself
 	Text  string // of a document, what of it is meant, in one
+	// Unread says of a document that it matches and cannot be read, so that Text tells nothing of it.
+	Unread bool
 }
 
 // A column holds texts.
@@ -78,7 +80,7 @@ func (g *Gym) Texts(pattern, personID string) ([]Text, error) {
 			return nil, ownError(err)
 		}
 		for _, r := range rows {
-			list = append(list, Text{g.where(c), r.ID, r.Text})
+			list = append(list, Text{Where: g.where(c), Key: r.ID, Text: r.Text})
 		}
 	}
 	var plans []SessionPlan
@@ -86,36 +88,30 @@ func (g *Gym) Texts(pattern, personID string) ([]Text, error) {
 		return nil, ownError(err)
 	}
 	for _, p := range plans {
-		list = append(list, Text{"session_plans.doc", p.ID, written(session.Read(p.Doc))})
+		s, err := session.Read(p.Doc)
+		if err != nil {
+			list = append(list, Text{Where: "session_plans.doc", Key: p.ID, Text: p.Name, Unread: true})
+			continue
+		}
+		var said []string
+		_ = s.Renamed(func(text string) string { said = append(said, text); return text })
+		list = append(list, Text{Where: "session_plans.doc", Key: p.ID, Text: strings.Join(said, " · ")})
 	}
 	var hours []Hour
-	if err := g.rows().Select("id, plan").Where("plan::text ~* ?", pattern).Find(&hours).Error; err != nil {
+	if err := g.rows().Select("id, name, plan").Where("plan::text ~* ?", pattern).Find(&hours).Error; err != nil {
 		return nil, ownError(err)
 	}
 	for _, h := range hours {
 		p, err := hour.Read(h.Plan)
 		if err != nil {
-			list = append(list, Text{"hours.plan", h.ID, unread})
+			list = append(list, Text{Where: "hours.plan", Key: h.ID, Text: h.Name, Unread: true})
 			continue
 		}
 		var said []string
 		_ = p.Without(personID, nobody, func(text string) string { said = append(said, text); return text })
-		list = append(list, Text{"hours.plan", h.ID, strings.Join(said, " · ")})
+		list = append(list, Text{Where: "hours.plan", Key: h.ID, Text: strings.Join(said, " · ")})
 	}
 	return list, nil
-}
-
-// unread stands for what a document says that cannot be read.
-const unread = "could not be read"
-
-// written are the texts of a session in one.
-func written(s session.Session, err error) string {
-	if err != nil {
-		return unread
-	}
-	var said []string
-	_ = s.Renamed(func(text string) string { said = append(said, text); return text })
-	return strings.Join(said, " · ")
 }
 
 func (g *Gym) runsOf(personID string) *gorm.DB {

@@ -2,7 +2,6 @@ package hour
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strings"
 	"time"
@@ -81,7 +80,7 @@ func (p *planner) bring(ids []string) error {
 			return input.Refuse("people", "expected people of this gym")
 		}
 		if why := caution.Bars(m.Cautions); why != "" {
-			p.plan.Said = append(p.plan.Said, fmt.Sprintf("%s does not train: %s.", m.Name, why))
+			p.tell(doesNotTrain, m.Name, why)
 			continue
 		}
 		if slices.ContainsFunc(p.members, func(o member) bool { return o.ID == id }) {
@@ -169,7 +168,7 @@ func (p *planner) give() (again bool, err error) {
 				continue
 			}
 			m.wants = slices.DeleteFunc(m.wants, func(id string) bool { return id == b.ID })
-			p.plan.Said = append(p.plan.Said, fmt.Sprintf("%s is not on the %s: %s.", m.Name, b.Name, why))
+			p.tell(notOnBag, m.Name, b.Name, why)
 			again = true
 		}
 	}

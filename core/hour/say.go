@@ -10,6 +10,14 @@ import (
 	"melodromos/core/words"
 )
 
+// What is said of one person, their name first among what is filled in: Without takes these lines out again.
+const (
+	noBag        = "%s gets no bag: there are too few rounds."
+	noHeight     = "No height is known of %s: hang the bags by eye."
+	doesNotTrain = "%s does not train: %s."
+	notOnBag     = "%s is not on the %s: %s."
+)
+
 func refusal(err error) string {
 	var refused *input.Error
 	if errors.As(err, &refused) {
@@ -51,10 +59,10 @@ func (p *planner) say() {
 		bags(len(p.bags)), p.plan.Session.Seconds()/60, each, changes)
 	for _, m := range p.members {
 		if turns[m.ID] == 0 {
-			p.tell("%s gets no bag: there are too few rounds.", m.Name)
+			p.tell(noBag, m.Name)
 		}
 		if !m.Body.Known() && slices.ContainsFunc(m.wants, func(id string) bool { return p.heightMatters(id) }) {
-			p.tell("No height is known of %s: hang the bags by eye.", m.Name)
+			p.tell(noHeight, m.Name)
 		}
 	}
 	if young := slices.ContainsFunc(p.plan.People, func(x Person) bool { return x.Young && !x.Gone }); young {

@@ -41,9 +41,10 @@ func (p Plan) Without(id, other string, to func(string) string) Plan {
 
 // saidOf says whether a line of what the coach should know is about somebody.
 func saidOf(name, line string) bool {
-	for _, begins := range []string{name + " gets no bag", name + " is not on the ", name + " does not train: ",
-		"No height is known of " + name + ":"} {
-		if strings.HasPrefix(line, begins) {
+	for _, format := range []string{noBag, noHeight, doesNotTrain, notOnBag} {
+		before, after, _ := strings.Cut(format, "%s")
+		after, _, _ = strings.Cut(after, "%s")
+		if strings.HasPrefix(line, before+name+after) {
 			return true
 		}
 	}

@@ -3847,6 +3847,8 @@ export interface components {
             /** @description the whole name stands there, and nothing more of it: it is taken out with the person */
             sure: boolean;
             text: string;
+            /** @description what is called text cannot be read and may say the name: it stays as it is */
+            unread: boolean;
             /** @description what it is */
             where: string;
         };

@@ -29,7 +29,8 @@
     queryFn: () => ask(api.GET('/api/trainees/{id}/mentions', path)),
   }))
   const sure = $derived(mentions.data?.filter((m) => m.sure) ?? [])
-  const doubtful = $derived(mentions.data?.filter((m) => !m.sure) ?? [])
+  const doubtful = $derived(mentions.data?.filter((m) => !m.sure && !m.unread) ?? [])
+  const unread = $derived(mentions.data?.filter((m) => m.unread) ?? [])
   let ticked = $state<Record<string, boolean>>({})
   const takes = (m: Schemas['Mention']) => ticked[m.key] ?? m.alike
 
@@ -93,6 +94,11 @@
         </label>
       {/each}
     </fieldset>
+  {/if}
+  {#if unread.length > 0}
+    <p class="mt-3">
+      Could not be read, and may still name them: {unread.map((m) => `${m.text} (${m.where})`).join(', ')}.
+    </p>
   {/if}
   <form class="mt-3" onsubmit={erase}>
     <label class="block"
