@@ -116,14 +116,8 @@ func short() session.Session {
 // shortClass is a class of one on the short session, on the floor and not begun.
 func (c coach) shortClass() server.Hour {
 	c.t.Helper()
-	type one struct{ ID, Name string }
-	people := asked[[]one](c, "GET", "/api/trainees", nil)
 	s := short()
-	h := asked[server.Hour](c, "POST", "/api/hours",
-		server.ClassQuestion{People: []string{people[0].ID}, Bags: []string{}, Session: &s})
-	c.ok(c.Go("/floor/" + h.ID))
-	c.ok(c.See("Start the class"))
-	return h
+	return c.onFloor(c.planned(1, &s))
 }
 
 // watching notes all that is put on the audio clock, and what stands on the screen and since when.

@@ -262,11 +262,7 @@ func TestSharedSessionHeld(t *testing.T) {
 		t.Errorf("%d drills before, %d after", before, now)
 	}
 	tens, _ := session.FindTemplate("tens")
-	type one struct{ ID string }
-	people := asked[[]one](c, "GET", "/api/trainees", nil)
-	h := asked[server.Hour](c, "POST", "/api/hours",
-		server.ClassQuestion{People: []string{people[0].ID}, Bags: []string{}, Session: &tens.Session})
-	c.ok(c.Go("/class/" + h.ID))
+	c.ok(c.Go("/class/" + c.planned(1, &tens.Session).ID))
 	c.ok(c.See("Counted tens"))
 }
 

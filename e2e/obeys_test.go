@@ -26,16 +26,28 @@ func (c coach) inPhase(want string) {
 	}
 }
 
+// planned is a class of so many people, of a session or, with none, of half an hour for everybody's own drills.
+func (c coach) planned(people int, s *session.Session) server.Hour {
+	c.t.Helper()
+	asks := server.ClassQuestion{Bags: []string{}, Session: s}
+	if s == nil {
+		asks.Minutes = 30
+	}
+	for _, p := range asked[[]server.Trainee](c, "GET", "/api/trainees", nil)[:people] {
+		asks.People = append(asks.People, p.ID)
+	}
+	return asked[server.Hour](c, "POST", "/api/hours", asks)
+}
+
 // hourOf plans a class of so many people and goes to its floor.
 func (c coach) hourOf(people int) server.Hour {
 	c.t.Helper()
-	type one struct{ ID, Name string }
-	var ids []string
-	for _, p := range asked[[]one](c, "GET", "/api/trainees", nil)[:people] {
-		ids = append(ids, p.ID)
-	}
-	h := asked[server.Hour](c, "POST", "/api/hours",
-		server.ClassQuestion{People: ids, Bags: []string{}, Minutes: 30})
+	return c.onFloor(c.planned(people, nil))
+}
+
+// onFloor goes to the floor of a class that has not begun.
+func (c coach) onFloor(h server.Hour) server.Hour {
+	c.t.Helper()
 	c.ok(c.Go("/floor/" + h.ID))
 	c.ok(c.See("Start the class"))
 	return h

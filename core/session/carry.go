@@ -11,6 +11,7 @@ import (
 // own.
 func (c *Course) carry(at int, s Stretch) {
 	b := c.planned(s)
+	c.takeUp(s)
 	s.ID, s.State, s.Carried, s.Got, s.Failed = c.nextID, Planned, true, 0, 0
 	s.From, s.Until = 0, drill.Micros(b.Seconds)*second
 	c.nextID++

@@ -10,7 +10,7 @@ import (
 // Deed is something that was done to a session on the floor.
 type Deed string
 
-// The deeds. Skip leaves a block, which is carried on; Repeat does it again from its beginning; Back goes to the
+// The deeds. Skip leaves a block, which is carried on, or let go where it had a round of its own; Repeat does it again from its beginning; Back goes to the
 // beginning, or from there to the one before; Longer adds to a rest; Wild offers a block again later; Slower and Faster
 // change the tempo from then on; Got and Failed mark a try; End ends it all.
 const (
@@ -75,7 +75,7 @@ func (s Stretch) length() drill.Micros { return s.Until - s.From }
 // Course is how a session goes on the floor: its stretches in order, those that are over as they were.
 type Course struct {
 	Stretches []Stretch `json:"stretches"`
-	Left      []Stretch `json:"left" doc:"blocks that were not done when it was ended"`
+	Left      []Stretch `json:"left" doc:"blocks that were not done: let go, or still to come when it was ended"`
 	Ended     bool      `json:"ended"`
 
 	plan   Session
@@ -212,14 +212,29 @@ func (c Course) planned(s Stretch) Block {
 	return c.plan.Rounds[s.Round].Blocks[s.Block]
 }
 
-// skip leaves a stretch. What was to be done on a bag is carried on; what is off the bag is left out.
+// skip leaves a stretch. What was to be done on a bag is carried on, but for what already had a round of its own: that
+// is let go, or whoever skips would never come to the end. What is off the bag is left out.
 func (c *Course) skip(at int, now drill.Micros) {
 	s := c.Stretches[at]
 	c.Stretches[at].Until, c.Stretches[at].State = now, Skipped
 	c.settle(at + 1)
-	if !s.Rest() && c.planned(s).OnBag() {
+	switch {
+	case s.Rest() || !c.planned(s).OnBag():
+	case c.ofItsOwn(s.Lap):
+		c.Left = append(c.Left, s)
+	default:
 		c.carry(at, s)
 	}
+}
+
+// ofItsOwn says whether a lap holds nothing but what was carried on.
+func (c Course) ofItsOwn(lap int) bool {
+	return !slices.ContainsFunc(c.Stretches, func(s Stretch) bool { return s.Lap == lap && !s.Rest() && !s.Carried })
+}
+
+// takeUp strikes what is to be done after all from what was let go.
+func (c *Course) takeUp(s Stretch) {
+	c.Left = slices.DeleteFunc(c.Left, func(l Stretch) bool { return l.Round == s.Round && l.Block == s.Block })
 }
 
 // again cuts a stretch, and does those from another one up to it anew. In a rest the block before it is done again, and
@@ -239,6 +254,7 @@ func (c *Course) again(at int, now drill.Micros, from int) {
 		anew[i].ID, anew[i].State, anew[i].Got, anew[i].Failed = c.nextID, Planned, 0, 0
 		anew[i].Until = anew[i].From + full
 		c.nextID++
+		c.takeUp(anew[i])
 	}
 	c.Stretches[at].Until, c.Stretches[at].State = now, Cut
 	c.Stretches = slices.Insert(c.Stretches, at+1, anew...)

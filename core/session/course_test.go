@@ -82,6 +82,40 @@ func TestSkipLast(t *testing.T) {
 	}
 }
 
+// Whoever goes on skipping comes to the end, and is told what was let go; who goes back to it does it after all.
+func TestSkipToTheEnd(t *testing.T) {
+	s := built(t)
+	onBag := 0
+	for _, r := range s.Rounds {
+		for _, b := range r.Blocks {
+			if b.OnBag() {
+				onBag++
+			}
+		}
+	}
+	var deeds []Done
+	for i := range 40 * onBag {
+		deeds = append(deeds, did(Skip, 1+float64(i)/10))
+	}
+	c := Replay(s, 10, deeds)
+	if c.Until() > deeds[len(deeds)-1].At || len(c.Left) != onBag {
+		t.Errorf("after %d skips it goes on to %v s; %d blocks of %d are let go", len(deeds), c.Until().Seconds(),
+			len(c.Left), onBag)
+	}
+
+	whole := float64(s.Seconds())
+	own := Replay(s, 0, []Done{did(Skip, whole-30)}).Stretches
+	into := own[len(own)-1].From.Seconds() + 10
+	let := []Done{did(Skip, whole-30), did(Skip, into)}
+	if c := Replay(s, 0, let); len(c.Left) != 1 || c.Until() != at(into) {
+		t.Errorf("let go at %v s: %v, until %v", into, c.Left, c.Until())
+	}
+	back := []Done{did(Skip, whole-30), did(Back, into), did(Skip, into+10), did(Wild, into+10)}
+	if c := Replay(s, 0, back); len(c.Left) != 1 || c.Until() != at(into+10) { // over: nothing stands for it
+		t.Errorf("let go after going back: %v, until %v s", c.Left, c.Until().Seconds())
+	}
+}
+
 func TestRestsAndRepeats(t *testing.T) {
 	s := built(t)
 	for name, x := range map[string]struct {

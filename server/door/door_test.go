@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 )
@@ -109,9 +110,15 @@ func TestGate(t *testing.T) {
 func TestStopper(t *testing.T) {
 	gone, cancel := context.WithCancel(context.Background())
 	stop := Stopper(gone)
-	if err := stop(); err != nil {
-		t.Error(err)
+	var asked sync.WaitGroup
+	for range 8 { // a list is worked out by several goroutines with one stop: the race detector watches
+		asked.Go(func() {
+			if err := stop(); err != nil {
+				t.Error(err)
+			}
+		})
 	}
+	asked.Wait()
 	cancel()
 	if err := stop(); !errors.Is(err, context.Canceled) {
 		t.Errorf("nobody waits: %v", err)

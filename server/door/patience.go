@@ -5,6 +5,7 @@ package door
 import (
 	"context"
 	"errors"
+	"sync"
 	"time"
 )
 
@@ -15,18 +16,14 @@ const Longest = 2 * time.Second
 var ErrTooLong = errors.New("takes longer to work out than anybody waits")
 
 // Stopper tells long loops when to end: when whoever asked has gone, or when they have gone on for longer than anybody
-// waits.
+// waits, counted from the first question, so that waiting for the database is not charged. Several goroutines may ask.
 func Stopper(ctx context.Context) func() error {
-	var began time.Time
+	began := sync.OnceValue(time.Now)
 	return func() error {
 		if err := ctx.Err(); err != nil {
 			return err
 		}
-		now := time.Now()
-		if began.IsZero() {
-			began = now
-		}
-		if now.Sub(began) > Longest {
+		if time.Since(began()) > Longest {
 			return ErrTooLong
 		}
 		return nil
