@@ -42,17 +42,47 @@ func headers(next http.Handler) http.Handler {
 	})
 }
 
-// recorder remembers the status of an answer. Unwrap lets the live feed reach the connection underneath.
+// recorder remembers the status of an answer. Once it is closed, nothing more is sent. Unwrap lets the live feed reach
+// the connection underneath.
 type recorder struct {
 	http.ResponseWriter
 	status int
+	closed bool
 }
 
 func (r *recorder) WriteHeader(status int) {
+	if r.closed {
+		return
+	}
 	if r.status == 0 {
 		r.status = status
 	}
 	r.ResponseWriter.WriteHeader(status)
+}
+
+func (r *recorder) Write(b []byte) (int, error) {
+	if r.closed {
+		return len(b), nil
+	}
+	return r.ResponseWriter.Write(b)
+}
+
+// notKept answers that a session could not be read or kept. It may be found so when the first byte of another answer is
+// about to be sent, compressed: none of that is sent any more.
+func notKept(w http.ResponseWriter, r *http.Request, err error) {
+	w.Header().Del("Content-Encoding")
+	w.Header().Del("Content-Length")
+	if r.Context().Err() == nil {
+		slog.Error("session", "error", err)
+	}
+	if errors.Is(err, store.ErrUnavailable) || errors.Is(err, context.DeadlineExceeded) {
+		problem(w, http.StatusServiceUnavailable, noDatabase)
+	} else {
+		problem(w, http.StatusInternalServerError, wentWrong)
+	}
+	if rec, ok := w.(*recorder); ok {
+		rec.closed = true
+	}
 }
 
 func (r *recorder) Unwrap() http.ResponseWriter { return r.ResponseWriter }

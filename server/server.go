@@ -76,16 +76,7 @@ func New(o Options) (*Server, error) {
 	s.sessions.Cookie.HttpOnly = true
 	s.sessions.Cookie.SameSite = http.SameSiteLaxMode
 	s.sessions.Cookie.Secure = o.Secure
-	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
-		if r.Context().Err() == nil {
-			slog.Error("session", "error", err)
-		}
-		if errors.Is(err, store.ErrUnavailable) || errors.Is(err, context.DeadlineExceeded) {
-			problem(w, http.StatusServiceUnavailable, noDatabase)
-			return
-		}
-		problem(w, http.StatusInternalServerError, wentWrong)
-	}
+	s.sessions.ErrorFunc = notKept
 
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()

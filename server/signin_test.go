@@ -1,6 +1,8 @@
 package server
 
 import (
+	"context"
+	"encoding/json"
 	"fmt"
 	"log/slog"
 	"net/http"
@@ -239,5 +241,27 @@ func TestCrossOrigin(t *testing.T) {
 	u.want(200, "GET", "/api/trainees", nil, &list)
 	if len(list) != 0 {
 		t.Error("a write from another site went through")
+	}
+}
+
+// forgetful keeps no session.
+type forgetful struct{ *store.Sessions }
+
+func (forgetful) CommitCtx(context.Context, string, []byte, time.Time) error {
+	return store.ErrUnavailable
+}
+
+// A session that cannot be kept is found so when the answer is about to be sent: the answer is then one problem, which
+// can be read, and nothing of what was to be sent.
+func TestSessionNotKept(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Fir")
+	s.sessions.Store = forgetful{s.store.Sessions()}
+	u.client.Jar = nil
+	status, header, out := u.do("POST", "/api/sign-in", signInBody{u.email, password})
+	var said struct{ Detail string }
+	if err := json.Unmarshal(out, &said); status != 503 || err != nil || said.Detail != noDatabase ||
+		header.Get("Set-Cookie") != "" {
+		t.Errorf("%d %v %q %v", status, header, out, err)
 	}
 }
