@@ -1,10 +1,11 @@
 package ledger
 
 import (
-	"bytes"
 	"encoding/csv"
 	"errors"
 	"fmt"
+	"io"
+	"math"
 	"path"
 	"slices"
 	"strings"
@@ -21,7 +22,7 @@ import (
 type File struct {
 	Bringing
 	Name  string
-	Data  []byte
+	In    io.ReaderAt
 	Kind  rig.Kind // of bag, that a rhythm is for
 	On    On       // a rhythm is given to them, where both are named
 	Track string   // whose notes are the strikes, "" for the usual one
@@ -114,23 +115,37 @@ func (b Brought) sentence(dry bool) string {
 }
 
 // bom is what some programs write in front of a text.
-var bom = []byte("\ufeff")
+const bom = "\ufeff"
+
+// Looked at is how much of a file (bytes) tells what it holds; mostMIDI how long one with a rhythm may be.
+const (
+	lookedAt = 1 << 16
+	mostMIDI = 16 << 20
+)
 
 // BringFile brings a file in by what it holds: a document, a table of rounds or hits, or a rhythm. All of it is brought
-// in, or nothing; what is wrong is named with its line.
+// in, or nothing; what is wrong is named with its line. Documents and tables are read piece by piece, however long they
+// are.
 func BringFile(gym *store.Gym, f File, by *store.Coach) (Result, error) {
 	out := Result{Changes: []Brought{}, Said: []string{}, Tracks: []string{}}
-	data := bytes.TrimPrefix(f.Data, bom)
-	start := bytes.TrimLeft(data, " \r\n\t")
-	var err error
+	head, err := io.ReadAll(io.NewSectionReader(f.In, 0, lookedAt))
+	if err != nil {
+		return out, err
+	}
+	text, marked := strings.CutPrefix(string(head), bom)
+	in := io.NewSectionReader(f.In, 0, math.MaxInt64)
+	if marked {
+		in = io.NewSectionReader(f.In, int64(len(bom)), math.MaxInt64-int64(len(bom)))
+	}
+	start := strings.TrimLeft(text, " \r\n\t")
 	switch {
-	case len(start) == 0:
+	case start == "":
 		return out, input.Refuse("", "the file is empty")
-	case bytes.HasPrefix(start, []byte("MThd")):
-		err = bringRhythm(gym, f, by, &out)
+	case strings.HasPrefix(start, "MThd"):
+		err = bringRhythm(gym, f, in, by, &out)
 	case start[0] == '{':
 		var doc document.File
-		if doc, err = document.Read(data); err == nil {
+		if doc, err = document.Read(in); err == nil {
 			var id *string
 			if by != nil {
 				id = &by.ID
@@ -139,7 +154,7 @@ func BringFile(gym *store.Gym, f File, by *store.Coach) (Result, error) {
 			out.Changes, err = Bring(gym, doc, f.Bringing, id)
 		}
 	default:
-		err = bringTable(gym, data, f.Dry, &out)
+		err = bringTable(gym, text, in, f.Dry, &out)
 	}
 	var line *table.Line
 	var field *input.Error
@@ -153,8 +168,9 @@ func BringFile(gym *store.Gym, f File, by *store.Coach) (Result, error) {
 	return out, err
 }
 
-func bringTable(gym *store.Gym, data []byte, dry bool, out *Result) (err error) {
-	columns, _ := csv.NewReader(bytes.NewReader(data)).Read()
+// bringTable brings in a table, by the columns that its beginning names.
+func bringTable(gym *store.Gym, start string, in io.Reader, dry bool, out *Result) (err error) {
+	columns, _ := csv.NewReader(strings.NewReader(start)).Read()
 	for i, c := range columns {
 		columns[i] = strings.ToLower(strings.TrimSpace(c))
 	}
@@ -162,10 +178,10 @@ func bringTable(gym *store.Gym, data []byte, dry bool, out *Result) (err error) 
 	switch {
 	case has("started") && has("at"):
 		out.What = "hits"
-		out.Changes, err = BringHits(gym, bytes.NewReader(data), dry)
+		out.Changes, err = BringHits(gym, in, dry)
 	case has("started"):
 		out.What = "log"
-		out.Changes, err = BringLog(gym, bytes.NewReader(data), dry)
+		out.Changes, err = BringLog(gym, in, dry)
 	case len(columns) == 1 && strings.ContainsAny(columns[0], ";\t") && strings.Contains(columns[0], "started"):
 		err = input.Refuse("", "line 1: expected cells that are parted by commas, and points in numbers")
 	default:
@@ -175,9 +191,16 @@ func bringTable(gym *store.Gym, data []byte, dry bool, out *Result) (err error) 
 	return err
 }
 
-func bringRhythm(gym *store.Gym, f File, by *store.Coach, out *Result) error {
+func bringRhythm(gym *store.Gym, f File, in io.Reader, by *store.Coach, out *Result) error {
 	out.What = "rhythm"
-	r, err := midi.Rhythm(f.Data, f.Track)
+	data, err := io.ReadAll(io.LimitReader(in, mostMIDI+1))
+	if err != nil {
+		return err
+	}
+	if len(data) > mostMIDI {
+		return input.Refuse("", "expected at most %d MB of MIDI", mostMIDI>>20)
+	}
+	r, err := midi.Rhythm(data, f.Track)
 	if err != nil {
 		return input.Refuse("", "%s", err.Error())
 	}

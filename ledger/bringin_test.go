@@ -57,16 +57,22 @@ func written(t *testing.T, gym *store.Gym) []byte {
 	if err != nil {
 		t.Fatal(err)
 	}
-	out, err := document.Write(document.File{Holds: document.OfGym, Gym: &doc})
-	if err != nil {
+	return asText(t, document.File{Holds: document.OfGym, Gym: &doc})
+}
+
+// asText is a document as it is written.
+func asText(t *testing.T, f document.File) []byte {
+	t.Helper()
+	var out bytes.Buffer
+	if err := document.Write(&out, f); err != nil {
 		t.Fatal(err)
 	}
-	return out
+	return out.Bytes()
 }
 
 func read(t *testing.T, data []byte) document.File {
 	t.Helper()
-	f, err := document.Read(data)
+	f, err := document.Read(bytes.NewReader(data))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -204,10 +210,7 @@ func TestSingle(t *testing.T) {
 		{Holds: document.OfDrill, Drill: &whole.Gym.Drills[1]},
 		{Holds: document.OfSession, Session: &whole.Gym.Sessions[0].Session},
 	} {
-		data, err := document.Write(f)
-		if err != nil {
-			t.Fatal(err)
-		}
+		data := asText(t, f)
 		for _, want := range []ledger.Does{ledger.Added, ledger.Same} {
 			told, err := ledger.Bring(other, read(t, data), ledger.Bringing{}, nil)
 			if err != nil || len(told) != 1 || told[0].Does != want || told[0].ID == "" {

@@ -97,11 +97,7 @@ func Document(gym *store.Gym, holds document.Kind, id string) (f document.File, 
 // WriteDocument writes one, with the moment of writing.
 func WriteDocument(out io.Writer, f document.File) error {
 	f.Written = time.Now().UTC().Truncate(time.Second)
-	data, err := document.Write(f)
-	if err == nil {
-		_, err = out.Write(data)
-	}
-	return err
+	return document.Write(out, f)
 }
 
 // GymDocument gathers all that a gym has put in but for its log, each list in an order that does not depend on when it

@@ -93,11 +93,11 @@ func file[I any](api huma.API, path string, kind fileKind,
 func large[I any](api huma.API, path string, kind fileKind,
 	do func(c caller, in *I, out *os.File) (name string, err error)) {
 	huma.Get(api, path, func(ctx context.Context, in *I) (*huma.StreamResponse, error) {
-		out, err := os.CreateTemp("", "melodromos-*")
+		out, err := ledger.Scratch()
 		if err != nil {
 			return nil, refused(ctx, "", err)
 		}
-		away := func() { _ = out.Close(); _ = os.Remove(out.Name()) }
+		away := func() { _ = out.Close() }
 		name, err := do(callerOf(ctx), in, out)
 		var size int64
 		if err == nil {

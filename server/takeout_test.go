@@ -113,7 +113,7 @@ func TestImportRefused(t *testing.T) {
 		status int
 		says   string
 	}{
-		"empty":      {"", 400, "empty"},
+		"empty":      {"", 422, "empty"},
 		"prose":      {"We meet on Thursdays.", 422, "line 1: expected a document"},
 		"cut short":  {string(before[:len(before)/2]), 422, "line"},
 		"a limit":    {wrong, 422, fmt.Sprintf("line %d", line)},

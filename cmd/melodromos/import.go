@@ -2,7 +2,6 @@ package main
 
 import (
 	"fmt"
-	"io"
 	"os"
 	"path/filepath"
 
@@ -21,12 +20,13 @@ func importCommand() *cobra.Command {
 		Short: "Bring a file into a gym: a document, a log or hits as a table, a rhythm as MIDI; - reads standard input",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			var err error
-			if file.Name = filepath.Base(args[0]); args[0] == "-" {
-				file.Name = "Rhythm"
-			}
-			if file.Data, err = whole(cmd, args[0]); err != nil {
+			in, err := fileOf(cmd, args[0])
+			if err != nil {
 				return err
+			}
+			defer func() { _ = in.Close() }()
+			if file.In, file.Name = in, filepath.Base(args[0]); args[0] == "-" {
+				file.Name = "Rhythm"
 			}
 			return withStore(cmd.Context(), func(s *store.Store) error {
 				row, err := gymNamed(cmd.Context(), s, gymID)
@@ -52,17 +52,13 @@ func importCommand() *cobra.Command {
 	return cmd
 }
 
-func whole(cmd *cobra.Command, name string) ([]byte, error) {
-	in := cmd.InOrStdin()
+// fileOf is a file, or what comes in, as one that can be read from anywhere: as long as it may be, since it is whoever
+// runs this machine who asks.
+func fileOf(cmd *cobra.Command, name string) (*os.File, error) {
 	if name != "-" {
-		f, err := os.Open(name)
-		if err != nil {
-			return nil, err
-		}
-		defer func() { _ = f.Close() }()
-		in = f
+		return os.Open(name)
 	}
-	return io.ReadAll(in) // as long as it may be: it is whoever runs this machine who asks
+	return ledger.PutDown(cmd.InOrStdin())
 }
 
 // tell prints what bringing in does, or would do.

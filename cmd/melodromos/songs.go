@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"io"
 	"io/fs"
-	"os"
 	"time"
 
 	"github.com/spf13/cobra"
@@ -69,11 +68,11 @@ func mixed(out io.Writer, song midi.Song, silent bool) (err error) {
 	if err != nil {
 		return err
 	}
-	f, err := os.CreateTemp("", "melodromos-*.wav")
+	f, err := ledger.Scratch()
 	if err != nil {
 		return err
 	}
-	defer func() { err = errors.Join(err, f.Close(), os.Remove(f.Name())) }()
+	defer func() { err = errors.Join(err, f.Close()) }()
 	loud := map[sound.Channel]float64{}
 	if silent {
 		loud[sound.Strikes], loud[sound.Boards] = 0, 0

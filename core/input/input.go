@@ -73,11 +73,10 @@ type Object struct {
 }
 
 // Parse opens a JSON object. Text that is not one object, or has anything after it, is refused at Done.
-func Parse(data []byte) *Object {
-	return open("", data)
-}
+func Parse(data []byte) *Object { return ParseAt("", data) }
 
-func open(path string, data []byte) *Object {
+// ParseAt opens an object that stands at a path of a larger document, by which its fields are refused.
+func ParseAt(path string, data []byte) *Object {
 	o := &Object{path: path}
 	d := json.NewDecoder(bytes.NewReader(data))
 	if err := d.Decode(&o.fields); err != nil {
@@ -315,7 +314,7 @@ func (o *Object) Object(name string) *Object {
 		o.Fail(name, "missing; expected an object")
 		return &Object{path: join(o.path, name), err: o.err}
 	}
-	return open(join(o.path, name), raw)
+	return ParseAt(join(o.path, name), raw)
 }
 
 // Into reads a required value strictly into a Go value: fields that it does not have are refused.
@@ -360,7 +359,7 @@ func (o *Object) List(name string, max int) []*Object {
 	}
 	list := make([]*Object, len(rows))
 	for i, row := range rows {
-		list[i] = open(fmt.Sprintf("%s[%d]", join(o.path, name), i), row)
+		list[i] = ParseAt(fmt.Sprintf("%s[%d]", join(o.path, name), i), row)
 	}
 	return list
 }

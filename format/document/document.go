@@ -4,7 +4,7 @@
 package document
 
 import (
-	"encoding/json"
+	"io"
 	"time"
 
 	"melodromos/core/drill"
@@ -62,25 +62,25 @@ type Drill struct {
 	Archived bool      `json:"archived,omitempty"`
 }
 
-// Write writes a document, indented, with a line feed at its end.
-func Write(f File) ([]byte, error) {
-	f.Version = Version
-	out, err := json.MarshalIndent(f, "", "  ")
-	return append(out, '\n'), err
-}
-
 // Read reads a document, and brings an older one up to date. What is wrong is refused by its field and the line on
-// which that stands. How long it may be is for whoever takes it from outside to say.
-func Read(data []byte) (File, error) {
-	current, err := migrated(data)
+// which that stands. How long it may be is for whoever takes it from outside to say; one entry of a list may have 4 MB.
+func Read(in io.ReadSeeker) (File, error) {
+	p, err := gather(in)
 	if err != nil {
-		return File{}, located(data, err)
+		return File{}, located(in, err)
 	}
-	f, err := read(input.Parse(current))
-	return f, located(data, err)
+	data, err := p.whole()
+	if err == nil && p.top["melodromos"] == nil {
+		data, err = wrapped(data, p.top)
+	}
+	if err != nil {
+		return File{}, located(in, err)
+	}
+	f, err := read(input.Parse(data), p.lists)
+	return f, located(in, err)
 }
 
-func read(o *input.Object) (File, error) {
+func read(o *input.Object, lists Gym) (File, error) {
 	f := File{Holds: Kind(o.Choice("melodromos", string(OfBag), string(OfDrill), string(OfSession), string(OfGym))),
 		Version: o.Whole("version", 1, Version), Written: moment(o, "written")}
 	switch f.Holds {
@@ -97,7 +97,7 @@ func read(o *input.Object) (File, error) {
 		o.Keep(err)
 		f.Session = &s
 	case OfGym:
-		g, err := readGym(o.Object("gym"))
+		g, err := readGym(o.Object("gym"), lists)
 		o.Keep(err)
 		f.Gym = &g
 	}

@@ -1,6 +1,8 @@
 package document
 
 import (
+	"bytes"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"strings"
@@ -35,13 +37,20 @@ const gymText = `{
       {"drill": "drill1", "person": "person1", "bag": "bag1", "at": "2026-03-02T18:30:00Z"}
     ],
     "dates": [
-      {"name": "Evening", "day": "2026-10-13", "at": "18:30", "minutes": 60, "weekly": true}
+      {"name": "Evening", "day": "2026-10-13", "at": "18:30", "minutes": 60, "weekly": true, "note": "x"}
     ]
   }
 }`
 
+// text is a document as it is written.
+func text(f File) ([]byte, error) {
+	var out bytes.Buffer
+	err := Write(&out, f)
+	return out.Bytes(), err
+}
+
 func TestReadGym(t *testing.T) {
-	f, err := Read([]byte(gymText))
+	f, err := Read(strings.NewReader(gymText))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -52,16 +61,35 @@ func TestReadGym(t *testing.T) {
 		t.Errorf("%+v", g)
 	}
 	// and written, it is read to the same
-	out, err := Write(f)
+	out, err := text(f)
 	if err != nil {
 		t.Fatal(err)
 	}
-	again, err := Read(out)
+	again, err := Read(bytes.NewReader(out))
 	if err != nil {
 		t.Fatal(err)
 	}
-	if second, _ := Write(again); string(second) != string(out) {
+	if second, _ := text(again); string(second) != string(out) {
 		t.Errorf("%s\n%s", out, second)
+	}
+}
+
+// A gym is written list by list to what the standard library makes of the whole.
+func TestWrite(t *testing.T) {
+	full, err := Read(strings.NewReader(gymText))
+	if err != nil {
+		t.Fatal(err)
+	}
+	empty := File{Holds: OfGym, Version: Version, Gym: &Gym{Bags: []Bag{}, People: []Person{}, Drills: []Drill{},
+		Given: []Given{}, Sessions: []Session{}, Dates: []Date{}}}
+	for _, f := range []File{full, empty} {
+		want, err := json.MarshalIndent(f, "", "  ")
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got, err := text(f); err != nil || string(got) != string(want)+"\n" {
+			t.Errorf("%v: %s\nand not\n%s", err, got, want)
+		}
 	}
 }
 
@@ -81,16 +109,21 @@ func TestRefused(t *testing.T) {
 		{`"key": "drill1", "name"`, `"key": "bag1", "name"`, "gym.drills[0].key", "line 17"},
 		{`"version": 2`, `"version": 3`, "version", "line 3"},
 		{`"gym",`, `"diary",`, "melodromos", "line 2"},
-		{`"weekly": true}`, `"weekly": true`, "", "line 24"},
+		{`"note": "x"}`, `"note": "x"`, "", "line 24"},
+		{`"given": [`, `"people": [`, "gym.people", "line 12"},
+		{`"given": [`, `"given": {`, "gym.given", "line 19"},
+		{`"given": [`, `"gave": [`, "gym.gave", "line 19"},
+		{`"note": "x`, `"note": "` + strings.Repeat("x", 2*mostPiece), "gym.dates[0]", "line 23"},
+		{`"version": 2`, `"version": "` + strings.Repeat("x", mostPiece) + `"`, "version", "line 3"},
 	} {
 		text := strings.Replace(gymText, c.was, c.is, 1)
 		if text == gymText {
 			t.Fatalf("%s does not stand there", c.was)
 		}
-		_, err := Read([]byte(text))
+		_, err := Read(strings.NewReader(text))
 		var refused *input.Error
 		if !errors.As(err, &refused) || refused.Field != c.field || !strings.HasPrefix(refused.Reason, c.line+":") {
-			t.Errorf("%s: %v; %s, %s expected", c.is, err, c.field, c.line)
+			t.Errorf("%.60s: %v; %s, %s expected", c.is, err, c.field, c.line)
 		}
 	}
 }
@@ -107,7 +140,7 @@ func TestOlder(t *testing.T) {
 		"a line":           {`{"text":"1-2-3","work":60}`, OfDrill, rig.Hanging},
 		"a line for a bag": {`{"text":"1-2","work":60,"band":"beginner","rig":{"kind":"reflex","ballDiameter":0.22,"ballMass":0.9,"poleLength":1.1,"poleMass":0.8,"spring":50,"damping":0.06}}`, OfDrill, rig.Reflex},
 	} {
-		f, err := Read([]byte(c.text))
+		f, err := Read(strings.NewReader(c.text))
 		if err != nil || f.Holds != c.want || f.Version != Version {
 			t.Errorf("%s: %+v %v", name, f, err)
 			continue
@@ -116,7 +149,7 @@ func TestOlder(t *testing.T) {
 			t.Errorf("%s is for another bag", name)
 		}
 	}
-	_, err := Read([]byte("{\n\"kind\":\"speed\",\n\"bagLength\":99\n}"))
+	_, err := Read(strings.NewReader("{\n\"kind\":\"speed\",\n\"bagLength\":99\n}"))
 	var refused *input.Error
 	if !errors.As(err, &refused) || !strings.HasPrefix(refused.Reason, "line 3:") {
 		t.Errorf("%v", err)
@@ -130,24 +163,24 @@ func FuzzRead(f *testing.F) {
 	for _, file := range []File{{Holds: OfSession, Session: &session.Templates()[0].Session},
 		{Holds: OfDrill, Drill: &Drill{Name: "One", Kind: rig.Hanging,
 			Doc: drill.Doc{Plan: catalogue.All()[0].Plan}}}} {
-		if out, err := Write(file); err == nil {
+		if out, err := text(file); err == nil {
 			f.Add(out)
 		}
 	}
 	f.Fuzz(func(t *testing.T, data []byte) {
-		file, err := Read(data)
+		file, err := Read(bytes.NewReader(data))
 		if err != nil {
 			return
 		}
-		out, err := Write(file)
+		out, err := text(file)
 		if err != nil {
 			t.Fatal(err)
 		}
-		again, err := Read(out)
+		again, err := Read(bytes.NewReader(out))
 		if err != nil {
 			t.Fatalf("%v: %s", err, out)
 		}
-		if second, _ := Write(again); string(second) != string(out) {
+		if second, _ := text(again); string(second) != string(out) {
 			t.Fatalf("%s\n%s", out, second)
 		}
 	})
@@ -155,14 +188,14 @@ func FuzzRead(f *testing.F) {
 
 func BenchmarkRead(b *testing.B) {
 	for b.Loop() {
-		if _, err := Read([]byte(gymText)); err != nil {
+		if _, err := Read(strings.NewReader(gymText)); err != nil {
 			b.Fatal(err)
 		}
 	}
 }
 
 func ExampleRead() {
-	f, err := Read([]byte(`{"melodromos":"bag","version":2,"bag":{"name":" ","doc":{"kind":"speed"}}}`))
+	f, err := Read(strings.NewReader(`{"melodromos":"bag","version":2,"bag":{"name":" ","doc":{"kind":"speed"}}}`))
 	fmt.Println(f.Holds, err)
 	// Output: bag bag.name: line 1: expected a name, not blanks
 }

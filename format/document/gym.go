@@ -87,13 +87,11 @@ func list[T any](o *input.Object, field string, most int, read func(*input.Objec
 	return out
 }
 
-func readGym(o *input.Object) (Gym, error) {
-	settings, err := readSettings(o.Object("settings"))
+// readGym reads a gym whose lists were read before.
+func readGym(o *input.Object, g Gym) (Gym, error) {
+	var err error
+	g.Settings, err = readSettings(o.Object("settings"))
 	o.Keep(err)
-	g := Gym{Settings: settings, Bags: list(o, "bags", mostBags, readBag),
-		People: list(o, "people", mostPeople, readPerson), Drills: list(o, "drills", mostDrills, readDrill),
-		Given: list(o, "given", mostGiven, readGiven), Sessions: list(o, "sessions", mostSessions, readOwnSession),
-		Dates: list(o, "dates", mostDates, readDate)}
 	if err := o.Done(); err != nil {
 		return g, err
 	}

@@ -1,35 +1,48 @@
 package document
 
 import (
-	"bytes"
+	"bufio"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io"
 	"strconv"
 	"strings"
 
 	"melodromos/core/input"
 )
 
-// located adds to a refusal the line on which its field stands, or what it should have stood in.
-func located(data []byte, err error) error {
+// located adds to a refusal the line on which its field stands, or what it should have stood in; the line on which a
+// document breaks off where it is none.
+func located(in io.ReadSeeker, err error) error {
 	var refused *input.Error
 	if !errors.As(err, &refused) {
 		return err
 	}
-	at := offsetOf(data, refused.Field)
-	var broken *json.SyntaxError
-	if e := json.Unmarshal(data, new(any)); errors.As(e, &broken) {
-		at = int(broken.Offset)
+	at, err := offsetOf(in, refused.Field)
+	if err == nil && refused.Field == "" {
+		at, err = brokenAt(in)
+	}
+	line := 0
+	if err == nil {
+		line, err = lineAt(in, at)
+	}
+	if err != nil {
+		return err
 	}
 	with := *refused
-	with.Reason = fmt.Sprintf("line %d: %s", 1+bytes.Count(data[:min(at, len(data))], []byte("\n")), refused.Reason)
+	with.Reason = fmt.Sprintf("line %d: %s", line, refused.Reason)
 	return &with
 }
 
-// offsetOf is where the value of a path such as gym.bags[2].name begins in a document; of the last part of the path
-// that is there, where it is not.
-func offsetOf(data []byte, path string) int {
+func again(in io.ReadSeeker) (*json.Decoder, error) {
+	_, err := in.Seek(0, io.SeekStart)
+	return json.NewDecoder(in), err
+}
+
+// offsetOf is where the value of a path such as gym.bags[2].name begins in a document, or the comma or colon before it;
+// of the last part of the path that is there, where it is not.
+func offsetOf(in io.ReadSeeker, path string) (int64, error) {
 	var steps []string
 	for _, part := range strings.Split(path, ".") {
 		name, rest, listed := strings.Cut(part, "[")
@@ -43,17 +56,21 @@ func offsetOf(data []byte, path string) int {
 			_, rest, listed = strings.Cut(rest, "[")
 		}
 	}
-	at := find(data, steps)
-	for len(steps) > 1 && at == 0 { // a bare document lacks what its field was read under
-		steps = steps[1:]
-		at = find(data, steps)
+	for {
+		d, err := again(in)
+		if err != nil {
+			return 0, err
+		}
+		at := find(d, steps)
+		if at > 0 || len(steps) < 2 {
+			return at, nil
+		}
+		steps = steps[1:] // a bare document lacks what its field was read under
 	}
-	return at
 }
 
-func find(data []byte, steps []string) int {
-	d := json.NewDecoder(bytes.NewReader(data))
-	at := 0
+func find(d *json.Decoder, steps []string) int64 {
+	at := int64(0)
 	for _, step := range steps {
 		opening, err := d.Token()
 		if err != nil {
@@ -67,17 +84,14 @@ func find(data []byte, steps []string) int {
 			n, err := strconv.Atoi(step)
 			there = err == nil
 			for ; n > 0 && there; n-- {
-				there = d.More() && d.Decode(new(json.RawMessage)) == nil
+				there = d.More() && skip(d) == nil
 			}
 			there = there && d.More()
 		}
 		if !there {
 			return at
 		}
-		at = int(d.InputOffset())
-		for at < len(data) && strings.ContainsRune(" \t\r\n,:", rune(data[at])) {
-			at++
-		}
+		at = d.InputOffset()
 	}
 	return at
 }
@@ -92,9 +106,58 @@ func enter(d *json.Decoder, field string) bool {
 		if key == field {
 			return true
 		}
-		if d.Decode(new(json.RawMessage)) != nil {
+		if skip(d) != nil {
 			return false
 		}
 	}
 	return false
+}
+
+// skip goes past a value, whatever it holds, and keeps nothing of it.
+func skip(d *json.Decoder) error {
+	for depth := 0; ; {
+		token, err := d.Token()
+		if err != nil {
+			return err
+		}
+		switch token {
+		case json.Delim('{'), json.Delim('['):
+			depth++
+		case json.Delim('}'), json.Delim(']'):
+			depth--
+		}
+		if depth <= 0 {
+			return nil
+		}
+	}
+}
+
+// brokenAt is where a document ceases to be one; 0 where it does not.
+func brokenAt(in io.ReadSeeker) (int64, error) {
+	d, err := again(in)
+	if err != nil || skip(d) == nil {
+		return 0, err
+	}
+	return d.InputOffset(), nil
+}
+
+// lineAt is the line, from 1, of what comes next from an offset on.
+func lineAt(in io.ReadSeeker, at int64) (int, error) {
+	if _, err := in.Seek(0, io.SeekStart); err != nil {
+		return 0, err
+	}
+	r := bufio.NewReader(in)
+	line := 1
+	for n := int64(0); ; n++ {
+		c, err := r.ReadByte()
+		if errors.Is(err, io.EOF) || err == nil && n >= at && !strings.ContainsRune(" \t\r\n,:", rune(c)) {
+			return line, nil
+		}
+		if err != nil {
+			return 0, err
+		}
+		if c == '\n' {
+			line++
+		}
+	}
 }

@@ -1,6 +1,7 @@
 package document
 
 import (
+	"bytes"
 	"encoding/json"
 
 	"melodromos/core/drill"
@@ -8,29 +9,20 @@ import (
 	"melodromos/core/rig"
 )
 
-// migrated brings a document up to the version that is read here.
-//
-// Version 1 is the bare documents of the calculator, which say neither what they hold nor in which version: a rig, or a
-// drill with or without the rig that it is for.
-func migrated(data []byte) ([]byte, error) {
-	var fields map[string]json.RawMessage
-	if err := json.Unmarshal(data, &fields); err != nil || fields == nil {
-		return data, nil // read says what is wrong with it
+// newer refuses a document by its version where a newer release has written it.
+func newer(piece json.RawMessage) error {
+	var version float64
+	if json.Unmarshal(piece, &version) == nil && version > Version {
+		return input.Refuse("version",
+			"it was written by a newer release, in version %g; this one reads up to %d: bring this one up to date first",
+			version, Version)
 	}
-	if _, says := fields["melodromos"]; says {
-		var of struct{ Version json.RawMessage }
-		var version float64
-		if json.Unmarshal(data, &of) == nil && json.Unmarshal(of.Version, &version) == nil && version > Version {
-			return nil, input.Refuse("version",
-				"it was written by a newer release, in version %g; this one reads up to %d: bring this one up to date first",
-				version, Version)
-		}
-		return data, nil
-	}
-	return wrapped(data, fields)
+	return nil
 }
 
-// wrapped puts a bare document into one that says what it holds, under the name that it gives itself.
+// wrapped puts a document of version 1 into one that says what it holds, under the name that it gives itself. Those are
+// the bare documents of the calculator, which say neither what they hold nor in which version: a rig, or a drill with or
+// without the rig that it is for.
 func wrapped(data []byte, fields map[string]json.RawMessage) ([]byte, error) {
 	var out File
 	_, text := fields["text"]
@@ -69,7 +61,9 @@ func wrapped(data []byte, fields map[string]json.RawMessage) ([]byte, error) {
 	default:
 		return nil, input.Refuse("melodromos", "missing; expected what the document holds: bag, drill, session or gym")
 	}
-	return Write(out)
+	var current bytes.Buffer
+	err := Write(&current, out)
+	return current.Bytes(), err
 }
 
 func short(name string) string {

@@ -1,6 +1,7 @@
 package schema
 
 import (
+	"bytes"
 	"encoding/json"
 	"os"
 	"path/filepath"
@@ -38,11 +39,11 @@ func TestValid(t *testing.T) {
 	}
 	in.Schema = schema
 	add := func(f document.File) {
-		out, err := document.Write(f)
-		if err != nil {
+		var out bytes.Buffer
+		if err := document.Write(&out, f); err != nil {
 			t.Fatal(err)
 		}
-		in.Documents = append(in.Documents, out)
+		in.Documents = append(in.Documents, out.Bytes())
 	}
 	for _, m := range rig.Models() {
 		add(document.File{Holds: document.OfBag, Bag: &document.Bag{Name: m.Name, Doc: m.Everyday,
