@@ -32,7 +32,7 @@ var (
 // request makes one for an operation.
 func (m *maker) request(base, method, path string, op *huma.Operation) (*http.Request, string) {
 	m.wild = m.one(0.5)
-	query, asks := url.Values{}, ""
+	query, asks, operation := url.Values{}, "", method+" "+path
 	for _, p := range op.Parameters {
 		var text string
 		switch {
@@ -65,7 +65,7 @@ func (m *maker) request(base, method, path string, op *huma.Operation) (*http.Re
 	}
 	body := ""
 	if op.RequestBody != nil {
-		if op.RequestBody.Content["application/octet-stream"] != nil {
+		if asks == "" && op.RequestBody.Content["application/octet-stream"] != nil {
 			body = pick(m, m.files)
 			if cut := m.IntN(len(body)); m.one(0.3) {
 				body = body[:cut] + pick(m, m.files)[:8] + body[cut:]
@@ -84,6 +84,10 @@ func (m *maker) request(base, method, path string, op *huma.Operation) (*http.Re
 				o["table"] = "time,hand\n0.5,lead\n1,rear\n"
 			} else if ok && strings.HasSuffix(path, "/remedy") && m.one(0.5) {
 				o["code"] = m.fault
+			} else if ok && path == "/api/combo-tempo" && m.one(0.5) {
+				o["tempo"] = 180 + 100*m.Float64() // what bags give
+			} else if ok && strings.HasSuffix(path, "/seat") && m.one(0.5) {
+				o["round"] = m.IntN(4)
 			} else if ok && strings.HasPrefix(path, "/api/dates") && m.one(0.7) {
 				o["day"], o["at"], o["until"] = "2026-03-05", "18:30", "2027-03-05"
 				o["weekly"], o["skipped"], o["version"] = true, []string{}, 0
@@ -102,6 +106,9 @@ func (m *maker) request(base, method, path string, op *huma.Operation) (*http.Re
 				panic(err)
 			}
 			body = string(text)
+		}
+		if fit, there := m.fit[operation]; there && m.one(0.3) {
+			body = fit
 		}
 		if m.odd(0.02) {
 			body = body[:m.IntN(len(body)+1)]
@@ -162,6 +169,18 @@ func (m *maker) furnish(u user) {
 	}
 	var coaches []CoachOut
 	u.want(200, "GET", "/api/coaches", nil, &coaches)
+	m.fit = map[string]string{"PUT /api/gym": u.want(200, "GET", "/api/gym", nil, nil)}
+	for operation, body := range map[string]any{
+		"POST /api/hours":            ClassQuestion{People: []string{person.ID}, Bags: []string{}, Minutes: 30},
+		"POST /api/trainees":         Trainee{Name: "Oke", Stance: "southpaw", Band: "novice"},
+		"POST /api/hours/{id}/drill": Choosing{person.ID, m.ids["assignments"][0]},
+		"PUT /api/dates/{id}":        date,
+		"PUT /api/trainees/{id}":     person,
+		"POST /api/intake/{key}":     Batch{Device: "x", Hits: []HitIn{{Seq: 1, At: at(9_000_000)}}},
+	} {
+		text, _ := json.Marshal(body)
+		m.fit[operation] = string(text)
+	}
 	m.ids["cautions"], m.ids["coaches"] = []string{caution.ID}, []string{coaches[0].ID}
 	for range 4 { // some are withdrawn
 		var i InvitationOut

@@ -22,9 +22,10 @@ type maker struct {
 	ids    map[string][]string // that there are, by the word in the address
 	key    string
 	email  string
-	secret string   // of an invitation to the gym
-	files  []string // that may be brought in
-	fault  string   // that a round shows, with a drill for it
+	secret string            // of an invitation to the gym
+	files  []string          // that may be brought in
+	fit    map[string]string // bodies that are taken, by operation: chance alone makes none
+	fault  string            // that a round shows, with a drill for it
 	plans  []catalogue.Entry
 	on     string                     // the kind of bag that the last plan is for
 	rigs   map[string]json.RawMessage // by kind
