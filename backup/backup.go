@@ -153,6 +153,9 @@ func open(file string) (m Manifest, dump string, err error) {
 	if err := json.Unmarshal(text, &m); err != nil {
 		return m, "", damaged(err)
 	}
+	if _, there := m.Tables["gyms"]; m.Format == format && !there {
+		return m, "", damaged(errors.New("it does not say which tables it holds"))
+	}
 	if m.Format != format {
 		return m, "", fmt.Errorf("%s was made by another release, in format %d; this one reads %d", file, m.Format,
 			format)

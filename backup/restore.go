@@ -113,7 +113,11 @@ func restoring(ctx context.Context, dump string, there []string, m Manifest) (fi
 	}
 	var check strings.Builder
 	check.WriteString("\n" + plainText + "DO $check$ DECLARE found record; BEGIN\n")
-	for _, table := range slices.Sorted(maps.Keys(m.Tables)) {
+	tables := slices.Sorted(maps.Keys(m.Tables))
+	fmt.Fprintf(&check,
+		"IF (SELECT coalesce(string_agg(tablename, ' ' ORDER BY tablename COLLATE \"C\"), '') FROM pg_tables WHERE schemaname = 'public') <> '%s' THEN RAISE EXCEPTION 'the tables are not those of the backup'; END IF;\n",
+		strings.ReplaceAll(strings.Join(tables, " "), "'", ""))
+	for _, table := range tables {
 		dumped := m.Tables[table]
 		fmt.Fprintf(&check,
 			"%s INTO found; IF found.rows <> %d OR found.sum <> '%s' THEN RAISE EXCEPTION 'the rows of %% are not those of the backup', '%s'; END IF;\n",

@@ -24,8 +24,9 @@ func TestDatabaseDown(t *testing.T) {
 	paths := s.api.OpenAPI().Paths
 	_ = s.store.Close()
 	for name, asks := range map[string]user{"signed in": u, "stranger": s.stranger(t)} {
-		if status, _, out := asks.do("POST", "/api/sign-in", signInBody{u.email, password}); status != 503 {
-			t.Errorf("sign-in, %s: %d %s", name, status, out)
+		if status, header, out := asks.do("POST", "/api/sign-in", signInBody{u.email, password}); status != 503 ||
+			header.Get("Retry-After") == "" {
+			t.Errorf("sign-in, %s: %d %v %s", name, status, header, out)
 		}
 	}
 	walked := 0
@@ -36,9 +37,9 @@ func TestDatabaseDown(t *testing.T) {
 		walked++
 		real := strings.NewReplacer("{id}", "00000000-0000-4000-8000-000000000000", "{trainee}",
 			"00000000-0000-4000-8000-000000000000", "{kind}", "speed", "{key}", strings.Repeat("k", 26)).Replace(path)
-		if status, _, out := u.do("GET", real, nil); status != 503 ||
+		if status, header, out := u.do("GET", real, nil); status != 503 || header.Get("Retry-After") == "" ||
 			!strings.Contains(string(out), "database does not answer") {
-			t.Errorf("GET %s: %d %s", real, status, out)
+			t.Errorf("GET %s: %d %v %s", real, status, header, out)
 		}
 	}
 	if walked < 15 {
@@ -165,6 +166,11 @@ func TestAnswersArePrivate(t *testing.T) {
 		if _, header, _ := u.do("GET", path, nil); header.Get("Cache-Control") != "no-store" {
 			t.Errorf("%s: %q", path, header.Get("Cache-Control"))
 		}
+	}
+	status, header, _ := u.do("POST", "/api/sign-in", signInBody{u.email, password})
+	if said := strings.Join(header.Values("Cache-Control"), ", "); status != 200 || header.Get("Set-Cookie") == "" ||
+		!strings.Contains(said, "no-store") {
+		t.Errorf("with a cookie: %d %q", status, said)
 	}
 	if problem := refused(ctx, "", account.ErrBusy); !strings.Contains(problem.Error(), "Try again in a moment") {
 		t.Errorf("%v", problem)

@@ -20,7 +20,7 @@ import (
 // Batch is a small lot of hits and marks. Whoever captures them gives itself a name and numbers them from 0; a batch
 // that is sent again, because its answer was lost, is kept once.
 type Batch struct {
-	Device  string   `json:"device" minLength:"1" maxLength:"64"`
+	Device  string   `json:"device" minLength:"1" maxLength:"64" pattern:"^[A-Za-z0-9][A-Za-z0-9 ._:-]*$" patternDescription:"letters, digits, blanks and . _ : -"`
 	ClockUS *int64   `json:"clockUs,omitempty" minimum:"0" maximum:"14400000000" doc:"how far the run's clock has come"`
 	Latency *int64   `json:"latencyUs,omitempty" minimum:"0" maximum:"1000000" doc:"measured latency of the device; at stands before it is subtracted"`
 	Hits    []HitIn  `json:"hits" maxItems:"500"`

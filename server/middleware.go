@@ -76,6 +76,7 @@ func notKept(w http.ResponseWriter, r *http.Request, err error) {
 		slog.Error("session", "error", err)
 	}
 	if errors.Is(err, store.ErrUnavailable) || errors.Is(err, context.DeadlineExceeded) {
+		w.Header().Set("Retry-After", retryAfter)
 		problem(w, http.StatusServiceUnavailable, noDatabase)
 	} else {
 		problem(w, http.StatusInternalServerError, wentWrong)
@@ -119,6 +120,9 @@ func recovered(c *gin.Context, what any) {
 	c.Abort()
 }
 
+// retryAfter is how long (s) to wait for the database before trying again.
+const retryAfter = "2"
+
 const noDatabase = "The database does not answer just now. What was saved before is kept; try again in a moment."
 
 const wentWrong = "Something went wrong on the server. What was saved before is kept; try again."
@@ -138,17 +142,8 @@ type place struct {
 
 // plainly makes the sentence of a request that does not fit its description.
 func plainly(status int, message string, errs ...error) huma.StatusError {
-	model := &huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: message}
-	for _, err := range errs {
-		if err == nil {
-			continue
-		}
-		detail := &huma.ErrorDetail{Message: err.Error()}
-		if d, ok := err.(huma.ErrorDetailer); ok {
-			detail = d.ErrorDetail()
-		}
-		model.Errors = append(model.Errors, detail)
-	}
+	model := &huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: cut(message, mostTold),
+		Errors: said(errs)}
 	var most int
 	switch n, _ := fmt.Sscanf(message, "request body is too large limit=%d", &most); {
 	case n == 1 && most >= 1<<20:
@@ -192,7 +187,7 @@ func refused(ctx context.Context, prefix string, err error) error {
 			"Something here cannot be saved: a blank name, a forbidden character, or an impossible number. Nothing was changed.")
 	case errors.Is(err, store.ErrUnavailable), errors.Is(err, context.DeadlineExceeded):
 		slog.Error("database", "error", err)
-		return huma.Error503ServiceUnavailable(noDatabase)
+		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable(noDatabase), http.Header{"Retry-After": {retryAfter}})
 	case errors.Is(err, account.ErrBusy):
 		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable(
 			"Too many are signing in at once. Try again in a moment."), http.Header{"Retry-After": {"2"}})

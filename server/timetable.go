@@ -188,6 +188,7 @@ func (s *Server) serveCalendar(c *gin.Context) {
 	}
 	if err != nil {
 		slog.Error("calendar", "error", err)
+		c.Header("Retry-After", retryAfter)
 		problem(c.Writer, http.StatusServiceUnavailable, noDatabase)
 		return
 	}

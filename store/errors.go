@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"net"
+	"slices"
 	"strings"
 
 	"github.com/jackc/pgx/v5/pgconn"
@@ -61,6 +62,9 @@ const (
 	operator      = "57" // shut down, starting up
 )
 
+// gone are what the drivers say, without an error of its own, when a connection or all of them were closed.
+var gone = []string{"conn closed", "conn busy", "sql: database is closed", "closed pool"}
+
 // away says whether an error means that the database cannot be reached just now.
 func away(err error) bool {
 	var pg *pgconn.PgError
@@ -73,5 +77,7 @@ func away(err error) bool {
 	return errors.As(err, &connect) || errors.As(err, &network) || errors.Is(err, driver.ErrBadConn) ||
 		errors.Is(err, sql.ErrConnDone) ||
 		errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, net.ErrClosed) ||
-		strings.Contains(err.Error(), "sql: database is closed") || strings.Contains(err.Error(), "closed pool")
+		pgconn.SafeToRetry(err) || slices.ContainsFunc(gone, func(said string) bool {
+		return strings.Contains(err.Error(), said)
+	})
 }

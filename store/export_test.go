@@ -34,3 +34,6 @@ func (s *Store) Forgetful(ctx context.Context, gym string) *gorm.DB {
 func Unpack(rounds, evidence []byte) (Digest, error) {
 	return digest{Rounds: rounds, Evidence: evidence}.unpacked()
 }
+
+// OwnError turns an error of the database layer into one of this package.
+func OwnError(err error) error { return ownError(err) }

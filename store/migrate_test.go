@@ -7,6 +7,8 @@ import (
 	"sync"
 	"testing"
 
+	"github.com/jackc/pgx/v5"
+
 	"melodromos/store"
 	"melodromos/store/storetest"
 )
@@ -254,6 +256,11 @@ func TestErrorsAreToldApart(t *testing.T) {
 		_, err = g.Trainee(id)
 		wants(t, "id "+id, err, store.ErrNotFound)
 	}
+	db, err := pgx.Connect(ctx, url)
+	must(t, err)
+	must(t, db.Close(ctx))
+	_, err = db.Exec(ctx, "SELECT 1")
+	wants(t, "a closed connection", store.OwnError(err), store.ErrUnavailable)
 	must(t, s.Close())
 	_, err = g.Trainees(store.InUse)
 	wants(t, "a closed database", err, store.ErrUnavailable)

@@ -148,6 +148,8 @@ func TestRestore(t *testing.T) {
 		"the half":     {damage("half", func(b []byte) []byte { return b[:len(b)/2] }), "no whole backup"},
 		"another file": {damage("text", func([]byte) []byte { return []byte("shopping list") }), "no whole backup"},
 		"other rows":   {retold(t, file, `"rows": 8,`, `"rows": 7,`), "not those of the backup"},
+		"no tables":    {retold(t, file, `"tables": {`, `"tables": {}, "others": {`), "does not say which tables"},
+		"a table less": {retold(t, file, `"hits": {`, `"gyms": {`), "not those of the backup"},
 		"newer":        {retold(t, file, `"schema": `, `"schema": 9`), "newer release"},
 	} {
 		if out, err := command(t, fresh, "restore", c.file); err == nil || !strings.Contains(out, c.tells) {

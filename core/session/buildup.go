@@ -38,6 +38,9 @@ func BuildUp(text string, kind rig.Kind, seconds int) (Session, error) {
 		return Session{}, input.Refuse("text", "expected a combination of six moves or more, or one parted with |: "+
 			"%s are learned whole", words.Count(len(moves), "move"))
 	}
+	if least := 3*LeastBlock + wholeEach; seconds < least {
+		return Session{}, input.Refuse("seconds", "expected at least %d, for two parts and the whole, not %d", least, seconds)
+	}
 	if most := (seconds - wholeEach) / LeastBlock; len(parts)+1 > most {
 		return Session{}, input.Refuse("text", "expected at most %d parts in rounds of %d s, not %d", most-1, seconds,
 			len(parts))

