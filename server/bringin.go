@@ -107,8 +107,8 @@ func unsent(err error) error {
 func (s *Server) registerBringIn(api huma.API) {
 	huma.Register(api, huma.Operation{OperationID: "post-api-import", Method: "POST", Path: importPath,
 		Summary: "Post API import",
-		RequestBody: &huma.RequestBody{Required: true,
-			Content: map[string]*huma.MediaType{"application/octet-stream": {Schema: &huma.Schema{Type: "string", Format: "binary"}}}}},
+		RequestBody: &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{
+			"application/octet-stream": {Schema: &huma.Schema{Type: "string", Format: "binary"}}}}},
 		func(ctx context.Context, in *Importing) (*body[Imported], error) {
 			out, err := callerOf(ctx).bringIn(in)
 			if err != nil {

@@ -187,7 +187,8 @@ func refused(ctx context.Context, prefix string, err error) error {
 			"Something here cannot be saved: a blank name, a forbidden character, or an impossible number. Nothing was changed.")
 	case errors.Is(err, store.ErrUnavailable), errors.Is(err, context.DeadlineExceeded):
 		slog.Error("database", "error", err)
-		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable(noDatabase), http.Header{"Retry-After": {retryAfter}})
+		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable(noDatabase),
+			http.Header{"Retry-After": {retryAfter}})
 	case errors.Is(err, account.ErrBusy):
 		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable(
 			"Too many are signing in at once. Try again in a moment."), http.Header{"Retry-After": {"2"}})

@@ -24,8 +24,8 @@ const (
 	mostTold     = 500
 )
 
-// readText reads JSON and refuses what no text may hold: PostgreSQL keeps every character but the one numbered 0. A body
-// of more values, or deeper or with longer names than any that is meant, is refused before anything is made of it.
+// readText reads JSON and refuses what no text may hold: PostgreSQL keeps every character but the one numbered 0. A
+// body of more values, or deeper or with longer names than any that is meant, is refused before it is read.
 func readText(data []byte, into any) error {
 	whole, first := into.(*any) // as it is first read, to be checked
 	if first {

@@ -26,14 +26,16 @@ func TestRefusalsAreShort(t *testing.T) {
 	}{
 		"many unknown fields":        {unknown(1000, strings.Repeat("x", 900_000)), 400, "at most 500 fields"},
 		"nothing but unknown fields": {unknown(12_000, "x"), 400, "at most 500 fields"},
-		"as many as there may be":    {unknown(499, strings.Repeat("x", 900_000)), 422, "unexpected property"},
-		"a long name over a list":    {`{"` + key + `":[` + strings.Repeat("0,", 200_000) + "0]}", 400, "at most 200 characters"},
-		"a long name":                {`{"` + key + `" : 0}`, 400, "at most 200 characters"},
-		"a list for a text":          {`{"email":[` + strings.Repeat("{},", 20_000) + "{}]}", 422, ""},
-		"many values":                {`{"email":[` + strings.Repeat("0,", 300_000) + "0]}", 400, "at most 50000 values"},
-		"a deep one":                 {strings.Repeat("[", 10_000), 400, "within one another"},
-		"a long text":                {`"` + strings.Repeat("x", 900_000) + `"`, 422, ""},
-		"broken":                     {strings.Repeat("x", 900_000), 400, ""},
+		"as many as there may be": {unknown(499, strings.Repeat("x", 900_000)), 422,
+			"unexpected property"},
+		"a long name over a list": {`{"` + key + `":[` + strings.Repeat("0,", 200_000) + "0]}", 400,
+			"at most 200 characters"},
+		"a long name":       {`{"` + key + `" : 0}`, 400, "at most 200 characters"},
+		"a list for a text": {`{"email":[` + strings.Repeat("{},", 20_000) + "{}]}", 422, ""},
+		"many values":       {`{"email":[` + strings.Repeat("0,", 300_000) + "0]}", 400, "at most 50000 values"},
+		"a deep one":        {strings.Repeat("[", 10_000), 400, "within one another"},
+		"a long text":       {`"` + strings.Repeat("x", 900_000) + `"`, 422, ""},
+		"broken":            {strings.Repeat("x", 900_000), 400, ""},
 	} {
 		status, _, out := stranger.do("POST", "/api/sign-in", c.body)
 		var problem struct {

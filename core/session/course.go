@@ -10,9 +10,9 @@ import (
 // Deed is something that was done to a session on the floor.
 type Deed string
 
-// The deeds. Skip leaves a block, which is carried on, or let go where it had a round of its own; Repeat does it again from its beginning; Back goes to the
-// beginning, or from there to the one before; Longer adds to a rest; Wild offers a block again later; Slower and Faster
-// change the tempo from then on; Got and Failed mark a try; End ends it all.
+// The deeds. Skip leaves a block, which is carried on, or let go where it had a round of its own; Repeat does it again
+// from its beginning; Back goes to the beginning, or from there to the one before; Longer adds to a rest; Wild offers a
+// block again later; Slower and Faster change the tempo from then on; Got and Failed mark a try; End ends it all.
 const (
 	Skip   Deed = "skip"
 	Repeat Deed = "repeat"

@@ -14,7 +14,7 @@ func newer(piece json.RawMessage) error {
 	var version float64
 	if json.Unmarshal(piece, &version) == nil && version > Version {
 		return input.Refuse("version",
-			"it was written by a newer release, in version %g; this one reads up to %d: bring this one up to date first",
+			"it was written by a newer release, in version %g; this one reads up to %d: bring this one up to date",
 			version, Version)
 	}
 	return nil

@@ -26,7 +26,8 @@ type column[T any] struct {
 type Number = *float64
 
 func texted[T any](name string, at func(*T) *string, most int) column[T] {
-	return column[T]{name: name, write: func(v *T) string { return quoted(*at(v)) }, read: func(v *T, cell string) error {
+	write := func(v *T) string { return quoted(*at(v)) }
+	return column[T]{name: name, write: write, read: func(v *T, cell string) error {
 		cell = unquoted(cell)
 		if n := len([]rune(cell)); n > most {
 			return fmt.Errorf("expected at most %d characters, not %d", most, n)

@@ -88,7 +88,8 @@ func TestFormulas(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if err := errors.Join(w.Row(Hit{some().Started, text, "Quay", &at, "", nil, nil, text, 0}), w.Done()); err != nil {
+		row := Hit{Started: some().Started, Person: text, Bag: "Quay", At: &at, Device: text}
+		if err := errors.Join(w.Row(row), w.Done()); err != nil {
 			t.Fatal(err)
 		}
 		cells, err := csv.NewReader(bytes.NewReader(out.Bytes())).ReadAll()
