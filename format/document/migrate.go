@@ -21,8 +21,8 @@ func newer(piece json.RawMessage) error {
 }
 
 // wrapped puts a document of version 1 into one that says what it holds, under the name that it gives itself. Those are
-// the bare documents of the calculator, which say neither what they hold nor in which version: a rig, or a drill with or
-// without the rig that it is for.
+// the bare documents of the calculator, which say neither what they hold nor in which version: a rig, or a drill with
+// or without the rig that it is for.
 func wrapped(data []byte, fields map[string]json.RawMessage) ([]byte, error) {
 	var out File
 	_, text := fields["text"]
