@@ -144,12 +144,14 @@ type place struct {
 func plainly(status int, message string, errs ...error) huma.StatusError {
 	model := &huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: cut(message, mostTold),
 		Errors: said(errs)}
-	var most int
+	var most int64
+	var long *http.MaxBytesError
 	switch n, _ := fmt.Sscanf(message, "request body is too large limit=%d", &most); {
-	case n == 1 && most >= 1<<20:
-		model.Detail = fmt.Sprintf("Expected at most %d MB.", most>>20)
 	case n == 1:
-		model.Detail = fmt.Sprintf("Expected at most %d kB.", most>>10)
+		model.Detail = atMost(most)
+	case errors.As(errors.Join(errs...), &long):
+		model.Status, model.Title, model.Detail = http.StatusRequestEntityTooLarge,
+			http.StatusText(http.StatusRequestEntityTooLarge), atMost(long.Limit)
 	case message == "request body is required":
 		model.Detail = "Expected something, and nothing was sent: it is empty."
 	case message == "validation failed" && len(model.Errors) > 0:

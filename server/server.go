@@ -10,7 +10,6 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
-	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/v2"
@@ -19,7 +18,6 @@ import (
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
 
-	"melodromos/calc"
 	"melodromos/core/class"
 	"melodromos/ledger"
 	"melodromos/server/door"
@@ -54,9 +52,11 @@ type Server struct {
 	running  context.Context // ends when the server shuts down
 	levels   class.Levels
 	gate     *door.Gate
-	idle     time.Duration // that a sign-in lasts which is not used
-	patience time.Duration // with the database, from the start of a request
-	pulse    time.Duration // between looks at whether the watcher of a live feed is still signed in
+	rows     map[string]*budget // by method and route
+	bringing *door.Places       // one file of a gym at a time
+	idle     time.Duration      // that a sign-in lasts which is not used
+	patience time.Duration      // with the database, from the start of a request
+	pulse    time.Duration      // between looks at whether the watcher of a live feed is still signed in
 }
 
 // New puts the routes together. Proxies that are no addresses are refused.
@@ -65,10 +65,11 @@ func New(o Options) (*Server, error) {
 		o.Quiet = 45 * time.Second
 	}
 	s := &Server{Options: o, store: o.Store, tries: door.NewTries(), live: watch.New(), running: context.Background(),
-		gate: door.NewGate(), idle: 30 * 24 * time.Hour, patience: 15 * time.Second, pulse: 5 * time.Second}
+		gate: door.NewGate(), rows: rows(), bringing: door.NewPlaces(1, 2), idle: 30 * 24 * time.Hour,
+		patience: 15 * time.Second, pulse: 5 * time.Second}
 	s.sessions = scs.New()
 	if o.Store != nil {
-		s.sessions.Store = o.Store.Sessions()
+		s.sessions.Store = patient{o.Store.Sessions(), s}
 	}
 	s.sessions.Lifetime = s.idle // from its last use: caller carries it on
 	s.sessions.HashTokenInStore = true
@@ -82,7 +83,7 @@ func New(o Options) (*Server, error) {
 	engine := gin.New()
 	engine.Use(gin.CustomRecoveryWithWriter(io.Discard, recovered),
 		gzip.Gzip(gzip.DefaultCompression,
-			gzip.WithExcludedPathsRegexs([]string{"^/api/runs/.*/live$", "^/api/calc/"})))
+			gzip.WithExcludedPathsRegexs([]string{"^/api/runs/.*/live$", "^/api/calc/"})), s.within)
 	if err := engine.SetTrustedProxies(o.Proxies); err != nil {
 		return nil, fmt.Errorf("trusted proxies: expected addresses or networks such as 127.0.0.1 or 10.0.0.0/8: %w",
 			err)
@@ -101,7 +102,7 @@ func apiConfig() huma.Config {
 	huma.NewError = plainly
 	schema.Describe(c.Components.Schemas)
 	c.CreateHooks = nil // no $schema links in answers
-	format := huma.Format{Marshal: huma.DefaultJSONFormat.Marshal, Unmarshal: readText}
+	format := huma.Format{Marshal: writeText, Unmarshal: readText}
 	c.Formats = map[string]huma.Format{"application/json": format, "json": format}
 	return c
 }
@@ -172,24 +173,10 @@ func (s *Server) routes(engine *gin.Engine) {
 
 // guarded wraps the routes in what every request passes.
 func (s *Server) guarded(engine http.Handler) http.Handler {
-	withSession := s.sessions.LoadAndSave(engine)
+	knowing := s.sessions.LoadAndSave(engine)
 	byPath := http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if strings.HasPrefix(r.URL.Path, "/api/") && !strings.HasSuffix(r.URL.Path, "/live") {
-			patience := s.patience
-			if whole(r.URL.Path) {
-				patience = 10 * s.patience
-				long := http.NewResponseController(w)
-				until := time.Now().Add(patience + time.Minute)
-				if err := errors.Join(long.SetReadDeadline(until), long.SetWriteDeadline(until)); err != nil {
-					slog.Debug("deadline", "error", err)
-				}
-			}
-			ctx, cancel := context.WithTimeout(r.Context(), patience)
-			defer cancel()
-			r = r.WithContext(ctx)
-		}
-		if strings.HasPrefix(r.URL.Path, "/api/") && !strings.HasPrefix(r.URL.Path, "/api/intake/") {
-			withSession.ServeHTTP(w, r)
+		if withSession(r.URL.Path) {
+			knowing.ServeHTTP(w, r)
 			return
 		}
 		engine.ServeHTTP(w, r)
@@ -198,21 +185,7 @@ func (s *Server) guarded(engine http.Handler) http.Handler {
 	origin.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 		problem(w, http.StatusForbidden, "This request comes from another site and was refused. Nothing was changed.")
 	}))
-	// Routes take a megabyte at most, the library's limit, but for the calculator and for files that are brought in.
-	small := http.MaxBytesHandler(origin.Handler(byPath), calc.MaxDocument)
-	files := s.oneAtATime(http.MaxBytesHandler(origin.Handler(byPath), mostImported))
-	return logged(headers(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.URL.Path == importPath {
-			files.ServeHTTP(w, r)
-			return
-		}
-		small.ServeHTTP(w, r)
-	})))
-}
-
-// whole says whether a request moves whole files, which takes longer than an answer.
-func whole(path string) bool {
-	return path == importPath || strings.HasPrefix(path, "/api/export/") || strings.HasSuffix(path, "/wav")
+	return logged(headers(origin.Handler(byPath)))
 }
 
 // sweep mends and notes what cannot be read, judges what a crash left ended and not judged, closes runs whose browser

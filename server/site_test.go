@@ -145,6 +145,8 @@ func (u user) do(method, path string, body any, headers ...string) (int, http.He
 	case nil:
 	case string:
 		in = strings.NewReader(b)
+	case io.Reader:
+		in = b
 	default:
 		text, err := json.Marshal(b)
 		if err != nil {
