@@ -148,10 +148,22 @@ func (c caller) correct(id string, in Said) (Review, error) {
 			len(judged.Round.Planned),
 		)
 	}
-	if err := ledger.Correct(c.gym, id, judge.Correction{Strike: in.Strike, Verdict: in.Verdict}, c.Coach); err != nil {
-		return Review{}, err
-	}
-	return c.review(id)
+	return c.reviewed(id, func(gym *store.Gym) error {
+		return ledger.Correct(gym, id, judge.Correction{Strike: in.Strike, Verdict: in.Verdict}, c.Coach)
+	})
+}
+
+// reviewed changes what is said of a round and reviews it. A review that is stopped takes the change back.
+func (c caller) reviewed(id string, change func(*store.Gym) error) (v Review, err error) {
+	err = c.gym.Together(func(in *store.Gym) error {
+		if err := change(in); err != nil {
+			return err
+		}
+		c.gym = in
+		v, err = c.review(id)
+		return err
+	})
+	return v, err
 }
 
 func (c caller) rejudge(id string, in run.Anew) (Review, error) {
@@ -163,17 +175,11 @@ func (c caller) rejudge(id string, in run.Anew) (Review, error) {
 	if err != nil {
 		return Review{}, err
 	}
-	if err := ledger.Rejudge(c.gym, row, p, in, on, c.Coach); err != nil {
-		return Review{}, err
-	}
-	return c.review(id)
+	return c.reviewed(id, func(gym *store.Gym) error { return ledger.Rejudge(gym, row, p, in, on, c.Coach) })
 }
 
 func (c caller) takeBack(id, correction string) (Review, error) {
-	if err := ledger.TakeBack(c.gym, id, correction); err != nil {
-		return Review{}, err
-	}
-	return c.review(id)
+	return c.reviewed(id, func(gym *store.Gym) error { return ledger.TakeBack(gym, id, correction) })
 }
 
 // mend gives whoever was on the bag the drill that mends a fault of the round, on the bag as it hangs now.

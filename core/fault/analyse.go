@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"sort"
 
 	"gonum.org/v1/gonum/stat"
 
@@ -179,14 +180,25 @@ func (a *analysis) missedBy() {
 			taken[l.Hit] = true
 		}
 	}
+	order := make([]int, len(a.Hits)) // by time, so that each strike looks at the hits around it alone
+	for j := range order {
+		order[j] = j
+	}
+	slices.SortStableFunc(order, func(x, y int) int { return cmp.Compare(a.Hits[x].At, a.Hits[y].At) })
 	for i := range a.rows {
 		w := &a.rows[i]
 		if w.verdict != judge.Missed || !math.IsNaN(w.late) || !w.Timed() || a.Followed != nil && !a.Followed.Known {
 			continue
 		}
 		best, off := -1, math.Min(farOff*w.Window, a.usual/2)
-		for j, h := range a.Hits {
-			if d := math.Abs(h.At - a.shift() - w.At); !taken[j] && d < off {
+		from := sort.Search(len(order), func(k int) bool { return a.Hits[order[k]].At-a.shift()-w.At >= -off })
+		for _, j := range order[from:] {
+			d := a.Hits[j].At - a.shift() - w.At
+			if d > off {
+				break
+			}
+			d = math.Abs(d)
+			if !taken[j] && (d < off || d == off && j < best) {
 				best, off = j, d
 			}
 		}

@@ -3,6 +3,7 @@ package fault
 import (
 	"fmt"
 	"math"
+	"sort"
 
 	"gonum.org/v1/gonum/stat"
 
@@ -23,18 +24,24 @@ func (a *analysis) lost(fades bool) (Found, bool) {
 	early := !fades
 	var gone []int
 	gaps, away, found := 0, 0.0, 0.0
+	ordered, until := a.ordered(), 0
 	for j := 1; j < len(a.hits); j++ {
 		first, last, lost := a.idle(a.hits[j-1].At, a.hits[j].At)
 		if lost < gapLeast || lost < gapOf*a.usual {
 			continue
 		}
-		back := a.ordered(last + 1)
+		back := ordered[last+1]
 		early = early || a.rows[first].At < a.lastThird()
-		for k := first; k < len(a.rows) && (k <= last || a.rows[k].At < back); k++ { // and what is missed until it is
-			if k <= last || a.rows[k].verdict == judge.Missed {
+		for k := first; k <= last; k++ {
+			gone = append(gone, k)
+		}
+		k := max(last+1, until)
+		for ; k < len(a.rows) && a.rows[k].At < back; k++ { // and what is missed until it is
+			if a.rows[k].verdict == judge.Missed {
 				gone = append(gone, k)
 			}
 		}
+		until = k
 		if math.IsInf(back, 1) {
 			continue // it was not found again before the end
 		}
@@ -63,10 +70,9 @@ func (a *analysis) lost(fades bool) (Found, bool) {
 func (a *analysis) idle(from, to float64) (first, last int, lost float64) {
 	first, last = -1, -1
 	missed, late := 0, 0.0
-	for i, w := range a.rows {
-		switch {
-		case w.At <= from+a.usual/4 || w.At >= to-a.usual/4:
-			continue
+	begin := sort.Search(len(a.rows), func(i int) bool { return a.rows[i].At > from+a.usual/4 })
+	for i := begin; i < len(a.rows) && a.rows[i].At < to-a.usual/4; i++ {
+		switch w := &a.rows[i]; {
 		case w.verdict == judge.Missed && w.hit < 0:
 			missed, last = missed+1, i
 		case w.Still && w.hit >= 0 && a.Hits[w.hit].At == to:
@@ -108,19 +114,22 @@ func (a *analysis) gaps() []float64 {
 	return list
 }
 
-// ordered is when (s) order was back after a strike: so many clean ones in a row; +Inf where it never was.
-func (a *analysis) ordered(from int) float64 {
+// ordered is when (s) order is back from each strike on: so many clean ones in a row; +Inf where it never is. One past
+// the last is asked for, too.
+func (a *analysis) ordered() []float64 {
+	at := make([]float64, len(a.rows)+1)
+	at[len(a.rows)] = math.Inf(1)
 	run := 0
-	for _, w := range a.rows[from:] {
-		if !w.clean() {
+	for i := len(a.rows) - 1; i >= 0; i-- {
+		if at[i] = at[i+1]; !a.rows[i].clean() {
 			run = 0
 			continue
 		}
-		if run++; run == order {
-			return w.At
+		if run++; run >= order {
+			at[i] = a.rows[i+order-1].At
 		}
 	}
-	return math.Inf(1)
+	return at
 }
 
 // shareElsewhere is the clean share of the strikes that were not in a gap.
@@ -202,20 +211,18 @@ const paceStretch = 10.0
 // onePace compares how the number of hits changes from one ten seconds to the next with how the plan has it.
 func (a *analysis) onePace() (Found, bool) {
 	f := Found{Code: OnePace}
-	var planned, struck []float64
-	for from := a.From; from+paceStretch <= a.To+1e-9; from += paceStretch {
-		n, m := 0.0, 0.0
-		for _, w := range a.Planned {
-			if w.At >= from && w.At < from+paceStretch {
-				n++
-			}
+	stretches := max(0, int((a.To-a.From+1e-9)/paceStretch))
+	planned, struck := make([]float64, stretches), make([]float64, stretches)
+	count := func(in []float64, at float64) {
+		if k := math.Floor((at - a.From) / paceStretch); k >= 0 && int(k) < stretches {
+			in[int(k)]++
 		}
-		for _, h := range a.hits {
-			if h.At >= from && h.At < from+paceStretch {
-				m++
-			}
-		}
-		planned, struck = append(planned, n), append(struck, m)
+	}
+	for _, w := range a.Planned {
+		count(planned, w.At)
+	}
+	for _, h := range a.hits {
+		count(struck, h.At)
 	}
 	if len(planned) < 6 || a.Followed != nil { // where the bag sets the time, the plan's moments are not asked for
 		return f, false

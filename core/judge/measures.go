@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"sort"
 
 	"gonum.org/v1/gonum/stat"
 
@@ -154,22 +155,27 @@ func breaks(r Result, strikes []Strike) []Break {
 	return list
 }
 
-// times returns the moments of the hits within a stretch, in order.
-func times(hits []Hit, from, to float64) []float64 {
-	var at []float64
-	for _, h := range hits {
-		if h.At >= from && h.At < to {
-			at = append(at, h.At)
-		}
+// times returns the moments of the hits, in order.
+func times(hits []Hit) []float64 {
+	at := make([]float64, len(hits))
+	for i, h := range hits {
+		at[i] = h.At
 	}
 	slices.Sort(at)
 	return at
 }
 
+// between are those of a list in order that lie in a stretch, its end not among them.
+func between(at []float64, from, to float64) []float64 {
+	first := sort.SearchFloat64s(at, from)
+	return at[first:max(first, sort.SearchFloat64s(at, to))]
+}
+
 func paces(hits []Hit, from, to float64) []Pace {
 	var list []Pace
+	all := times(hits)
 	for start := from; start < to; start += paceStretch {
-		at := times(hits, start, math.Min(start+paceStretch, to))
+		at := between(all, start, math.Min(start+paceStretch, to))
 		p := Pace{From: start, Hits: len(at), Tempo: math.NaN()}
 		if len(at) > 1 {
 			gaps := make([]float64, len(at)-1)
@@ -186,8 +192,9 @@ func paces(hits []Hit, from, to float64) []Pace {
 
 func variety(hits []Hit, from, to float64) float64 {
 	var counts []float64
+	all := times(hits)
 	for start := from; start+varietyStretch <= to+1e-9; start += varietyStretch {
-		counts = append(counts, float64(len(times(hits, start, start+varietyStretch))))
+		counts = append(counts, float64(len(between(all, start, start+varietyStretch))))
 	}
 	mean := stat.Mean(counts, nil)
 	if len(counts) < 2 || mean == 0 {

@@ -86,7 +86,7 @@ func (g *Gate) Compute(ctx context.Context, source *Source, do func(context.Cont
 	defer stop()
 	began := time.Now()
 	defer func() {
-		took := min(time.Since(began), 2*Longest)
+		took := time.Since(began)
 		// Then the place rests for as long, so that at most half of a processor's time goes to the calculator.
 		time.AfterFunc(max(took, leastRest), func() { g.places.Release(1) })
 		if source != nil {
