@@ -224,6 +224,28 @@ func (m *maker) corrected(u user, run Run) {
 	}
 }
 
+// within200 is what is wrong with an answer that says that all is well: JSON that is none, or breaks off.
+func within200(res *http.Response, out []byte) string {
+	if res.StatusCode == http.StatusNoContent || !strings.HasPrefix(res.Header.Get("Content-Type"), "application/json") {
+		return ""
+	}
+	if !json.Valid(out) {
+		return fmt.Sprintf("no JSON: …%.200s", out[max(0, len(out)-200):])
+	}
+	return ""
+}
+
+// readBack reads every list, whatever was stored meanwhile.
+func (s site) readBack(t *testing.T, u user, n int) {
+	for _, path := range []string{"today", "class", "trainees", "rigs", "drills", "library", "sessions", "hours", "dates",
+		"runs", "calendar", "progress", "coaches", "invitations", "calendar-links", "unreadable", "gym", "export/gym",
+		"export/log", "export/hits"} {
+		if status, _, out := u.do("GET", "/api/"+path, nil); status != 200 {
+			t.Errorf("after %d requests: GET /api/%s: %d %.300s", n, path, status, out)
+		}
+	}
+}
+
 type operation struct {
 	method, path string
 	*huma.Operation
@@ -255,6 +277,9 @@ func TestRequestsFromTheDescription(t *testing.T) {
 	var u user
 	answered, taken, longest := map[int]int{}, map[string]int{}, map[string]time.Duration{}
 	for n := range *fuzzRequests {
+		if n%500 == 499 {
+			s.readBack(t, u, n)
+		}
 		if n%3000 == 0 { // what has been made makes answers long
 			u = s.coach(t, fmt.Sprint("Juniper", n))
 			m.email = u.email
@@ -277,12 +302,16 @@ func TestRequestsFromTheDescription(t *testing.T) {
 			t.Errorf("request %d: %s %s %.800s: %d %.300s", n, o.method, req.URL, body, res.StatusCode, out)
 		case res.StatusCode < 300:
 			taken[o.method+" "+o.path]++
+			if wrong := within200(res, out); wrong != "" {
+				t.Errorf("request %d: %s %s %.800s: %d with %s", n, o.method, req.URL, body, res.StatusCode, wrong)
+			}
 		}
 		if strings.Contains(o.path, "sign-out") || res.StatusCode == 401 && o.path != "/api/sign-in" {
 			u.client = s.stranger(t).client
 			u.want(200, "POST", "/api/sign-in", signInBody{u.email, password}, nil)
 		}
 	}
+	s.readBack(t, u, *fuzzRequests)
 	slow := slices.SortedFunc(maps.Keys(longest), func(a, b string) int { return cmp.Compare(longest[b], longest[a]) })
 	for _, path := range slow[:5] {
 		t.Logf("took at most %s: %s", longest[path].Round(time.Millisecond), path)

@@ -11,6 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/catalogue"
+	"melodromos/core/rig"
 	"melodromos/core/session"
 )
 
@@ -149,7 +150,14 @@ func (m *maker) value(name string, s *huma.Schema, depth int) any {
 		return pick(m, nastyWords)
 	case huma.TypeInteger, huma.TypeNumber:
 		v := pick(m, nastyNumbers)
-		if !m.odd(0.2) {
+		switch {
+		case s.Minimum != nil && m.one(0.1):
+			v = *s.Minimum
+		case s.Maximum != nil && m.one(0.1):
+			v = *s.Maximum
+		case s.ExclusiveMinimum != nil && m.one(0.1):
+			v = math.Nextafter(*s.ExclusiveMinimum, math.Inf(1))
+		case !m.odd(0.2):
 			low, high := 0.0, 3.0
 			switch name {
 			case "version":
@@ -208,7 +216,31 @@ func (m *maker) session() map[string]any {
 	return m.bent(doc)
 }
 
-func (m *maker) rig(kind string) map[string]any { return m.bent(m.rigs[kind]) }
+// rig is a bag of a kind; now and then with its measures at the ends of what they may be.
+func (m *maker) rig(kind string) map[string]any {
+	doc := m.bent(m.rigs[kind])
+	if !m.one(0.3) {
+		return doc
+	}
+	model := rig.Kind(kind).Model()
+	for _, f := range model.Measures {
+		if f.Limits.Max == 0 || !m.one(0.4) || strings.HasPrefix(f.Name, "place.") {
+			continue
+		}
+		end := pick(m, []float64{f.Limits.Min, f.Limits.Max})
+		if outer, name, nested := strings.Cut(f.Name, "."); !nested {
+			doc[f.Name] = end
+		} else if in, ok := doc[outer].(map[string]any); ok {
+			in[name] = end
+		}
+	}
+	return doc
+}
+
+// ends are what numbers of a drill may be at the least and at the most.
+var ends = map[string][]float64{"work": {10, 600}, "repetitions": {1, 2000}, "pause": {0, 60}, "tempo": {10, 600},
+	"strikes": {1, 6000}, "perHand": {1, 100}, "rebounds": {1, 15}, "fist": {0.2, 15}, "pull": {0.001, 3},
+	"strikeAngle": {1, 60}}
 
 // question makes one for the calculator.
 func (m *maker) question(op string) any {
@@ -243,6 +275,10 @@ func (m *maker) bent(doc json.RawMessage) map[string]any {
 		}
 		slices.Sort(keys)
 		key := pick(m, keys)
+		if at := ends[key]; at != nil && m.one(0.5) {
+			v[key] = pick(m, at)
+			continue
+		}
 		switch m.IntN(4) {
 		case 0:
 			delete(v, key)

@@ -81,9 +81,9 @@ func Calibrate(bag rig.Rig, m Measured, rounds []rig.RoundFit, stop func() error
 	case ByTaps:
 		fitted, c, err = rig.CalibrateAs(bag, m.Strikes, m.Reading, stop)
 	case ByCount:
-		fitted, c, err = rig.CalibrateCount(bag, m.Count, m.Seconds, m.Reading)
+		fitted, c, err = rig.CalibrateCount(bag, m.Count, m.Seconds, m.Reading, stop)
 	case ByPeriod:
-		fitted, c, err = rig.CalibratePeriod(bag, m.Count, m.Seconds, m.Reading)
+		fitted, c, err = rig.CalibratePeriod(bag, m.Count, m.Seconds, m.Reading, stop)
 	case ByRounds:
 		a := Agreed(bag, rounds)
 		if a == nil {

@@ -106,12 +106,12 @@ func TestCalibrateCount(t *testing.T) {
 	}
 	believed := doubleEnd
 	believed.Upper.Stiffness, believed.Lower.Stiffness = 90, 90
-	_, found, err := CalibrateCount(believed, 6, list[5].At, AsAsked)
+	_, found, err := CalibrateCount(believed, 6, list[5].At, AsAsked, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
 	near(t, "stiffness", found.Value, 150, 1e-3)
-	_, _, err = CalibrateCount(believed, 6, 200, AsAsked)
+	_, _, err = CalibrateCount(believed, 6, 200, AsAsked, nil)
 	var refused *input.Error
 	if !errors.As(err, &refused) || refused.Field != "seconds" {
 		t.Errorf("six returns in 200 s: %v", err)
@@ -167,7 +167,7 @@ func TestCalibratePeriod(t *testing.T) {
 				cord.Span
 			believed = d
 		}
-		_, found, err := CalibratePeriod(believed, c.n, at[c.n]-at[0], AsAsked)
+		_, found, err := CalibratePeriod(believed, c.n, at[c.n]-at[0], AsAsked, nil)
 		if err != nil {
 			t.Fatalf("%s: %v", c.real.Kind(), err)
 		}
@@ -176,7 +176,7 @@ func TestCalibratePeriod(t *testing.T) {
 			t.Errorf("%s: %+v", c.real.Kind(), found)
 		}
 	}
-	if _, _, err := CalibratePeriod(slip, 4, 0.2, AsAsked); err == nil {
+	if _, _, err := CalibratePeriod(slip, 4, 0.2, AsAsked, nil); err == nil {
 		t.Error("four passes in a fifth of a second were believed")
 	}
 }
@@ -240,6 +240,27 @@ func TestDescendAgainstSimplex(t *testing.T) {
 		if err != nil || least > simplex.F+1e-4 || math.Abs(foot[0]-simplex.X[0]) > 1e-3 {
 			t.Errorf("%s: %.6f at %.5f, the simplex %.6f at %.5f, %v", bag.Kind(), least, foot, simplex.F, simplex.X,
 				err)
+		}
+	}
+}
+
+// A fit by count or by period asks all along whether to go on, and ends with what it is told, on every kind of bag.
+func TestTimedFitsStop(t *testing.T) {
+	gone := errors.New("nobody waits any more")
+	for _, m := range Models() {
+		bag := m.Everyday.Rig
+		for name, fit := range map[string]func(Rig, int, float64, Reading, func() error) (Rig, Calibration, error){
+			"count": CalibrateCount, "period": CalibratePeriod} {
+			asked := 0
+			_, _, err := fit(bag, 6, 4, AsAsked, func() error {
+				if asked++; asked > 10 {
+					return gone
+				}
+				return nil
+			})
+			if !errors.Is(err, gone) || asked > 20 {
+				t.Errorf("%s by %s: %v after it was asked %d times", m.Name, name, err, asked)
+			}
 		}
 	}
 }

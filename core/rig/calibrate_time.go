@@ -14,31 +14,34 @@ const handError = 0.03
 
 // CalibrateCount fits the least-known parameter so that, struck at half power (a pendulum gently),
 // the n-th return, pass or board sound comes so many seconds after the strike: "6 returns in 2.9 s". It is coarser than
-// tapping along, since the force is assumed.
-func CalibrateCount(r Rig, n int, seconds float64, as Reading) (Rig, Calibration, error) {
-	return calibrateTime(r, 0, n, seconds, as)
+// tapping along, since the force is assumed. stop is as for Calibrate.
+func CalibrateCount(r Rig, n int, seconds float64, as Reading, stop func() error) (Rig, Calibration, error) {
+	return calibrateTime(r, 0, n, seconds, as, stop)
 }
 
 // CalibratePeriod fits the least-known parameter to a time that was started at a return, pass or board sound and
 // stopped n of them later. The force is assumed as for CalibrateCount.
-func CalibratePeriod(r Rig, n int, seconds float64, as Reading) (Rig, Calibration, error) {
-	return calibrateTime(r, 1, n, seconds, as)
+func CalibratePeriod(r Rig, n int, seconds float64, as Reading, stop func() error) (Rig, Calibration, error) {
+	return calibrateTime(r, 1, n, seconds, as, stop)
 }
 
 // calibrateTime fits the time from event from (0 the strike, 1 the first return) to the n-th event after it.
-func calibrateTime(r Rig, from, n int, seconds float64, as Reading) (Rig, Calibration, error) {
+func calibrateTime(r Rig, from, n int, seconds float64, as Reading, stop func() error) (Rig, Calibration, error) {
+	if stop == nil {
+		stop = func() error { return nil }
+	}
 	fit, c, err := r.LeastKnown().asTapped(as,
-		func(f Parameter) (Rig, Calibration, error) { return f.time(r, from, n, seconds) })
+		func(f Parameter) (Rig, Calibration, error) { return f.time(r, from, n, seconds, stop) })
 	if as == AsAsked {
 		return r.LeastKnown().doubted(fit, c, err, func(as Reading) (Calibration, error) {
-			_, c, err := calibrateTime(r, from, n, seconds, as)
+			_, c, err := calibrateTime(r, from, n, seconds, as, stop)
 			return c, err
 		})
 	}
 	return fit, c, err
 }
 
-func (f Parameter) time(r Rig, from, n int, seconds float64) (Rig, Calibration, error) {
+func (f Parameter) time(r Rig, from, n int, seconds float64, stop func() error) (Rig, Calibration, error) {
 	if err := r.Check(); err != nil {
 		return r, Calibration{}, err
 	}
@@ -52,7 +55,14 @@ func (f Parameter) time(r Rig, from, n int, seconds float64) (Rig, Calibration, 
 	if launch == 0 {
 		launch = halfPower
 	}
+	var stopped error // the search goes on over what is not a number, to its end
 	took := func(log float64) float64 {
+		if stopped == nil {
+			stopped = stop()
+		}
+		if stopped != nil {
+			return math.NaN()
+		}
 		changed := f.With(math.Exp(log))
 		if changed.Check() != nil {
 			return math.NaN()
@@ -77,12 +87,18 @@ func (f Parameter) time(r Rig, from, n int, seconds float64) (Rig, Calibration, 
 		}
 	}
 	log, err := motion.Root(func(log float64) float64 { return took(log) - seconds }, low, high, 1e-9)
+	if stopped != nil {
+		return r, Calibration{}, stopped
+	}
 	if err != nil {
 		return r, Calibration{}, input.Refuse("seconds",
 			"expected a time that this bag could take for %d; is it the right bag, and was every one counted?", n)
 	}
 	value := math.Exp(log)
 	slope := (took(log+1e-3) - took(log-1e-3)) / 2e-3 // s for a part of the value
+	if stopped != nil {
+		return r, Calibration{}, stopped
+	}
 	return f.With(value), Calibration{
 		Parameter: f.Field, Value: value, TapError: handError,
 		Spread: value * handError * math.Sqrt2 / math.Abs(slope), // two moments, the start and the stop

@@ -6,16 +6,17 @@ import (
 	"melodromos/core/input"
 )
 
-// Limits that a ball has between cords or on a pole, and a slip bag as well.
+// Limits that a ball has between cords or on a pole, and a slip bag as well: wide enough for any that hangs in a gym,
+// a child's foam ball too, and no wider, since less would swing faster than can be worked out (assumed).
 var (
-	ballDiameter = input.Limits{Min: 0, Max: 0.8, Open: true, Unit: "m"}
-	ballMass     = input.Limits{Min: 0, Max: 10, Open: true, Unit: "kg"}
+	ballDiameter = input.Limits{Min: 0.02, Max: 0.8, Unit: "m"}
+	ballMass     = input.Limits{Min: 0.01, Max: 10, Unit: "kg"}
 	dampingRatio = input.Limits{Min: 0, Max: 0.9}
 )
 
 var (
-	cordSpan      = input.Limits{Min: 0, Max: 4, Open: true, Unit: "m"}
-	cordStiffness = input.Limits{Min: 0, Max: 1e5, Open: true, Unit: "N/m"}
+	cordSpan      = input.Limits{Min: 0.05, Max: 4, Unit: "m"}
+	cordStiffness = input.Limits{Min: 1, Max: 2e4, Unit: "N/m"}
 )
 
 var doubleEndTable = Table[DoubleEndBag]{

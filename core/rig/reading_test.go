@@ -127,7 +127,7 @@ func TestEveryCrossing(t *testing.T) {
 	}
 	// Counted against a watch: eleven crossings for six returns.
 	at := crossings(t, real, 2, 11)
-	_, counted, err := CalibrateCount(believed, 11, at[10], AsAsked)
+	_, counted, err := CalibrateCount(believed, 11, at[10], AsAsked, nil)
 	if err != nil || counted.Doubt == nil || counted.Doubt.Reading != BothWays {
 		t.Fatalf("%+v, %v", counted, err)
 	}

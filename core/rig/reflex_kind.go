@@ -6,7 +6,7 @@ import (
 	"melodromos/core/input"
 )
 
-var poleSpring = input.Limits{Min: 0, Max: 1e4, Open: true, Unit: "N·m/rad"}
+var poleSpring = input.Limits{Min: 1, Max: 5000, Unit: "N·m/rad"}
 
 var reflexTable = Table[ReflexBag]{
 	{Field{Name: "ballDiameter", Label: "Ball", Quantity: AsLength, Offer: Offer{0.06, 0.4, 0.005},
@@ -15,7 +15,7 @@ var reflexTable = Table[ReflexBag]{
 		Limits: ballMass}, func(b *ReflexBag) any { return &b.BallMass }},
 	{Field{Name: "poleLength", Label: "Pole, spring to the ball’s middle", Quantity: AsHeight,
 		Offer:  Offer{0.4, 1.8, 0.01},
-		Limits: input.Limits{Min: 0, Max: 3, Open: true, Unit: "m"}}, func(b *ReflexBag) any { return &b.PoleLength }},
+		Limits: input.Limits{Min: 0.1, Max: 3, Unit: "m"}}, func(b *ReflexBag) any { return &b.PoleLength }},
 	{Field{Name: "poleMass", Label: "Weight of the pole", Quantity: AsGrams, Offer: Offer{0, 3, 0.01},
 		Limits: input.Limits{Min: 0, Max: 20, Unit: "kg"}}, func(b *ReflexBag) any { return &b.PoleMass }},
 	{Field{Name: "spring", Label: "Spring", Quantity: AsSpring, Offer: Offer{5, 200, 0.5}, Limits: poleSpring,

@@ -8,8 +8,8 @@ import (
 
 // Limits that both pendulums have.
 var (
-	anchorHeight = input.Limits{Min: 0, Max: 12, Open: true, Unit: "m"}
-	pendulumMass = input.Limits{Min: 0, Max: 300, Open: true, Unit: "kg"}
+	anchorHeight = input.Limits{Min: 0.2, Max: 12, Unit: "m"}
+	pendulumMass = input.Limits{Min: 0.01, Max: 300, Unit: "kg"}
 )
 
 var slipTable = Table[SlipBag]{

@@ -21,7 +21,7 @@ var speedTable = Table[SpeedBag]{
 		func(b *SpeedBag) any { return &b.BoardHeight }},
 	{Field{Name: "restitution", Label: "Speed kept at the board", Quantity: AsShare, Offer: Offer{0.4, 0.95, 0.01},
 		Help:   "80 % is assumed until calibrated; a soft or badly pumped bag keeps less.",
-		Limits: input.Limits{Min: 0, Max: 1, Open: true}, Optional: true, Default: DefaultRestitution},
+		Limits: input.Limits{Min: 0.05, Max: 1}, Optional: true, Default: DefaultRestitution},
 		func(b *SpeedBag) any { return &b.Restitution }},
 }
 
