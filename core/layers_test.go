@@ -58,7 +58,7 @@ var rooms = map[string]struct{ own, others []string }{
 	"format/midi":     {[]string{"core"}, []string{"gitlab.com/gomidi/midi"}},
 	"format/table":    {nil, nil},
 	"format/calendar": {[]string{"core"}, []string{"github.com/arran4/golang-ical"}},
-	"format/wav":      {[]string{"core"}, []string{"github.com/go-audio", "github.com/hajimehoshi/go-mp3"}},
+	"format/wav":      {[]string{"core"}, []string{"github.com/hajimehoshi/go-mp3"}},
 	"format/others":   {nil, nil},
 	"browser":         {nil, []string{"github.com/chromedp"}},
 	"e2e/shots":       {[]string{"browser", "demo"}, []string{"github.com/chromedp"}},

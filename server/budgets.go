@@ -103,7 +103,7 @@ func budgets() []budget {
 			POST /api/runs/{id}/corrections/{correction}/undo POST /api/runs/{id}/rejudge GET /api/runs/{id}/review
 			POST /api/runs/{id}/times GET /api/trainees/{id}/ladder/{kind} GET /api/trainees/{id}/page
 			GET /api/trainees/{id}/progress`},
-		{name: "sound", memory: 60, patience: 10, each: 1, all: 2, routes: `
+		{name: "sound", memory: 60, patience: 10, each: 2, all: 8, routes: `
 			GET /api/assignments/{id}/wav GET /api/drills/{id}/wav GET /api/sessions/{id}/wav`},
 		{name: "files out", memory: 200, patience: 10, each: 2, all: 6, routes: `
 			GET /api/assignments/{id}/midi GET /api/drills/{id}/document GET /api/drills/{id}/midi

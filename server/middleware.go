@@ -196,7 +196,7 @@ func refused(ctx context.Context, prefix string, err error) error {
 			"Too many are signing in at once. Try again in a moment."), http.Header{"Retry-After": {"2"}})
 	case errors.Is(err, door.ErrTooLong):
 		return huma.Error422UnprocessableEntity(
-			"This was stopped: it was worked on for two seconds and was not done. Nothing was changed. "+
+			"This was stopped: it was worked on for two seconds and was not done. Nothing was changed. " +
 				"Make it shorter, or try again when less is going on.")
 	}
 	var status huma.StatusError

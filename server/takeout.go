@@ -207,7 +207,7 @@ type Heard struct {
 }
 
 // mix writes how events sound, with the clips of the interface.
-func (s *Server) mix(out io.WriteSeeker, events []drill.Event, strikes bool) error {
+func (s *Server) mix(out io.Writer, events []drill.Event, strikes bool) error {
 	if s.Interface == nil {
 		return errors.New("the interface is not built, and with it come the clips of what is called")
 	}

@@ -1,7 +1,6 @@
 package main
 
 import (
-	"errors"
 	"fmt"
 	"io"
 	"io/fs"
@@ -62,29 +61,17 @@ func songs() []*cobra.Command {
 	return []*cobra.Command{asMIDI, asWAV}
 }
 
-// mixed mixes into a file that can be gone back in, then writes it out.
-func mixed(out io.Writer, song midi.Song, silent bool) (err error) {
+// mixed writes how a song sounds.
+func mixed(out io.Writer, song midi.Song, silent bool) error {
 	clips, err := fs.Sub(ui.Files(), "calls")
 	if err != nil {
 		return err
 	}
-	f, err := ledger.Scratch()
-	if err != nil {
-		return err
-	}
-	defer func() { err = errors.Join(err, f.Close()) }()
 	loud := map[sound.Channel]float64{}
 	if silent {
 		loud[sound.Strikes], loud[sound.Boards] = 0, 0
 	}
-	if err := wav.Mix(f, song.Timeline.Events, clips, loud); err != nil {
-		return err
-	}
-	if _, err := f.Seek(0, io.SeekStart); err != nil {
-		return err
-	}
-	_, err = io.Copy(out, f)
-	return err
+	return wav.Mix(out, song.Timeline.Events, clips, loud)
 }
 
 // tables are the exports of the log.

@@ -13,8 +13,6 @@ import (
 	"math/rand/v2"
 	"slices"
 
-	"github.com/go-audio/audio"
-	"github.com/go-audio/wav"
 	"github.com/hajimehoshi/go-mp3"
 
 	"melodromos/core/drill"
@@ -35,7 +33,7 @@ const (
 // Mix writes the events as they sound. The clips of the words that are called come from calls, as word.mp3; one that is
 // not there is not spoken. How loud each channel is beside the others stands in mix, 1 where it stands there not; 0
 // leaves it out.
-func Mix(out io.WriteSeeker, events []drill.Event, calls fs.FS, mix map[sound.Channel]float64) error {
+func Mix(out io.Writer, events []drill.Event, calls fs.FS, mix map[sound.Channel]float64) error {
 	m := mixer{table: sound.All(), calls: calls, mix: mix, made: map[string][]float64{}, words: map[string][]float64{}}
 	var list []placed
 	end := 0.0
@@ -108,12 +106,37 @@ func (m *mixer) place(e drill.Event) ([]placed, error) {
 	return list, nil
 }
 
+// header is what stands before the samples of a RIFF WAVE file of plain PCM (Multimedia Programming Interface and Data
+// Specifications 1.0, IBM and Microsoft, 1991).
+type header struct {
+	Riff          [4]byte
+	Length        uint32 // of what follows
+	Wave, Fmt     [4]byte
+	FmtLength     uint32
+	Coding        uint16 // 1 is PCM
+	Channels      uint16
+	Rate          uint32 // samples a second
+	BytesASecond  uint32
+	BytesASample  uint16
+	Bits          uint16
+	Data          [4]byte
+	SamplesLength uint32
+}
+
+func headerOf(samples int) header {
+	four := func(name string) [4]byte { return [4]byte([]byte(name)) }
+	const sample = bits / 8
+	length := uint32(samples * sample)
+	return header{four("RIFF"), 36 + length, four("WAVE"), four("fmt "), 16, 1, 1, Rate, Rate * sample, sample, bits,
+		four("data"), length}
+}
+
 // write mixes sounds that come by their beginnings, second by second, so that an hour takes no more room than a round.
-func write(out io.WriteSeeker, list []placed, samples int) error {
-	enc := wav.NewEncoder(out, Rate, bits, 1, 1)
-	buffer := &audio.IntBuffer{Format: &audio.Format{NumChannels: 1, SampleRate: Rate}, SourceBitDepth: bits,
-		Data: make([]int, Rate)}
-	sum := make([]float64, Rate)
+func write(out io.Writer, list []placed, samples int) error {
+	if err := binary.Write(out, binary.LittleEndian, headerOf(samples)); err != nil {
+		return fmt.Errorf("write the sound: %w", err)
+	}
+	sum, mixed := make([]float64, Rate), make([]int16, Rate)
 	var sounding []placed
 	for from := 0; from < samples; from += Rate {
 		n := min(Rate, samples-from)
@@ -131,15 +154,13 @@ func write(out io.WriteSeeker, list []placed, samples int) error {
 			return p.from+len(p.wave) <= from+n
 		})
 		for i := range n {
-			buffer.Data[i] = int(math.Round(most * limited(volume*sum[i])))
+			mixed[i] = int16(math.Round(most * limited(volume*sum[i])))
 		}
-		part := *buffer
-		part.Data = buffer.Data[:n]
-		if err := enc.Write(&part); err != nil {
+		if err := binary.Write(out, binary.LittleEndian, mixed[:n]); err != nil {
 			return fmt.Errorf("write the sound: %w", err)
 		}
 	}
-	return enc.Close()
+	return nil
 }
 
 // limited keeps a sum of sounds within full scale, and leaves it alone up to four fifths of it.
