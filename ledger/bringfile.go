@@ -117,11 +117,8 @@ func (b Brought) sentence(dry bool) string {
 // bom is what some programs write in front of a text.
 const bom = "\ufeff"
 
-// Looked at is how much of a file (bytes) tells what it holds; mostMIDI how long one with a rhythm may be.
-const (
-	lookedAt = 1 << 16
-	mostMIDI = 16 << 20
-)
+// lookedAt is how much of a file (bytes) tells what it holds.
+const lookedAt = 1 << 16
 
 // BringFile brings a file in by what it holds: a document, a table of rounds or hits, or a rhythm. All of it is brought
 // in, or nothing; what is wrong is named with its line. Documents and tables are read piece by piece, however long they
@@ -193,12 +190,9 @@ func bringTable(gym *store.Gym, start string, in io.Reader, dry bool, out *Resul
 
 func bringRhythm(gym *store.Gym, f File, in io.Reader, by *store.Coach, out *Result) error {
 	out.What = "rhythm"
-	data, err := io.ReadAll(io.LimitReader(in, mostMIDI+1))
+	data, err := io.ReadAll(io.LimitReader(in, midi.MostBytes+1))
 	if err != nil {
 		return err
-	}
-	if len(data) > mostMIDI {
-		return input.Refuse("", "expected at most %d MB of MIDI", mostMIDI>>20)
 	}
 	r, err := midi.Rhythm(data, f.Track)
 	if err != nil {

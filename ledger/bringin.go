@@ -7,6 +7,7 @@ import (
 	"slices"
 	"time"
 
+	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/format/document"
 	"melodromos/store"
@@ -44,7 +45,8 @@ type Bringing struct {
 
 // Bring brings a document into a gym, whole or not at all, and tells what changes.
 func Bring(gym *store.Gym, f document.File, how Bringing, by *string) ([]Brought, error) {
-	b := &bringer{how: how, by: by, changes: []Brought{}, ids: map[string]string{}, lists: map[string]*listing{}}
+	b := &bringer{how: how, by: by, changes: []Brought{}, ids: map[string]string{}, names: map[string]string{},
+		lists: map[string]*listing{}}
 	return b.changes, gym.Tried(how.Dry, func(in *store.Gym) error {
 		b.changes = b.changes[:0]
 		row, err := in.Row()
@@ -72,8 +74,15 @@ type bringer struct {
 	have    document.Gym
 	rows    map[string]string // ids by the keys of have
 	ids     map[string]string // ids by the keys of the file
+	names   map[string]string // of people and drills, by the keys of the file
 	lists   map[string]*listing
 	changes []Brought
+
+	given  map[givenKey]store.Assignment
+	plans  map[string]drill.Plan // by id
+	toGive fresh[store.Assignment]
+	dates  map[dateKey]store.Date
+	toHold fresh[store.Date]
 }
 
 // listing are the things of one sort that are there, by what tells them apart.
@@ -96,6 +105,12 @@ func (b *bringer) all(f document.File) error {
 		return b.session(document.Session{Session: *f.Session}, "session")
 	}
 	g := f.Gym
+	for _, v := range g.People {
+		b.names[v.Key] = v.Name
+	}
+	for _, v := range g.Drills {
+		b.names[v.Key] = v.Name
+	}
 	if err := b.settings(g.Settings); err != nil {
 		return err
 	}
@@ -129,7 +144,7 @@ func (b *bringer) all(f document.File) error {
 			return err
 		}
 	}
-	return nil
+	return b.flush()
 }
 
 func (b *bringer) tell(what, name string, does Does, detail, id string) {

@@ -41,7 +41,7 @@ func BringHits(gym *store.Gym, in io.Reader, dry bool) ([]Brought, error) {
 			return err
 		}
 		b := hitBringer{gym: in2, told: told}
-		if b.struck, err = in2.WithHits(); err != nil {
+		if b.counts, err = in2.HitCounts(); err != nil {
 			return err
 		}
 		err = table.ReadHits(in, func(line int, h table.Hit) error {
@@ -53,7 +53,7 @@ func BringHits(gym *store.Gym, in io.Reader, dry bool) ([]Brought, error) {
 			if !here {
 				return errors.New("there is no round of this moment, person and bag; bring the log in first")
 			}
-			return b.hit(held, h)
+			return b.hit(line, held, h)
 		})
 		if err == nil {
 			err = b.flush()
@@ -63,81 +63,77 @@ func BringHits(gym *store.Gym, in io.Reader, dry bool) ([]Brought, error) {
 	return told.list(), err
 }
 
-// hitBringer keeps hits round by round.
+// hitBringer keeps hits many at a time, of whatever rounds, in whatever order.
 type hitBringer struct {
 	gym    *store.Gym
 	told   *told
-	struck map[string]bool // runs that hold hits already
-	run    store.Held
-	name   string
-	there  map[string]store.Hit // of the run
-	fresh  []store.Hit          // of this run and those before it
+	counts map[string]int // of the hits that each run holds
+	lines  []hitLine
+}
+
+// hitLine is a hit of a table that waits to be kept.
+type hitLine struct {
+	line int
+	run  store.Held
+	name string // of whoever hit
+	hit  store.Hit
 }
 
 // hitsAtOnce is how many hits wait before they are stored.
 const hitsAtOnce = 10_000
 
-func (b *hitBringer) hit(run store.Held, h table.Hit) error {
-	if run.RunID != b.run.RunID {
-		if err := b.next(run, h.Person); err != nil {
-			return err
-		}
-	}
-	row := store.Hit{Device: cmp.Or(h.Device, "table"), Seq: h.N, AtUS: int64(math.Round(*h.At * 1e6)),
-		Hand: orNil(h.Hand), Force: h.Force, Launch: h.Launch}
+func (b *hitBringer) hit(line int, run store.Held, h table.Hit) error {
 	if h.Launch != nil && *h.Launch <= 0 {
 		return errors.New("launch: expected more than 0, or nothing where it is not known")
 	}
-	if had, here := b.there[hitKey(row)]; here {
-		if had.AtUS == row.AtUS && orZero(had.Hand) == h.Hand {
-			b.told.add("hit", b.name, Same)
-		} else {
-			b.told.add("hit", b.name, Differs)
-		}
+	row := store.Hit{RunID: run.RunID, Device: cmp.Or(h.Device, "table"), Seq: h.N, AtUS: int64(math.Round(*h.At * 1e6)),
+		Hand: orNil(h.Hand), Force: h.Force, Launch: h.Launch}
+	b.lines = append(b.lines, hitLine{line, run, h.Person, row})
+	if len(b.lines) < hitsAtOnce {
 		return nil
 	}
-	if !run.Brought {
-		b.told.add("hit", b.name, Differs)
-		return nil
-	}
-	if len(b.there) >= store.MostHits {
-		return fmt.Errorf("expected at most %d hits in a round", store.MostHits)
-	}
-	row.RunID = run.RunID
-	b.there[hitKey(row)] = row
-	b.fresh = append(b.fresh, row)
-	b.told.add("hit", b.name, Added)
-	return nil
+	return b.flush()
 }
 
-// next goes on to another round.
-func (b *hitBringer) next(run store.Held, name string) error {
-	if len(b.fresh) >= hitsAtOnce {
-		if err := b.flush(); err != nil {
-			return err
+type hitKey struct {
+	run, device string
+	seq         int
+}
+
+func keyOf(h store.Hit) hitKey { return hitKey{h.RunID, h.Device, h.Seq} }
+
+// flush keeps what waits and is not there.
+func (b *hitBringer) flush() error {
+	var asked, fresh []store.Hit
+	for _, l := range b.lines {
+		if b.counts[l.run.RunID] > 0 {
+			asked = append(asked, l.hit)
 		}
 	}
-	if len(b.there) > 0 {
-		b.struck[b.run.RunID] = true
-	}
-	b.run, b.name, b.there = run, name, map[string]store.Hit{}
-	if !b.struck[run.RunID] {
-		return nil
-	}
-	if err := b.flush(); err != nil { // some of it may be of this round
+	found, err := b.gym.HitsLike(asked)
+	if err != nil {
 		return err
 	}
-	rows, err := b.gym.Hits(run.RunID)
-	for _, r := range rows {
-		b.there[hitKey(r)] = r
+	there := map[hitKey]store.Hit{}
+	for _, h := range found {
+		there[keyOf(h)] = h
 	}
-	return err
-}
-
-func hitKey(h store.Hit) string { return fmt.Sprintf("%s %d", h.Device, h.Seq) }
-
-func (b *hitBringer) flush() error {
-	err := b.gym.AddHitsAtOnce(b.fresh)
-	b.fresh = nil
-	return err
+	for _, l := range b.lines {
+		had, here := there[keyOf(l.hit)]
+		switch {
+		case here && had.AtUS == l.hit.AtUS && orZero(had.Hand) == orZero(l.hit.Hand):
+			b.told.add("hit", l.name, Same)
+		case here, !l.run.Brought:
+			b.told.add("hit", l.name, Differs)
+		case b.counts[l.run.RunID] >= store.MostHits:
+			return &table.Line{N: l.line, Err: fmt.Errorf("expected at most %d hits in a round", store.MostHits)}
+		default:
+			there[keyOf(l.hit)] = l.hit
+			b.counts[l.run.RunID]++
+			fresh = append(fresh, l.hit)
+			b.told.add("hit", l.name, Added)
+		}
+	}
+	b.lines = b.lines[:0]
+	return b.gym.AddHitsAtOnce(fresh)
 }

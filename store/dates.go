@@ -47,6 +47,17 @@ func (g *Gym) AddDate(d *Date) error {
 	return ownError(g.db.Create(d).Error)
 }
 
+// AddDates stores many at once and fills in their ids.
+func (g *Gym) AddDates(list []Date) error {
+	if len(list) == 0 {
+		return nil
+	}
+	for i := range list {
+		list[i].GymID, list[i].Version = g.ID, 1
+	}
+	return ownError(g.db.CreateInBatches(&list, 500).Error)
+}
+
 // ChangeDate stores a date over the version that was read, and reads it back.
 func (g *Gym) ChangeDate(d *Date) error {
 	err := g.over(&Date{}, d.ID, d.Version, map[string]any{"name": d.Name, "day": d.Day, "at": d.At,

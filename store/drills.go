@@ -120,6 +120,23 @@ func (g *Gym) AddAssignment(a *Assignment) error {
 	return ownError(g.db.Omit("Drill").Create(a).Error)
 }
 
+// AllGiven lists what everybody has, the oldest first, without what was archived of it itself.
+func (g *Gym) AllGiven() ([]Assignment, error) {
+	rows := []Assignment{}
+	return rows, ownError(g.rows().Where("archived_at IS NULL").Order("created_at, id").Find(&rows).Error)
+}
+
+// AddAssignments stores many at once and fills in their ids; whoever calls it sees to it that they fit their drills.
+func (g *Gym) AddAssignments(list []Assignment) error {
+	if len(list) == 0 {
+		return nil
+	}
+	for i := range list {
+		list[i].GymID, list[i].Version = g.ID, 1
+	}
+	return ownError(g.db.Omit("Drill").CreateInBatches(&list, 500).Error)
+}
+
 // ChangeAssignment stores an assignment's drill, bag and settings over the version that was read, and reads it back.
 func (g *Gym) ChangeAssignment(a *Assignment) error {
 	if err := g.fits(*a); err != nil {

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"strings"
 	"time"
 
 	"github.com/jackc/pgx/v5/pgtype"
@@ -126,16 +127,34 @@ func (g *Gym) AddBrought(list []Brought) error {
 	})
 }
 
-// WithHits lists the ids of the runs that hold any hits.
-func (g *Gym) WithHits() (map[string]bool, error) {
-	var ids []string
-	held := g.rows().Table("hits").Select("1").Where("hits.run_id = runs.id")
-	err := g.rows().Model(&Run{}).Where("EXISTS (?)", held).Pluck("id", &ids).Error
-	list := make(map[string]bool, len(ids))
-	for _, id := range ids {
-		list[id] = true
+// HitCounts is how many hits each run holds that holds any.
+func (g *Gym) HitCounts() (map[string]int, error) {
+	var rows []struct {
+		RunID string
+		N     int
 	}
-	return list, ownError(err)
+	err := g.rows().Model(&Hit{}).Select("run_id, count(*) AS n").Group("run_id").Scan(&rows).Error
+	counts := make(map[string]int, len(rows))
+	for _, r := range rows {
+		counts[r.RunID] = r.N
+	}
+	return counts, ownError(err)
+}
+
+// HitsLike are those that are there of the same run, device and number as one of the list.
+func (g *Gym) HitsLike(list []Hit) ([]Hit, error) {
+	if len(list) == 0 {
+		return nil, nil
+	}
+	values := make([]any, 0, 3*len(list)+1)
+	for _, h := range list {
+		values = append(values, h.RunID, h.Device, h.Seq)
+	}
+	asked := strings.TrimSuffix(strings.Repeat("(?::uuid, ?::text, ?::int),", len(list)), ",")
+	rows := []Hit{}
+	return rows, ownError(g.db.Raw("SELECT h.* FROM (VALUES "+asked+") AS v (run, device, seq) "+
+		"JOIN hits h ON h.run_id = v.run AND h.device = v.device AND h.seq = v.seq WHERE h.gym_id = ?",
+		append(values, g.ID)...).Scan(&rows).Error)
 }
 
 // AddHitsAtOnce stores hits of several runs that are not there yet; whoever calls it sees to it that no run comes to

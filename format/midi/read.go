@@ -92,12 +92,20 @@ func Rhythm(data []byte, named string) (r Read, err error) {
 	r.Track = struck.name
 	r.Beat = 60 / (clock.first * float64(per))
 	r.Tick = clock.first
-	r.Moves = struck.moves(clock)
+	if most := 4 * drill.MostStrikes; len(struck.notes) > most {
+		return r, fmt.Errorf("expected at most %d notes of a track, not %d", most, len(struck.notes))
+	}
+	said := sayings{}
+	if r.Moves, err = struck.moves(clock, said); err != nil {
+		return r, err
+	}
 	if struck.name == Strikes {
 		for _, p := range parts {
 			switch p.name {
 			case Defences:
-				r.Moves = with(r.Moves, p, clock)
+				if r.Moves, err = with(r.Moves, p, clock, said); err != nil {
+					return r, err
+				}
 			case Boards:
 				r.Rebounds = boards(p, struck)
 			}
@@ -198,13 +206,48 @@ func (c clock) at(tick int64) float64 {
 	return c.seconds[i] + float64(tick-c.from[i])*c.per[i]
 }
 
+// sayings are the lyrics that were read before: each is read once, however often it is sung.
+type sayings map[string]saying
+
+// saying is a move that a lyric says in the notation; without text it says none.
+type saying struct {
+	text   string
+	strike bool
+}
+
+// What a lyric that says a move has at most (bytes), and how many different ones a file may have: there are dozens.
+const (
+	longestSaying = 60
+	mostSayings   = 2000
+)
+
+func (s sayings) read(lyric string) (saying, error) {
+	if one, known := s[lyric]; known || len(lyric) > longestSaying {
+		return one, nil
+	}
+	if len(s) == mostSayings {
+		return saying{}, fmt.Errorf("expected at most %d different lyrics", mostSayings)
+	}
+	var one saying
+	if line, err := combo.Parse(lyric); err == nil {
+		if moves := line.Moves(combo.Orthodox); len(moves) == 1 {
+			one = saying{line.String(), moves[0].Kind() == combo.Strike}
+		}
+	}
+	s[lyric] = one
+	return one, nil
+}
+
 // moves are the strikes of a track, those that begin together once.
-func (p part) moves(c clock) []drill.WrittenMove {
+func (p part) moves(c clock, read sayings) ([]drill.WrittenMove, error) {
 	said := map[int64]string{}
 	for _, l := range p.lyrics {
-		if line, err := combo.Parse(l.text); err == nil && len(line.Moves(combo.Orthodox)) == 1 &&
-			line.Moves(combo.Orthodox)[0].Kind() == combo.Strike {
-			said[l.tick] = line.String()
+		one, err := read.read(l.text)
+		if err != nil {
+			return nil, err
+		}
+		if one.text != "" && one.strike {
+			said[l.tick] = one.text
 		}
 	}
 	low, high := uint8(127), uint8(0)
@@ -221,18 +264,20 @@ func (p part) moves(c clock) []drill.WrittenMove {
 		m.Low = m.Move == "" && high > low && float64(n.key) < (float64(low)+float64(high))/2
 		list = append(list, m)
 	}
-	return list
+	return list, nil
 }
 
 // with puts the defences of a track among strikes.
-func with(strikes []drill.WrittenMove, p part, c clock) []drill.WrittenMove {
+func with(strikes []drill.WrittenMove, p part, c clock, read sayings) ([]drill.WrittenMove, error) {
 	list := slices.Clone(strikes)
 	for _, l := range p.lyrics {
-		line, err := combo.Parse(l.text)
-		if err != nil || len(line.Moves(combo.Orthodox)) != 1 || line.Moves(combo.Orthodox)[0].Kind() == combo.Strike {
-			continue
+		one, err := read.read(l.text)
+		if err != nil {
+			return nil, err
 		}
-		list = append(list, drill.WrittenMove{At: c.at(l.tick), Move: line.String()})
+		if one.text != "" && !one.strike {
+			list = append(list, drill.WrittenMove{At: c.at(l.tick), Move: one.text})
+		}
 	}
 	slices.SortStableFunc(list, func(a, b drill.WrittenMove) int {
 		switch {
@@ -243,7 +288,7 @@ func with(strikes []drill.WrittenMove, p part, c clock) []drill.WrittenMove {
 		}
 		return 0
 	})
-	return list
+	return list, nil
 }
 
 // boards are how many board sounds stand between the first two strikes.

@@ -197,11 +197,15 @@ func (l *Line) Unwrap() error { return l.Err }
 
 // read reads a table, and hands each row over with its line.
 func read[T any](in io.Reader, columns []column[T], row func(line int, v T) error) error {
-	r := csv.NewReader(in)
+	bounded := &lines{in: in, left: mostRow}
+	r := csv.NewReader(bounded)
 	r.ReuseRecord = true
 	head, err := r.Read()
 	if errors.Is(err, io.EOF) {
 		return &Line{1, errors.New("expected a first line that names the columns")}
+	}
+	if errors.Is(err, errLongRow) {
+		return &Line{1, err}
 	}
 	if err != nil {
 		return broken(err)
@@ -210,15 +214,21 @@ func read[T any](in io.Reader, columns []column[T], row func(line int, v T) erro
 	if err != nil {
 		return &Line{1, err}
 	}
+	last := 1
 	for {
+		bounded.left = mostRow
 		cells, err := r.Read()
 		if errors.Is(err, io.EOF) {
 			return nil
+		}
+		if errors.Is(err, errLongRow) {
+			return &Line{last + 1, err}
 		}
 		if err != nil {
 			return broken(err)
 		}
 		line, _ := r.FieldPos(0)
+		last = line
 		var v T
 		for i, c := range at {
 			if cells[i] == "" {
@@ -232,9 +242,32 @@ func read[T any](in io.Reader, columns []column[T], row func(line int, v T) erro
 			}
 		}
 		if err := row(line, v); err != nil {
+			if at := new(Line); errors.As(err, &at) { // of a row before, that waited
+				return at
+			}
 			return &Line{line, err}
 		}
 	}
+}
+
+// mostRow is how long (bytes) a row may be: some times what the longest texts in all its cells are.
+const mostRow = 256 << 10
+
+var errLongRow = fmt.Errorf("expected at most %d kB in a row", mostRow>>10)
+
+// lines reads on as long as the allowance of a row lasts.
+type lines struct {
+	in   io.Reader
+	left int
+}
+
+func (l *lines) Read(p []byte) (int, error) {
+	if l.left <= 0 {
+		return 0, errLongRow
+	}
+	n, err := l.in.Read(p[:min(len(p), l.left)])
+	l.left -= n
+	return n, err
 }
 
 // placed finds the column of each place of the first line.
