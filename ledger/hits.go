@@ -86,8 +86,8 @@ func (b *hitBringer) hit(line int, run store.Held, h table.Hit) error {
 	if h.Launch != nil && *h.Launch <= 0 {
 		return errors.New("launch: expected more than 0, or nothing where it is not known")
 	}
-	row := store.Hit{RunID: run.RunID, Device: cmp.Or(h.Device, "table"), Seq: h.N, AtUS: int64(math.Round(*h.At * 1e6)),
-		Hand: orNil(h.Hand), Force: h.Force, Launch: h.Launch}
+	row := store.Hit{RunID: run.RunID, Device: cmp.Or(h.Device, "table"), Seq: h.N,
+		AtUS: int64(math.Round(*h.At * 1e6)), Hand: orNil(h.Hand), Force: h.Force, Launch: h.Launch}
 	b.lines = append(b.lines, hitLine{line, run, h.Person, row})
 	if len(b.lines) < hitsAtOnce {
 		return nil

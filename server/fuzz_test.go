@@ -236,8 +236,8 @@ func within200(res *http.Response, out []byte) string {
 // readBack reads every list, whatever was stored meanwhile.
 func (s site) readBack(t *testing.T, u user, n int) {
 	for _, path := range []string{"today", "class", "trainees", "rigs", "drills", "library", "sessions", "hours",
-		"dates", "runs", "calendar", "progress", "coaches", "invitations", "calendar-links", "unreadable", "gym", "export/gym",
-		"export/log", "export/hits"} {
+		"dates", "runs", "calendar", "progress", "coaches", "invitations", "calendar-links", "unreadable", "gym",
+		"export/gym", "export/log", "export/hits"} {
 		if status, _, out := u.do("GET", "/api/"+path, nil); status != 200 {
 			t.Errorf("after %d requests: GET /api/%s: %d %.300s", n, path, status, out)
 		}
