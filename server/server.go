@@ -83,7 +83,7 @@ func New(o Options) (*Server, error) {
 	engine := gin.New()
 	engine.Use(gin.CustomRecoveryWithWriter(io.Discard, recovered),
 		gzip.Gzip(gzip.DefaultCompression,
-			gzip.WithExcludedPathsRegexs([]string{"^/api/runs/.*/live$", "^/api/calc/"})), s.within)
+			gzip.WithExcludedPathsRegexs([]string{"^/api/runs/.*/live$", "^/api/calc/", "^/api/.*/wav$"})), s.within)
 	if err := engine.SetTrustedProxies(o.Proxies); err != nil {
 		return nil, fmt.Errorf("trusted proxies: expected addresses or networks such as 127.0.0.1 or 10.0.0.0/8: %w",
 			err)

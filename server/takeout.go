@@ -49,7 +49,7 @@ var (
 )
 
 // attached answers with a file of a name.
-func attached(name string, kind fileKind, length int64, body io.Reader, done func()) *huma.StreamResponse {
+func attached(name string, kind fileKind, length int64, body io.WriterTo, done func()) *huma.StreamResponse {
 	return &huma.StreamResponse{Body: func(ctx huma.Context) {
 		defer done()
 		ctx.SetHeader("Content-Type", kind.media)
@@ -58,7 +58,7 @@ func attached(name string, kind fileKind, length int64, body io.Reader, done fun
 		if length >= 0 {
 			ctx.SetHeader("Content-Length", fmt.Sprint(length))
 		}
-		_, _ = io.Copy(ctx.BodyWriter(), body)
+		_, _ = body.WriteTo(ctx.BodyWriter())
 	}}
 }
 
@@ -190,12 +190,16 @@ func (s *Server) registerSongs(api huma.API) {
 			}
 			return song.Name, midi.Write(out, song)
 		})
-		large(api, path+"/wav", asWAV, func(c caller, in *Heard, out *os.File) (string, error) {
-			song, err := of(c, &in.LaidOut, true)
+		huma.Get(api, path+"/wav", func(ctx context.Context, in *Heard) (*huma.StreamResponse, error) {
+			song, err := of(callerOf(ctx), &in.LaidOut, true)
 			if err != nil {
-				return "", err
+				return nil, refused(ctx, "", err)
 			}
-			return song.Name, s.mix(out, song.Timeline.Events, !in.Without)
+			heard, err := s.sound(song.Timeline.Events, !in.Without)
+			if err != nil {
+				return nil, refused(ctx, "", err)
+			}
+			return attached(song.Name, asWAV, heard.Len(), heard, func() {}), nil
 		})
 	}
 }
@@ -206,18 +210,18 @@ type Heard struct {
 	Without bool `query:"without" doc:"without strikes and board sounds: bells, counts and voice alone"`
 }
 
-// mix writes how events sound, with the clips of the interface.
-func (s *Server) mix(out io.Writer, events []drill.Event, strikes bool) error {
+// sound is how events sound, with the clips of the interface.
+func (s *Server) sound(events []drill.Event, strikes bool) (wav.Sound, error) {
 	if s.Interface == nil {
-		return errors.New("the interface is not built, and with it come the clips of what is called")
+		return wav.Sound{}, errors.New("the interface is not built, and with it come the clips of what is called")
 	}
 	clips, err := fs.Sub(s.Interface, "calls")
 	if err != nil {
-		return err
+		return wav.Sound{}, err
 	}
 	var loud map[sound.Channel]float64
 	if !strikes {
 		loud = map[sound.Channel]float64{sound.Strikes: 0, sound.Boards: 0}
 	}
-	return wav.Mix(out, events, clips, loud)
+	return wav.Of(events, clips, loud)
 }

@@ -71,7 +71,11 @@ func mixed(out io.Writer, song midi.Song, silent bool) error {
 	if silent {
 		loud[sound.Strikes], loud[sound.Boards] = 0, 0
 	}
-	return wav.Mix(out, song.Timeline.Events, clips, loud)
+	heard, err := wav.Of(song.Timeline.Events, clips, loud)
+	if err == nil {
+		_, err = heard.WriteTo(out)
+	}
+	return err
 }
 
 // tables are the exports of the log.

@@ -16,6 +16,7 @@ import (
 	"github.com/hajimehoshi/go-mp3"
 
 	"melodromos/core/drill"
+	"melodromos/core/input"
 	"melodromos/core/sound"
 )
 
@@ -26,30 +27,35 @@ const (
 	bits    = 16
 	tail    = 2.0  // s after the last event
 	volume  = 0.8  // as the floor plays at full
-	longest = 7200 // s
+	longest = 5400 // s, longer than a class is
 	most    = 32_767
 )
 
-// Mix writes the events as they sound. The clips of the words that are called come from calls, as word.mp3; one that is
-// not there is not spoken. How loud each channel is beside the others stands in mix, 1 where it stands there not; 0
-// leaves it out.
-func Mix(out io.Writer, events []drill.Event, calls fs.FS, mix map[sound.Channel]float64) error {
+// Sound is a round or a session as it sounds, to be written.
+type Sound struct {
+	list    []placed // by their beginnings
+	samples int
+}
+
+// Of is how events sound. The clips of the words that are called come from calls, as word.mp3; one that is not there is
+// not spoken. How loud each channel is beside the others stands in mix, 1 where it stands there not; 0 leaves it out.
+func Of(events []drill.Event, calls fs.FS, mix map[sound.Channel]float64) (Sound, error) {
 	m := mixer{table: sound.All(), calls: calls, mix: mix, made: map[string][]float64{}, words: map[string][]float64{}}
 	var list []placed
 	end := 0.0
 	for _, e := range events {
 		end = math.Max(end, e.At.Seconds())
 		if end > longest {
-			return fmt.Errorf("expected at most %d minutes, not %.0f", longest/60, end/60)
+			return Sound{}, input.Refuse("", "expected at most %d minutes of sound, not %.0f", longest/60, end/60)
 		}
 		placed, err := m.place(e)
 		if err != nil {
-			return err
+			return Sound{}, err
 		}
 		list = append(list, placed...)
 	}
 	slices.SortStableFunc(list, func(a, b placed) int { return cmp.Compare(a.from, b.from) })
-	return write(out, list, int((end+tail)*Rate))
+	return Sound{list, int((end + tail) * Rate)}, nil
 }
 
 // placed is a sound that begins at a sample.
@@ -123,23 +129,29 @@ type header struct {
 	SamplesLength uint32
 }
 
-func headerOf(samples int) header {
-	four := func(name string) [4]byte { return [4]byte([]byte(name)) }
-	const sample = bits / 8
-	length := uint32(samples * sample)
-	return header{four("RIFF"), 36 + length, four("WAVE"), four("fmt "), 16, 1, 1, Rate, Rate * sample, sample, bits,
-		four("data"), length}
-}
+const (
+	sample     = bits / 8
+	headLength = 44
+)
 
-// write mixes sounds that come by their beginnings, second by second, so that an hour takes no more room than a round.
-func write(out io.Writer, list []placed, samples int) error {
-	if err := binary.Write(out, binary.LittleEndian, headerOf(samples)); err != nil {
-		return fmt.Errorf("write the sound: %w", err)
+// Len is how long the file is (bytes).
+func (s Sound) Len() int64 { return headLength + int64(s.samples)*sample }
+
+// WriteTo writes the file, second by second, so that an hour takes no more room than a round.
+func (s Sound) WriteTo(out io.Writer) (int64, error) {
+	four := func(name string) [4]byte { return [4]byte([]byte(name)) }
+	length := uint32(s.samples * sample)
+	head := header{four("RIFF"), headLength - 8 + length, four("WAVE"), four("fmt "), 16, 1, 1, Rate, Rate * sample,
+		sample, bits, four("data"), length}
+	if err := binary.Write(out, binary.LittleEndian, head); err != nil {
+		return 0, fmt.Errorf("write the sound: %w", err)
 	}
+	written := int64(headLength)
 	sum, mixed := make([]float64, Rate), make([]int16, Rate)
 	var sounding []placed
-	for from := 0; from < samples; from += Rate {
-		n := min(Rate, samples-from)
+	list := s.list
+	for from := 0; from < s.samples; from += Rate {
+		n := min(Rate, s.samples-from)
 		clear(sum)
 		for len(list) > 0 && list[0].from < from+n {
 			sounding = append(sounding, list[0])
@@ -154,13 +166,16 @@ func write(out io.Writer, list []placed, samples int) error {
 			return p.from+len(p.wave) <= from+n
 		})
 		for i := range n {
-			mixed[i] = int16(math.Round(most * limited(volume*sum[i])))
+			if mixed[i] = 0; sum[i] != 0 { // most of an hour is silence
+				mixed[i] = int16(math.Round(most * limited(volume*sum[i])))
+			}
 		}
 		if err := binary.Write(out, binary.LittleEndian, mixed[:n]); err != nil {
-			return fmt.Errorf("write the sound: %w", err)
+			return written, fmt.Errorf("write the sound: %w", err)
 		}
+		written += int64(n) * sample
 	}
-	return nil
+	return written, nil
 }
 
 // limited keeps a sum of sounds within full scale, and leaves it alone up to four fifths of it.

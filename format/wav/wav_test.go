@@ -2,7 +2,6 @@ package wav
 
 import (
 	"bytes"
-	"errors"
 	"fmt"
 	"math"
 	"os"
@@ -29,19 +28,15 @@ type read struct {
 // mixed is a mix as a file has it.
 func mixed(t testing.TB, events []drill.Event, mix map[sound.Channel]float64) []byte {
 	t.Helper()
-	name := filepath.Join(t.TempDir(), "mix.wav")
-	f, err := os.Create(name)
+	s, err := Of(events, calls, mix)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := errors.Join(Mix(f, events, calls, mix), f.Close()); err != nil {
-		t.Fatal(err)
+	var out bytes.Buffer
+	if n, err := s.WriteTo(&out); err != nil || n != s.Len() || out.Len() != int(n) {
+		t.Fatalf("%d bytes of %d: %v", out.Len(), s.Len(), err)
 	}
-	data, err := os.ReadFile(name)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return data
+	return out.Bytes()
 }
 
 func seconds(s float64) drill.Micros { return drill.Micros(math.Round(s * 1e6)) }
@@ -117,13 +112,8 @@ func TestLong(t *testing.T) {
 	if want := 2 * Rate * plan.Seconds(); len(a) < want {
 		t.Errorf("%d bytes, at least %d expected", len(a), want)
 	}
-	f, err := os.Create(filepath.Join(t.TempDir(), "x.wav"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer func() { _ = f.Close() }()
-	err = Mix(f, []drill.Event{{At: seconds(8000), Kind: drill.Bell}}, nil, nil)
-	if err == nil || !strings.Contains(err.Error(), "at most 120 minutes") {
+	_, err := Of([]drill.Event{{At: seconds(6000), Kind: drill.Bell}}, nil, nil)
+	if err == nil || !strings.Contains(err.Error(), "at most 90 minutes") {
 		t.Error(err)
 	}
 }
