@@ -3,12 +3,15 @@ package ledger_test
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
+	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
 	"testing"
 	"time"
 
+	"melodromos/core/input"
 	"melodromos/demo"
 	"melodromos/format/document"
 	"melodromos/format/others"
@@ -291,7 +294,24 @@ func TestWholeLog(t *testing.T) {
 	if !bytes.Equal(written(t, other), before) {
 		t.Error("the gym's document has become another")
 	}
+	turned := toAndFro(string(hits))
+	third := fresh(t, s)
+	if _, err := ledger.Bring(third, read(t, written(t, gym)), ledger.Bringing{}, nil); err != nil {
+		t.Fatal(err)
+	}
+	for _, bring := range []func() ([]ledger.Brought, error){
+		func() ([]ledger.Brought, error) { return ledger.BringLog(third, bytes.NewReader(log), false) },
+		func() ([]ledger.Brought, error) { return ledger.BringHits(third, strings.NewReader(turned), false) },
+	} {
+		if _, err := bring(); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if _, hits3 := tables(t, third); !bytes.Equal(hits, hits3) {
+		t.Error("in another order the hits are others")
+	}
 	for _, again := range []func() ([]ledger.Brought, error){
+		func() ([]ledger.Brought, error) { return ledger.BringHits(third, strings.NewReader(turned), false) },
 		func() ([]ledger.Brought, error) { return ledger.BringLog(other, bytes.NewReader(log), false) },
 		func() ([]ledger.Brought, error) { return ledger.BringHits(other, bytes.NewReader(hits), false) },
 		func() ([]ledger.Brought, error) { return ledger.BringLog(gym, bytes.NewReader(log), false) },
@@ -306,6 +326,64 @@ func TestWholeLog(t *testing.T) {
 				t.Errorf("the second time: %+v", c)
 			}
 		}
+	}
+}
+
+// toAndFro is a table whose lines go to and fro between its beginning and its middle.
+func toAndFro(table string) string {
+	lines := strings.SplitAfter(table, "\r\n")
+	head, rows := lines[0], lines[1:len(lines)-1]
+	var out strings.Builder
+	out.WriteString(head)
+	half := (len(rows) + 1) / 2
+	for i := range half {
+		out.WriteString(rows[i])
+		if half+i < len(rows) {
+			out.WriteString(rows[half+i])
+		}
+	}
+	return out.String()
+}
+
+// Many dates and much that is given come in as they are, the same once more changes nothing, and what stands twice in
+// a document and differs is refused by its place.
+func TestManyAtOnce(t *testing.T) {
+	s := storetest.Open(t)
+	gym, _ := demoGym(t, s)
+	doc := read(t, written(t, gym))
+	day := doc.Gym.Dates[0]
+	for i := range 1200 {
+		d := day
+		d.Name = fmt.Sprintf("Class %04d", i)
+		doc.Gym.Dates = append(doc.Gym.Dates, d)
+	}
+	other := fresh(t, s)
+	for _, want := range []ledger.Does{ledger.Added, ledger.Same} {
+		told, err := ledger.Bring(other, doc, ledger.Bringing{}, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		n := 0
+		for _, c := range told {
+			if (c.What == "date" || c.What == "given") && c.Does == want && c.ID != "" {
+				n++
+			}
+		}
+		if all := len(doc.Gym.Dates) + len(doc.Gym.Given); n != all {
+			t.Errorf("%d of %d are %s", n, all, want)
+		}
+	}
+	rows, err := other.Dates(store.InUse)
+	if err != nil || len(rows) != len(doc.Gym.Dates) {
+		t.Errorf("%d dates of %d, %v", len(rows), len(doc.Gym.Dates), err)
+	}
+	twice := doc.Gym.Given[0]
+	twice.Eased = "something else"
+	doc.Gym.Given = append(doc.Gym.Given, twice)
+	var refused *input.Error
+	if _, err := ledger.Bring(fresh(t, s), doc, ledger.Bringing{}, nil); !errors.As(err, &refused) ||
+		refused.Field != fmt.Sprintf("gym.given[%d]", len(doc.Gym.Given)-1) {
+		t.Errorf("twice: %v", err)
 	}
 }
 

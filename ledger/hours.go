@@ -165,7 +165,7 @@ func (o *Held) Did(deeds []session.Done) error {
 			continue
 		}
 		o.Deeds = append(o.Deeds, d)
-		o.Course = session.Replay(o.Plan.Session, o.getReady, o.Deeds)
+		o.Course.Do(d)
 	}
 	if len(o.Deeds) > MostDeeds {
 		return input.Refuse("deeds", "expected at most %d deeds in a class", MostDeeds)

@@ -75,7 +75,13 @@ func Move(gym *store.Gym, id string, step func(run.Course) (run.Course, error)) 
 
 // Change alters a stored round as Move does. One whose documents cannot be read ends all the same, and is not judged.
 func Change(gym *store.Gym, id string, change func(*store.Run) error) (store.Run, error) {
-	return gym.MoveRun(id, change, func(in *store.Gym, r store.Run) error {
+	alter := func(r *store.Run) error {
+		if run.State(r.State).Over() {
+			r.LateAt = nil
+		}
+		return change(r)
+	}
+	return gym.MoveRun(id, alter, func(in *store.Gym, r store.Run) error {
 		if !run.State(r.State).Over() {
 			return nil
 		}
@@ -227,15 +233,22 @@ func Summary(o store.Outcome) run.Summary {
 // there were.
 func FinishLeftOpen(ctx context.Context, s *store.Store) (int, error) {
 	rows, err := s.LeftOpen(ctx)
-	if err != nil {
-		return 0, err
-	}
+	return len(rows), errors.Join(err, judgeAnew(ctx, s, rows))
+}
+
+// JudgeLate judges the rounds to which something came after their end, and nothing since a while.
+func JudgeLate(ctx context.Context, s *store.Store, quiet time.Duration) error {
+	rows, err := s.Late(ctx, quiet)
+	return errors.Join(err, judgeAnew(ctx, s, rows))
+}
+
+// judgeAnew judges rounds; one that cannot be judged leaves the others.
+func judgeAnew(ctx context.Context, s *store.Store, rows []store.Run) error {
 	var failed error
 	for _, row := range rows {
-		_, err := Change(s.Gym(ctx, row.GymID), row.ID, func(*store.Run) error { return nil })
-		failed = errors.Join(failed, err)
+		failed = errors.Join(failed, again(s.Gym(ctx, row.GymID), row.ID))
 	}
-	return len(rows), failed
+	return failed
 }
 
 // RoundsOn are what the judged rounds on a bag tell of it as it hangs since it was last measured, the oldest first.

@@ -165,8 +165,11 @@ func (s *Server) keep(gym *store.Gym, row store.Run, in Batch) (Kept, error) {
 		if added, err = gym.AddHits(row.ID, hits, marks); err != nil {
 			return err
 		}
-		if row.EndedAt != nil && added+len(marks) == 0 {
-			return nil
+		if row.EndedAt != nil {
+			if added+len(marks) == 0 {
+				return nil
+			}
+			return gym.CameLate(row.ID) // it is judged once nothing more comes
 		}
 		row, err = ledger.Change(gym, row.ID, func(r *store.Run) error {
 			if run.State(r.State).Over() {

@@ -9,8 +9,10 @@ import (
 	"time"
 
 	"github.com/coder/websocket"
+	"github.com/jackc/pgx/v5"
 
 	"melodromos/core/drill"
+	"melodromos/ledger"
 	"melodromos/server/watch"
 	"melodromos/standin"
 	"melodromos/store"
@@ -138,6 +140,54 @@ func TestCommandLineStandIn(t *testing.T) {
 	}
 	if hits, err := u.gym.Hits(run.ID); err != nil || len(hits) == 0 {
 		t.Errorf("%d hits, %v", len(hits), err)
+	}
+}
+
+// What comes late is kept at once, and the round is judged with it once nothing more comes, however much came.
+func TestLateHitsAreJudgedOnce(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Oak")
+	_, _, d := u.furnished(10)
+	var run Run
+	u.want(200, "POST", "/api/runs", NewRun{AssignmentID: d.ID, Source: "device"}, &run)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"start", 0}, nil)
+	u.want(200, "POST", "/api/runs/"+run.ID+"/clock", Step{"finish", int64(run.Timeline.End)}, nil)
+	judged := func() (hits int, at time.Time) {
+		s.past(t, func(db *pgx.Conn) error {
+			return db.QueryRow(ctx, "SELECT hits, judged_at FROM outcomes WHERE run_id = $1", run.ID).Scan(&hits, &at)
+		})
+		return hits, at
+	}
+	_, first := judged()
+	device, n := s.stranger(t), 0
+	for i, e := range run.Timeline.Events {
+		if e.Kind == drill.Strike && n < 8 {
+			n++
+			device.want(200, "POST", "/api/intake/"+run.IntakeKey,
+				Batch{Device: "pad", Hits: []HitIn{{Seq: i, At: at(int64(e.At))}}}, nil)
+		}
+	}
+	if err := ledger.JudgeLate(ctx, s.store, time.Minute); err != nil { // something came just now
+		t.Fatal(err)
+	}
+	if _, at := judged(); !at.Equal(first) {
+		t.Error("it was judged before all was quiet")
+	}
+	var seen Review
+	if u.want(200, "GET", "/api/runs/"+run.ID+"/review", nil, &seen); seen.Summary.Hits != n {
+		t.Errorf("the review shows %d hits of %d", seen.Summary.Hits, n)
+	}
+	for range 2 {
+		if err := ledger.JudgeLate(ctx, s.store, 0); err != nil {
+			t.Fatal(err)
+		}
+	}
+	hits, second := judged()
+	if hits != n || !second.After(first) {
+		t.Errorf("%d hits of %d are judged", hits, n)
+	}
+	if late, err := s.store.Late(ctx, 0); err != nil || len(late) > 0 {
+		t.Errorf("still to be judged: %v %v", late, err)
 	}
 }
 

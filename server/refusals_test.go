@@ -179,7 +179,7 @@ func TestRefusalsAreSentences(t *testing.T) {
 			"body.rig.upper.relaxed",
 			"Upper cord, relaxed length: expected less than the span of 0.75 m, not 0.8 m: the cord hangs slack."},
 		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":1,"tempo":200}`, wrong(`"ballMass":0.45`, `"ballMass":-1`)),
-			"body.rig.ballMass", "Ball mass: expected a number above 0"},
+			"body.rig.ballMass", "Ball mass: expected a number from 0.01"},
 		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":1,"tempo":200}`, wrong(`"ballMass":0.45,`, ``)),
 			"body.rig.ballMass", "Ball mass is missing: expected"},
 		{"/api/bench", fmt.Sprintf(`{"rig":%s,"rebounds":12,"tempo":200}`, bag), "body.rebounds", "Rebounds: expected"},

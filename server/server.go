@@ -188,6 +188,9 @@ func (s *Server) guarded(engine http.Handler) http.Handler {
 	return logged(headers(origin.Handler(byPath)))
 }
 
+// untilQuiet is how long nothing has come to a round that is over before it is judged anew.
+const untilQuiet = 3 * time.Second
+
 // sweep mends and notes what cannot be read, judges what a crash left ended and not judged, closes runs whose browser
 // has gone, and forgets sessions that have run out. What fails of that is logged, and the rest goes on.
 func (s *Server) sweep(ctx context.Context) {
@@ -209,6 +212,8 @@ func (s *Server) sweep(ctx context.Context) {
 	for n := 0; ; n++ {
 		try("stop abandoned runs", s.stopAbandoned)
 		try("pause quiet classes", s.pauseQuiet)
+		try("judge what came late",
+			func(ctx context.Context) error { return ledger.JudgeLate(ctx, s.store, untilQuiet) })
 		if n%360 == 0 {
 			try("sweep sessions", s.store.Sessions().Sweep)
 		}

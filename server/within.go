@@ -14,12 +14,14 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"melodromos/calc"
 	"melodromos/server/door"
 	"melodromos/store"
 )
 
 const (
 	readAhead  = 64 * kB          // of a body before it takes a place, so that whoever sends it slowly keeps none
+	letIn      = 2 * time.Second  // for what is too long
 	mostWait   = 10 * time.Second // for a place
 	slowest    = 100 * kB         // a second that a file has to come in at
 	untilRated = 10 * time.Second // before that counts
@@ -38,12 +40,13 @@ func (s *Server) within(c *gin.Context) {
 		problem(c.Writer, status, detail)
 		c.Abort()
 	}
+	defer drained(r.Body, http.NewResponseController(c.Writer)) // after its place is free
 	if b.in > 0 && r.ContentLength > b.in {
 		stop(http.StatusRequestEntityTooLarge, "", atMost(b.in))
 		return
 	}
-	if b.in > 0 {
-		r.Body = http.MaxBytesReader(c.Writer, r.Body, b.in)
+	if b.in > 0 { // closed by nobody before it is drained
+		r.Body = io.NopCloser(http.MaxBytesReader(c.Writer, r.Body, b.in))
 	}
 	switch control := http.NewResponseController(c.Writer); {
 	case b.in > mostAnswer:
@@ -78,6 +81,14 @@ func (s *Server) within(c *gin.Context) {
 	defer leave()
 	c.Request = r.WithContext(ctx)
 	c.Next()
+}
+
+// drained lets in a little of what was not read, and throws it away: browsers tell nobody of an answer that comes while
+// they still send.
+func drained(body io.Reader, control *http.ResponseController) {
+	extend(control.SetReadDeadline, time.Now().Add(letIn))
+	_, _ = io.CopyN(io.Discard, body, 2*calc.MaxDocument)
+	extend(control.SetReadDeadline, time.Time{})
 }
 
 const tooMuchAtOnce = "Too much is asked at once from here. Try again in a moment; nothing was changed."

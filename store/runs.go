@@ -38,6 +38,7 @@ type Run struct {
 	// share of the strikes that was to meet the bag, by the models alone; nil where nothing was predicted
 	Predicted *float64
 	RemovedAt *time.Time // from the log; it can be brought back
+	LateAt    *time.Time // when something came after the end that is not judged yet
 	BroughtAt *time.Time // nil of a round that was held here: any other came in as a table, and has no timeline
 	CreatedAt time.Time
 }
@@ -156,7 +157,7 @@ func (g *Gym) MoveRun(id string, change func(*Run) error, after func(in *Gym, r 
 		}
 		err := in.rows().Model(&Run{}).Where("id = ?", id).
 			Select("State", "ClockUS", "ZeroAt", "SeenAt", "StartedAt", "EndedAt", "Ending", "LatencyUS",
-				"RemovedAt", "Source").Updates(&run).Error
+				"RemovedAt", "Source", "LateAt").Updates(&run).Error
 		if err != nil || after == nil {
 			return err
 		}
@@ -254,6 +255,18 @@ func (s *Store) Abandoned(ctx context.Context, since time.Time) ([]Run, error) {
 	var rows []Run
 	return rows, ownError(s.inEveryGym(ctx).Select("id, gym_id").
 		Where("state IN ('ready', 'running', 'paused') AND seen_at < ?", since).Find(&rows).Error)
+}
+
+// CameLate notes that something came to a run that is over: it is judged anew once nothing more comes.
+func (g *Gym) CameLate(id string) error {
+	return ownError(g.rows().Model(&Run{}).Where("id = ?", id).Update("late_at", gorm.Expr("now()")).Error)
+}
+
+// Late lists runs of all gyms to which something came after their end, and nothing since a while, by gym and id alone.
+func (s *Store) Late(ctx context.Context, quiet time.Duration) ([]Run, error) {
+	var rows []Run
+	return rows, ownError(s.inEveryGym(ctx).Select("id, gym_id").Where("late_at <= now() - make_interval(secs => ?)",
+		quiet.Seconds()).Find(&rows).Error)
 }
 
 // LeftOpen lists runs of all gyms that have ended and were never judged, as a crash leaves them, by gym and id alone.

@@ -130,7 +130,7 @@ func Replay(s Session, getReady int, deeds []Done) Course {
 	for _, d := range deeds { // of two who do something at once, the later to arrive comes after the other
 		last = max(last, d.At)
 		d.At = last
-		c.do(d)
+		c.Do(d)
 	}
 	return c
 }
@@ -171,7 +171,8 @@ func (c Course) At(at drill.Micros) int {
 	return i
 }
 
-func (c *Course) do(d Done) {
+// Do goes on with a deed that was done after all those before it, as Replay does.
+func (c *Course) Do(d Done) {
 	if c.Allows(d) != nil {
 		return
 	}

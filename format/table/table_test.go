@@ -107,6 +107,20 @@ func TestFormulas(t *testing.T) {
 	}
 }
 
+// A row that never ends is refused by its line, before more of it is read than a row may have.
+func TestLongRow(t *testing.T) {
+	long := strings.Repeat(",", 8*mostRow)
+	for text, want := range map[string]string{"started" + long: "line 1: ",
+		"started,bag\r\n2026-03-02T18:30:00Z,Quay\r\n2026-03-02T18:30:00Z,\"" + long: "line 3: "} {
+		in := strings.NewReader(text)
+		err := ReadLog(in, func(int, Round) error { return nil })
+		if err == nil || !strings.HasPrefix(err.Error(), want) || !strings.Contains(err.Error(), "256 kB") ||
+			in.Len() < 6*mostRow {
+			t.Errorf("%v with %d bytes unread, want %s", err, in.Len(), want)
+		}
+	}
+}
+
 func TestThereAndBack(t *testing.T) {
 	at, force := -1.25, 300.5
 	var out bytes.Buffer

@@ -75,8 +75,9 @@ func run(s server, only string) error {
 			status, length, err = r.send()
 			took, after = time.Since(began), s.usage()
 		})
-		if err != nil {
-			return fmt.Errorf("%s: %w", r.name, err)
+		if err != nil { // as where the server gives up in the middle of an answer
+			fmt.Fprintf(os.Stderr, "%s: %v\n", r.name, err)
+			status = http.StatusInternalServerError
 		}
 		work := after.work - before.work
 		memory := max(0, after.peak-before.resident)
