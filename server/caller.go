@@ -45,11 +45,24 @@ func (s *Server) signedIn(ctx huma.Context, next func(huma.Context)) {
 		return
 	case err != nil:
 		var status huma.StatusError
-		errors.As(refused(ctx.Context(), "", err), &status)
+		told := refused(ctx.Context(), "", err)
+		errors.As(told, &status)
+		for name, values := range headersOf(told) {
+			ctx.SetHeader(name, values[0])
+		}
 		_ = huma.WriteErr(s.api, ctx, status.GetStatus(), status.Error())
 		return
 	}
 	next(huma.WithValue(ctx, callerKey{}, c))
+}
+
+// headersOf are those that go with a refusal, such as when to come back.
+func headersOf(err error) http.Header {
+	var with huma.HeadersError
+	if errors.As(err, &with) {
+		return with.GetHeaders()
+	}
+	return nil
 }
 
 // errNobody says that nobody is signed in.

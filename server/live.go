@@ -26,7 +26,11 @@ func (s *Server) serveLive(c *gin.Context) {
 	}
 	if err != nil {
 		var status huma.StatusError
-		errors.As(refused(c.Request.Context(), "", err), &status)
+		told := refused(c.Request.Context(), "", err)
+		errors.As(told, &status)
+		for name, values := range headersOf(told) {
+			c.Header(name, values[0])
+		}
 		problem(c.Writer, status.GetStatus(), status.Error())
 		return
 	}
