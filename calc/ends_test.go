@@ -18,12 +18,15 @@ func TestMeasuresAtTheirEnds(t *testing.T) {
 	rng := rand.New(rand.NewPCG(7, 7))
 	answered := map[rig.Kind]int{}
 	for _, m := range rig.Models() {
-		for range 60 {
+		for range 100 {
 			doc := atEnds(t, rng, m)
+			struck := fmt.Sprintf(`"launch":%g`, []float64{0.05, 1, 3, 12}[rng.IntN(4)])
+			if m.Kind == rig.Slip {
+				struck = fmt.Sprintf(`"pull":%g`, []float64{0.01, 0.5, 3}[rng.IntN(3)])
+			}
 			for op, question := range map[string]string{
-				"returns": fmt.Sprintf(`{"rig":%s,"launch":%g,"count":%d}`, doc, []float64{0.05, 1, 3, 12}[rng.IntN(4)],
-					1+rng.IntN(15)),
-				"tempo": fmt.Sprintf(`{"rig":%s,"rebounds":%d}`, doc, 1+2*rng.IntN(4)),
+				"returns": fmt.Sprintf(`{"rig":%s,%s}`, doc, struck),
+				"tempo":   fmt.Sprintf(`{"rig":%s,%s,"rebounds":%d}`, doc, struck, 1+2*rng.IntN(4)),
 				"compile": fmt.Sprintf(`{"drill":{"rig":%s,"text":"1-2 - slip rear - 2","landing":"returns","work":30},"seed":1}`,
 					doc),
 			} {
@@ -40,8 +43,8 @@ func TestMeasuresAtTheirEnds(t *testing.T) {
 				}
 			}
 		}
-		if answered[m.Kind] < 30 {
-			t.Errorf("%s: only %d of 180 were answered", m.Name, answered[m.Kind])
+		if answered[m.Kind] < 60 {
+			t.Errorf("%s: only %d of 300 were answered", m.Name, answered[m.Kind])
 		}
 	}
 }
@@ -58,7 +61,7 @@ func atEnds(t *testing.T, rng *rand.Rand, m rig.Model) string {
 		t.Fatal(err)
 	}
 	for _, f := range m.Measures {
-		if f.Limits.Max == 0 || strings.HasPrefix(f.Name, "place.") || rng.IntN(3) == 0 {
+		if f.Limits.Max == 0 || strings.HasPrefix(f.Name, "place.") || rng.IntN(4) > 0 {
 			continue
 		}
 		end := []float64{f.Limits.Min, f.Limits.Max}[rng.IntN(2)]
