@@ -18,8 +18,6 @@ import (
 // mostPiece is how long (bytes) one entry of a list may be, and all of a document that is in none.
 const mostPiece = 4 << 20
 
-var errLong = errors.New("too long")
-
 // part is one of the lists of a gym.
 type part struct {
 	field string
@@ -56,27 +54,12 @@ type pieces struct {
 	lists Gym
 
 	d    *json.Decoder
-	in   *metered
+	in   *input.Metered
 	left int // bytes that may be kept as they stand
 }
 
-// metered reads until an allowance is used up.
-type metered struct {
-	in   io.Reader
-	left int
-}
-
-func (m *metered) Read(p []byte) (int, error) {
-	if m.left <= 0 {
-		return 0, errLong
-	}
-	n, err := m.in.Read(p[:min(len(p), m.left)])
-	m.left -= n
-	return n, err
-}
-
 func gather(in io.Reader) (*pieces, error) {
-	p := &pieces{top: map[string]json.RawMessage{}, in: &metered{in: in}, left: mostPiece}
+	p := &pieces{top: map[string]json.RawMessage{}, in: &input.Metered{In: in}, left: mostPiece}
 	p.d = json.NewDecoder(p.in)
 	for _, list := range p.lists.parts() {
 		list.clear()
@@ -137,7 +120,7 @@ func (p *pieces) object(path string, kept map[string]json.RawMessage, take func(
 			return err
 		}
 		if p.left -= len(piece); p.left < 0 {
-			return p.broken(at, errLong)
+			return p.broken(at, input.ErrLong)
 		}
 		kept[field] = piece
 		if at == "version" {
@@ -187,12 +170,12 @@ func under(path, field string) string {
 }
 
 func (p *pieces) token() (json.Token, error) {
-	p.in.left = mostPiece
+	p.in.Left = mostPiece
 	return p.d.Token()
 }
 
 func (p *pieces) piece(path string) (json.RawMessage, error) {
-	p.in.left = mostPiece
+	p.in.Left = mostPiece
 	var piece json.RawMessage
 	err := p.d.Decode(&piece)
 	return piece, p.broken(path, err)
@@ -202,7 +185,7 @@ func (p *pieces) piece(path string) (json.RawMessage, error) {
 func (p *pieces) broken(path string, err error) error {
 	var syntax *json.SyntaxError
 	switch {
-	case errors.Is(err, errLong):
+	case errors.Is(err, input.ErrLong):
 		return input.Refuse(path, "expected at most %d MB in one piece", mostPiece>>20)
 	case errors.As(err, &syntax):
 		return input.Refuse("", "expected one JSON object (%s)", syntax)

@@ -12,6 +12,8 @@ import (
 	"strconv"
 	"strings"
 	"time"
+
+	"melodromos/core/input"
 )
 
 // column is one of a table of T: how it is written, and how it is read from a cell that is not empty.
@@ -197,15 +199,15 @@ func (l *Line) Unwrap() error { return l.Err }
 
 // read reads a table, and hands each row over with its line.
 func read[T any](in io.Reader, columns []column[T], row func(line int, v T) error) error {
-	bounded := &lines{in: in, left: mostRow}
+	bounded := &input.Metered{In: in, Left: mostRow}
 	r := csv.NewReader(bounded)
 	r.ReuseRecord = true
 	head, err := r.Read()
 	if errors.Is(err, io.EOF) {
 		return &Line{1, errors.New("expected a first line that names the columns")}
 	}
-	if errors.Is(err, errLongRow) {
-		return &Line{1, err}
+	if errors.Is(err, input.ErrLong) {
+		return &Line{1, errLongRow}
 	}
 	if err != nil {
 		return broken(err)
@@ -216,13 +218,13 @@ func read[T any](in io.Reader, columns []column[T], row func(line int, v T) erro
 	}
 	last := 1
 	for {
-		bounded.left = mostRow
+		bounded.Left = mostRow
 		cells, err := r.Read()
 		if errors.Is(err, io.EOF) {
 			return nil
 		}
-		if errors.Is(err, errLongRow) {
-			return &Line{last + 1, err}
+		if errors.Is(err, input.ErrLong) {
+			return &Line{last + 1, errLongRow}
 		}
 		if err != nil {
 			return broken(err)
@@ -254,21 +256,6 @@ func read[T any](in io.Reader, columns []column[T], row func(line int, v T) erro
 const mostRow = 256 << 10
 
 var errLongRow = fmt.Errorf("expected at most %d kB in a row", mostRow>>10)
-
-// lines reads on as long as the allowance of a row lasts.
-type lines struct {
-	in   io.Reader
-	left int
-}
-
-func (l *lines) Read(p []byte) (int, error) {
-	if l.left <= 0 {
-		return 0, errLongRow
-	}
-	n, err := l.in.Read(p[:min(len(p), l.left)])
-	l.left -= n
-	return n, err
-}
 
 // placed finds the column of each place of the first line.
 func placed[T any](head []string, columns []column[T]) ([]column[T], error) {
