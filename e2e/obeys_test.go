@@ -239,4 +239,10 @@ func TestNoJumpOnReconnect(t *testing.T) {
 	c.becomes("again", func() (bool, error) {
 		return len(asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil).Faces) > faces, nil
 	})
+	c.ok(c.Slow(1))
+	c.ok(c.Press("Skip"))
+	c.text("(location.hash = '#/', '')") // left before it is answered
+	time.Sleep(2 * time.Second)          // in which the browser would complain
+	c.ok(c.Slow(0))
+	c.lostLine()
 }

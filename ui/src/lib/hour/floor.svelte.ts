@@ -69,9 +69,11 @@ export class ClassFloor {
       const hour = await ask(api.GET('/api/hours/{id}', { params: { path: { id } } }))
       this.box?.close()
       await restoreSafe() // of a browser that was killed
+      if (this.#left) return
       this.box = new Box(id, () => this.now(), this.#took)
       this.#took(hour)
       if (this.box.waiting > 0) await this.box.send()
+      if (this.#left) return
       const now = this.hour!
       this.time = now.clockUs / 1e6
       void this.#fetch()
@@ -225,7 +227,7 @@ export class ClassFloor {
     const before = this.hour
     const told = this.box?.did(deed, at)
     await Promise.race([told, new Promise((done) => setTimeout(done, 400))])
-    if (this.hour === before) this.#meanwhile(deed, at)
+    if (this.hour === before && !this.#left) this.#meanwhile(deed, at)
   }
 
   /** What changes the order of things is worked out by the server: it is done now, or not at all, and never later. */
