@@ -26,7 +26,7 @@ type givenKey struct {
 	drill, person, bag string
 }
 
-// open reads the drills that are given and what is given, once.
+// open reads what is given here, once.
 func (b *bringer) open() error {
 	if b.given != nil {
 		return nil
