@@ -147,35 +147,42 @@ func (s Sound) WriteTo(out io.Writer) (int64, error) {
 		return 0, fmt.Errorf("write the sound: %w", err)
 	}
 	written := int64(headLength)
-	sum, mixed := make([]float64, Rate), make([]int16, Rate)
+	sum, mixed, silence := make([]float64, Rate), make([]byte, Rate*sample), make([]byte, Rate*sample)
 	var sounding []placed
 	list := s.list
 	for from := 0; from < s.samples; from += Rate {
 		n := min(Rate, s.samples-from)
-		clear(sum)
 		for len(list) > 0 && list[0].from < from+n {
 			sounding = append(sounding, list[0])
 			list = list[1:]
 		}
-		sounding = slices.DeleteFunc(sounding, func(p placed) bool {
-			for i := max(0, from-p.from); i < len(p.wave) && p.from+i < from+n; i++ {
-				if k := p.from + i - from; k >= 0 {
-					sum[k] += p.times * p.wave[i]
-				}
-			}
-			return p.from+len(p.wave) <= from+n
-		})
-		for i := range n {
-			if mixed[i] = 0; sum[i] != 0 { // most of an hour is silence
-				mixed[i] = int16(math.Round(most * limited(volume*sum[i])))
+		second := silence // as most of an hour is
+		if len(sounding) > 0 {
+			second = mixed
+			clear(sum)
+			sounding = added(sum[:n], sounding, from)
+			for i, v := range sum[:n] {
+				loud := int16(math.Round(most * limited(volume*v)))
+				binary.LittleEndian.PutUint16(mixed[i*sample:], uint16(loud))
 			}
 		}
-		if err := binary.Write(out, binary.LittleEndian, mixed[:n]); err != nil {
+		if _, err := out.Write(second[:n*sample]); err != nil {
 			return written, fmt.Errorf("write the sound: %w", err)
 		}
 		written += int64(n) * sample
 	}
 	return written, nil
+}
+
+// added adds what sounds to the samples that begin at one, and returns what sounds on after them.
+func added(sum []float64, sounding []placed, from int) []placed {
+	end := from + len(sum)
+	return slices.DeleteFunc(sounding, func(p placed) bool {
+		for at := max(from, p.from); at < min(end, p.from+len(p.wave)); at++ {
+			sum[at-from] += p.times * p.wave[at-p.from]
+		}
+		return p.from+len(p.wave) <= end
+	})
 }
 
 // limited keeps a sum of sounds within full scale, and leaves it alone up to four fifths of it.
