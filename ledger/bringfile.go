@@ -63,6 +63,31 @@ func (r Result) Counts() Counts {
 	return c
 }
 
+// InShort are the changes, at most so many that are added, and so on, each by itself; the others of a sort are one, called
+// "others", that counts them.
+func (r Result) InShort(most int) []Brought {
+	type sort struct {
+		what string
+		does Does
+	}
+	list, by, others := []Brought{}, map[Does]int{}, map[sort]int{} // others by its place in the list
+	for _, b := range r.Changes {
+		if by[b.Does]++; by[b.Does] <= most {
+			list = append(list, b)
+			continue
+		}
+		of := sort{b.What, b.Does}
+		at, there := others[of]
+		if !there {
+			at = len(list)
+			others[of] = at
+			list = append(list, Brought{What: b.What, Name: "others", Does: b.Does})
+		}
+		list[at].Count += b.Count
+	}
+	return list
+}
+
 // Sentence says what bringing in does, or would do.
 func (r Result) Sentence(dry bool) string {
 	if len(r.Changes) == 1 && r.Changes[0].Count == 1 {

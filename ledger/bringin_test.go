@@ -387,6 +387,23 @@ func TestManyAtOnce(t *testing.T) {
 	}
 }
 
+// Of many changes some are told one by one, the others by what they are, and none is lost in the sum.
+func TestChangesInShort(t *testing.T) {
+	var r ledger.Result
+	for i := range 70 {
+		r.Changes = append(r.Changes, ledger.Brought{What: []string{"date", "given"}[i%2], Name: fmt.Sprint(i),
+			Does: []ledger.Does{ledger.Added, ledger.Same}[i/60], Count: 1 + i%3})
+	}
+	list := r.InShort(20)
+	if len(list) != 20+2+10 || list[19].Name != "19" || list[20] != (ledger.Brought{What: "date", Name: "others",
+		Does: ledger.Added, Count: list[20].Count}) {
+		t.Errorf("%+v", list)
+	}
+	if short := (ledger.Result{Changes: list}); short.Counts() != r.Counts() {
+		t.Errorf("%+v of %+v", short.Counts(), r.Counts())
+	}
+}
+
 // A table with one wrong line changes nothing, and the line is named.
 func TestWrongLine(t *testing.T) {
 	s := storetest.Open(t)

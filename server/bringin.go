@@ -2,7 +2,9 @@ package server
 
 import (
 	"context"
+	"errors"
 	"io"
+	"io/fs"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -47,6 +49,10 @@ type Imported struct {
 // bringIn puts a file down as it comes in, and brings it in when it is its gym's turn.
 func (s *Server) bringIn(c caller, in *Importing) (Imported, error) {
 	file, err := ledger.PutDown(in.sent)
+	var disk *fs.PathError
+	if errors.As(err, &disk) { // it is full, or gone
+		return Imported{}, err
+	}
 	if err != nil {
 		status, detail := unread(err)
 		return Imported{}, huma.NewError(status, detail)
@@ -66,9 +72,12 @@ func (s *Server) bringIn(c caller, in *Importing) (Imported, error) {
 	r, err := ledger.BringFile(s.store.Gym(ctx, c.GymID), ledger.File{
 		Bringing: ledger.Bringing{Over: in.Over, Dry: in.Dry}, Name: in.Name, In: file, Kind: rig.Kind(in.Kind),
 		On: ledger.On{Bag: in.Bag, Person: in.Person}, Track: in.Track}, &c.Coach)
-	return Imported{What: r.What, Dry: in.Dry, Changes: r.Changes, Counts: r.Counts(), Told: r.Sentence(in.Dry),
-		Said: r.Said, Tracks: r.Tracks, Track: r.Track}, err
+	return Imported{What: r.What, Dry: in.Dry, Changes: r.InShort(mostChanges), Counts: r.Counts(),
+		Told: r.Sentence(in.Dry), Said: r.Said, Tracks: r.Tracks, Track: r.Track}, err
 }
+
+// mostChanges is how many changes of a sort are told one by one; the page shows fewer.
+const mostChanges = 1000
 
 // forFile is how many times as long as for an answer a file may take once it is there.
 const forFile = 10

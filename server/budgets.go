@@ -16,7 +16,7 @@ type budget struct {
 	out      int64         // bytes of the answer; 0 for what is as long as what it is of
 	work     time.Duration // that it is worked on before it is stopped; 0 to its end
 	memory   int           // MB, beside what the program holds anyway, as scripts/budget measures it
-	patience int           // times 15 s, from its place to its end; 0 for no end
+	patience int           // times the usual one, from its place to its end; 0 for no end
 	each     int           // at once, by a coach, or by a source where nobody is signed in; others wait
 	all      int           // at once, by all
 	routes   string        // methods and paths
@@ -31,6 +31,9 @@ const (
 	mostAnswer   = 16 * mB
 )
 
+// usual is how long a request has that waits for the database.
+const usual = 15 * time.Second
+
 // line is the row of docs/operating.md.
 func (b budget) line() string {
 	bytes := func(n int64, none string) string {
@@ -44,7 +47,7 @@ func (b budget) line() string {
 	}
 	end := "none"
 	if b.patience > 0 {
-		end = fmt.Sprintf("%d s", b.patience*15)
+		end = fmt.Sprintf("%g s", (time.Duration(b.patience) * usual).Seconds())
 	}
 	work := "to its end"
 	if b.work > 0 {

@@ -66,7 +66,7 @@ func New(o Options) (*Server, error) {
 	}
 	s := &Server{Options: o, store: o.Store, tries: door.NewTries(), live: watch.New(), running: context.Background(),
 		gate: door.NewGate(), rows: rows(), bringing: door.NewPlaces(1, 2), idle: 30 * 24 * time.Hour,
-		patience: 15 * time.Second, pulse: 5 * time.Second}
+		patience: usual, pulse: 5 * time.Second}
 	s.sessions = scs.New()
 	if o.Store != nil {
 		s.sessions.Store = patient{o.Store.Sessions(), s}

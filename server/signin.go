@@ -205,3 +205,27 @@ func meOf(c store.Coach, gym store.GymRow) Me {
 	return Me{ID: c.ID, Name: c.Name, Email: c.Email, Gym: gym.Name, Units: words.Units(gym.Units), Kicks: gym.Kicks,
 		Zone: gym.Zone, Demo: gym.Demo}
 }
+
+// patient are the sessions, asked for no longer than anything else of the database.
+type patient struct {
+	*store.Sessions
+	of *Server
+}
+
+func (p patient) FindCtx(ctx context.Context, token string) ([]byte, bool, error) {
+	ctx, cancel := context.WithTimeout(ctx, p.of.patience)
+	defer cancel()
+	return p.Sessions.FindCtx(ctx, token)
+}
+
+func (p patient) CommitCtx(ctx context.Context, token string, data []byte, expiry time.Time) error {
+	ctx, cancel := context.WithTimeout(ctx, p.of.patience)
+	defer cancel()
+	return p.Sessions.CommitCtx(ctx, token, data, expiry)
+}
+
+func (p patient) DeleteCtx(ctx context.Context, token string) error {
+	ctx, cancel := context.WithTimeout(ctx, p.of.patience)
+	defer cancel()
+	return p.Sessions.DeleteCtx(ctx, token)
+}

@@ -1,8 +1,12 @@
 package server
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -151,4 +155,26 @@ func cut(text string, most int) string {
 		return text
 	}
 	return strings.ToValidUTF8(text[:most-len("…")], "") + "…"
+}
+
+// writeText writes an answer as JSON once all of it is there: what cannot be written, or is too long, is a problem, and
+// not the half of an answer.
+func writeText(w io.Writer, v any) error {
+	var out bytes.Buffer
+	text := json.NewEncoder(&out)
+	text.SetEscapeHTML(false)
+	err := text.Encode(v)
+	if err == nil && out.Len() > mostAnswer {
+		err = fmt.Errorf("an answer of %d bytes", out.Len())
+	}
+	if err != nil {
+		slog.Error("answer", "error", err)
+		if answer, ok := w.(http.ResponseWriter); ok {
+			problem(answer, http.StatusInternalServerError, wentWrong)
+			return nil
+		}
+		return err
+	}
+	_, err = out.WriteTo(w)
+	return err
 }

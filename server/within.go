@@ -3,7 +3,6 @@ package server
 import (
 	"bytes"
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
@@ -16,7 +15,6 @@ import (
 
 	"melodromos/calc"
 	"melodromos/server/door"
-	"melodromos/store"
 )
 
 const (
@@ -86,6 +84,9 @@ func (s *Server) within(c *gin.Context) {
 // drained lets in a little of what was not read, and throws it away: browsers tell nobody of an answer that comes while
 // they still send.
 func drained(body io.Reader, control *http.ResponseController) {
+	if body == http.NoBody {
+		return
+	}
 	extend(control.SetReadDeadline, time.Now().Add(letIn))
 	_, _ = io.CopyN(io.Discard, body, 2*calc.MaxDocument)
 	extend(control.SetReadDeadline, time.Time{})
@@ -148,50 +149,4 @@ func unread(err error) (status int, detail string) {
 		return http.StatusRequestTimeout, "It took too long to come in. Nothing was changed; try again."
 	}
 	return http.StatusBadRequest, "It did not come in whole. Nothing was changed; try again."
-}
-
-// writeText writes an answer as JSON once all of it is there: what cannot be written, or is too long, is a problem, and
-// not the half of an answer.
-func writeText(w io.Writer, v any) error {
-	var out bytes.Buffer
-	text := json.NewEncoder(&out)
-	text.SetEscapeHTML(false)
-	err := text.Encode(v)
-	if err == nil && out.Len() > mostAnswer {
-		err = fmt.Errorf("an answer of %d bytes", out.Len())
-	}
-	if err != nil {
-		slog.Error("answer", "error", err)
-		if answer, ok := w.(http.ResponseWriter); ok {
-			problem(answer, http.StatusInternalServerError, wentWrong)
-			return nil
-		}
-		return err
-	}
-	_, err = out.WriteTo(w)
-	return err
-}
-
-// patient are the sessions, asked for no longer than anything else of the database.
-type patient struct {
-	*store.Sessions
-	of *Server
-}
-
-func (p patient) FindCtx(ctx context.Context, token string) ([]byte, bool, error) {
-	ctx, cancel := context.WithTimeout(ctx, p.of.patience)
-	defer cancel()
-	return p.Sessions.FindCtx(ctx, token)
-}
-
-func (p patient) CommitCtx(ctx context.Context, token string, data []byte, expiry time.Time) error {
-	ctx, cancel := context.WithTimeout(ctx, p.of.patience)
-	defer cancel()
-	return p.Sessions.CommitCtx(ctx, token, data, expiry)
-}
-
-func (p patient) DeleteCtx(ctx context.Context, token string) error {
-	ctx, cancel := context.WithTimeout(ctx, p.of.patience)
-	defer cancel()
-	return p.Sessions.DeleteCtx(ctx, token)
 }
