@@ -63,8 +63,8 @@ func (r Result) Counts() Counts {
 	return c
 }
 
-// InShort are the changes, at most so many that are added, and so on, each by itself; the others of a sort are one, called
-// "others", that counts them.
+// InShort are the changes, at most so many that are added, and so on, each by itself; the others of a sort are one,
+// called "others", that counts them.
 func (r Result) InShort(most int) []Brought {
 	type sort struct {
 		what string
