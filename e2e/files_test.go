@@ -69,7 +69,7 @@ func TestOutAndIn(t *testing.T) {
 	c.ok(c.Press("Bring in a file"))
 	c.ok(c.See("Choose a file"))
 	give("wrong.json", bytes.Replace(gym, []byte(`"restitution": 0.8,`), []byte(`"restitution": 8,`), 1))
-	c.ok(c.See("restitution: expected a number above 0 and at most 1, not 8. Nothing was brought in."))
+	c.ok(c.See("restitution: expected a number from 0.05 to 1, not 8. Nothing was brought in."))
 	give("changed.json", changed)
 	c.ok(c.See("would be added; 1 differs here, and stays as it is"))
 	c.ok(c.See("Marker buoy"))

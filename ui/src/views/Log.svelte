@@ -62,6 +62,8 @@
             (!log.hasNextPage || h.startedAt >= (rows.at(-1)?.createdAt ?? '')),
         ),
   )
+  /** All of it is there: what came piece by piece would push what stands below. */
+  const ready = $derived(!!log.data && !hours.isPending && (narrowed || !season.isPending))
   const dayOf = (h: Schemas['HourRow']) => day(h.startedAt!, session.zone)
   const days = $derived.by(() => {
     const byDay = new Map<string, Schemas['LogRow'][]>()
@@ -104,7 +106,7 @@
         items={[...logFiles(trainee), { text: 'Bring in a table', as: 'CSV', href: '/import' }]} /></span>
   </div>
 </div>
-{#if !removed && !narrowed && log.data && !hours.isPending && season.data && season.data.rounds > 0}
+{#if ready && !removed && !narrowed && season.data && season.data.rounds > 0}
   {@const s = season.data}
   <section class="seam mt-6 grid gap-x-10 gap-y-4 pt-4 lg:grid-cols-[1fr_26rem]" aria-labelledby="season">
     <div>
@@ -123,10 +125,10 @@
   </section>
 {/if}
 
-{#if log.data && !removed}<Unreadable of={['round', 'class']} />{/if}
+{#if ready && !removed}<Unreadable of={['round', 'class']} />{/if}
 {#if log.isError}
   <Notice title="The log could not be read" text={log.error.message} again={() => log.refetch()} />
-{:else if !log.data || hours.isPending || (!narrowed && season.isPending)}
+{:else if !ready}
   <Notice title="Reading the log…" />
 {:else if days.length === 0}
   <Notice
@@ -158,7 +160,7 @@
       >Earlier rounds</Button
     >{/if}
 {/if}
-{#if log.data || log.isError}
+{#if ready || log.isError}
   <p class="mt-8">
     <Button quiet onclick={() => (removed = !removed)}>{removed ? 'Back to the log' : 'Show what was removed'}</Button>
   </p>

@@ -14,6 +14,11 @@
     { hand: floor.left, key: 'F', place: 'order-2 md:order-1 low:col-start-1' },
     { hand: floor.right, key: 'J', place: 'order-3 low:col-start-3' },
   ])
+  /** Marks in one row, or in two that are alike. */
+  const columns = $derived.by(() => {
+    const all = marks.length + sees.length
+    return all > 5 ? Math.ceil(all / 2) : all
+  })
   const hits = $derived(recorded ? count(round.hits.length, 'hit') : 'nothing recorded')
 </script>
 
@@ -35,7 +40,8 @@
     </button>
   {/each}
   <div
-    class="order-1 col-span-2 grid grid-cols-5 max-[22.5rem]:grid-cols-3 gap-1 md:order-2 {keyed
+    style:--columns={columns}
+    class="order-1 col-span-2 grid grid-cols-[repeat(var(--columns),minmax(0,1fr))] max-[22.5rem]:grid-cols-3 gap-1 md:order-2 {keyed
       ? 'md:col-span-1 far:col-span-1'
       : 'md:col-span-3'} low:col-span-3 low:row-start-3 low:grid-cols-[repeat(auto-fit,minmax(4rem,1fr))] wall:auto-cols-fr wall:grid-flow-col wall:grid-cols-none"
     role="group"
