@@ -109,7 +109,7 @@
     {/each}
   </ul>
   <!-- What stands below comes once the list above has its height. -->
-  {#if weeks.length > 0 && !whole.isPending}
+  {#if weeks.length > 0 && people.data && !whole.isPending}
     <section class="mt-8" aria-labelledby="weeks">
       <h2 id="weeks" class="text-xl font-bold">This week and the next</h2>
       {#each weeks as week, k (k)}
@@ -133,7 +133,7 @@
       <p class="mt-1 text-sm text-soft">Rounds done and planned. Plan a person’s weeks on their page.</p>
     </section>
   {/if}
-  {#if !whole.isPending && !calendar.isPending}
+  {#if people.data && !whole.isPending && !calendar.isPending}
     <Predictions />
     <Archived />
   {/if}
