@@ -60,6 +60,7 @@ var rooms = map[string]struct{ own, others []string }{
 	"format/calendar": {[]string{"core"}, []string{"github.com/arran4/golang-ical"}},
 	"format/wav":      {[]string{"core"}, []string{"github.com/hajimehoshi/go-mp3"}},
 	"format/others":   {nil, nil},
+	"recorded":        {[]string{"core"}, nil},
 	"scripts/budgets": {[]string{"demo"}, nil},
 	"browser":         {nil, []string{"github.com/chromedp"}},
 	"e2e/shots":       {[]string{"browser", "demo"}, []string{"github.com/chromedp"}},

@@ -55,7 +55,7 @@ func (b *bringer) drill(v document.Drill, field string) error {
 	if same {
 		return nil
 	}
-	return b.gym.Reinstate(&store.Drill{}, id, map[string]any{"archived_at": archived(v.Archived)})
+	return b.gym.Reinstate(&store.Drill{}, id, map[string]any{"archived_at": b.archived(v.Archived)})
 }
 
 func (b *bringer) session(v document.Session, field string) error {
@@ -103,7 +103,7 @@ func (b *bringer) session(v document.Session, field string) error {
 	if same {
 		return nil
 	}
-	return b.gym.Reinstate(&store.SessionPlan{}, id, map[string]any{"archived_at": archived(v.Archived)})
+	return b.gym.Reinstate(&store.SessionPlan{}, id, map[string]any{"archived_at": b.archived(v.Archived)})
 }
 
 // DateRow is a date as it is stored.

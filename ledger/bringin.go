@@ -273,17 +273,16 @@ func (b *bringer) bag(v document.Bag, field string) error {
 	if same {
 		return nil
 	}
-	columns := map[string]any{"archived_at": archived(v.Archived)}
+	columns := map[string]any{"archived_at": b.archived(v.Archived)}
 	if measured != nil {
 		columns["measured_at"] = *measured
 	}
 	return b.gym.Reinstate(&store.Rig{}, id, columns)
 }
 
-func archived(is bool) *time.Time {
+func (b *bringer) archived(is bool) *time.Time {
 	if !is {
 		return nil
 	}
-	now := time.Now().UTC()
-	return &now
+	return new(b.gym.Now())
 }

@@ -66,7 +66,7 @@ func (b *bringer) person(v document.Person) error {
 	if err := b.known(id, v, have); err != nil {
 		return err
 	}
-	return b.gym.Reinstate(&store.Trainee{}, id, map[string]any{"archived_at": archived(v.Archived)})
+	return b.gym.Reinstate(&store.Trainee{}, id, map[string]any{"archived_at": b.archived(v.Archived)})
 }
 
 func knownOf(p document.Person) string {

@@ -2,7 +2,6 @@ package ledger
 
 import (
 	"errors"
-	"time"
 
 	"melodromos/core/caution"
 	"melodromos/core/drill"
@@ -53,7 +52,7 @@ func floorOn(gym *store.Gym, row store.GymRow, kind rig.Kind, on On, stop func()
 		return floor, err
 	}
 	floor.Theirs = true
-	floor.Ability, err = Ability(gym, t, kind, time.Now())
+	floor.Ability, err = Ability(gym, t, kind, gym.Now())
 	return floor, err
 }
 

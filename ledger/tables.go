@@ -134,10 +134,12 @@ type names struct {
 	people, bags, drills map[string][]string // ids
 	kinds                map[string]string   // of bags
 	held                 map[store.Moment]store.Held
+	now                  time.Time
 }
 
 func namesOf(gym *store.Gym) (names, error) {
-	n := names{people: map[string][]string{}, bags: map[string][]string{}, drills: map[string][]string{}}
+	n := names{now: gym.Now(),
+		people: map[string][]string{}, bags: map[string][]string{}, drills: map[string][]string{}}
 	var failed error
 	for _, shelf := range []store.Shelf{store.InUse, store.Archived} {
 		people, e1 := gym.Trainees(shelf)
@@ -299,16 +301,15 @@ func (n names) round(m store.Moment, r table.Round) (store.Brought, error) {
 
 // run is a round that came in as a table, as it is stored.
 func (n names) run(m store.Moment, r table.Round) (store.Run, error) {
-	now := time.Now().UTC()
 	kind := n.kinds[m.RigID]
 	started, ended := m.Started, m.Started.Add(time.Duration(orZero(r.Lasted)*1e6)*time.Microsecond)
 	row := store.Run{RigID: m.RigID, TraineeID: orNil(m.TraineeID), DrillName: cmp.Or(r.Drill, rig.Kind(kind).Name()),
 		Rung: r.Rung, Eased: r.Eased, RigDoc: store.Doc("{}"), DrillDoc: store.Doc("{}"),
 		Source: cmp.Or(r.Recorded, string(drill.Nothing)), Plays: string(drill.PlayBeat), Ending: cmp.Or(r.Ended,
 			"bell"),
-		IntakeHash: "brought " + rand.Text(), Zone: cmp.Or(r.Zone, "UTC"), SeenAt: now, StartedAt: &started,
+		IntakeHash: "brought " + rand.Text(), Zone: cmp.Or(r.Zone, "UTC"), SeenAt: n.now, StartedAt: &started,
 		EndedAt:   &ended,
-		Predicted: r.Predicted, BroughtAt: &now, CreatedAt: started, ClockUS: int64(orZero(r.Lasted) * 1e6)}
+		Predicted: r.Predicted, BroughtAt: &n.now, CreatedAt: started, ClockUS: int64(orZero(r.Lasted) * 1e6)}
 	if row.State = "done"; row.Ending != "bell" {
 		row.State = "stopped"
 	}

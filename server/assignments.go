@@ -3,7 +3,6 @@ package server
 import (
 	"net/http"
 	"strings"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -89,7 +88,7 @@ func (c caller) floor(rigID, traineeID, band string) (drill.Floor, store.Rig, st
 		return on, row, t, err
 	}
 	on.Theirs = true
-	on.Ability, err = ledger.Ability(c.gym, t, bag.Kind(), time.Now())
+	on.Ability, err = ledger.Ability(c.gym, t, bag.Kind(), c.gym.Now())
 	return on, row, t, err
 }
 

@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"log/slog"
 	"runtime/debug"
-	"time"
 
 	"melodromos/core/run"
 	"melodromos/ledger"
@@ -16,7 +15,7 @@ import (
 
 // stopAbandoned ends runs whose browser has not been heard of for a while.
 func (s *Server) stopAbandoned(ctx context.Context) error {
-	rows, err := s.store.Abandoned(ctx, time.Now().UTC().Add(-s.Quiet))
+	rows, err := s.store.Abandoned(ctx, s.store.Now().Add(-s.Quiet))
 	if err != nil {
 		return err
 	}
@@ -39,7 +38,7 @@ func (s *Server) stopAbandoned(ctx context.Context) error {
 
 // pauseQuiet pauses classes whose screen has gone: they go on where it was heard last.
 func (s *Server) pauseQuiet(ctx context.Context) error {
-	before := time.Now().UTC().Add(-s.Quiet)
+	before := s.store.Now().Add(-s.Quiet)
 	rows, failed := s.store.QuietHours(ctx, before)
 	for _, row := range rows {
 		gym := s.store.Gym(ctx, row.GymID)

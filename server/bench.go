@@ -3,7 +3,6 @@ package server
 import (
 	"math"
 	"strings"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -44,7 +43,7 @@ func personOf(t store.Trainee) bench.Person {
 
 // questionAbout asks for somebody before a bag.
 func (c caller) questionAbout(t store.Trainee, bag rig.Rig, place rig.Place, m rig.Meeting) (bench.Question, error) {
-	ability, err := ledger.Ability(c.gym, t, bag.Kind(), time.Now())
+	ability, err := ledger.Ability(c.gym, t, bag.Kind(), c.gym.Now())
 	return bench.Question{
 		Rig: bag, Place: place, Person: personOf(t), Ability: ability, Novice: trainee.Band(t.Band).Novice(),
 		Meeting: m, Borders: bordersOf(c.row), Units: c.units(),

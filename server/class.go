@@ -59,11 +59,11 @@ type Acceptance struct {
 
 // class reads everybody, member one person.
 func (c caller) class() (class.Class, error) {
-	return ledger.Class(c.gym, c.row, "", time.Now(), c.stop)
+	return ledger.Class(c.gym, c.row, "", c.gym.Now(), c.stop)
 }
 
 func (c caller) member(id string) (class.Class, *class.Member, error) {
-	cl, err := ledger.Class(c.gym, c.row, id, time.Now(), c.stop)
+	cl, err := ledger.Class(c.gym, c.row, id, c.gym.Now(), c.stop)
 	if err != nil {
 		return cl, nil, err
 	}
@@ -87,7 +87,7 @@ func (c caller) today() (Today, error) {
 	if err != nil {
 		return t, err
 	}
-	if len(hours) > 0 && !run.State(hours[0].State).Over() && time.Since(hours[0].CreatedAt) < current {
+	if len(hours) > 0 && !run.State(hours[0].State).Over() && c.gym.Now().Sub(hours[0].CreatedAt) < current {
 		row := hourRow(hours[0])
 		t.Hour = &row
 	}
@@ -243,7 +243,7 @@ func (s *Server) registerClass(api huma.API) {
 		return list, err
 	})
 	get(api, "/api/calendar", func(c caller, _ *nothing) ([]class.Day, error) {
-		cl, err := ledger.Calendar(c.gym, c.row, time.Now())
+		cl, err := ledger.Calendar(c.gym, c.row, c.gym.Now())
 		return cl.Calendar(), err
 	})
 	get(api, "/api/predictions", func(c caller, _ *nothing) (class.Predictions, error) {

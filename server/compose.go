@@ -1,8 +1,6 @@
 package server
 
 import (
-	"time"
-
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/compose"
@@ -67,7 +65,7 @@ func (c caller) compose(in DrillQuestion) (compose.Answer, error) {
 		if err != nil {
 			return compose.Answer{}, err
 		}
-		ability, err := ledger.Ability(c.gym, other, kind, time.Now())
+		ability, err := ledger.Ability(c.gym, other, kind, c.gym.Now())
 		if err != nil {
 			return compose.Answer{}, err
 		}

@@ -116,7 +116,7 @@ type HourRow struct {
 
 func (c caller) hourOut(row store.Hour, held ledger.Held) Hour {
 	faces := held.Course.Faces()
-	clock := held.Clock.Now(time.Now())
+	clock := held.Clock.Now(c.gym.Now())
 	voice := session.Voice{Voice: ledger.Voice(c.row), Rotates: len(held.Plan.People) > 1}
 	return Hour{
 		ID: row.ID, Name: row.Name, Version: row.Version, State: held.Clock.State, ClockUS: int64(clock),
@@ -178,7 +178,7 @@ const lately = 60 * 24 * time.Hour
 
 // classesOf lists what somebody did in classes lately, the newest first.
 func (c caller) classesOf(id string) ([]ClassDone, error) {
-	turns, err := c.gym.TurnsOf(id, time.Now().Add(-lately))
+	turns, err := c.gym.TurnsOf(id, c.gym.Now().Add(-lately))
 	if err != nil {
 		return nil, err
 	}
@@ -257,7 +257,7 @@ func (c caller) edit(id string,
 		}
 		from, at := 0, drill.Micros(0)
 		if !o.Clock.Started.IsZero() {
-			at = o.Clock.Now(time.Now())
+			at = o.Clock.Now(c.gym.Now())
 			from = hour.Coming(o.Course, at)
 		}
 		p, err := change(o.Plan, from, at)
@@ -277,7 +277,7 @@ func (c caller) floorStep(id string, in FloorStep) (Hour, error) {
 		}
 		held, err := ledger.OpenHour(row)
 		if err == nil {
-			err = ledger.TakeAll(c.gym, &held.Plan, c.Coach, time.Now())
+			err = ledger.TakeAll(c.gym, &held.Plan, c.Coach, c.gym.Now())
 		}
 		if err != nil {
 			return Hour{}, err
@@ -292,7 +292,7 @@ func (c caller) floorStep(id string, in FloorStep) (Hour, error) {
 		if err := o.Did(in.Deeds); err != nil {
 			return err
 		}
-		now := time.Now()
+		now := c.gym.Now()
 		if in.Action == "" {
 			o.Clock = o.Clock.Heard(drill.Micros(in.ClockUS), now)
 			return nil
@@ -355,18 +355,20 @@ func (s *Server) registerHours(api huma.API) {
 	}) ([]StationOut, error) {
 		return c.stations(in.ID, in.Stretch)
 	})
-	remove := func(at func() *time.Time) func(c caller, in *ByID) error {
+	remove := func(removed bool) func(c caller, in *ByID) error {
 		return func(c caller, in *ByID) error {
 			_, err := c.gym.MoveHour(in.ID, func(h *store.Hour) error {
 				if run.State(h.State) == run.Running {
 					return input.Refuse("", "this class is under way: end it first")
 				}
-				h.RemovedAt = at()
+				if h.RemovedAt = nil; removed {
+					h.RemovedAt = new(c.gym.Now())
+				}
 				return nil
 			}, nil)
 			return err
 		}
 	}
-	command(api, "POST", "/api/hours/{id}/remove", remove(timeNow))
-	command(api, "POST", "/api/hours/{id}/restore", remove(func() *time.Time { return nil }))
+	command(api, "POST", "/api/hours/{id}/remove", remove(true))
+	command(api, "POST", "/api/hours/{id}/restore", remove(false))
 }

@@ -125,7 +125,7 @@ const grace = 2 * time.Minute
 // runByKey finds the run that a key opens, while it does.
 func (s *Server) runByKey(ctx context.Context, key string) (store.Run, error) {
 	row, err := s.store.RunByIntake(ctx, intakeHash(key))
-	if err == nil && row.EndedAt != nil && time.Since(*row.EndedAt) > grace {
+	if err == nil && row.EndedAt != nil && s.store.Now().Sub(*row.EndedAt) > grace {
 		return store.Run{},
 			huma.Error410Gone(
 				"This round is over, and its key opens nothing any more. What was sent with it was not kept.")
@@ -141,7 +141,7 @@ func intakeInfo(gym *store.Gym, r store.Run) (IntakeInfo, error) {
 	}
 	kind := p.Bag.Kind()
 	return IntakeInfo{
-		State: run.State(r.State), ClockUS: clockOf(r), EndUS: int64(p.Timeline.End), Clock: p.Plan.KeptBy(kind),
+		State: run.State(r.State), ClockUS: clockOf(gym, r), EndUS: int64(p.Timeline.End), Clock: p.Plan.KeptBy(kind),
 		Rig: RigDoc{Rig: p.Bag}, Drill: DrillDoc{Plan: p.Plan}, Strikes: standin.Strikes(p.Timeline, p.Plan, kind),
 	}, nil
 }
@@ -150,7 +150,7 @@ func intakeInfo(gym *store.Gym, r store.Run) (IntakeInfo, error) {
 // screen, for devices and for the stand-in. What comes after a round's end is judged with the rest, in the same
 // transaction.
 func (s *Server) keep(gym *store.Gym, row store.Run, in Batch) (Kept, error) {
-	now := time.Now()
+	now := gym.Now()
 	hits, shown, err := hitsOf(in, row, now)
 	if err != nil {
 		return Kept{}, err
@@ -196,7 +196,7 @@ func (s *Server) keep(gym *store.Gym, row store.Run, in Batch) (Kept, error) {
 	if added > 0 {
 		s.live.Send(row.ID, watch.Message{Kind: "hits", Hits: shown})
 	}
-	return Kept{added, run.State(row.State), clockOf(row)}, nil
+	return Kept{added, run.State(row.State), clockOf(gym, row)}, nil
 }
 
 // hitsOf reads the hits of a batch, and as the watchers of the run are told of them.

@@ -70,7 +70,7 @@ func (c caller) invite(forWhom string) (InvitationOut, error) {
 	}
 	secret := rand.Text()
 	i := store.Invitation{Secret: hashed(secret), ForWhom: forWhom, InvitedBy: c.Name, CoachID: &c.Coach.ID,
-		ExpiresAt: time.Now().Add(invited)}
+		ExpiresAt: c.gym.Now().Add(invited)}
 	if err := c.gym.AddInvitation(&i); err != nil {
 		return InvitationOut{}, err
 	}

@@ -118,7 +118,7 @@ func (c caller) takeTest(id string, in TestTaken) (TestResult, error) {
 	}
 	out := TestResult{Sentence: r.Sentence(test, means), Found: []class.Measure{}, Total: r.Total, Clock: r.Clock,
 		Motor: r.Motor, Clipped: r.Clipped, Used: r.Used, LeftOut: r.LeftOut}
-	now := time.Now().UTC()
+	now := c.gym.Now()
 	for i := range r.Found {
 		r.Found[i].At, r.Found[i].Note = now, test.Words()
 		out.Found = append(out.Found, class.Measured(r.Found[i]))

@@ -40,7 +40,7 @@ func (c caller) inClasses(l *progress.Log, traineeID string, since time.Time) er
 }
 
 func (c caller) progress(traineeID string) (progress.Progress, error) {
-	now := time.Now()
+	now := c.gym.Now()
 	since := time.Time{}
 	if traineeID == "" {
 		since = now.AddDate(0, 0, -ledger.GymLooksBack)

@@ -79,13 +79,13 @@ type RunCourse struct {
 	ClockUS int64     `json:"clockUs"`
 }
 
-func clockOf(r store.Run) int64 { return int64(ledger.Course(r).Now(time.Now())) }
+func clockOf(gym *store.Gym, r store.Run) int64 { return int64(ledger.Course(r).Now(gym.Now())) }
 
 func runOut(gym *store.Gym, r store.Run, p run.Opened) (Run, error) {
 	out := Run{
 		ID: r.ID, DrillName: r.DrillName, Rig: RigDoc{Rig: p.Bag}, Source: drill.Recorder(r.Source),
 		Plays: drill.Playing(r.Plays), FollowsUS: int64(p.Timeline.Follows(p.Plays)),
-		Removed: r.RemovedAt != nil, State: run.State(r.State), ClockUS: clockOf(r), Doc: DrillDoc{Plan: p.Plan},
+		Removed: r.RemovedAt != nil, State: run.State(r.State), ClockUS: clockOf(gym, r), Doc: DrillDoc{Plan: p.Plan},
 		Tempo: p.Tempo(), Timeline: p.Timeline,
 	}
 	if r.AssignmentID != nil {
@@ -186,25 +186,22 @@ func (s *Server) step(c caller, id string, in Step) (RunCourse, error) {
 		}
 	}
 	row, err := ledger.Move(c.gym, id, func(r run.Course) (run.Course, error) {
-		return r.Step(in.Action, drill.Micros(in.ClockUS), time.Now())
+		return r.Step(in.Action, drill.Micros(in.ClockUS), c.gym.Now())
 	})
 	if err != nil {
 		return RunCourse{}, err
 	}
 	s.live.Send(id, watch.Message{Kind: "state", State: row.State})
-	return RunCourse{run.State(row.State), clockOf(row)}, nil
+	return RunCourse{run.State(row.State), clockOf(c.gym, row)}, nil
 }
 
 // remove takes an ended run out of the log with all that it moved; bringBack puts it back.
-func (c caller) remove(id string) error { return c.inLog(id, timeNow) }
+func (c caller) remove(id string) error {
+	return c.inLog(id, func() *time.Time { return new(c.gym.Now()) })
+}
 
 func (c caller) bringBack(id string) error {
 	return c.inLog(id, func() *time.Time { return nil })
-}
-
-func timeNow() *time.Time {
-	now := time.Now().UTC()
-	return &now
 }
 
 func (c caller) inLog(id string, removed func() *time.Time) error {

@@ -10,7 +10,6 @@ import (
 	"mime"
 	"os"
 	"strings"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -148,7 +147,7 @@ func (s *Server) registerTakeOut(api huma.API) {
 		return name, ledger.WriteHits(out, c.gym, in.Trainee)
 	})
 	file(api, "/api/export/calendar", asCalendar, func(c caller, _ *nothing, out io.Writer) (string, error) {
-		t, err := ledger.Timetable(c.gym, c.row, time.Now())
+		t, err := ledger.Timetable(c.gym, c.row, c.gym.Now())
 		if err != nil {
 			return "", err
 		}

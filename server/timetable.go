@@ -42,11 +42,11 @@ type CalendarLinkOut struct {
 func (c caller) dateOut(row store.Date) (ClassDate, error) {
 	d, err := ledger.DateDocument(row)
 	out := ClassDate{ID: row.ID, Version: row.Version, Date: d, Sentence: d.Sentence(),
-		Coming: d.Coming(time.Now(), ledger.Zone(c.row))}
+		Coming: d.Coming(c.gym.Now(), ledger.Zone(c.row))}
 	if row.SessionPlanID != nil {
 		out.SessionID = *row.SessionPlanID
 	}
-	now := time.Now()
+	now := c.gym.Now()
 	// one that goes on now counts as next
 	from := now.Add(-time.Duration(d.Minutes) * time.Minute)
 	if held := d.Between(from, now.Add(timetable.Ahead), ledger.Zone(c.row)); len(held) > 0 {
@@ -61,7 +61,7 @@ func (c caller) nextClass() (*ClassDate, error) {
 	var first *ClassDate
 	list, err := readable(c, rows, err, c.dateOut)
 	for _, d := range list {
-		soon := d.Next != nil && d.Next.Before(time.Now().Add(7*24*time.Hour))
+		soon := d.Next != nil && d.Next.Before(c.gym.Now().Add(7*24*time.Hour))
 		if soon && (first == nil || d.Next.Before(*first.Next)) {
 			first = &d
 		}
@@ -181,7 +181,7 @@ func (s *Server) serveCalendar(c *gin.Context) {
 	}
 	var t calendar.Calendar
 	if err == nil {
-		t, err = ledger.Timetable(gym, row, time.Now())
+		t, err = ledger.Timetable(gym, row, gym.Now())
 	}
 	if err == nil {
 		err = gym.CalendarRead(link.ID)

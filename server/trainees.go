@@ -136,7 +136,7 @@ func (c caller) beginning() Beginning {
 	who := trainee.Newcomer
 	return Beginning{
 		Newcomer: Trainee{Stance: who.Stance, Band: who.Band, AgeBand: who.Age},
-		Weeks:    weeksOut(ladder.DefaultWeeks(time.Now().In(ledger.Zone(c.row)))),
+		Weeks:    weeksOut(ladder.DefaultWeeks(c.gym.Now().In(ledger.Zone(c.row)))),
 		Body:     rig.BodyFields(),
 		Rounds:   WeekLimits{ladder.MostAtFirst, ladder.MostRounds},
 	}

@@ -83,7 +83,7 @@ func (g *Gym) AddCalendarLink(l *CalendarLink) error {
 
 // RevokeCalendarLink ends an address for good.
 func (g *Gym) RevokeCalendarLink(id string) error {
-	return g.change(&CalendarLink{}, id, map[string]any{"revoked_at": time.Now().UTC()})
+	return g.change(&CalendarLink{}, id, map[string]any{"revoked_at": g.Now()})
 }
 
 // CalendarLink finds an address by its hash, revoked or not, in whichever gym it is.
@@ -94,5 +94,5 @@ func (s *Store) CalendarLink(ctx context.Context, hash string) (CalendarLink, er
 
 // CalendarRead keeps that an address was read.
 func (g *Gym) CalendarRead(id string) error {
-	return g.change(&CalendarLink{}, id, map[string]any{"read_at": time.Now().UTC()})
+	return g.change(&CalendarLink{}, id, map[string]any{"read_at": g.Now()})
 }

@@ -98,7 +98,7 @@ func (g *Gym) AddCaution(c *Caution) error {
 // LiftCaution lifts a caution that stands, on somebody's word; coachID is who does it, nil for nobody who signs in.
 func (g *Gym) LiftCaution(id, by string, coachID *string) error {
 	done := g.rows().Model(&Caution{}).Where("id = ? AND lifted_at IS NULL",
-		id).Updates(map[string]any{"lifted_by": by, "lifted_by_id": coachID, "lifted_at": time.Now().UTC()})
+		id).Updates(map[string]any{"lifted_by": by, "lifted_by_id": coachID, "lifted_at": g.Now()})
 	if done.Error == nil && done.RowsAffected == 0 {
 		return ErrNotFound
 	}

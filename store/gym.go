@@ -171,7 +171,7 @@ func listed[T any](g *Gym, shelf Shelf, order string) ([]T, error) {
 
 // Archive takes a row out of the lists without deleting what runs refer to.
 func (g *Gym) Archive(model any, id string) error {
-	return g.change(model, id, map[string]any{"archived_at": time.Now().UTC()})
+	return g.change(model, id, map[string]any{"archived_at": g.Now()})
 }
 
 // BringBack puts an archived row back into the lists.

@@ -87,7 +87,7 @@ func (g *Gym) ChangeSessionPlan(p *SessionPlan) error {
 
 // AddHour stores a new hour, ready to begin, and fills in its id where it has none.
 func (g *Gym) AddHour(h *Hour) error {
-	h.GymID, h.State, h.Version, h.SeenAt = g.ID, "ready", 1, time.Now().UTC()
+	h.GymID, h.State, h.Version, h.SeenAt = g.ID, "ready", 1, g.Now()
 	if h.Deeds == nil {
 		h.Deeds = Doc("[]")
 	}
@@ -151,7 +151,7 @@ func eachOf[T any](q *gorm.DB, at int, each func(T) error) error {
 
 // RemoveHour takes an hour out of the lists; it is kept.
 func (g *Gym) RemoveHour(id string) error {
-	return g.change(&Hour{}, id, map[string]any{"removed_at": time.Now().UTC()})
+	return g.change(&Hour{}, id, map[string]any{"removed_at": g.Now()})
 }
 
 // PauseHour pauses an hour whose plan cannot be read.

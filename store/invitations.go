@@ -25,7 +25,7 @@ func (g *Gym) AddInvitation(i *Invitation) error {
 
 // Invitations lists those that hold, the newest first; the others go.
 func (g *Gym) Invitations() ([]Invitation, error) {
-	now := time.Now().UTC()
+	now := g.Now()
 	if err := g.rows().Where("expires_at <= ?", now).Delete(&Invitation{}).Error; err != nil {
 		return nil, ownError(err)
 	}
@@ -45,7 +45,7 @@ func (g *Gym) Withdraw(id string) error {
 // InvitationBy finds the invitation of a secret while it holds.
 func (s *Store) InvitationBy(ctx context.Context, secret []byte) (Invitation, error) {
 	var i Invitation
-	q := s.inEveryGym(ctx).Where("secret = ? AND expires_at > ?", secret, time.Now().UTC())
+	q := s.inEveryGym(ctx).Where("secret = ? AND expires_at > ?", secret, s.Now())
 	return i, ownError(q.Take(&i).Error)
 }
 

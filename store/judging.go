@@ -131,7 +131,7 @@ func (g *Gym) UndoCorrection(runID, id string) (Correction, error) {
 		if err := in.rows().Where("id = ? AND run_id = ? AND undone_at IS NULL", id, runID).Take(&c).Error; err != nil {
 			return err
 		}
-		return in.rows().Model(&Correction{}).Where("id = ?", id).Update("undone_at", time.Now().UTC()).Error
+		return in.rows().Model(&Correction{}).Where("id = ?", id).Update("undone_at", g.Now()).Error
 	})
 	return c, ownError(err)
 }

@@ -51,7 +51,7 @@ func (g *Gym) Rig(id string) (Rig, error) { return find[Rig](g, id) }
 
 // AddRig stores a new rig and fills in its id.
 func (g *Gym) AddRig(r *Rig) error {
-	r.GymID, r.Version, r.MeasuredAt, r.Place = g.ID, 1, time.Now().UTC().Truncate(time.Microsecond), placed(r.Place)
+	r.GymID, r.Version, r.MeasuredAt, r.Place = g.ID, 1, g.Now().Truncate(time.Microsecond), placed(r.Place)
 	return ownError(g.db.Create(r).Error)
 }
 
@@ -92,7 +92,7 @@ func (g *Gym) Calibrate(c *Calibration, r *Rig) error {
 			return err
 		}
 		c.GymID, c.RigID, c.RigVersion, c.WasMeasuredAt, c.CreatedAt = g.ID, r.ID, r.Version, before.MeasuredAt,
-			time.Now().UTC()
+			g.Now()
 		if c.CreatedAt.Before(r.MeasuredAt) { // the change that a calibration makes does not put it out of date
 			c.CreatedAt = r.MeasuredAt
 		}
@@ -109,7 +109,7 @@ func (g *Gym) Uncalibrate(c Calibration, r *Rig) error {
 			return err
 		}
 		done := in.rows().Model(&Calibration{}).Where("id = ? AND undone_at IS NULL",
-			c.ID).Updates(map[string]any{"undone_at": time.Now().UTC()})
+			c.ID).Updates(map[string]any{"undone_at": g.Now()})
 		if done.Error != nil {
 			return ownError(done.Error)
 		}

@@ -107,7 +107,7 @@ type Mark struct {
 
 // AddRun stores a new run with its timeline, ready to start, and fills in its id.
 func (g *Gym) AddRun(r *Run, line Doc) error {
-	r.GymID, r.State, r.SeenAt = g.ID, "ready", time.Now().UTC()
+	r.GymID, r.State, r.SeenAt = g.ID, "ready", g.Now()
 	return g.Together(func(in *Gym) error {
 		if err := in.db.Create(r).Error; err != nil {
 			return err
@@ -129,7 +129,7 @@ func (g *Gym) EachRunDoc(each func(Run) error) error {
 // RemoveRun takes a round out of the log, with what it showed of anybody; the round itself is kept.
 func (g *Gym) RemoveRun(id string) error {
 	return g.Together(func(in *Gym) error {
-		if err := in.change(&Run{}, id, map[string]any{"removed_at": time.Now().UTC()}); err != nil {
+		if err := in.change(&Run{}, id, map[string]any{"removed_at": g.Now()}); err != nil {
 			return err
 		}
 		return in.setEvidence(id, nil)
@@ -169,7 +169,7 @@ func (g *Gym) MoveRun(id string, change func(*Run) error, after func(in *Gym, r 
 // SetOutcome stores what became of a run, what went wrong in it, and what it shows of whoever was on the bag, in place
 // of what was there.
 func (g *Gym) SetOutcome(o Outcome, faults []Fault, shows []Evidence) error {
-	o.GymID, o.JudgedAt = g.ID, time.Now().UTC()
+	o.GymID, o.JudgedAt = g.ID, g.Now()
 	return g.Together(func(in *Gym) error {
 		if err := in.db.Clauses(clause.OnConflict{UpdateAll: true}).Create(&o).Error; err != nil {
 			return err

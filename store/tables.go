@@ -96,7 +96,7 @@ func (g *Gym) AddBrought(list []Brought) error {
 			outcomes []Outcome
 			faults   []Fault
 			ratings  []Rating
-			now      = time.Now().UTC()
+			now      = g.Now()
 		)
 		for i, b := range list {
 			o := b.Outcome
