@@ -195,7 +195,9 @@ func (p *Page) Until(expression string) error { return p.wait(expression, expres
 
 func (p *Page) wait(what, expression string) error {
 	var last string
-	for end := time.Now().Add(45 * time.Second); time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
+	pause := 30 * time.Millisecond // longer and longer, since each look costs the page the time of a layout
+	for end := time.Now().Add(45 * time.Second); time.Now().Before(end); time.Sleep(pause) {
+		pause = min(pause*5/4, 250*time.Millisecond)
 		if ok, err := Eval[bool](p, "!!("+expression+")"); err != nil {
 			last = err.Error()
 		} else if ok {

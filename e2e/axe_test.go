@@ -44,8 +44,10 @@ func TestAxe(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	check := func(name string) {
 		t.Helper()
-		if _, err := browser.Eval[bool](c.Page, string(axe)+"; true"); err != nil {
-			t.Fatal(err)
+		if there, _ := browser.Eval[bool](c.Page, "!!window.axe"); !there {
+			if _, err := browser.Eval[bool](c.Page, string(axe)+"; true"); err != nil {
+				t.Fatal(err)
+			}
 		}
 		found, err := browser.Eval[[]string](c.Page, `axe.run(document, { resultTypes: ['violations'],
 			rules: { 'label-content-name-mismatch': { enabled: true } } }).then((r) =>

@@ -280,6 +280,7 @@ func TestCoachByLink(t *testing.T) {
 	c.ok(c.Fill("Invite a coach: who is it?", "Marta"))
 	c.ok(c.Press("Make a link"))
 	c.ok(c.See("Marta is invited by New"))
+	c.ok(c.Until("document.querySelector('[aria-label=\"The link\"]') !== null"))
 	link := c.text("document.querySelector('[aria-label=\"The link\"]').value")
 	guest.ok(guest.Leave(link))
 	guest.ok(guest.See("Coach at Hall"))

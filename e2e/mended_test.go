@@ -142,6 +142,11 @@ func TestNewLineAfterTheSignInRanOut(t *testing.T) {
 	c.text(`(() => { const i = document.querySelector('input[spellcheck=false]'); i.focus(); i.select(); return '' })()`)
 	c.ok(c.Key("1-2-3-2"))
 	c.ok(c.Until("Object.keys(localStorage).some((k) => k.startsWith('draft:') && localStorage.getItem(k).includes('1-2-3-2'))"))
+	c.ok(c.Until(`(() => { // nothing is asked any more that would find out first
+		const n = performance.getEntriesByType('resource').filter((e) => e.name.endsWith('/api/compose')).length
+		if (n !== window.asked) { window.asked = n; window.since = performance.now() }
+		return n > 0 && performance.now() - window.since > 1500
+	})()`))
 	c.text("fetch('/api/sign-out', {method: 'POST', headers: {'content-type': 'application/json'}}).then(() => '')")
 	c.ok(c.Key("b")) // one key alone: it is asked what the line does, and the page is gone before a second one
 	c.ok(c.See("Sign in"))

@@ -43,8 +43,8 @@ need_package() {
   eval "$there" >/dev/null 2>&1 || fail "$* was installed but is not found."
 }
 
-# build_ui: installs the interface's parts and builds it, each only when its inputs have changed.
-build_ui() {
+# install_ui: installs the interface's parts when their list has changed.
+install_ui() {
   local stamp=ui/node_modules/.melodromos want
   want=$(cat ui/package.json ui/package-lock.json | sha256sum)
   if [ "$(cat "$stamp" 2>/dev/null)" != "$want" ]; then
@@ -52,6 +52,12 @@ build_ui() {
     (cd ui && npm ci --no-fund --no-audit --loglevel=error) || fail "npm ci failed in ui (see above)."
     printf '%s\n' "$want" >"$stamp"
   fi
+}
+
+# build_ui: builds the interface when it has changed.
+build_ui() {
+  install_ui
+  local want
   want=$(find ui/src ui/public ui/index.html ui/*.ts ui/package-lock.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum)
   if [ "$(cat .data/ui-built 2>/dev/null)" != "$want" ] || [ ! -f ui/dist/index.html ]; then
     say "Building the interface"

@@ -264,10 +264,7 @@ func operations(doc *huma.OpenAPI) (list []operation) {
 
 // Whatever is asked along the description of the interface, the server has an answer of its own: no request ends in a
 // fault of it.
-func TestRequestsFromTheDescription(t *testing.T) {
-	if testing.Short() {
-		t.Skip("it has a step of its own in ./test")
-	}
+func TestLongRequestsFromTheDescription(t *testing.T) {
 	s := newSite(t)
 	s.gate.Unbounded(door.Network("127.0.0.1")) // here all may be asked
 	m := &maker{Rand: rand.New(rand.NewPCG(*fuzzSeed, 1)), doc: s.api.OpenAPI()}

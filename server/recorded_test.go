@@ -15,7 +15,7 @@ import (
 )
 
 // The demo gym answers as it did, on a day that is always the same.
-func TestRecordedDemo(t *testing.T) {
+func TestLongRecordedDemo(t *testing.T) {
 	s := newSite(t, func(o *Options) { o.DemoEmail, o.DemoPassword = demo.Email, demo.Password })
 	s.store.SetClock(ticking(time.Date(2026, 3, 17, 18, 20, 0, 0, time.UTC)))
 	if err := demo.Load(ctx, s.store, s.store.Now()); err != nil {

@@ -50,7 +50,7 @@ var spoilings = []spoiling{
 
 // One row of every table whose document was spoiled by hand takes nothing else down: every other thing is answered as
 // before, the row is named as one that could not be read, comes down as it is, and can be removed.
-func TestSpoiledRows(t *testing.T) {
+func TestLongSpoiledRows(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Hazel")
 	m := &maker{Rand: rand.New(rand.NewPCG(1, 1)), doc: s.api.OpenAPI()}
@@ -321,7 +321,7 @@ func TestNothingUnreadableIsWritten(t *testing.T) {
 
 // Every session that the product ships, and one that is built up, is planned, started, run to its end and logged with
 // one, three and eight people. A session that is the same for everybody leaves no drill behind.
-func TestEverySessionHeld(t *testing.T) {
+func TestLongEverySessionHeld(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Yew")
 	first, _ := u.hung("speed", "doubleEnd", "reflex", "slip", "hanging")

@@ -122,10 +122,7 @@ func TestAnswersAreWhole(t *testing.T) {
 }
 
 // A file that comes in more slowly than anybody's line is given up.
-func TestSlowFile(t *testing.T) {
-	if testing.Short() {
-		t.Skip("it takes ten seconds")
-	}
+func TestLongSlowFile(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Alder")
 	at, err := net.Dial("tcp", strings.TrimPrefix(s.url, "http://"))

@@ -1,6 +1,7 @@
 package standin_test
 
 import (
+	"iter"
 	"regexp"
 	"strings"
 	"testing"
@@ -24,23 +25,28 @@ func faultless() standin.Person {
 	return p
 }
 
-func rounds(t *testing.T, plan drill.Plan, line drill.Timeline, who standin.Person, through standin.Coarse, n int,
-	see func(judge.Round)) {
+func rounds(t *testing.T, plan drill.Plan, line drill.Timeline, who standin.Person, through standin.Coarse,
+	n int) iter.Seq[judge.Round] {
 	t.Helper()
 	strikes := standin.Strikes(line, plan, speed.Kind())
-	for seed := range uint64(n) {
-		var own standin.Bag
-		var err error
-		if line.Clock == drill.ByBag {
-			if own, err = standin.Before(speed, plan, line, seed); err != nil {
-				t.Fatal(err)
+	return func(yield func(judge.Round) bool) {
+		for seed := range uint64(n) {
+			var own standin.Bag
+			var err error
+			if line.Clock == drill.ByBag {
+				if own, err = standin.Before(speed, plan, line, seed); err != nil {
+					t.Error(err)
+					return
+				}
+			}
+			var hits []judge.Hit
+			for _, h := range through.Feel(who.Play(strikes, own, line.End.Seconds(), seed+1).Hits, seed) {
+				hits = append(hits, judge.Hit{At: h.At, Hand: drill.Hand(h.Hand), Launch: h.Launch})
+			}
+			if !yield(judge.JudgeRound(line, hits, line.End, judge.Source{Latency: true, ForceSpread: who.Force})) {
+				return
 			}
 		}
-		var hits []judge.Hit
-		for _, h := range through.Feel(who.Play(strikes, own, line.End.Seconds(), seed+1).Hits, seed) {
-			hits = append(hits, judge.Hit{At: h.At, Hand: drill.Hand(h.Hand), Launch: h.Launch})
-		}
-		see(judge.JudgeRound(line, hits, line.End, judge.Source{Latency: true, ForceSpread: who.Force}))
 	}
 }
 
@@ -64,18 +70,18 @@ func TestFaultlessRoundsAreLeftInPeace(t *testing.T) {
 		for _, deaf := range []bool{true, false} {
 			d := technique(drill.OneHand, 5, 3, 25, 112)
 			d.Clock = clock
-			const n = 400
-			remarked := 0
-			rounds(t, d, laid(t, d), faultless(), standin.Coarse{Deaf: deaf}, n, func(r judge.Round) {
+			quiet := wald{bad: 0.90, good: 0.98}
+			for r := range rounds(t, d, laid(t, d), faultless(), standin.Coarse{Deaf: deaf}, 400) {
 				said := strings.Join(append(r.Remarks(), r.Headline()), " ")
-				if faults.MatchString(said) || len(fault.Find(fault.Round{Round: r, Kind: speed.Kind()})) > 0 {
-					remarked++
+				if !quiet.add(!faults.MatchString(said) && len(fault.Find(fault.Round{Round: r,
+					Kind: speed.Kind()})) == 0) {
+					break
 				}
-			})
-			t.Logf("the %s's clock, deaf to force %v: %d of %d rounds", clock, deaf, remarked, n)
-			if remarked > n/20 {
-				t.Errorf("the %s's clock, deaf to force %v: a fault in %d of %d rounds without one", clock, deaf,
-					remarked, n)
+			}
+			t.Logf("the %s's clock, deaf to force %v: nothing in %d of %d rounds", clock, deaf, quiet.held, quiet.n)
+			if !quiet.holds() {
+				t.Errorf("the %s's clock, deaf to force %v: no fault in only %d of %d rounds without one", clock, deaf,
+					quiet.held, quiet.n)
 			}
 		}
 	}
@@ -96,16 +102,18 @@ func TestCoarseSensors(t *testing.T) {
 		"a clock of hundredths":  {standin.Coarse{Deaf: true, Grid: 0.010}, true},
 		"a clock of thousandths": {standin.Coarse{Deaf: true, Grid: 0.001}, false},
 	} {
-		const n = 100
-		told := 0
-		rounds(t, d, line, faultless(), c.through, n, func(r judge.Round) {
-			if !r.Judged() {
-				told++
+		right := wald{bad: 0.90, good: 0.98}
+		if c.coarse {
+			right = wald{bad: 0.6, good: 0.87} // three in four
+		}
+		for r := range rounds(t, d, line, faultless(), c.through, 200) {
+			if !right.add(r.Judged() != c.coarse) {
+				break
 			}
-		})
-		t.Logf("%s: %d of %d rounds are not scored", name, told, n)
-		if c.coarse && told < 3*n/4 || !c.coarse && told > n/20 {
-			t.Errorf("%s: %d of %d rounds are not scored", name, told, n)
+		}
+		t.Logf("%s: rightly scored or not in %d of %d rounds", name, right.held, right.n)
+		if !right.holds() {
+			t.Errorf("%s: rightly scored or not in only %d of %d rounds", name, right.held, right.n)
 		}
 	}
 }
@@ -116,14 +124,14 @@ func TestGrowingForce(t *testing.T) {
 	who := faultless()
 	who.Trend = 0.25 // over three minutes: 8 % in this one
 	told := 0
-	rounds(t, d, laid(t, d), who, standin.Coarse{}, 60, func(r judge.Round) {
+	for r := range rounds(t, d, laid(t, d), who, standin.Coarse{}, 60) {
 		if h := r.Followed.Held; h.Firm && h.Trend > 0 {
 			told++
 		}
 		if r.CleanShare() < 0.7 {
 			t.Errorf("%.0f %% clean", 100*r.CleanShare())
 		}
-	})
+	}
 	if told < 50 {
 		t.Errorf("told in %d of 60 rounds", told)
 	}

@@ -11,5 +11,13 @@ export default defineConfig({
     assetsInlineLimit: 0,
     rolldownOptions: { checks: { pluginTimings: false } },
   },
-  server: { proxy: { '/api': { target: 'http://127.0.0.1:8090', ws: true } } },
+  // For ./dev: what is asked of the server goes on to it.
+  server: {
+    proxy: Object.fromEntries(
+      ['/api', '/calendar'].map((path) => [
+        path,
+        { target: `http://127.0.0.1:${process.env['PORT'] ?? 8090}`, ws: true },
+      ]),
+    ),
+  },
 })

@@ -14,7 +14,7 @@ func TestPhrases(t *testing.T) {
 	ill := regexp.MustCompile(`  | [,.;:]|\.\.|,\.|: \.|NaN|%!`)
 	remedies, taken := 0, 0
 	for range 300 {
-		q := about(g.bag(), Person{Name: "Ines Calder"})
+		q := about(g.bag(g.IntN(6)), Person{Name: "Ines Calder"})
 		if g.IntN(3) == 0 {
 			tempo := g.from(30, 500)
 			q.Tempo = &tempo

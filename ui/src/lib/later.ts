@@ -2,7 +2,9 @@ import type { Component } from 'svelte'
 import { wrap } from 'svelte-spa-router/wrap'
 import Unreached from './ui/Unreached.svelte'
 
-type Module = { default: Component<any> }
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- each view has props of its own
+export type View = Component<any>
+type Module = { default: View }
 export type Loads = () => Promise<Module>
 
 /** The views that nobody has opened yet. */

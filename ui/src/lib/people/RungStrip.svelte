@@ -14,7 +14,7 @@
   aria-label="{standing} of {of} rungs passed{at < of ? `, rung ${at + 1} next` : ''}">
   <line x1="2" x2={width - 2} y1="5" y2="5" stroke="var(--edge)" stroke-width="3" />
   <line x1="2" x2={width - 2} y1="21" y2="21" stroke="var(--edge)" stroke-width="3" />
-  {#each { length: of } as _, i (i)}
+  {#each { length: of }, i (i)}
     <line
       x1={x(i)}
       x2={x(i)}

@@ -1,11 +1,10 @@
 <!-- Stands in place of a view that could not be loaded, and becomes it once it can: at a press, or as soon as the line is back. -->
 <script lang="ts">
-  import type { Component } from 'svelte'
-  import { loaded, type Loads } from '../later'
+  import { loaded, type Loads, type View as Any } from '../later'
   import Notice from './Notice.svelte'
 
   let { load, params }: { load: Loads; params?: Record<string, string> } = $props()
-  let View = $state.raw<Component<any> | null>(null)
+  let View = $state.raw<Any | null>(null)
   let tries = 0
 
   async function again() {

@@ -68,8 +68,8 @@
     const key = e.key.toLowerCase()
     const at = e.target as HTMLElement
     const held = e.ctrlKey || e.metaKey
-    if (held && key === 'z') e.shiftKey ? sheet.redo() : sheet.undo()
-    else if (held && key === 'y') sheet.redo()
+    if (held && (key === 'y' || (key === 'z' && e.shiftKey))) sheet.redo()
+    else if (held && key === 'z') sheet.undo()
     else if (!shortcuts.plain(e)) return
     else if (key === 'm') void sheet.turn('mirror')
     else if (key === 'c') void sheet.turn('counterpart')

@@ -49,19 +49,17 @@
         label="Reps"
         figure
         onstep={(by) => sheet.setBlock(i, { times: Math.max(1, (block.times ?? 1) + by) })}>
-        {#snippet children()}
-          <label class="block">
-            <span class="label">Reps</span>
-            <input
-              class="input mt-1"
-              inputmode="numeric"
-              value={block.times}
-              oninput={(e) => {
-                const n = Number(e.currentTarget.value)
-                if (Number.isInteger(n) && n > 0 && n <= 500) sheet.setBlock(i, { times: n })
-              }} />
-          </label>
-        {/snippet}
+        <label class="block">
+          <span class="label">Reps</span>
+          <input
+            class="input mt-1"
+            inputmode="numeric"
+            value={block.times}
+            oninput={(e) => {
+              const n = Number(e.currentTarget.value)
+              if (Number.isInteger(n) && n > 0 && n <= 500) sheet.setBlock(i, { times: n })
+            }} />
+        </label>
       </Part>
       <span class="text-sm text-soft">about {block.seconds} s</span>
     {:else}
@@ -70,13 +68,11 @@
         label="Block length"
         figure
         onstep={(by) => sheet.setBlock(i, { seconds: Math.max(10, block.seconds + 5 * by) })}>
-        {#snippet children()}
-          <Seconds
-            label="Block length"
-            value={block.seconds}
-            least={10}
-            onchange={(v) => sheet.setBlock(i, { seconds: v })} />
-        {/snippet}
+        <Seconds
+          label="Block length"
+          value={block.seconds}
+          least={10}
+          onchange={(v) => sheet.setBlock(i, { seconds: v })} />
       </Part>
     {/if}
     <Part text={roles[block.role]} label="What the block is for">

@@ -45,18 +45,14 @@
     label="Round length"
     figure
     onstep={(by) => sheet.setRound({ seconds: bounded(round.seconds + 10 * by, 10, 3600) })}>
-    {#snippet children()}
-      <Seconds label="Round length" value={round.seconds} least={10} onchange={(v) => sheet.setRound({ seconds: v })} />
-    {/snippet}
+    <Seconds label="Round length" value={round.seconds} least={10} onchange={(v) => sheet.setRound({ seconds: v })} />
   </Part>{#if !last}<span class="font-normal">, then rest</span>
     <Part
       text="{round.rest} s"
       label="Rest"
       figure
       onstep={(by) => sheet.setRound({ rest: bounded(round.rest + 5 * by, 0, 900) })}>
-      {#snippet children()}
-        <Seconds label="Rest" value={round.rest} least={0} most={900} onchange={(v) => sheet.setRound({ rest: v })} />
-      {/snippet}
+      <Seconds label="Rest" value={round.rest} least={0} most={900} onchange={(v) => sheet.setRound({ rest: v })} />
     </Part>
   {/if}<span class="font-normal">.</span>
 </h2>
