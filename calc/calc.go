@@ -119,7 +119,7 @@ func tempo(_ context.Context, o *input.Object) (any, error) {
 	if err := o.Done(); err != nil {
 		return nil, err
 	}
-	var a rig.Answer
+	var a rig.TempoAnswer
 	if struck {
 		if a, err = bag.Struck(launch, meeting); err == nil && !rig.Anybody.Can(bag.Kind(), a) {
 			a = rig.Anybody.Softer(bag, meeting, a)
@@ -152,7 +152,7 @@ type tempoTail struct {
 }
 
 // tempoAnswer writes an answer down; what there is not is null. A slip bag has a pull where others have a launch.
-func tempoAnswer(bag rig.Rig, a rig.Answer) any {
+func tempoAnswer(bag rig.Rig, a rig.TempoAnswer) any {
 	head, tail := tempoHead{a.Feasible, a.Tempo}, tempoTail{Slowest: a.Limits.Slowest, Fastest: a.Limits.Fastest,
 		Change: a.Change}
 	var launch *float64

@@ -108,9 +108,9 @@ func judged(ctx context.Context, o *input.Object) (any, error) {
 }
 
 // named are the faults of a round.
-func named(r judge.Round, kind rig.Kind) []faultOut {
+func named(r judge.Judgement, kind rig.Kind) []faultOut {
 	list := []faultOut{}
-	for _, f := range fault.Find(fault.Round{Round: r, Kind: kind}) {
+	for _, f := range fault.Find(fault.Case{Judgement: r, Kind: kind}) {
 		list = append(list, faultOut{f.Code, f.Evidence, f.Remedy})
 	}
 	return list

@@ -16,8 +16,8 @@ import (
 // order is the way data take; a package may import only what stands before it.
 var order = []string{"answer", "input", "words", "erasing", "motion", "rig", "combo", "trainee", "drill", "level",
 	"caution", "catalogue", "bench", "compose", "judge", "fault", "run", "ladder", "session", "sound", "rotation",
-	"class",
-	"hour", "progress", "timetable"}
+	"roster",
+	"class", "progress", "timetable"}
 
 func TestImports(t *testing.T) {
 	eachFile(t, ".", func(path string, file *ast.File) {

@@ -164,9 +164,16 @@ var givens = []given{
 }
 
 // line is a combination drill.
-func line(text string, landing drill.Landing, pause, work float64) drill.Combination {
-	return drill.Combination{Text: text, Stance: combo.Orthodox, Landing: landing, Pace: drill.Combining, Pause: pause,
-		Work: work, Guidance: drill.Fading}
+func line(text string, landing drill.Landing, pause, work float64) drill.CombinationDrill {
+	return drill.CombinationDrill{
+		Text:     text,
+		Stance:   combo.Orthodox,
+		Landing:  landing,
+		Pace:     drill.Combining,
+		Pause:    pause,
+		Work:     work,
+		Guidance: drill.Fading,
+	}
 }
 
 // Load makes the demo gym unless it is there already.
@@ -342,7 +349,7 @@ func runRound(g *store.Gym, coach store.Coach, a store.Assignment, bagRow store.
 		return err
 	}
 	end := prepared.Timeline.End
-	_, err = ledger.Move(g, row.ID, func(c run.Course) (run.Course, error) {
+	_, err = ledger.Move(g, row.ID, func(c run.RoundClock) (run.RoundClock, error) {
 		started, err := c.Step(run.Start, 0, at)
 		if err != nil {
 			return c, err

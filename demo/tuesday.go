@@ -5,8 +5,8 @@ import (
 	"fmt"
 	"time"
 
+	"melodromos/core/class"
 	"melodromos/core/drill"
-	"melodromos/core/hour"
 	"melodromos/core/rig"
 	"melodromos/core/run"
 	"melodromos/core/session"
@@ -53,7 +53,7 @@ func tuesday(g *store.Gym, coach store.Coach, now time.Time) error {
 			three = append(three, b.ID)
 		}
 	}
-	plan, err := hour.New(c, hour.Ask{People: people, Bags: three, Minutes: 60})
+	plan, err := class.New(c, class.Ask{People: people, Bags: three, Minutes: 60})
 	if err != nil {
 		return err
 	}

@@ -13,9 +13,9 @@ import (
 	"time"
 
 	"melodromos/browser"
+	"melodromos/core/class"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
-	"melodromos/core/hour"
 	"melodromos/core/session"
 	"melodromos/demo"
 	"melodromos/server"
@@ -82,7 +82,7 @@ func TestClassInTwelvePresses(t *testing.T) {
 	}
 	// Somebody is put on another bag by hand; then one goes, and the rest is planned anew in one press.
 	first := h.Plan.Turns[0]
-	off := first.Seats[slices.IndexFunc(first.Seats, func(s hour.Seat) bool { return s.Bag == "" })]
+	off := first.Seats[slices.IndexFunc(first.Seats, func(s class.Seat) bool { return s.Bag == "" })]
 	who := h.Plan.Person(off.Person).Name
 	bag := h.Plan.Bags[0]
 	c.ok(c.Until(fmt.Sprintf(`(document.querySelector('tbody tr:last-child td [aria-label^="%s, "]').click(), true)`,
@@ -346,7 +346,7 @@ func TestPartner(t *testing.T) {
 	people, rigs := asked[[]one](c, "GET", "/api/trainees", nil), asked[[]one](c, "GET", "/api/rigs", nil)
 	bollard := rigs[slices.IndexFunc(rigs, func(r one) bool { return r.Name == "Bollard" })]
 	made := asked[server.Assignment](c, "POST", "/api/assignments", map[string]any{"rigId": bollard.ID,
-		"traineeId": people[0].ID, "name": "Roll under", "version": 0, "drillVersion": 0, "doc": drill.Combination{
+		"traineeId": people[0].ID, "name": "Roll under", "version": 0, "drillVersion": 0, "doc": drill.CombinationDrill{
 			Text: "1-2", Landing: drill.Freely, Pace: drill.Combining, Pause: 2, Work: 40, Guidance: drill.Alone,
 			Cues: &drill.Cues{Moves: []string{"roll lead"}, Least: 2, Mean: 3, Lead: 1}}})
 	c.ok(c.Go("/run/" + made.ID))
@@ -384,7 +384,7 @@ func TestEveryCallHasAClip(t *testing.T) {
 	t.Parallel()
 	missing := map[string]bool{}
 	for _, x := range session.Templates() {
-		for _, voice := range []session.Voice{{}, {Rotates: true}, {Voice: combo.Voice{Names: true, Inside: true}}} {
+		for _, voice := range []session.Calls{{}, {Rotates: true}, {Naming: combo.Naming{Names: true, Inside: true}}} {
 			for _, e := range session.Begin(x.Session, 10).Cues(voice) {
 				if e.Kind == drill.Bell {
 					continue

@@ -351,7 +351,7 @@ func TestFollow(t *testing.T) {
 		Upper: rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90},
 		Lower: rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}, Damping: 0.04}
 	on := drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Advanced), Seed: 1}
-	p, err := (drill.Combination{Text: "1-2-1-2-1-2", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2,
+	p, err := (drill.CombinationDrill{Text: "1-2-1-2-1-2", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2,
 		Work: 30, Guidance: drill.Fading}).For(on)
 	if err != nil {
 		t.Fatal(err)

@@ -9,7 +9,7 @@ import (
 
 	"github.com/chromedp/chromedp/kb"
 
-	"melodromos/core/hour"
+	"melodromos/core/class"
 	"melodromos/core/session"
 	"melodromos/core/words"
 	"melodromos/demo"
@@ -174,9 +174,9 @@ func TestLeavesInMidRound(t *testing.T) {
 	}
 	now := asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil)
 	turn := now.Plan.Turns[0]
-	seat := turn.Seats[slices.IndexFunc(turn.Seats, func(s hour.Seat) bool { return s.Bag != "" })]
+	seat := turn.Seats[slices.IndexFunc(turn.Seats, func(s class.Seat) bool { return s.Bag != "" })]
 	other := turn.Seats[slices.IndexFunc(turn.Seats,
-		func(s hour.Seat) bool { return s.Bag != "" && s.Person != seat.Person })]
+		func(s class.Seat) bool { return s.Bag != "" && s.Person != seat.Person })]
 	who, bag := now.Plan.Person(seat.Person).Name, now.Plan.Bag(other.Bag).Name
 	onBag := now.Plan.Person(other.Person).Name
 	c.ok(c.Press("Who is here"))
@@ -242,7 +242,7 @@ func TestNoJumpOnReconnect(t *testing.T) {
 	}
 	c.lostLine()
 	now := asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil)
-	cut := func(f session.Face) bool { return f.State == session.Cut }
+	cut := func(f session.Display) bool { return f.State == session.Cut }
 	if len(now.Faces) != faces || slices.ContainsFunc(now.Faces, cut) {
 		t.Errorf("%d stretches, before %d", len(now.Faces), faces)
 	}

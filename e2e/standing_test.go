@@ -17,17 +17,17 @@ type standingBag struct{ Mass, Neck, Height, Diameter float64 }
 
 var standingTable = rig.Table[standingBag]{
 	{Field: rig.Field{Name: "mass", Label: "Weight that swings", Quantity: rig.AsKilograms,
-		Offer:  rig.Offer{Least: 5, Most: 40, Step: 0.5},
+		Slider: rig.Slider{Least: 5, Most: 40, Step: 0.5},
 		Limits: input.Limits{Min: 1, Max: 80, Unit: "kg"}}, At: func(b *standingBag) any { return &b.Mass }},
 	{Field: rig.Field{Name: "neck", Label: "Neck", Quantity: rig.AsStiffness,
-		Offer: rig.Offer{Least: 100, Most: 3000, Step: 10}, Help: "Hardly anybody knows it: calibrate the bag.",
+		Slider: rig.Slider{Least: 100, Most: 3000, Step: 10}, Help: "Hardly anybody knows it: calibrate the bag.",
 		Limits: input.Limits{Min: 0, Max: 1e4, Open: true, Unit: "N/m"}},
 		At: func(b *standingBag) any { return &b.Neck }},
 	{Field: rig.Field{Name: "height", Label: "Top above the floor", Quantity: rig.AsHeight,
-		Offer:  rig.Offer{Least: 1, Most: 2.2, Step: 0.01},
+		Slider: rig.Slider{Least: 1, Most: 2.2, Step: 0.01},
 		Limits: input.Limits{Min: 0.5, Max: 3, Unit: "m"}}, At: func(b *standingBag) any { return &b.Height }},
 	{Field: rig.Field{Name: "diameter", Label: "Across", Quantity: rig.AsLength,
-		Offer:  rig.Offer{Least: 0.2, Most: 0.6, Step: 0.01},
+		Slider: rig.Slider{Least: 0.2, Most: 0.6, Step: 0.01},
 		Limits: input.Limits{Min: 0.1, Max: 1, Unit: "m"}}, At: func(b *standingBag) any { return &b.Diameter }},
 }
 
@@ -73,31 +73,31 @@ func (b standingBag) Limits(m rig.Meeting) (rig.Tempo, error) {
 		FastestLaunch: rig.MaxLaunch}, nil
 }
 
-func (b standingBag) Struck(launch float64, m rig.Meeting) (rig.Answer, error) {
+func (b standingBag) Struck(launch float64, m rig.Meeting) (rig.TempoAnswer, error) {
 	list, err := b.Returns(launch, m, m.Rebounds)
 	if err != nil {
-		return rig.Answer{}, err
+		return rig.TempoAnswer{}, err
 	}
 	limits, err := b.Limits(m)
-	return rig.Answer{
+	return rig.TempoAnswer{
 		Feasible: true, Tempo: b.tempo(launch, m), Launch: launch, Window: list[m.Rebounds-1].Window,
 		FistSpeed: rig.Fist(b, launch, launch), Limits: limits,
 	}, err
 }
 
-func (b standingBag) Solve(tempo float64, m rig.Meeting) (rig.Answer, error) {
+func (b standingBag) Solve(tempo float64, m rig.Meeting) (rig.TempoAnswer, error) {
 	limits, err := b.Limits(m)
 	if err != nil || tempo <= limits.Slowest || tempo > limits.Fastest {
-		return rig.Answer{Tempo: tempo, Limits: limits}, err
+		return rig.TempoAnswer{Tempo: tempo, Limits: limits}, err
 	}
 	launch, err := motion.Root(func(v float64) float64 { return b.tempo(v, m) - tempo }, 0, rig.MaxLaunch, 1e-9)
 	if err != nil {
-		return rig.Answer{}, err
+		return rig.TempoAnswer{}, err
 	}
 	return b.Struck(launch, m)
 }
 
-func (b standingBag) AtFist(fist float64, m rig.Meeting) (rig.Answer, error) {
+func (b standingBag) AtFist(fist float64, m rig.Meeting) (rig.TempoAnswer, error) {
 	launch, err := motion.Root(func(v float64) float64 { return rig.Fist(b, v, v) - fist }, 0, rig.MaxLaunch, 1e-9)
 	if err != nil {
 		launch = rig.MaxLaunch
@@ -151,8 +151,8 @@ func (b standingBag) Loads(launch, _ float64) ([]rig.Load, error) {
 	return []rig.Load{{Part: "base", Peak: b.Mass * launch * 2 * math.Pi / b.period(launch)}}, nil
 }
 
-func (b standingBag) Side(rig.Place) rig.Side {
-	return rig.Side{Top: b.Height + 0.3, Shapes: []rig.Shape{
+func (b standingBag) Side(rig.Place) rig.SideView {
+	return rig.SideView{Top: b.Height + 0.3, Shapes: []rig.Segment{
 		{Kind: rig.Base, X1: -0.3, X2: 0.3, Y2: 0.4}, {Kind: rig.Barrel, Y1: b.Height, Y2: 0.4, W: b.Diameter},
 	}}
 }

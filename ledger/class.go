@@ -7,10 +7,10 @@ import (
 	"time"
 
 	"melodromos/core/caution"
-	"melodromos/core/class"
 	"melodromos/core/combo"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
+	"melodromos/core/roster"
 	"melodromos/core/trainee"
 	"melodromos/store"
 )
@@ -32,8 +32,14 @@ func Zone(row store.GymRow) *time.Location {
 
 // Class reads what is known of one trainee, archived or not, or of all who train where the id is empty, and of the bags
 // that hang.
-func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, stop func() error) (class.Class, error) {
-	c := class.Class{Gate: Gate(row), Kicks: row.Kicks, Voice: Voice(row), Zone: Zone(row), Now: now, Stop: stop}
+func Class(
+	gym *store.Gym,
+	row store.GymRow,
+	traineeID string,
+	now time.Time,
+	stop func() error,
+) (roster.Roster, error) {
+	c := roster.Roster{Gate: Gate(row), Kicks: row.Kicks, Voice: Voice(row), Zone: Zone(row), Now: now, Stop: stop}
 	var err error
 	if c.Bags, err = bagsOf(gym); err != nil {
 		return c, err
@@ -56,10 +62,10 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 	if err := errors.Join(e1, e3, e4, e5, e6); err != nil {
 		return c, err
 	}
-	c.Members = make([]class.Member, len(people))
-	index := map[string]*class.Member{}
+	c.Members = make([]roster.Member, len(people))
+	index := map[string]*roster.Member{}
 	for i, t := range people {
-		c.Members[i] = class.Member{ID: t.ID, Name: t.Name, Stance: combo.Stance(t.Stance), Band: trainee.Band(t.Band),
+		c.Members[i] = roster.Member{ID: t.ID, Name: t.Name, Stance: combo.Stance(t.Stance), Band: trainee.Band(t.Band),
 			Weak: combo.Hand(t.Weak), Body: Body(t), Age: trainee.AgeBand(t.AgeBand),
 			School: ladder.School(t.School), Weeks: Weeks(t)}
 		index[t.ID] = &c.Members[i]
@@ -75,19 +81,19 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 		if m == nil {
 			continue
 		}
-		m.Spared = append(m.Spared, class.Spell{From: k.CreatedAt, To: orZero(k.LiftedAt)})
+		m.Spared = append(m.Spared, roster.Spell{From: k.CreatedAt, To: orZero(k.LiftedAt)})
 		if k.LiftedAt == nil {
-			m.Cautions = append(m.Cautions, caution.Kind(k.Kind))
+			m.Cautions = append(m.Cautions, caution.Type(k.Kind))
 		}
 	}
 	for _, d := range decisions {
 		if m := index[d.TraineeID]; m != nil {
-			m.Decisions = append(m.Decisions, class.Decision{Kind: rig.Kind(d.BagKind),
+			m.Decisions = append(m.Decisions, roster.Ruling{Kind: rig.Kind(d.BagKind),
 				Decision: ladder.Decision{At: d.CreatedAt, Rung: d.Rung, Choice: ladder.Choice(d.Choice),
 					Reason: d.Reason}})
 		}
 	}
-	added := map[*class.Member]bool{}
+	added := map[*roster.Member]bool{}
 	for _, t := range turns { // what was done in a class counts as done, and moves nothing
 		if m := index[t.TraineeID]; m != nil {
 			m.Rounds = append(m.Rounds, turnOf(t))
@@ -95,7 +101,7 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 		}
 	}
 	for m := range added {
-		slices.SortStableFunc(m.Rounds, func(a, b class.Round) int { return a.At.Compare(b.At) })
+		slices.SortStableFunc(m.Rounds, func(a, b roster.PastRound) int { return a.At.Compare(b.At) })
 	}
 	for _, a := range given {
 		m := index[a.TraineeID]
@@ -108,31 +114,31 @@ func Class(gym *store.Gym, row store.GymRow, traineeID string, now time.Time, st
 		} else if err != nil {
 			return c, err
 		}
-		m.Given = append(m.Given, class.Assignment{ID: a.ID, Drill: a.DrillID, Name: a.Drill.Name, Bag: a.RigID,
+		m.Given = append(m.Given, roster.Assignment{ID: a.ID, Drill: a.DrillID, Name: a.Drill.Name, Bag: a.RigID,
 			Plan: plan, Rung: a.Drill.Rung, Eased: a.Eased, Own: a.Own, Given: a.CreatedAt})
 	}
 	return c, nil
 }
 
 // turnOf is what somebody did in a class, as a round of which nothing was judged.
-func turnOf(t store.Turn) class.Round {
-	return class.Round{At: t.At, Bag: orZero(t.RigID), Assignment: orZero(t.AssignmentID), Rung: t.Rung,
+func turnOf(t store.Turn) roster.PastRound {
+	return roster.PastRound{At: t.At, Bag: orZero(t.RigID), Assignment: orZero(t.AssignmentID), Rung: t.Rung,
 		InClass: true, Predicted: math.NaN()}
 }
 
-func bagsOf(gym *store.Gym) ([]class.Bag, error) {
+func bagsOf(gym *store.Gym) ([]roster.Bag, error) {
 	rows, err := gym.Rigs(store.InUse)
 	if err != nil {
 		return nil, err
 	}
-	return Readable(gym, rows, func(r store.Rig) (class.Bag, error) {
+	return Readable(gym, rows, func(r store.Rig) (roster.Bag, error) {
 		bag, place, err := Rig(r)
-		return class.Bag{ID: r.ID, Name: r.Name, Rig: bag, Place: place}, err
+		return roster.Bag{ID: r.ID, Name: r.Name, Rig: bag, Place: place}, err
 	})
 }
 
-func roundOf(r store.Round) class.Round {
-	out := class.Round{
+func roundOf(r store.Round) roster.PastRound {
+	out := roster.PastRound{
 		ID: r.ID, At: r.CreatedAt, Bag: r.RigID, Assignment: r.AssignmentID, Rung: r.Rung, Eased: r.Eased != "",
 		Counts: r.Counts, Share: r.Share,
 		Longest: r.Longest, Planned: r.Planned, Passes: r.Passes, Wild: r.Wild, Tempo: orZero(r.Tempo),
@@ -157,8 +163,8 @@ func Weeks(t store.Trainee) *ladder.Weeks {
 }
 
 // Calendar reads the people of a gym with the days that they came lately, for a calendar.
-func Calendar(gym *store.Gym, row store.GymRow, now time.Time) (class.Class, error) {
-	c := class.Class{Zone: Zone(row), Now: now}
+func Calendar(gym *store.Gym, row store.GymRow, now time.Time) (roster.Roster, error) {
+	c := roster.Roster{Zone: Zone(row), Now: now}
 	people, err := gym.Trainees(store.InUse)
 	if err != nil {
 		return c, err
@@ -173,15 +179,15 @@ func Calendar(gym *store.Gym, row store.GymRow, now time.Time) (class.Class, err
 	if err != nil {
 		return c, err
 	}
-	c.Members = make([]class.Member, len(people))
-	index := map[string]*class.Member{}
+	c.Members = make([]roster.Member, len(people))
+	index := map[string]*roster.Member{}
 	for i, t := range people {
-		c.Members[i] = class.Member{ID: t.ID, Name: t.Name, Weeks: Weeks(t)}
+		c.Members[i] = roster.Member{ID: t.ID, Name: t.Name, Weeks: Weeks(t)}
 		index[t.ID] = &c.Members[i]
 	}
 	for _, r := range came {
 		if m := index[r.TraineeID]; m != nil {
-			m.Rounds = append(m.Rounds, class.Round{At: r.CreatedAt})
+			m.Rounds = append(m.Rounds, roster.PastRound{At: r.CreatedAt})
 		}
 	}
 	turns, err := gym.TurnsOf("", since.AddDate(0, 0, -7))

@@ -9,8 +9,8 @@ import (
 	"slices"
 	"time"
 
+	"melodromos/core/class"
 	"melodromos/core/drill"
-	"melodromos/core/hour"
 	"melodromos/core/input"
 	"melodromos/core/judge"
 	"melodromos/core/run"
@@ -20,10 +20,10 @@ import (
 
 // Held is an hour as it stands: its plan, what was done to it, and how it goes from there.
 type Held struct {
-	Plan   hour.Plan
+	Plan   class.Class
 	Deeds  []session.Done
 	Course session.Course
-	Clock  run.Course
+	Clock  run.RoundClock
 	// why the last of the deeds that were told was passed over, as nothing stood for it; "" where all counted
 	Refused  string
 	getReady int // s
@@ -33,7 +33,7 @@ type Held struct {
 func OpenHour(h store.Hour) (Held, error) {
 	var out Held
 	var err error
-	if out.Plan, err = hour.Read(h.Plan); err == nil {
+	if out.Plan, err = class.Read(h.Plan); err == nil {
 		out.Deeds, err = session.ReadDeeds(h.Deeds)
 	}
 	if err != nil {
@@ -41,7 +41,7 @@ func OpenHour(h store.Hour) (Held, error) {
 	}
 	out.getReady = h.GetReady
 	out.Course = session.Replay(out.Plan.Session, h.GetReady, out.Deeds)
-	out.Clock = run.Course{State: run.State(h.State), Ending: judge.Ended(h.Ending), Clock: drill.Micros(h.ClockUS),
+	out.Clock = run.RoundClock{State: run.State(h.State), Ending: judge.Ended(h.Ending), Clock: drill.Micros(h.ClockUS),
 		Zero: orZero(h.ZeroAt), Seen: h.SeenAt, Started: orZero(h.StartedAt), Ended: orZero(h.EndedAt)}
 	return out, nil
 }
@@ -59,7 +59,7 @@ func (o Held) write(h *store.Hour) error {
 }
 
 // NewHour is a planned hour as it is stored, not stored yet.
-func NewHour(p hour.Plan, getReady float64, by store.Coach) (store.Hour, error) {
+func NewHour(p class.Class, getReady float64, by store.Coach) (store.Hour, error) {
 	doc, err := json.Marshal(p)
 	return store.Hour{CoachID: &by.ID, Name: cmp.Or(p.Session.Name, "Class"), Plan: doc, GetReady: int(getReady)}, err
 }
@@ -118,7 +118,7 @@ func turns(h store.Hour, o Held) []store.Turn {
 const nobody = "00000000-0000-0000-0000-000000000000"
 
 // TakeAll gives everybody of a plan the drills that they do not have yet, as of a moment.
-func TakeAll(gym *store.Gym, p *hour.Plan, by store.Coach, at time.Time) error {
+func TakeAll(gym *store.Gym, p *class.Class, by store.Coach, at time.Time) error {
 	for i := range p.Given {
 		g := &p.Given[i]
 		if g.AssignmentID != "" || g.Doc.Empty() { // a session that is the same for everybody gives nobody a drill

@@ -7,8 +7,8 @@ import (
 	"fmt"
 	"log/slog"
 
+	"melodromos/core/class"
 	"melodromos/core/drill"
-	"melodromos/core/hour"
 	"melodromos/store"
 )
 
@@ -66,7 +66,7 @@ func mendHours(gym *store.Gym) (int, error) {
 		if _, refused := OpenHour(h); refused == nil {
 			return nil
 		}
-		if _, can := hour.Mended(h.Plan); !can {
+		if _, can := class.Mended(h.Plan); !can {
 			return nil
 		}
 		changed, err := mendHour(gym, h.ID)
@@ -131,8 +131,8 @@ func inspectRuns(gym *store.Gym) error {
 func mendHour(gym *store.Gym, id string) (bool, error) {
 	mended := false
 	_, err := gym.MoveHour(id, func(h *store.Hour) error {
-		var p hour.Plan
-		if p, mended = hour.Mended(h.Plan); !mended {
+		var p class.Class
+		if p, mended = class.Mended(h.Plan); !mended {
 			return nil
 		}
 		var err error

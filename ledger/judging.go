@@ -121,7 +121,7 @@ func WasJudged(c store.Correction) *run.Summary {
 }
 
 // Mend gives somebody the drill that mends a fault of a round, on the bag of the round.
-func Mend(gym *store.Gym, r store.Run, o fault.Offer, kind rig.Kind, by store.Coach) (store.Assignment, error) {
+func Mend(gym *store.Gym, r store.Run, o fault.RemedyDrill, kind rig.Kind, by store.Coach) (store.Assignment, error) {
 	var a store.Assignment
 	err := gym.Together(func(in *store.Gym) error {
 		plan, settings := drill.Open(o.Plan)

@@ -20,14 +20,14 @@ func Progress(gym *store.Gym, row store.GymRow, traineeID string, since, now tim
 		return l, err
 	}
 	for _, d := range rows {
-		l.Rounds = append(l.Rounds, progress.Round{ID: d.ID, At: d.CreatedAt, Trainee: d.TraineeID, Name: d.Trainee,
+		l.Rounds = append(l.Rounds, progress.LogRound{ID: d.ID, At: d.CreatedAt, Trainee: d.TraineeID, Name: d.Trainee,
 			Bag: d.RigID, BagName: d.Rig, Kind: rig.Kind(d.Kind), Drill: d.DrillID, DrillName: d.DrillName,
 			Planned: d.Planned, Strikes: d.Hits, Longest: d.Longest, Share: d.Share, Give: d.Give,
 			Lasted: orZero(d.Lasted), Judged: d.Judged && d.Planned > 0})
 	}
 	found, err := gym.FaultsIn(traineeID, since)
 	for _, f := range found {
-		l.Faults = append(l.Faults, progress.Fault{Code: fault.Code(f.Code), Run: f.RunID, At: f.CreatedAt,
+		l.Faults = append(l.Faults, progress.LogFault{Code: fault.Code(f.Code), Run: f.RunID, At: f.CreatedAt,
 			Who: orZero(f.TraineeID), Cost: f.Cost, Effect: f.Effect, Spread: f.Spread, First: f.Place == 0})
 	}
 	return l, err
@@ -61,10 +61,10 @@ func TiredBags(gym *store.Gym) ([]Tired, error) {
 		} else if err != nil {
 			return nil, err
 		}
-		var told []progress.Fit
+		var told []progress.BagFit
 		for _, f := range byBag[row.ID] {
 			if f.Parameter == bag.LeastKnown().Field {
-				told = append(told, progress.Fit{At: f.CreatedAt, Value: f.Value, Who: orZero(f.TraineeID)})
+				told = append(told, progress.BagFit{At: f.CreatedAt, Value: f.Value, Who: orZero(f.TraineeID)})
 			}
 		}
 		if said := progress.Tiring(row.Name, bag, told); said != "" {

@@ -35,15 +35,15 @@ func NewRun(a store.Assignment, bag store.Rig, p run.Prepared, by drill.Recorder
 }
 
 // Course is how a stored round stands.
-func Course(r store.Run) run.Course {
-	return run.Course{
+func Course(r store.Run) run.RoundClock {
+	return run.RoundClock{
 		State: run.State(r.State), Ending: judge.Ended(r.Ending), Clock: drill.Micros(r.ClockUS),
 		Zero: orZero(r.ZeroAt), Seen: r.SeenAt, Started: orZero(r.StartedAt), Ended: orZero(r.EndedAt),
 	}
 }
 
 // setCourse writes how a round stands.
-func setCourse(r *store.Run, c run.Course) {
+func setCourse(r *store.Run, c run.RoundClock) {
 	r.State, r.Ending, r.ClockUS, r.SeenAt = string(c.State), string(c.Ending), int64(c.Clock), c.Seen.UTC()
 	r.ZeroAt, r.StartedAt, r.EndedAt = wall(c.Zero), wall(c.Started), wall(c.Ended)
 }
@@ -63,7 +63,7 @@ func wall(t time.Time) *time.Time {
 
 // Move takes a round's next step. A round that has ended by then is judged in the same transaction, and what it shows
 // of whoever was on the bag is kept: all of it holds, or none.
-func Move(gym *store.Gym, id string, step func(run.Course) (run.Course, error)) (store.Run, error) {
+func Move(gym *store.Gym, id string, step func(run.RoundClock) (run.RoundClock, error)) (store.Run, error) {
 	return Change(gym, id, func(r *store.Run) error {
 		c, err := step(Course(*r))
 		if err == nil {
@@ -175,7 +175,7 @@ func Judge(gym *store.Gym, r store.Run, opened run.Opened, clock int64,
 		record.Latency = &latency
 	}
 	for _, h := range hits {
-		record.Hits = append(record.Hits, run.Hit{At: drill.Micros(h.AtUS), Hand: drill.Hand(orZero(h.Hand)),
+		record.Hits = append(record.Hits, run.CapturedHit{At: drill.Micros(h.AtUS), Hand: drill.Hand(orZero(h.Hand)),
 			Launch: orZero(h.Launch)})
 	}
 	for _, m := range marks {
@@ -191,7 +191,7 @@ func Judge(gym *store.Gym, r store.Run, opened run.Opened, clock int64,
 }
 
 // faultRows are the faults of a round as they are stored.
-func faultRows(list []fault.Found) []store.Fault {
+func faultRows(list []fault.Fault) []store.Fault {
 	rows := make([]store.Fault, len(list))
 	for i, f := range list {
 		rows[i] = store.Fault{Code: string(f.Code), Cost: f.Cost, Effect: f.Effect, Spread: f.Error, Times: f.Times}
@@ -277,12 +277,12 @@ func sameDoc(a, b store.Doc) bool {
 const mostRounds = 40
 
 // Cautions are those that stand for somebody.
-func Cautions(gym *store.Gym, traineeID string) ([]caution.Kind, error) {
+func Cautions(gym *store.Gym, traineeID string) ([]caution.Type, error) {
 	rows, err := gym.Cautions(traineeID)
-	var list []caution.Kind
+	var list []caution.Type
 	for _, k := range rows {
 		if k.LiftedAt == nil {
-			list = append(list, caution.Kind(k.Kind))
+			list = append(list, caution.Type(k.Kind))
 		}
 	}
 	return list, err

@@ -133,6 +133,6 @@ func orNil[T comparable](v T) *T {
 }
 
 // Voice is how moves are called in a gym.
-func Voice(row store.GymRow) combo.Voice {
+func Voice(row store.GymRow) combo.Naming {
 	return combo.VoiceOf(combo.PunchNames(row.PunchNames), combo.SlipNames(row.SlipNames))
 }

@@ -71,7 +71,7 @@ func song(gym *store.Gym, name string, p drill.Plan, on drill.Floor, personID st
 }
 
 // cautionsOf are those that stand for somebody, none for nobody.
-func cautionsOf(gym *store.Gym, personID string) ([]caution.Kind, error) {
+func cautionsOf(gym *store.Gym, personID string) ([]caution.Type, error) {
 	if personID == "" {
 		return nil, nil
 	}
@@ -166,7 +166,7 @@ func SessionSong(gym *store.Gym, row store.GymRow, id string, on On, stop func()
 		}
 		return floor
 	}
-	events := session.Begin(plan, int(row.GetReady)).Laid(session.Voice{Voice: Voice(row)}, who, kind)
+	events := session.Begin(plan, int(row.GetReady)).Laid(session.Calls{Naming: Voice(row)}, who, kind)
 	if failed == nil && stop != nil {
 		failed = stop()
 	}

@@ -3,23 +3,23 @@ package ledger
 import (
 	"errors"
 
-	"melodromos/core/class"
 	"melodromos/core/drill"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
+	"melodromos/core/roster"
 	"melodromos/store"
 )
 
 // Bags reads the bags that hang in a gym, and nobody.
-func Bags(gym *store.Gym, row store.GymRow, stop func() error) (class.Class, error) {
+func Bags(gym *store.Gym, row store.GymRow, stop func() error) (roster.Roster, error) {
 	list, err := bagsOf(gym)
-	return class.Class{Bags: list, Kicks: row.Kicks, Voice: Voice(row), Stop: stop}, err
+	return roster.Roster{Bags: list, Kicks: row.Kicks, Voice: Voice(row), Stop: stop}, err
 }
 
 // Take gives somebody the drill that is proposed on a bag, or finds the one that they have of it, and keeps that it was
 // taken. One that the coach has set is left as it is; any other is set as it is proposed now, softer or by what is
 // known by now.
-func Take(gym *store.Gym, p class.Proposal, choice ladder.Choice, reason string,
+func Take(gym *store.Gym, p roster.Proposal, choice ladder.Choice, reason string,
 	by store.Coach) (store.Assignment, error) {
 	var a store.Assignment
 	err := gym.Together(func(in *store.Gym) error {
@@ -40,7 +40,7 @@ func Take(gym *store.Gym, p class.Proposal, choice ladder.Choice, reason string,
 }
 
 // give finds or makes the drill and the assignment of a proposal.
-func give(gym *store.Gym, p class.Proposal, by store.Coach) (store.Assignment, error) {
+func give(gym *store.Gym, p roster.Proposal, by store.Coach) (store.Assignment, error) {
 	d, err := DrillRow(p.DrillName(), rig.Kind(p.Kind), p.Plan(), p.Rung)
 	if err != nil {
 		return store.Assignment{}, err

@@ -5,9 +5,9 @@ import (
 	"testing"
 	"time"
 
-	"melodromos/core/class"
 	"melodromos/core/drill"
 	"melodromos/core/ladder"
+	"melodromos/core/roster"
 	"melodromos/demo"
 	"melodromos/ledger"
 	"melodromos/store"
@@ -30,7 +30,7 @@ func TestWhatIsProposedIsGiven(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	read := func() class.Class {
+	read := func() roster.Roster {
 		c, err := ledger.Class(gym, row, "", time.Now(), nil)
 		if err != nil {
 			t.Fatal(err)

@@ -226,7 +226,7 @@ func personDocument(gym *store.Gym, t store.Trainee) (document.Person, error) {
 			Bound: e.Bound, Note: e.Note, At: e.FoundAt.UTC()})
 	}
 	for _, c := range cautions {
-		out := document.Caution{Kind: caution.Kind(c.Kind), Note: c.Note, SetBy: c.SetBy, At: c.CreatedAt.UTC(),
+		out := document.Caution{Kind: caution.Type(c.Kind), Note: c.Note, SetBy: c.SetBy, At: c.CreatedAt.UTC(),
 			LiftedBy: c.LiftedBy}
 		if c.LiftedAt != nil {
 			at := c.LiftedAt.UTC()

@@ -6,11 +6,11 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"melodromos/core/class"
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
+	"melodromos/core/roster"
 	"melodromos/ledger"
 	"melodromos/store"
 )
@@ -18,24 +18,24 @@ import (
 // Assignment is a drill that somebody has on a bag. Doc is the drill with its settings: what the composer and the
 // editor work on.
 type Assignment struct {
-	ID           string         `json:"id" readOnly:"true"`
-	DrillID      string         `json:"drillId" readOnly:"true"`
-	Name         string         `json:"name" maxLength:"120" doc:"of the drill; left empty, its own words"`
-	Kind         rig.Kind       `json:"kind,omitempty" readOnly:"true" doc:"of the bag"`
-	RigID        string         `json:"rigId" format:"uuid"`
-	TraineeID    string         `json:"traineeId" format:"uuid"`
-	Trainee      string         `json:"trainee,omitempty" readOnly:"true"`
-	Rig          string         `json:"rig,omitempty" readOnly:"true"`
-	Version      int            `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
-	DrillVersion int            `json:"drillVersion" minimum:"0" maximum:"2147483646" required:"false" doc:"of the drill, the one that was read, on a change"`
-	Scope        drill.Scope    `json:"scope,omitempty" doc:"where others have the drill as well and it is changed: for all of them, or as a copy for this person"`
-	Rung         string         `json:"rung,omitempty" readOnly:"true" doc:"of the ladder that it is the drill of"`
-	Eased        string         `json:"eased,omitempty" readOnly:"true" doc:"what is easier than the rung has it"`
-	Own          bool           `json:"own,omitempty" readOnly:"true" doc:"the coach has set it"`
-	Doc          DrillDoc       `json:"doc"`
-	Figures      []drill.Figure `json:"figures,omitempty" readOnly:"true"`
-	Others       []string       `json:"others,omitempty" readOnly:"true" doc:"names of those who have the same drill"`
-	Archived     bool           `json:"archived,omitempty" readOnly:"true"`
+	ID           string           `json:"id" readOnly:"true"`
+	DrillID      string           `json:"drillId" readOnly:"true"`
+	Name         string           `json:"name" maxLength:"120" doc:"of the drill; left empty, its own words"`
+	Kind         rig.Kind         `json:"kind,omitempty" readOnly:"true" doc:"of the bag"`
+	RigID        string           `json:"rigId" format:"uuid"`
+	TraineeID    string           `json:"traineeId" format:"uuid"`
+	Trainee      string           `json:"trainee,omitempty" readOnly:"true"`
+	Rig          string           `json:"rig,omitempty" readOnly:"true"`
+	Version      int              `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
+	DrillVersion int              `json:"drillVersion" minimum:"0" maximum:"2147483646" required:"false" doc:"of the drill, the one that was read, on a change"`
+	Scope        drill.Scope      `json:"scope,omitempty" doc:"where others have the drill as well and it is changed: for all of them, or as a copy for this person"`
+	Rung         string           `json:"rung,omitempty" readOnly:"true" doc:"of the ladder that it is the drill of"`
+	Eased        string           `json:"eased,omitempty" readOnly:"true" doc:"what is easier than the rung has it"`
+	Own          bool             `json:"own,omitempty" readOnly:"true" doc:"the coach has set it"`
+	Doc          DrillDoc         `json:"doc"`
+	Figures      []drill.Labelled `json:"figures,omitempty" readOnly:"true"`
+	Others       []string         `json:"others,omitempty" readOnly:"true" doc:"names of those who have the same drill"`
+	Archived     bool             `json:"archived,omitempty" readOnly:"true"`
 }
 
 func (c caller) assignmentOut(a store.Assignment) (Assignment, error) {
@@ -231,5 +231,5 @@ func (s *Server) registerAssignments(api huma.API) {
 	command(api, http.MethodPost, "/api/assignments/{id}/restore",
 		func(c caller, in *ByID) error { return c.gym.BringBack(&store.Assignment{}, in.ID) })
 	get(api, "/api/assignments/{id}/outlook",
-		func(c caller, in *ByID) (class.Outlook, error) { return c.outlook(in.ID) })
+		func(c caller, in *ByID) (roster.Outlook, error) { return c.outlook(in.ID) })
 }

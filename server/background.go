@@ -24,7 +24,7 @@ func (s *Server) stopAbandoned(ctx context.Context) error {
 		gym := s.store.Gym(ctx, row.GymID)
 		err := safely(func() error {
 			_, err := ledger.Move(gym, row.ID,
-				func(r run.Course) (run.Course, error) { return r.Vanish(), nil })
+				func(r run.RoundClock) (run.RoundClock, error) { return r.Vanish(), nil })
 			return err
 		})
 		if err != nil {

@@ -37,15 +37,15 @@ type SettingCard struct {
 	bench.Card
 }
 
-func personOf(t store.Trainee) bench.Person {
-	return bench.Person{Name: t.Name, Body: ledger.Body(t)}
+func personOf(t store.Trainee) bench.User {
+	return bench.User{Name: t.Name, Body: ledger.Body(t)}
 }
 
 // questionAbout asks for somebody before a bag.
 func (c caller) questionAbout(t store.Trainee, bag rig.Rig, place rig.Place, m rig.Meeting) (bench.Question, error) {
 	ability, err := ledger.Ability(c.gym, t, bag.Kind(), c.gym.Now())
 	return bench.Question{
-		Rig: bag, Place: place, Person: personOf(t), Ability: ability, Novice: trainee.Band(t.Band).Novice(),
+		Rig: bag, Place: place, User: personOf(t), Ability: ability, Novice: trainee.Band(t.Band).Novice(),
 		Meeting: m, Borders: bordersOf(c.row), Units: c.units(),
 	}, err
 }

@@ -53,10 +53,10 @@ type NewCalibration struct {
 const momentsShown = 5
 
 func (s *Server) registerCalibrations(api huma.API) {
-	post(api, "/api/calibrate", func(c caller, in *body[CalibrationQuestion]) (bench.Fit, error) {
+	post(api, "/api/calibrate", func(c caller, in *body[CalibrationQuestion]) (bench.CalibrationFit, error) {
 		bag, err := in.Body.Rig.Read()
 		if err != nil {
-			return bench.Fit{}, input.Under("rig", err)
+			return bench.CalibrationFit{}, input.Under("rig", err)
 		}
 		f, err := bench.Calibrate(bag, in.Body.Measured, nil, c.stop)
 		return f, input.Under("measured", err)

@@ -8,11 +8,11 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/caution"
-	"melodromos/core/class"
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
+	"melodromos/core/roster"
 	"melodromos/core/run"
 	"melodromos/ledger"
 	"melodromos/store"
@@ -20,14 +20,14 @@ import (
 
 // Today is what the first page shows.
 type Today struct {
-	Next   []class.Proposal `json:"next" doc:"what each does next"`
-	Also   []class.Also     `json:"also" doc:"what they have been given beside it"`
-	Recent []LogRow         `json:"recent"`
-	Hour   *HourRow         `json:"hour" doc:"the class that is planned or under way; null where there is none"`
-	Rigs   int              `json:"rigs"`
-	People int              `json:"people"`
-	Class  *ClassDate       `json:"class" doc:"held next by the calendar, within a week; null where there is none"`
-	Tired  []TiredBag       `json:"tired" doc:"bags that come back later from week to week"`
+	Next   []roster.Proposal `json:"next" doc:"what each does next"`
+	Also   []roster.Also     `json:"also" doc:"what they have been given beside it"`
+	Recent []LogRow          `json:"recent"`
+	Hour   *HourRow          `json:"hour" doc:"the class that is planned or under way; null where there is none"`
+	Rigs   int               `json:"rigs"`
+	People int               `json:"people"`
+	Class  *ClassDate        `json:"class" doc:"held next by the calendar, within a week; null where there is none"`
+	Tired  []TiredBag        `json:"tired" doc:"bags that come back later from week to week"`
 
 	Unread []NotRead `json:"unread" doc:"what is kept and could not be read"`
 
@@ -36,7 +36,7 @@ type Today struct {
 
 // Ladder is somebody's ladder on a kind of bag, with what coaches decided on it.
 type Ladder struct {
-	class.LadderView
+	roster.LadderView
 	Decisions []Decision `json:"decisions"`
 }
 
@@ -58,11 +58,11 @@ type Acceptance struct {
 }
 
 // class reads everybody, member one person.
-func (c caller) class() (class.Class, error) {
+func (c caller) class() (roster.Roster, error) {
 	return ledger.Class(c.gym, c.row, "", c.gym.Now(), c.stop)
 }
 
-func (c caller) member(id string) (class.Class, *class.Member, error) {
+func (c caller) member(id string) (roster.Roster, *roster.Member, error) {
 	cl, err := ledger.Class(c.gym, c.row, id, c.gym.Now(), c.stop)
 	if err != nil {
 		return cl, nil, err
@@ -106,7 +106,7 @@ func (c caller) today() (Today, error) {
 }
 
 // logFailed logs for whom it could not be worked out what comes next.
-func logFailed(list []class.Proposal) {
+func logFailed(list []roster.Proposal) {
 	for _, p := range list {
 		if p.Failed != "" {
 			slog.Error("what comes next could not be worked out", "trainee", p.TraineeID, "error", p.Failed)
@@ -137,24 +137,24 @@ func (c caller) ladder(id string, kind rig.Kind) (Ladder, error) {
 }
 
 // decide keeps a coach's choice on a rung and gives what is proposed from then on.
-func (c caller) decide(id string, in Decision) (class.Proposal, error) {
+func (c caller) decide(id string, in Decision) (roster.Proposal, error) {
 	kind := rig.Kind(in.Kind)
 	if ladder.KindOf(in.Rung) != kind {
-		return class.Proposal{}, input.Refuse("rung", "expected a rung of the ladder for this bag, not %q", in.Rung)
+		return roster.Proposal{}, input.Refuse("rung", "expected a rung of the ladder for this bag, not %q", in.Rung)
 	}
 	cl, m, err := c.member(id)
 	if err != nil {
-		return class.Proposal{}, err
+		return roster.Proposal{}, err
 	}
 	if !slices.Contains(cl.Kinds(), kind) {
-		return class.Proposal{}, input.Refuse("kind", "expected a kind of bag that hangs in this gym")
+		return roster.Proposal{}, input.Refuse("kind", "expected a kind of bag that hangs in this gym")
 	}
 	row := store.Decision{TraineeID: id, BagKind: string(in.Kind), Rung: in.Rung, Choice: string(in.Choice),
 		Reason: in.Reason, Coach: c.Coach.Name, CoachID: &c.Coach.ID}
 	if err := c.gym.AddDecision(&row); err != nil {
-		return class.Proposal{}, err
+		return roster.Proposal{}, err
 	}
-	m.Decisions = append(m.Decisions, class.Decision{Kind: kind,
+	m.Decisions = append(m.Decisions, roster.Ruling{Kind: kind,
 		Decision: ladder.Decision{At: row.CreatedAt, Rung: in.Rung, Choice: ladder.Choice(in.Choice),
 			Reason: in.Reason}})
 	return cl.On(m, kind)
@@ -166,7 +166,7 @@ func (c caller) accept(id string, in Acceptance) (Assignment, error) {
 	if err != nil {
 		return Assignment{}, err
 	}
-	p, found, err := class.Proposal{}, true, error(nil)
+	p, found, err := roster.Proposal{}, true, error(nil)
 	if in.RigID == "" {
 		p, found, err = cl.Next(m)
 	} else if b := cl.Bag(in.RigID); b != nil {
@@ -190,50 +190,50 @@ func (c caller) accept(id string, in Acceptance) (Assignment, error) {
 }
 
 // library is the catalogue with the gym's own drills.
-func (s *Server) library(c caller) (class.Library, error) {
+func (s *Server) library(c caller) (roster.Library, error) {
 	cl, err := ledger.Bags(c.gym, c.row, c.stop)
 	if err != nil {
-		return class.Library{}, err
+		return roster.Library{}, err
 	}
 	rows, err := c.gym.Drills(store.InUse)
-	own, err := readable(c, rows, err, func(d store.Drill) (class.Own, error) {
+	own, err := readable(c, rows, err, func(d store.Drill) (roster.Own, error) {
 		p, err := ledger.Plan(d)
-		return class.Own{ID: d.ID, Name: d.Name, Kind: rig.Kind(d.Kind), Plan: p}, err
+		return roster.Own{ID: d.ID, Name: d.Name, Kind: rig.Kind(d.Kind), Plan: p}, err
 	})
 	if err != nil {
-		return class.Library{}, err
+		return roster.Library{}, err
 	}
 	return cl.Library(own, &s.levels)
 }
 
 // outlook is how an assignment will go, what there is to beat, and what speaks against it.
-func (c caller) outlook(id string) (class.Outlook, error) {
+func (c caller) outlook(id string) (roster.Outlook, error) {
 	row, err := c.gym.Assignment(id)
 	if err != nil {
-		return class.Outlook{}, err
+		return roster.Outlook{}, err
 	}
 	cl, m, err := c.member(row.TraineeID)
 	if err != nil {
-		return class.Outlook{}, err
+		return roster.Outlook{}, err
 	}
 	bagRow, err := c.gym.Rig(row.RigID) // it may be archived
 	if err != nil {
-		return class.Outlook{}, err
+		return roster.Outlook{}, err
 	}
-	b := class.Bag{ID: bagRow.ID, Name: bagRow.Name}
+	b := roster.Bag{ID: bagRow.ID, Name: bagRow.Name}
 	if b.Rig, b.Place, err = ledger.Rig(bagRow); err != nil {
-		return class.Outlook{}, err
+		return roster.Outlook{}, err
 	}
 	p, err := ledger.Given(row, string(m.Stance))
 	if err != nil {
-		return class.Outlook{}, err
+		return roster.Outlook{}, err
 	}
-	return cl.Outlook(m, &class.Assignment{ID: row.ID, Plan: p, Rung: row.Drill.Rung}, &b)
+	return cl.Outlook(m, &roster.Assignment{ID: row.ID, Plan: p, Rung: row.Drill.Rung}, &b)
 }
 
 func (s *Server) registerClass(api huma.API) {
 	get(api, "/api/today", func(c caller, _ *nothing) (Today, error) { return c.today() })
-	get(api, "/api/class", func(c caller, _ *nothing) ([]class.Proposal, error) {
+	get(api, "/api/class", func(c caller, _ *nothing) ([]roster.Proposal, error) {
 		cl, err := c.class()
 		if err != nil {
 			return nil, err
@@ -242,15 +242,15 @@ func (s *Server) registerClass(api huma.API) {
 		logFailed(list)
 		return list, err
 	})
-	get(api, "/api/calendar", func(c caller, _ *nothing) ([]class.Day, error) {
+	get(api, "/api/calendar", func(c caller, _ *nothing) ([]roster.Day, error) {
 		cl, err := ledger.Calendar(c.gym, c.row, c.gym.Now())
 		return cl.Calendar(), err
 	})
-	get(api, "/api/predictions", func(c caller, _ *nothing) (class.Predictions, error) {
+	get(api, "/api/predictions", func(c caller, _ *nothing) (roster.Predictions, error) {
 		cl, err := c.class()
 		return cl.Predictions(), err
 	})
-	get(api, "/api/library", func(c caller, _ *nothing) (class.Library, error) { return s.library(c) })
+	get(api, "/api/library", func(c caller, _ *nothing) (roster.Library, error) { return s.library(c) })
 	get(api, "/api/trainees/{id}/ladder/{kind}", func(c caller, in *struct {
 		ByID
 		Kind rig.Kind `path:"kind"`
@@ -258,7 +258,7 @@ func (s *Server) registerClass(api huma.API) {
 		return c.ladder(in.ID, rig.Kind(in.Kind))
 	})
 	post(api, "/api/trainees/{id}/decisions",
-		func(c caller, in *Addressed[Decision]) (class.Proposal, error) { return c.decide(in.ID, in.Body) })
+		func(c caller, in *Addressed[Decision]) (roster.Proposal, error) { return c.decide(in.ID, in.Body) })
 	post(api, "/api/trainees/{id}/accept",
 		func(c caller, in *Addressed[Acceptance]) (Assignment, error) { return c.accept(in.ID, in.Body) })
 }

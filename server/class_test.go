@@ -6,10 +6,10 @@ import (
 	"testing"
 	"time"
 
-	"melodromos/core/class"
 	"melodromos/core/drill"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
+	"melodromos/core/roster"
 	"melodromos/core/trainee"
 	"melodromos/store"
 )
@@ -38,25 +38,25 @@ func TestLadderOverRounds(t *testing.T) {
 	var mine, kept Assignment
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept",
 		Acceptance{RigID: rigs["doubleEnd"].ID, Choice: "change", Reason: "shorter"}, &mine)
-	c := mine.Doc.Plan.(drill.Combination)
+	c := mine.Doc.Plan.(drill.CombinationDrill)
 	c.Work = 30
 	mine.Doc = DrillDoc{Plan: c}
 	u.want(200, "PUT", "/api/assignments/"+mine.ID, mine, nil)
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["doubleEnd"].ID, Choice: "accept"},
 		&kept)
-	if kept.ID != mine.ID || kept.Doc.Plan.(drill.Combination).Work != 30 || kept.Rung != "doubleEnd.jab" {
+	if kept.ID != mine.ID || kept.Doc.Plan.(drill.CombinationDrill).Work != 30 || kept.Rung != "doubleEnd.jab" {
 		t.Errorf("%+v became %+v", mine, kept)
 	}
 	// A drill that was written by hand stands on the ladder too: it is what they have of the rung from then on, and is
 	// left alone.
-	shortened := first.Doc.Plan.(drill.Combination)
+	shortened := first.Doc.Plan.(drill.CombinationDrill)
 	shortened.Work = 45
 	byHand := Assignment{RigID: rigs["speed"].ID, TraineeID: person.ID, Name: "My own", Doc: DrillDoc{Plan: shortened}}
 	u.want(200, "POST", "/api/assignments", byHand, &byHand)
 	var again Assignment
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"},
 		&again)
-	if byHand.Rung != "speed.once" || again.ID != byHand.ID || again.Doc.Plan.(drill.Combination).Work != 45 {
+	if byHand.Rung != "speed.once" || again.ID != byHand.ID || again.Doc.Plan.(drill.CombinationDrill).Work != 45 {
 		t.Errorf("%+v beside %+v", again, first)
 	}
 	u.want(204, "DELETE", "/api/assignments/"+byHand.ID, nil, nil)
@@ -71,7 +71,7 @@ func TestLadderOverRounds(t *testing.T) {
 		l.Proposal.Rung != "speed.rear" || l.Proposal.Move != ladder.Next {
 		t.Errorf("%+v\n%+v", l.Rungs[0], l.Proposal)
 	}
-	var o class.Outlook
+	var o roster.Outlook
 	u.want(200, "GET", "/api/assignments/"+first.ID+"/outlook", nil, &o)
 	if o.Best != l.Rungs[0].Best || o.Target != o.Best+1 || o.Held != "" || !(o.Clean > 0.5) {
 		t.Errorf("%+v", o)
@@ -79,7 +79,7 @@ func TestLadderOverRounds(t *testing.T) {
 	if len(l.Decisions) != 3 || l.Decisions[0].Choice != "accept" || l.Decisions[0].Coach == "" {
 		t.Errorf("%+v", l.Decisions)
 	}
-	var p class.Proposal
+	var p roster.Proposal
 	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions",
 		Decision{Kind: "speed", Rung: "speed.rear", Choice: "skip", Reason: "did it all last year"}, &p)
 	if p.Rung != "speed.lead" {

@@ -17,15 +17,15 @@ import (
 
 // Drill is what is done on a kind of bag, with force, tempo and pull left open: the gym's.
 type Drill struct {
-	ID       string         `json:"id" readOnly:"true"`
-	Name     string         `json:"name" maxLength:"120" doc:"left empty, the drill's own words"`
-	Kind     rig.Kind       `json:"kind" doc:"of the bag"`
-	Version  int            `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
-	Rung     string         `json:"rung,omitempty" readOnly:"true" doc:"of the ladder that it is the drill of"`
-	Doc      DrillDoc       `json:"doc"`
-	Figures  []drill.Figure `json:"figures,omitempty" readOnly:"true"`
-	Archived bool           `json:"archived,omitempty" readOnly:"true"`
-	Holders  []Holder       `json:"holders,omitempty" readOnly:"true" doc:"who has it"`
+	ID       string           `json:"id" readOnly:"true"`
+	Name     string           `json:"name" maxLength:"120" doc:"left empty, the drill's own words"`
+	Kind     rig.Kind         `json:"kind" doc:"of the bag"`
+	Version  int              `json:"version" minimum:"0" maximum:"2147483646" doc:"the one that was read, on a change"`
+	Rung     string           `json:"rung,omitempty" readOnly:"true" doc:"of the ladder that it is the drill of"`
+	Doc      DrillDoc         `json:"doc"`
+	Figures  []drill.Labelled `json:"figures,omitempty" readOnly:"true"`
+	Archived bool             `json:"archived,omitempty" readOnly:"true"`
+	Holders  []Holder         `json:"holders,omitempty" readOnly:"true" doc:"who has it"`
 }
 
 // Holder is somebody who has a drill on a bag.

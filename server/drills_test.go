@@ -8,7 +8,7 @@ import (
 	"melodromos/core/trainee"
 )
 
-var oneTwo = drill.Combination{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 60,
+var oneTwo = drill.CombinationDrill{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2, Work: 60,
 	Guidance: drill.Called}
 
 // someMore adds people of each band.
@@ -50,7 +50,7 @@ func TestDrillForMany(t *testing.T) {
 		}
 		var a Assignment
 		u.want(200, "GET", "/api/assignments/"+g.AssignmentID, nil, &a)
-		force[g.Trainee] = a.Doc.Plan.(drill.Combination).Fist
+		force[g.Trainee] = a.Doc.Plan.(drill.CombinationDrill).Fist
 		if a.DrillID != made.ID || a.RigID != rigs["doubleEnd"].ID || len(a.Others) != 2 {
 			t.Errorf("%+v", a)
 		}
@@ -98,8 +98,8 @@ func TestChangedForOneOrAll(t *testing.T) {
 		u.want(200, "GET", "/api/assignments/"+id, nil, &a)
 		return a
 	}
-	with := func(a Assignment, change func(*drill.Combination)) Assignment {
-		c := a.Doc.Plan.(drill.Combination)
+	with := func(a Assignment, change func(*drill.CombinationDrill)) Assignment {
+		c := a.Doc.Plan.(drill.CombinationDrill)
 		change(&c)
 		a.Doc = DrillDoc{Plan: c}
 		return a
@@ -108,34 +108,42 @@ func TestChangedForOneOrAll(t *testing.T) {
 		u.want(200, "PUT", "/api/assignments/"+a.ID, a, &out)
 		return out
 	}
-	mine = put(with(mine, func(c *drill.Combination) { c.Fist, c.Work = 2.5, 30 }))
-	if other := fetch(theirs.ID).Doc.Plan.(drill.Combination); mine.DrillID != theirs.DrillID || other.Fist == 2.5 ||
-		other.Work != 60 || mine.Doc.Plan.(drill.Combination).Work != 30 {
+	mine = put(with(mine, func(c *drill.CombinationDrill) { c.Fist, c.Work = 2.5, 30 }))
+	if other := fetch(theirs.ID).Doc.Plan.(drill.CombinationDrill); mine.DrillID != theirs.DrillID ||
+		other.Fist == 2.5 ||
+		other.Work != 60 ||
+		mine.Doc.Plan.(drill.CombinationDrill).Work != 30 {
 		t.Errorf("softer and shorter for one: %+v, the other %+v", mine.Doc.Plan, other)
 	}
-	longer := with(mine, func(c *drill.Combination) { c.Text = "1-2-3" })
+	longer := with(mine, func(c *drill.CombinationDrill) { c.Text = "1-2-3" })
 	if status, _, out := u.do("PUT", "/api/assignments/"+mine.ID, longer); status != 422 ||
 		!strings.Contains(string(out), "body.scope") {
 		t.Errorf("another line without saying for whom: %d %s", status, out)
 	}
 	longer.Scope = "copy"
 	mine = put(longer)
-	if mine.DrillID == theirs.DrillID || fetch(theirs.ID).Doc.Plan.(drill.Combination).Text != "1-2" ||
+	if mine.DrillID == theirs.DrillID || fetch(theirs.ID).Doc.Plan.(drill.CombinationDrill).Text != "1-2" ||
 		mine.Rung != "doubleEnd.three" {
 		t.Errorf("a copy for one: %+v", mine)
 	}
 	ours := Assignment{RigID: rigs["doubleEnd"].ID, TraineeID: person.ID, Doc: DrillDoc{Plan: oneTwo}}
 	u.want(200, "POST", "/api/assignments", ours, &ours)
-	all := with(ours, func(c *drill.Combination) { c.Text = "1-1-2" })
+	all := with(ours, func(c *drill.CombinationDrill) { c.Text = "1-1-2" })
 	all.Scope = "all"
 	put(all)
-	if other := fetch(theirs.ID); other.Doc.Plan.(drill.Combination).Text != "1-1-2" || other.Rung != "" {
+	if other := fetch(theirs.ID); other.Doc.Plan.(drill.CombinationDrill).Text != "1-1-2" || other.Rung != "" {
 		t.Errorf("for all: %+v", other)
 	}
 	stale := all
 	stale.Version = fetch(ours.ID).Version
 	// over an old version of the drill
-	u.want(409, "PUT", "/api/assignments/"+ours.ID, with(stale, func(c *drill.Combination) { c.Text = "2-1" }), nil)
+	u.want(
+		409,
+		"PUT",
+		"/api/assignments/"+ours.ID,
+		with(stale, func(c *drill.CombinationDrill) { c.Text = "2-1" }),
+		nil,
+	)
 	// On a bag of another kind it becomes a drill for that kind, and the others keep theirs.
 	moved := fetch(ours.ID)
 	moved.RigID = rigs["reflex"].ID
@@ -158,13 +166,19 @@ func TestCarriedOver(t *testing.T) {
 	u.want(200, "GET", "/api/gym", nil, &settings)
 	settings.Kicks = true
 	u.want(200, "PUT", "/api/gym", settings, nil)
-	stop := drill.Combination{Text: "2 - stop 1 - round kick rear", Landing: drill.OnReturns, Pace: drill.Combining,
-		Pause: 2, Work: 60, Guidance: drill.Called}
+	stop := drill.CombinationDrill{
+		Text:     "2 - stop 1 - round kick rear",
+		Landing:  drill.OnReturns,
+		Pace:     drill.Combining,
+		Pause:    2,
+		Work:     60,
+		Guidance: drill.Called,
+	}
 	var made Drill
 	u.want(200, "POST", "/api/drills", Drill{Name: "Stop it", Kind: "hanging", Doc: DrillDoc{Plan: stop}}, &made)
 	var over CarriedOver
 	u.want(200, "POST", "/api/drills/"+made.ID+"/carry", map[string]string{"kind": "reflex"}, &over)
-	if len(over.Lost) != 2 || over.Doc.Plan.(drill.Combination).Text != "2-1" {
+	if len(over.Lost) != 2 || over.Doc.Plan.(drill.CombinationDrill).Text != "2-1" {
 		t.Errorf("%+v", over)
 	}
 	var list []Drill

@@ -8,8 +8,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/caution"
+	"melodromos/core/class"
 	"melodromos/core/drill"
-	"melodromos/core/hour"
 	"melodromos/core/input"
 	"melodromos/core/run"
 	"melodromos/core/session"
@@ -55,26 +55,26 @@ type FloorStep struct {
 
 // Hour is a class, planned or under way.
 type Hour struct {
-	ID        string           `json:"id"`
-	Name      string           `json:"name"`
-	Version   int              `json:"version"`
-	State     run.State        `json:"state"`
-	ClockUS   int64            `json:"clockUs"`
-	UntilUS   int64            `json:"untilUs" doc:"of the clock, when it is over"`
-	Deeds     int              `json:"deeds" doc:"how many were told"`
-	Coming    int              `json:"coming" doc:"the first round of the session that has not begun"`
-	Refused   string           `json:"refused" doc:"why the last deed that was told does not count; empty where it does"`
-	Plan      hour.Plan        `json:"plan"`
-	Faces     []session.Face   `json:"faces" doc:"the stretches of the floor's clock, in order"`
-	Cues      []drill.Event    `json:"cues" doc:"what is heard and seen of it beside what is struck"`
-	Left      []string         `json:"left" doc:"what was not done when it was ended, a line for rounds that hold the same"`
-	Rounds    []hour.RoundLine `json:"rounds" doc:"those on the bags, by the plan"`
-	Changed   string           `json:"changed" doc:"after it was re-planned: what that changed, and from when on; else empty"`
-	Cards     []hour.HangCard  `json:"cards" doc:"what is hung how before which round"`
-	Done      []TurnOut        `json:"done" doc:"what is in the log of it so far"`
-	Sum       string           `json:"sum" doc:"what was done beside what was planned; empty where nothing was"`
-	Caution   string           `json:"caution" doc:"for everybody who trains"`
-	CreatedAt time.Time        `json:"createdAt"`
+	ID        string            `json:"id"`
+	Name      string            `json:"name"`
+	Version   int               `json:"version"`
+	State     run.State         `json:"state"`
+	ClockUS   int64             `json:"clockUs"`
+	UntilUS   int64             `json:"untilUs" doc:"of the clock, when it is over"`
+	Deeds     int               `json:"deeds" doc:"how many were told"`
+	Coming    int               `json:"coming" doc:"the first round of the session that has not begun"`
+	Refused   string            `json:"refused" doc:"why the last deed that was told does not count; empty where it does"`
+	Plan      class.Class       `json:"plan"`
+	Faces     []session.Display `json:"faces" doc:"the stretches of the floor's clock, in order"`
+	Cues      []drill.Event     `json:"cues" doc:"what is heard and seen of it beside what is struck"`
+	Left      []string          `json:"left" doc:"what was not done when it was ended, a line for rounds that hold the same"`
+	Rounds    []class.RoundLine `json:"rounds" doc:"those on the bags, by the plan"`
+	Changed   string            `json:"changed" doc:"after it was re-planned: what that changed, and from when on; else empty"`
+	Cards     []class.HangCard  `json:"cards" doc:"what is hung how before which round"`
+	Done      []TurnOut         `json:"done" doc:"what is in the log of it so far"`
+	Sum       string            `json:"sum" doc:"what was done beside what was planned; empty where nothing was"`
+	Caution   string            `json:"caution" doc:"for everybody who trains"`
+	CreatedAt time.Time         `json:"createdAt"`
 }
 
 // TurnOut is what somebody did in a block of a class.
@@ -117,10 +117,10 @@ type HourRow struct {
 func (c caller) hourOut(row store.Hour, held ledger.Held) Hour {
 	faces := held.Course.Faces()
 	clock := held.Clock.Now(c.gym.Now())
-	voice := session.Voice{Voice: ledger.Voice(c.row), Rotates: len(held.Plan.People) > 1}
+	voice := session.Calls{Naming: ledger.Voice(c.row), Rotates: len(held.Plan.People) > 1}
 	return Hour{
 		ID: row.ID, Name: row.Name, Version: row.Version, State: held.Clock.State, ClockUS: int64(clock),
-		UntilUS: int64(held.Course.Until()), Deeds: len(held.Deeds), Coming: hour.Coming(held.Course, clock),
+		UntilUS: int64(held.Course.Until()), Deeds: len(held.Deeds), Coming: class.Coming(held.Course, clock),
 		Refused: held.Refused, Plan: held.Plan.Shown(held.Course, clock), Faces: faces, Cues: held.Course.Cues(voice),
 		Left: held.Course.LeftSaid(), Rounds: held.Plan.Outline(), Cards: held.Plan.Cards(c.units()),
 		Caution: caution.General, CreatedAt: row.CreatedAt, Done: []TurnOut{},
@@ -146,9 +146,9 @@ func (c caller) hour(id string) (Hour, error) {
 		ratings[*said[i].TurnID] = ratingOut(&said[i])
 	}
 	rows, err := c.gym.Turns(id)
-	var done []hour.Done
+	var done []class.BlockDone
 	for _, t := range rows {
-		done = append(done, hour.Done{Person: t.TraineeID, Lap: t.Lap, Seconds: t.Seconds, OnBag: t.RigID != nil,
+		done = append(done, class.BlockDone{Person: t.TraineeID, Lap: t.Lap, Seconds: t.Seconds, OnBag: t.RigID != nil,
 			Carried: t.Carried, Title: t.Title, Got: t.Got, Failed: t.Failed})
 	}
 	out.Sum = out.Plan.Sum(done)
@@ -233,7 +233,7 @@ func (c caller) planHour(key string, in ClassQuestion) (Hour, error) {
 	if err != nil {
 		return Hour{}, err
 	}
-	p, err := hour.New(cl, hour.Ask{People: in.People, Bags: in.Bags, Minutes: in.Minutes, Session: in.Session})
+	p, err := class.New(cl, class.Ask{People: in.People, Bags: in.Bags, Minutes: in.Minutes, Session: in.Session})
 	if err != nil {
 		return Hour{}, err
 	}
@@ -250,7 +250,7 @@ func (c caller) planHour(key string, in ClassQuestion) (Hour, error) {
 
 // edit alters the plan of an hour that is not over: change is told from which round on, and where its clock stands.
 func (c caller) edit(id string,
-	change func(p hour.Plan, from int, at drill.Micros) (hour.Plan, error)) (Hour, error) {
+	change func(p class.Class, from int, at drill.Micros) (class.Class, error)) (Hour, error) {
 	return c.changeHour(id, func(o *ledger.Held) error {
 		if o.Clock.State.Over() {
 			return input.Refuse("", "this class is over")
@@ -258,7 +258,7 @@ func (c caller) edit(id string,
 		from, at := 0, drill.Micros(0)
 		if !o.Clock.Started.IsZero() {
 			at = o.Clock.Now(c.gym.Now())
-			from = hour.Coming(o.Course, at)
+			from = class.Coming(o.Course, at)
 		}
 		p, err := change(o.Plan, from, at)
 		if err == nil {
@@ -318,7 +318,7 @@ func (s *Server) registerHours(api huma.API) {
 			return Hour{}, err
 		}
 		changed := ""
-		out, err := c.edit(in.ID, func(p hour.Plan, from int, at drill.Micros) (hour.Plan, error) {
+		out, err := c.edit(in.ID, func(p class.Class, from int, at drill.Micros) (class.Class, error) {
 			to, err := p.Anew(cl, from, at, in.Body.People, in.Body.Bags)
 			if err == nil && at > 0 {
 				changed = to.Changed(p, from)
@@ -333,7 +333,7 @@ func (s *Server) registerHours(api huma.API) {
 		if err != nil {
 			return Hour{}, err
 		}
-		return c.edit(in.ID, func(p hour.Plan, from int, _ drill.Micros) (hour.Plan, error) {
+		return c.edit(in.ID, func(p class.Class, from int, _ drill.Micros) (class.Class, error) {
 			return p.Moved(cl, from, in.Body.Round, in.Body.Person, in.Body.Bag)
 		})
 	})
@@ -342,7 +342,7 @@ func (s *Server) registerHours(api huma.API) {
 		if err != nil {
 			return Hour{}, err
 		}
-		return c.edit(in.ID, func(p hour.Plan, _ int, _ drill.Micros) (hour.Plan, error) {
+		return c.edit(in.ID, func(p class.Class, _ int, _ drill.Micros) (class.Class, error) {
 			return p.Assigned(cl, in.Body.Person, in.Body.AssignmentID)
 		})
 	})

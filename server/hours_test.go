@@ -7,8 +7,8 @@ import (
 	"testing"
 	"time"
 
+	"melodromos/core/class"
 	"melodromos/core/drill"
-	"melodromos/core/hour"
 	"melodromos/core/run"
 	"melodromos/core/session"
 	"melodromos/store"
@@ -55,7 +55,7 @@ func TestClass(t *testing.T) {
 			t.Errorf("not given: %+v", g)
 		}
 	}
-	first := h.Faces[slices.IndexFunc(h.Faces, func(f session.Face) bool { return f.Role == session.Own })]
+	first := h.Faces[slices.IndexFunc(h.Faces, func(f session.Display) bool { return f.Role == session.Own })]
 	// The first round is skipped after 40 s, and told twice; then it is carried on.
 	deeds := []session.Done{{ID: "a", Deed: session.Skip, At: first.From + 40e6}}
 	step := FloorStep{ClockUS: int64(first.From) + 41e6, Deeds: deeds}
@@ -81,7 +81,7 @@ func TestClass(t *testing.T) {
 		t.Errorf("a deed without an id: %d %s", status, out)
 	}
 	var stations []StationOut
-	next := h.Faces[slices.IndexFunc(h.Faces, func(f session.Face) bool {
+	next := h.Faces[slices.IndexFunc(h.Faces, func(f session.Display) bool {
 		return f.Role == session.Own && f.From > first.From
 	})]
 	u.want(200, "GET", fmt.Sprintf("%s/stations/%d", path, next.ID), nil, &stations)
@@ -180,7 +180,8 @@ func TestClassByHand(t *testing.T) {
 	u := s.coach(t, "Tamarisk")
 	h, people, rigs := u.class()
 	round := h.Plan.Turns[0].Round
-	off := h.Plan.Turns[0].Seats[slices.IndexFunc(h.Plan.Turns[0].Seats, func(x hour.Seat) bool { return x.Bag == "" })]
+	seats := h.Plan.Turns[0].Seats
+	off := seats[slices.IndexFunc(seats, func(x class.Seat) bool { return x.Bag == "" })]
 	u.want(200, "POST", "/api/hours/"+h.ID+"/seat",
 		Seating{Round: round, Person: off.Person, Bag: rigs["speed"].ID}, &h)
 	if h.Plan.Turns[0].Seat(off.Person).Bag != rigs["speed"].ID {

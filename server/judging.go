@@ -19,12 +19,12 @@ import (
 // Rating is what a coach says of a round, or of what somebody did in a class. Clean of out of counted by eye; with
 // nothing in it what was said is taken away.
 type Rating struct {
-	Clean   *int     `json:"clean,omitempty" minimum:"0" maximum:"10000"`
-	OutOf   *int     `json:"outOf,omitempty" minimum:"1" maximum:"10000"`
-	Word    run.Word `json:"word"`
-	Note    string   `json:"note" maxLength:"2000"`
-	Version int      `json:"version" minimum:"0" maximum:"2147483646" doc:"that was read; 0 where nothing was said yet"`
-	Coach   string   `json:"coach,omitempty" readOnly:"true"`
+	Clean   *int       `json:"clean,omitempty" minimum:"0" maximum:"10000"`
+	OutOf   *int       `json:"outOf,omitempty" minimum:"1" maximum:"10000"`
+	Word    run.Rating `json:"word"`
+	Note    string     `json:"note" maxLength:"2000"`
+	Version int        `json:"version" minimum:"0" maximum:"2147483646" doc:"that was read; 0 where nothing was said yet"`
+	Coach   string     `json:"coach,omitempty" readOnly:"true"`
 }
 
 // Said is what a coach says of a strike.
@@ -79,7 +79,7 @@ func ratingOut(r *store.Rating) *Rating {
 	return &Rating{
 		Clean:   r.Clean,
 		OutOf:   r.OutOf,
-		Word:    run.Word(r.Word),
+		Word:    run.Rating(r.Word),
 		Note:    r.Note,
 		Version: r.Version,
 		Coach:   r.Coach,

@@ -234,7 +234,7 @@ func TestProgressAndExport(t *testing.T) {
 	for range 4 {
 		u.finished(d.ID, drill.Taps, late(45_000))
 	}
-	var p, hall progress.Progress
+	var p, hall progress.Report
 	u.want(200, "GET", "/api/trainees/"+d.TraineeID+"/progress", nil, &p)
 	u.want(200, "GET", "/api/progress", nil, &hall)
 	if p.Rounds != 4 || hall.Rounds != 4 || len(p.Faults) != 1 || p.Faults[0].Code != fault.Waiting ||

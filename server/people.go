@@ -6,8 +6,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/caution"
-	"melodromos/core/class"
 	"melodromos/core/input"
+	"melodromos/core/roster"
 	"melodromos/core/trainee"
 	"melodromos/ledger"
 	"melodromos/store"
@@ -16,7 +16,7 @@ import (
 // Caution is what somebody has to be spared.
 type Caution struct {
 	ID       string       `json:"id" readOnly:"true"`
-	Kind     caution.Kind `json:"kind"`
+	Kind     caution.Type `json:"kind"`
 	Note     string       `json:"note,omitempty" maxLength:"400"`
 	SetBy    string       `json:"setBy,omitempty" readOnly:"true"`
 	At       time.Time    `json:"at" readOnly:"true" required:"false"`
@@ -36,7 +36,7 @@ type PersonPage struct {
 	Signs    []caution.Sign `json:"signs" doc:"cautions that may be set"`
 	Recent   []LogRow       `json:"recent"`
 	Classes  []ClassDone    `json:"classes" doc:"that they were in lately, the newest first"`
-	class.PersonView
+	roster.PersonView
 }
 
 // TestTaken is a test as it was done: the times of the taps in seconds, one row for each trial. A reaction test has one
@@ -49,14 +49,14 @@ type TestTaken struct {
 
 // TestResult is what a test found.
 type TestResult struct {
-	Sentence string          `json:"sentence"`
-	Found    []class.Measure `json:"found"`
-	Total    float64         `json:"total" doc:"s, spread of the intervals of a beat test"`
-	Clock    float64         `json:"clock" doc:"s, the inner clock's part"`
-	Motor    float64         `json:"motor" doc:"s, the hand's part"`
-	Clipped  bool            `json:"clipped" doc:"one part came out negative and stands as 0"`
-	Used     int             `json:"used"`
-	LeftOut  int             `json:"leftOut"`
+	Sentence string           `json:"sentence"`
+	Found    []roster.Measure `json:"found"`
+	Total    float64          `json:"total" doc:"s, spread of the intervals of a beat test"`
+	Clock    float64          `json:"clock" doc:"s, the inner clock's part"`
+	Motor    float64          `json:"motor" doc:"s, the hand's part"`
+	Clipped  bool             `json:"clipped" doc:"one part came out negative and stands as 0"`
+	Used     int              `json:"used"`
+	LeftOut  int              `json:"leftOut"`
 }
 
 // TapDelay is how a device was tapped along with clicks or flashes. Times are in s.
@@ -73,7 +73,7 @@ type DelayFound struct {
 }
 
 func cautionOut(c store.Caution) (Caution, error) {
-	return Caution{c.ID, caution.Kind(c.Kind), c.Note, c.SetBy, c.CreatedAt, c.LiftedBy, c.LiftedAt}, nil
+	return Caution{c.ID, caution.Type(c.Kind), c.Note, c.SetBy, c.CreatedAt, c.LiftedBy, c.LiftedAt}, nil
 }
 
 func (c caller) personPage(id string) (PersonPage, error) {
@@ -116,12 +116,12 @@ func (c caller) takeTest(id string, in TestTaken) (TestResult, error) {
 	if err != nil {
 		return TestResult{}, err
 	}
-	out := TestResult{Sentence: r.Sentence(test, means), Found: []class.Measure{}, Total: r.Total, Clock: r.Clock,
+	out := TestResult{Sentence: r.Sentence(test, means), Found: []roster.Measure{}, Total: r.Total, Clock: r.Clock,
 		Motor: r.Motor, Clipped: r.Clipped, Used: r.Used, LeftOut: r.LeftOut}
 	now := c.gym.Now()
 	for i := range r.Found {
 		r.Found[i].At, r.Found[i].Note = now, test.Words()
-		out.Found = append(out.Found, class.Measured(r.Found[i]))
+		out.Found = append(out.Found, roster.Measured(r.Found[i]))
 	}
 	return out, c.gym.AddEvidence(ledger.EvidenceRows(r.Found, t.ID, test.Words()))
 }

@@ -5,10 +5,10 @@ import (
 	"strings"
 	"testing"
 
-	"melodromos/core/class"
 	"melodromos/core/compose"
 	"melodromos/core/drill"
 	"melodromos/core/ladder"
+	"melodromos/core/roster"
 	"melodromos/core/trainee"
 )
 
@@ -71,14 +71,14 @@ func TestRoundsTeach(t *testing.T) {
 		u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &p)
 		return p
 	}
-	figure := func(p PersonPage, name string) class.PersonFigure {
+	figure := func(p PersonPage, name string) roster.PersonFigure {
 		for _, f := range p.Figures {
 			if f.Figure == name {
 				return f
 			}
 		}
 		t.Fatal(name)
-		return class.PersonFigure{}
+		return roster.PersonFigure{}
 	}
 	before := page()
 	if f := figure(before, "timing"); f.Origin != trainee.Assumed || f.Found != 0 {
@@ -126,7 +126,7 @@ func TestCautions(t *testing.T) {
 	// A drill that was given before is held back as well, and not what comes next.
 	var given Assignment
 	u.want(200, "POST", "/api/assignments", Assignment{RigID: rigs["hanging"].ID, TraineeID: person.ID,
-		Doc: DrillDoc{Plan: drill.Combination{Text: "1-2", Landing: drill.Freely, Pace: drill.Combining, Work: 30,
+		Doc: DrillDoc{Plan: drill.CombinationDrill{Text: "1-2", Landing: drill.Freely, Pace: drill.Combining, Work: 30,
 			Guidance: drill.Called}}}, &given)
 	var now Today
 	u.want(200, "GET", "/api/today", nil, &now)
@@ -134,7 +134,7 @@ func TestCautions(t *testing.T) {
 		!strings.Contains(now.Also[0].Held, "wrist") {
 		t.Errorf("%+v, %+v", now.Next, now.Also)
 	}
-	var o class.Outlook
+	var o roster.Outlook
 	if u.want(200, "GET", "/api/assignments/"+given.ID+"/outlook", nil, &o); !strings.Contains(o.Held, "wrist") {
 		t.Errorf("%+v", o)
 	}
@@ -199,7 +199,7 @@ func TestDrillFit(t *testing.T) {
 	var expert Trainee
 	u.want(200, "POST", "/api/trainees", Trainee{Name: "Ione", Stance: "orthodox", Band: "expert", AgeBand: "adult"},
 		&expert)
-	c := drill.Combination{Text: "1-2-1-2", Stance: "orthodox", Landing: drill.OnReturns, Pace: drill.Combining,
+	c := drill.CombinationDrill{Text: "1-2-1-2", Stance: "orthodox", Landing: drill.OnReturns, Pace: drill.Combining,
 		Fist: 4, Pause: 2, Work: 60, Guidance: drill.Called}
 	ask := func(id string) *compose.Suits {
 		var a compose.Answer

@@ -29,7 +29,7 @@ func (c caller) inClasses(l *progress.Log, traineeID string, since time.Time) er
 		return err
 	}
 	for _, t := range turns {
-		r := progress.Round{At: t.At, Trainee: t.TraineeID, Lasted: float64(t.Seconds), InClass: true}
+		r := progress.LogRound{At: t.At, Trainee: t.TraineeID, Lasted: float64(t.Seconds), InClass: true}
 		if b := bags.Bag(*t.RigID); b != nil {
 			r.Bag, r.BagName, r.Kind = b.ID, b.Name, b.Rig.Kind()
 			l.Rounds = append(l.Rounds, r)
@@ -39,13 +39,13 @@ func (c caller) inClasses(l *progress.Log, traineeID string, since time.Time) er
 	return nil
 }
 
-func (c caller) progress(traineeID string) (progress.Progress, error) {
+func (c caller) progress(traineeID string) (progress.Report, error) {
 	now := c.gym.Now()
 	since := time.Time{}
 	if traineeID == "" {
 		since = now.AddDate(0, 0, -ledger.GymLooksBack)
 	} else if _, err := c.gym.Trainee(traineeID); err != nil {
-		return progress.Progress{}, err
+		return progress.Report{}, err
 	}
 	l, err := ledger.Progress(c.gym, c.row, traineeID, since, now)
 	if err == nil {
@@ -79,8 +79,8 @@ func (c caller) tired() ([]TiredBag, error) {
 }
 
 func (s *Server) registerProgress(api huma.API) {
-	get(api, "/api/progress", func(c caller, _ *nothing) (progress.Progress, error) { return c.progress("") })
-	get(api, "/api/trainees/{id}/progress", func(c caller, in *ByID) (progress.Progress, error) {
+	get(api, "/api/progress", func(c caller, _ *nothing) (progress.Report, error) { return c.progress("") })
+	get(api, "/api/trainees/{id}/progress", func(c caller, in *ByID) (progress.Report, error) {
 		return c.progress(in.ID)
 	})
 	huma.Get(api, "/api/trainees/{id}/export", func(ctx context.Context, in *ByID) (*huma.StreamResponse, error) {

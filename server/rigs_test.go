@@ -128,7 +128,7 @@ func TestCalibrations(t *testing.T) {
 	anchor := func(r Rig) float64 { return r.Doc.Rig.(rig.SlipBag).AnchorHeight }
 
 	measured := bench.Measured{Method: "count", Count: 6, Seconds: 5.9}
-	var fit bench.Fit
+	var fit bench.CalibrationFit
 	u.want(200, "POST", "/api/calibrate", CalibrationQuestion{Rig: bag.Doc, Measured: measured}, &fit)
 	if fit.Parameter != "anchorHeight" || fit.Was != 2.6 || fit.Value == 2.6 || fit.Spread == nil || !fit.Assumed ||
 		len(history()) != 0 {
@@ -189,7 +189,7 @@ func TestCombinationOnEveryKind(t *testing.T) {
 		u.want(200, "POST", "/api/rigs", Rig{Name: kind, Doc: RigDoc{Rig: r}}, &bag)
 		var first DrillDoc
 		u.want(200, "GET", "/api/first-drill/"+bag.ID, nil, &first)
-		c := drill.Combination{Text: "1-2 | slip lead - 3", Stance: "southpaw", Landing: drill.OnReturns,
+		c := drill.CombinationDrill{Text: "1-2 | slip lead - 3", Stance: "southpaw", Landing: drill.OnReturns,
 			Pace: drill.Combining, Pause: 1, Work: 20, Guidance: drill.Called}
 		var p compose.Answer
 		out := u.want(200, "POST", "/api/compose",
@@ -202,7 +202,7 @@ func TestCombinationOnEveryKind(t *testing.T) {
 		u.want(200, "POST", "/api/assignments", Assignment{RigID: bag.ID, TraineeID: person.ID, Doc: DrillDoc{Plan: c}},
 			&d)
 		u.want(200, "GET", "/api/assignments/"+d.ID, nil, &again)
-		if d.Name != "1-2 | slip lead - 3" || again.Doc.Plan.(drill.Combination).Text != c.Text ||
+		if d.Name != "1-2 | slip lead - 3" || again.Doc.Plan.(drill.CombinationDrill).Text != c.Text ||
 			len(again.Figures) != 3 {
 			t.Errorf("%s: %+v", kind, again)
 		}

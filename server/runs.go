@@ -185,7 +185,7 @@ func (s *Server) step(c caller, id string, in Step) (RunCourse, error) {
 			return RunCourse{}, err
 		}
 	}
-	row, err := ledger.Move(c.gym, id, func(r run.Course) (run.Course, error) {
+	row, err := ledger.Move(c.gym, id, func(r run.RoundClock) (run.RoundClock, error) {
 		return r.Step(in.Action, drill.Micros(in.ClockUS), c.gym.Now())
 	})
 	if err != nil {

@@ -146,7 +146,7 @@ func TestAbandonedRun(t *testing.T) {
 	}
 }
 
-type course = run.Course
+type course = run.RoundClock
 
 func TestServeStopsCleanly(t *testing.T) {
 	s := newSite(t)

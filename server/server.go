@@ -18,7 +18,7 @@ import (
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
 
-	"melodromos/core/class"
+	"melodromos/core/roster"
 	"melodromos/ledger"
 	"melodromos/server/door"
 	"melodromos/server/schema"
@@ -50,7 +50,7 @@ type Server struct {
 	api      huma.API
 	self     string          // base URL on loopback, for devices simulated here
 	running  context.Context // ends when the server shuts down
-	levels   class.Levels
+	levels   roster.Levels
 	gate     *door.Gate
 	rows     map[string]*budget // by method and route
 	bringing *door.Places       // one file of a gym at a time

@@ -96,7 +96,7 @@ func TestNothingCrossesGyms(t *testing.T) {
 		"POST /api/trainees/{id}/accept":       Acceptance{RigID: bag.ID, Choice: "accept"},
 		"POST /api/trainees/{id}/decisions":    Decision{Kind: "speed", Rung: "speed.rear", Choice: "skip"},
 		"POST /api/combo-tempo": TempoQuestion{RigID: bag.ID, TraineeID: trainee.ID,
-			Doc: DrillDoc{Plan: drill.Combination{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining,
+			Doc: DrillDoc{Plan: drill.CombinationDrill{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining,
 				Work: 20, Guidance: drill.Called}}, Tempo: 100},
 	}
 	walked := 0

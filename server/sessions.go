@@ -7,10 +7,10 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/caution"
-	"melodromos/core/class"
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/rig"
+	"melodromos/core/roster"
 	"melodromos/core/session"
 	"melodromos/ledger"
 	"melodromos/store"
@@ -54,14 +54,14 @@ type BlockAt struct {
 
 // SessionLook is what a session comes to.
 type SessionLook struct {
-	Session  session.Session  `json:"session" doc:"with its rounds filled to the second, as far as that can be"`
-	Sentence string           `json:"sentence"`
-	Totals   session.Totals   `json:"totals"`
-	Remarks  []session.Remark `json:"remarks"`
-	Titles   [][]string       `json:"titles" doc:"of each round's blocks"`
-	Faces    []session.Face   `json:"faces" doc:"its blocks and rests in order"`
-	Caution  string           `json:"caution" doc:"for everybody who trains"`
-	Barred   bool             `json:"barred" doc:"it cannot be kept or run as it is"`
+	Session  session.Session   `json:"session" doc:"with its rounds filled to the second, as far as that can be"`
+	Sentence string            `json:"sentence"`
+	Totals   session.Totals    `json:"totals"`
+	Remarks  []session.Remark  `json:"remarks"`
+	Titles   [][]string        `json:"titles" doc:"of each round's blocks"`
+	Faces    []session.Display `json:"faces" doc:"its blocks and rests in order"`
+	Caution  string            `json:"caution" doc:"for everybody who trains"`
+	Barred   bool              `json:"barred" doc:"it cannot be kept or run as it is"`
 }
 
 // BuildUpQuestion asks for a combination to be taken apart and put together.
@@ -134,8 +134,8 @@ func (c caller) makeSession(key string, in SessionPlan) (SessionPlan, error) {
 func (c caller) trainer(in SessionQuestion) (session.Trainer, error) {
 	who := session.Anybody()
 	everyday := who.Bag
-	var cl class.Class
-	var m *class.Member
+	var cl roster.Roster
+	var m *roster.Member
 	var err error
 	if in.TraineeID != "" {
 		cl, m, err = c.member(in.TraineeID)

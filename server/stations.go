@@ -3,9 +3,9 @@ package server
 import (
 	"melodromos/core/bench"
 	"melodromos/core/caution"
+	"melodromos/core/class"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
-	"melodromos/core/hour"
 	"melodromos/core/run"
 	"melodromos/ledger"
 )
@@ -54,7 +54,7 @@ func (c caller) stations(id string, stretch int) ([]StationOut, error) {
 }
 
 // station lays out what somebody does on a bag; what is refused is said in its place.
-func (c caller) station(p hour.Place) (StationOut, error) {
+func (c caller) station(p class.Spot) (StationOut, error) {
 	out := StationOut{Bag: p.Bag, Person: p.Person, Name: p.Name}
 	on, _, t, err := c.floor(p.Bag, p.Person, "")
 	if err != nil {
@@ -70,7 +70,7 @@ func (c caller) station(p hour.Place) (StationOut, error) {
 	}
 	plan := drill.InSchool(drill.InStance(p.Plan, combo.Stance(t.Stance)), ledger.Voice(c.row))
 	plan = caution.Spare(cautions, plan, on).Plan
-	plan, out.AsFast = hour.Paced(plan, p.Pace, on)
+	plan, out.AsFast = class.Paced(plan, p.Pace, on)
 	prepared, err := run.For(cautions, plan, on, drill.Nothing, "")
 	if err != nil {
 		if err := c.stop(); err != nil {

@@ -11,7 +11,7 @@ import (
 	"github.com/jackc/pgx/v5"
 
 	"melodromos/core/bench"
-	"melodromos/core/hour"
+	"melodromos/core/class"
 	"melodromos/core/rig"
 	"melodromos/core/run"
 	"melodromos/core/session"
@@ -364,7 +364,7 @@ func (u user) holds(people []string, plan session.Session) {
 	u.want(200, "POST", path+"/floor", FloorStep{Action: run.Start, Deeds: none}, &h)
 	onBags := 0
 	for i, r := range plan.Rounds {
-		turn := slices.IndexFunc(h.Plan.Turns, func(t hour.Turn) bool { return t.Round == i })
+		turn := slices.IndexFunc(h.Plan.Turns, func(t class.Turn) bool { return t.Round == i })
 		if r.OnBags() != (turn >= 0) {
 			t.Errorf("round %d, on the bags %v, has turns: %v", i, r.OnBags(), turn >= 0)
 		}

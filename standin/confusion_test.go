@@ -33,7 +33,7 @@ func lasting(p drill.Plan, work float64) drill.Plan {
 	case drill.SpeedBagDrill:
 		d.Work = work
 		return d
-	case drill.Combination:
+	case drill.CombinationDrill:
 		d.Work = work
 		return d
 	}
@@ -45,13 +45,13 @@ func beaten(d drill.SpeedBagDrill) drill.SpeedBagDrill {
 	return d
 }
 
-func settled(text string) drill.Combination {
+func settled(text string) drill.CombinationDrill {
 	c := thrown(text)
 	c.Rhythm, c.Pace, c.Pause = drill.NoReturn, drill.Flow, 0.5
 	return c
 }
 
-func paused(c drill.Combination, pause float64) drill.Combination {
+func paused(c drill.CombinationDrill, pause float64) drill.CombinationDrill {
 	c.Pause = pause
 	return c
 }
@@ -76,7 +76,7 @@ var floors = []floor{
 }
 
 // rounds are judged rounds of somebody on a floor.
-func (f floor) rounds(t testing.TB, who standin.Person, n int) iter.Seq[fault.Round] {
+func (f floor) rounds(t testing.TB, who standin.Person, n int) iter.Seq[fault.Case] {
 	on := drill.Floor{Bag: f.bag, Ability: trainee.Start(trainee.Intermediate), Seed: 1}
 	plan, err := lasting(f.plan, 180).For(on)
 	if err != nil {
@@ -90,7 +90,7 @@ func (f floor) rounds(t testing.TB, who standin.Person, n int) iter.Seq[fault.Ro
 		t.Fatal(f.name, err)
 	}
 	strikes := standin.Strikes(line, plan, f.bag.Kind())
-	return func(yield func(fault.Round) bool) {
+	return func(yield func(fault.Case) bool) {
 		for seed := range uint64(n) {
 			var own standin.Bag
 			if line.Clock == drill.ByBag {
@@ -104,10 +104,10 @@ func (f floor) rounds(t testing.TB, who standin.Person, n int) iter.Seq[fault.Ro
 			for _, h := range (standin.Coarse{Deaf: f.deaf}).Feel(p.Hits, seed) {
 				hits = append(hits, judge.Hit{At: h.At, Hand: drill.Hand(h.Hand), Launch: h.Launch})
 			}
-			round := fault.Round{Kind: f.bag.Kind(), Round: judge.JudgeRound(line, hits, line.End,
+			round := fault.Case{Kind: f.bag.Kind(), Judgement: judge.JudgeRound(line, hits, line.End,
 				judge.Source{Latency: true, ForceSpread: who.Force})}
 			for _, m := range p.Marks {
-				round.Marks = append(round.Marks, fault.Mark{At: m.At, What: fault.Code(m.Kind)})
+				round.Marks = append(round.Marks, fault.Observation{At: m.At, What: fault.Code(m.Kind)})
 			}
 			if !yield(round) {
 				return
@@ -117,7 +117,7 @@ func (f floor) rounds(t testing.TB, who standin.Person, n int) iter.Seq[fault.Ro
 }
 
 // first is the fault that a round names first, or nobody.
-func first(r fault.Round) string {
+func first(r fault.Case) string {
 	if found := fault.Find(r); len(found) > 0 {
 		return string(found[0].Code)
 	}

@@ -26,10 +26,10 @@ func faultless() standin.Person {
 }
 
 func rounds(t *testing.T, plan drill.Plan, line drill.Timeline, who standin.Person, through standin.Coarse,
-	n int) iter.Seq[judge.Round] {
+	n int) iter.Seq[judge.Judgement] {
 	t.Helper()
 	strikes := standin.Strikes(line, plan, speed.Kind())
-	return func(yield func(judge.Round) bool) {
+	return func(yield func(judge.Judgement) bool) {
 		for seed := range uint64(n) {
 			var own standin.Bag
 			var err error
@@ -73,7 +73,7 @@ func TestFaultlessRoundsAreLeftInPeace(t *testing.T) {
 			quiet := wald{bad: 0.90, good: 0.98}
 			for r := range rounds(t, d, laid(t, d), faultless(), standin.Coarse{Deaf: deaf}, 400) {
 				said := strings.Join(append(r.Remarks(), r.Headline()), " ")
-				if !quiet.add(!faults.MatchString(said) && len(fault.Find(fault.Round{Round: r,
+				if !quiet.add(!faults.MatchString(said) && len(fault.Find(fault.Case{Judgement: r,
 					Kind: speed.Kind()})) == 0) {
 					break
 				}

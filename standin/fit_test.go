@@ -64,24 +64,24 @@ func technique(t drill.Technique, side, rebounds int, angle, tempo float64) dril
 		StrikeAngle: angle, Tempo: tempo, Work: 60, Calls: true}
 }
 
-func thrown(text string) drill.Combination {
-	return drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+func thrown(text string) drill.CombinationDrill {
+	return drill.CombinationDrill{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
 		Pause: 1, Work: 60, Guidance: drill.Alone}
 }
 
-func freely(text string, tempo float64) drill.Combination {
+func freely(text string, tempo float64) drill.CombinationDrill {
 	c := thrown(text)
 	c.Landing, c.Tempo = drill.Freely, tempo
 	return c
 }
 
-func guarded(text string) drill.Combination {
+func guarded(text string) drill.CombinationDrill {
 	c := thrown(text)
 	c.Rhythm, c.Guard = drill.NoReturn, drill.StopShort
 	return c
 }
 
-func cued(text string) drill.Combination {
+func cued(text string) drill.CombinationDrill {
 	c := thrown(text)
 	c.Cues = &drill.Cues{Moves: []string{"roll lead", "roll rear"}, Counters: []string{"2", "3"}, Least: 3, Mean: 6}
 	return c

@@ -42,7 +42,7 @@ func Strikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []Planned {
 // inMind is where each move of a combination stands among those that are held in mind, as far as calls do not help, and
 // how long (s) the choice between its unforeseen cues takes.
 func inMind(p drill.Plan) (places []int, held float64, choice float64) {
-	c, ok := p.(drill.Combination)
+	c, ok := p.(drill.CombinationDrill)
 	if !ok {
 		return nil, 0, 0
 	}

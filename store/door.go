@@ -8,8 +8,8 @@ import (
 
 	"gorm.io/gorm"
 
+	"melodromos/core/class"
 	"melodromos/core/drill"
-	"melodromos/core/hour"
 	"melodromos/core/input"
 	"melodromos/core/rig"
 	"melodromos/core/session"
@@ -23,7 +23,7 @@ var readers = map[string]func(doc []byte) error{
 	"rigs.place":            reads(func(doc []byte) (rig.Place, error) { return rig.ReadPlace(input.Parse(doc)) }),
 	"drills.doc":            reads(readPlan),
 	"session_plans.doc":     reads(session.Read),
-	"hours.plan":            reads(hour.Read),
+	"hours.plan":            reads(class.Read),
 	"hours.deeds":           reads(session.ReadDeeds),
 	"dates.skipped":         reads(timetable.ReadSkipped),
 	"runs.rig_doc":          reads(func(doc []byte) (rig.Rig, error) { return rig.Read(input.Parse(doc)) }),

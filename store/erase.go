@@ -7,7 +7,7 @@ import (
 
 	"gorm.io/gorm"
 
-	"melodromos/core/hour"
+	"melodromos/core/class"
 	"melodromos/core/session"
 )
 
@@ -102,7 +102,7 @@ func (g *Gym) Texts(pattern, personID string) ([]Text, error) {
 		return nil, ownError(err)
 	}
 	for _, h := range hours {
-		p, err := hour.Read(h.Plan)
+		p, err := class.Read(h.Plan)
 		if err != nil {
 			list = append(list, Text{Where: "hours.plan", Key: h.ID, Text: h.Name, Unread: true})
 			continue
@@ -222,7 +222,7 @@ func (g *Gym) outOfPlans(id, pattern string, renamed Renaming) error {
 		return err
 	}
 	for _, h := range rows {
-		p, err := hour.Read(h.Plan)
+		p, err := class.Read(h.Plan)
 		if err != nil { // nothing in it is known by its meaning but the id
 			err = g.db.Exec("UPDATE hours SET plan = replace(plan::text, ?, ?)::jsonb WHERE gym_id = ? AND id = ?", id, nobody,
 				g.ID, h.ID).Error

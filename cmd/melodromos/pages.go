@@ -123,7 +123,7 @@ func (e outOf) editor(id string) (string, error) {
 		return "", unknown("drill that somebody has", id, err)
 	}
 	p, err := ledger.Plan(a.Drill)
-	if _, combined := p.(drill.Combination); combined {
+	if _, combined := p.(drill.CombinationDrill); combined {
 		return "/compose/" + id, err
 	}
 	return "/drills/" + id, err

@@ -129,7 +129,7 @@ func TestAdviceDelivers(t *testing.T) {
 		q := Question{Rig: r, Ability: trainee.Start(bands[n/60%len(bands)]), Meeting: rig.Meeting{Rebounds: count},
 			Tempo: &tempo}
 		if g.IntN(4) > 0 {
-			q.Person = Person{"Milo", rig.Body{Height: g.from(1.35, 2)}}
+			q.User = User{"Milo", rig.Body{Height: g.from(1.35, 2)}}
 		}
 		if table[r.Kind()] == nil {
 			table[r.Kind()] = &row{}
@@ -172,7 +172,7 @@ func TestRemediesDeliver(t *testing.T) {
 	offered, broken := map[string]int{}, map[string]int{}
 	for range 500 {
 		r := g.bag(g.IntN(6))
-		q := Question{Rig: r, Person: Person{"Milo", rig.Body{Height: g.from(1.35, 2)}},
+		q := Question{Rig: r, User: User{"Milo", rig.Body{Height: g.from(1.35, 2)}},
 			Ability: trainee.Start(trainee.Bands[g.IntN(5)]), Meeting: rig.Meeting{Rebounds: 1}}
 		if r.Kind() == rig.Reflex {
 			q.Place.BaseMass, q.Place.BaseWidth = g.from(5, 60), 0.5

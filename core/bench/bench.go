@@ -10,8 +10,8 @@ import (
 	"melodromos/core/words"
 )
 
-// Person is somebody a rig is hung for.
-type Person struct {
+// User is somebody a rig is hung for.
+type User struct {
 	Name string // as it stands in sentences
 	rig.Body
 }
@@ -21,7 +21,7 @@ type Person struct {
 type Question struct {
 	Rig     rig.Rig
 	Place   rig.Place
-	Person  // Name "" where nobody is chosen
+	User    // Name "" where nobody is chosen
 	Ability trainee.Ability
 	Novice  bool
 	Meeting rig.Meeting
@@ -29,14 +29,14 @@ type Question struct {
 	Launch  *float64
 	Borders rig.Borders // zero takes the default ones
 	Units   words.Units
-	Others  []Person // who else uses this slip bag's anchor
+	Others  []User // who else uses this slip bag's anchor
 }
 
 // Answer is all that the bench shows. Where a wanted tempo is out of reach, the picture shows the nearest that is not.
 type Answer struct {
 	Sentence string
 	Said     []Phrase
-	Strike   rig.Answer
+	Strike   rig.TempoAnswer
 	Launch   float64 // m/s (m) of what is drawn
 	Tempos   []rig.Tempo
 	Picture  rig.Picture
@@ -44,7 +44,7 @@ type Answer struct {
 	Hung     float64 // tempo once it is hung as set up, by the same strike; 0 where that changes nothing
 	Findings []rig.Finding
 	Loads    []rig.Load
-	Side     rig.Side
+	Side     rig.SideView
 	Cords    *rig.Winding // of a double-end bag
 	Shared   []Shared     // of a slip bag that others use as well, this trainee first
 }
@@ -102,10 +102,10 @@ func Ask(q Question) (Answer, error) {
 	return a, nil
 }
 
-func strike(q Question) (rig.Answer, error) {
+func strike(q Question) (rig.TempoAnswer, error) {
 	switch {
 	case q.Tempo != nil && q.Launch != nil:
-		return rig.Answer{}, input.Refuse("tempo", "expected either a tempo or a launch, and not both")
+		return rig.TempoAnswer{}, input.Refuse("tempo", "expected either a tempo or a launch, and not both")
 	case q.Tempo != nil:
 		return rig.Reach(q.Rig, *q.Tempo, q.Meeting, q.striker())
 	case q.Launch != nil:
@@ -166,10 +166,10 @@ func hung(q Question, a Answer) float64 {
 // shared hangs a slip bag for everybody who uses its anchor, each at the height that is right for them.
 func shared(q Question, pull float64) ([]Shared, error) {
 	bag, ok := q.Rig.(rig.SlipBag)
-	if !ok || len(q.Others) == 0 || !q.Person.Known() {
+	if !ok || len(q.Others) == 0 || !q.User.Known() {
 		return nil, nil
 	}
-	people := append([]Person{q.Person}, q.Others...)
+	people := append([]User{q.User}, q.Others...)
 	centres := make([]float64, len(people))
 	for i, p := range people {
 		if !p.Known() {

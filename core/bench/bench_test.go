@@ -24,11 +24,11 @@ var (
 	heavy = rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}
 	globe = rig.HangingBag{Shape: "ball", Mass: 30, Diameter: 0.45, Chain: 0.6, AnchorHeight: 2.9}
 	all   = []rig.Rig{speed, between, pole, slip, heavy, globe}
-	tall  = Person{"Yusuf", rig.Body{Height: 1.85, Reach: 1.93}}
-	small = Person{"Tobias", rig.Body{Height: 1.45}}
+	tall  = User{"Yusuf", rig.Body{Height: 1.85, Reach: 1.93}}
+	small = User{"Tobias", rig.Body{Height: 1.45}}
 )
 
-func about(r rig.Rig, p Person) Question {
+func about(r rig.Rig, p User) Question {
 	m := rig.Meeting{Rebounds: 1}
 	if r.Kind() == rig.Speed {
 		m = rig.Three
@@ -37,7 +37,7 @@ func about(r rig.Rig, p Person) Question {
 	if r.Kind() == rig.DoubleEnd {
 		place.LowerAnchor = 0.6 // on a beam, the upper one at 2.6 m
 	}
-	return Question{Rig: r, Place: place, Person: p, Ability: trainee.Start(trainee.Intermediate), Meeting: m,
+	return Question{Rig: r, Place: place, User: p, Ability: trainee.Start(trainee.Intermediate), Meeting: m,
 		Units: words.Metric}
 }
 
@@ -94,7 +94,7 @@ func TestSentenceOfEachKind(t *testing.T) {
 		t.Log(a.Sentence)
 	}
 	q := about(slip, tall)
-	q.Person = Person{}
+	q.User = User{}
 	if a := must(t, q); strings.Contains(a.Sentence, "hang") || a.SetUp.Needs != "height" {
 		t.Errorf("with nobody chosen: %s", a.Sentence)
 	}
@@ -103,7 +103,7 @@ func TestSentenceOfEachKind(t *testing.T) {
 // Set as it says, a rig is right for that person and nothing is to be moved any more.
 func TestHungAsToldIsRight(t *testing.T) {
 	for _, r := range all {
-		for _, p := range []Person{tall, small} {
+		for _, p := range []User{tall, small} {
 			q := about(r, p)
 			a := must(t, q)
 			var err error
@@ -126,7 +126,7 @@ func TestHungAsToldIsRight(t *testing.T) {
 // tempo.
 func TestSharedAnchor(t *testing.T) {
 	q := about(slip, tall)
-	q.Others = []Person{small}
+	q.Others = []User{small}
 	a := must(t, q)
 	if len(a.Shared) != 2 || a.Shared[0].Tempo <= a.Shared[1].Tempo {
 		t.Fatalf("%+v", a.Shared)
@@ -141,7 +141,7 @@ func TestSharedAnchor(t *testing.T) {
 				other.Name, other.Tempo, err)
 		}
 	}
-	if q.Others = []Person{{Name: "Nobody"}}; true {
+	if q.Others = []User{{Name: "Nobody"}}; true {
 		var refused *input.Error
 		if _, err := Ask(q); !errors.As(err, &refused) || refused.Field != "others" {
 			t.Errorf("somebody without a height: %v", err)
@@ -152,7 +152,7 @@ func TestSharedAnchor(t *testing.T) {
 // Cords wound up a step at a time go through all four feels, each said with its border.
 func TestWoundInSteps(t *testing.T) {
 	soft := rig.Cord{Span: 0.75, Relaxed: 0.72, Stiffness: 60}
-	q := about(rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: soft, Lower: soft, Damping: 0.04}, Person{})
+	q := about(rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: soft, Lower: soft, Damping: 0.04}, User{})
 	var seen []string
 	for range 80 {
 		a := must(t, q)
@@ -189,7 +189,7 @@ func TestRefusals(t *testing.T) {
 		"tempo": {Rig: speed, Meeting: rig.Three, Tempo: &tempo, Launch: &launch},
 		"rig.bagMass": {Rig: rig.SlipBag{AnchorHeight: 2, CentreHeight: 1, BagDiameter: 0.2, BagMass: -1},
 			Meeting: rig.Meeting{Rebounds: 1}},
-		"body.height": {Rig: speed, Meeting: rig.Three, Person: Person{"X", rig.Body{Height: 9}}},
+		"body.height": {Rig: speed, Meeting: rig.Three, User: User{"X", rig.Body{Height: 9}}},
 		"rebounds":    {Rig: between},
 	} {
 		var refused *input.Error
@@ -204,7 +204,7 @@ func BenchmarkAsk(b *testing.B) {
 		b.Run(string(r.Kind()), func(b *testing.B) {
 			q := about(r, small)
 			if r.Kind() == rig.Slip {
-				q.Others = []Person{tall}
+				q.Others = []User{tall}
 			}
 			for b.Loop() {
 				must(b, q)
@@ -223,8 +223,8 @@ func BenchmarkAsk(b *testing.B) {
 
 func ExampleAsk() {
 	a, err := Ask(Question{
-		Rig:    rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2, BagMass: 0.5},
-		Person: Person{"Tobias", rig.Body{Height: 1.45}}, Ability: trainee.Start(trainee.FirstTimer),
+		Rig:  rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2, BagMass: 0.5},
+		User: User{"Tobias", rig.Body{Height: 1.45}}, Ability: trainee.Start(trainee.FirstTimer),
 		Meeting: rig.Meeting{Rebounds: 1}, Units: words.Metric,
 	})
 	if err != nil {
@@ -239,7 +239,7 @@ func ExampleAsk() {
 // A boy of fourteen is not told that nothing is wrong with what he cannot strike, by tempo or by force; what he is
 // shown he can.
 func TestNotPraised(t *testing.T) {
-	boy := Question{Rig: speed, Person: Person{"Milo", rig.Body{Height: 1.58}},
+	boy := Question{Rig: speed, User: User{"Milo", rig.Body{Height: 1.58}},
 		Ability: trainee.Start(trainee.FirstTimer), Novice: true, Meeting: rig.Meeting{Rebounds: 1}}
 	for name, change := range map[string]func(*Question){
 		"tempo": func(q *Question) { v := 600.0; q.Tempo = &v },

@@ -13,7 +13,7 @@ import (
 type Cycle struct {
 	Trace     []rig.TracePoint `json:"trace"`
 	Through   []rig.TracePoint `json:"through" doc:"past the return, when nobody strikes; at counts from the return"`
-	Marks     []rig.Mark       `json:"marks" doc:"contacts with the board, or turns"`
+	Marks     []rig.Rebound    `json:"marks" doc:"contacts with the board, or turns"`
 	Passes    []rig.Pass       `json:"passes" doc:"of a slip bag"`
 	Return    float64          `json:"return" doc:"s"`
 	Turn      float64          `json:"turn" doc:"s from one cycle, or repetition with its rest, to the next"`

@@ -30,23 +30,23 @@ type Measured struct {
 	Reading rig.Reading `json:"reading,omitempty" doc:"twice: every crossing was tapped, both ways; half: every second moment only"`
 }
 
-// Fit is what a measurement says about a bag's least-known parameter.
-type Fit struct {
-	Parameter string    `json:"parameter" doc:"field of the rig's document"`
-	Was       float64   `json:"was"`
-	Value     float64   `json:"value"`
-	Spread    *float64  `json:"spread" doc:"standard error of value"`
-	Residual  *float64  `json:"residual" doc:"s, what the fit leaves over; null where a time was measured"`
-	TapError  float64   `json:"tapError" doc:"s, spread of the taps"`
-	Assumed   bool      `json:"assumed" doc:"the error of the taps is assumed, not measured"`
-	Outliers  int       `json:"outliers"`
-	Launches  []float64 `json:"launches" doc:"m/s of each strike, fitted along"`
-	Doubt     *Doubt    `json:"doubt" doc:"another way in which it may have been tapped or counted, to be asked about"`
-	Doc       rig.Doc   `json:"doc" doc:"the rig with the fitted value"`
+// CalibrationFit is what a measurement says about a bag's least-known parameter.
+type CalibrationFit struct {
+	Parameter string        `json:"parameter" doc:"field of the rig's document"`
+	Was       float64       `json:"was"`
+	Value     float64       `json:"value"`
+	Spread    *float64      `json:"spread" doc:"standard error of value"`
+	Residual  *float64      `json:"residual" doc:"s, what the fit leaves over; null where a time was measured"`
+	TapError  float64       `json:"tapError" doc:"s, spread of the taps"`
+	Assumed   bool          `json:"assumed" doc:"the error of the taps is assumed, not measured"`
+	Outliers  int           `json:"outliers"`
+	Launches  []float64     `json:"launches" doc:"m/s of each strike, fitted along"`
+	Doubt     *OtherReading `json:"doubt" doc:"another way in which it may have been tapped or counted, to be asked about"`
+	Doc       rig.Doc       `json:"doc" doc:"the rig with the fitted value"`
 }
 
-// Doubt is another reading of a measurement.
-type Doubt struct {
+// OtherReading is another reading of a measurement.
+type OtherReading struct {
 	Reading rig.Reading `json:"reading"`
 	Value   float64     `json:"value" doc:"that it comes to"`
 }
@@ -73,7 +73,7 @@ func Agreed(bag rig.Rig, rounds []rig.RoundFit) *FromRounds {
 
 // Calibrate runs a measurement through the model of a bag. rounds are what judged rounds on it tell, for the method
 // that asks them; stop is asked in long loops, nil for never.
-func Calibrate(bag rig.Rig, m Measured, rounds []rig.RoundFit, stop func() error) (Fit, error) {
+func Calibrate(bag rig.Rig, m Measured, rounds []rig.RoundFit, stop func() error) (CalibrationFit, error) {
 	var fitted rig.Rig
 	var c rig.Calibration
 	var err error
@@ -87,18 +87,18 @@ func Calibrate(bag rig.Rig, m Measured, rounds []rig.RoundFit, stop func() error
 	case ByRounds:
 		a := Agreed(bag, rounds)
 		if a == nil {
-			return Fit{}, input.Refuse("method",
+			return CalibrationFit{}, input.Refuse("method",
 				"expected rounds that agree: those on this bag say nothing against its figure")
 		}
-		return Fit{Parameter: a.Parameter, Was: a.Was, Value: a.Value, Spread: answer.Known(a.Spread),
+		return CalibrationFit{Parameter: a.Parameter, Was: a.Was, Value: a.Value, Spread: answer.Known(a.Spread),
 			Launches: []float64{}, Doc: rig.Doc{Rig: bag.LeastKnown().With(a.Value)}}, nil
 	default:
 		err = input.Refuse("method", `expected "taps", "count", "period" or "rounds"`)
 	}
 	if err != nil {
-		return Fit{}, err
+		return CalibrationFit{}, err
 	}
-	out := Fit{
+	out := CalibrationFit{
 		Parameter: c.Parameter, Was: bag.LeastKnown().Value, Value: c.Value, Spread: answer.Known(c.Spread),
 		TapError: c.TapError,
 		Assumed:  m.Method != ByTaps, Outliers: c.Outliers, Launches: answer.List(c.Launches),
@@ -108,7 +108,7 @@ func Calibrate(bag rig.Rig, m Measured, rounds []rig.RoundFit, stop func() error
 		out.Residual = answer.Known(c.Residual)
 	}
 	if c.Doubt != nil {
-		out.Doubt = &Doubt{c.Doubt.Reading, c.Doubt.Value}
+		out.Doubt = &OtherReading{c.Doubt.Reading, c.Doubt.Value}
 	}
 	return out, nil
 }

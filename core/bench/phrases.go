@@ -10,30 +10,30 @@ import (
 	"melodromos/core/words"
 )
 
-// Part names what a phrase is the control of.
-type Part string
+// Control names what a phrase is the control of.
+type Control string
 
 // What can be taken hold of in the sentence of a bag.
 const (
-	PlainWords  Part = ""
-	TempoPart   Part = "tempo"
-	CountPart   Part = "count"
-	ForcePart   Part = "force"
-	AnglePart   Part = "angle"
-	MeasurePart Part = "measures" // the measures of the bag
-	AroundPart  Part = "around"   // its place and use
-	Remedy      Part = "remedy"   // pressed, it sets what goes with it
+	PlainWords  Control = ""
+	TempoPart   Control = "tempo"
+	CountPart   Control = "count"
+	ForcePart   Control = "force"
+	AnglePart   Control = "angle"
+	MeasurePart Control = "measures" // the measures of the bag
+	AroundPart  Control = "around"   // its place and use
+	Remedy      Control = "remedy"   // pressed, it sets what goes with it
 )
 
 // Values lists them.
-func (Part) Values() []Part {
-	return []Part{PlainWords, TempoPart, CountPart, ForcePart, AnglePart, MeasurePart, AroundPart, Remedy}
+func (Control) Values() []Control {
+	return []Control{PlainWords, TempoPart, CountPart, ForcePart, AnglePart, MeasurePart, AroundPart, Remedy}
 }
 
 // Phrase is a stretch of a bag's sentence: plain words, a part that can be taken hold of, or a remedy.
 type Phrase struct {
 	Text  string        `json:"text"`
-	Part  Part          `json:"part"`
+	Part  Control       `json:"part"`
 	Set   []rig.Setting `json:"set" doc:"measures that a remedy sets"`
 	Ask   *Asked        `json:"ask,omitempty" doc:"what a remedy asks for instead"`
 	Wrong bool          `json:"wrong" doc:"it says what is wrong"`
@@ -48,7 +48,7 @@ type Asked struct {
 
 type phrases []Phrase
 
-func (p *phrases) add(text string, part Part) {
+func (p *phrases) add(text string, part Control) {
 	*p = append(*p, Phrase{Text: text, Part: part, Set: []rig.Setting{}})
 }
 func (p *phrases) remedy(text string, set []rig.Setting, ask *Asked) {
@@ -153,7 +153,7 @@ func (p *phrases) ways(q Question, a Answer) {
 		case c.What == "bagLength":
 			list.add("hang a bag of "+q.Units.Length(c.To), PlainWords)
 		default:
-			one := rig.Answer{Change: []rig.Change{c}}
+			one := rig.TempoAnswer{Change: []rig.Change{c}}
 			list.remedy(words.Lower(strings.TrimSuffix(advised(one, q.Units), ".")),
 				[]rig.Setting{{Field: c.What, To: c.To}}, nil)
 		}

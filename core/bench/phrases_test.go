@@ -14,7 +14,7 @@ func TestPhrases(t *testing.T) {
 	ill := regexp.MustCompile(`  | [,.;:]|\.\.|,\.|: \.|NaN|%!`)
 	remedies, taken := 0, 0
 	for range 300 {
-		q := about(g.bag(g.IntN(6)), Person{Name: "Ines Calder"})
+		q := about(g.bag(g.IntN(6)), User{Name: "Ines Calder"})
 		if g.IntN(3) == 0 {
 			tempo := g.from(30, 500)
 			q.Tempo = &tempo
@@ -23,7 +23,7 @@ func TestPhrases(t *testing.T) {
 		if err != nil {
 			continue // a measure that this bag cannot have
 		}
-		text, parts := "", map[Part]int{}
+		text, parts := "", map[Control]int{}
 		for _, p := range a.Said {
 			text += p.Text
 			if p.Part != PlainWords && p.Part != Remedy {

@@ -13,7 +13,7 @@ import (
 
 // Said puts a rig's answer into the sentence a coach asks for: at what tempo to strike and how, or why not and what to
 // change instead.
-func Said(kind rig.Kind, a rig.Answer, ability trainee.Ability, units words.Units) string {
+func Said(kind rig.Kind, a rig.TempoAnswer, ability trainee.Ability, units words.Units) string {
 	if a.Feasible {
 		return words.Upper(tempo(kind, a, ability, units)) + "."
 	}
@@ -23,7 +23,7 @@ func Said(kind rig.Kind, a rig.Answer, ability trainee.Ability, units words.Unit
 
 // outOfReach says on which side a tempo lies out of reach, whether the bag or the hands do not allow it, and what is
 // within reach.
-func outOfReach(kind rig.Kind, a rig.Answer) string {
+func outOfReach(kind rig.Kind, a rig.TempoAnswer) string {
 	with := counted(kind, a.Limits.Rebounds)
 	within := fmt.Sprintf("%s with %s.", spanOf(a.Limits), with)
 	switch {
@@ -56,7 +56,7 @@ func spanOf(l rig.Tempo) string {
 }
 
 // tempo says what to do at the tempo that was found.
-func tempo(kind rig.Kind, a rig.Answer, ability trainee.Ability, units words.Units) string {
+func tempo(kind rig.Kind, a rig.TempoAnswer, ability trainee.Ability, units words.Units) string {
 	if kind == rig.Slip {
 		return fmt.Sprintf("slip %s at %.0f a minute, the bag drawn back %s", counted(kind, a.Limits.Rebounds), a.Tempo,
 			units.Length(a.Launch))
@@ -84,7 +84,7 @@ func counted(kind rig.Kind, n int) string {
 }
 
 // advised puts the changes that would help into one sentence.
-func advised(a rig.Answer, units words.Units) string {
+func advised(a rig.TempoAnswer, units words.Units) string {
 	var ways []string
 	cords := false
 	for _, c := range a.Change {

@@ -14,8 +14,8 @@ type TempoRow struct {
 	Fastest  float64  `json:"fastest"`
 }
 
-// Conflict is a ball that cannot hang at eye height and midway between its anchors at once.
-type Conflict struct {
+// MountConflict is a ball that cannot hang at eye height and midway between its anchors at once.
+type MountConflict struct {
 	Midway float64  `json:"midway"`
 	Wanted float64  `json:"wanted"`
 	Off    float64  `json:"off"`
@@ -25,22 +25,22 @@ type Conflict struct {
 
 // SetUpSheet is how to hang a rig for one person.
 type SetUpSheet struct {
-	Point    string        `json:"point"`
-	Between  string        `json:"between"`
-	Low      float64       `json:"low"`
-	High     float64       `json:"high"`
-	Now      float64       `json:"now"`
-	Move     float64       `json:"move"`
-	Settings []rig.Setting `json:"settings"`
-	Conflict *Conflict     `json:"conflict"`
-	Stand    float64       `json:"stand"`
-	Room     []rig.Room    `json:"room"`
-	Needs    string        `json:"needs" doc:"the field to be measured first; empty where nothing is missing"`
-	Targets  []rig.Target  `json:"targets" doc:"heights that blows go to, on a straight hanging bag"`
+	Point    string         `json:"point"`
+	Between  string         `json:"between"`
+	Low      float64        `json:"low"`
+	High     float64        `json:"high"`
+	Now      float64        `json:"now"`
+	Move     float64        `json:"move"`
+	Settings []rig.Setting  `json:"settings"`
+	Conflict *MountConflict `json:"conflict"`
+	Stand    float64        `json:"stand"`
+	Room     []rig.Room     `json:"room"`
+	Needs    string         `json:"needs" doc:"the field to be measured first; empty where nothing is missing"`
+	Targets  []rig.Target   `json:"targets" doc:"heights that blows go to, on a straight hanging bag"`
 }
 
-// Points are heights of a body above the floor in m, as they stand in the picture.
-type Points struct {
+// PictureHeights are heights of a body above the floor in m, as they stand in the picture.
+type PictureHeights struct {
 	Crown    float64 `json:"crown"`
 	Eye      float64 `json:"eye"`
 	Mouth    float64 `json:"mouth"`
@@ -76,32 +76,32 @@ type SharedRow struct {
 // Sheet is an answer as the bag's page shows it. Where the wanted tempo is out of reach, cycle shows the nearest one
 // that is not.
 type Sheet struct {
-	Sentence string       `json:"sentence"`
-	Said     []Phrase     `json:"said" doc:"the sentence in phrases whose parts can be taken hold of"`
-	Feasible bool         `json:"feasible"`
-	Tempo    float64      `json:"tempo"`
-	Shown    float64      `json:"shown" doc:"tempo of the cycle that is drawn"`
-	Drawn    float64      `json:"drawn" doc:"launch (pull) of the cycle that is drawn"`
-	Launch   *float64     `json:"launch"`
-	Fist     *float64     `json:"fist"`
-	Effort   string       `json:"effort"`
-	Window   *float64     `json:"window"`
-	Slowest  float64      `json:"slowest"`
-	Fastest  float64      `json:"fastest"`
-	Least    float64      `json:"least" doc:"the softest launch (smallest pull) that is allowed"`
-	Most     float64      `json:"most" doc:"the hardest launch (widest pull) that tempos are looked for"`
-	Change   []rig.Change `json:"change"`
-	Tempos   []TempoRow   `json:"tempos"`
-	Cycle    Cycle        `json:"cycle"`
-	SetUp    SetUpSheet   `json:"setUp"`
-	Body     *Points      `json:"body"`
-	Hung     float64      `json:"hung" doc:"tempo once it is hung as set up; 0 where that changes nothing"`
-	Findings []FindingRow `json:"findings"`
-	Loads    []rig.Load   `json:"loads"`
-	Side     rig.Side     `json:"side"`
-	Cords    *rig.Winding `json:"cords"`
-	Shared   []SharedRow  `json:"shared"`
-	Caution  string       `json:"caution" doc:"at this kind of bag"`
+	Sentence string          `json:"sentence"`
+	Said     []Phrase        `json:"said" doc:"the sentence in phrases whose parts can be taken hold of"`
+	Feasible bool            `json:"feasible"`
+	Tempo    float64         `json:"tempo"`
+	Shown    float64         `json:"shown" doc:"tempo of the cycle that is drawn"`
+	Drawn    float64         `json:"drawn" doc:"launch (pull) of the cycle that is drawn"`
+	Launch   *float64        `json:"launch"`
+	Fist     *float64        `json:"fist"`
+	Effort   string          `json:"effort"`
+	Window   *float64        `json:"window"`
+	Slowest  float64         `json:"slowest"`
+	Fastest  float64         `json:"fastest"`
+	Least    float64         `json:"least" doc:"the softest launch (smallest pull) that is allowed"`
+	Most     float64         `json:"most" doc:"the hardest launch (widest pull) that tempos are looked for"`
+	Change   []rig.Change    `json:"change"`
+	Tempos   []TempoRow      `json:"tempos"`
+	Cycle    Cycle           `json:"cycle"`
+	SetUp    SetUpSheet      `json:"setUp"`
+	Body     *PictureHeights `json:"body"`
+	Hung     float64         `json:"hung" doc:"tempo once it is hung as set up; 0 where that changes nothing"`
+	Findings []FindingRow    `json:"findings"`
+	Loads    []rig.Load      `json:"loads"`
+	Side     rig.SideView    `json:"side"`
+	Cords    *rig.Winding    `json:"cords"`
+	Shared   []SharedRow     `json:"shared"`
+	Caution  string          `json:"caution" doc:"at this kind of bag"`
 }
 
 // Sheet is the answer to a question as the bag's page shows it.
@@ -136,7 +136,7 @@ func (a Answer) Sheet(q Question) Sheet {
 		if q.Rig.Kind() == rig.Speed {
 			p = q.Body.Upright()
 		}
-		out.Body = &Points{p.Crown, p.Eye, p.Mouth, p.Chin, p.Shoulder, p.Hip, p.Knee}
+		out.Body = &PictureHeights{p.Crown, p.Eye, p.Mouth, p.Chin, p.Shoulder, p.Hip, p.Knee}
 	}
 	return out
 }
@@ -150,7 +150,7 @@ func setUpSheet(s rig.SetUp) SetUpSheet {
 	out := SetUpSheet{s.Point, s.Between, s.Low, s.High, s.Now, s.Move, answer.List(s.Settings), nil, s.Stand,
 		answer.List(s.Room), s.Needs, answer.List(s.Targets)}
 	if c := s.Conflict; c != nil {
-		out.Conflict = &Conflict{c.Midway, c.Wanted, c.Off, answer.Known(c.Uneven), answer.Known(c.Anchor)}
+		out.Conflict = &MountConflict{c.Midway, c.Wanted, c.Off, answer.Known(c.Uneven), answer.Known(c.Anchor)}
 	}
 	return out
 }

@@ -6,9 +6,9 @@ import (
 	"melodromos/core/words"
 )
 
-// Card is a short card for a stance, a strike, a move or a technique: what it is, and the three things to watch. Common
-// practice throughout.
-type Card struct {
+// TechniqueCard is a short card for a stance, a strike, a move or a technique: what it is, and three things to watch.
+// Common practice throughout.
+type TechniqueCard struct {
 	Key   string    `json:"key" doc:"the word of the notation, or the technique"`
 	Title string    `json:"title"`
 	What  string    `json:"what"`
@@ -16,9 +16,9 @@ type Card struct {
 }
 
 // Cards lists them: stances, punches, other strikes, defences, feet, speed-bag techniques.
-func Cards() []Card { return cards }
+func Cards() []TechniqueCard { return cards }
 
-var cards = []Card{
+var cards = []TechniqueCard{
 	{"stance", "Boxing stance", "The dominant side behind, feet a little apart sideways, hands home.",
 		[3]string{"Never one foot straight behind the other.", "Weight on the balls of both feet.",
 			"Chin down, elbows in."}},
@@ -105,22 +105,22 @@ var cards = []Card{
 }
 
 // CardOf finds a card by its key.
-func CardOf(key string) (Card, bool) {
+func CardOf(key string) (TechniqueCard, bool) {
 	for _, c := range cards {
 		if c.Key == key {
 			return c, true
 		}
 	}
-	return Card{}, false
+	return TechniqueCard{}, false
 }
 
 // CardsFor lists the cards of what a drill asks for, in the order in which it comes.
-func CardsFor(p drill.Plan) []Card {
+func CardsFor(p drill.Plan) []TechniqueCard {
 	var keys []string
 	switch d := p.(type) {
 	case drill.SpeedBagDrill:
 		keys = []string{string(d.Technique), "square"}
-	case drill.Combination:
+	case drill.CombinationDrill:
 		line, err := combo.Parse(d.Text)
 		if err != nil {
 			return nil
@@ -138,7 +138,7 @@ func CardsFor(p drill.Plan) []Card {
 			}
 		}
 	}
-	var list []Card
+	var list []TechniqueCard
 	seen := map[string]bool{}
 	for _, key := range keys {
 		if c, ok := CardOf(key); ok && !seen[key] {

@@ -94,7 +94,7 @@ func Find(key string) (Entry, bool) {
 // count and sets.
 func Canonical(p drill.Plan) string {
 	switch d := p.(type) {
-	case drill.Combination:
+	case drill.CombinationDrill:
 		return d.Name()
 	case drill.SpeedBagDrill:
 		return fmt.Sprintf("%s, %d rebounds", d.Name(), d.Rebounds)
@@ -111,8 +111,8 @@ func (e Entry) Is(p drill.Plan) bool {
 		return ok && t.Technique == d.Technique && t.FirstHand == d.FirstHand && t.PerHand == d.PerHand &&
 			t.Rebounds == d.Rebounds && t.Scheme == d.Scheme &&
 			t.EarOnly == d.EarOnly && (e.Paced && t.Effort == d.Effort || !e.Paced && d.Effort < brisk)
-	case drill.Combination:
-		c, ok := e.Plan.(drill.Combination)
+	case drill.CombinationDrill:
+		c, ok := e.Plan.(drill.CombinationDrill)
 		return ok && (c.Name() == d.Name() || e.formerly != "" && e.formerly == d.Name()) && c.Landing == d.Landing &&
 			c.Rhythm == d.Rhythm && c.Guard == d.Guard &&
 			(c.Cues == nil) == (d.Cues == nil) && !d.EarOnly && !d.NoTouch
@@ -134,7 +134,7 @@ func technique(key string, purpose Purpose, step int, name, note string, d drill
 
 // line is a drill that is thrown from the notation.
 func line(kind rig.Kind, key string, purpose Purpose, step int, name, text, note string, with ...option) Entry {
-	c := drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+	c := drill.CombinationDrill{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
 		Pause: 2, Work: 60, Guidance: drill.Fading}
 	if kind == rig.Hanging {
 		c.Landing, c.Work = drill.Freely, 90
@@ -154,9 +154,9 @@ func entry(e Entry, with []option) Entry {
 type option func(*Entry)
 
 // thrown changes the line of a drill.
-func thrown(f func(*drill.Combination)) option {
+func thrown(f func(*drill.CombinationDrill)) option {
 	return func(e *Entry) {
-		if c, ok := e.Plan.(drill.Combination); ok {
+		if c, ok := e.Plan.(drill.CombinationDrill); ok {
 			f(&c)
 			e.Plan = c
 		}
@@ -166,18 +166,20 @@ func thrown(f func(*drill.Combination)) option {
 func tagged(tags ...string) option   { return func(e *Entry) { e.Tags = append(e.Tags, tags...) } }
 func trains(weak level.Cause) option { return func(e *Entry) { e.Trains = weak } }
 func formerly(text string) option    { return func(e *Entry) { e.formerly = text } }
-func softly(effort float64) option   { return thrown(func(c *drill.Combination) { c.Effort = effort }) }
+func softly(effort float64) option {
+	return thrown(func(c *drill.CombinationDrill) { c.Effort = effort })
+}
 func atRest(guard drill.Guard) option {
-	return thrown(func(c *drill.Combination) { c.Rhythm, c.Guard = drill.NoReturn, guard })
+	return thrown(func(c *drill.CombinationDrill) { c.Rhythm, c.Guard = drill.NoReturn, guard })
 }
 
 // What is said of a drill in one word.
 var (
 	paced     option = func(e *Entry) { e.Paced = true }
-	settled          = thrown(func(c *drill.Combination) { c.Rhythm = drill.NoReturn })
-	second           = thrown(func(c *drill.Combination) { c.Rhythm = drill.SecondReturn })
-	returning        = thrown(func(c *drill.Combination) { c.Landing, c.Work = drill.OnReturns, 60 })
-	surprised        = thrown(func(c *drill.Combination) {
+	settled          = thrown(func(c *drill.CombinationDrill) { c.Rhythm = drill.NoReturn })
+	second           = thrown(func(c *drill.CombinationDrill) { c.Rhythm = drill.SecondReturn })
+	returning        = thrown(func(c *drill.CombinationDrill) { c.Landing, c.Work = drill.OnReturns, 60 })
+	surprised        = thrown(func(c *drill.CombinationDrill) {
 		c.Cues = &drill.Cues{Moves: []string{"roll lead", "roll rear"}, Least: 3, Mean: 7, Lead: 1.2}
 	})
 )
@@ -185,19 +187,19 @@ var (
 // flowing is kept up for a whole round; finishing is done ten times over, quickly.
 func flowing(e *Entry) {
 	tagged(FlowDrill)(e)
-	thrown(func(c *drill.Combination) { c.Pace, c.Pause = drill.Flow, 0.75 })(e)
+	thrown(func(c *drill.CombinationDrill) { c.Pace, c.Pause = drill.Flow, 0.75 })(e)
 }
 
 func finishing(e *Entry) {
 	tagged(Finisher)(e)
-	thrown(func(c *drill.Combination) {
+	thrown(func(c *drill.CombinationDrill) {
 		c.Pace, c.Pause, c.Work, c.Repetitions, c.Guidance = drill.Speedy, 0.5, 0, 10, drill.Partly
 	})(e)
 }
 
 // Legs says whether an entry asks for kicks, knees or elbows, which belong only where they are trained.
 func (e Entry) Legs() bool {
-	c, ok := e.Plan.(drill.Combination)
+	c, ok := e.Plan.(drill.CombinationDrill)
 	if !ok {
 		return false
 	}

@@ -50,7 +50,7 @@ func TestLibrary(t *testing.T) {
 			t.Errorf("%s, %q: %d strikes, %d moves", e.Kind, e.Name, strikes, moves)
 		}
 		// The finishers repeat a line that is drilled elsewhere; nothing else stands twice.
-		c, _ := e.Plan.(drill.Combination)
+		c, _ := e.Plan.(drill.CombinationDrill)
 		d, _ := e.Plan.(drill.SpeedBagDrill)
 		key := fmt.Sprintf("%s %s %v %s %s %v %g", e.Kind, Canonical(e.Plan), e.Purpose == Conditioning, c.Landing,
 			c.Rhythm, c.Cues != nil, d.Effort)
@@ -67,7 +67,7 @@ func TestLibrary(t *testing.T) {
 			steps[e.Kind] = map[int]int{}
 		}
 		steps[e.Kind][e.Step]++
-		if c, ok := e.Plan.(drill.Combination); ok {
+		if c, ok := e.Plan.(drill.CombinationDrill); ok {
 			flows(t, e, c)
 		}
 	}
@@ -119,7 +119,7 @@ func TestSpread(t *testing.T) {
 }
 
 // What is taught flows: a break of a rule stands only where the note says that it is meant.
-func flows(t *testing.T, e Entry, c drill.Combination) {
+func flows(t *testing.T, e Entry, c drill.CombinationDrill) {
 	t.Helper()
 	line, err := combo.Parse(c.Text)
 	if err != nil {

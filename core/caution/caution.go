@@ -12,26 +12,26 @@ import (
 	"melodromos/core/rig"
 )
 
-// Kind is what a person has to be spared until somebody lifts it.
-type Kind string
+// Type is what a person has to be spared until somebody lifts it.
+type Type string
 
 // The kinds (common practice). After a knock to the head nothing more that day, and a doctor first; a wrist is spared
 // hard blows and heavy bags, a shoulder the high bag for long and hard curved blows.
 const (
-	Wrist    Kind = "wrist"
-	Shoulder Kind = "shoulder"
-	Head     Kind = "head"
+	Wrist    Type = "wrist"
+	Shoulder Type = "shoulder"
+	Head     Type = "head"
 )
 
 // Kinds lists them.
-var Kinds = []Kind{Wrist, Shoulder, Head}
+var Kinds = []Type{Wrist, Shoulder, Head}
 
 // Values lists them.
-func (Kind) Values() []Kind { return Kinds }
+func (Type) Values() []Type { return Kinds }
 
 // Sign is a caution that may be set: what it is called, and what it does.
 type Sign struct {
-	Kind Kind   `json:"kind"`
+	Kind Type   `json:"kind"`
 	Name string `json:"name"`
 	Does string `json:"does"`
 }
@@ -62,7 +62,7 @@ type Spared struct {
 
 // Spare looks at the whole drill, its power shots and the answers to its cues as well, and makes it softer or shorter
 // where that is enough; it holds it back where it is not. Without cautions the plan comes back as it is.
-func Spare(list []Kind, p drill.Plan, on drill.Floor) Spared {
+func Spare(list []Type, p drill.Plan, on drill.Floor) Spared {
 	s := Spared{Plan: p}
 	if s.Held = Bars(list); s.Held != "" {
 		return s
@@ -83,7 +83,7 @@ func Spare(list []Kind, p drill.Plan, on drill.Floor) Spared {
 
 // Bars says why nothing at all is started for somebody with these cautions; "" where something may be. What a caution
 // merely holds back is the coach's to decide; after a knock to the head nobody decides it.
-func Bars(list []Kind) string {
+func Bars(list []Type) string {
 	if slices.Contains(list, Head) {
 		return "a knock to the head: nothing until a doctor has seen it"
 	}
@@ -127,7 +127,7 @@ func (s *Spared) shorten(sore string) {
 			s.Changes = append(s.Changes, fmt.Sprintf("%d strikes at the speed bag: %s", shoulderStrikes, sore))
 		}
 		s.Plan = d
-	case drill.Combination:
+	case drill.CombinationDrill:
 		if d.Work > shoulderTime {
 			d.Work = shoulderTime
 			s.Changes = append(s.Changes, time)
@@ -161,7 +161,7 @@ func (s *Spared) soften(on drill.Floor, sore string, spared func(combo.Move) boo
 			d.Tempo = math.Floor(slower.Tempo)
 			s.Plan, s.Changes = d, append(s.Changes, softer)
 		}
-	case drill.Combination:
+	case drill.CombinationDrill:
 		if on.Bag.Kind() == rig.Slip {
 			return // light hits at the most
 		}
@@ -177,7 +177,7 @@ func (s *Spared) soften(on drill.Floor, sore string, spared func(combo.Move) boo
 
 // punches says whether any strike of the drill is of that sort, those that answer cues included.
 func (s *Spared) punches(sort func(combo.Move) bool) bool {
-	c, ok := s.Plan.(drill.Combination)
+	c, ok := s.Plan.(drill.CombinationDrill)
 	if !ok {
 		return true // a technique is struck with the fists
 	}

@@ -22,8 +22,8 @@ var (
 	}
 )
 
-func line(text string, change ...func(*drill.Combination)) drill.Combination {
-	c := drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+func line(text string, change ...func(*drill.CombinationDrill)) drill.CombinationDrill {
+	c := drill.CombinationDrill{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
 		Pause: 2, Work: 60, Guidance: drill.Fading}
 	for _, f := range change {
 		f(&c)
@@ -39,40 +39,40 @@ func technique(tempo, work float64) drill.SpeedBagDrill {
 // What somebody has to be spared is looked for in the whole drill, and where softer or shorter is enough it is not held
 // back. The cautions are common practice; their figures are assumed.
 func TestSpare(t *testing.T) {
-	power := func(c *drill.Combination) { c.Pace = drill.Power }
-	countered := func(c *drill.Combination) {
+	power := func(c *drill.CombinationDrill) { c.Pace = drill.Power }
+	countered := func(c *drill.CombinationDrill) {
 		c.Cues = &drill.Cues{Moves: []string{"roll lead"}, Least: 3, Mean: 7, Counters: []string{"3!"}}
 	}
 	for name, x := range map[string]struct {
-		list    []Kind
+		list    []Type
 		kind    rig.Kind
 		plan    drill.Plan
 		changes []string // words of each
 		held    string
 	}{
 		"nothing":             {nil, rig.Hanging, line("1-2!"), nil, ""},
-		"wrist, half power":   {[]Kind{Wrist}, rig.DoubleEnd, line("1-2"), nil, ""},
-		"wrist, hard":         {[]Kind{Wrist}, rig.DoubleEnd, line("1-2", power), []string{"half power"}, ""},
-		"wrist, a power shot": {[]Kind{Wrist}, rig.DoubleEnd, line("1-2!"), []string{"no power shots"}, ""},
-		"wrist, a power shot as answer": {[]Kind{Wrist}, rig.DoubleEnd, line("1-2", countered),
+		"wrist, half power":   {[]Type{Wrist}, rig.DoubleEnd, line("1-2"), nil, ""},
+		"wrist, hard":         {[]Type{Wrist}, rig.DoubleEnd, line("1-2", power), []string{"half power"}, ""},
+		"wrist, a power shot": {[]Type{Wrist}, rig.DoubleEnd, line("1-2!"), []string{"no power shots"}, ""},
+		"wrist, a power shot as answer": {[]Type{Wrist}, rig.DoubleEnd, line("1-2", countered),
 			[]string{"no power shots"}, ""},
-		"wrist, both": {[]Kind{Wrist}, rig.DoubleEnd, line("1-2!", power),
+		"wrist, both": {[]Type{Wrist}, rig.DoubleEnd, line("1-2!", power),
 			[]string{"half power", "no power shots"}, ""},
-		"wrist, heavy bag": {[]Kind{Wrist}, rig.Hanging, line("1-2"), nil, "no heavy bag"},
-		"wrist, heavy bag, legs alone": {[]Kind{Wrist}, rig.Hanging, line("round kick rear - round kick lead"), nil,
+		"wrist, heavy bag": {[]Type{Wrist}, rig.Hanging, line("1-2"), nil, "no heavy bag"},
+		"wrist, heavy bag, legs alone": {[]Type{Wrist}, rig.Hanging, line("round kick rear - round kick lead"), nil,
 			""},
-		"wrist, slip bag":          {[]Kind{Wrist}, rig.Slip, line("slip lead - 3"), nil, ""},
-		"wrist, quick rhythm":      {[]Kind{Wrist}, rig.Speed, technique(180, 60), []string{"half power"}, ""},
-		"wrist, rhythm":            {[]Kind{Wrist}, rig.Speed, technique(0, 60), nil, ""},
-		"shoulder, a minute":       {[]Kind{Shoulder}, rig.Speed, technique(0, 60), []string{"45 s"}, ""},
-		"shoulder, half a minute":  {[]Kind{Shoulder}, rig.Speed, technique(0, 30), nil, ""},
-		"shoulder, thrown":         {[]Kind{Shoulder}, rig.Speed, line("2-2"), []string{"45 s"}, ""},
-		"shoulder, hard straights": {[]Kind{Shoulder}, rig.DoubleEnd, line("1-2!", power), nil, ""},
-		"shoulder, hard hooks": {[]Kind{Shoulder}, rig.DoubleEnd, line("1-2!-3!", power),
+		"wrist, slip bag":          {[]Type{Wrist}, rig.Slip, line("slip lead - 3"), nil, ""},
+		"wrist, quick rhythm":      {[]Type{Wrist}, rig.Speed, technique(180, 60), []string{"half power"}, ""},
+		"wrist, rhythm":            {[]Type{Wrist}, rig.Speed, technique(0, 60), nil, ""},
+		"shoulder, a minute":       {[]Type{Shoulder}, rig.Speed, technique(0, 60), []string{"45 s"}, ""},
+		"shoulder, half a minute":  {[]Type{Shoulder}, rig.Speed, technique(0, 30), nil, ""},
+		"shoulder, thrown":         {[]Type{Shoulder}, rig.Speed, line("2-2"), []string{"45 s"}, ""},
+		"shoulder, hard straights": {[]Type{Shoulder}, rig.DoubleEnd, line("1-2!", power), nil, ""},
+		"shoulder, hard hooks": {[]Type{Shoulder}, rig.DoubleEnd, line("1-2!-3!", power),
 			[]string{"half power", "no power shots"}, ""},
-		"both": {[]Kind{Wrist, Shoulder}, rig.Speed, technique(180, 60),
+		"both": {[]Type{Wrist, Shoulder}, rig.Speed, technique(180, 60),
 			[]string{"half power", "45 s"}, ""},
-		"head": {[]Kind{Shoulder, Head}, rig.Slip, line("slip lead - wait"), nil, "a doctor"},
+		"head": {[]Type{Shoulder, Head}, rig.Slip, line("slip lead - wait"), nil, "a doctor"},
 	} {
 		on := drill.Floor{Bag: bags[x.kind], Ability: trainee.Start(trainee.Beginner), Seed: 1}
 		s := Spare(x.list, x.plan, on)
@@ -99,13 +99,13 @@ func TestSpare(t *testing.T) {
 			t.Errorf("%s: %v", name, err)
 		}
 	}
-	straight := Spare([]Kind{Shoulder}, line("1-2!-3!"),
+	straight := Spare([]Type{Shoulder}, line("1-2!-3!"),
 		drill.Floor{Bag: bags[rig.DoubleEnd], Ability: trainee.Start(trainee.Beginner)})
-	if c := straight.Plan.(drill.Combination); c.Text != "1-2!-3" {
+	if c := straight.Plan.(drill.CombinationDrill); c.Text != "1-2!-3" {
 		t.Errorf("a sore shoulder throws %s", c.Text)
 	}
 	if asked := line("1-2", countered); asked.Cues.Counters[0] != "3!" ||
-		Spare([]Kind{Wrist}, asked, drill.Floor{Bag: bags[rig.DoubleEnd],
+		Spare([]Type{Wrist}, asked, drill.Floor{Bag: bags[rig.DoubleEnd],
 			Ability: trainee.Start(trainee.Beginner)}).Plan == nil || asked.Cues.Counters[0] != "3!" {
 		t.Error("the drill that was asked about is changed")
 	}

@@ -1,242 +1,220 @@
-// Package class answers for everybody of a gym at once: who does what next and why, who is held back, and how the weeks
-// build up. It is the one place that decides what comes next.
+// Package class plans a class and carries it through: who is here, which bags hang, what each of them does where in
+// which round, what is hung anew in between, and what is left when somebody comes late, goes early or a bag breaks.
 package class
 
 import (
-	"math"
 	"slices"
-	"time"
 
-	"melodromos/core/caution"
-	"melodromos/core/combo"
 	"melodromos/core/drill"
-	"melodromos/core/ladder"
-	"melodromos/core/level"
 	"melodromos/core/rig"
-	"melodromos/core/trainee"
+	"melodromos/core/roster"
+	"melodromos/core/session"
 )
 
-// Bag is a bag that hangs in the gym.
-type Bag struct {
-	ID, Name string
-	rig.Rig
-	Place rig.Place
+// Person is somebody who is here.
+type Person struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Young bool   `json:"young" doc:"an adult stands by"`
+	Gone  bool   `json:"gone" doc:"they have left; what they did stays"`
+	Until int    `json:"until" doc:"where they have left: the first round without them"`
+
+	At drill.Micros `json:"at,omitempty" doc:"where they have left: when, by the floor's clock"`
 }
 
-// Round is an ended round of somebody that came to its first strike.
-type Round struct {
-	ID         string
-	At         time.Time
-	Bag        string // id
-	Assignment string // id; "" where it is gone
-	Rung       string // key; "" for none
-	Eased      bool   // it was made easier than the rung has it
-	InClass    bool   // on a bag that the class went round to: it leads nobody from the bag that they go on with
-	Counts     bool   // judged up to its bell
-	Share      float64
-	Longest    int
-	Planned    int
-	Passes     int // of a slip bag, where nothing was struck
-	Wild       bool
-	Tempo      float64 // strikes a minute that were held; 0 where that is not known
-	Asked      float64
-	Predicted  float64 // NaN where nothing was
+// Station is a bag of the class.
+type Station struct {
+	ID     string   `json:"id"`
+	Name   string   `json:"name"`
+	Kind   rig.Kind `json:"kind"`
+	Broken bool     `json:"broken" doc:"it is not used any more; what was done on it stays"`
+	Until  int      `json:"until" doc:"where it is not used any more: the first round without it"`
+
+	At drill.Micros `json:"at,omitempty" doc:"where it is not used any more: since when, by the floor's clock"`
 }
 
-// rung is the round as the ladder has it.
-func (r Round) rung() ladder.Round {
-	out := ladder.Round{At: r.At, Rung: r.Rung, Clean: r.Share, Longest: r.Longest, Planned: r.Planned, Wild: r.Wild,
-		Eased: r.Eased}
-	if rung, ok := ladder.Find(r.Rung); ok && rung.Paced && r.Asked > 0 {
-		out.Tempo = r.Tempo / r.Asked
-	}
-	return out
+// Given is what somebody does on a bag.
+type Given struct {
+	Person       string    `json:"person"`
+	Bag          string    `json:"bag"`
+	AssignmentID string    `json:"assignmentId" doc:"empty until the class begins, where they did not have the drill before"`
+	Rung         string    `json:"rung"`
+	Eased        string    `json:"eased" doc:"what is easier than the rung has it; empty where nothing is"`
+	Name         string    `json:"name"`
+	Why          string    `json:"why"`
+	Spared       []string  `json:"spared" nullable:"false"`
+	Doc          drill.Doc `json:"doc"`
+	Clean        *float64  `json:"clean" doc:"predicted"`
 }
 
-// Assignment is a drill that somebody has on a bag, with its settings.
-type Assignment struct {
-	ID, Drill, Name string
-	Bag             string // id
-	Plan            drill.Plan
-	Rung            string
-	Eased           string // what is easier than the rung has it; "" where nothing is
-	Own             bool   // the coach has set it
-	Given           time.Time
+// Seat is where somebody is in a round: on a bag, or off it with something to do.
+type Seat struct {
+	Person   string           `json:"person"`
+	Bag      string           `json:"bag" doc:"empty off the bag"`
+	Activity session.Activity `json:"activity" enum:",skipping,bouncing,trunk,easyShadow,shadow,gloves,planks,squats,crunches,footwork,stretch,talk,breathe" doc:"empty on a bag"`
 }
 
-// Decision is what a coach did with a proposal on a kind of bag.
-type Decision struct {
-	Kind rig.Kind
-	ladder.Decision
+// Turn is a round on the bags: everybody's seat.
+type Turn struct {
+	Round int    `json:"round" doc:"of the session"`
+	Seats []Seat `json:"seats" nullable:"false"`
 }
 
-// Spell is a time; without an end it lasts.
-type Spell struct{ From, To time.Time }
-
-func (s Spell) has(at time.Time) bool {
-	return !at.Before(s.From) && (s.To.IsZero() || at.Before(s.To))
+// Rehang is a bag that is hung anew between two people.
+type Rehang struct {
+	Round int     `json:"round" doc:"before which it is done"`
+	Bag   string  `json:"bag"`
+	To    float64 `json:"to" doc:"m above the floor"`
+	Point string  `json:"point" doc:"what of the bag hangs there"`
+	For   string  `json:"for" doc:"whose height it is"`
 }
 
-// Member is somebody of the gym, with all that is known of them; what is listed is listed from the oldest.
-type Member struct {
-	ID, Name  string
-	Stance    combo.Stance
-	Band      trainee.Band
-	Weak      combo.Hand
-	Body      rig.Body
-	Age       trainee.AgeBand
-	School    ladder.School
-	Evidence  []trainee.Evidence
-	Cautions  []caution.Kind // that stand
-	Spared    []Spell        // when cautions stood, or stand
-	Rounds    []Round
-	Decisions []Decision
-	Given     []Assignment // not archived
-	Weeks     *ladder.Weeks
-}
-
-// Class is a gym's people and bags at a moment.
+// Class is a session as it is held for several people on several bags.
 type Class struct {
-	Members []Member
-	Bags    []Bag
-	Gate    ladder.Gate
-	Kicks   bool           // kicks, knees and elbows are trained here
-	Voice   combo.Voice    // how moves are called
-	Zone    *time.Location // in which days begin and end
-	Now     time.Time
-	Stop    func() error // asked in long loops; an error ends them
+	Session  session.Session `json:"session"`
+	People   []Person        `json:"people" nullable:"false"`
+	Bags     []Station       `json:"bags" nullable:"false"`
+	Given    []Given         `json:"given" nullable:"false"`
+	Turns    []Turn          `json:"turns" nullable:"false"`
+	Rehangs  []Rehang        `json:"rehangs" nullable:"false"`
+	Saved    int             `json:"saved" doc:"changes of height fewer than where people simply went round in the order of their names"`
+	Least    int             `json:"least" doc:"changes that no plan of these turns does without"`
+	Said     []string        `json:"said" nullable:"false" doc:"what the coach should know"`
+	Sentence string          `json:"sentence"`
 }
 
-// Member finds somebody by id; nil for nobody.
-func (c Class) Member(id string) *Member {
-	for i := range c.Members {
-		if c.Members[i].ID == id {
-			return &c.Members[i]
-		}
+// Clone is a copy that shares no list with it.
+func (p Class) Clone() Class {
+	p.Session = p.Session.Clone()
+	p.People, p.Bags, p.Given = slices.Clone(p.People), slices.Clone(p.Bags), slices.Clone(p.Given)
+	p.Turns, p.Rehangs, p.Said = slices.Clone(p.Turns), slices.Clone(p.Rehangs), slices.Clone(p.Said)
+	for i := range p.Turns {
+		p.Turns[i].Seats = slices.Clone(p.Turns[i].Seats)
 	}
-	return nil
+	return p
 }
 
-// Bag finds a bag by id; nil where it does not hang.
-func (c Class) Bag(id string) *Bag {
-	for i := range c.Bags {
-		if c.Bags[i].ID == id {
-			return &c.Bags[i]
-		}
-	}
-	return nil
-}
-
-// Kinds of bag that hang, in the order of the trade.
-func (c Class) Kinds() []rig.Kind {
-	var list []rig.Kind
-	for _, k := range rig.Kinds() {
-		if slices.ContainsFunc(c.Bags, func(b Bag) bool { return b.Kind() == k }) {
-			list = append(list, k)
-		}
-	}
-	return list
-}
-
-// BagFor is the bag of a kind that somebody was on last, or else the first of them; nil where none hangs.
-func (c Class) BagFor(m *Member, kind rig.Kind) *Bag {
-	for i := len(m.Rounds) - 1; i >= 0; i-- {
-		if b := c.Bag(m.Rounds[i].Bag); b != nil && b.Kind() == kind && !m.Rounds[i].InClass {
-			return b
-		}
-	}
-	i := slices.IndexFunc(c.Bags, func(b Bag) bool { return b.Kind() == kind })
+// Person finds somebody by id; nil for nobody.
+func (p *Class) Person(id string) *Person {
+	i := slices.IndexFunc(p.People, func(x Person) bool { return x.ID == id })
 	if i < 0 {
 		return nil
 	}
-	return &c.Bags[i]
+	return &p.People[i]
 }
 
-// MainKind is the kind of bag that somebody goes on with; "" where none hangs. What they did while a caution kept them
-// from it does not lead them away.
-func (c Class) MainKind(m *Member) rig.Kind {
-	var used, spared []rig.Kind
-	for _, r := range m.Rounds {
-		b := c.Bag(r.Bag)
-		switch {
-		case b == nil || r.InClass:
-		case slices.ContainsFunc(m.Spared, func(s Spell) bool { return s.has(r.At) }):
-			spared = append(spared, b.Kind())
-		default:
-			used = append(used, b.Kind())
-		}
+// Bag finds a bag by id; nil for none.
+func (p *Class) Bag(id string) *Station {
+	i := slices.IndexFunc(p.Bags, func(x Station) bool { return x.ID == id })
+	if i < 0 {
+		return nil
 	}
-	return ladder.Follow(c.Kinds(), append(spared, used...))
+	return &p.Bags[i]
 }
 
-// Floor is where a drill is laid out for somebody, to be graded: before a bag, with what was found out about them.
-func (c Class) Floor(m *Member, b *Bag) drill.Floor {
-	return drill.Floor{
-		Bag: b.Rig, Place: b.Place, Ability: trainee.Known(m.Band, m.Weak, b.Kind(), m.Evidence, c.Now),
-		Theirs: true, NoKicks: !c.Kicks, Undrawn: true, Seed: 1, Stop: c.Stop,
+// Of is what somebody does on a bag; nil for nothing.
+func (p *Class) Of(person, bag string) *Given {
+	i := slices.IndexFunc(p.Given, func(g Given) bool { return g.Person == person && g.Bag == bag })
+	if i < 0 {
+		return nil
 	}
+	return &p.Given[i]
 }
 
-// career is what somebody did on a kind of bag.
-func (c Class) career(m *Member, kind rig.Kind, on drill.Floor) ladder.Career {
-	career := ladder.Career{Rungs: ladder.Rungs(kind, m.School), Gate: c.Gate, Now: c.Now, Zone: c.Zone}
-	for _, r := range m.Rounds {
-		if r.Counts && ladder.KindOf(r.Rung) == kind {
-			career.Rounds = append(career.Rounds, r.rung())
-		}
+// Seats are where everybody is in a stretch, for the log. Who has left before it began is not in it, and whose bag
+// broke before it skips; who left in the middle of it is.
+func (p *Class) Seats(s session.Stretch) []Seat {
+	t := p.turnOf(s.Round)
+	if t == nil || s.Rest() {
+		return nil
 	}
-	for _, d := range m.Decisions {
-		if d.Kind == kind {
-			career.Decisions = append(career.Decisions, d.Decision)
-		}
-	}
-	if len(m.Cautions) > 0 {
-		career.Held = func(r ladder.Rung) string { return caution.Spare(m.Cautions, r.Plan, on).Held }
-	}
-	career.Weakest = func(r ladder.Rung) level.Cause {
-		t, err := r.Plan.Lay(on)
-		if err != nil {
-			return ""
-		}
-		return level.For(r.Plan, t, on, level.Told{}).Weakest.Cause
-	}
-	return career
-}
-
-// outcomes are the judged rounds of somebody on a kind of bag beside what was predicted of them; on all where the kind
-// is "".
-func (c Class) outcomes(m *Member, kind rig.Kind) []level.Outcome {
-	var list []level.Outcome
-	for _, r := range m.Rounds {
-		if !r.Counts || r.Passes > 0 || math.IsNaN(r.Predicted) {
+	var list []Seat
+	for _, seat := range t.Seats {
+		who, bag := p.Person(seat.Person), p.Bag(seat.Bag)
+		if who == nil || who.Gone && over(s, who.Until, who.At) {
 			continue
 		}
-		if b := c.Bag(r.Bag); kind != "" && (b == nil || b.Kind() != kind) {
-			continue
+		if bag != nil && bag.Broken && over(s, bag.Until, bag.At) {
+			seat.Bag, seat.Activity = "", session.Skipping
 		}
-		list = append(list, level.Outcome{Predicted: r.Predicted, Observed: r.Share, Strikes: r.Planned})
+		list = append(list, seat)
 	}
 	return list
 }
 
-// Learned is what somebody's rounds on a kind of bag have taught the predictions.
-func (c Class) Learned(m *Member, kind rig.Kind) level.Learned {
-	return level.Learn(c.outcomes(m, kind))
+// over says whether a stretch comes after somebody left, or a bag broke: in a round from the one named on, or from a
+// moment on. A round that is carried on is done later than it was planned.
+func over(s session.Stretch, until int, at drill.Micros) bool {
+	return s.Carried && at == 0 || s.Round >= until || at > 0 && s.From >= at
 }
 
-// Done is how many judged rounds somebody has done of the rung that a plan is the drill of.
-func (c Class) Done(m *Member, p drill.Plan, kind rig.Kind) int {
-	key, n := ladder.Match(p, kind), 0
-	for _, r := range m.Rounds {
-		if key != "" && r.Rung == key && r.Counts {
-			n++
-		}
+// upTo is how far into a stretch somebody came who left in the middle of it, or whose bag broke there.
+func (p *Class) upTo(s session.Stretch, seat Seat, end drill.Micros) drill.Micros {
+	if who := p.Person(seat.Person); who != nil && who.Gone && who.At > s.From {
+		end = min(end, who.At)
 	}
-	return n
+	if bag := p.Bag(seat.Bag); bag != nil && bag.Broken && bag.At > s.From {
+		end = min(end, bag.At)
+	}
+	return end
 }
 
-// fit predicts a plan that has been laid out, with what this person's rounds have taught.
-func (c Class) fit(m *Member, p drill.Plan, t drill.Timeline, on drill.Floor) level.Fit {
-	kind := on.Bag.Kind()
-	return level.For(p, t, on, level.Told{Rounds: c.Done(m, p, kind)}).With(c.Learned(m, kind))
+// Seat is where somebody is in a turn; nil where they are not in it.
+func (t *Turn) Seat(person string) *Seat {
+	i := slices.IndexFunc(t.Seats, func(s Seat) bool { return s.Person == person })
+	if i < 0 {
+		return nil
+	}
+	return &t.Seats[i]
+}
+
+// turnOf is the turn of a round; nil where the round is not on the bags.
+func (p *Class) turnOf(round int) *Turn {
+	i := slices.IndexFunc(p.Turns, func(t Turn) bool { return t.Round == round })
+	if i < 0 {
+		return nil
+	}
+	return &p.Turns[i]
+}
+
+// Ask is what a class is planned from.
+type Ask struct {
+	People  []string // ids of those who are here
+	Bags    []string // ids of the bags that are used; none for all that hang
+	Minutes int      // of the usual hour
+	Session *session.Session
+}
+
+// Limits of a class. Assumed.
+const (
+	MostPeople  = 60
+	LeastHour   = 10
+	MostHour    = 180
+	inARow      = 3 // rounds on bags until one off them
+	inARowYoung = 2
+	mostRounds  = 8 // on bags for one person (common practice: four to eight)
+	mostYoung   = 6
+)
+
+// most is how many rounds somebody is on bags in a row, 0 for any number, and how many in all. Where the session is the
+// same for everybody its rests are between its rounds.
+func (p *planner) most(m *member) (inRow, rounds int) {
+	switch {
+	case !p.own:
+		return 0, len(p.plan.Session.Rounds)
+	case m.Age.Minor():
+		return inARowYoung, mostYoung
+	}
+	return inARow, mostRounds
+}
+
+// member is somebody of the class with what they are to do.
+type member struct {
+	*roster.Member
+	next    roster.Proposal // what they do next, on whatever bag
+	wants   []string        // ids of bags, the main one first
+	turns   map[string]int  // by bag, of the rounds to come
+	had     map[string]int  // of those before
+	already int             // rounds on bags that they had before
+	row     int             // the last of those in a row
 }

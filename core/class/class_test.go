@@ -3,7 +3,8 @@ package class
 import (
 	"encoding/json"
 	"fmt"
-	"math"
+	"reflect"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -13,337 +14,428 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
+	"melodromos/core/roster"
+	"melodromos/core/session"
 	"melodromos/core/trainee"
+	"melodromos/core/words"
 )
 
-var (
-	cord = rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
-	bags = []Bag{
-		{ID: "quay", Name: "Quay", Rig: rig.SpeedBag{BagLength: 0.23, BagDiameter: 0.15, BagMass: 0.25,
-			SwivelDrop: 0.02, Restitution: 0.8}},
-		{ID: "cords", Name: "Windlass", Rig: rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord,
-			Lower: cord, Damping: 0.04}},
-		{ID: "heavy", Name: "Bollard", Rig: rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35,
-			Chain: 0.5, AnchorHeight: 2.7}},
+var now = time.Date(2026, 3, 20, 18, 0, 0, 0, time.UTC)
+
+// bag is the nth one, of the kinds in turn: as a kind of bag begins, hung for somebody of 1.70 m.
+func bag(n int) roster.Bag {
+	kinds := []rig.Kind{rig.Speed, rig.DoubleEnd, rig.Reflex, rig.Slip, rig.Hanging}
+	kind := kinds[n%len(kinds)]
+	m := kind.Model()
+	b := roster.Bag{ID: fmt.Sprintf("bag%d", n), Name: fmt.Sprintf("%s %d", m.Name, n), Rig: m.Everyday.Rig,
+		Place: m.Place.Place}
+	if kind == rig.Speed {
+		s := m.Everyday.Rig.(rig.SpeedBag)
+		s.BoardHeight = 1.95
+		b.Rig = s
 	}
-	now = time.Date(2026, 3, 20, 18, 0, 0, 0, time.UTC)
-)
-
-func gym(members ...Member) Class {
-	return Class{Members: members, Bags: bags, Gate: ladder.DefaultGate, Zone: time.UTC, Now: now}
+	return b
 }
 
-func person(id string, change ...func(*Member)) Member {
-	m := Member{ID: id, Name: strings.ToUpper(id[:1]) + id[1:], Stance: combo.Orthodox, Band: trainee.Beginner}
+// hall is a gym of so many people of 1.40 to 1.95 m and so many bags.
+func hall(people, bags int, change ...func(*roster.Roster)) roster.Roster {
+	c := roster.Roster{Gate: ladder.DefaultGate, Zone: time.UTC, Now: now}
+	for i := range people {
+		height := 1.40 + 0.55*float64((i*7)%people)/float64(max(1, people-1))
+		age := trainee.Adult
+		if height < 1.5 {
+			age = trainee.Youth
+		}
+		c.Members = append(c.Members, roster.Member{ID: fmt.Sprintf("p%02d", i), Name: fmt.Sprintf("Person %02d", i),
+			Stance: combo.Orthodox, Band: trainee.Bands[i%3], Age: age, Body: rig.Body{Height: height}})
+	}
+	for i := range bags {
+		c.Bags = append(c.Bags, bag(i))
+	}
 	for _, f := range change {
-		f(&m)
+		f(&c)
 	}
-	return m
+	return c
 }
 
-// ran adds judged rounds of a rung on a bag, a day apart, the last one yesterday.
-func ran(bag, rung string, n int, share float64) func(*Member) {
-	return func(m *Member) {
-		for i := range n {
-			m.Rounds = append(m.Rounds, Round{At: now.AddDate(0, 0, i-n), Bag: bag, Rung: rung, Counts: true,
-				Share: share, Longest: 30, Planned: 60, Predicted: 0.8})
-		}
+func everybody(c roster.Roster) []string {
+	var ids []string
+	for _, m := range c.Members {
+		ids = append(ids, m.ID)
 	}
+	return ids
 }
 
-func given(id, bag, rung, text string, own bool) func(*Member) {
-	return func(m *Member) {
-		p := drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
-			Pause: 2, Work: 60, Guidance: drill.Fading}
-		m.Given = append(m.Given, Assignment{ID: id, Name: text, Bag: bag, Plan: p, Rung: rung, Own: own})
-	}
-}
-
-func next(t testing.TB, c Class, id string) Proposal {
+// sound looks whether a plan can be carried out from a round on.
+func sound(t *testing.T, c roster.Roster, p Class, from int) {
 	t.Helper()
-	p, ok, err := c.Next(c.Member(id))
-	if err != nil || !ok {
-		t.Fatalf("%s: %v, %v", id, ok, err)
+	for _, turn := range p.Turns {
+		if turn.Round < from {
+			continue
+		}
+		who, where := map[string]bool{}, map[string]bool{}
+		for _, s := range turn.Seats {
+			if who[s.Person] || s.Bag != "" && where[s.Bag] {
+				t.Errorf("round %d: %s, or the %s, comes twice", turn.Round, s.Person, s.Bag)
+			}
+			who[s.Person], where[s.Bag] = true, true
+			switch {
+			case (s.Bag == "") == (s.Activity == ""):
+				t.Errorf("round %d: %+v", turn.Round, s)
+			case s.Bag != "" && p.Of(s.Person, s.Bag) == nil:
+				t.Errorf("round %d: %s has no drill on %s", turn.Round, s.Person, s.Bag)
+			case s.Activity.Spares(c.Member(s.Person).Cautions):
+				t.Errorf("%s does %s", s.Person, s.Activity)
+			}
+		}
+		for _, x := range p.People {
+			if !x.Gone && !who[x.ID] {
+				t.Errorf("round %d: nobody thought of %s", turn.Round, x.Name)
+			}
+		}
 	}
-	return p
+	for _, m := range c.Members {
+		row, most := 0, inARow
+		if m.Age.Minor() {
+			most = inARowYoung
+		}
+		for _, turn := range p.Turns {
+			if s := turn.Seat(m.ID); s == nil || s.Bag == "" {
+				row = 0
+			} else if row++; row > most && turn.Round >= from {
+				t.Errorf("%s is %d rounds on bags in a row", m.Name, row)
+			}
+		}
+	}
+	hangs(t, c, p)
 }
 
-// There is one answer to what comes next: today's page, the people's and a person's own name the same drill for
-// everybody.
-func TestOneAnswer(t *testing.T) {
-	c := gym(
-		person("ines"), person("dov", ran("cords", "doubleEnd.jab", 2, 0.9)),
-		person("greta", ran("quay", "speed.once", 1, 0.6), given("a1", "cords", "", "1-2-3-2", true)),
-		person("tobi", func(m *Member) { m.Cautions = []caution.Kind{caution.Head} }),
-		person("yusuf", ran("heavy", "hanging.jab", 3, 0.4)),
-	)
-	all, err := c.Everybody()
+// hangs looks whether each bag hangs right for whoever is on it, after the changes that are told: by the set-up of the
+// bag itself.
+func hangs(t *testing.T, c roster.Roster, p Class) {
+	t.Helper()
+	at := map[string]float64{}
+	for _, turn := range p.Turns {
+		for _, r := range p.Rehangs {
+			if r.Round == turn.Round {
+				at[r.Bag] = r.To
+			}
+		}
+		for _, s := range turn.Seats {
+			b := c.Bag(s.Bag)
+			if s.Bag == "" || b.Kind() == rig.Hanging {
+				continue
+			}
+			up := b.Rig.SetUp(b.Place, c.Member(s.Person).Body, 2)
+			hung, known := at[s.Bag]
+			if !known {
+				hung = up.Now
+			}
+			if up.Needs == "" && (hung < up.Low-1e-9 || hung > up.High+1e-9) {
+				t.Errorf("round %d: %s hangs at %.3f m, and %s wants %.3f to %.3f", turn.Round, b.Name, hung, s.Person,
+					up.Low, up.High)
+			}
+		}
+	}
+}
+
+// Eight people, three bags, sixty minutes: nobody is idle, everybody gets their share, heights change as seldom as can
+// be.
+func TestEvening(t *testing.T) {
+	c := hall(8, 3)
+	p, err := New(c, Ask{People: everybody(c), Minutes: 60})
 	if err != nil {
 		t.Fatal(err)
 	}
-	today, _, err := c.Today()
+	sound(t, c, p, 0)
+	if p.Session.Seconds() != 3600 || len(p.People) != 8 || len(p.Bags) != 3 {
+		t.Errorf("%d s, %d people, %d bags", p.Session.Seconds(), len(p.People), len(p.Bags))
+	}
+	used := 0
+	for _, m := range c.Members {
+		n := 0
+		for _, turn := range p.Turns {
+			if turn.Seat(m.ID).Bag != "" {
+				n++
+			}
+		}
+		if n < 4 || n > 5 { // 12 rounds on 3 bags for 8
+			t.Errorf("%s has %d rounds on bags", m.Name, n)
+		}
+		used += n
+	}
+	if used != 3*len(p.Turns) {
+		t.Errorf("bags stand idle: %d of %d turns", used, 3*len(p.Turns))
+	}
+	if float64(len(p.Rehangs)) > 1.1*float64(p.Least) || p.Saved <= 0 {
+		t.Errorf("%d changes, bound %d, saved %d", len(p.Rehangs), p.Least, p.Saved)
+	}
+	cards := p.Cards(words.Metric)
+	if len(cards) != len(p.Rehangs) || !strings.Contains(cards[0].Text, " for ") {
+		t.Errorf("%+v", cards)
+	}
+	if !strings.HasPrefix(p.Sentence, "Eight people, three bags, 60 minutes: 4 or 5 rounds on a bag for each.") {
+		t.Error(p.Sentence)
+	}
+	again, _ := New(c, Ask{People: everybody(c), Minutes: 60})
+	a, _ := json.Marshal(p)
+	b, _ := json.Marshal(again)
+	if !reflect.DeepEqual(a, b) {
+		t.Error("the same class gives another plan")
+	}
+}
+
+// Thirty people on ten bags are within a tenth of the bound on changes of height.
+func TestFullHall(t *testing.T) {
+	c := hall(30, 10)
+	p, err := New(c, Ask{People: everybody(c), Minutes: 60})
 	if err != nil {
 		t.Fatal(err)
 	}
-	said := map[string]string{}
-	for _, p := range all {
-		said[p.TraineeID] = fmt.Sprint(p.RigID, p.Rung, p.Name, p.Move, p.Why)
-	}
-	if len(all) != 5 || len(today) != 5 {
-		t.Fatalf("%d people and %d today", len(all), len(today))
-	}
-	for _, p := range today {
-		if got := fmt.Sprint(p.RigID, p.Rung, p.Name, p.Move, p.Why); got != said[p.TraineeID] {
-			t.Errorf("today %s, among the people %s", got, said[p.TraineeID])
-		}
-		page, err := c.Person(c.Member(p.TraineeID))
-		if err != nil || fmt.Sprint(page.Next.RigID, page.Next.Rung, page.Next.Name, page.Next.Move,
-			page.Next.Why) != said[p.TraineeID] {
-			t.Errorf("on their page %+v (%v), among the people %s", page.Next, err, said[p.TraineeID])
-		}
-	}
-	if last := today[4]; last.TraineeID != "tobi" || last.Barred == "" {
-		t.Errorf("who can do nothing is not last: %+v", last)
-	}
-	if p := next(t, c, "greta"); p.Move != ladder.Given || p.AssignmentID != "a1" || p.RigID != "cords" {
-		t.Errorf("a drill that was given by hand: %+v", p)
-	}
-	if p := next(t, c, "dov"); p.Rung != "doubleEnd.later" || p.Move != ladder.Next || p.Level == nil ||
-		p.Clean == nil {
-		t.Errorf("past the first gate: %+v", p)
+	sound(t, c, p, 0)
+	if float64(len(p.Rehangs)) > 1.1*float64(p.Least) {
+		t.Errorf("%d changes, bound %d", len(p.Rehangs), p.Least)
 	}
 }
 
-// The gym's own gate holds everywhere: with a lower one the same rounds open the next rung.
-func TestOneGate(t *testing.T) {
-	c := gym(person("ines", ran("cords", "doubleEnd.jab", 2, 0.72)))
-	p := next(t, c, "ines")
-	if p.Rung != "doubleEnd.jab" || !strings.Contains(p.Why, "the standard is 80 % and 10 in a row") {
-		t.Errorf("%+v", p)
+// Whatever the size of class, bags and hour, the plan can be carried out.
+func TestAnySize(t *testing.T) {
+	for _, size := range [][3]int{{1, 1, 30}, {1, 5, 60}, {2, 1, 20}, {3, 5, 90}, {5, 2, 10}, {13, 4, 45},
+		{30, 1, 30}} {
+		c := hall(size[0], size[1])
+		p, err := New(c, Ask{People: everybody(c), Minutes: size[2]})
+		if err != nil {
+			t.Errorf("%v: %v", size, err)
+			continue
+		}
+		sound(t, c, p, 0)
 	}
-	c.Gate = ladder.Gate{Clean: 0.7, Run: 5, Rounds: 2, Days: 1, ADay: 3}
-	l, err := c.Ladder(c.Member("ines"), rig.DoubleEnd)
+}
+
+// A caution bars what it bars: after a knock to the head nobody is planned at all, a sore wrist is on no heavy bag and
+// does no planks.
+func TestCautions(t *testing.T) {
+	c := hall(6, 5, func(c *roster.Roster) {
+		c.Members[0].Cautions = []caution.Type{caution.Head}
+		c.Members[1].Cautions = []caution.Type{caution.Wrist}
+	})
+	p, err := New(c, Ask{People: everybody(c), Minutes: 60})
 	if err != nil {
 		t.Fatal(err)
 	}
-	p = next(t, c, "ines")
-	if p.Rung != "doubleEnd.later" || l.Proposal.Rung != p.Rung || !l.Rungs[0].Done ||
-		l.Gate != c.Gate || !l.Rungs[0].Rounds[0].Through {
-		t.Errorf("%+v beside %+v", p, l.Rungs[0])
+	sound(t, c, p, 0)
+	if p.Person("p00") != nil || !strings.Contains(strings.Join(p.Said, " "), "Person 00 does not train") {
+		t.Errorf("after a knock to the head: %q", p.Said)
 	}
-	if _, err := c.Ladder(c.Member("ines"), rig.Reflex); err == nil {
-		t.Error("a ladder of a bag that does not hang")
-	}
-}
-
-// A caution makes a drill shorter or softer where that is enough, and what is stored is the drill without it; where it
-// is not enough another bag is gone on with.
-func TestSpared(t *testing.T) {
-	sore := func(k caution.Kind) func(*Member) {
-		return func(m *Member) { m.Cautions = []caution.Kind{k} }
-	}
-	c := gym(person("ines", ran("quay", "speed.once", 1, 0.6), sore(caution.Shoulder)),
-		person("dov", ran("heavy", "hanging.jab", 1, 0.6), sore(caution.Wrist)))
-	p := next(t, c, "ines")
-	if len(p.Spared) != 1 || p.Barred != "" || p.Doc.Plan.(drill.Combination).Work != 45 ||
-		p.Plan().(drill.Combination).Work != 60 {
-		t.Errorf("a sore shoulder: %+v", p)
-	}
-	p = next(t, c, "dov")
-	if p.Kind == "hanging" || p.Barred != "" || !strings.Contains(p.Why, "no heavy bag") {
-		t.Errorf("a sore wrist at the heavy bag: %+v", p)
-	}
-	// What was done while the heavy bag was barred does not lead away from it.
-	m := c.Member("dov")
-	rounds := m.Rounds
-	m.Rounds[0].At = now.AddDate(0, 0, -9)
-	ran("cords", "doubleEnd.jab", 2, 0.9)(m)
-	m.Spared = []Spell{{From: now.AddDate(0, 0, -3)}}
-	if p = next(t, c, "dov"); p.Kind == "hanging" || !strings.Contains(p.Why, "no heavy bag") {
-		t.Errorf("a sore wrist after rounds on the cords: %+v", p)
-	}
-	m.Cautions, m.Spared[0].To = nil, now.Add(-time.Hour)
-	if p = next(t, c, "dov"); p.Kind != "hanging" {
-		t.Errorf("after a sore wrist: %+v", p)
-	}
-	m.Cautions, m.Spared, m.Rounds = []caution.Kind{caution.Wrist}, nil, rounds
-	given("a", "heavy", "", "1-2", true)(m)
-	if p := next(t, c, "dov"); p.Move == ladder.Given {
-		t.Errorf("what is held back comes next: %+v", p)
-	}
-	if _, also, err := c.Today(); err != nil || len(also) != 1 || !strings.Contains(also[0].Held, "wrist") {
-		t.Errorf("%+v, %v", also, err)
-	}
-}
-
-// A rung that keeps failing is made easier by one thing, which is named; a round of that passes no gate.
-func TestEased(t *testing.T) {
-	c := gym(person("ines", ran("cords", "doubleEnd.jab", 3, 0.6)))
-	p := next(t, c, "ines")
-	if p.Move != ladder.Easier || p.Eased == "" || !strings.Contains(p.Why, p.Eased) || p.DrillName() == p.Name {
-		t.Errorf("%+v", p)
-	}
-	m := c.Member("ines")
-	for i := range 4 {
-		m.Rounds = append(m.Rounds, Round{At: now.AddDate(0, 0, -i), Bag: "cords", Rung: "doubleEnd.jab", Eased: true,
-			Counts: true, Share: 0.95, Longest: 40, Planned: 60})
-	}
-	if l, err := c.Ladder(m, rig.DoubleEnd); err != nil || l.Rungs[0].Done || l.Rungs[0].Through != 0 {
-		t.Errorf("rounds that were made easier open the gate: %+v, %v", l.Rungs[0], err)
-	}
-}
-
-// Past the last gate there is something to do: one thing harder, or another bag.
-func TestPastTheLastGate(t *testing.T) {
-	m := person("lerato", func(m *Member) {
-		m.Band = trainee.Expert
-		for _, r := range ladder.Rungs(rig.DoubleEnd, ladder.BasicFirst) {
-			m.Decisions = append(m.Decisions, Decision{rig.DoubleEnd,
-				ladder.Decision{At: now.AddDate(0, 0, -9), Rung: r.Key, Choice: ladder.Skip}})
-		}
-	}, ran("cords", "doubleEnd.long", 2, 0.95))
-	c := gym(m)
-	p := next(t, c, "lerato")
-	switch {
-	case p.Kind == "doubleEnd" && p.Move == ladder.Top && strings.Contains(p.Why, "One thing harder"):
-	case p.Kind != "doubleEnd" && strings.HasPrefix(p.Why, "Past the last gate"):
-	default:
-		t.Errorf("%+v", p)
-	}
-	c.Bags = c.Bags[1:2]
-	if p := next(t, c, "lerato"); p.Kind != "doubleEnd" || p.Level == nil || p.Barred != "" {
-		t.Errorf("with one bag alone: %+v", p)
-	}
-	ran("cords", "", 3, 0.6)(&c.Members[0]) // three harder ones failed
-	if p := next(t, c, "lerato"); p.Move != ladder.Again || p.Rung != "doubleEnd.long" ||
-		!strings.Contains(p.Why, "as it is, then harder again") {
-		t.Errorf("past the last gate, and failing: %+v", p)
-	}
-}
-
-// After time away a rung begins softly. What the coach has set is left as it is, and that it is not softer is said.
-func TestAwayWithASetDrill(t *testing.T) {
-	long := func(m *Member) {
-		for i := range m.Rounds {
-			m.Rounds[i].At = m.Rounds[i].At.AddDate(0, 0, -40)
+	for _, turn := range p.Turns {
+		if s := turn.Seat("p01"); s.Bag == "bag4" || s.Activity == session.Planks {
+			t.Errorf("a sore wrist: %+v", s)
 		}
 	}
-	c := gym(person("dov", ran("cords", "doubleEnd.jab", 3, 0.9), long),
-		person("ines", ran("cords", "doubleEnd.jab", 3, 0.9), long, given("a", "cords", "doubleEnd.jab", "1", true)))
-	c.Members[1].Rounds[0].Assignment = "a" // it has been run
-	softer, set := next(t, c, "dov"), next(t, c, "ines")
-	if softer.Move != ladder.Back || !strings.Contains(softer.Why, "soft.") ||
-		strings.Contains(softer.Why, "change it first") {
-		t.Errorf("away: %+v", softer)
+	if !strings.Contains(strings.Join(p.Said, " "), "Person 01 is not on the hanging bag 4: a sore wrist") {
+		t.Errorf("%q", p.Said)
 	}
-	if set.AssignmentID != "a" || !strings.Contains(set.Why, "not softened by itself: change it first") {
-		t.Errorf("away, with a drill that the coach has set: %+v", set)
+	if _, err := New(c, Ask{People: []string{"p00"}, Minutes: 60}); err == nil {
+		t.Error("a class of somebody who must not train")
 	}
 }
 
-// What can be given to somebody is solved for them and their bag; what cannot is said.
-func TestFitted(t *testing.T) {
-	c := gym(person("ines"), person("yusuf", func(m *Member) { m.Band = trainee.Advanced }),
-		person("dov", func(m *Member) { m.Cautions = []caution.Kind{caution.Wrist} }))
-	open := drill.Combination{Text: "1-2-3", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
-		Pause: 2, Work: 60, Guidance: drill.Fading}
-	ines, yusuf := c.Fitted(c.Member("ines"), c.Bag("cords"), open), c.Fitted(c.Member("yusuf"), c.Bag("cords"), open)
-	if !ines.Given || !yusuf.Given || ines.Settings.Fist == 0 || yusuf.Settings.Fist <= ines.Settings.Fist {
-		t.Errorf("%+v and %+v", ines, yusuf)
-	}
-	if f := c.Fitted(c.Member("dov"), c.Bag("heavy"), open); f.Given || !strings.Contains(f.Why, "no heavy bag") {
-		t.Errorf("%+v", f)
-	}
-	open.Text = "1-2 - knee rear"
-	if f := c.Fitted(c.Member("ines"), c.Bag("heavy"), open); f.Given || !strings.Contains(f.Why, "Not on Bollard") {
-		t.Errorf("%+v", f)
-	}
-}
-
-// The catalogue and the gym's own drills in one list; the same drill under two names is told, and kicks stay out where
-// none are trained.
-func TestLibrary(t *testing.T) {
-	c := gym()
-	var levels Levels
-	own := []Own{{"d1", "Our one-two", rig.DoubleEnd,
-		drill.Combination{Text: "1-2", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
-			Pause: 2, Work: 60, Guidance: drill.Fading}}}
-	l, err := c.Library(own, &levels)
+// Somebody goes, somebody comes, a bag breaks: what was done stays, what is left is planned anew, and who comes late
+// has their share of it.
+func TestAnew(t *testing.T) {
+	c := hall(8, 3)
+	ids := everybody(c)
+	p, err := New(c, Ask{People: ids[:7], Minutes: 60})
 	if err != nil {
 		t.Fatal(err)
 	}
-	for _, e := range l.Entries {
-		if strings.Contains(e.Canonical, "kick") {
-			t.Errorf("%s is offered where no kicks are trained", e.Name)
-		}
-		if hangs := e.Kind == "speed" || e.Kind == "doubleEnd" || e.Kind == "hanging"; (e.Level != nil) != hangs {
-			t.Errorf("%s, on a %s bag: level %v", e.Name, e.Kind, e.Level)
-		}
-		if e.DrillID != "" && e.Twin == "" {
-			t.Errorf("%s is no twin of anything", e.Name)
+	from := p.Turns[5].Round
+	anew, err := p.Anew(c, from, 0, append(slices.Clone(ids[1:7]), "p07"), []string{"bag0", "bag1"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	sound(t, c, anew, from)
+	for i := range 5 {
+		if !reflect.DeepEqual(p.Turns[i], anew.Turns[i]) {
+			t.Errorf("round %d was changed after it was done", i)
 		}
 	}
-	c.Kicks = true
-	if more, err := c.Library(nil, &levels); err != nil || len(more.Entries) <= len(l.Entries)-1 {
-		t.Errorf("with kicks %d entries, without %d: %v", len(more.Entries), len(l.Entries)-1, err)
+	if x := anew.Person("p00"); x == nil || !x.Gone {
+		t.Errorf("who left: %+v", x)
+	}
+	if b := anew.Bag("bag2"); b == nil || !b.Broken {
+		t.Errorf("what broke: %+v", b)
+	}
+	late := 0
+	for _, turn := range anew.Turns[5:] {
+		for _, s := range turn.Seats {
+			if s.Bag == "bag2" || s.Person == "p00" {
+				t.Errorf("round %d: %+v", turn.Round, s)
+			}
+		}
+		if turn.Seat("p07").Bag != "" {
+			late++
+		}
+	}
+	if late < 3 {
+		t.Errorf("who came late has %d rounds on a bag", late)
+	}
+	if len(anew.Turns) != len(p.Turns) {
+		t.Errorf("%d rounds, before %d", len(anew.Turns), len(p.Turns))
 	}
 }
 
-// Weeks are shown around now, with the rounds that were run, and the calendar has everybody who is planned or came.
-func TestWeeksAndCalendar(t *testing.T) {
-	w := ladder.DefaultWeeks(now.AddDate(0, 0, -21))
-	c := gym(person("ines", ran("quay", "speed.once", 3, 0.9), func(m *Member) { m.Weeks = &w }),
-		person("dov", ran("quay", "speed.once", 1, 0.9)))
-	weeks := c.Weeks(c.Member("ines"))
-	done := 0
-	for _, d := range weeks {
-		done += d.Done
+// A wrist that hurts half way through keeps off the heavy bag from then on, whatever was given before.
+func TestAnewWithCaution(t *testing.T) {
+	c := hall(3, 5)
+	p, err := New(c, Ask{People: everybody(c), Minutes: 60})
+	if err != nil {
+		t.Fatal(err)
 	}
-	if len(weeks) < 16 || done == 0 || len(c.Weeks(c.Member("dov"))) != 0 {
-		t.Errorf("%d days planned, %d rounds done", len(weeks), done)
+	if p.Of("p01", "bag4") == nil {
+		t.Fatal("nothing is given on the heavy bag to begin with")
 	}
-	names := map[string]int{}
-	for _, d := range c.Calendar() {
-		for _, p := range d.People {
-			names[p.Name]++
+	c.Members[1].Cautions = []caution.Type{caution.Wrist}
+	from := p.Turns[3].Round
+	anew, err := p.Anew(c, from, 0, everybody(c), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	sound(t, c, anew, from)
+	for _, turn := range anew.Turns[3:] {
+		if s := turn.Seat("p01"); s.Bag == "bag4" || s.Activity == session.Planks {
+			t.Errorf("round %d: %+v", turn.Round, s)
 		}
 	}
-	if names["Ines"] < 4 || names["Dov"] != 1 {
-		t.Errorf("%v", names)
+}
+
+// Somebody is put on another bag by hand, and whoever was there takes their place.
+func TestMoved(t *testing.T) {
+	c := hall(4, 2)
+	p, err := New(c, Ask{People: everybody(c), Minutes: 45})
+	if err != nil {
+		t.Fatal(err)
+	}
+	turn := p.Turns[2]
+	on := turn.Seats[slices.IndexFunc(turn.Seats, func(s Seat) bool { return s.Bag == "bag1" })]
+	off := turn.Seats[slices.IndexFunc(turn.Seats, func(s Seat) bool { return s.Bag == "" })]
+	moved, err := p.Moved(c, 0, turn.Round, off.Person, "bag1")
+	if err != nil {
+		t.Fatal(err)
+	}
+	got := moved.turnOf(turn.Round)
+	if got.Seat(off.Person).Bag != "bag1" || got.Seat(on.Person).Bag != "" ||
+		got.Seat(on.Person).Activity != off.Activity {
+		t.Errorf("%+v", got)
+	}
+	hangs(t, c, moved)
+	if p.turnOf(turn.Round).Seat(off.Person).Bag != "" {
+		t.Error("the plan before was changed")
+	}
+	away, err := moved.Moved(c, 0, turn.Round, off.Person, "")
+	if err != nil || away.turnOf(turn.Round).Seat(off.Person).Activity == "" {
+		t.Errorf("off the bag: %v", err)
+	}
+	for name, f := range map[string]func() (Class, error){
+		"a round that is over": func() (Class, error) {
+			return p.Moved(c, turn.Round+1, turn.Round, off.Person, "bag1")
+		},
+		"a bag that is not its": func() (Class, error) { return p.Moved(c, 0, turn.Round, off.Person, "bag9") },
+		"a stranger":            func() (Class, error) { return p.Moved(c, 0, turn.Round, "somebody", "bag1") },
+	} {
+		if _, err := f(); err == nil {
+			t.Errorf("%s is taken", name)
+		}
 	}
 }
 
-// Predictions are held against what was observed; a round that predicted nothing is left out.
-func TestPredictions(t *testing.T) {
-	m := person("ines", ran("quay", "speed.once", 4, 0.7))
-	m.Rounds[0].Predicted = math.NaN()
-	p := gym(m).Predictions()
-	if p.Rounds != 3 || p.Miss == nil || math.Abs(*p.Miss-0.1) > 1e-9 || len(p.Bins) != 10 || p.Bins[8].Rounds != 3 {
-		t.Errorf("%+v", p)
+// A session whose blocks are the same for all is for its kind of bag, and is held back as a whole.
+func TestSameForAll(t *testing.T) {
+	c := hall(2, 5, func(c *roster.Roster) { c.Members[1].Cautions = []caution.Type{caution.Wrist} })
+	s, _ := session.FindTemplate("themes")
+	p, err := New(c, Ask{People: everybody(c), Session: &s.Session})
+	if err != nil {
+		t.Fatal(err)
 	}
-	if o := gym(m).Learned(&m, rig.Speed); o.Rounds != 3 || o.Shift >= 0 {
-		t.Errorf("%+v", o)
+	if len(p.Bags) != 1 || p.Bags[0].Kind != rig.Hanging {
+		t.Errorf("%+v", p.Bags)
 	}
-	c := gym(m)
-	out, err := c.Outlook(c.Member("ines"), &Assignment{ID: "a", Rung: "speed.once",
-		Plan: ladder.Rungs(rig.Speed, ladder.BasicFirst)[0].Plan}, c.Bag("quay"))
-	if err != nil || out.Best != 30 || out.Target != 31 || !(out.Clean > 0.3) {
-		t.Errorf("%+v, %v", out, err)
+	for _, turn := range p.Turns {
+		if turn.Seat("p01").Bag != "" {
+			t.Error("a sore wrist is on the heavy bag")
+		}
 	}
-	if _, err := json.Marshal(out); err != nil {
-		t.Error(err)
+	alone, err := New(c, Ask{People: []string{"p00"}, Session: &s.Session})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, turn := range alone.Turns {
+		if turn.Seat("p00").Bag == "" {
+			t.Errorf("alone on a bag they are off it in round %d", turn.Round)
+		}
+	}
+	if _, err := New(hall(2, 1), Ask{People: []string{"p00"}, Session: &s.Session}); err == nil {
+		t.Error("no hanging bag hangs there")
 	}
 }
 
-func BenchmarkEverybody(b *testing.B) {
-	var all []Member
-	for i := range 60 {
-		rungs := ladder.Rungs(bags[i%3].Kind(), ladder.BasicFirst)
-		all = append(all, person(fmt.Sprintf("person%d", i), ran(bags[i%3].ID, rungs[i%5].Key, 300, 0.7)))
+// A drill of the coach's takes the place of what the ladder proposes.
+func TestAssigned(t *testing.T) {
+	c := hall(2, 2, func(c *roster.Roster) {
+		c.Members[0].Given = []roster.Assignment{{ID: "a1", Name: "Her own", Bag: "bag1", Own: true,
+			Plan: drill.CombinationDrill{
+				Text:     "1-2",
+				Landing:  drill.OnReturns,
+				Pace:     drill.Combining,
+				Pause:    2,
+				Work:     60,
+				Guidance: drill.Fading,
+			}}}
+	})
+	p, err := New(c, Ask{People: everybody(c), Minutes: 30})
+	if err != nil {
+		t.Fatal(err)
 	}
-	c := gym(all...)
+	if g := p.Of("p00", "bag1"); g == nil || g.AssignmentID != "a1" {
+		t.Errorf("a drill that a coach gave: %+v", g)
+	}
+	if out, err := p.Assigned(c, "p00", "a1"); err != nil || out.Of("p00", "bag1").Name != "Her own" {
+		t.Errorf("%v", err)
+	}
+	if _, err := p.Assigned(c, "p01", "a1"); err == nil {
+		t.Error("somebody else's drill")
+	}
+}
+
+func TestAskRefuses(t *testing.T) {
+	c := hall(2, 2)
+	for name, ask := range map[string]Ask{
+		"nobody":         {Minutes: 60},
+		"a stranger":     {People: []string{"nobody"}, Minutes: 60},
+		"no such bag":    {People: []string{"p00"}, Bags: []string{"bag7"}, Minutes: 60},
+		"a short hour":   {People: []string{"p00"}, Minutes: 5},
+		"a long evening": {People: []string{"p00"}, Minutes: 500},
+	} {
+		if _, err := New(c, ask); err == nil {
+			t.Errorf("%s is planned", name)
+		}
+	}
+}
+
+func ExampleNew() {
+	c := hall(3, 1)
+	p, _ := New(c, Ask{People: everybody(c), Minutes: 35})
+	fmt.Println(p.Sentence[:62])
+	fmt.Println(len(p.Rehangs), "changes of height,", p.Saved, "saved")
+	// Output:
+	// Three people, one bag, 35 minutes: 2 rounds on a bag for each.
+	// 2 changes of height, 4 saved
+}
+
+func BenchmarkThirtyPeopleTenBags(b *testing.B) {
+	c := hall(30, 10)
 	for b.Loop() {
-		if _, err := c.Everybody(); err != nil {
+		if _, err := New(c, Ask{People: everybody(c), Minutes: 60}); err != nil {
 			b.Fatal(err)
 		}
 	}

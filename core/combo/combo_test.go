@@ -99,7 +99,7 @@ func TestSides(t *testing.T) {
 	moves := parse(t,
 		"1-2-3b | slip lead - 5 - switch - 2 - pivot rear - roll lead - duck - push kick rear - double").Moves(Orthodox)
 	want := []struct {
-		kind Kind
+		kind MoveKind
 		hand Hand
 		side Side
 		body bool
@@ -229,10 +229,10 @@ func TestCounted(t *testing.T) {
 
 func TestCalls(t *testing.T) {
 	c := parse(t, "1-2b | slip lead - 3! - step back")
-	if got := c.Call(Voice{}); got != "one, two body; slip lead, three, step back" {
+	if got := c.Call(Naming{}); got != "one, two body; slip lead, three, step back" {
 		t.Error(got)
 	}
-	if got := c.Call(Voice{Names: true}); got != "jab, cross body; slip lead, lead hook, step back" {
+	if got := c.Call(Naming{Names: true}); got != "jab, cross body; slip lead, lead hook, step back" {
 		t.Error(got)
 	}
 }

@@ -2,44 +2,44 @@ package combo
 
 import "fmt"
 
-// Code names a way in which a move does not grow out of the one before.
-type Code string
+// FlowCode names a way in which a move does not grow out of the one before.
+type FlowCode string
 
 // The joining rules (common practice): what one coach's lines show and others break on purpose. Advice, never a bar.
 const (
-	SlipHand    Code = "slipHand"    // a slip loads the hand on its side
-	RollHand    Code = "rollHand"    // a roll ends on a foot and loads its hand
-	DuckHand    Code = "duckHand"    // after a duck the hand that threw last throws again
-	Doubling    Code = "doubling"    // the rear hand twice running is a challenge; two of the lead hand are everyday
-	PullBack    Code = "pull"        // a change of direction, on purpose
-	OutsideSlip Code = "outsideSlip" // the way back leads in: correct, for those who have the timing
-	SameSide    Code = "sameSide"    // slips and rolls alternate sides
-	GrowsOut    Code = "growsOut"    // a slip or a roll grows out of the turn of the punch before it
+	SlipHand    FlowCode = "slipHand"    // a slip loads the hand on its side
+	RollHand    FlowCode = "rollHand"    // a roll ends on a foot and loads its hand
+	DuckHand    FlowCode = "duckHand"    // after a duck the hand that threw last throws again
+	Doubling    FlowCode = "doubling"    // the rear hand twice running; two of the lead hand are everyday
+	PullBack    FlowCode = "pull"        // a change of direction, on purpose
+	OutsideSlip FlowCode = "outsideSlip" // the way back leads in: correct, for those who have the timing
+	SameSide    FlowCode = "sameSide"    // slips and rolls alternate sides
+	GrowsOut    FlowCode = "growsOut"    // a slip or a roll grows out of the turn of the punch before it
 )
 
-// Mark is a place where a tendency of flow is left, on purpose or not, or where care is needed.
-type Mark struct {
+// FlowNote is a place where a tendency of flow is left, on purpose or not, or where care is needed.
+type FlowNote struct {
 	Move       int // index in the expanded combination
-	Code       Code
+	Code       FlowCode
 	Reason     string
 	Deliberate bool
 	Suggest    string // what would join, where there is something; never done unasked
 }
 
 // Caution says whether the mark is no break of a rule.
-func (m Mark) Caution() bool { return m.Code == OutsideSlip || m.Deliberate }
+func (m FlowNote) Caution() bool { return m.Code == OutsideSlip || m.Deliberate }
 
 // Hint says whether the mark only says what is easier.
-func (m Mark) Hint() bool { return m.Code == Doubling || m.Code == SameSide || m.Code == GrowsOut }
+func (m FlowNote) Hint() bool { return m.Code == Doubling || m.Code == SameSide || m.Code == GrowsOut }
 
 // Flow looks at how each strike joins what went before. Before a strike only the last defence counts; a step or a
 // wait between the two resets it. A group of punches ends at a defence, a step, a wait or a part.
-func Flow(moves []Placed) []Mark {
-	var list []Mark
+func Flow(moves []Placed) []FlowNote {
+	var list []FlowNote
 	lastSide := Side("") // of the hand that threw last
 	for i, m := range moves {
 		if m.Word == Pull && i > 0 && i+1 < len(moves) && moves[i-1].Kind() == Strike && moves[i+1].Kind() == Strike {
-			list = append(list, Mark{Move: i, Code: PullBack, Deliberate: true,
+			list = append(list, FlowNote{Move: i, Code: PullBack, Deliberate: true,
 				Reason: "a pull between punches changes direction: legal, harder, and meant so"})
 		}
 		if m.Kind() != Strike {
@@ -49,7 +49,7 @@ func Flow(moves []Placed) []Mark {
 		if d, ok := loaded(moves, i); ok && side != "" {
 			list = append(list, answered(d, m, i, lastSide)...)
 		} else if i > 0 && doubled(moves[i-1], m) {
-			list = append(list, Mark{Move: i, Code: Doubling,
+			list = append(list, FlowNote{Move: i, Code: Doubling,
 				Reason: fmt.Sprintf("the rear %s strikes twice running: a challenge, the turn has to go back first",
 					limb(m)), Suggest: mirrored(m.Move).String()})
 		}
@@ -63,8 +63,8 @@ func Flow(moves []Placed) []Mark {
 // Hints looks at how each slip and roll joins: it grows best out of the turn of the punch before it (the rear hand's
 // to the lead side, a lead hook's to the rear side), and sides alternate from one to the next, since a repeated side
 // first needs its way back. Nothing is wrong where they are left.
-func Hints(moves []Placed) []Mark {
-	var list []Mark
+func Hints(moves []Placed) []FlowNote {
+	var list []FlowNote
 	for i, m := range moves {
 		if i == 0 || !swings(m) {
 			continue
@@ -73,15 +73,15 @@ func Hints(moves []Placed) []Mark {
 		other := string(m.Word) + " " + otherWay[m.Toward]
 		switch {
 		case swings(before) && before.Side() == m.Side():
-			list = append(list, Mark{Move: i, Code: SameSide, Suggest: other,
+			list = append(list, FlowNote{Move: i, Code: SameSide, Suggest: other,
 				Reason: fmt.Sprintf(
 					"sides alternate from one %s to the next: the same side again first needs its way back", m.Word)})
 		case before.Kind() == Strike && !before.Leg() && before.Hand() == Rear && m.Toward == string(Rear):
-			list = append(list, Mark{Move: i, Code: GrowsOut, Suggest: other,
+			list = append(list, FlowNote{Move: i, Code: GrowsOut, Suggest: other,
 				Reason: fmt.Sprintf("the turn of the rear hand carries to the lead side, where a %s grows out of it",
 					m.Word)})
 		case before.Word == "3" && m.Toward == string(Lead):
-			list = append(list, Mark{Move: i, Code: GrowsOut, Suggest: other,
+			list = append(list, FlowNote{Move: i, Code: GrowsOut, Suggest: other,
 				Reason: fmt.Sprintf("the turn of a lead hook carries to the rear side, where a %s grows out of it",
 					m.Word)})
 		}
@@ -113,7 +113,7 @@ func loaded(moves []Placed, strike int) (Placed, bool) {
 }
 
 // answered applies the rule of a defence to the strike that follows it.
-func answered(d, m Placed, strike int, lastSide Side) []Mark {
+func answered(d, m Placed, strike int, lastSide Side) []FlowNote {
 	side, lead := m.Side(), m.Stance.Side(Lead)
 	hand := func(s Side) string {
 		if s == lead {
@@ -125,23 +125,23 @@ func answered(d, m Placed, strike int, lastSide Side) []Mark {
 	switch d.Word {
 	case Slip:
 		if side != d.Side() {
-			return []Mark{{Move: strike, Code: SlipHand,
+			return []FlowNote{{Move: strike, Code: SlipHand,
 				Reason:  fmt.Sprintf("a slip to the %s side loads the %s hand", d.Toward, hand(d.Side())),
 				Suggest: on[hand(d.Side())]}}
 		}
 		if d.Toward == string(Rear) {
-			return []Mark{{Move: strike, Code: OutsideSlip,
+			return []FlowNote{{Move: strike, Code: OutsideSlip,
 				Reason: "a slip to the rear side answered at once by the rear hand: the slip leads out, but the way back leads in, and the head can walk into an opponent's rear hand; for those who have the timing"}}
 		}
 	case Roll:
 		if side != d.Side() {
-			return []Mark{{Move: strike, Code: RollHand,
+			return []FlowNote{{Move: strike, Code: RollHand,
 				Reason:  fmt.Sprintf("a roll that ends on the %s foot loads the %s hand", d.Toward, hand(d.Side())),
 				Suggest: on[hand(d.Side())]}}
 		}
 	case Duck:
 		if lastSide != "" && side != lastSide {
-			return []Mark{{Move: strike, Code: DuckHand,
+			return []FlowNote{{Move: strike, Code: DuckHand,
 				Reason:  fmt.Sprintf("after a duck the hand that threw last, the %s one, throws again", hand(lastSide)),
 				Suggest: on[hand(lastSide)]}}
 		}

@@ -70,31 +70,31 @@ func (s Stance) Switched() Stance {
 	return Southpaw
 }
 
-// Kind of a move.
-type Kind string
+// MoveKind of a move.
+type MoveKind string
 
 // A move strikes, avoids a strike, moves the feet, or lets one return go by.
 const (
-	Strike  Kind = "strike"
-	Defence Kind = "defence"
-	Step    Kind = "step"
-	Wait    Kind = "wait"
+	Strike  MoveKind = "strike"
+	Defence MoveKind = "defence"
+	Step    MoveKind = "step"
+	Wait    MoveKind = "wait"
 )
 
 // Values lists them.
-func (Kind) Values() []Kind { return []Kind{Strike, Defence, Step, Wait} }
+func (MoveKind) Values() []MoveKind { return []MoveKind{Strike, Defence, Step, Wait} }
 
-// Shape of a strike: how it meets the bag's line.
-type Shape string
+// StrikeShape of a strike: how it meets the bag's line.
+type StrikeShape string
 
 // The shapes. A curved blow crosses the bag's line and meets it for a shorter time.
 const (
-	Straight Shape = "straight"
-	Hook     Shape = "hook"
-	Uppercut Shape = "uppercut"
-	Kick     Shape = "kick"
-	Knee     Shape = "knee"
-	Elbow    Shape = "elbow"
+	Straight StrikeShape = "straight"
+	Hook     StrikeShape = "hook"
+	Uppercut StrikeShape = "uppercut"
+	Kick     StrikeShape = "kick"
+	Knee     StrikeShape = "knee"
+	Elbow    StrikeShape = "elbow"
 )
 
 // Word is a move of the vocabulary without its side: a number for the six punches, else its name.
@@ -129,9 +129,9 @@ const (
 
 // entry is what belongs to a word.
 type entry struct {
-	kind  Kind
+	kind  MoveKind
 	hand  Hand // of a punch by number
-	shape Shape
+	shape StrikeShape
 	body  bool // it goes to the body by itself
 	ways  []string
 }
@@ -170,10 +170,10 @@ type Move struct {
 }
 
 // Kind of the move.
-func (m Move) Kind() Kind { return vocabulary[m.Word].kind }
+func (m Move) Kind() MoveKind { return vocabulary[m.Word].kind }
 
 // Shape of a strike, "" of any other move.
-func (m Move) Shape() Shape { return vocabulary[m.Word].shape }
+func (m Move) Shape() StrikeShape { return vocabulary[m.Word].shape }
 
 // Hand (or leg) of a strike; "" of any other move.
 func (m Move) Hand() Hand {

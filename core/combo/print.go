@@ -121,9 +121,9 @@ var names = map[Word]string{"1": "jab", "2": "cross", "3": "lead hook", "4": "re
 
 var numbers = map[Word]string{"1": "one", "2": "two", "3": "three", "4": "four", "5": "five", "6": "six"}
 
-// Voice says how moves are called (two schools each): punches by their numbers or by their names, slips by lead and
+// Naming says how moves are called (two schools each): punches by their numbers or by their names, slips by lead and
 // rear or by inside and outside. The zero value calls numbers, and slips by lead and rear.
-type Voice struct{ Names, Inside bool }
+type Naming struct{ Names, Inside bool }
 
 // PunchNames is the school in which punches are called.
 type PunchNames string
@@ -147,12 +147,12 @@ func (PunchNames) Values() []PunchNames { return []PunchNames{ByNumber, ByName} 
 func (SlipNames) Values() []SlipNames { return []SlipNames{BySides, ByInside} }
 
 // VoiceOf is the voice of a gym's two schools.
-func VoiceOf(punches PunchNames, slips SlipNames) Voice {
-	return Voice{Names: punches == ByName, Inside: slips == ByInside}
+func VoiceOf(punches PunchNames, slips SlipNames) Naming {
+	return Naming{Names: punches == ByName, Inside: slips == ByInside}
 }
 
 // Call is a move as it is called.
-func (m Move) Call(v Voice) string {
+func (m Move) Call(v Naming) string {
 	said := string(m.Word)
 	switch {
 	case m.Punch() && v.Names:
@@ -175,7 +175,7 @@ func (m Move) Call(v Voice) string {
 }
 
 // Call is the combination as it is called: groups in full, parts a breath apart.
-func (c Combination) Call(v Voice) string {
+func (c Combination) Call(v Naming) string {
 	var parts []string
 	last := -1
 	for _, m := range c.Moves(Orthodox) {

@@ -27,7 +27,7 @@ type Question struct {
 	Glance   bool           // level, fit and neighbours are left out: for a picture that follows every key
 	Learned  level.Learned  // by how much this person's rounds on this kind of bag went otherwise than predicted
 	Rounds   int            // judged rounds of this drill so far
-	Cautions []caution.Kind // that stand for this person
+	Cautions []caution.Type // that stand for this person
 	Beside   *Other         // somebody else, to see how the fit differs; nil for nobody
 }
 
@@ -39,34 +39,34 @@ type Other struct {
 
 // Answer is all that the composer and the editor show of a plan. Where it cannot be run, Problem says why.
 type Answer struct {
-	KeptBy   drill.Clock         `json:"keptBy" doc:"which clock it goes by; empty where it cannot be run"`
-	Plays    map[string][]string `json:"plays" doc:"for each way to record hits, how a round can run, the usual one first"`
-	Name     string              `json:"name"`
-	Plan     drill.Doc           `json:"plan" doc:"the plan with force, tempo and pull, where it leaves them open"`
-	Strikes  int                 `json:"strikes"`
-	Seconds  float64             `json:"seconds" doc:"from bell to bell"`
-	CountIn  float64             `json:"countIn" doc:"s"`
-	Pattern  []Beat              `json:"pattern" doc:"strikes of one pattern"`
-	Knobs    []Knob              `json:"knobs" doc:"what can be set of it here"`
-	Tempos   []bench.TempoRow    `json:"tempos"`
-	Change   []rig.Change        `json:"change"`
-	Slowest  float64             `json:"slowest"`
-	Fastest  float64             `json:"fastest"`
-	Shown    float64             `json:"shown" doc:"tempo of the cycle that is drawn"`
-	Window   *float64            `json:"window"`
-	Fist     *float64            `json:"fist"`
-	Effort   string              `json:"effort"`
-	Cycle    bench.Cycle         `json:"cycle"`
-	Cards    []catalogue.Card    `json:"cards" doc:"of what it asks for"`
-	Watch    []string            `json:"watch" doc:"the three things to watch"`
-	Composed *Line               `json:"composed,omitempty" doc:"of a combination"`
-	Problem  string              `json:"problem,omitempty" doc:"why it cannot be run, where it cannot"`
-	Field    string              `json:"field,omitempty" doc:"the field the problem lies in"`
-	Sentence string              `json:"sentence"`
-	Said     []Piece             `json:"said" doc:"the drill as a sentence whose parts can be taken hold of"`
-	Before   []string            `json:"before" doc:"cautions before a round of it"`
-	Spared   []string            `json:"spared" doc:"what is made softer or shorter of it for this person, and why"`
-	Held     string              `json:"held" doc:"why a caution holds it back from this person; empty where none does"`
+	KeptBy   drill.Clock               `json:"keptBy" doc:"which clock it goes by; empty where it cannot be run"`
+	Plays    map[string][]string       `json:"plays" doc:"for each way to record hits, how a round can run, the usual one first"`
+	Name     string                    `json:"name"`
+	Plan     drill.Doc                 `json:"plan" doc:"the plan with force, tempo and pull, where it leaves them open"`
+	Strikes  int                       `json:"strikes"`
+	Seconds  float64                   `json:"seconds" doc:"from bell to bell"`
+	CountIn  float64                   `json:"countIn" doc:"s"`
+	Pattern  []Beat                    `json:"pattern" doc:"strikes of one pattern"`
+	Knobs    []Knob                    `json:"knobs" doc:"what can be set of it here"`
+	Tempos   []bench.TempoRow          `json:"tempos"`
+	Change   []rig.Change              `json:"change"`
+	Slowest  float64                   `json:"slowest"`
+	Fastest  float64                   `json:"fastest"`
+	Shown    float64                   `json:"shown" doc:"tempo of the cycle that is drawn"`
+	Window   *float64                  `json:"window"`
+	Fist     *float64                  `json:"fist"`
+	Effort   string                    `json:"effort"`
+	Cycle    bench.Cycle               `json:"cycle"`
+	Cards    []catalogue.TechniqueCard `json:"cards" doc:"of what it asks for"`
+	Watch    []string                  `json:"watch" doc:"the three things to watch"`
+	Composed *SwingLine                `json:"composed,omitempty" doc:"of a combination"`
+	Problem  string                    `json:"problem,omitempty" doc:"why it cannot be run, where it cannot"`
+	Field    string                    `json:"field,omitempty" doc:"the field the problem lies in"`
+	Sentence string                    `json:"sentence"`
+	Said     []Piece                   `json:"said" doc:"the drill as a sentence whose parts can be taken hold of"`
+	Before   []string                  `json:"before" doc:"cautions before a round of it"`
+	Spared   []string                  `json:"spared" doc:"what is made softer or shorter of it for this person, and why"`
+	Held     string                    `json:"held" doc:"why a caution holds it back from this person; empty where none does"`
 
 	Suits *Suits `json:"suits,omitempty" doc:"how hard it is and how it suits this person; left out at a glance, and where it cannot be run"`
 }
@@ -95,7 +95,7 @@ func Ask(q Question) (Answer, error) {
 	}
 	var t drill.Timeline
 	switch d := filled.(type) {
-	case drill.Combination:
+	case drill.CombinationDrill:
 		if d.Cues != nil {
 			a.Before = append(a.Before, caution.Cues)
 		}

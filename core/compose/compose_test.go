@@ -27,8 +27,8 @@ func floor(bag rig.Rig, band trainee.Band) drill.Floor {
 	return drill.Floor{Bag: bag, Ability: trainee.Start(band), Theirs: true, Seed: 1}
 }
 
-func line(text string) drill.Combination {
-	return drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+func line(text string) drill.CombinationDrill {
+	return drill.CombinationDrill{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
 		Pause: 2, Work: 60, Guidance: drill.Fading}
 }
 
@@ -91,14 +91,14 @@ func TestOpenAndOutOfReach(t *testing.T) {
 // The cautions of the drill, of the bag and of the person stand in the one answer.
 func TestCautions(t *testing.T) {
 	a := must(t, Question{Plan: line("1-2! - knee rear"), On: floor(cords, trainee.Advanced),
-		Cautions: []caution.Kind{caution.Wrist}})
+		Cautions: []caution.Type{caution.Wrist}})
 	if len(a.Composed.Cautions) != 1 || len(a.Spared) != 1 || a.Held != "" || len(a.Before) < 2 {
 		t.Errorf("%q, %q, %q", a.Composed.Cautions, a.Spared, a.Held)
 	}
 	c := line("1-2")
 	c.Landing = drill.Freely
 	if a = must(t, Question{Plan: c, On: floor(heavy, trainee.Advanced),
-		Cautions: []caution.Kind{caution.Wrist}}); !strings.Contains(a.Held, "no heavy bag") {
+		Cautions: []caution.Type{caution.Wrist}}); !strings.Contains(a.Held, "no heavy bag") {
 		t.Errorf("held: %q", a.Held)
 	}
 }
@@ -126,7 +126,7 @@ func TestChanges(t *testing.T) {
 		t.Error("a strike that there is not")
 	}
 	at, err := AtTempo(line("1-2"), floor(cords, trainee.Advanced), 200)
-	if c, ok := at.(drill.Combination); err != nil || !ok || c.Tempo != 200 || c.Fist == 0 {
+	if c, ok := at.(drill.CombinationDrill); err != nil || !ok || c.Tempo != 200 || c.Fist == 0 {
 		t.Errorf("%v %v", at, err)
 	}
 	if _, err := AtTempo(rhythm(100), floor(board, trainee.Advanced), 200); err == nil {

@@ -103,7 +103,7 @@ func suits(q Question, t drill.Timeline) (*Suits, error) {
 
 // AtTempo is a combination at the force that gives it a tempo inside (strikes a minute) on this floor.
 func AtTempo(p drill.Plan, on drill.Floor, tempo float64) (drill.Plan, error) {
-	c, ok := p.(drill.Combination)
+	c, ok := p.(drill.CombinationDrill)
 	if !ok {
 		return nil, input.Refuse("doc", "expected a combination: a technique has its tempo in its document")
 	}

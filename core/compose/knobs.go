@@ -26,7 +26,7 @@ type Knob struct {
 	Options []KnobOption `json:"options"`
 
 	Figure float64 `json:"figure"`
-	rig.Offer
+	rig.Slider
 	Typed float64 `json:"typed" doc:"the most that may be typed"`
 	With  Patch   `json:"with" doc:"what else is set along with a figure"`
 }
@@ -52,7 +52,7 @@ func (k *knobs) figure(field, label, note string, as rig.Quantity, figure, least
 	}
 	*k = append(*k, Knob{
 		Field: field, Label: label, Note: note, Quantity: as, Figure: figure,
-		Offer: rig.Offer{Least: least, Most: most, Step: step}, Typed: most,
+		Slider: rig.Slider{Least: least, Most: most, Step: step}, Typed: most,
 		With: with, Options: []KnobOption{}, Taken: []string{},
 	})
 }
@@ -100,7 +100,7 @@ const (
 )
 
 // lineKnobs are those of a combination, as asked and as filled in for whoever stands there.
-func lineKnobs(asked, c drill.Combination, on drill.Floor, out Line, effort string) []Knob {
+func lineKnobs(asked, c drill.CombinationDrill, on drill.Floor, out SwingLine, effort string) []Knob {
 	kind := on.Bag.Kind()
 	slip := kind == rig.Slip
 	still := slip && asked.Rhythm == drill.NoReturn
@@ -193,7 +193,7 @@ func ends(work float64) string {
 }
 
 // rhythm offers the rhythms that this bag can be worked in, where there is more than one.
-func (k *knobs) rhythm(c drill.Combination, on drill.Floor) {
+func (k *knobs) rhythm(c drill.CombinationDrill, on drill.Floor) {
 	stopped := "Stopped between"
 	if on.Place.ByHand(on.Bag.Kind()) == rig.NeverByHand {
 		stopped = "Let it settle"
@@ -214,7 +214,7 @@ func (k *knobs) rhythm(c drill.Combination, on drill.Floor) {
 }
 
 // slip offers what is done with a slip bag: swinging, or still as somebody's guard.
-func (k *knobs) slip(c drill.Combination, still bool, strikes int) {
+func (k *knobs) slip(c drill.CombinationDrill, still bool, strikes int) {
 	swings := KnobOption{"swings", "Swinging", Patch{"rhythm": "every", "guard": "touch", "tempo": 0}}
 	guard := KnobOption{"still", "Still, as a guard",
 		Patch{"rhythm": drill.NoReturn, "guard": drill.StopShort, "noTouch": false, "tempo": 0}}

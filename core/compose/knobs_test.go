@@ -141,7 +141,7 @@ func TestKnobsCanBeTaken(t *testing.T) {
 
 // What a bag does not know is not offered, and what depends on another choice comes and goes with it.
 func TestKnobsByBag(t *testing.T) {
-	offered := func(c drill.Combination, bag rig.Rig, field string) (Knob, bool) {
+	offered := func(c drill.CombinationDrill, bag rig.Rig, field string) (Knob, bool) {
 		t.Helper()
 		return knob(must(t, Question{Plan: c, On: floor(bag, trainee.Advanced), Glance: true}).Knobs, field)
 	}

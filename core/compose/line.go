@@ -13,8 +13,8 @@ import (
 	"melodromos/core/words"
 )
 
-// Line is what the composer shows of a combination.
-type Line struct {
+// SwingLine is what the composer shows of a combination.
+type SwingLine struct {
 	Canonical   string          `json:"canonical"`
 	Mirror      string          `json:"mirror"`
 	Counterpart string          `json:"counterpart"`
@@ -46,24 +46,24 @@ type Line struct {
 
 // ComposedMove is a move where it lands.
 type ComposedMove struct {
-	Text   string        `json:"text"`
-	Said   string        `json:"said" doc:"as this person does it, in left and right"`
-	Kind   combo.Kind    `json:"kind"`
-	Hand   combo.Hand    `json:"hand"`
-	Side   combo.Side    `json:"side"`
-	Part   int           `json:"part"`
-	Accent bool          `json:"accent"`
-	At     float64       `json:"at" doc:"s from the start of the repetition"`
-	Until  float64       `json:"until" doc:"s, until it is done"`
-	Window float64       `json:"window"`
-	Share  float64       `json:"share" doc:"of the bag's window that counts"`
-	Less   string        `json:"less" doc:"why less of it counts; empty where all does"`
-	Still  bool          `json:"still" doc:"it meets a bag at rest"`
-	Return int           `json:"return" doc:"which return it meets; 0 for none"`
-	Late   float64       `json:"late" doc:"s by which the moves before it do not fit"`
-	Offers []drill.Offer `json:"offers"`
+	Text   string             `json:"text"`
+	Said   string             `json:"said" doc:"as this person does it, in left and right"`
+	Kind   combo.MoveKind     `json:"kind"`
+	Hand   combo.Hand         `json:"hand"`
+	Side   combo.Side         `json:"side"`
+	Part   int                `json:"part"`
+	Accent bool               `json:"accent"`
+	At     float64            `json:"at" doc:"s from the start of the repetition"`
+	Until  float64            `json:"until" doc:"s, until it is done"`
+	Window float64            `json:"window"`
+	Share  float64            `json:"share" doc:"of the bag's window that counts"`
+	Less   string             `json:"less" doc:"why less of it counts; empty where all does"`
+	Still  bool               `json:"still" doc:"it meets a bag at rest"`
+	Return int                `json:"return" doc:"which return it meets; 0 for none"`
+	Late   float64            `json:"late" doc:"s by which the moves before it do not fit"`
+	Offers []drill.Adjustment `json:"offers"`
 
-	Choices []drill.Choice `json:"choices" doc:"returns it could meet"`
+	Choices []drill.ReturnChoice `json:"choices" doc:"returns it could meet"`
 }
 
 // FlowMark is a place where the joining rules are broken, or where care is needed.
@@ -94,7 +94,7 @@ type HalfBeatOut struct {
 }
 
 // line fills in the answer for a combination, whose force and tempo are filled in.
-func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
+func (a *Answer) line(c drill.CombinationDrill, q Question) (drill.Timeline, error) {
 	on := q.On
 	line, err := combo.Parse(c.Text)
 	if err != nil {
@@ -109,7 +109,7 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 		return t, err
 	}
 	moves := line.Moves(c.Stance)
-	out := Line{
+	out := SwingLine{
 		Canonical: line.String(), Mirror: line.Mirror().String(), Counterpart: line.Counterpart().String(),
 		Call:  line.Call(c.Voice()),
 		Moves: placed(moves, rep, on.Bag), Balance: combo.Balanced(moves), Film: *t.Film, Events: preview(t, rep),
@@ -121,7 +121,7 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 		Notes: answer.Map(c.Notes(), func(n combo.Note) LineNote { return LineNote(n) }),
 		HalfBeats: answer.Map(drill.HalfBeats(rep, on.Ability),
 			func(h drill.HalfBeat) HalfBeatOut { return HalfBeatOut{h.Move, h.Free, string(h.Hand)} }),
-		Flow: answer.Map(drill.Joined(moves, on.Bag.Kind()), func(f combo.Mark) FlowMark {
+		Flow: answer.Map(drill.Joined(moves, on.Bag.Kind()), func(f combo.FlowNote) FlowMark {
 			return FlowMark{f.Move, string(f.Code), f.Reason, f.Deliberate, f.Caution(), f.Hint(), f.Suggest}
 		}),
 	}
@@ -139,7 +139,7 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 	}
 	a.count(t, out.Balance.Strikes)
 	a.Fist, a.Effort = answer.Known(c.Fist), on.Ability.Effort(c.Fist)
-	if asked, ok := q.Plan.(drill.Combination); ok {
+	if asked, ok := q.Plan.(drill.CombinationDrill); ok {
 		a.Knobs = lineKnobs(asked, c, on, out, a.Effort)
 	}
 	a.Sentence = sentence(c, on.Bag.Kind(), rep, out, q.Units)
@@ -151,7 +151,7 @@ func (a *Answer) line(c drill.Combination, q Question) (drill.Timeline, error) {
 func placed(moves []combo.Placed, rep drill.Repetition, bag rig.Rig) []ComposedMove {
 	list := answer.Map(moves, func(m combo.Placed) ComposedMove {
 		return ComposedMove{Text: m.Move.String(), Said: m.Said(), Kind: m.Kind(), Hand: m.Hand(), Side: m.Side(),
-			Part: m.Part, Accent: m.Accent, Offers: []drill.Offer{}, Choices: []drill.Choice{}}
+			Part: m.Part, Accent: m.Accent, Offers: []drill.Adjustment{}, Choices: []drill.ReturnChoice{}}
 	})
 	choices := rep.Choices(bag)
 	for i, m := range rep.Moves {
@@ -182,7 +182,7 @@ var guards = map[drill.Guard]string{drill.RoundIt: ": go round it", drill.Throug
 	drill.StopShort: ": stop short of it"}
 
 // sentence says the two tempos, and what does not fit.
-func sentence(c drill.Combination, kind rig.Kind, rep drill.Repetition, out Line, units words.Units) string {
+func sentence(c drill.CombinationDrill, kind rig.Kind, rep drill.Repetition, out SwingLine, units words.Units) string {
 	text := words.Count(out.Balance.Moves, "move")
 	if out.Balance.Strikes < out.Balance.Moves {
 		text += ", " + words.Count(out.Balance.Strikes, "strike")

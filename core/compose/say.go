@@ -69,7 +69,7 @@ var guided = map[drill.Guidance]string{drill.Fading: "fades out", drill.Called: 
 	drill.Partly: "calls every second rep", drill.Alone: "stays silent"}
 
 // sayLine says a combination: how it is thrown, how often and how long, who calls it, and what does not fit.
-func sayLine(c drill.Combination, rep drill.Repetition, out Line, a *Answer, units words.Units) []Piece {
+func sayLine(c drill.CombinationDrill, rep drill.Repetition, out SwingLine, a *Answer, units words.Units) []Piece {
 	var s saying
 	k := a.Knobs
 	s.plain("Thrown ")
@@ -135,7 +135,7 @@ func sayLine(c drill.Combination, rep drill.Repetition, out Line, a *Answer, uni
 }
 
 // lands says which of the bag's returns the strikes meet, and what of it is out of the ordinary.
-func lands(c drill.Combination, knobs []Knob) string {
+func lands(c drill.CombinationDrill, knobs []Knob) string {
 	text := meets(c, knobs)
 	if c.Clock == drill.ByBeat && has(knobs, "clock") {
 		text += ", held to the beat"
@@ -146,7 +146,7 @@ func lands(c drill.Combination, knobs []Knob) string {
 	return text
 }
 
-func meets(c drill.Combination, knobs []Knob) string {
+func meets(c drill.CombinationDrill, knobs []Knob) string {
 	switch {
 	case c.Played != nil:
 		return "in a rhythm of its own"
@@ -182,7 +182,7 @@ func cued(c *drill.Cues) string {
 }
 
 // misfit says the first move that does not fit, and what would make it.
-func (s *saying) misfit(rep drill.Repetition, out Line) {
+func (s *saying) misfit(rep drill.Repetition, out SwingLine) {
 	late := rep.Late()
 	if len(late) == 0 {
 		return
@@ -235,7 +235,7 @@ func which(moves []ComposedMove, at int) string {
 }
 
 // meeting is the remedy of another return, named after the strike before.
-func meeting(out Line, m drill.Landed, to int) (Piece, bool) {
+func meeting(out SwingLine, m drill.Landed, to int) (Piece, bool) {
 	before := -1
 	for i, o := range out.Moves[:m.Move] {
 		if o.Kind == combo.Strike {
@@ -259,7 +259,7 @@ func meeting(out Line, m drill.Landed, to int) (Piece, bool) {
 
 // sayTechnique says a technique of the speed bag: what the hands do, at which tempo, how long, and on whose time. Where
 // it cannot be run it says why, with what would help.
-func sayTechnique(d drill.SpeedBagDrill, a *Answer, reach rig.Answer) []Piece {
+func sayTechnique(d drill.SpeedBagDrill, a *Answer, reach rig.TempoAnswer) []Piece {
 	var s saying
 	k := a.Knobs
 	s.part(techniqueTexts[d.Technique], k, "technique")

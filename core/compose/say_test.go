@@ -30,8 +30,15 @@ func said(t *testing.T, p drill.Plan, on rig.Rig) (string, []Piece, []Knob) {
 
 // The sentence says a drill as a coach would, each knob is behind exactly one part, and there are at most ten.
 func TestSaid(t *testing.T) {
-	line := drill.Combination{Text: "1-1-2", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
-		Pause: 3, Work: 60, Guidance: drill.Fading}
+	line := drill.CombinationDrill{
+		Text:     "1-1-2",
+		Stance:   combo.Orthodox,
+		Landing:  drill.OnReturns,
+		Pace:     drill.Combining,
+		Pause:    3,
+		Work:     60,
+		Guidance: drill.Fading,
+	}
 	count, called, free, still := line, line, line, line
 	count.Work, count.Repetitions = 0, 8
 	cues := drill.CalledMoves()
@@ -106,7 +113,7 @@ func TestSaidProblem(t *testing.T) {
 
 // What does not fit stands in the sentence with its remedies, and a remedy that is taken helps.
 func TestSaidMisfit(t *testing.T) {
-	line := drill.Combination{Text: "2-2-1", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Power,
+	line := drill.CombinationDrill{Text: "2-2-1", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Power,
 		Fist: 7, Pause: 3, Work: 60, Guidance: drill.Fading}
 	text, pieces, _ := said(t, line, cords)
 	if !strings.Contains(text, " ms late: ") {

@@ -15,7 +15,7 @@ const overEstimate = 1.1
 
 // belongs refuses, by field, what has no place on this bag as it hangs, in this gym or for this person (common
 // practice).
-func (c Combination) belongs(moves []combo.Placed, on Floor) error {
+func (c CombinationDrill) belongs(moves []combo.Placed, on Floor) error {
 	for i, m := range moves {
 		if why := misplaced(m, c, on.Bag.Kind(), on); why != "" {
 			return input.Refuse("text", "%s, move %d: %s", m.Move, i+1, why)
@@ -41,7 +41,7 @@ func (c Combination) belongs(moves []combo.Placed, on Floor) error {
 }
 
 // belongs refuses what of the answers to cues has no place, by field.
-func (c Cues) belongs(in Combination, on Floor) error {
+func (c Cues) belongs(in CombinationDrill, on Floor) error {
 	check := func(field, text string) error {
 		line, err := combo.Parse(text)
 		if err != nil {
@@ -68,7 +68,7 @@ func (c Cues) belongs(in Combination, on Floor) error {
 }
 
 // misplaced says why a move has no place on this bag or in this gym; "" where it has.
-func misplaced(m combo.Placed, c Combination, kind rig.Kind, on Floor) string {
+func misplaced(m combo.Placed, c CombinationDrill, kind rig.Kind, on Floor) string {
 	leg, elbow := m.Leg(), m.Shape() == combo.Elbow
 	switch {
 	case (leg || elbow) && on.NoKicks:

@@ -15,17 +15,17 @@ import (
 func TestRoundsAreBounded(t *testing.T) {
 	many := strings.TrimSuffix(strings.Repeat("(1-2)x50 - ", 4), " - ") // 400 strikes
 	for name, c := range map[string]struct {
-		change       func(*Combination)
+		change       func(*CombinationDrill)
 		field, tells string
 	}{
-		"too long": {func(c *Combination) { c.Pause, c.Repetitions = 6, 1000 }, "repetitions",
+		"too long": {func(c *CombinationDrill) { c.Pause, c.Repetitions = 6, 1000 }, "repetitions",
 			"minutes, and a round lasts 60 at most"},
-		"too many strikes": {func(c *Combination) { c.Text, c.Repetitions = many, 2000 }, "repetitions",
+		"too many strikes": {func(c *CombinationDrill) { c.Text, c.Repetitions = many, 2000 }, "repetitions",
 			"15 repetitions of these 400 strikes: a round holds 6000"},
-		"too many moves": {func(c *Combination) { c.Text, c.Repetitions, c.Pause = "1 - (duck)x50", 700, 0 },
+		"too many moves": {func(c *CombinationDrill) { c.Text, c.Repetitions, c.Pause = "1 - (duck)x50", 700, 0 },
 			"repetitions", "30000 calls, moves and sounds"},
-		"one after the last": {func(c *Combination) { c.Text, c.Repetitions, c.Pause = "1", 61, 60 }, "repetitions",
-			"at most 60 repetitions"},
+		"one after the last": {func(c *CombinationDrill) { c.Text, c.Repetitions, c.Pause = "1", 61, 60 },
+			"repetitions", "at most 60 repetitions"},
 	} {
 		d := thrown("1-2")
 		d.Work = 0
@@ -48,7 +48,7 @@ func TestRoundsAreBounded(t *testing.T) {
 		!strings.Contains(refused.Reason, "at most 1200 strikes: 1300 of them would last 65 minutes") {
 		t.Errorf("a slow technique: %v", err)
 	}
-	passes := Combination{Text: strings.TrimSuffix(strings.Repeat("(duck)x50 - ", 5), " - "), Landing: OnReturns,
+	passes := CombinationDrill{Text: strings.TrimSuffix(strings.Repeat("(duck)x50 - ", 5), " - "), Landing: OnReturns,
 		Pace: Combining, Work: 600, Guidance: Alone}
 	if _, err := Land(passes, Floor{Bag: rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0.2,
 		BagMass: 0.5}, Ability: able}); !errors.As(err, &refused) || refused.Field != "text" {
@@ -103,7 +103,7 @@ func TestSetsOfLongRounds(t *testing.T) {
 
 // Laying out a round with cues takes a time that grows with its length alone.
 func BenchmarkLayWithCues(b *testing.B) {
-	c := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 10,
+	c := CombinationDrill{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 10,
 		Repetitions: 300, Guidance: Fading, Cues: &Cues{Moves: []string{"duck"}, Least: 0.5, Mean: 1.1}}
 	for b.Loop() {
 		if _, err := c.Lay(Floor{Bag: gentle, Ability: able, Seed: 1}); err != nil {

@@ -53,8 +53,11 @@ func inPlane(b rig.DoubleEndBag, vx, vy float64) (y, ux, uy float64) {
 // A hit beside the middle sends the next returns off their line as well, by what a ball that is followed in the plane
 // does; a bag that is at rest ends it.
 func TestCarriedError(t *testing.T) {
-	rep, err := Land(Combination{Text: "1-2-1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2,
-		Work: 30}, Floor{Bag: gentle, Ability: able})
+	rep, err := Land(
+		CombinationDrill{Text: "1-2-1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2,
+			Work: 30},
+		Floor{Bag: gentle, Ability: able},
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -82,8 +85,15 @@ func TestCarriedError(t *testing.T) {
 	if !(list[0].Angle > list[1].Angle && list[1].Angle > list[2].Angle && list[2].Angle > list[0].Angle/3) {
 		t.Errorf("it does not die away slowly: %+v", list)
 	}
-	still := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Rhythm: NoReturn, Pace: Combining,
-		Pause: 2, Work: 30}
+	still := CombinationDrill{
+		Text:    "1-2",
+		Stance:  combo.Orthodox,
+		Landing: OnReturns,
+		Rhythm:  NoReturn,
+		Pace:    Combining,
+		Pause:   2,
+		Work:    30,
+	}
 	if rep, err = Land(still, Floor{Bag: gentle, Ability: able}); err != nil {
 		t.Fatal(err)
 	}

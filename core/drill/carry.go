@@ -14,7 +14,7 @@ import (
 // usual.
 func Carry(p Plan, from, to rig.Kind) (carried Plan, lost []string, err error) {
 	p, _ = Open(p)
-	c, ok := p.(Combination)
+	c, ok := p.(CombinationDrill)
 	switch {
 	case from == to:
 		return p, nil, nil
@@ -69,7 +69,7 @@ func Carry(p Plan, from, to rig.Kind) (carried Plan, lost []string, err error) {
 }
 
 // setBack puts what a kind of bag does not know back to what is usual.
-func (c *Combination) setBack(to rig.Kind, say func(string, ...any)) {
+func (c *CombinationDrill) setBack(to rig.Kind, say func(string, ...any)) {
 	if c.Guard != Touched && to != rig.Slip {
 		c.Guard, c.Rhythm = Touched, EveryReturn
 		say("Not as somebody's guard: that is a slip bag's, hanging still.")

@@ -9,8 +9,8 @@ import (
 	"melodromos/core/rig"
 )
 
-// Choice is a return that a strike could meet.
-type Choice struct {
+// ReturnChoice is a return that a strike could meet.
+type ReturnChoice struct {
 	Count int     `json:"count"`
 	At    float64 `json:"at"` // s from the repetition's first strike
 }
@@ -18,8 +18,8 @@ type Choice struct {
 const offered = 4 // returns to choose from
 
 // Choices lists, for each move of a repetition that meets a return, the ones that it could meet.
-func (r Repetition) Choices(bag rig.Rig) [][]Choice {
-	list := make([][]Choice, len(r.Moves))
+func (r Repetition) Choices(bag rig.Rig) [][]ReturnChoice {
+	list := make([][]ReturnChoice, len(r.Moves))
 	last := -1
 	for i, m := range r.Moves {
 		if m.Kind() != combo.Strike {
@@ -34,12 +34,12 @@ func (r Repetition) Choices(bag rig.Rig) [][]Choice {
 }
 
 // choices are the returns of a strike; shift is what a planned strike stands off from its return.
-func choices(bag rig.Rig, struck Landed, shift float64) []Choice {
-	var list []Choice
+func choices(bag rig.Rig, struck Landed, shift float64) []ReturnChoice {
+	var list []ReturnChoice
 	if bag.Kind() == rig.Speed { // it comes to the front after an odd count
 		for n := 1; n < 2*offered; n += 2 {
 			if back, err := bag.Returns(struck.Launch, rig.Meeting{Rebounds: n}, 1); err == nil {
-				list = append(list, Choice{n, struck.Back + back[0].At + shift})
+				list = append(list, ReturnChoice{n, struck.Back + back[0].At + shift})
 			}
 		}
 		return list
@@ -47,7 +47,7 @@ func choices(bag rig.Rig, struck Landed, shift float64) []Choice {
 	back, err := bag.Returns(struck.Launch, rig.Meeting{}, offered)
 	for n := range back {
 		if err == nil {
-			list = append(list, Choice{n + 1, struck.Back + back[n].At + shift})
+			list = append(list, ReturnChoice{n + 1, struck.Back + back[n].At + shift})
 		}
 	}
 	return list
@@ -68,7 +68,7 @@ const softestTied = 0.15
 
 // Ties lists the tempo inside a combination by force, from soft to this trainee's greatest. It is empty where the bag
 // does not tie the two: one that lands freely, on passes, on a bag at rest, or has no two strikes in a row.
-func Ties(c Combination, on Floor) []Tie {
+func Ties(c CombinationDrill, on Floor) []Tie {
 	if c.Landing == Freely || c.Rhythm == NoReturn || on.Bag.Kind() == rig.Slip {
 		return nil
 	}
@@ -88,14 +88,14 @@ func Ties(c Combination, on Floor) []Tie {
 	return list
 }
 
-func tempoInside(c Combination, on Floor) (float64, error) {
+func tempoInside(c CombinationDrill, on Floor) (float64, error) {
 	rep, err := landed(c, on, withoutHelp)
 	return rep.Inside, err
 }
 
 // AtTempo is the combination at the force that gives it this tempo inside (strikes a minute), which becomes its goal. A
 // tempo out of this bag's and this trainee's reach is refused, naming tempo, with what there is.
-func AtTempo(c Combination, on Floor, tempo float64) (Combination, error) {
+func AtTempo(c CombinationDrill, on Floor, tempo float64) (CombinationDrill, error) {
 	ties := Ties(c, on)
 	if len(ties) == 0 {
 		return c, input.Refuse("tempo",

@@ -69,7 +69,7 @@ func TestTies(t *testing.T) {
 	}
 	free := thrown("1-2")
 	free.Landing = Freely
-	for name, c := range map[string]Combination{"free": free, "a single strike": thrown("1"),
+	for name, c := range map[string]CombinationDrill{"free": free, "a single strike": thrown("1"),
 		"with a move between": thrown("1 - slip lead - 3")} {
 		if ties := Ties(c, Floor{Bag: gentle, Ability: able}); ties != nil {
 			t.Errorf("%s: %+v", name, ties)
@@ -104,7 +104,7 @@ func TestRhythms(t *testing.T) {
 		line, _ := compiled(t, none, on, 1)
 		near(t, "drawn at rest before the blow", swingAt(line.Film.Trace, c.Moves[1].At-1e-6), 0, 0.02)
 	}
-	for k, c := range map[rig.Kind]Combination{
+	for k, c := range map[rig.Kind]CombinationDrill{
 		rig.Speed: {Rhythm: SecondReturn}, rig.Slip: {Rhythm: SecondReturn}, rig.Hanging: {Rhythm: NoReturn},
 		rig.DoubleEnd: {NoTouch: true},
 	} {
@@ -126,7 +126,7 @@ func TestShares(t *testing.T) {
 		}
 	}
 	near(t, "hook after a pivot", land(t, thrown("1 - pivot lead - 3"), gentle, able).Moves[2].Share, 0.56, 1e-12)
-	touched := Combination{Text: "slip lead", Landing: OnReturns, Pace: Combining, Pull: 0.6, Work: 60}
+	touched := CombinationDrill{Text: "slip lead", Landing: OnReturns, Pace: Combining, Pull: 0.6, Work: 60}
 	untouched := touched
 	untouched.NoTouch = true
 	near(t, "no touch", land(t, untouched, rope, able).Moves[0].Window,

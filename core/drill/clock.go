@@ -27,7 +27,7 @@ func (d SpeedBagDrill) KeptBy(rig.Kind) Clock {
 
 // KeptBy says whose clock a combination goes by: the bag's where its strikes land on the returns of a bag that is
 // struck, unless the beat's was chosen.
-func (c Combination) KeptBy(k rig.Kind) Clock {
+func (c CombinationDrill) KeptBy(k rig.Kind) Clock {
 	if c.Clock == ByBeat || c.Landing == Freely || k == rig.Slip {
 		return ByBeat
 	}

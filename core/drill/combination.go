@@ -88,8 +88,8 @@ const (
 	StopShort Guard = "short"
 )
 
-// Combination is a drill that is thrown from a line of the notation, on any bag.
-type Combination struct {
+// CombinationDrill is a drill that is thrown from a line of the notation, on any bag.
+type CombinationDrill struct {
 	Text    string       `json:"text"` // in lead and rear
 	Stance  combo.Stance `json:"stance,omitempty"`
 	Landing Landing      `json:"landing"`
@@ -123,7 +123,7 @@ type Combination struct {
 
 // Notes tell how words of the line were read that leave something open; none for a line that was not read from a
 // document.
-func (c Combination) Notes() []combo.Note { return c.notes }
+func (c CombinationDrill) Notes() []combo.Note { return c.notes }
 
 // Limits of a combination drill.
 var (
@@ -134,10 +134,10 @@ var (
 
 // ReadCombination reads the document of a combination drill. Lines are kept in the form in which they are printed, in
 // lead and rear, so that a drill stays what it is when somebody of the other stance takes it.
-func ReadCombination(o *input.Object) (Combination, error) {
+func ReadCombination(o *input.Object) (CombinationDrill, error) {
 	o.WholeOr("version", CombinationVersion, CombinationVersion, CombinationVersion)
 	o.ChoiceOr("kind", combinationKind, combinationKind)
-	c := Combination{
+	c := CombinationDrill{
 		Text: o.Text("text", combo.MaxText),
 		Stance: combo.Stance(o.ChoiceOr("stance", string(combo.Orthodox), string(combo.Orthodox),
 			string(combo.Southpaw))),
@@ -177,7 +177,7 @@ func ReadCombination(o *input.Object) (Combination, error) {
 		c.Played = &played
 	}
 	if err := o.Done(); err != nil {
-		return Combination{}, err
+		return CombinationDrill{}, err
 	}
 	line, notes, err := combo.Read(c.Text, c.Stance)
 	if err != nil {
@@ -199,8 +199,8 @@ func unlessUsual(o *input.Object, field, usual string, others ...string) string 
 const CombinationVersion = 2
 
 // MarshalJSON writes the document that ReadCombination reads.
-func (c Combination) MarshalJSON() ([]byte, error) {
-	type fields Combination
+func (c CombinationDrill) MarshalJSON() ([]byte, error) {
+	type fields CombinationDrill
 	return json.Marshal(struct {
 		Version int    `json:"version"`
 		Kind    string `json:"kind"`
@@ -209,7 +209,7 @@ func (c Combination) MarshalJSON() ([]byte, error) {
 }
 
 // Check refuses a drill that contradicts itself, by field, whatever the bag.
-func (c Combination) Check() error {
+func (c CombinationDrill) Check() error {
 	line, err := combo.Parse(c.Text)
 	if err != nil {
 		return err
@@ -269,10 +269,10 @@ func (c Combination) Check() error {
 }
 
 // Voice is how the drill is called.
-func (c Combination) Voice() combo.Voice { return combo.Voice{Names: c.Names, Inside: c.Inside} }
+func (c CombinationDrill) Voice() combo.Naming { return combo.Naming{Names: c.Names, Inside: c.Inside} }
 
 // suits refuses what a bag does not know, by field.
-func (c Combination) suits(k rig.Kind) error {
+func (c CombinationDrill) suits(k rig.Kind) error {
 	switch {
 	case c.Played != nil && k == rig.Slip && c.Rhythm != NoReturn:
 		return input.Refuse("played", "expected another bag: a slip bag swings by itself, and its passes set the time")
@@ -295,14 +295,14 @@ func (c Combination) suits(k rig.Kind) error {
 }
 
 // Keeps says whether a kind of bag can be worked in a rhythm.
-func Keeps(k rig.Kind, r Rhythm) bool { return Combination{Rhythm: r}.suits(k) == nil }
+func Keeps(k rig.Kind, r Rhythm) bool { return CombinationDrill{Rhythm: r}.suits(k) == nil }
 
 // still says whether it is thrown at a slip bag that hangs still, as somebody's guard.
-func (c Combination) still(k rig.Kind) bool { return k == rig.Slip && c.Rhythm == NoReturn }
+func (c CombinationDrill) still(k rig.Kind) bool { return k == rig.Slip && c.Rhythm == NoReturn }
 
 // EffortShare is the share of the greatest fist speed of an ordinary strike: what the drill says, else as its pace mode
 // has it.
-func (c Combination) EffortShare() float64 {
+func (c CombinationDrill) EffortShare() float64 {
 	if c.Effort > 0 {
 		return c.Effort
 	}
@@ -310,7 +310,7 @@ func (c Combination) EffortShare() float64 {
 }
 
 // With fills in what was left open: force and tempo by the pace mode and what this trainee can do, a slip bag's pull.
-func (c Combination) With(bag rig.Rig, a trainee.Ability) Combination {
+func (c CombinationDrill) With(bag rig.Rig, a trainee.Ability) CombinationDrill {
 	p := paces[c.Pace]
 	if c.Fist == 0 {
 		c.Fist = math.Round(c.EffortShare()*a.FistSpeed*10) / 10

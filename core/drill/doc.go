@@ -49,5 +49,5 @@ func NeverFilled(doc []byte) bool {
 
 // Documents gives for each kind of drill, as its documents name it, the empty one that describes it.
 func Documents() map[string]Plan {
-	return map[string]Plan{speedBagKind: SpeedBagDrill{}, combinationKind: Combination{}}
+	return map[string]Plan{speedBagKind: SpeedBagDrill{}, combinationKind: CombinationDrill{}}
 }

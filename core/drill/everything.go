@@ -4,7 +4,7 @@ import "melodromos/core/combo"
 
 // Everything lists all moves that the drill may ask: those of its line, and those that answer its cues, free ones left
 // out.
-func (c Combination) Everything() []combo.Placed {
+func (c CombinationDrill) Everything() []combo.Placed {
 	var list []combo.Placed
 	for _, text := range c.texts() {
 		if line, err := combo.Parse(*text); err == nil {
@@ -16,7 +16,7 @@ func (c Combination) Everything() []combo.Placed {
 
 // WithoutAccents takes the power shots away from strikes of some sort, wherever the drill asks for them. False where
 // there were none.
-func (c Combination) WithoutAccents(sort func(combo.Move) bool) (Combination, bool) {
+func (c CombinationDrill) WithoutAccents(sort func(combo.Move) bool) (CombinationDrill, bool) {
 	if c.Cues != nil { // as a copy: the drill that was asked about stays as it is
 		cues := *c.Cues
 		cues.Counters = append([]string(nil), cues.Counters...)
@@ -40,7 +40,7 @@ func (c Combination) WithoutAccents(sort func(combo.Move) bool) (Combination, bo
 }
 
 // texts are the lines of the drill: its own, and those that answer its cues.
-func (c *Combination) texts() []*string {
+func (c *CombinationDrill) texts() []*string {
 	list := []*string{&c.Text}
 	if c.Cues == nil {
 		return list

@@ -9,7 +9,7 @@ import (
 type Film struct {
 	Trace  []rig.TracePoint `json:"trace"` // s from the start of a repetition
 	Turn   float64          `json:"turn"`  // s until the next one begins
-	Marks  []rig.Mark       `json:"marks"` // contacts with the board, or turns
+	Marks  []rig.Rebound    `json:"marks"` // contacts with the board, or turns
 	Passes []rig.Pass       `json:"passes"`
 	Length float64          `json:"length"` // s drawn where the rest is left out
 	Reach  float64          `json:"reach"`  // m of a swing of 1
@@ -26,11 +26,11 @@ const liningUp = 0.8
 const atRest = 0.02
 
 // film draws a repetition.
-func film(c Combination, rep Repetition, on Floor, starts []float64) *Film {
+func film(c CombinationDrill, rep Repetition, on Floor, starts []float64) *Film {
 	bag := on.Bag
 	turn := c.Every(rep)
 	f := &Film{Turn: turn, Length: rep.Length + max(0, min(after, turn-rep.Length)), Starts: starts,
-		Marks: []rig.Mark{}, Passes: []rig.Pass{}}
+		Marks: []rig.Rebound{}, Passes: []rig.Pass{}}
 	if on.Undrawn {
 		return f
 	}
@@ -69,13 +69,13 @@ func film(c Combination, rep Repetition, on Floor, starts []float64) *Film {
 	lined := min(liningUp, c.Pause)
 	f.steady(lined)
 	for _, at := range rep.Boards {
-		f.Marks = append(f.Marks, rig.Mark{At: at, Swing: sign(swingAt(f.Trace, at))})
+		f.Marks = append(f.Marks, rig.Rebound{At: at, Swing: sign(swingAt(f.Trace, at))})
 	}
 	if bag.Kind() != rig.Speed {
 		for i := 1; i+1 < len(f.Trace) && f.Trace[i].At < f.Turn-lined; i++ { // where it turns
 			a, b, c := f.Trace[i-1].Swing, f.Trace[i].Swing, f.Trace[i+1].Swing
 			if (b-a)*(c-b) < 0 && abs(b) > 0.1 && f.Trace[i].At > f.Trace[i-1].At && f.Trace[i+1].At > f.Trace[i].At {
-				f.Marks = append(f.Marks, rig.Mark{At: f.Trace[i].At, Swing: b})
+				f.Marks = append(f.Marks, rig.Rebound{At: f.Trace[i].At, Swing: b})
 			}
 		}
 	}

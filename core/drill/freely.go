@@ -74,7 +74,8 @@ func (l *lander) freely() error {
 			if hands := math.Max(l.a.Between(before.Placed, s.Placed), need); hands > gap+leastLate {
 				s.Late = hands - gap
 				if l.c.Played == nil {
-					s.Fits = []Offer{{"tempo", math.Floor(60 / hands * gap / interval), "as quick as these hands are"}}
+					to := math.Floor(60 / hands * gap / interval)
+					s.Fits = []Adjustment{{"tempo", to, "as quick as these hands are"}}
 				}
 			}
 			s.Window = freeWindow * gap

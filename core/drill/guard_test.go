@@ -16,7 +16,7 @@ var guardBag = rig.SlipBag{AnchorHeight: 2.6, CentreHeight: 1.55, BagDiameter: 0
 // A slip bag that hangs still is somebody's guard: the hands keep the pace, nothing swings, and stopping short asks
 // more of the hands than a light touch.
 func TestGuard(t *testing.T) {
-	c := Combination{Text: "1-2 - slip lead - 3", Stance: combo.Orthodox, Landing: OnReturns, Rhythm: NoReturn,
+	c := CombinationDrill{Text: "1-2 - slip lead - 3", Stance: combo.Orthodox, Landing: OnReturns, Rhythm: NoReturn,
 		Pace: Combining, Pause: 1, Work: 30, Guidance: Alone}
 	on := Floor{Bag: guardBag, Ability: able, Seed: 1}
 	window := map[Guard]float64{}
@@ -42,9 +42,9 @@ func TestGuard(t *testing.T) {
 	if !(window[StopShort] < window[Touched]) || window[RoundIt] != window[StopShort] {
 		t.Errorf("%v", window)
 	}
-	for name, change := range map[string]func(*Combination, *Floor){
-		"guard": func(c *Combination, _ *Floor) { c.Rhythm = EveryReturn },
-		"text": func(c *Combination, on *Floor) { // a bottle is not touched at rest either
+	for name, change := range map[string]func(*CombinationDrill, *Floor){
+		"guard": func(c *CombinationDrill, _ *Floor) { c.Rhythm = EveryReturn },
+		"text": func(c *CombinationDrill, on *Floor) { // a bottle is not touched at rest either
 			c.Guard, on.Place = Touched, rig.Place{Made: rig.Bottle}
 		},
 	} {
@@ -85,8 +85,15 @@ func TestBelongs(t *testing.T) {
 		{"1-2", Floor{Bag: gentle, Place: rig.Place{PowerCap: 2}}, "all this bag takes"},
 		{"1-2", Floor{Bag: gentle, Ability: trainee.Start(trainee.FirstTimer), Theirs: true}, ""},
 	} {
-		d := Combination{Text: c.text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 30,
-			Guidance: Alone}
+		d := CombinationDrill{
+			Text:     c.text,
+			Stance:   combo.Orthodox,
+			Landing:  OnReturns,
+			Pace:     Combining,
+			Pause:    2,
+			Work:     30,
+			Guidance: Alone,
+		}
 		if c.on.Ability == (trainee.Ability{}) {
 			c.on.Ability = able
 		}
@@ -99,17 +106,32 @@ func TestBelongs(t *testing.T) {
 			t.Errorf("%q on %s: %v, want %q", c.text, c.on.Bag.Kind(), err, c.want)
 		}
 	}
-	cued := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 30,
+	cued := CombinationDrill{
+		Text:     "1-2",
+		Stance:   combo.Orthodox,
+		Landing:  OnReturns,
+		Pace:     Combining,
+		Pause:    2,
+		Work:     30,
 		Guidance: Alone,
-		Cues:     &Cues{Moves: []string{"duck"}, Counters: []string{"2", "elbow rear"}, Least: 3, Mean: 7}}
+		Cues:     &Cues{Moves: []string{"duck"}, Counters: []string{"2", "elbow rear"}, Least: 3, Mean: 7},
+	}
 	var refused *input.Error
 	if _, err := Land(cued, Floor{Bag: pole, Ability: able}); !errors.As(err, &refused) ||
 		refused.Field != "cues.counters" {
 		t.Errorf("an elbow as a counter on a pole: %v", err)
 	}
 	mild := Floor{Bag: gentle, Ability: trainee.Start(trainee.FirstTimer), Theirs: true}
-	hard := Combination{Text: "1-2!", Fist: 7, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2,
-		Work: 30, Guidance: Alone}
+	hard := CombinationDrill{
+		Text:     "1-2!",
+		Fist:     7,
+		Stance:   combo.Orthodox,
+		Landing:  OnReturns,
+		Pace:     Combining,
+		Pause:    2,
+		Work:     30,
+		Guidance: Alone,
+	}
 	if _, err := Land(hard, mild); err == nil || !strings.Contains(err.Error(), "this person's greatest") {
 		t.Errorf("%v", err)
 	}

@@ -23,17 +23,17 @@ type Landed struct {
 	Return int     // which return a strike meets; 0 for the first, or where the bag does not matter
 	// s of the blow, at that return: At, but for a heavy bag, which is struck on its way in, half a window before
 	Back    float64
-	Launch  float64 // m/s at which a strike drives the bag off
-	Fist    float64 // m/s
-	Speed   float64 // m/s of the bag as the strike meets it
-	Settle  float64 // s since the strike before, under which a bag that is left to settle is not at rest again
-	Late    float64 // s by which the moves before it do not fit; 0 where they do
-	Fits    []Offer // what would make it fit
-	Through float64 // s at which a slip bag passes, of a defence against it
+	Launch  float64      // m/s at which a strike drives the bag off
+	Fist    float64      // m/s
+	Speed   float64      // m/s of the bag as the strike meets it
+	Settle  float64      // s since the strike before, under which a bag that is left to settle is not at rest again
+	Late    float64      // s by which the moves before it do not fit; 0 where they do
+	Fits    []Adjustment // what would make it fit
+	Through float64      // s at which a slip bag passes, of a defence against it
 }
 
-// Offer is one thing that would make a strike fit.
-type Offer struct {
+// Adjustment is one thing that would make a strike fit.
+type Adjustment struct {
 	What   string  `json:"what"` // return, fist, tempo, pull, or a field of the rig's document
 	To     float64 `json:"to"`   // in its unit
 	Reason string  `json:"reason"`
@@ -78,7 +78,7 @@ func (r Repetition) Late() []Landed {
 // and so does each defence on a double-end, reflex or slip bag. Freely, the strikes are paced by the hands. A move that
 // does not fit stands where the bag has it, with how late it would be and what would help. Punches that do not fit
 // between two passes of a slip bag are refused, with the time that is missing.
-func Land(c Combination, on Floor) (Repetition, error) {
+func Land(c CombinationDrill, on Floor) (Repetition, error) {
 	return landed(c, on, withHelp)
 }
 
@@ -90,7 +90,7 @@ const (
 	withHelp
 )
 
-func landed(c Combination, on Floor, helps help) (Repetition, error) {
+func landed(c CombinationDrill, on Floor, helps help) (Repetition, error) {
 	line, err := combo.Parse(c.Text)
 	if err != nil {
 		return Repetition{}, err
@@ -124,7 +124,7 @@ func landed(c Combination, on Floor, helps help) (Repetition, error) {
 
 // lander lays one repetition out.
 type lander struct {
-	c     Combination
+	c     CombinationDrill
 	bag   rig.Rig
 	a     trainee.Ability
 	place rig.Place

@@ -24,12 +24,12 @@ var (
 	able   = trainee.Start(trainee.Intermediate)
 )
 
-func thrown(text string) Combination {
-	return Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
+func thrown(text string) CombinationDrill {
+	return CombinationDrill{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
 		Guidance: Fading}
 }
 
-func land(t *testing.T, c Combination, on rig.Rig, a trainee.Ability) Repetition {
+func land(t *testing.T, c CombinationDrill, on rig.Rig, a trainee.Ability) Repetition {
 	t.Helper()
 	r, err := Land(c, Floor{Bag: on, Ability: a})
 	if err != nil {
@@ -236,7 +236,7 @@ func TestFreely(t *testing.T) {
 
 // Pace modes: power is harder and slower than flow, speed quicker; what was said stays.
 func TestPaceModes(t *testing.T) {
-	with := func(p Pace) Combination {
+	with := func(p Pace) CombinationDrill {
 		c := thrown("1-2")
 		c.Landing, c.Pace = Freely, p
 		return c.With(heavy, able)

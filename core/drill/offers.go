@@ -8,15 +8,15 @@ import (
 )
 
 // offers lists what would give a strike the time (s) it needs: a later return, a softer blow before it, or the rig.
-func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Offer {
-	var list []Offer
+func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Adjustment {
+	var list []Adjustment
 	step := 1
 	if l.bag.Kind() == rig.Speed {
 		step = 2
 	}
 	for n := m.Rebounds + step; n <= m.Rebounds+4; n += step {
 		if later, err := l.back(before.Launch, rig.Meeting{Rebounds: n}); err == nil && later.At >= need {
-			list = append(list, Offer{"return", float64(n), fmt.Sprintf("let it go by until return %d", n)})
+			list = append(list, Adjustment{"return", float64(n), fmt.Sprintf("let it go by until return %d", n)})
 			break
 		}
 	}
@@ -29,13 +29,13 @@ func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Offer {
 		fist /= accentForce // the drill's force is that of the others
 	}
 	if fist = math.Floor(10*fist) / 10; a.Feasible && fist >= rig.Touch && fist < l.c.Fist {
-		list = append(list, Offer{"fist", fist, fmt.Sprintf("strike %s softer: it then comes back in time",
+		list = append(list, Adjustment{"fist", fist, fmt.Sprintf("strike %s softer: it then comes back in time",
 			before.Placed.Move)})
 	}
 	if cords, ok := l.bag.(rig.DoubleEndBag); ok { // the same blow, on another tension
 		if changes, ok := cords.Slower(before.Launch, m.Rebounds, amply*need); ok {
 			for _, c := range changes {
-				list = append(list, Offer{c.Field, c.To, "softer cords: let both out, in proportion"})
+				list = append(list, Adjustment{c.Field, c.To, "softer cords: let both out, in proportion"})
 			}
 		}
 		return list
@@ -49,7 +49,7 @@ func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Offer {
 		who); err == nil {
 		for _, c := range advised.Change {
 			if c.What != "tempo" && c.What != "rebounds" {
-				list = append(list, Offer{c.What, c.To, c.Reason})
+				list = append(list, Adjustment{c.What, c.To, c.Reason})
 			}
 		}
 	}

@@ -12,7 +12,15 @@ import (
 )
 
 // taken is a combination, and its floor, with an offer to a move that was late.
-func taken(t *testing.T, c Combination, on Floor, rep Repetition, at int, o Offer, all []Offer) (Combination, Floor) {
+func taken(
+	t *testing.T,
+	c CombinationDrill,
+	on Floor,
+	rep Repetition,
+	at int,
+	o Adjustment,
+	all []Adjustment,
+) (CombinationDrill, Floor) {
 	t.Helper()
 	c = c.With(on.Bag, on.Ability)
 	switch o.What {
@@ -71,8 +79,15 @@ func TestOffersDeliver(t *testing.T) {
 	for range 600 {
 		on := Floor{Bag: bags[r.IntN(len(bags))], Ability: trainee.Start(trainee.Bands[r.IntN(5)]), Seed: 1,
 			Theirs: true}
-		c := Combination{Text: lines[r.IntN(len(lines))], Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining,
-			Pause: 2, Work: 60, Guidance: Alone}
+		c := CombinationDrill{
+			Text:     lines[r.IntN(len(lines))],
+			Stance:   combo.Orthodox,
+			Landing:  OnReturns,
+			Pace:     Combining,
+			Pause:    2,
+			Work:     60,
+			Guidance: Alone,
+		}
 		if on.Bag.Kind() != rig.Slip && r.IntN(4) == 0 {
 			c.Landing, c.Tempo = Freely, float64(100+r.IntN(300))
 		}

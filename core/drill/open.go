@@ -48,7 +48,7 @@ func (d SpeedBagDrill) solved(bag rig.SpeedBag, on Floor) (SpeedBagDrill, error)
 
 // For is the combination with force, tempo and pull, where they are left open: by its effort or pace and what whoever
 // stands there can do.
-func (c Combination) For(on Floor) (Plan, error) { return c.With(on.Bag, on.Ability), nil }
+func (c CombinationDrill) For(on Floor) (Plan, error) { return c.With(on.Bag, on.Ability), nil }
 
 // Settings are what a drill leaves open until somebody has it on a bag. A figure of 0 is left as the drill has it.
 type Settings struct {
@@ -69,7 +69,7 @@ func Open(p Plan) (Plan, Settings) {
 		s := Settings{Tempo: d.Tempo}
 		d.Tempo = 0
 		return d, s
-	case Combination:
+	case CombinationDrill:
 		s := Settings{Tempo: d.Tempo, Slower: d.Slower, Fist: d.Fist, Pull: d.Pull}
 		d.Tempo, d.Slower, d.Fist, d.Pull, d.Stance = 0, 0, 0, 0, combo.Orthodox
 		return d, s
@@ -86,7 +86,7 @@ func Set(p Plan, s Settings) (Plan, error) {
 		}
 		d.Work, d.Strikes = lasts(d.Work, d.Strikes, s.Work, s.Strikes)
 		return d, d.Check()
-	case Combination:
+	case CombinationDrill:
 		for _, f := range []struct {
 			to *float64
 			by float64
@@ -103,7 +103,7 @@ func Set(p Plan, s Settings) (Plan, error) {
 
 // InStance is a drill as somebody of a stance does it.
 func InStance(p Plan, stance combo.Stance) Plan {
-	if c, ok := p.(Combination); ok {
+	if c, ok := p.(CombinationDrill); ok {
 		c.Stance = stance
 		return c
 	}
@@ -112,8 +112,8 @@ func InStance(p Plan, stance combo.Stance) Plan {
 
 // InSchool is a drill with its calls by the names of the punches or by numbers, and its slips by inside and outside or
 // by lead and rear.
-func InSchool(p Plan, v combo.Voice) Plan {
-	if c, ok := p.(Combination); ok {
+func InSchool(p Plan, v combo.Naming) Plan {
+	if c, ok := p.(CombinationDrill); ok {
 		c.Names, c.Inside = v.Names, v.Inside
 		return c
 	}
@@ -147,7 +147,7 @@ func length(p Plan) (work float64, count int) {
 	switch d := p.(type) {
 	case SpeedBagDrill:
 		return d.Work, d.Strikes
-	case Combination:
+	case CombinationDrill:
 		return d.Work, d.Repetitions
 	}
 	return 0, 0
@@ -158,7 +158,7 @@ func lastingFor(p Plan, work float64, count int) Plan {
 	case SpeedBagDrill:
 		d.Work, d.Strikes = work, count
 		return d
-	case Combination:
+	case CombinationDrill:
 		d.Work, d.Repetitions = work, count
 		return d
 	}

@@ -17,9 +17,9 @@ func TestOpen(t *testing.T) {
 	for name, p := range map[string]Plan{
 		"technique": SpeedBagDrill{Technique: OneHand, FirstHand: Rear, PerHand: 5, Rebounds: 3, StrikeAngle: 25,
 			Tempo: 126, Work: 60, Calls: true},
-		"line": Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Fist: 3.4,
+		"line": CombinationDrill{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Fist: 3.4,
 			Tempo: 150, Slower: 140, Pause: 2, Work: 60, Guidance: Fading},
-		"slip": Combination{Text: "slip lead - 3", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining,
+		"slip": CombinationDrill{Text: "slip lead - 3", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining,
 			Pull: 0.6, Pause: 2, Repetitions: 10, Guidance: Fading},
 	} {
 		open, settings := Open(p)
@@ -53,8 +53,15 @@ func TestOpen(t *testing.T) {
 			t.Errorf("%s, half a minute: %v, %v", name, again, err)
 		}
 	}
-	line := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
-		Guidance: Fading}
+	line := CombinationDrill{
+		Text:     "1-2",
+		Stance:   combo.Orthodox,
+		Landing:  OnReturns,
+		Pace:     Combining,
+		Pause:    2,
+		Work:     60,
+		Guidance: Fading,
+	}
 	longer, other := line, line
 	longer.Work, longer.Repetitions, longer.Stance, other.Text = 0, 20, combo.Southpaw, "1-2-3"
 	if s, same := Between(line, longer); !same || s != (Settings{Repetitions: 20}) {
@@ -91,8 +98,16 @@ func TestLeftOpen(t *testing.T) {
 			t.Errorf("%s: laid out open %v %v, and solved %v %v", band, a.End, err, b.End, other)
 		}
 	}
-	line := Combination{Text: "2-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Effort: 0.2, Pause: 2,
-		Work: 60, Guidance: Fading}
+	line := CombinationDrill{
+		Text:     "2-2",
+		Stance:   combo.Orthodox,
+		Landing:  OnReturns,
+		Pace:     Combining,
+		Effort:   0.2,
+		Pause:    2,
+		Work:     60,
+		Guidance: Fading,
+	}
 	if fist := line.With(bag, trainee.Start(trainee.FirstTimer)).Fist; fist != 1 {
 		t.Errorf("a fifth of 5 m/s is %g", fist)
 	}
@@ -100,9 +115,16 @@ func TestLeftOpen(t *testing.T) {
 
 // From one kind of bag to another, what has no place there is left out and said; the rest stays.
 func TestCarry(t *testing.T) {
-	line := func(text string, change ...func(*Combination)) Combination {
-		c := Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
-			Guidance: Fading}
+	line := func(text string, change ...func(*CombinationDrill)) CombinationDrill {
+		c := CombinationDrill{
+			Text:     text,
+			Stance:   combo.Orthodox,
+			Landing:  OnReturns,
+			Pace:     Combining,
+			Pause:    2,
+			Work:     60,
+			Guidance: Fading,
+		}
 		for _, f := range change {
 			f(&c)
 		}
@@ -121,23 +143,23 @@ func TestCarry(t *testing.T) {
 			[]string{"Nothing is stopped here"}},
 		"a jam":  {line("2 - jam - 5"), rig.Hanging, rig.Reflex, "2-5", []string{"jam"}},
 		"counts": {line("1:2 2"), rig.DoubleEnd, rig.Speed, "1-2", []string{"counts"}},
-		"a guard": {line("1-2", func(c *Combination) { c.Rhythm, c.Guard = NoReturn, StopShort }), rig.Slip,
+		"a guard": {line("1-2", func(c *CombinationDrill) { c.Rhythm, c.Guard = NoReturn, StopShort }), rig.Slip,
 			rig.DoubleEnd, "1-2", []string{"guard"}},
-		"freely": {line("1-2", func(c *Combination) { c.Landing = Freely }), rig.Hanging, rig.DoubleEnd, "1-2",
+		"freely": {line("1-2", func(c *CombinationDrill) { c.Landing = Freely }), rig.Hanging, rig.DoubleEnd, "1-2",
 			[]string{"land on the returns"}},
-		"let it settle": {line("1-2", func(c *Combination) { c.Rhythm = NoReturn }), rig.Reflex, rig.Hanging, "1-2",
-			[]string{"every return"}},
+		"let it settle": {line("1-2", func(c *CombinationDrill) { c.Rhythm = NoReturn }), rig.Reflex, rig.Hanging,
+			"1-2", []string{"every return"}},
 		"cued": {line("1-2",
-			func(c *Combination) { c.Cues = &Cues{Moves: []string{"roll lead"}, Least: 3, Mean: 7} }), rig.DoubleEnd,
-			rig.Slip, "1-2", []string{"random cues"}},
+			func(c *CombinationDrill) { c.Cues = &Cues{Moves: []string{"roll lead"}, Least: 3, Mean: 7} }),
+			rig.DoubleEnd, rig.Slip, "1-2", []string{"random cues"}},
 		"to the same":  {line("2 - jam - 5"), rig.Hanging, rig.Hanging, "2 - jam - 5", nil},
 		"nothing left": {line("knee rear"), rig.Hanging, rig.Reflex, "", nil},
 		"a technique": {SpeedBagDrill{Technique: OneHand, FirstHand: Rear, Rebounds: 3, StrikeAngle: 25, Tempo: 120,
 			Work: 60}, rig.Speed, rig.DoubleEnd, "", nil},
-		"every second": {line("1-2", func(c *Combination) { c.Rhythm = SecondReturn }), rig.DoubleEnd, rig.Slip,
+		"every second": {line("1-2", func(c *CombinationDrill) { c.Rhythm = SecondReturn }), rig.DoubleEnd, rig.Slip,
 			"1-2", []string{"every pass"}},
-		"bag's own time": {line("slip lead - 3", func(c *Combination) { c.Clock = ByBag }), rig.DoubleEnd, rig.Slip,
-			"slip lead - 3", []string{"swings by itself"}},
+		"bag's own time": {line("slip lead - 3", func(c *CombinationDrill) { c.Clock = ByBag }), rig.DoubleEnd,
+			rig.Slip, "slip lead - 3", []string{"swings by itself"}},
 	} {
 		got, lost, err := Carry(x.plan, x.from, x.to)
 		if x.text == "" {
@@ -150,7 +172,7 @@ func TestCarry(t *testing.T) {
 			t.Errorf("%s: %v", name, err)
 			continue
 		}
-		if c := got.(Combination); c.Text != x.text || c.Fist != 0 {
+		if c := got.(CombinationDrill); c.Text != x.text || c.Fist != 0 {
 			t.Errorf("%s: %q at %g m/s", name, c.Text, c.Fist)
 		}
 		if len(lost) != len(x.lost) {

@@ -13,7 +13,7 @@ import (
 // after the same punch each time (common practice).
 func TestPartner(t *testing.T) {
 	heavy := rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}
-	c := Combination{Text: "1-2-3", Stance: combo.Orthodox, Landing: Freely, Pace: Combining, Pause: 2, Work: 170,
+	c := CombinationDrill{Text: "1-2-3", Stance: combo.Orthodox, Landing: Freely, Pace: Combining, Pause: 2, Work: 170,
 		Guidance: Alone, Cues: &Cues{Moves: []string{"roll lead", "roll rear"}, Least: 3, Mean: 7, Lead: 1.2}}
 	for _, stance := range []combo.Stance{combo.Orthodox, combo.Southpaw} {
 		c.Stance = stance

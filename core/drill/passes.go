@@ -89,7 +89,7 @@ func (l *lander) betweenPasses() error {
 
 // pulls are how much less or more a bag would have to be drawn back so that the move against a pass can be done: it
 // then comes slower, or takes longer from side to side.
-func (l *lander) pulls(bag rig.SlipBag, pass int, off float64) []Offer {
+func (l *lander) pulls(bag rig.SlipBag, pass int, off float64) []Adjustment {
 	if !l.helps {
 		return nil
 	}
@@ -105,9 +105,9 @@ func (l *lander) pulls(bag rig.SlipBag, pass int, off float64) []Offer {
 			continue
 		}
 		if share < 1 {
-			return []Offer{{"pull", to, "draw it back less: it comes slower"}}
+			return []Adjustment{{"pull", to, "draw it back less: it comes slower"}}
 		}
-		return []Offer{{"pull", to, "draw it back further: there is more time between passes"}}
+		return []Adjustment{{"pull", to, "draw it back further: there is more time between passes"}}
 	}
 	return nil
 }

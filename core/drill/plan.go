@@ -20,7 +20,7 @@ type Plan interface {
 	// Name says in words what it is, for lists.
 	Name() string
 	// Figures are the few that tell it apart at a glance.
-	Figures() []Figure
+	Figures() []Labelled
 	// ReachTime is how long (s) a strike is on its way to a bag.
 	ReachTime(bag rig.Kind) float64
 	// KeptBy says whose clock it goes by on a kind of bag.
@@ -52,8 +52,8 @@ type Floor struct {
 	Stop func() error
 }
 
-// Figure is a figure with its label.
-type Figure struct {
+// Labelled is a figure with its label.
+type Labelled struct {
 	Label string `json:"label"`
 	Value string `json:"value"`
 }
@@ -100,20 +100,20 @@ func (d SpeedBagDrill) Lay(on Floor) (Timeline, error) {
 }
 
 // Figures are the tempo, the count and the length, as they stand beside its name in a list.
-func (d SpeedBagDrill) Figures() []Figure {
-	var list []Figure
+func (d SpeedBagDrill) Figures() []Labelled {
+	var list []Labelled
 	if d.Tempo > 0 {
-		list = append(list, Figure{"a minute", fmt.Sprintf("%.0f", d.Tempo)})
+		list = append(list, Labelled{"a minute", fmt.Sprintf("%.0f", d.Tempo)})
 	}
-	list = append(list, Figure{"rebounds", fmt.Sprint(d.Rebounds)})
+	list = append(list, Labelled{"rebounds", fmt.Sprint(d.Rebounds)})
 	if d.Work > 0 {
-		return append(list, Figure{"round", lasting(d.Work)})
+		return append(list, Labelled{"round", lasting(d.Work)})
 	}
-	return append(list, Figure{"strikes", fmt.Sprint(d.Strikes)})
+	return append(list, Labelled{"strikes", fmt.Sprint(d.Strikes)})
 }
 
 // ReachTime is longer from far out and shorter from close: by the range, or else by the pace mode.
-func (c Combination) ReachTime(bag rig.Kind) float64 {
+func (c CombinationDrill) ReachTime(bag rig.Kind) float64 {
 	way := paces[c.Pace].way
 	switch c.Range {
 	case Close:
@@ -125,16 +125,16 @@ func (c Combination) ReachTime(bag rig.Kind) float64 {
 }
 
 // ByEar says whether the bag is not seen.
-func (c Combination) ByEar() bool { return c.EarOnly }
+func (c CombinationDrill) ByEar() bool { return c.EarOnly }
 
 // Lay compiles a combination.
-func (c Combination) Lay(on Floor) (Timeline, error) {
+func (c CombinationDrill) Lay(on Floor) (Timeline, error) {
 	t, _, err := CompileCombination(c, on)
 	return t, err
 }
 
 // Name of a combination is its line, as it is printed, and how a guard is worked.
-func (c Combination) Name() string {
+func (c CombinationDrill) Name() string {
 	text := c.Text
 	if line, err := combo.Parse(c.Text); err == nil {
 		text = line.String()
@@ -144,17 +144,17 @@ func (c Combination) Name() string {
 }
 
 // Figures of a combination: moves and strikes, both, and how long.
-func (c Combination) Figures() []Figure {
+func (c CombinationDrill) Figures() []Labelled {
 	line, err := combo.Parse(c.Text)
 	if err != nil {
-		return []Figure{}
+		return []Labelled{}
 	}
 	b := combo.Balanced(line.Moves(combo.Orthodox))
-	list := []Figure{{"moves", fmt.Sprint(b.Moves)}, {"strikes", fmt.Sprint(b.Strikes)}}
+	list := []Labelled{{"moves", fmt.Sprint(b.Moves)}, {"strikes", fmt.Sprint(b.Strikes)}}
 	if c.Work > 0 {
-		return append(list, Figure{"round", lasting(c.Work)})
+		return append(list, Labelled{"round", lasting(c.Work)})
 	}
-	return append(list, Figure{"times", fmt.Sprint(c.Repetitions)})
+	return append(list, Labelled{"times", fmt.Sprint(c.Repetitions)})
 }
 
 func lasting(seconds float64) string {
@@ -176,8 +176,8 @@ func FirstOn(bag rig.Rig, at rig.Place) (Plan, error) {
 
 // FirstLine is the line that a combination for a kind of bag is begun with: the jab alone, and on a speed bag a
 // one-two.
-func FirstLine(kind rig.Kind, at rig.Place) Combination {
-	c := Combination{Text: "1", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
+func FirstLine(kind rig.Kind, at rig.Place) CombinationDrill {
+	c := CombinationDrill{Text: "1", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
 		Guidance: Fading}
 	switch {
 	case kind == rig.Speed:

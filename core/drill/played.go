@@ -54,7 +54,7 @@ func (p Played) Check(strikes int) error {
 }
 
 // Every is the time (s) from a repetition to the next: of a rhythm of its own as that has it.
-func (c Combination) Every(rep Repetition) float64 {
+func (c CombinationDrill) Every(rep Repetition) float64 {
 	if c.Played != nil {
 		return c.Played.Every
 	}

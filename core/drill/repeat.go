@@ -49,7 +49,7 @@ const counterWindow = 0.40
 // CompileCombination lays a combination drill out on one clock for this bag and this person. Repetitions stand a
 // pause apart, each lined up anew, as many as are done before the closing bell. The same drill, bag, person and seed
 // give the same bytes. The moves that do not fit come with it; what would make them fit, Land tells.
-func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
+func CompileCombination(c CombinationDrill, on Floor) (Timeline, Repetition, error) {
 	if err := c.Check(); err != nil {
 		return Timeline{}, Repetition{}, err
 	}
@@ -130,7 +130,7 @@ func CompileCombination(c Combination, on Floor) (Timeline, Repetition, error) {
 
 // layer lays events onto a timeline.
 type layer struct {
-	c    Combination
+	c    CombinationDrill
 	t    *Timeline
 	rep  Repetition
 	call string

@@ -13,7 +13,7 @@ import (
 	"melodromos/core/trainee"
 )
 
-func compiled(t testing.TB, c Combination, on rig.Rig, seed uint64) (Timeline, Repetition) {
+func compiled(t testing.TB, c CombinationDrill, on rig.Rig, seed uint64) (Timeline, Repetition) {
 	t.Helper()
 	line, rep, err := CompileCombination(c, Floor{Bag: on, Ability: able, Seed: seed})
 	if err != nil {
@@ -174,10 +174,10 @@ func TestFilmUnderBlows(t *testing.T) {
 	freely := thrown("1-2-1 - step back - 2")
 	freely.Landing, freely.Tempo = Freely, 150
 	for name, c := range map[string]struct {
-		Combination
+		CombinationDrill
 		on rig.Rig
 	}{"freely": {freely, heavy}, "on returns": {thrown("1-2-1"), gentle}} {
-		line, rep := compiled(t, c.Combination, c.on, 1)
+		line, rep := compiled(t, c.CombinationDrill, c.on, 1)
 		for _, m := range rep.Moves {
 			if m.Kind() != combo.Strike || m.Move == 0 { // the first meets a bag at rest
 				continue
@@ -246,17 +246,17 @@ func TestAttacks(t *testing.T) {
 }
 
 func TestCombinationRefusals(t *testing.T) {
-	with := func(change func(*Combination)) Combination { c := thrown("1-2"); change(&c); return c }
-	for field, c := range map[string]Combination{
-		"text":        with(func(c *Combination) { c.Text = "1-sipl" }),
-		"work":        with(func(c *Combination) { c.Work = 0 }),
-		"repetitions": with(func(c *Combination) { c.Repetitions = 5 }),
-		"slower":      with(func(c *Combination) { c.Tempo, c.Slower = 100, 120 }),
-		"fist":        with(func(c *Combination) { c.Fist = 99 }),
-		"pause":       with(func(c *Combination) { c.Pause = math.NaN() }),
-		"cues.moves":  with(func(c *Combination) { c.Cues = &Cues{Moves: []string{"1"}, Least: 2, Mean: 4} }),
-		"cues.mean":   with(func(c *Combination) { c.Cues = &Cues{Moves: []string{"duck"}, Least: 4, Mean: 4} }),
-		"cues.counters": with(func(c *Combination) {
+	with := func(change func(*CombinationDrill)) CombinationDrill { c := thrown("1-2"); change(&c); return c }
+	for field, c := range map[string]CombinationDrill{
+		"text":        with(func(c *CombinationDrill) { c.Text = "1-sipl" }),
+		"work":        with(func(c *CombinationDrill) { c.Work = 0 }),
+		"repetitions": with(func(c *CombinationDrill) { c.Repetitions = 5 }),
+		"slower":      with(func(c *CombinationDrill) { c.Tempo, c.Slower = 100, 120 }),
+		"fist":        with(func(c *CombinationDrill) { c.Fist = 99 }),
+		"pause":       with(func(c *CombinationDrill) { c.Pause = math.NaN() }),
+		"cues.moves":  with(func(c *CombinationDrill) { c.Cues = &Cues{Moves: []string{"1"}, Least: 2, Mean: 4} }),
+		"cues.mean":   with(func(c *CombinationDrill) { c.Cues = &Cues{Moves: []string{"duck"}, Least: 4, Mean: 4} }),
+		"cues.counters": with(func(c *CombinationDrill) {
 			c.Cues = &Cues{Moves: []string{"duck"}, Least: 2, Mean: 4, Counters: []string{"1-2-3-2"}}
 		}),
 	} {
@@ -266,7 +266,7 @@ func TestCombinationRefusals(t *testing.T) {
 			t.Errorf("%s: %v", field, err)
 		}
 	}
-	if _, _, err := CompileCombination(with(func(c *Combination) { c.Text, c.Work = "(1-2 - duck - 3-2)x12", 10 }),
+	if _, _, err := CompileCombination(with(func(c *CombinationDrill) { c.Text, c.Work = "(1-2 - duck - 3-2)x12", 10 }),
 		Floor{Bag: gentle, Ability: able, Seed: 1}); err == nil {
 		t.Error("a repetition longer than the round passed")
 	}
@@ -321,7 +321,7 @@ func BenchmarkCompileCombination3Minutes(b *testing.B) {
 func ExampleLand() {
 	cord := rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
 	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
-	c := Combination{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Fist: 3, Work: 60}
+	c := CombinationDrill{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Fist: 3, Work: 60}
 	r, err := Land(c, Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate)})
 	if err != nil {
 		panic(err)

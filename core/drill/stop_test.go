@@ -10,8 +10,8 @@ import (
 
 var heavyBag = rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}
 
-func heavily(text string) Combination {
-	return Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
+func heavily(text string) CombinationDrill {
+	return CombinationDrill{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2, Work: 60,
 		Guidance: Alone}
 }
 
@@ -81,7 +81,7 @@ func heavyPeriod(t *testing.T) float64 {
 // A kick takes 0.45 s before it and after it, in which the hands are free; a switch of the feet makes the same hand
 // the lead one. Slow hands find no room, and a slip keeps its time to itself.
 func TestHalfBeats(t *testing.T) {
-	free := func(text string) Combination {
+	free := func(text string) CombinationDrill {
 		c := heavily(text)
 		c.Landing, c.Tempo = Freely, 200
 		return c

@@ -114,9 +114,9 @@ func (d SpeedBagDrill) With(t Technique, bag rig.SpeedBag) (SpeedBagDrill, error
 }
 
 // Solve answers for the drill's tempo on a bag: the strike that gives it, where the bag allows it.
-func Solve(d SpeedBagDrill, bag rig.SpeedBag) (rig.Answer, error) { return d.solve(bag, d.Tempo) }
+func Solve(d SpeedBagDrill, bag rig.SpeedBag) (rig.TempoAnswer, error) { return d.solve(bag, d.Tempo) }
 
-func (d SpeedBagDrill) solve(bag rig.SpeedBag, tempo float64) (rig.Answer, error) {
+func (d SpeedBagDrill) solve(bag rig.SpeedBag, tempo float64) (rig.TempoAnswer, error) {
 	if d.Technique == DoublePunch {
 		return bag.SolveDouble(tempo, d.Meeting())
 	}
@@ -131,18 +131,18 @@ func (d SpeedBagDrill) solve(bag rig.SpeedBag, tempo float64) (rig.Answer, error
 	// A trap takes its time as well: the quickest is one that lets the bag go at once.
 	a.Limits.Fastest = math.Min(a.Limits.Fastest, 60/pin.Least)
 	if tempo > a.Limits.Fastest {
-		a = rig.Answer{Tempo: tempo, Limits: a.Limits}
+		a = rig.TempoAnswer{Tempo: tempo, Limits: a.Limits}
 	}
 	return a, nil
 }
 
 // Reach answers for the drill's tempo on a bag for somebody: the strike that gives it, or what to change so that they
 // reach it.
-func Reach(d SpeedBagDrill, bag rig.SpeedBag, who trainee.Ability) (rig.Answer, error) {
+func Reach(d SpeedBagDrill, bag rig.SpeedBag, who trainee.Ability) (rig.TempoAnswer, error) {
 	return d.reach(bag, who.Striker(d.Hands()))
 }
 
-func (d SpeedBagDrill) reach(bag rig.SpeedBag, s rig.Striker) (rig.Answer, error) {
+func (d SpeedBagDrill) reach(bag rig.SpeedBag, s rig.Striker) (rig.TempoAnswer, error) {
 	if d.Technique != DoublePunch && d.Technique != Trap {
 		a, err := rig.Reach(bag, d.Tempo, d.Meeting(), s)
 		if within, ok := s.Range(bag, d.Meeting()); ok && err == nil {
@@ -150,7 +150,7 @@ func (d SpeedBagDrill) reach(bag rig.SpeedBag, s rig.Striker) (rig.Answer, error
 		}
 		return a, err
 	}
-	a, err := rig.ReachBy(func(tempo float64) (rig.Answer, error) { return d.solve(bag, tempo) }, d.Tempo, s)
+	a, err := rig.ReachBy(func(tempo float64) (rig.TempoAnswer, error) { return d.solve(bag, tempo) }, d.Tempo, s)
 	for i := range a.Change {
 		switch {
 		case a.ByBag:

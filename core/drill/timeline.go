@@ -203,7 +203,7 @@ func returns(d SpeedBagDrill, bag rig.SpeedBag, launch float64) (rig.Return, flo
 }
 
 // refuseTempo says what the bag allows instead, whoever strikes.
-func refuseTempo(d SpeedBagDrill, bag rig.SpeedBag, a rig.Answer) error {
+func refuseTempo(d SpeedBagDrill, bag rig.SpeedBag, a rig.TempoAnswer) error {
 	help := ""
 	if advised, err := d.reach(bag, rig.Anybody); err == nil {
 		for _, c := range advised.Change {

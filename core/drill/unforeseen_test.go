@@ -19,9 +19,16 @@ func TestUnforeseenCues(t *testing.T) {
 			{"duck", "slip rear", "roll lead"}} {
 			for _, counters := range [][]string{{"2", "3-2"}, {"2"}, {"3-2-3"}, {"1", "3", "5-2"}} {
 				for seed := range uint64(4) {
-					c := Combination{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 1,
-						Work: 180, Guidance: Alone,
-						Cues: &Cues{Moves: moves, Counters: counters, Least: 2, Mean: 4}}
+					c := CombinationDrill{
+						Text:     text,
+						Stance:   combo.Orthodox,
+						Landing:  OnReturns,
+						Pace:     Combining,
+						Pause:    1,
+						Work:     180,
+						Guidance: Alone,
+						Cues:     &Cues{Moves: moves, Counters: counters, Least: 2, Mean: 4},
+					}
 					on := Floor{Bag: gentle, Ability: able, Seed: seed}
 					line, _, err := CompileCombination(c, on)
 					if err != nil {

@@ -50,7 +50,7 @@ func (w Written) Plan(kind rig.Kind) (Plan, []string, error) {
 	}
 	n, every := w.repeats(moves, times)
 	text, strikes := folded(moves, n)
-	c := Combination{Text: text, Stance: combo.Orthodox, Landing: Freely, Pace: Combining, Guidance: Fading,
+	c := CombinationDrill{Text: text, Stance: combo.Orthodox, Landing: Freely, Pace: Combining, Guidance: Fading,
 		Repetitions: len(times) / strikes, Pause: 2, Played: w.played(times, strikes, every)}
 	said := []string{fmt.Sprintf("%s, %.1f a minute in the middle, over %.1f s.", words.Count(len(times), "strike"),
 		60/c.Played.Usual(), times[len(times)-1]-times[0])}

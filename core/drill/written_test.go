@@ -29,7 +29,7 @@ func TestWritten(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	c := plan.(Combination)
+	c := plan.(CombinationDrill)
 	if c.Text != "1-2 - slip lead - 3b" || c.Repetitions != 4 || !strings.Contains(strings.Join(said, " "),
 		"repeat 4 times") {
 		t.Fatalf("%q %d times: %v", c.Text, c.Repetitions, said)
@@ -94,7 +94,7 @@ func TestPlayed(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	c := plan.(Combination)
+	c := plan.(CombinationDrill)
 	if c.Played.Beat < 63 || c.Played.Beat > 64 { // a strike in the middle every 0.95 s
 		t.Errorf("a beat of %g", c.Played.Beat)
 	}

@@ -40,7 +40,7 @@ func (r row) clean() bool { return r.verdict == judge.Clean || r.verdict == judg
 func (r row) timed() bool { return !math.IsNaN(r.late) && !r.gone }
 
 type analysis struct {
-	Round
+	Case
 	rows   []row
 	hits   []judge.Hit // by time
 	told   bool        // lateness on the whole can be told from everything else
@@ -51,11 +51,11 @@ type analysis struct {
 }
 
 // analyse looks at a round; ok is false where there is too little, or the source is too coarse.
-func analyse(r Round) (a *analysis, ok bool) {
+func analyse(r Case) (a *analysis, ok bool) {
 	if len(r.Matches) < fewest && len(r.Hits) < fewest || !r.Judged() {
 		return nil, false
 	}
-	a = &analysis{Round: r, told: r.Kept && r.By == drill.ByBeat}
+	a = &analysis{Case: r, told: r.Kept && r.By == drill.ByBeat}
 	if f := r.Followed; f != nil {
 		a.told = f.Known
 	}
@@ -258,7 +258,7 @@ func (w row) held() float64 {
 }
 
 // Usual is the median time (s) from a strike of a round to the next.
-func Usual(r Round) float64 { return (&analysis{Round: r, rows: rowsOf(r.Planned)}).interval() }
+func Usual(r Case) float64 { return (&analysis{Case: r, rows: rowsOf(r.Planned)}).interval() }
 
 func rowsOf(strikes []judge.Strike) []row {
 	list := make([]row, len(strikes))

@@ -16,8 +16,8 @@ import (
 const chance = 0.02
 
 // share is a fault that is so many of the strikes that could have it.
-func share(code Code, n, of int) (Found, bool) {
-	f := Found{Code: code, Times: n}
+func share(code Code, n, of int) (Fault, bool) {
+	f := Fault{Code: code, Times: n}
 	if of < fewestCases || n < 3 {
 		return f, false
 	}
@@ -38,7 +38,7 @@ func (a *analysis) spoiled(at []int) float64 {
 }
 
 // rushing finds strikes that did not wait for the bag to hang still again.
-func (a *analysis) rushing() (Found, bool) {
+func (a *analysis) rushing() (Fault, bool) {
 	of := 0
 	var soon []int
 	missed, after, missedElse, elsewhere := 0.0, 0.0, 0.0, 0.0
@@ -94,8 +94,8 @@ func (w row) settles() float64 {
 const hardBy, hardMore = 0.20, 0.20
 
 // tooHard asks whether strikes fail after the hardest hits.
-func (a *analysis) tooHard() (Found, bool) {
-	f := Found{Code: TooHard}
+func (a *analysis) tooHard() (Fault, bool) {
+	f := Fault{Code: TooHard}
 	if !a.forced {
 		return f, false
 	}
@@ -169,7 +169,7 @@ func (a *analysis) forces() []float64 {
 const twoWithin = 0.30
 
 // heardAsTwo finds double punches whose fists landed apart.
-func (a *analysis) heardAsTwo() (Found, bool) {
+func (a *analysis) heardAsTwo() (Fault, bool) {
 	of, one := 0, 0
 	apart := 0.0
 	var two []int
@@ -215,9 +215,9 @@ func (a *analysis) heardAsTwo() (Found, bool) {
 }
 
 // outbound finds strikes on a heavy bag that swings away.
-func (a *analysis) outbound() (Found, bool) {
+func (a *analysis) outbound() (Fault, bool) {
 	if a.Kind != rig.Hanging || a.By != drill.ByBag {
-		return Found{}, false
+		return Fault{}, false
 	}
 	of := 0
 	var away []int
@@ -251,7 +251,7 @@ func (a *analysis) outbound() (Found, bool) {
 }
 
 // noDefence finds defences that were left out: the strike after one came as soon as there is no time for it.
-func (a *analysis) noDefence() (Found, bool) {
+func (a *analysis) noDefence() (Fault, bool) {
 	of := 0
 	var left []int
 	for i := 1; i < len(a.rows); i++ {
@@ -315,8 +315,8 @@ func (a *analysis) failsAfter(at float64) (failed, any bool) {
 }
 
 // followed compares how often strikes fail after what was marked with how often they do after any other hit.
-func (a *analysis) followed(code Code) (f Found, there, elsewhere float64) {
-	f = Found{Code: code}
+func (a *analysis) followed(code Code) (f Fault, there, elsewhere float64) {
+	f = Fault{Code: code}
 	var marks []float64
 	for _, m := range a.Marks {
 		if m.What == code {
@@ -362,7 +362,7 @@ func (a *analysis) followed(code Code) (f Found, there, elsewhere float64) {
 const offLineMore = 0.20
 
 // offLine asks whether strikes fail where the bag was sent off its line, by the coach's marks.
-func (a *analysis) offLine() (Found, bool) {
+func (a *analysis) offLine() (Fault, bool) {
 	f, near, elsewhere := a.followed(OffLine)
 	if f.Times < 3 || math.IsNaN(near) {
 		return f, false
@@ -384,7 +384,7 @@ func (a *analysis) offLine() (Found, bool) {
 func (a *analysis) hurt() int {
 	n := 0
 	for _, t := range a.Marks {
-		if t.Hurt && slices.ContainsFunc(a.Marks, func(m Mark) bool {
+		if t.Hurt && slices.ContainsFunc(a.Marks, func(m Observation) bool {
 			return m.What == OffLine && t.At >= m.At-markedTo && t.At <= m.At+2*markedFrom
 		}) {
 			n++
@@ -395,8 +395,8 @@ func (a *analysis) hurt() int {
 
 // seen are the faults that only an eye sees, as often as the coach has marked them. Each mark stands for a strike that
 // was spoiled, or for as many as fail near such marks beyond the usual.
-func (a *analysis) seen() []Found {
-	var list []Found
+func (a *analysis) seen() []Fault {
+	var list []Fault
 	for _, code := range Seen() {
 		f, near, elsewhere := a.followed(code)
 		if f.Times == 0 {

@@ -19,8 +19,8 @@ const order = 3
 
 // lost finds the gaps in which nobody hit. Their strikes are left out of everything else. Those of somebody who fades,
 // all in the last third, belong to that.
-func (a *analysis) lost(fades bool) (Found, bool) {
-	f := Found{Code: Lost}
+func (a *analysis) lost(fades bool) (Fault, bool) {
+	f := Fault{Code: Lost}
 	early := !fades
 	var gone []int
 	gaps, away, found := 0, 0.0, 0.0
@@ -151,8 +151,8 @@ func (a *analysis) lastThird() float64 { return a.From + (a.To-a.From)*2/3 }
 
 // fading compares the last third of a round with what was before it: with all of it beyond chance, and with either of
 // the other thirds beyond the floor, since something that went wrong once in a round is none.
-func (a *analysis) fading() (Found, bool) {
-	f := Found{Code: Fading}
+func (a *analysis) fading() (Fault, bool) {
+	f := Fault{Code: Fading}
 	third := (a.To - a.From) / 3
 	in := func(from, to int) func(row) bool {
 		return func(w row) bool {
@@ -209,8 +209,8 @@ const planVaries = 0.25
 const paceStretch = 10.0
 
 // onePace compares how the number of hits changes from one ten seconds to the next with how the plan has it.
-func (a *analysis) onePace() (Found, bool) {
-	f := Found{Code: OnePace}
+func (a *analysis) onePace() (Fault, bool) {
+	f := Fault{Code: OnePace}
 	stretches := max(0, int((a.To-a.From+1e-9)/paceStretch))
 	planned, struck := make([]float64, stretches), make([]float64, stretches)
 	count := func(in []float64, at float64) {

@@ -38,24 +38,24 @@ const (
 	Lost             Code = "lost"
 )
 
-// Round is a judged round with what is known of it besides.
-type Round struct {
-	judge.Round
-	Kind  rig.Kind // "" where the bag is not known
-	Marks []Mark   // what the coach saw, by time
+// Case is a judged round with what is known of it besides.
+type Case struct {
+	judge.Judgement
+	Kind  rig.Kind      // "" where the bag is not known
+	Marks []Observation // what the coach saw, by time
 	// closer and softer on purpose: form is suspended, and neither it nor the distance is graded
 	FormFree bool
 }
 
-// Mark is something that the coach saw at a moment (s) of the round.
-type Mark struct {
+// Observation is something that the coach saw at a moment (s) of the round.
+type Observation struct {
 	At   float64
 	What Code // OffLine, or what only an eye sees
 	Hurt bool // whoever was on the bag was touched by it, or missed
 }
 
-// Found is a fault of a round.
-type Found struct {
+// Fault is a fault of a round.
+type Fault struct {
 	Code     Code
 	Evidence string
 	Remedy   string
@@ -69,7 +69,7 @@ type Found struct {
 
 // Find names the faults of a round, the most costly first. None where there is nothing judged, or too little to say
 // anything.
-func Find(r Round) []Found {
+func Find(r Case) []Fault {
 	a, ok := analyse(r)
 	if !ok {
 		return nil
@@ -78,21 +78,21 @@ func Find(r Round) []Found {
 	for i := range list {
 		list[i].Remedy = known[list[i].Code].remedy
 	}
-	slices.SortStableFunc(list, func(x, y Found) int { return cmp.Compare(y.Cost, x.Cost) })
+	slices.SortStableFunc(list, func(x, y Fault) int { return cmp.Compare(y.Cost, x.Cost) })
 	return list
 }
 
-func (a *analysis) find() []Found {
-	var list []Found
+func (a *analysis) find() []Fault {
+	var list []Fault
 	tired, fades := a.fading()
 	if f, ok := a.lost(fades); ok { // what follows looks at the rest of the round
 		list = append(list, f)
 		tired, fades = a.fading()
 	}
 	if f, ok := a.onePace(); ok { // strikes were not where the plan has them: nothing else can be told
-		return []Found{f}
+		return []Fault{f}
 	}
-	for _, look := range []func() (Found, bool){a.rushing, a.tooHard, a.heardAsTwo, a.outbound, a.noDefence,
+	for _, look := range []func() (Fault, bool){a.rushing, a.tooHard, a.heardAsTwo, a.outbound, a.noDefence,
 		a.offLine} {
 		if f, ok := look(); ok {
 			list = append(list, f)

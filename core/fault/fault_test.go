@@ -44,12 +44,12 @@ func struck(strikes []judge.Strike, late func(i int) float64) []judge.Hit {
 }
 
 // beaten judges hits by the beat with the delay of the device known.
-func beaten(strikes []judge.Strike, hits []judge.Hit) Round {
+func beaten(strikes []judge.Strike, hits []judge.Hit) Case {
 	r := judge.Judge(strikes, hits, judge.Options{KeepOffset: true})
-	return Round{Round: judge.RoundOf(r, strikes, hits, 0, strikes[len(strikes)-1].At, true), Kind: rig.Speed}
+	return Case{Judgement: judge.RoundOf(r, strikes, hits, 0, strikes[len(strikes)-1].At, true), Kind: rig.Speed}
 }
 
-func first(r Round) string {
+func first(r Case) string {
 	if list := Find(r); len(list) > 0 {
 		return string(list[0].Code)
 	}
@@ -77,7 +77,7 @@ func TestNamedForWhatItIs(t *testing.T) {
 		return shaky()
 	}
 	for name, c := range map[string]struct {
-		r    Round
+		r    Case
 		want string
 	}{
 		"nothing wrong": {beaten(strikes, struck(strikes, func(int) float64 { return shaky() })),
@@ -136,7 +136,7 @@ func TestUntold(t *testing.T) {
 	shaky := noise()
 	hits := struck(strikes, func(int) float64 { return 0.05 + shaky() })
 	r := judge.Judge(strikes, hits, judge.Options{})
-	round := Round{Round: judge.RoundOf(r, strikes, hits, 0, 120, false), Kind: rig.Speed}
+	round := Case{Judgement: judge.RoundOf(r, strikes, hits, 0, 120, false), Kind: rig.Speed}
 	if got := first(round); got != "none" {
 		t.Errorf("named %s", got)
 	}
@@ -159,7 +159,7 @@ func TestSeenByTheCoach(t *testing.T) {
 	strikes := planned(120)
 	shaky := noise()
 	r := beaten(strikes, struck(strikes, func(int) float64 { return shaky() }))
-	r.Marks = []Mark{{At: 10, What: IdleHand}, {At: 20, What: IdleHand}, {At: 30, What: ChinUp}}
+	r.Marks = []Observation{{At: 10, What: IdleHand}, {At: 20, What: IdleHand}, {At: 30, What: ChinUp}}
 	list := Find(r)
 	if len(list) != 2 || list[0].Code != IdleHand || list[0].Times != 2 || list[0].Evidence != "Seen twice." ||
 		list[0].Remedy == "" || !list[0].Code.BySight() {
@@ -175,7 +175,7 @@ func TestSeenByTheCoach(t *testing.T) {
 	r = beaten(strikes, bent)
 	for i := range strikes {
 		if i%10 == 4 {
-			r.Marks = append(r.Marks, Mark{At: strikes[i].At + 0.6, What: OffLine})
+			r.Marks = append(r.Marks, Observation{At: strikes[i].At + 0.6, What: OffLine})
 		}
 	}
 	if got := first(r); got != "offLine" {
@@ -185,7 +185,9 @@ func TestSeenByTheCoach(t *testing.T) {
 
 // What may be seen belongs to the bag and the technique at hand (trade's table of what only an eye sees).
 func TestToSee(t *testing.T) {
-	line := func(text string) drill.Combination { return drill.Combination{Text: text, Stance: combo.Orthodox} }
+	line := func(text string) drill.CombinationDrill {
+		return drill.CombinationDrill{Text: text, Stance: combo.Orthodox}
+	}
 	for name, c := range map[string]struct {
 		plan drill.Plan
 		kind rig.Kind
@@ -224,8 +226,8 @@ func TestMend(t *testing.T) {
 	}
 	double := sets
 	double.Technique, double.PerHand = drill.DoublePunch, 0
-	line := func(text string, l drill.Landing) drill.Combination {
-		return drill.Combination{
+	line := func(text string, l drill.Landing) drill.CombinationDrill {
+		return drill.CombinationDrill{
 			Text:     text,
 			Stance:   combo.Southpaw,
 			Landing:  l,
@@ -245,7 +247,7 @@ func TestMend(t *testing.T) {
 		} {
 			on := drill.Floor{Bag: c.bag, Ability: trainee.Start(band), Seed: 1}
 			for _, code := range Code("").Values() {
-				f := Found{Code: code}
+				f := Fault{Code: code}
 				if code == WeakHand {
 					f.hand = "rear"
 				}
@@ -270,20 +272,20 @@ func TestMend(t *testing.T) {
 }
 
 func TestRemediesSuit(t *testing.T) {
-	line := drill.Combination{Text: "1-2 - slip lead - 3 - 2", Stance: combo.Orthodox, Landing: drill.OnReturns,
+	line := drill.CombinationDrill{Text: "1-2 - slip lead - 3 - 2", Stance: combo.Orthodox, Landing: drill.OnReturns,
 		Pace: drill.Combining, Pause: 2, Work: 90, Guidance: drill.Alone}
 	on := drill.Floor{Bag: cords, Ability: trainee.Start(trainee.Intermediate), Seed: 1}
-	for code, want := range map[Code]func(drill.Combination) bool{
-		LateAfterDefence: func(c drill.Combination) bool {
+	for code, want := range map[Code]func(drill.CombinationDrill) bool{
+		LateAfterDefence: func(c drill.CombinationDrill) bool {
 			return c.Text == "2 - slip lead - 3" && c.Guidance == drill.Called
 		},
-		Chasing: func(c drill.Combination) bool { return c.Rhythm == drill.SecondReturn },
-		TooHard: func(c drill.Combination) bool { return c.EffortShare() < line.EffortShare() },
-		Crowded: func(c drill.Combination) bool { return c.Text == "1" },
-		Fading:  func(c drill.Combination) bool { return c.Work == 60 },
+		Chasing: func(c drill.CombinationDrill) bool { return c.Rhythm == drill.SecondReturn },
+		TooHard: func(c drill.CombinationDrill) bool { return c.EffortShare() < line.EffortShare() },
+		Crowded: func(c drill.CombinationDrill) bool { return c.Text == "1" },
+		Fading:  func(c drill.CombinationDrill) bool { return c.Work == 60 },
 	} {
-		o, ok := Mend(Found{Code: code}, line, on)
-		if c, is := o.Plan.(drill.Combination); !ok || !is || !want(c) {
+		o, ok := Mend(Fault{Code: code}, line, on)
+		if c, is := o.Plan.(drill.CombinationDrill); !ok || !is || !want(c) {
 			t.Errorf("%s: %+v", code, o)
 		}
 	}
@@ -292,13 +294,13 @@ func TestRemediesSuit(t *testing.T) {
 // How a round stands to what was predicted is said only beyond chance.
 func TestCompare(t *testing.T) {
 	strikes := planned(200)
-	missing := func(n int) judge.Round {
+	missing := func(n int) judge.Judgement {
 		return beaten(strikes, struck(strikes, func(i int) float64 {
 			if i%10 < n {
 				return nan
 			}
 			return 0
-		})).Round
+		})).Judgement
 	}
 	for n, want := range map[int]string{2: "as was to be expected", 0: "better than what was known",
 		6: "Look at the day"} {
@@ -306,7 +308,7 @@ func TestCompare(t *testing.T) {
 			t.Errorf("%d in ten missed: %q", n, said)
 		}
 	}
-	if said := Compare(missing(6), 0.8, []Found{{Code: Lost, Cost: 0.3}}); !strings.Contains(said, "lost and found") {
+	if said := Compare(missing(6), 0.8, []Fault{{Code: Lost, Cost: 0.3}}); !strings.Contains(said, "lost and found") {
 		t.Errorf("%q", said)
 	}
 	if said := Compare(missing(6), nan, nil); said != "" {
@@ -329,7 +331,7 @@ func FuzzFind(f *testing.F) {
 		}
 		round := beaten(strikes, hits)
 		for range int(spread % 8) {
-			round.Marks = append(round.Marks, Mark{At: 150 * r.Float64(), What: bySight[r.IntN(len(bySight))]})
+			round.Marks = append(round.Marks, Observation{At: 150 * r.Float64(), What: bySight[r.IntN(len(bySight))]})
 		}
 		for _, x := range Find(round) {
 			if !(x.Cost >= 0) || x.Effect != x.Effect || x.Error != x.Error || x.Evidence == "" || x.Remedy == "" {

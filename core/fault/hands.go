@@ -9,7 +9,7 @@ import (
 
 // hands compares the two: by how late one is, as the causes of lateness have it, by how widely it scatters, and by how
 // often it misses.
-func (a *analysis) hands(taken []cause, at []int) []Found {
+func (a *analysis) hands(taken []cause, at []int) []Fault {
 	rest := map[drill.Hand][]float64{}
 	for _, i := range at {
 		w, left := a.rows[i], a.rows[i].held()
@@ -18,11 +18,11 @@ func (a *analysis) hands(taken []cause, at []int) []Found {
 		}
 		rest[w.Hand] = append(rest[w.Hand], left)
 	}
-	var best Found
+	var best Fault
 	for _, c := range taken {
 		if c.code == WeakHand && c.stands() {
 			side := map[bool]string{true: "later", false: "earlier"}[c.coef > 0]
-			best = Found{Code: WeakHand, Effect: math.Abs(c.coef), Error: c.se, hand: string(c.hand),
+			best = Fault{Code: WeakHand, Effect: math.Abs(c.coef), Error: c.se, hand: string(c.hand),
 				Cost: a.gained(func(i int) float64 { return c.coef * c.x[i] })}
 			best.Evidence = fmt.Sprintf(
 				"The %s hand is %s %s than the other",
@@ -58,7 +58,7 @@ func (a *analysis) hands(taken []cause, at []int) []Found {
 		}
 	}
 	best.Evidence += "."
-	return []Found{best}
+	return []Fault{best}
 }
 
 // uneven says whether the plan itself asks something else of one hand than of the other: more of its strikes follow at
@@ -87,9 +87,9 @@ func (a *analysis) uneven() bool {
 const unevenBy = 0.4
 
 // with adds a sign of the same fault.
-func (f Found) with(code Code, hand drill.Hand, effect, se, cost float64, said string) Found {
+func (f Fault) with(code Code, hand drill.Hand, effect, se, cost float64, said string) Fault {
 	if f.Code == "" {
-		return Found{Code: code, Effect: effect, Error: se, Cost: cost, hand: string(hand),
+		return Fault{Code: code, Effect: effect, Error: se, Cost: cost, hand: string(hand),
 			Evidence: fmt.Sprintf("The %s hand %s", hand, said)}
 	}
 	f.Cost += cost

@@ -117,7 +117,7 @@ func Seen() []Code { return bySight }
 func (c Code) Name() string { return known[c].name }
 
 // Name is a fault of a round as it is said; of a weaker hand which one it is.
-func (f Found) Name() string {
+func (f Fault) Name() string {
 	if f.Code == WeakHand && f.hand != "" {
 		return "the " + f.hand + " hand is weaker"
 	}
@@ -180,7 +180,7 @@ func ToSee(p drill.Plan, kind rig.Kind) []Code {
 		}
 		return list
 	}
-	c, ok := p.(drill.Combination)
+	c, ok := p.(drill.CombinationDrill)
 	if !ok {
 		return nil
 	}

@@ -36,7 +36,7 @@ func (c cause) stands() bool {
 // lateness finds what makes strikes late or early. By least squares, one cause after another is taken in, the one that
 // explains most first, as long as it stands beside the others; one that does not any more goes. What is left on the
 // whole is then waiting, or chasing.
-func (a *analysis) lateness() []Found {
+func (a *analysis) lateness() []Fault {
 	var at []int
 	for i, w := range a.rows {
 		if w.timed() {
@@ -73,7 +73,7 @@ func (a *analysis) lateness() []Found {
 	if fitted == nil {
 		return a.hands(nil, at)
 	}
-	var list []Found
+	var list []Fault
 	whole := a.whole(fitted)
 	for _, c := range whole {
 		if c.stands() && c.code != WeakHand && !(c.code == Waiting && growing(whole) > c.coef) {
@@ -247,8 +247,8 @@ func (a *analysis) gained(sooner func(i int) float64) float64 {
 }
 
 // late is the fault that a cause of lateness is.
-func (a *analysis) late(c cause) Found {
-	f := Found{Code: c.code, Effect: math.Abs(c.coef), Error: c.se,
+func (a *analysis) late(c cause) Fault {
+	f := Fault{Code: c.code, Effect: math.Abs(c.coef), Error: c.se,
 		Cost: a.gained(func(i int) float64 { return c.coef * c.x[i] })}
 	for i, w := range a.rows {
 		if c.x[i] != 0 && w.timed() {

@@ -9,8 +9,8 @@ import (
 	"melodromos/core/rig"
 )
 
-// Offer is a drill that mends a fault, for whoever had it on the bag that they had it on.
-type Offer struct {
+// RemedyDrill is a drill that mends a fault, for whoever had it on the bag that they had it on.
+type RemedyDrill struct {
 	Title string
 	Plan  drill.Plan
 }
@@ -20,7 +20,7 @@ const remedyWork = 60
 
 // Mend gives the drill for a fault of a round with a plan, laid out on the floor to see that it can be done there;
 // false where none can.
-func Mend(f Found, p drill.Plan, on drill.Floor) (Offer, bool) {
+func Mend(f Fault, p drill.Plan, on drill.Floor) (RemedyDrill, bool) {
 	for _, o := range offers(f, p, on.Bag.Kind()) {
 		if plan, err := o.Plan.For(on); err == nil {
 			if _, err = plan.Lay(on); err == nil {
@@ -28,26 +28,26 @@ func Mend(f Found, p drill.Plan, on drill.Floor) (Offer, bool) {
 			}
 		}
 	}
-	return Offer{}, false
+	return RemedyDrill{}, false
 }
 
 // offers are drills for a fault, the best first.
-func offers(f Found, p drill.Plan, kind rig.Kind) []Offer {
-	var list []Offer
+func offers(f Fault, p drill.Plan, kind rig.Kind) []RemedyDrill {
+	var list []RemedyDrill
 	switch d := p.(type) {
 	case drill.SpeedBagDrill:
 		list = technique(f, d)
-	case drill.Combination:
+	case drill.CombinationDrill:
 		list = combination(f, d, kind)
 	}
 	if first := drill.FirstLine(kind, rig.Place{}); kind != rig.Speed { // begin again with what is easiest
-		list = append(list, Offer{"The first touches again", first})
+		list = append(list, RemedyDrill{"The first touches again", first})
 	}
 	return list
 }
 
 // technique offers for the speed bag.
-func technique(f Found, d drill.SpeedBagDrill) []Offer {
+func technique(f Fault, d drill.SpeedBagDrill) []RemedyDrill {
 	short := d
 	short.Work, short.Strikes, short.Scheme = remedyWork, 0, drill.Steady
 	one := short
@@ -66,35 +66,37 @@ func technique(f Found, d drill.SpeedBagDrill) []Offer {
 	}
 	switch f.Code {
 	case Waiting:
-		return []Offer{
+		return []RemedyDrill{
 			{"One hand, by ear", with(one, func(p *drill.SpeedBagDrill) { p.EarOnly = true })},
 			{"One hand, by ear", with(open, func(p *drill.SpeedBagDrill) { p.EarOnly = true })},
 		}
 	case LoopsGrow:
-		return []Offer{
+		return []RemedyDrill{
 			{"The same, slower", with(short, func(p *drill.SpeedBagDrill) { p.Tempo = math.Round(0.9 * d.Tempo) })},
 			{"The same, a little slower", easy},
 			{"One hand", open},
 		}
 	case Chasing:
-		return []Offer{{"Five rebounds: let it come", with(open, func(p *drill.SpeedBagDrill) { p.Rebounds = 5 })},
-			{"One hand", open}}
+		return []RemedyDrill{
+			{"Five rebounds: let it come", with(open, func(p *drill.SpeedBagDrill) { p.Rebounds = 5 })},
+			{"One hand", open},
+		}
 	case ChangeGap:
-		return []Offer{{"Longer before the change", with(short, func(p *drill.SpeedBagDrill) {
+		return []RemedyDrill{{"Longer before the change", with(short, func(p *drill.SpeedBagDrill) {
 			p.PerHand = min(drill.MaxPerHand, 2*max(1, d.PerHand))
 		})}, {"One hand", open}}
 	case WeakHand:
-		return []Offer{{"The " + f.hand + " hand alone", one}, {"The " + f.hand + " hand alone", open}}
+		return []RemedyDrill{{"The " + f.hand + " hand alone", one}, {"The " + f.hand + " hand alone", open}}
 	case HeardAsTwo:
-		return []Offer{{"Double punch, five rebounds", with(short, func(p *drill.SpeedBagDrill) {
+		return []RemedyDrill{{"Double punch, five rebounds", with(short, func(p *drill.SpeedBagDrill) {
 			p.Rebounds, p.Tempo = 5, 0
 		})}, {"Double punch, one at a time", with(short, func(p *drill.SpeedBagDrill) { p.PerHand, p.Tempo = 1, 0 })}}
 	case Fading:
-		return []Offer{{"The same, shorter", shorter(d)}}
+		return []RemedyDrill{{"The same, shorter", shorter(d)}}
 	case Lost:
-		return []Offer{{"One hand until you have it", one}, {"One hand until you have it", open}}
+		return []RemedyDrill{{"One hand until you have it", one}, {"One hand until you have it", open}}
 	}
-	return []Offer{{"The same, a little softer", easy}, {"One hand", open}}
+	return []RemedyDrill{{"The same, a little softer", easy}, {"One hand", open}}
 }
 
 // shorter is a drill of two thirds of its length.
@@ -107,11 +109,11 @@ func shorter(d drill.SpeedBagDrill) drill.SpeedBagDrill {
 }
 
 // combination offers for the other bags, and for combinations on the speed bag.
-func combination(f Found, c drill.Combination, kind rig.Kind) []Offer {
+func combination(f Fault, c drill.CombinationDrill, kind rig.Kind) []RemedyDrill {
 	short := c
 	short.Work, short.Repetitions, short.Cues, short.Fist, short.Tempo = remedyWork, 0, nil, 0, 0
 	short.Slower = 0
-	line := func(text string) drill.Combination {
+	line := func(text string) drill.CombinationDrill {
 		l := short
 		l.Text, l.Rhythm, l.Guard, l.NoTouch, l.EarOnly = text, drill.EveryReturn, drill.Touched, false, false
 		l.Pace, l.Effort, l.Range = drill.Combining, 0, ""
@@ -126,63 +128,66 @@ func combination(f Found, c drill.Combination, kind rig.Kind) []Offer {
 	calm.Pace, calm.Effort = drill.Flow, 0
 	switch f.Code {
 	case Waiting:
-		return []Offer{{"The jab on every return", jab}}
+		return []RemedyDrill{{"The jab on every return", jab}}
 	case Chasing:
 		second := short
 		second.Rhythm = drill.SecondReturn
-		return []Offer{{"Every second return: let it come", second}, {"Jab, let one go, jab", line("1 - wait - 1")},
-			{"The jab alone", jab}}
+		return []RemedyDrill{
+			{"Every second return: let it come", second},
+			{"Jab, let one go, jab", line("1 - wait - 1")},
+			{"The jab alone", jab},
+		}
 	case Rushing:
 		still := soft
 		still.Pause = math.Min(60, c.Pause+2)
-		return []Offer{{"The same, softer, with a longer wait", still}}
+		return []RemedyDrill{{"The same, softer, with a longer wait", still}}
 	case TooHard:
-		return []Offer{{"The same, softer", soft}}
+		return []RemedyDrill{{"The same, softer", soft}}
 	case WeakHand:
 		one := map[string]string{string(drill.Lead): "1", string(drill.Rear): "2"}[f.hand]
-		return []Offer{{"The " + f.hand + " hand alone", line(one)}}
+		return []RemedyDrill{{"The " + f.hand + " hand alone", line(one)}}
 	case Crowded, Reaching, OffLine:
 		jab.Effort = 0.4
 		title := map[Code]string{OffLine: "The jab alone, straight"}[f.Code]
 		if title == "" {
 			title = "The jab alone, for the distance"
 		}
-		return []Offer{{title, jab}}
+		return []RemedyDrill{{title, jab}}
 	case Outbound:
-		return []Offer{{"The jab as it comes", jab}, {"The jab alone", line("1")}}
+		return []RemedyDrill{{"The jab as it comes", jab}, {"The jab alone", line("1")}}
 	case OnePace:
 		burst := line("1-2 | 1-2-1-2-1-2 | 1-2")
 		burst.Landing, burst.Pace, burst.Pause = drill.Freely, drill.Speedy, 5
-		return []Offer{{"Slow, burst, slow", burst}}
+		return []RemedyDrill{{"Slow, burst, slow", burst}}
 	case NoDefence:
-		return []Offer{{"The same, every move called", ended(called)}}
+		return []RemedyDrill{{"The same, every move called", ended(called)}}
 	case LateAfterDefence:
 		if text := roundDefence(c); text != "" {
 			part := called
 			part.Text = text
-			return []Offer{{"Out of the punch before it", part}, {"The same, every move called", called}}
+			return []RemedyDrill{{"Out of the punch before it", part}, {"The same, every move called", called}}
 		}
-		return []Offer{{"The same, every move called", called}}
+		return []RemedyDrill{{"The same, every move called", called}}
 	case Fading:
-		return []Offer{{"The same, shorter", shortened(c)}}
+		return []RemedyDrill{{"The same, shorter", shortened(c)}}
 	case Lost:
-		return []Offer{{"The jab until you have it", jab}}
+		return []RemedyDrill{{"The jab until you have it", jab}}
 	case FeetPlanted:
 		feet := calm
 		feet.Text = c.Text + " - step back"
-		return []Offer{{"Step out of it each time", feet}, {"The same, in an easy flow", calm}}
+		return []RemedyDrill{{"Step out of it each time", feet}, {"The same, in an easy flow", calm}}
 	case Between:
-		return []Offer{{"Body, then head", line("1b-2")}, {"The same, in an easy flow", calm}}
+		return []RemedyDrill{{"Body, then head", line("1b-2")}, {"The same, in an easy flow", calm}}
 	case Grabbing:
 		stop := line("2 - stop 1 - 2")
 		stop.Landing = drill.OnReturns
-		return []Offer{{"Stop it with a jab", stop}, {"The same, in an easy flow", calm}}
+		return []RemedyDrill{{"Stop it with a jab", stop}, {"The same, in an easy flow", calm}}
 	}
-	return []Offer{{"The same, in an easy flow", calm}}
+	return []RemedyDrill{{"The same, in an easy flow", calm}}
 }
 
 // shortened is a combination of two thirds of its length.
-func shortened(c drill.Combination) drill.Combination {
+func shortened(c drill.CombinationDrill) drill.CombinationDrill {
 	if c.Repetitions > 0 {
 		c.Repetitions = max(1, c.Repetitions*2/3)
 	}
@@ -191,7 +196,7 @@ func shortened(c drill.Combination) drill.Combination {
 }
 
 // ended is a combination whose every part ends with a move.
-func ended(c drill.Combination) drill.Combination {
+func ended(c drill.CombinationDrill) drill.CombinationDrill {
 	line, err := combo.Parse(c.Text)
 	if err != nil {
 		return c
@@ -203,7 +208,7 @@ func ended(c drill.Combination) drill.Combination {
 }
 
 // roundDefence is the first defence of a combination with the strikes on either side of it; "" where there is none.
-func roundDefence(c drill.Combination) string {
+func roundDefence(c drill.CombinationDrill) string {
 	line, err := combo.Parse(c.Text)
 	if err != nil {
 		return ""

@@ -16,7 +16,7 @@ type Untold struct {
 }
 
 // Open lists what this round's source cannot show. Nothing is said where nothing was judged.
-func Open(r Round) []Untold {
+func Open(r Case) []Untold {
 	a, ok := analyse(r)
 	if !ok {
 		return nil
@@ -49,7 +49,7 @@ const sureBy = 2.0
 
 // Compare says what it means that a share of the strikes met the bag where another was predicted; "" where nothing was.
 // give is by how much (two standard errors) the share may be off beyond chance.
-func Compare(r judge.Round, predicted float64, found []Found) string {
+func Compare(r judge.Judgement, predicted float64, found []Fault) string {
 	share := r.Share()
 	n := float64(len(r.Planned))
 	if math.IsNaN(predicted) || math.IsNaN(share) || n < 2*fewest {

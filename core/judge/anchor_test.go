@@ -18,7 +18,7 @@ import (
 func TestAnchored(t *testing.T) {
 	cord := rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
 	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
-	c := drill.Combination{Text: "1-2-3 - slip lead - 3", Stance: combo.Orthodox, Landing: drill.OnReturns,
+	c := drill.CombinationDrill{Text: "1-2-3 - slip lead - 3", Stance: combo.Orthodox, Landing: drill.OnReturns,
 		Pace: drill.Combining, Fist: 3, Pause: 2, Work: 40, Guidance: drill.Alone}
 	line, rep, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate),
 		Seed: 1})
@@ -72,8 +72,15 @@ func TestAnchored(t *testing.T) {
 // Where every strike meets a bag at rest there is no lateness to tell, and nothing is said in figures that are none.
 func TestAllAtRest(t *testing.T) {
 	bag := rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06}
-	c := drill.Combination{Text: "1", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining, Pause: 1,
-		Work: 40, Guidance: drill.Alone}
+	c := drill.CombinationDrill{
+		Text:     "1",
+		Stance:   combo.Orthodox,
+		Landing:  drill.OnReturns,
+		Pace:     drill.Combining,
+		Pause:    1,
+		Work:     40,
+		Guidance: drill.Alone,
+	}
 	line, _, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate),
 		Seed: 1})
 	if err != nil {
@@ -104,7 +111,7 @@ func TestHeard(t *testing.T) {
 	cord := rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
 	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
 	a := trainee.Start(trainee.Intermediate)
-	c := drill.Combination{Text: "1-2-3", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+	c := drill.CombinationDrill{Text: "1-2-3", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
 		Fist: 3, Pause: 2, Work: 40, Guidance: drill.Alone}
 	line, _, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: a, Seed: 1})
 	if err != nil {

@@ -16,7 +16,7 @@ const markReach = 1.5
 
 // Correct judges strikes as a coach says, over what was found. One that is not missed any more keeps the hit it had, if
 // any; one that is gives its hit back as an extra one. Strikes that did not come due are passed over.
-func (r *Round) Correct(list []Correction) {
+func (r *Judgement) Correct(list []Correction) {
 	for _, c := range list {
 		if c.Strike < 0 || c.Strike >= len(r.Strikes) || r.Strikes[c.Strike] == "" {
 			continue
@@ -30,7 +30,7 @@ func (r *Round) Correct(list []Correction) {
 
 // MarkMissed takes what a coach marked as missed (s) for it: of the strikes just before, one that was missed anyway, or
 // else the last one that had a hit.
-func (r *Round) MarkMissed(at []float64) {
+func (r *Judgement) MarkMissed(at []float64) {
 	claimed := map[int]bool{}
 	for _, t := range at {
 		missed, struck := -1, -1
@@ -58,7 +58,7 @@ func (r *Round) MarkMissed(at []float64) {
 }
 
 // say writes a verdict down.
-func (r *Round) say(strike int, v Verdict) {
+func (r *Judgement) say(strike int, v Verdict) {
 	at := slices.IndexFunc(r.Matches, func(m Match) bool { return m.Strike == strike })
 	switch {
 	case (v == Missed || v == Harmless) && at >= 0:
@@ -70,7 +70,7 @@ func (r *Round) say(strike int, v Verdict) {
 }
 
 // again counts and measures anew what was corrected.
-func (r *Round) again() {
+func (r *Judgement) again() {
 	counted, harmless := r.Clean, r.Harmless
 	r.tally(len(r.Hits))
 	r.Extra = max(0, r.Extra)

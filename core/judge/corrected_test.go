@@ -12,7 +12,7 @@ import (
 func TestCorrect(t *testing.T) {
 	line := aRound(t)
 	plan := Planned(line, -1)
-	whole := func() Round { return JudgeRound(line, late(plan, steady(0)), line.End, Source{Latency: true}) }
+	whole := func() Judgement { return JudgeRound(line, late(plan, steady(0)), line.End, Source{Latency: true}) }
 	r := whole()
 	n := r.Clean
 	r.Correct([]Correction{{10, Missed}, {20, Late}, {30, WrongHand}, {-1, Missed}, {9999, Missed}})

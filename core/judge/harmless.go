@@ -39,7 +39,7 @@ func withoutTouches(hits []Hit) (left []Hit, touched []float64) {
 
 // PassHarmless takes misses for harmless where fists touched (s): of the strikes that were missed near such a moment
 // the nearest.
-func (r *Round) PassHarmless(at []float64, reach float64) {
+func (r *Judgement) PassHarmless(at []float64, reach float64) {
 	for _, t := range at {
 		best, off := -1, reach
 		for i, s := range r.Planned {

@@ -12,7 +12,7 @@ import (
 
 // Heard is what a round tells of whoever was on the bag: the spread of the strikes that a bag timed, the mean age of
 // their cues, and how many were missed. Strikes on a bag at rest and answers to cues are timed by no bag.
-func (r Round) Heard(t drill.Timeline, p drill.Plan, kind rig.Kind, a trainee.Ability, at time.Time) trainee.Heard {
+func (r Judgement) Heard(t drill.Timeline, p drill.Plan, kind rig.Kind, a trainee.Ability, at time.Time) trainee.Heard {
 	h := trainee.Heard{Bag: kind, At: at, Spread: r.Spread, Bias: r.Bias, Known: r.Kept, Force: r.Force()}
 	lost := 0
 	if f := r.Followed; f != nil {
@@ -50,7 +50,7 @@ func (r Round) Heard(t drill.Timeline, p drill.Plan, kind rig.Kind, a trainee.Ab
 
 // Begun gives where each repetition really began (s), of those that were planned at starts: the bag is drawn from the
 // blow that set it going.
-func (r Round) Begun(t drill.Timeline, starts []float64) []float64 {
+func (r Judgement) Begun(t drill.Timeline, starts []float64) []float64 {
 	list := append([]float64(nil), starts...)
 	planned := Planned(t, -1)
 	seen := map[int]bool{}

@@ -8,7 +8,7 @@ import (
 // Inside is the tempo (strikes a minute) of the hits inside combinations: over pairs of matched strikes that follow one
 // another with nothing between; of hands in turn, where there are such, since one hand twice takes longer. NaN where
 // there is no such pair.
-func (r Round) Inside() float64 {
+func (r Judgement) Inside() float64 {
 	hit := make(map[int]float64, len(r.Matches))
 	for _, m := range r.Matches {
 		hit[m.Strike] = r.Hits[m.Hit].At
@@ -35,7 +35,7 @@ const allowance = 0.03
 
 // Pace says whether the goal tempo inside the combination was kept, or the slower one that is still right; goal and
 // slower are in strikes a minute, 0 for none. Empty where there is no goal or nothing to say.
-func (r Round) Pace(goal, slower float64) string {
+func (r Judgement) Pace(goal, slower float64) string {
 	inside := r.Inside()
 	if goal == 0 || math.IsNaN(inside) {
 		return ""

@@ -14,14 +14,14 @@ import (
 // The tempo inside a combination leaves the waits between out, and is held against the goal and the slower one.
 func TestInside(t *testing.T) {
 	bag := rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}
-	c := drill.Combination{Text: "1-2-3 - step back - 2", Stance: combo.Orthodox, Landing: drill.Freely,
+	c := drill.CombinationDrill{Text: "1-2-3 - step back - 2", Stance: combo.Orthodox, Landing: drill.Freely,
 		Pace: drill.Combining, Tempo: 150, Slower: 120, Pause: 3, Work: 40, Guidance: drill.Alone}
 	line, _, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate),
 		Seed: 1})
 	if err != nil {
 		t.Fatal(err)
 	}
-	struck := func(stretch float64) Round { // hits whose intervals inside a repetition are so much longer
+	struck := func(stretch float64) Judgement { // hits whose intervals inside a repetition are so much longer
 		var hits []Hit
 		first := 0.0
 		for _, e := range line.Events {

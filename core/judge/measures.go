@@ -12,8 +12,8 @@ import (
 	"melodromos/core/trainee"
 )
 
-// Group is what a part of the strikes shows: one hand, or one position in the pattern.
-type Group struct {
+// Subset is what a part of the strikes shows: one hand, or one position in the pattern.
+type Subset struct {
 	Hand     drill.Hand
 	Position int
 	Planned  int
@@ -32,8 +32,8 @@ type Break struct {
 	Recover float64 // s until order was found again, recovered clean strikes in a row; NaN where it never was
 }
 
-// Pace is the tempo that was struck in a stretch of the round.
-type Pace struct {
+// StruckTempo is the tempo that was struck in a stretch of the round.
+type StruckTempo struct {
 	From  float64 // s
 	Hits  int
 	Tempo float64 // strikes a minute, from the median interval; NaN under two hits
@@ -41,15 +41,15 @@ type Pace struct {
 
 // Measures are what a review shows beside the counts.
 type Measures struct {
-	Hands     []Group
-	Positions []Group
+	Hands     []Subset
+	Positions []Subset
 	Breaks    []Break
-	Paces     []Pace  // by 15 s
-	Variety   float64 // standard deviation of the hits per 10 s as a share of their mean; NaN under two full stretches
-	Inbound   float64 // share of matched hits struck while the bag came in; NaN where nothing matched
-	Clock     float64 // s, spread of the timekeeper, about what was due; NaN under 30 intervals
-	Motor     float64 // s, spread of the hand; NaN under 30 intervals
-	Clipped   bool    // one of the two came out negative and stands as 0
+	Paces     []StruckTempo // by 15 s
+	Variety   float64       // standard deviation of the hits per 10 s as a share of their mean; NaN under 20 s
+	Inbound   float64       // share of matched hits struck while the bag came in; NaN where nothing matched
+	Clock     float64       // s, spread of the timekeeper, about what was due; NaN under 30 intervals
+	Motor     float64       // s, spread of the hand; NaN under 30 intervals
+	Clipped   bool          // one of the two came out negative and stands as 0
 }
 
 const (
@@ -62,8 +62,8 @@ const (
 // in seconds; inbound tells how long (s) before and after each planned strike the bag is on its way in.
 func Measure(r Result, strikes []Strike, hits []Hit, from, to float64, inbound [2]float64) Measures {
 	m := Measures{
-		Hands:     groups(r, strikes, func(s Strike) Group { return Group{Hand: s.Hand} }),
-		Positions: groups(r, strikes, func(s Strike) Group { return Group{Hand: s.Hand, Position: s.Position} }),
+		Hands:     groups(r, strikes, func(s Strike) Subset { return Subset{Hand: s.Hand} }),
+		Positions: groups(r, strikes, func(s Strike) Subset { return Subset{Hand: s.Hand, Position: s.Position} }),
 		Breaks:    breaks(r, strikes),
 		Paces:     paces(hits, from, to),
 		Variety:   variety(hits, from, to),
@@ -82,16 +82,16 @@ func Measure(r Result, strikes []Strike, hits []Hit, from, to float64, inbound [
 	return m
 }
 
-func groups(r Result, strikes []Strike, key func(Strike) Group) []Group {
+func groups(r Result, strikes []Strike, key func(Strike) Subset) []Subset {
 	type tally struct {
-		Group
+		Subset
 		errors []float64
 	}
-	tallies := map[Group]*tally{}
+	tallies := map[Subset]*tally{}
 	tallyOf := func(i int) *tally {
 		k := key(strikes[i])
 		if tallies[k] == nil {
-			tallies[k] = &tally{Group: k}
+			tallies[k] = &tally{Subset: k}
 		}
 		return tallies[k]
 	}
@@ -107,7 +107,7 @@ func groups(r Result, strikes []Strike, key func(Strike) Group) []Group {
 		t.Matched++
 		t.errors = append(t.errors, p.Error)
 	}
-	list := make([]Group, 0, len(tallies))
+	list := make([]Subset, 0, len(tallies))
 	for _, t := range tallies {
 		t.Bias, t.Spread = math.NaN(), math.NaN()
 		if t.Matched > 0 {
@@ -116,9 +116,9 @@ func groups(r Result, strikes []Strike, key func(Strike) Group) []Group {
 		if t.Matched > 1 {
 			t.Spread = stat.StdDev(t.errors, nil)
 		}
-		list = append(list, t.Group)
+		list = append(list, t.Subset)
 	}
-	slices.SortFunc(list, func(a, b Group) int {
+	slices.SortFunc(list, func(a, b Subset) int {
 		return cmp.Or(cmp.Compare(a.Position, b.Position), cmp.Compare(a.Hand, b.Hand))
 	})
 	return list
@@ -171,12 +171,12 @@ func between(at []float64, from, to float64) []float64 {
 	return at[first:max(first, sort.SearchFloat64s(at, to))]
 }
 
-func paces(hits []Hit, from, to float64) []Pace {
-	var list []Pace
+func paces(hits []Hit, from, to float64) []StruckTempo {
+	var list []StruckTempo
 	all := times(hits)
 	for start := from; start < to; start += paceStretch {
 		at := between(all, start, math.Min(start+paceStretch, to))
-		p := Pace{From: start, Hits: len(at), Tempo: math.NaN()}
+		p := StruckTempo{From: start, Hits: len(at), Tempo: math.NaN()}
 		if len(at) > 1 {
 			gaps := make([]float64, len(at)-1)
 			for i := range gaps {

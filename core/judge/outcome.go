@@ -22,10 +22,10 @@ func (Ended) Values() []Ended { return []Ended{"", AtBell, Stopped, Vanished} }
 
 // Counts says whether a round moves what is known of somebody, and their ladder: one that came to its bell, with hits
 // from a source that tells clean from late. Any other is logged as what it is.
-func (r Round) Counts(e Ended) bool { return e == AtBell && r.Judged() }
+func (r Judgement) Counts(e Ended) bool { return e == AtBell && r.Judged() }
 
 // Logged is the headline of a round in the log: what was judged, and else what it was.
-func (r Round) Logged(e Ended, by drill.Recorder) string {
+func (r Judgement) Logged(e Ended, by drill.Recorder) string {
 	done := fmt.Sprintf("%.0f s", r.To-r.From)
 	if s := r.To - r.From; s >= 60 {
 		done = fmt.Sprintf("%d:%02.0f min", int(s)/60, math.Mod(s, 60))
@@ -47,7 +47,7 @@ func (r Round) Logged(e Ended, by drill.Recorder) string {
 
 // Force is what a round shows of the scatter of somebody's force, as a share of the launch: the standard deviation of
 // the logarithm of what was struck over what was planned. NaN where force was not known of enough strikes.
-func (r Round) Force() float64 {
+func (r Judgement) Force() float64 {
 	sum, squares, n := 0.0, 0.0, 0.0
 	for _, m := range r.Matches {
 		h, s := r.Hits[m.Hit], r.Planned[m.Strike]

@@ -18,7 +18,7 @@ type Part struct {
 }
 
 // part gathers the strikes of a kind; those that meet a bag at rest are timed by nobody.
-func (r Round) part(name string, is func(Strike) bool) Part {
+func (r Judgement) part(name string, is func(Strike) bool) Part {
 	p := Part{Name: name, Bias: math.NaN(), Spread: math.NaN(), Launch: math.NaN()}
 	for i, s := range r.Planned {
 		if is(s) && r.Strikes[i] != "" && r.Strikes[i] != Harmless {
@@ -52,7 +52,7 @@ func (r Round) part(name string, is func(Strike) bool) Part {
 }
 
 // Thirds are the first, the middle and the last third of a round by its time.
-func (r Round) Thirds() []Part {
+func (r Judgement) Thirds() []Part {
 	third := (r.To - r.From) / 3
 	var list []Part
 	for k, name := range []string{"first third", "middle third", "last third"} {
@@ -65,7 +65,7 @@ func (r Round) Thirds() []Part {
 }
 
 // AfterDefence are the strikes after a defence, and all others; nothing where a round has only one of the two.
-func (r Round) AfterDefence() []Part {
+func (r Judgement) AfterDefence() []Part {
 	after := r.part("after a defence", func(s Strike) bool { return s.Defended })
 	others := r.part("elsewhere", func(s Strike) bool { return !s.Defended })
 	if after.Planned == 0 || others.Planned == 0 {
@@ -75,7 +75,7 @@ func (r Round) AfterDefence() []Part {
 }
 
 // ByPart are the parts of a long combination, in order; nothing where it has only one.
-func (r Round) ByPart() []Part {
+func (r Judgement) ByPart() []Part {
 	most := 0
 	for _, s := range r.Planned {
 		most = max(most, s.Part)

@@ -46,7 +46,7 @@ func onTime(int) float64 { return 0 }
 func TestALineStruckHarder(t *testing.T) {
 	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: ownCord, Lower: ownCord, Damping: 0.04}
 	for _, text := range []string{"1-2-3-2-3-2", "1:2 2:2 1", "1-2 - slip lead - 3"} {
-		c := drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+		c := drill.CombinationDrill{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
 			Pause: 1, Work: 60, Guidance: drill.Alone}
 		on := drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate), Seed: 1}
 		line, err := c.Lay(on)

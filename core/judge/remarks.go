@@ -21,13 +21,13 @@ const (
 )
 
 // Judged says whether the round tells how well it went: there were strikes and hits, from a source that is fine enough.
-func (r Round) Judged() bool {
+func (r Judgement) Judged() bool {
 	return len(r.Planned) > 0 && len(r.Hits) > 0 && (r.Followed == nil || r.Followed.Coarse == "")
 }
 
 // Share is the share of the strikes that met the bag, from 0 to 1, as far as it can be told: counted, or estimated
 // where only times came in. On the beat's clock it is the share that fell on the beat. NaN where nothing can be told.
-func (r Round) Share() float64 {
+func (r Judgement) Share() float64 {
 	switch {
 	case !r.Judged():
 		return math.NaN()
@@ -38,7 +38,7 @@ func (r Round) Share() float64 {
 }
 
 // Headline is the round in one sentence.
-func (r Round) Headline() string {
+func (r Judgement) Headline() string {
 	n := len(r.Planned) - r.Harmless
 	switch {
 	case n == 0:
@@ -59,7 +59,7 @@ func (r Round) Headline() string {
 }
 
 // Remarks says what the round shows beside its faults, one sentence each. Where there are too few hits it says so.
-func (r Round) Remarks() []string {
+func (r Judgement) Remarks() []string {
 	if len(r.Matches) < tooFew {
 		if len(r.Planned) == 0 || len(r.Hits) == 0 {
 			return nil // the headline has said it
@@ -93,7 +93,7 @@ func (r Round) Remarks() []string {
 
 // tempo tells the tempo that was held beside what was asked, the force it takes, and how it changed: results on the
 // bag's clock, and none of them a fault.
-func (r Round) tempo() []string {
+func (r Judgement) tempo() []string {
 	h := r.Followed.Held
 	if math.IsNaN(h.Tempo) {
 		return nil
@@ -117,7 +117,7 @@ func (r Round) tempo() []string {
 }
 
 // lateness tells early from late where that can be told, and else why it cannot.
-func (r Round) lateness() []string {
+func (r Judgement) lateness() []string {
 	if math.IsNaN(r.Spread) {
 		if r.By == drill.ByBag {
 			return nil
@@ -147,7 +147,7 @@ func (r Round) lateness() []string {
 }
 
 // offPlan tells of come-backs let through, counts that were off and a bag that was started anew.
-func (r Round) offPlan() []string {
+func (r Judgement) offPlan() []string {
 	var list []string
 	f := r.Followed
 	longer := map[CountOff]int{}

@@ -8,8 +8,8 @@ import (
 	"melodromos/core/rig"
 )
 
-// Round is a judged round of a timeline.
-type Round struct {
+// Judgement is a judged round of a timeline.
+type Judgement struct {
 	Result
 	Measures
 	Planned []Strike
@@ -40,8 +40,8 @@ type Source struct {
 
 // JudgeRound judges the hits of a run of a timeline as far as it came, on the clock that the timeline says. On the
 // bag's it needs the table of the bag.
-func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, from Source) Round {
-	r := Round{From: t.Start.Seconds(), To: min(t.End, max(t.Start, until)).Seconds(), Kept: from.Latency,
+func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, from Source) Judgement {
+	r := Judgement{From: t.Start.Seconds(), To: min(t.End, max(t.Start, until)).Seconds(), Kept: from.Latency,
 		By: drill.ByBeat}
 	for _, h := range hits {
 		if h.At >= r.From-slack && h.At <= r.To+slack {
@@ -73,7 +73,7 @@ func JudgeRound(t drill.Timeline, hits []Hit, until drill.Micros, from Source) R
 }
 
 // byBag judges on the bag's clock. The strikes are those that came due, where the bag had them.
-func (r *Round) byBag(t drill.Timeline, from Source) {
+func (r *Judgement) byBag(t drill.Timeline, from Source) {
 	c := Chain{Bag: t.Bag, End: r.To, ForceSpread: from.ForceSpread, Screen: from.Screen}
 	if c.ForceSpread == 0 {
 		c.ForceSpread = DefaultForceSpread
@@ -96,10 +96,10 @@ func (r *Result) cameDue(strikes []Strike) []Strike {
 
 // RoundOf is a judgement of Judge, or of JudgeBag, as a round from one moment (s) to another, with its measures. kept
 // says that a steady lateness was kept.
-func RoundOf(r Result, strikes []Strike, hits []Hit, from, to float64, kept bool) Round {
+func RoundOf(r Result, strikes []Strike, hits []Hit, from, to float64, kept bool) Judgement {
 	strikes = slices.Clone(strikes)
 	changes(strikes, true)
-	out := Round{Result: r, Planned: strikes, Hits: hits, From: from, To: to, Kept: kept, By: drill.ByBeat}
+	out := Judgement{Result: r, Planned: strikes, Hits: hits, From: from, To: to, Kept: kept, By: drill.ByBeat}
 	if r.Followed != nil {
 		out.By = drill.ByBag
 		out.Planned = out.cameDue(strikes)

@@ -22,7 +22,7 @@ func aRound(t *testing.T) drill.Timeline {
 	return line
 }
 
-func says(t *testing.T, r Round, want string) {
+func says(t *testing.T, r Judgement, want string) {
 	t.Helper()
 	all := r.Headline() + " " + strings.Join(r.Remarks(), " ")
 	if !strings.Contains(all, want) {

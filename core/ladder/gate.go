@@ -29,8 +29,8 @@ func (g Gate) Check() error {
 	return nil
 }
 
-// Round is a judged round on a rung.
-type Round struct {
+// RungRound is a judged round on a rung.
+type RungRound struct {
 	At      time.Time
 	Rung    string
 	Clean   float64 // share; of a slip bag, of the passes that did not touch
@@ -47,7 +47,7 @@ const tempoWithin = 0.05
 
 // Passes says whether a round is past the gate; one with fewer strikes than are asked for in a row has to be clean
 // throughout, and where a rung names a tempo it has to be held.
-func (g Gate) Passes(r Round) bool {
+func (g Gate) Passes(r RungRound) bool {
 	held := r.Tempo == 0 || math.Abs(r.Tempo-1) <= tempoWithin
 	return !r.Eased && r.Planned > 0 && r.Clean >= g.Clean-1e-9 && r.Longest >= min(g.Run, r.Planned) && held
 }

@@ -8,7 +8,7 @@ import (
 
 // A gate cannot be passed by luck on few strikes: a short round has to be clean throughout.
 func TestGate(t *testing.T) {
-	for r, want := range map[Round]bool{
+	for r, want := range map[RungRound]bool{
 		{Clean: 0.8, Longest: 10, Planned: 50}: true, {Clean: 0.79, Longest: 30, Planned: 50}: false,
 		{Clean: 0.95, Longest: 9, Planned: 50}: false,
 		{Clean: 1, Longest: 6, Planned: 6}:     true, {Clean: 0.83, Longest: 5, Planned: 6}: false, {}: false,
@@ -27,7 +27,7 @@ func TestTempoIsHeld(t *testing.T) {
 		}
 	}
 	for tempo, want := range map[float64]bool{0: true, 1: true, 0.96: true, 1.04: true, 0.93: false, 1.08: false} {
-		if got := DefaultGate.Passes(Round{Clean: 0.9, Longest: 20, Planned: 100, Tempo: tempo}); got != want {
+		if got := DefaultGate.Passes(RungRound{Clean: 0.9, Longest: 20, Planned: 100, Tempo: tempo}); got != want {
 			t.Errorf("%g of the tempo: %v", tempo, got)
 		}
 	}

@@ -30,8 +30,8 @@ type Decision struct {
 	Reason string
 }
 
-// Progress is how somebody stands on one rung.
-type Progress struct {
+// RungStanding is how somebody stands on one rung.
+type RungStanding struct {
 	Through int       // rounds past the gate
 	Done    bool      // its gate is passed, or the coach skipped the rung
 	At      time.Time // when the gate was passed; zero where it was not
@@ -90,7 +90,7 @@ const (
 // history is what the rounds and decisions of a career come to, one after the other.
 type history struct {
 	career *Career
-	stand  []Progress
+	stand  []RungStanding
 	last   time.Time     // of the last round; zero before the first
 	gone   time.Duration // of an absence after which no round was run yet
 	back   bool          // rungs lapsed and are not all shown again
@@ -103,7 +103,7 @@ type history struct {
 
 // replay goes through rounds and decisions as they came.
 func (c *Career) replay() history {
-	h := history{career: c, stand: make([]Progress, len(c.Rungs))}
+	h := history{career: c, stand: make([]RungStanding, len(c.Rungs))}
 	skips := slices.DeleteFunc(slices.Clone(c.Decisions), func(d Decision) bool { return d.Choice != Skip })
 	for _, r := range c.Rounds {
 		for len(skips) > 0 && !skips[0].At.After(r.At) {
@@ -146,7 +146,7 @@ func (h *history) skip(d Decision) {
 	}
 }
 
-func (h *history) round(r Round) {
+func (h *history) round(r RungRound) {
 	if !h.last.IsZero() {
 		h.absent(r.At.Sub(h.last))
 	}
@@ -166,7 +166,7 @@ func (h *history) round(r Round) {
 			}
 		}
 	}
-	h.back = h.back && slices.ContainsFunc(h.stand, func(p Progress) bool { return p.Lapsed })
+	h.back = h.back && slices.ContainsFunc(h.stand, func(p RungStanding) bool { return p.Lapsed })
 	h.follow(r, i == before && !r.Eased, passed)
 	if h.standing() != before {
 		h.fails, h.taken, h.on, h.settled = 0, 0, 0, false
@@ -174,7 +174,7 @@ func (h *history) round(r Round) {
 }
 
 // pass counts a round past the gate.
-func (p *Progress) pass(at time.Time, g Gate) {
+func (p *RungStanding) pass(at time.Time, g Gate) {
 	p.Through++
 	if day := at.Format(time.DateOnly); !slices.Contains(p.days, day) {
 		p.days = append(p.days, day)
@@ -185,7 +185,7 @@ func (p *Progress) pass(at time.Time, g Gate) {
 }
 
 // follow counts failures on the rung at hand, and the rounds of the way round it.
-func (h *history) follow(r Round, full, passed bool) {
+func (h *history) follow(r RungRound, full, passed bool) {
 	switch {
 	case full && passed:
 		h.fails, h.taken, h.on, h.settled = 0, 0, 0, false
@@ -227,7 +227,7 @@ func (h history) standing() int {
 // past says whether a rung after that of the index is done, or has been run.
 func (h history) past(index int) bool {
 	return slices.ContainsFunc(h.stand[index+1:],
-		func(p Progress) bool { return p.Done || p.Through > 0 || p.Best > 0 })
+		func(p RungStanding) bool { return p.Done || p.Through > 0 || p.Best > 0 })
 }
 
 // passedOn counts the rungs whose gate was passed, or that were regained, on a day.

@@ -19,15 +19,15 @@ func at(day int) time.Time { return time.Date(2026, 3, day, 18, 0, 0, 0, time.UT
 type career struct {
 	Career
 	t      *testing.T
-	moves  map[Move]int
+	moves  map[Direction]int
 	passed []int // by round
 
-	proposed []Proposal
+	proposed []Suggestion
 }
 
 func begin(t *testing.T, kind rig.Kind) *career {
 	return &career{Career: Career{Rungs: Rungs(kind, BasicFirst), Gate: DefaultGate, Now: at(1)}, t: t,
-		moves: map[Move]int{}}
+		moves: map[Direction]int{}}
 }
 
 // days goes on for a number of days; play tells how a round on a rung goes.
@@ -45,8 +45,11 @@ func (c *career) days(n int, play func(index int) (clean float64, longest int)) 
 		}
 		if p.Move != Barred {
 			clean, longest := play(p.Index)
-			c.Rounds = append(c.Rounds, Round{At: c.Now, Rung: p.Rung.Key, Clean: clean, Longest: longest, Planned: 60,
-				Eased: p.Move == Easier})
+			c.Rounds = append(
+				c.Rounds,
+				RungRound{At: c.Now, Rung: p.Rung.Key, Clean: clean, Longest: longest, Planned: 60,
+					Eased: p.Move == Easier},
+			)
 			c.proposed = append(c.proposed, p)
 		}
 		if after := c.Standing(); after > before+1 {
@@ -85,7 +88,7 @@ func TestPlateau(t *testing.T) {
 		}
 		return 0.76, 8
 	})
-	same, ways, trained := 0, []Move{}, map[string]bool{}
+	same, ways, trained := 0, []Direction{}, map[string]bool{}
 	for i, p := range c.proposed[began:] {
 		if same++; p.Index != at || p.Move == Easier {
 			same = 0
@@ -118,11 +121,11 @@ func TestPlateau(t *testing.T) {
 // Two rungs a day, and a gate on two days: whoever is quick does not go through a ladder in an evening.
 func TestDaysCount(t *testing.T) {
 	c := begin(t, rig.DoubleEnd)
-	play := func(n int) (moves []Move) {
+	play := func(n int) (moves []Direction) {
 		for range n {
 			p := c.Propose()
 			moves = append(moves, p.Move)
-			c.Rounds = append(c.Rounds, Round{At: c.Now, Rung: p.Rung.Key, Clean: 0.95, Longest: 30, Planned: 60})
+			c.Rounds = append(c.Rounds, RungRound{At: c.Now, Rung: p.Rung.Key, Clean: 0.95, Longest: 30, Planned: 60})
 			c.Now = c.Now.Add(4 * time.Minute)
 		}
 		return moves
@@ -198,18 +201,18 @@ func TestAbsence(t *testing.T) {
 	c := begin(t, rig.Hanging)
 	c.days(16, func(int) (float64, int) { return 0.9, 20 })
 	c.Now = c.Now.AddDate(0, 0, 400)
-	c.Rounds = append(c.Rounds, Round{At: c.Now, Rung: c.Rungs[7].Key, Clean: 0.95, Longest: 30, Planned: 60})
+	c.Rounds = append(c.Rounds, RungRound{At: c.Now, Rung: c.Rungs[7].Key, Clean: 0.95, Longest: 30, Planned: 60})
 	if c.Standing() != 8 {
 		t.Errorf("a good round on the highest leaves rung %d", c.Standing())
 	}
 	// No more rungs are regained in one day than are passed in one.
 	c.Rounds = c.Rounds[:len(c.Rounds)-1]
-	for i, want := range []Move{Back, Back, Enough, Enough} {
+	for i, want := range []Direction{Back, Back, Enough, Enough} {
 		p := c.Propose()
 		if p.Move != want || p.Index != 4+min(i, 1) {
 			t.Errorf("round %d after a year away: %+v", i, p)
 		}
-		c.Rounds = append(c.Rounds, Round{At: c.Now, Rung: p.Rung.Key, Clean: 0.95, Longest: 30, Planned: 60})
+		c.Rounds = append(c.Rounds, RungRound{At: c.Now, Rung: p.Rung.Key, Clean: 0.95, Longest: 30, Planned: 60})
 	}
 	c.Now = c.Now.AddDate(0, 0, 1)
 	if p := c.Propose(); p.Move != Back || p.Index != 6 {
@@ -221,7 +224,7 @@ func TestAbsence(t *testing.T) {
 func TestInjury(t *testing.T) {
 	for kind, floor := range map[rig.Kind]drill.Floor{rig.Speed: on(rig.Speed, trainee.Beginner),
 		rig.Hanging: on(rig.Hanging, trainee.Beginner)} {
-		with := func(list ...caution.Kind) Proposal {
+		with := func(list ...caution.Type) Suggestion {
 			c := begin(t, kind)
 			c.Held = func(r Rung) string { return caution.Spare(list, r.Plan, floor).Held }
 			return c.Propose()
@@ -242,7 +245,7 @@ func TestInjury(t *testing.T) {
 func TestDecisions(t *testing.T) {
 	c := begin(t, rig.Speed)
 	c.days(1, func(int) (float64, int) { return 0.9, 20 })
-	decide := func(rung string, choice Choice, reason string) Proposal {
+	decide := func(rung string, choice Choice, reason string) Suggestion {
 		c.Decisions = append(c.Decisions, Decision{c.Now, rung, choice, reason})
 		return c.Propose()
 	}

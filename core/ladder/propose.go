@@ -10,38 +10,38 @@ import (
 	"melodromos/core/words"
 )
 
-// Move says how a proposal stands to what was done last.
-type Move string
+// Direction says how a proposal stands to what was done last.
+type Direction string
 
 // The moves.
 const (
-	Start  Move = "start"  // never on this bag before
-	Next   Move = "next"   // past the gate
-	Again  Move = "again"  // not yet past it
-	Softly Move = "softly" // it ran wild: the same under control
-	Easier Move = "easier" // it keeps failing: one thing easier
-	Aside  Move = "aside"  // it keeps failing: another rung, for the weakest link
-	Back   Move = "back"   // a lower rung, for now
-	Stay   Move = "stay"   // held by the coach
-	Enough Move = "enough" // nothing more that is new today
-	Top    Move = "top"    // past the last gate
-	Barred Move = "barred" // held back by a caution
-	Given  Move = "given"  // not of a ladder: a drill that a coach gave by hand and that was not run yet
+	Start  Direction = "start"  // never on this bag before
+	Next   Direction = "next"   // past the gate
+	Again  Direction = "again"  // not yet past it
+	Softly Direction = "softly" // it ran wild: the same under control
+	Easier Direction = "easier" // it keeps failing: one thing easier
+	Aside  Direction = "aside"  // it keeps failing: another rung, for the weakest link
+	Back   Direction = "back"   // a lower rung, for now
+	Stay   Direction = "stay"   // held by the coach
+	Enough Direction = "enough" // nothing more that is new today
+	Top    Direction = "top"    // past the last gate
+	Barred Direction = "barred" // held back by a caution
+	Given  Direction = "given"  // not of a ladder: a drill that a coach gave by hand and that was not run yet
 )
 
 // Values lists them.
-func (Move) Values() []Move {
-	return []Move{Start, Next, Again, Softly, Easier, Aside, Back, Stay, Enough, Top, Barred, Given}
+func (Direction) Values() []Direction {
+	return []Direction{Start, Next, Again, Softly, Easier, Aside, Back, Stay, Enough, Top, Barred, Given}
 }
 
 // Moves lists them.
-var Moves = []Move{Start, Next, Again, Softly, Easier, Aside, Back, Stay, Enough, Top, Barred}
+var Moves = []Direction{Start, Next, Again, Softly, Easier, Aside, Back, Stay, Enough, Top, Barred}
 
 // Career is what was done on one kind of bag so far, oldest first.
 type Career struct {
 	Rungs     []Rung
 	Gate      Gate
-	Rounds    []Round
+	Rounds    []RungRound
 	Decisions []Decision
 	Held      func(Rung) string      // why a rung is held back from this person; nil for never
 	Weakest   func(Rung) level.Cause // the weakest link of this person on a rung; nil where it is not known
@@ -49,11 +49,11 @@ type Career struct {
 	Zone      *time.Location // in which days begin and end; nil takes UTC
 }
 
-// Proposal is what to do next, and why.
-type Proposal struct {
+// Suggestion is what to do next, and why.
+type Suggestion struct {
 	Rung   Rung
 	Index  int
-	Move   Move
+	Move   Direction
 	Soft   bool // softer than the rung has it
 	Target int  // in a row, to beat
 	Why    string
@@ -64,24 +64,24 @@ type Proposal struct {
 const wildShare = 0.50
 
 // On tells how somebody stands on a rung.
-func (c Career) On(r Rung) Progress {
+func (c Career) On(r Rung) RungStanding {
 	i := c.index(r.Key)
 	if i < 0 {
-		return Progress{}
+		return RungStanding{}
 	}
 	return c.replay().stand[i]
 }
 
 // Progress tells how somebody stands on each rung.
-func (c Career) Progress() []Progress { return c.replay().stand }
+func (c Career) Progress() []RungStanding { return c.replay().stand }
 
 // Standing is the index of the first rung whose gate is not passed, or has lapsed in an absence; the number of rungs
 // where all are.
 func (c Career) Standing() int { return c.replay().standing() }
 
 // roundsOn are the rounds on a rung.
-func (c Career) roundsOn(key string) []Round {
-	var list []Round
+func (c Career) roundsOn(key string) []RungRound {
+	var list []RungRound
 	for _, r := range c.Rounds {
 		if r.Rung == key {
 			list = append(list, r)
@@ -101,7 +101,7 @@ func (c Career) held(key string) (Decision, bool) {
 }
 
 // Propose says what to do next on this bag. It never jumps a gate: only a coach's skip does.
-func (c Career) Propose() Proposal {
+func (c Career) Propose() Suggestion {
 	h := c.replay()
 	at := h.standing()
 	for i, r := range c.Rungs[:at] { // a held rung is not left, whatever its gate
@@ -110,13 +110,13 @@ func (c Career) Propose() Proposal {
 			break
 		}
 	}
-	p := Proposal{Index: min(at, len(c.Rungs)-1), Move: Again}
+	p := Suggestion{Index: min(at, len(c.Rungs)-1), Move: Again}
 	switch {
 	case at == len(c.Rungs):
 		p.Move, p.Why = Top, "All rungs passed."
 	case len(c.Rounds) == 0 && len(c.Decisions) == 0:
 		p.Move, p.Why = Start, "The first on this bag: half power, and wait for it."
-		if l, ok := c.Rungs[p.Index].Plan.(drill.Combination); ok && l.Guard != drill.Touched {
+		if l, ok := c.Rungs[p.Index].Plan.(drill.CombinationDrill); ok && l.Guard != drill.Touched {
 			p.Why = "The first on this bag: it hangs still, and is not touched."
 		}
 	default:
@@ -129,7 +129,7 @@ func (c Career) Propose() Proposal {
 }
 
 // follow says how the rung at hand goes on.
-func (c Career) follow(p *Proposal, h history) {
+func (c Career) follow(p *Suggestion, h history) {
 	r, stand := c.Rungs[p.Index], h.stand[p.Index]
 	here := c.roundsOn(r.Key)
 	today := c.Now.In(c.zone())
@@ -185,7 +185,7 @@ func numbered(n int, word string) string {
 }
 
 // again says how the last round on the rung went, and what the gate asks.
-func (c Career) again(p *Proposal, last Round, stand Progress) {
+func (c Career) again(p *Suggestion, last RungRound, stand RungStanding) {
 	said := fmt.Sprintf("%.0f %% clean and %d in a row last time", 100*last.Clean, last.Longest)
 	if last.Tempo > 0 && math.Abs(last.Tempo-1) > tempoWithin {
 		said += fmt.Sprintf(", at %.0f %% of the rung's tempo", 100*last.Tempo)
@@ -209,7 +209,7 @@ var causeNames = map[level.Cause]string{
 }
 
 // goRound takes a way round a rung that keeps failing. Where there is none of that sort, the next sort is taken.
-func (c Career) goRound(p *Proposal, way detour) {
+func (c Career) goRound(p *Suggestion, way detour) {
 	name := c.Rungs[p.Index].Name
 	failed := name + " has failed three times: "
 	if way == aside {
@@ -249,7 +249,7 @@ func (c Career) another(index int) (int, level.Cause, bool) {
 }
 
 // bar goes down to the highest rung that no caution holds back.
-func (c Career) bar(p *Proposal) {
+func (c Career) bar(p *Suggestion) {
 	if c.Held == nil {
 		return
 	}

@@ -56,12 +56,12 @@ func TestRungs(t *testing.T) {
 			}
 		}
 	}
-	if key := Match(drill.Combination{Text: "1-2 - roll rear - 2-3", Landing: drill.OnReturns},
+	if key := Match(drill.CombinationDrill{Text: "1-2 - roll rear - 2-3", Landing: drill.OnReturns},
 		rig.Reflex); key != "reflex.roll" {
 		t.Errorf("a round of the former line counts for %q", key)
 	}
 	for _, text := range []string{"1-2-4", "1!"} {
-		if key := Match(drill.Combination{Text: text, Landing: drill.OnReturns}, rig.DoubleEnd); key != "" {
+		if key := Match(drill.CombinationDrill{Text: text, Landing: drill.OnReturns}, rig.DoubleEnd); key != "" {
 			t.Errorf("%q is taken for %s", text, key)
 		}
 	}
@@ -103,7 +103,7 @@ func TestAddedRungs(t *testing.T) {
 		t.Errorf("the first on a slip bag is %s: %s", p.Rung.Key, p.Why)
 	}
 	for n := range 2 {
-		c.Rounds = append(c.Rounds, Round{At: at(n + 7), Rung: "slip.lead", Clean: 0.9, Longest: 12, Planned: 20})
+		c.Rounds = append(c.Rounds, RungRound{At: at(n + 7), Rung: "slip.lead", Clean: 0.9, Longest: 12, Planned: 20})
 	}
 	if p := c.Propose(); p.Rung.Key != "slip.rear" {
 		t.Errorf("after the slip to the lead side comes %s", p.Rung.Key)
@@ -115,7 +115,7 @@ func TestStraightsFirst(t *testing.T) {
 	for _, kind := range []rig.Kind{rig.DoubleEnd, rig.Reflex} {
 		straights, hooks := 0, false
 		for _, r := range Rungs(kind, BasicFirst) {
-			line, err := combo.Parse(r.Plan.(drill.Combination).Text)
+			line, err := combo.Parse(r.Plan.(drill.CombinationDrill).Text)
 			if err != nil {
 				t.Fatal(err)
 			}

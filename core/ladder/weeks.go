@@ -43,8 +43,8 @@ func (w Weeks) Check() error {
 	return nil
 }
 
-// Session is one day of the plan.
-type Session struct {
+// TrainingDay is one day of the plan.
+type TrainingDay struct {
 	Day      time.Time
 	Week     int // from 1
 	Rounds   int
@@ -64,9 +64,9 @@ const (
 // Plan lists the sessions of so many weeks. A round is added each week in which somebody came; a week without anybody
 // takes one back; each fourth week is light. came are the days of sessions that took place; weeks from now's on count
 // as come to.
-func (w Weeks) Plan(weeks int, came []time.Time, now time.Time) []Session {
+func (w Weeks) Plan(weeks int, came []time.Time, now time.Time) []TrainingDay {
 	rounds := w.Rounds
-	var list []Session
+	var list []TrainingDay
 	for week := range weeks {
 		monday := mondayOf(w.From).AddDate(0, 0, 7*week)
 		light := (week+1)%lightEvery == 0
@@ -80,7 +80,7 @@ func (w Weeks) Plan(weeks int, came []time.Time, now time.Time) []Session {
 			if day.Before(dayOf(w.From)) {
 				continue
 			}
-			list = append(list, Session{Day: day, Week: week + 1, Rounds: n, Emphasis: Emphasis(n), Light: light,
+			list = append(list, TrainingDay{Day: day, Week: week + 1, Rounds: n, Emphasis: Emphasis(n), Light: light,
 				Why: why})
 		}
 		next := monday.AddDate(0, 0, 7)

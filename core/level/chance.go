@@ -13,7 +13,7 @@ import (
 
 // chance is how one strike goes for somebody.
 type chance struct {
-	of        Strike
+	of        Task
 	met       float64 // that it meets the bag
 	counted   float64 // that it is counted clean
 	spread    float64 // s, of the timing
@@ -56,14 +56,14 @@ type reckoner struct {
 	technique *drill.SpeedBagDrill
 }
 
-func newReckoner(p drill.Plan, t drill.Timeline, on drill.Floor, told Told, strikes []Strike) *reckoner {
+func newReckoner(p drill.Plan, t drill.Timeline, on drill.Floor, told Told, strikes []Task) *reckoner {
 	r := &reckoner{a: on.Ability, bag: on.Bag, kind: on.Bag.Kind(), told: told, byBag: t.Clock == drill.ByBag,
 		start: t.Start.Seconds(), back: map[[2]float64][]answer{}, chains: map[chainKey][3]link{},
 		most: on.Ability.Tired((t.End - t.Start).Seconds())}
 	switch d := p.(type) {
 	case drill.SpeedBagDrill:
 		r.technique = &d
-	case drill.Combination:
+	case drill.CombinationDrill:
 		r.hold(d)
 	}
 	switch {
@@ -77,8 +77,8 @@ func newReckoner(p drill.Plan, t drill.Timeline, on drill.Floor, told Told, stri
 
 // usual is the lateness (s) that most strikes that go by the bag have: as far as the bag can come back so late, it
 // looks like a softer strike.
-func (r *reckoner) usual(strikes []Strike) float64 {
-	var list []Strike
+func (r *reckoner) usual(strikes []Task) float64 {
+	var list []Task
 	for _, s := range strikes {
 		if s.Chained {
 			list = append(list, s)
@@ -87,8 +87,8 @@ func (r *reckoner) usual(strikes []Strike) float64 {
 	if len(list) == 0 {
 		return 0
 	}
-	late := func(s Strike) float64 { return r.a.Bias + r.short(s) }
-	slices.SortFunc(list, func(a, b Strike) int { return cmp.Compare(late(a), late(b)) })
+	late := func(s Task) float64 { return r.a.Bias + r.short(s) }
+	slices.SortFunc(list, func(a, b Task) int { return cmp.Compare(late(a), late(b)) })
 	s := list[len(list)/2]
 	limits, err := r.bag.Limits(rig.Meeting{Rebounds: s.Count})
 	if err != nil {
@@ -106,7 +106,7 @@ func (r *reckoner) usual(strikes []Strike) float64 {
 
 // hold works out what of a combination is forgotten. A repetition that is called stretches the span by half, a partly
 // called one by a quarter; each judged round of the drill adds 5 %, at most as much again. All assumed.
-func (r *reckoner) hold(c drill.Combination) {
+func (r *reckoner) hold(c drill.CombinationDrill) {
 	if c.Cues != nil {
 		_, choices := c.Cues.Need(0)
 		r.bits = trainee.PerBit * math.Log2(float64(choices))
@@ -123,7 +123,7 @@ func (r *reckoner) hold(c drill.Combination) {
 }
 
 // short is by how much (s) the interval is shorter than these hands take.
-func (r *reckoner) short(s Strike) float64 {
+func (r *reckoner) short(s Task) float64 {
 	if s.Before == "" {
 		return 0
 	}
@@ -150,7 +150,7 @@ var forces = func() []float64 {
 }()
 
 // answers are how the bag answers the strike before: in one way where the strike does not go by it.
-func (r *reckoner) answers(s Strike) []answer {
+func (r *reckoner) answers(s Task) []answer {
 	if !s.Chained {
 		return []answer{{0, 1, 1}}
 	}
@@ -190,7 +190,7 @@ func between(at func(float64) (float64, float64), back, window float64) func(flo
 }
 
 // slip is the chance that a move against the pass of a slip bag is in time. One that cannot be done is certain to fail.
-func (r *reckoner) slip(s Strike) float64 {
+func (r *reckoner) slip(s Task) float64 {
 	if s.Window <= 0 {
 		return 0
 	}
@@ -199,7 +199,7 @@ func (r *reckoner) slip(s Strike) float64 {
 }
 
 // chance is how likely a strike is clean.
-func (r *reckoner) chance(s Strike) chance {
+func (r *reckoner) chance(s Task) chance {
 	c := chance{of: s}
 	if s.Slip {
 		c.met = r.slip(s)
@@ -239,7 +239,7 @@ func (r *reckoner) chance(s Strike) chance {
 
 // chained works out a strike that goes by the one before it. Strikes that ask the same differ by how tired somebody is
 // by then, and smoothly: they are worked out at three points of the round and read between them.
-func (r *reckoner) chained(s Strike, there, tired float64, c *chance) {
+func (r *reckoner) chained(s Task, there, tired float64, c *chance) {
 	key := chainKey{s.Window, s.Age, s.Gap, s.Late, s.Driven, s.Count, s.Before, s.Hand, c.forgotten}
 	points, ok := r.chains[key]
 	if !ok {
@@ -281,7 +281,7 @@ type link struct{ met, counted, away float64 }
 
 // inChain works out a strike that is thrown with the chance there, with a spread (s). Where only times come in, the
 // scatter of the force shows as one of timing.
-func (r *reckoner) inChain(s Strike, there, spread float64) link {
+func (r *reckoner) inChain(s Task, there, spread float64) link {
 	lack := 0.0
 	if s.Before != "" {
 		lack = r.a.Interval(s.Before, s.Hand) - s.ask()
@@ -312,7 +312,7 @@ func (r *reckoner) inChain(s Strike, there, spread float64) link {
 // the beat's it accumulates and is corrected by a share each time: e′ = (1 − α)e + clock + motor′ − motor (the linear
 // phase correction of Vorberg & Schulze 2002, from memory), so that the part that is not the hand's own has the
 // variance v′ = (1 − α)²v + clock² + α² motor².
-func (r *reckoner) spread(s Strike, tired float64) float64 {
+func (r *reckoner) spread(s Task, tired float64) float64 {
 	if r.byBag {
 		return r.a.Spread(s.Age) * tired
 	}
@@ -328,7 +328,7 @@ func (r *reckoner) spread(s Strike, tired float64) float64 {
 
 // returns is when (s) the bag comes back to a strike from a launch (m/s) of the one before, which a speed bag holds to
 // those that reach its board, and its window (s); 0 where it does not.
-func (r *reckoner) returns(s Strike, launch float64) (at, window float64) {
+func (r *reckoner) returns(s Task, launch float64) (at, window float64) {
 	m, n := rig.Meeting{Rebounds: s.Count}, s.Count
 	speed, ok := r.bag.(rig.SpeedBag)
 	if ok {
@@ -361,7 +361,7 @@ func (r *reckoner) returns(s Strike, launch float64) (at, window float64) {
 
 // answered is the share of the unforeseen cues whose answer begins in time; NaN where there are none.
 func answered(p drill.Plan, a trainee.Ability) float64 {
-	c, ok := p.(drill.Combination)
+	c, ok := p.(drill.CombinationDrill)
 	if !ok || c.Cues == nil {
 		return math.NaN()
 	}

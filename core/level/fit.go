@@ -87,7 +87,7 @@ const (
 
 // Link is the strike of a pattern that is clean least often, and why.
 type Link struct {
-	Strike Strike
+	Strike Task
 	Clean  float64
 	Cause  Cause
 	Why    string
@@ -104,7 +104,7 @@ func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
 	}
 	r := newReckoner(p, t, on, told, strikes)
 	if struck := slices.DeleteFunc(slices.Clone(strikes),
-		func(s Strike) bool { return s.Slip }); len(struck) < len(strikes) {
+		func(s Task) bool { return s.Slip }); len(struck) < len(strikes) {
 		sum := 0.0
 		for _, s := range strikes {
 			if s.Slip {
@@ -120,7 +120,7 @@ func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
 	}
 	type group struct {
 		sum, n float64
-		worst  Strike
+		worst  Task
 		chance
 	}
 	groups := map[[2]int]*group{}
@@ -181,7 +181,7 @@ func made(clean, missed, forgotten float64) string {
 	return text + "."
 }
 
-func (s Strike) link(mean float64, c chance, a trainee.Ability) Link {
+func (s Task) link(mean float64, c chance, a trainee.Ability) Link {
 	l := Link{Strike: s, Clean: mean, Cause: ByTiming}
 	switch {
 	case c.short > c.spread/2:

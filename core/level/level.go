@@ -59,7 +59,7 @@ func GradeOf(p drill.Plan, on drill.Floor) (Grade, error) {
 
 // Graded grades a plan that has been laid out on a floor as t: anew where whoever stands there changes what it asks.
 func Graded(p drill.Plan, t drill.Timeline, on drill.Floor) (Grade, error) {
-	if _, ok := p.(drill.Combination); ok && on.Ability != pace {
+	if _, ok := p.(drill.CombinationDrill); ok && on.Ability != pace {
 		return GradeOf(p, on)
 	}
 	return grade(p, t, on.Bag.Kind()), nil
@@ -96,7 +96,7 @@ type class struct {
 	n           int
 }
 
-func classes(strikes []Strike) []class {
+func classes(strikes []Task) []class {
 	type key struct{ window, age int64 }
 	found := map[key]int{}
 	var list []class
@@ -125,7 +125,7 @@ func within(window, spread, mean float64) float64 {
 func phi(z float64) float64 { return 0.5 * math.Erfc(-z/math.Sqrt2) }
 
 // timing is the largest timing fraction at which 80 % of the strikes would be clean.
-func timing(strikes []Strike) Demand {
+func timing(strikes []Task) Demand {
 	list := classes(strikes)
 	if len(list) == 0 {
 		return Demand{1, "no strike has to be timed"}
@@ -172,8 +172,8 @@ func timing(strikes []Strike) Demand {
 }
 
 // hands is the tightest interval that is asked of two hands and of one.
-func hands(strikes []Strike) Demand {
-	struck := slices.DeleteFunc(slices.Clone(strikes), func(s Strike) bool { return s.Slip })
+func hands(strikes []Task) Demand {
+	struck := slices.DeleteFunc(slices.Clone(strikes), func(s Task) bool { return s.Slip })
 	tightest, worst := -1, 0.0
 	for i, s := range struck {
 		easy, hard := easyOne, hardOne
@@ -204,7 +204,7 @@ func pattern(p drill.Plan) Demand {
 	switch d := p.(type) {
 	case drill.SpeedBagDrill:
 		n, why = held(d)
-	case drill.Combination:
+	case drill.CombinationDrill:
 		n, why = heldIn(d)
 	}
 	return Demand{1 + 9*(1-math.Exp(-(math.Max(n, 1)-1)/holds)), why}
@@ -236,7 +236,7 @@ func held(d drill.SpeedBagDrill) (float64, string) {
 }
 
 // heldIn counts the moves of a combination and what surprise adds.
-func heldIn(c drill.Combination) (float64, string) {
+func heldIn(c drill.CombinationDrill) (float64, string) {
 	line, err := combo.Parse(c.Text)
 	if err != nil {
 		return 1, "nothing"
@@ -299,7 +299,7 @@ func reading(p drill.Plan) Demand {
 		if !p.Calls {
 			calls = 1
 		}
-	case drill.Combination:
+	case drill.CombinationDrill:
 		if p.Cues != nil {
 			need, choices := p.Cues.Need(Common.Sound)
 			q := need / p.Cues.LeadTime()

@@ -29,8 +29,8 @@ func standing(on rig.Rig, a trainee.Ability) drill.Floor {
 	return drill.Floor{Bag: on, Ability: a, Seed: 1}
 }
 
-func thrown(text string) drill.Combination {
-	return drill.Combination{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+func thrown(text string) drill.CombinationDrill {
+	return drill.CombinationDrill{Text: text, Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
 		Fist: 3, Pause: 2, Work: 30, Guidance: drill.Called}
 }
 
@@ -116,7 +116,7 @@ func TestScales(t *testing.T) {
 }
 
 // random draws a combination that a bag takes.
-func random(r *rand.Rand) drill.Combination {
+func random(r *rand.Rand) drill.CombinationDrill {
 	words := []string{"1", "2", "3", "4", "5", "6", "1", "2", "1b", "slip lead", "slip rear", "duck", "step back",
 		"pivot lead", "wait"}
 	var line []string
@@ -140,30 +140,30 @@ func TestHarderIsNoEasier(t *testing.T) {
 		c := random(r)
 		on := []rig.Rig{ball, pole}[r.IntN(2)]
 		before := graded(t, c, on)
-		change := func(f func(*drill.Combination)) drill.Combination {
+		change := func(f func(*drill.CombinationDrill)) drill.CombinationDrill {
 			d := c
 			f(&d)
 			return d
 		}
-		cued := change(func(d *drill.Combination) {
+		cued := change(func(d *drill.CombinationDrill) {
 			d.Cues = &drill.Cues{Moves: []string{"roll lead", "slip rear"}, Least: 2, Mean: 5}
 		})
 		harder := map[string]struct {
 			plan drill.Plan
 			on   rig.Rig
 		}{
-			"force": {change(func(d *drill.Combination) { d.Fist *= 1.3 }), on},
+			"force": {change(func(d *drill.CombinationDrill) { d.Fist *= 1.3 }), on},
 			"ball":  {c, map[rig.Kind]rig.Rig{rig.DoubleEnd: smaller, rig.Reflex: small}[on.Kind()]},
-			"shape": {change(func(d *drill.Combination) {
+			"shape": {change(func(d *drill.CombinationDrill) {
 				d.Text = strings.NewReplacer("1b", "3b", "1", "3", "2", "4").Replace(d.Text)
 			}), on},
-			"distance":    {change(func(d *drill.Combination) { d.Range = drill.Far }), on},
-			"from close":  {change(func(d *drill.Combination) { d.Range = drill.Far; d.Pace = drill.Flow }), on},
-			"a step more": {change(func(d *drill.Combination) { d.Text += " - step back" }), on},
-			"twice":       {change(func(d *drill.Combination) { d.Text += " - " + d.Text }), on},
+			"distance":    {change(func(d *drill.CombinationDrill) { d.Range = drill.Far }), on},
+			"from close":  {change(func(d *drill.CombinationDrill) { d.Range = drill.Far; d.Pace = drill.Flow }), on},
+			"a step more": {change(func(d *drill.CombinationDrill) { d.Text += " - step back" }), on},
+			"twice":       {change(func(d *drill.CombinationDrill) { d.Text += " - " + d.Text }), on},
 			"cues":        {cued, on},
-			"fewer calls": {change(func(d *drill.Combination) { d.Guidance = drill.Partly }), on},
-			"no calls":    {change(func(d *drill.Combination) { d.Guidance = drill.Alone }), on},
+			"fewer calls": {change(func(d *drill.CombinationDrill) { d.Guidance = drill.Partly }), on},
+			"no calls":    {change(func(d *drill.CombinationDrill) { d.Guidance = drill.Alone }), on},
 		}
 		for name, h := range harder {
 			after := graded(t, h.plan, h.on)
@@ -181,7 +181,8 @@ func TestHarderIsNoEasier(t *testing.T) {
 		more.Cues = &drill.Cues{Moves: []string{"roll lead", "slip rear", "duck"}, Least: 2, Mean: 5,
 			Counters: []string{"2", "3-2"}}
 		base := graded(t, cued, on)
-		for name, p := range map[string]drill.Combination{"a shorter lead": shorter, "more cues and counters": more} {
+		for name, p := range map[string]drill.CombinationDrill{"a shorter lead": shorter,
+			"more cues and counters": more} {
 			if after := graded(t, p, on); after.Level < base.Level-1e-9 || after.Reading.Value <= base.Reading.Value {
 				t.Errorf("%s, %q: %.1f (reading %.1f), then %.1f (reading %.1f)", name, c.Text, base.Level,
 					base.Reading.Value, after.Level, after.Reading.Value)
@@ -224,7 +225,7 @@ func TestHarderIsNoEasier(t *testing.T) {
 		t.Errorf("the weaker side: %g, then %g", s.Clean, w.Clean)
 	}
 	// No touch: the slip counts for less of its window.
-	slips := drill.Combination{Text: "slip lead - slip rear", Landing: drill.OnReturns, Pace: drill.Combining,
+	slips := drill.CombinationDrill{Text: "slip lead - slip rear", Landing: drill.OnReturns, Pace: drill.Combining,
 		Pull: 0.6, Pause: 2, Work: 30, Guidance: drill.Called}
 	untouched := slips
 	untouched.NoTouch = true
@@ -373,7 +374,7 @@ func BenchmarkLevelAndFit(b *testing.B) {
 func ExampleGradeOf() {
 	cord := rig.Cord{Span: 0.75, Relaxed: 0.66, Stiffness: 90}
 	bag := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
-	c := drill.Combination{Text: "1-2", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+	c := drill.CombinationDrill{Text: "1-2", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
 		Fist: 3, Pause: 2, Work: 60, Guidance: drill.Called}
 	g, err := GradeOf(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate)})
 	if err != nil {

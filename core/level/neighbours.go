@@ -93,9 +93,9 @@ func technique(f func(*drill.SpeedBagDrill) bool) func(drill.Plan, rig.Kind) (dr
 	}
 }
 
-func combination(f func(*drill.Combination, rig.Kind) bool) func(drill.Plan, rig.Kind) (drill.Plan, bool) {
+func combination(f func(*drill.CombinationDrill, rig.Kind) bool) func(drill.Plan, rig.Kind) (drill.Plan, bool) {
 	return func(p drill.Plan, k rig.Kind) (drill.Plan, bool) {
-		c, ok := p.(drill.Combination)
+		c, ok := p.(drill.CombinationDrill)
 		if !ok || !f(&c, k) || c.Check() != nil {
 			return p, false
 		}
@@ -104,8 +104,8 @@ func combination(f func(*drill.Combination, rig.Kind) bool) func(drill.Plan, rig
 }
 
 // scaled changes force, and tempo where the hands keep it, by a share.
-func scaled(by float64) func(*drill.Combination, rig.Kind) bool {
-	return func(c *drill.Combination, k rig.Kind) bool {
+func scaled(by float64) func(*drill.CombinationDrill, rig.Kind) bool {
+	return func(c *drill.CombinationDrill, k rig.Kind) bool {
 		switch {
 		case k == rig.Slip && c.Pull > 0:
 			c.Pull = math.Round(100*c.Pull*by) / 100
@@ -129,14 +129,14 @@ func scaled(by float64) func(*drill.Combination, rig.Kind) bool {
 // control is how each kind of drill is brought under control.
 var control = []change{
 	{"slower", technique(func(d *drill.SpeedBagDrill) bool { d.Tempo = math.Round(d.Tempo * stepTempo); return true })},
-	{"softer", combination(func(c *drill.Combination, k rig.Kind) bool {
+	{"softer", combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
 		return k != rig.Slip && scaled(stepForce)(c, k)
 	})},
-	{"drawn back less", combination(func(c *drill.Combination, k rig.Kind) bool {
+	{"drawn back less", combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
 		return k == rig.Slip && scaled(stepForce)(c, k)
 	})},
 	// some slips are longer from a wider swing
-	{"drawn back further", combination(func(c *drill.Combination, k rig.Kind) bool {
+	{"drawn back further", combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
 		ok := k == rig.Slip && c.Pull > 0
 		c.Pull = math.Round(100*c.Pull/stepForce) / 100
 		return ok
@@ -149,7 +149,7 @@ var easier = append(slices.Clone(control), []change{
 		d.Tempo = math.Round(d.Tempo * 0.6)
 		return d.Rebounds <= drill.MaxRebounds
 	})},
-	{"every second return", combination(func(c *drill.Combination, k rig.Kind) bool {
+	{"every second return", combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
 		ok := c.Rhythm == drill.EveryReturn && c.Landing == drill.OnReturns && (k == rig.DoubleEnd || k == rig.Reflex)
 		c.Rhythm = drill.SecondReturn
 		return ok
@@ -159,15 +159,15 @@ var easier = append(slices.Clone(control), []change{
 		d.PerHand = min(5, d.PerHand+2)
 		return ok
 	})},
-	{"a part of it", combination(func(c *drill.Combination, _ rig.Kind) bool { return shorter(c) })},
+	{"a part of it", combination(func(c *drill.CombinationDrill, _ rig.Kind) bool { return shorter(c) })},
 	{"straight punches only",
-		combination(func(c *drill.Combination, _ rig.Kind) bool { return everyPunch(c, straightened) })},
-	{Closer, combination(func(c *drill.Combination, _ rig.Kind) bool {
+		combination(func(c *drill.CombinationDrill, _ rig.Kind) bool { return everyPunch(c, straightened) })},
+	{Closer, combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
 		ok := c.Range != drill.Close
 		c.Range = drill.Close
 		return ok
 	})},
-	{"no random cues", combination(func(c *drill.Combination, _ rig.Kind) bool {
+	{"no random cues", combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
 		ok := c.Cues != nil
 		c.Cues = nil
 		return ok
@@ -182,16 +182,16 @@ var harder = []change{
 		return true
 	})},
 	{"more force", combination(scaled(1 / stepForce))},
-	{"from further out", combination(func(c *drill.Combination, _ rig.Kind) bool {
+	{"from further out", combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
 		ok := c.Range != drill.Far
 		c.Range = drill.Far
 		return ok
 	})},
 	{"a hook for the last straight",
-		combination(func(c *drill.Combination, _ rig.Kind) bool { return lastPunch(c, hooked) })},
+		combination(func(c *drill.CombinationDrill, _ rig.Kind) bool { return lastPunch(c, hooked) })},
 	{"an uppercut for the last hook",
-		combination(func(c *drill.Combination, _ rig.Kind) bool { return lastPunch(c, lifted) })},
-	{"every return", combination(func(c *drill.Combination, _ rig.Kind) bool {
+		combination(func(c *drill.CombinationDrill, _ rig.Kind) bool { return lastPunch(c, lifted) })},
+	{"every return", combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
 		ok := c.Rhythm != drill.EveryReturn
 		c.Rhythm = drill.EveryReturn
 		return ok
@@ -201,15 +201,15 @@ var harder = []change{
 		d.PerHand--
 		return ok
 	})},
-	{"twice over", combination(func(c *drill.Combination, _ rig.Kind) bool { return twice(c) })},
-	{"without calls", combination(func(c *drill.Combination, _ rig.Kind) bool {
+	{"twice over", combination(func(c *drill.CombinationDrill, _ rig.Kind) bool { return twice(c) })},
+	{"without calls", combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
 		ok := c.Guidance != drill.Alone
 		c.Guidance = drill.Alone
 		return ok
 	})},
 	{"without calls", technique(func(d *drill.SpeedBagDrill) bool { ok := d.Calls; d.Calls = false; return ok })},
 	{"by ear only", technique(func(d *drill.SpeedBagDrill) bool { ok := !d.EarOnly; d.EarOnly = true; return ok })},
-	{"random cues over it", combination(func(c *drill.Combination, k rig.Kind) bool {
+	{"random cues over it", combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
 		ok := c.Cues == nil && k != rig.Slip
 		c.Cues = &drill.Cues{Moves: []string{"roll lead", "roll rear"}, Least: 3, Mean: 7}
 		return ok
@@ -217,7 +217,7 @@ var harder = []change{
 }
 
 // shorter leaves the last part off, or the last move.
-func shorter(c *drill.Combination) bool {
+func shorter(c *drill.CombinationDrill) bool {
 	line, err := combo.Parse(c.Text)
 	if err != nil {
 		return false
@@ -242,7 +242,7 @@ var (
 )
 
 // everyPunch changes every punch of a line that can be into another.
-func everyPunch(c *drill.Combination, into map[combo.Word]combo.Word) bool {
+func everyPunch(c *drill.CombinationDrill, into map[combo.Word]combo.Word) bool {
 	line, err := combo.Parse(c.Text)
 	if err != nil {
 		return false
@@ -258,7 +258,7 @@ func everyPunch(c *drill.Combination, into map[combo.Word]combo.Word) bool {
 }
 
 // lastPunch changes the last punch of a line that can be into another; a jab that is thrown alone stays.
-func lastPunch(c *drill.Combination, into map[combo.Word]combo.Word) bool {
+func lastPunch(c *drill.CombinationDrill, into map[combo.Word]combo.Word) bool {
 	line, err := combo.Parse(c.Text)
 	if err != nil || combo.Balanced(line.Moves(c.Stance)).Strikes < 2 {
 		return false
@@ -285,7 +285,7 @@ func swapped(item *combo.Item, into map[combo.Word]combo.Word) bool {
 }
 
 // twice throws it and its mirror: the other side too.
-func twice(c *drill.Combination) bool {
+func twice(c *drill.CombinationDrill) bool {
 	line, err := combo.Parse(c.Text)
 	if err != nil || len(line.Moves(c.Stance)) > 8 {
 		return false

@@ -169,7 +169,7 @@ func TestSameForEverybody(t *testing.T) {
 				t.Errorf("%s, %s: %+v %v, elsewhere %+v", c.plan.Name(), band, g, err, common)
 			}
 		}
-		if line, ok := c.plan.(drill.Combination); ok && line.Fist == 0 && len(ways) < 2 {
+		if line, ok := c.plan.(drill.CombinationDrill); ok && line.Fist == 0 && len(ways) < 2 {
 			t.Errorf("%s is done alike by everybody", line.Text)
 		}
 	}

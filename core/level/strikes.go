@@ -10,8 +10,8 @@ import (
 	"melodromos/core/trainee"
 )
 
-// Strike is a planned strike with what it asks.
-type Strike struct {
+// Task is a planned strike with what it asks.
+type Task struct {
 	At     float64    // s on the timeline
 	Window float64    // s
 	Hand   drill.Hand // that strikes
@@ -55,8 +55,8 @@ var Common = Senses{Sound: trainee.SoundReaction, Sight: trainee.SightReaction}
 // The cue of a strike is the freshest of what is old enough to act on: a board sound and the strike before (a sound's
 // reaction and the strike's way), or the sight of the bag (a sight's reaction and the way), which is there all the time
 // unless the drill is by ear. A quicker follow-up is programmed ahead and is no easier.
-func Strikes(t drill.Timeline, way float64, s Senses) []Strike {
-	var list []Strike
+func Strikes(t drill.Timeline, way float64, s Senses) []Task {
+	var list []Task
 	var boards []float64 // since the strike before
 	hear, see, last := s.Sound+way, s.Sight+way, -1
 	cue, fresh := 0.0, false
@@ -75,14 +75,14 @@ func Strikes(t drill.Timeline, way float64, s Senses) []Strike {
 		case drill.Strike:
 		case drill.Doing:
 			if e.Against() { // seen, and the head is off the line in time
-				list = append(list, Strike{At: at, Window: e.Window.Seconds(), Gap: math.Inf(1),
+				list = append(list, Task{At: at, Window: e.Window.Seconds(), Gap: math.Inf(1),
 					Age: s.Sight + off(e.Text), Rep: e.Rep, Move: e.Move, Text: e.Text, Slip: true})
 			}
 			continue
 		default:
 			continue
 		}
-		n := Strike{At: at, Window: e.Window.Seconds(), Hand: e.Hand, Gap: math.Inf(1), Late: e.Late.Seconds(),
+		n := Task{At: at, Window: e.Window.Seconds(), Hand: e.Hand, Gap: math.Inf(1), Late: e.Late.Seconds(),
 			Rep: e.Rep, Still: e.Still, Move: e.Move, Place: e.Position, Text: e.Text}
 		n.Count, n.Launch, n.Share, n.Ahead, n.Settle = e.Count, e.Launch, e.Share, e.Ahead.Seconds(),
 			e.Settle.Seconds()
@@ -131,7 +131,7 @@ func off(text string) float64 {
 }
 
 // Words name a strike: the move, or the hand of a technique.
-func (s Strike) Words() string {
+func (s Task) Words() string {
 	if s.Text != "" {
 		return s.Text
 	}
@@ -139,8 +139,8 @@ func (s Strike) Words() string {
 }
 
 // alternate says whether two hands work in turn; else one works twice.
-func (s Strike) alternate() bool { return s.Before != s.Hand || s.Hand == combo.Both }
+func (s Task) alternate() bool { return s.Before != s.Hand || s.Hand == combo.Both }
 
 // ask is the interval (s) that a strike asks of the hands: the time since the one before, less what the moves between
 // do not fit by.
-func (s Strike) ask() float64 { return math.Max(s.Gap-s.Late, 1e-3) }
+func (s Task) ask() float64 { return math.Max(s.Gap-s.Late, 1e-3) }

@@ -178,17 +178,17 @@ func (s Swing) step(x, v, a, h float64) (nx, nv, na, off float64) {
 	return nx, nv, k7v, max(math.Abs(ex)/sx, math.Abs(ev)/sv)
 }
 
-// State is a swing at a moment.
-type State struct{ At, X, V float64 }
+// SwingState is a swing at a moment.
+type SwingState struct{ At, X, V float64 }
 
 // Sample follows the swing from x with speed v for end seconds and gives n + 1 states at even times, the first at 0.
 // The steps are the caller's: for pictures, not for figures.
-func (s Swing) Sample(x, v, end float64, n int) []State {
-	list := make([]State, 0, n+1)
+func (s Swing) Sample(x, v, end float64, n int) []SwingState {
+	list := make([]SwingState, 0, n+1)
 	h, a := end/float64(n), s.Accel(x, v)
 	for i := range n {
-		list = append(list, State{float64(i) * h, x, v})
+		list = append(list, SwingState{float64(i) * h, x, v})
 		x, v, a, _ = s.step(x, v, a, h)
 	}
-	return append(list, State{end, x, v})
+	return append(list, SwingState{end, x, v})
 }

@@ -11,8 +11,8 @@ import (
 	"melodromos/core/words"
 )
 
-// Fit is what a round told of a bag: the value of its least-known measure.
-type Fit struct {
+// BagFit is what a round told of a bag: the value of its least-known measure.
+type BagFit struct {
 	At    time.Time
 	Value float64
 	Who   string
@@ -37,7 +37,7 @@ var lookAt = map[rig.Kind]string{
 
 // Tiring says that a bag comes back later from week to week, by its rounds, the oldest first; "" where it does not, or
 // where that cannot be told. The time is that of a middling strike with the measure that each round told.
-func Tiring(name string, r rig.Rig, fits []Fit) string {
+func Tiring(name string, r rig.Rig, fits []BagFit) string {
 	if len(fits) < tiresRounds || r.Kind() == rig.Slip {
 		return ""
 	}

@@ -13,8 +13,8 @@ import (
 	"melodromos/core/words"
 )
 
-// Round is a round of the log, or a round on a bag in a class, of which nothing was judged.
-type Round struct {
+// LogRound is a round of the log, or a round on a bag in a class, of which nothing was judged.
+type LogRound struct {
 	ID        string
 	At        time.Time
 	Trainee   string // id; "" of somebody who was erased
@@ -34,8 +34,8 @@ type Round struct {
 	InClass   bool
 }
 
-// Fault is one that a round showed.
-type Fault struct {
+// LogFault is one that a round showed.
+type LogFault struct {
 	Code   fault.Code
 	Run    string
 	At     time.Time
@@ -48,14 +48,14 @@ type Fault struct {
 
 // Log is what is known: rounds and faults by time, the oldest first.
 type Log struct {
-	Rounds []Round
-	Faults []Fault
+	Rounds []LogRound
+	Faults []LogFault
 	Zone   *time.Location // in which days begin; nil takes UTC
 	Now    time.Time
 }
 
-// Progress is what a log shows.
-type Progress struct {
+// Report is what a log shows.
+type Report struct {
 	Weeks    []Week     `json:"weeks" doc:"the newest twelve, the oldest first"`
 	Regular  string     `json:"regular" doc:"how regularly, in a sentence"`
 	Load     string     `json:"load" doc:"a caution where a week holds much more than those before; empty where none does"`
@@ -123,7 +123,7 @@ type Shown struct {
 
 // Sort puts the rounds in the order of their time.
 func (l *Log) Sort() {
-	slices.SortStableFunc(l.Rounds, func(a, b Round) int { return a.At.Compare(b.At) })
+	slices.SortStableFunc(l.Rounds, func(a, b LogRound) int { return a.At.Compare(b.At) })
 }
 
 // newest is how many weeks, and how many judged rounds lately, are looked back on. The weeks are a block of training;
@@ -131,11 +131,11 @@ func (l *Log) Sort() {
 const newestWeeks, lately = 12, 10
 
 // Of gathers what a log shows.
-func Of(l Log) Progress {
+func Of(l Log) Report {
 	if l.Zone == nil {
 		l.Zone = time.UTC
 	}
-	p := Progress{Weeks: l.weeks(), Streaks: l.streaks(), Exposure: l.exposure(), Trends: l.trends(),
+	p := Report{Weeks: l.weeks(), Streaks: l.streaks(), Exposure: l.exposure(), Trends: l.trends(),
 		Faults: l.tally()}
 	for _, r := range l.Rounds {
 		p.Rounds, p.Strikes, p.Minutes = p.Rounds+1, p.Strikes+r.Strikes, p.Minutes+r.Lasted/60

@@ -25,10 +25,24 @@ func zone(t testing.TB) *time.Location {
 }
 
 // round is one of somebody on the quay bag so many days before now.
-func round(id string, daysAgo float64, share float64) Round {
-	return Round{ID: id, At: monday.Add(-time.Duration(daysAgo * 24 * float64(time.Hour))), Trainee: "t", Name: "Runa",
-		Bag: "q", BagName: "Quay", Kind: rig.Speed, Drill: "d", DrillName: "Five", Planned: 100, Strikes: 98,
-		Longest: int(100 * share), Share: share, Lasted: 60, Judged: true}
+func round(id string, daysAgo float64, share float64) LogRound {
+	return LogRound{
+		ID:        id,
+		At:        monday.Add(-time.Duration(daysAgo * 24 * float64(time.Hour))),
+		Trainee:   "t",
+		Name:      "Runa",
+		Bag:       "q",
+		BagName:   "Quay",
+		Kind:      rig.Speed,
+		Drill:     "d",
+		DrillName: "Five",
+		Planned:   100,
+		Strikes:   98,
+		Longest:   int(100 * share),
+		Share:     share,
+		Lasted:    60,
+		Judged:    true,
+	}
 }
 
 func TestWeeks(t *testing.T) {
@@ -36,7 +50,7 @@ func TestWeeks(t *testing.T) {
 	// Sunday 29 March at 23:30 UTC is Monday half past midnight in Lisbon, in summer time
 	for _, at := range []time.Time{time.Date(2026, 3, 29, 23, 30, 0, 0, time.UTC), time.Date(2026, 3, 29, 22, 30, 0, 0,
 		time.UTC), time.Date(2026, 3, 24, 10, 0, 0, 0, time.UTC), time.Date(2025, 1, 1, 0, 0, 0, 0, time.UTC)} {
-		l.Rounds = append(l.Rounds, Round{At: at, Lasted: 90, Strikes: 10})
+		l.Rounds = append(l.Rounds, LogRound{At: at, Lasted: 90, Strikes: 10})
 	}
 	p := Of(l)
 	now, before := p.Weeks[11], p.Weeks[10]
@@ -57,7 +71,7 @@ func TestLoad(t *testing.T) {
 	l := Log{Now: monday.AddDate(0, 0, 5)}
 	for w, n := range []int{4, 5, 4, 12} {
 		for k := range n {
-			l.Rounds = append(l.Rounds, Round{At: monday.AddDate(0, 0, 7*(w-3)).Add(time.Duration(k) * time.Minute)})
+			l.Rounds = append(l.Rounds, LogRound{At: monday.AddDate(0, 0, 7*(w-3)).Add(time.Duration(k) * time.Minute)})
 		}
 	}
 	if said := Of(l).Load; !strings.HasPrefix(said, "12 rounds this week; 4 are usual.") {
@@ -80,11 +94,11 @@ func TestTallyAndStreaks(t *testing.T) {
 		if k%2 == 0 {
 			l.Faults = append(
 				l.Faults,
-				Fault{Code: fault.Waiting, Run: r.ID, At: r.At, Who: "t", Cost: 0.1, First: k > 5},
+				LogFault{Code: fault.Waiting, Run: r.ID, At: r.At, Who: "t", Cost: 0.1, First: k > 5},
 			)
 		}
 	}
-	l.Faults = append(l.Faults, Fault{Code: fault.Lost, Run: "13", At: monday, Who: "u", Cost: 0.3})
+	l.Faults = append(l.Faults, LogFault{Code: fault.Lost, Run: "13", At: monday, Who: "u", Cost: 0.3})
 	p := Of(l)
 	if len(p.Streaks) != 2 || p.Streaks[0].Longest != 91 || p.Streaks[0].Run != "9" || p.Streaks[1].Longest != 76 {
 		t.Errorf("%+v", p.Streaks)
@@ -171,7 +185,7 @@ func TestTrendIsFirm(t *testing.T) {
 	if n := told(0.05); n < 260 {
 		t.Errorf("a change in %d of 300 who gained five points a week", n)
 	}
-	few := Of(Log{Rounds: []Round{round("a", 3, 0.5), round("b", 1, 0.9)}}).Trends[0]
+	few := Of(Log{Rounds: []LogRound{round("a", 3, 0.5), round("b", 1, 0.9)}}).Trends[0]
 	if few.Firm || few.Slope != 0 || !strings.HasPrefix(few.Said, "2 rounds so far") {
 		t.Errorf("%+v", few)
 	}
@@ -184,11 +198,11 @@ func TestTiring(t *testing.T) {
 	ball := rig.DoubleEndBag{BallDiameter: 0.18, BallMass: 0.45, Upper: cord, Lower: cord, Damping: 0.04}
 	r := rand.New(rand.NewPCG(9, 1))
 	known := ball.LeastKnown().Value
-	fits := func(loss, scatter float64) []Fit {
-		var list []Fit
+	fits := func(loss, scatter float64) []BagFit {
+		var list []BagFit
 		for k := range 12 {
 			weeks := float64(k) / 2
-			list = append(list, Fit{At: monday.Add(time.Duration(weeks * float64(week))),
+			list = append(list, BagFit{At: monday.Add(time.Duration(weeks * float64(week))),
 				Value: known * (1 - loss*weeks + scatter*r.NormFloat64()), Who: fmt.Sprint(k % 3)})
 		}
 		return list
@@ -218,7 +232,7 @@ func TestTiring(t *testing.T) {
 }
 
 func ExampleOf() {
-	l := Log{Now: monday, Rounds: []Round{round("a", 4, 0.7), round("b", 2, 0.8)}}
+	l := Log{Now: monday, Rounds: []LogRound{round("a", 4, 0.7), round("b", 2, 0.8)}}
 	p := Of(l)
 	fmt.Println(p.Regular, p.Streaks[0].Longest, "in a row on the", p.Streaks[0].BagName)
 	// Output: On the bags 2 days in 2 weeks, 1 a week. 80 in a row on the Quay
@@ -229,7 +243,7 @@ func BenchmarkOf(b *testing.B) {
 	l := Log{Now: monday}
 	for k := range 2000 {
 		l.Rounds = append(l.Rounds, round(fmt.Sprint(k), float64(2000-k)/4, 0.7))
-		l.Faults = append(l.Faults, Fault{Code: fault.Waiting, Run: fmt.Sprint(k), At: l.Rounds[k].At, Who: "t"})
+		l.Faults = append(l.Faults, LogFault{Code: fault.Waiting, Run: fmt.Sprint(k), At: l.Rounds[k].At, Who: "t"})
 	}
 	for b.Loop() {
 		Of(l)

@@ -48,7 +48,7 @@ const week = 7 * 24 * time.Hour
 func (l Log) trends() []Trend {
 	all := map[string]*Trend{}
 	var order []*Trend
-	add := func(of, key, name string, r Round) {
+	add := func(of, key, name string, r LogRound) {
 		t := all[of+key]
 		if t == nil {
 			t = &Trend{Of: of, Key: key, Name: name, Kind: r.Kind, Line: []Point{}}
@@ -78,7 +78,7 @@ func (l Log) trends() []Trend {
 }
 
 // pointOf is the share of a round with what chance, and the estimate, may have it off by.
-func pointOf(r Round) Point {
+func pointOf(r LogRound) Point {
 	n := float64(r.Planned)
 	p := (r.Share*n + 1) / (n + 2)
 	give := math.Hypot(2*math.Sqrt(p*(1-p)/n), r.Give)

@@ -22,19 +22,28 @@ var (
 
 // bodyTable is all that is measured of a person.
 var bodyTable = Table[Body]{
-	{Field{Name: "height", Label: "Height", Quantity: AsHeight, Offer: Offer{bodyHeight.Min, bodyHeight.Max, 0.01},
+	{Field{Name: "height", Label: "Height", Quantity: AsHeight, Slider: Slider{bodyHeight.Min, bodyHeight.Max, 0.01},
 		Limits: bodyHeight, Optional: true}, func(b *Body) any { return &b.Height }},
 	{Field{Name: "reach", Label: "Reach, fingertip to fingertip", Quantity: AsHeight,
-		Offer: Offer{bodyReach.Min, bodyReach.Max, 0.01}, Limits: bodyReach, Optional: true},
+		Slider: Slider{bodyReach.Min, bodyReach.Max, 0.01}, Limits: bodyReach, Optional: true},
 		func(b *Body) any { return &b.Reach }},
 	{Field{Name: "eye", Label: "Eyes above the floor, in stance", Quantity: AsHeight,
-		Offer: Offer{bodyPoint.Min, bodyPoint.Max, 0.01}, Limits: bodyPoint, Optional: true},
+		Slider: Slider{bodyPoint.Min, bodyPoint.Max, 0.01}, Limits: bodyPoint, Optional: true},
 		func(b *Body) any { return &b.Eye }},
 	{Field{Name: "mouth", Label: "Mouth, in stance", Quantity: AsHeight,
-		Offer: Offer{bodyPoint.Min, bodyPoint.Max, 0.01}, Limits: bodyPoint, Optional: true},
+		Slider: Slider{bodyPoint.Min, bodyPoint.Max, 0.01}, Limits: bodyPoint, Optional: true},
 		func(b *Body) any { return &b.Mouth }},
-	{Field{Name: "chin", Label: "Chin, in stance", Quantity: AsHeight, Offer: Offer{bodyPoint.Min, bodyPoint.Max, 0.01},
-		Limits: bodyPoint, Optional: true}, func(b *Body) any { return &b.Chin }},
+	{
+		Field{
+			Name:     "chin",
+			Label:    "Chin, in stance",
+			Quantity: AsHeight,
+			Slider:   Slider{bodyPoint.Min, bodyPoint.Max, 0.01},
+			Limits:   bodyPoint,
+			Optional: true,
+		},
+		func(b *Body) any { return &b.Chin },
+	},
 }
 
 // BodyFields lists what is measured of a person.
@@ -82,17 +91,17 @@ func (b Body) Check() error {
 	return nil
 }
 
-// Points are heights above the floor (m).
-type Points struct{ Crown, Eye, Mouth, Chin, Shoulder, Hip, Knee float64 }
+// BodyHeights are heights above the floor (m).
+type BodyHeights struct{ Crown, Eye, Mouth, Chin, Shoulder, Hip, Knee float64 }
 
 // InStance gives the heights in a boxing stance: measured ones where there are any, the others by proportion, less what
 // the stance takes off.
-func (b Body) InStance() Points { return b.points(stanceDip * b.Height) }
+func (b Body) InStance() BodyHeights { return b.points(stanceDip * b.Height) }
 
 // Upright gives the heights standing square, as at a speed bag.
-func (b Body) Upright() Points { return b.points(0) }
+func (b Body) Upright() BodyHeights { return b.points(0) }
 
-func (b Body) points(dip float64) Points {
+func (b Body) points(dip float64) BodyHeights {
 	h := b.Height
 	or := func(measured, share float64) float64 {
 		if measured > 0 {
@@ -100,7 +109,7 @@ func (b Body) points(dip float64) Points {
 		}
 		return share*h - dip
 	}
-	p := Points{
+	p := BodyHeights{
 		Crown: h - dip, Eye: or(b.Eye, eyeShare), Chin: or(b.Chin, chinShare),
 		Shoulder: shoulderShare*h - dip, Hip: hipShare*h - dip, Knee: kneeShare*h - dip/2,
 	}

@@ -14,13 +14,13 @@ import (
 type Calibration struct {
 	// field of the rig's document that was fitted; for cords upper.stiffness, the lower one in proportion
 	Parameter string
-	Value     float64   // in the field's unit
-	Spread    float64   // standard error of Value, from the error of the taps; NaN where they do not tell
-	Launches  []float64 // m/s (pull in m) of the strikes, fitted along; nil where none was
-	Residual  float64   // s, root mean square of what the fit leaves over: the spread of the taps, where they were good
-	TapError  float64   // s, spread of the taps, outliers set aside; assumed where a time was measured by hand
-	Outliers  int       // taps that were further off than three spreads and counted for less
-	Doubt     *Doubt    // another way in which it may have been measured, to be asked about; nil for none
+	Value     float64      // in the field's unit
+	Spread    float64      // standard error of Value, from the error of the taps; NaN where they do not tell
+	Launches  []float64    // m/s (pull in m) of the strikes, fitted along; nil where none was
+	Residual  float64      // s, root mean square of what the fit leaves over
+	TapError  float64      // s, spread of the taps, outliers set aside; assumed where a time was measured by hand
+	Outliers  int          // taps that were further off than three spreads and counted for less
+	Doubt     *Alternative // another way in which it may have been measured, to be asked about; nil for none
 }
 
 // Parameter is the measure of a rig that is least known, and so fitted by calibration.

@@ -98,12 +98,12 @@ func (b DoubleEndBag) Returns(launch float64, _ Meeting, n int) ([]Return, error
 func (b DoubleEndBag) Limits(m Meeting) (Tempo, error) { return b.swing().limits(m) }
 
 // Struck answers from a strike to its tempo.
-func (b DoubleEndBag) Struck(launch float64, m Meeting) (Answer, error) {
+func (b DoubleEndBag) Struck(launch float64, m Meeting) (TempoAnswer, error) {
 	return b.swing().struck(launch, m)
 }
 
 // Solve answers from a wanted tempo to the strike, where the cords allow it.
-func (b DoubleEndBag) Solve(tempo float64, m Meeting) (Answer, error) {
+func (b DoubleEndBag) Solve(tempo float64, m Meeting) (TempoAnswer, error) {
 	return b.swing().solve(tempo, m)
 }
 

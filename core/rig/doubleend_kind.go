@@ -20,30 +20,30 @@ var (
 )
 
 var doubleEndTable = Table[DoubleEndBag]{
-	{Field{Name: "ballDiameter", Label: "Ball", Quantity: AsLength, Offer: Offer{0.06, 0.4, 0.005},
+	{Field{Name: "ballDiameter", Label: "Ball", Quantity: AsLength, Slider: Slider{0.06, 0.4, 0.005},
 		Limits: ballDiameter}, func(b *DoubleEndBag) any { return &b.BallDiameter }},
-	{Field{Name: "ballMass", Label: "Weight of the ball", Quantity: AsGrams, Offer: Offer{0.05, 1.5, 0.01},
+	{Field{Name: "ballMass", Label: "Weight of the ball", Quantity: AsGrams, Slider: Slider{0.05, 1.5, 0.01},
 		Limits: ballMass}, func(b *DoubleEndBag) any { return &b.BallMass }},
 	{Field{Name: "upper.span", Label: "Upper cord, anchor to the ball’s middle", Quantity: AsHeight,
-		Offer: Offer{0.3, 2, 0.01}, Limits: cordSpan}, func(b *DoubleEndBag) any { return &b.Upper.Span }},
-	{Field{Name: "upper.relaxed", Label: "Upper cord, relaxed", Quantity: AsHeight, Offer: Offer{0.1, 2, 0.005},
+		Slider: Slider{0.3, 2, 0.01}, Limits: cordSpan}, func(b *DoubleEndBag) any { return &b.Upper.Span }},
+	{Field{Name: "upper.relaxed", Label: "Upper cord, relaxed", Quantity: AsHeight, Slider: Slider{0.1, 2, 0.005},
 		Limits: cordSpan}, func(b *DoubleEndBag) any { return &b.Upper.Relaxed }},
 	{Field{Name: "lower.span", Label: "Lower cord, anchor to the ball’s middle", Quantity: AsHeight,
-		Offer: Offer{0.3, 2, 0.01}, Limits: cordSpan}, func(b *DoubleEndBag) any { return &b.Lower.Span }},
-	{Field{Name: "lower.relaxed", Label: "Lower cord, relaxed", Quantity: AsHeight, Offer: Offer{0.1, 2, 0.005},
+		Slider: Slider{0.3, 2, 0.01}, Limits: cordSpan}, func(b *DoubleEndBag) any { return &b.Lower.Span }},
+	{Field{Name: "lower.relaxed", Label: "Lower cord, relaxed", Quantity: AsHeight, Slider: Slider{0.1, 2, 0.005},
 		Limits: cordSpan}, func(b *DoubleEndBag) any { return &b.Lower.Relaxed }},
 	{Field{Name: "upper.stiffness", Label: "Stiffness of the upper cord", Quantity: AsStiffness,
-		Offer: Offer{10, 600, 1}, Limits: cordStiffness, Follows: true,
+		Slider: Slider{10, 600, 1}, Limits: cordStiffness, Follows: true,
 		Help: "Hardly anybody knows it: calibrate the bag."}, func(b *DoubleEndBag) any { return &b.Upper.Stiffness }},
 	{Field{Name: "lower.stiffness", Label: "Stiffness of the lower cord", Quantity: AsStiffness,
-		Offer: Offer{10, 600, 1}, Limits: cordStiffness, Follows: true},
+		Slider: Slider{10, 600, 1}, Limits: cordStiffness, Follows: true},
 		func(b *DoubleEndBag) any { return &b.Lower.Stiffness }},
-	{Field{Name: "damping", Label: "Damping", Quantity: AsRatio, Offer: Offer{0, 0.3, 0.005}, Limits: dampingRatio,
+	{Field{Name: "damping", Label: "Damping", Quantity: AsRatio, Slider: Slider{0, 0.3, 0.005}, Limits: dampingRatio,
 		Optional: true, Default: DefaultCordDamping,
 		Help: "0.04 is assumed."}, func(b *DoubleEndBag) any { return &b.Damping }},
 }
 
-var lowerAnchor = around("lowerAnchor", "Lower anchor above the floor", AsHeight, Offer{0, 1.2, 0.01}, "")
+var lowerAnchor = around("lowerAnchor", "Lower anchor above the floor", AsHeight, Slider{0, 1.2, 0.01}, "")
 
 // byHand is asked of a bag that somebody may have to steady; where coaches disagree the default of the kind stands
 // first.

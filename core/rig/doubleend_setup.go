@@ -7,7 +7,7 @@ import (
 )
 
 // AtFist answers for a fist of that speed.
-func (b DoubleEndBag) AtFist(fist float64, m Meeting) (Answer, error) {
+func (b DoubleEndBag) AtFist(fist float64, m Meeting) (TempoAnswer, error) {
 	return b.swing().atFist(fist, m)
 }
 
@@ -153,7 +153,7 @@ func (b DoubleEndBag) tension(u Use) (Finding, error) {
 }
 
 // tensed winds both cords so that the half-power return lands in the middle of the purpose's range.
-func (b DoubleEndBag) tensed(at Borders, purpose Purpose) []Setting {
+func (b DoubleEndBag) tensed(at Borders, purpose UsedFor) []Setting {
 	want := (at.Head + at.Tight) / 2
 	if purpose == ForHeadMovement {
 		want = (at.Slack + at.Head) / 2
@@ -230,9 +230,9 @@ func (b DoubleEndBag) Loads(launch, _ float64) ([]Load, error) {
 }
 
 // Side draws the ball between its cords.
-func (b DoubleEndBag) Side(p Place) Side {
+func (b DoubleEndBag) Side(p Place) SideView {
 	ball, top, r := b.ball(p), b.ceiling(p), b.BallDiameter/2
-	s := Side{Top: top + 0.15, Shapes: []Shape{
+	s := SideView{Top: top + 0.15, Shapes: []Segment{
 		{Kind: Ceiling, X1: -0.5, Y1: top, X2: 0.7, Y2: top},
 		{Kind: CordLine, Y1: top, Y2: ball + r}, {Kind: CordLine, Y1: ball - r, Y2: p.LowerAnchor},
 		{Kind: Anchor, Y1: top}, {Kind: Anchor, Y1: p.LowerAnchor}, {Kind: Ball, Y1: ball, W: b.BallDiameter},
@@ -241,11 +241,11 @@ func (b DoubleEndBag) Side(p Place) Side {
 	s.Handles = []Handle{
 		// The cords stay as they are: the ball can be moved until one of them hangs slack.
 		doubleEndTable.handle(b, "lower.span", upright(0.28, p.LowerAnchor, ball), least(b.Lower),
-			b.Lower.Span+b.Upper.Span-least(b.Upper), Move{"lower.span", 1}, Move{"upper.span", -1}),
-		doubleEndTable.handle(b, "upper.span", upright(0.28, ball, top), least(b.Upper), 3, Move{"upper.span", 1}),
+			b.Lower.Span+b.Upper.Span-least(b.Upper), Drag{"lower.span", 1}, Drag{"upper.span", -1}),
+		doubleEndTable.handle(b, "upper.span", upright(0.28, ball, top), least(b.Upper), 3, Drag{"upper.span", 1}),
 		lowerAnchor.handle(p.LowerAnchor, upright(0.5, 0, p.LowerAnchor), 0,
-			math.Max(0, p.LowerAnchor+b.Lower.Span-least(b.Lower)), Move{lowerAnchor.Name, 1}, Move{"lower.span", -1}),
-		doubleEndTable.handle(b, "ballDiameter", level(ball, -r), 0, 0.5, Move{"ballDiameter", -2}),
+			math.Max(0, p.LowerAnchor+b.Lower.Span-least(b.Lower)), Drag{lowerAnchor.Name, 1}, Drag{"lower.span", -1}),
+		doubleEndTable.handle(b, "ballDiameter", level(ball, -r), 0, 0.5, Drag{"ballDiameter", -2}),
 	}
 	s.walls(p)
 	return s

@@ -36,8 +36,8 @@ func (Quantity) Values() []Quantity {
 		AsWord, AsFlag, AsTempo, AsSeconds, AsMoments, AsCount}
 }
 
-// Offer is the range of a control, narrower than what is accepted, and its step.
-type Offer struct {
+// Slider is the range of a control, narrower than what is accepted, and its step.
+type Slider struct {
 	Least float64 `json:"least"`
 	Most  float64 `json:"most"`
 	Step  float64 `json:"step"`
@@ -62,7 +62,7 @@ type Field struct {
 	Label    string   `json:"label"`
 	Help     string   `json:"help"`
 	Quantity Quantity `json:"quantity"`
-	Offer
+	Slider
 	Options []Option `json:"options"` // of Words; where coaches disagree the default stands first
 	Only    *Only    `json:"only"`    // nil where it always belongs
 	Follows bool     `json:"follows"` // it comes along with another measure: nobody sets it with a tape
@@ -250,14 +250,14 @@ func (t Table[T]) Document(kind Kind, v T) ([]byte, error) {
 }
 
 // handle is the dimension line of a measure of this rig; see Field.handle.
-func (t Table[T]) handle(v T, name string, line Line, least, most float64, moves ...Move) Handle {
+func (t Table[T]) handle(v T, name string, line DimensionLine, least, most float64, moves ...Drag) Handle {
 	c, _ := t.find(name)
 	return c.handle(t.Get(v, name), line, least, most, moves...)
 }
 
 // handle is the dimension line of a measure, to be dragged within what its control offers and what the rig's other
 // measures leave it: from least to most. A bag of an unusual size keeps its handle.
-func (f Field) handle(value float64, line Line, least, most float64, moves ...Move) Handle {
-	return Handle{Field: f.Name, Label: f.Label, Line: line, Value: value, Moves: moves,
+func (f Field) handle(value float64, line DimensionLine, least, most float64, moves ...Drag) Handle {
+	return Handle{Field: f.Name, Label: f.Label, DimensionLine: line, Value: value, Moves: moves,
 		Min: min(max(f.Least, least), value), Max: max(min(f.Most, most), value)}
 }

@@ -115,18 +115,18 @@ func (b HangingBag) Limits(m Meeting) (Tempo, error) {
 }
 
 // Struck answers from a strike to its tempo.
-func (b HangingBag) Struck(launch float64, m Meeting) (Answer, error) {
+func (b HangingBag) Struck(launch float64, m Meeting) (TempoAnswer, error) {
 	limits, err := b.Limits(m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	list, err := b.Returns(launch, m, m.Rebounds)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	r := list[m.Rebounds-1]
 	felt := b.Inertia() / (b.arm() * b.arm())
-	return Answer{Feasible: true, Tempo: 60 / r.At, Launch: launch, Window: r.Window,
+	return TempoAnswer{Feasible: true, Tempo: 60 / r.At, Launch: launch, Window: r.Window,
 		FistSpeed: impact(launch, r.Speed, hangingFist, felt), Limits: limits}, nil
 }
 
@@ -135,7 +135,7 @@ func (b HangingBag) Struck(launch float64, m Meeting) (Answer, error) {
 const hangingFist = 2.5
 
 // Solve answers from a wanted tempo to the strike, where the bag allows it.
-func (b HangingBag) Solve(tempo float64, m Meeting) (Answer, error) {
+func (b HangingBag) Solve(tempo float64, m Meeting) (TempoAnswer, error) {
 	return solvePendulum(tempo, m, b.Limits,
 		func(launch float64) (float64, error) {
 			list, err := b.Returns(launch, m, m.Rebounds)
@@ -144,7 +144,7 @@ func (b HangingBag) Solve(tempo float64, m Meeting) (Answer, error) {
 			}
 			return list[m.Rebounds-1].At, nil
 		},
-		func(launch float64) (Answer, error) { return b.Struck(launch, m) })
+		func(launch float64) (TempoAnswer, error) { return b.Struck(launch, m) })
 }
 
 // Load returns the pull in newtons on the anchor: at rest, and at its greatest, as the bag swings back through the low

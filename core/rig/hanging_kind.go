@@ -31,16 +31,24 @@ var hangingTable = Table[HangingBag]{
 	{Field{Name: "filled", Label: "Filled with", Quantity: AsWord,
 		Options: []Option{option(Packed, "Textile or sand"), option(Water, "Water")}, Optional: true,
 		Help: "A ball of water swings as if all of it hung in its middle. Look for drops before each use: a wet floor is slippery."}, func(b *HangingBag) any { return (*string)(&b.Filled) }},
-	{Field{Name: "mass", Label: "Weight", Quantity: AsKilograms, Offer: Offer{5, 100, 0.5}, Limits: pendulumMass},
+	{Field{Name: "mass", Label: "Weight", Quantity: AsKilograms, Slider: Slider{5, 100, 0.5}, Limits: pendulumMass},
 		func(b *HangingBag) any { return &b.Mass }},
-	{Field{Name: "length", Label: "Length of the bag", Quantity: AsHeight, Offer: Offer{0.5, 2, 0.01},
+	{Field{Name: "length", Label: "Length of the bag", Quantity: AsHeight, Slider: Slider{0.5, 2, 0.01},
 		Only:   &Only{"shape", string(Straight)},
 		Limits: input.Limits{Min: 0.1, Max: 4, Unit: "m"}}, func(b *HangingBag) any { return &b.Length }},
-	{Field{Name: "diameter", Label: "Diameter", Quantity: AsLength, Offer: Offer{0.2, 0.7, 0.005},
+	{Field{Name: "diameter", Label: "Diameter", Quantity: AsLength, Slider: Slider{0.2, 0.7, 0.005},
 		Limits: input.Limits{Min: 0.05, Max: 2, Unit: "m"}}, func(b *HangingBag) any { return &b.Diameter }},
-	{Field{Name: "chain", Label: "Chain, anchor to the top of the bag", Quantity: AsHeight, Offer: Offer{0, 2.5, 0.01},
-		Limits: input.Limits{Min: 0, Max: 6, Unit: "m"}}, func(b *HangingBag) any { return &b.Chain }},
-	{Field{Name: "anchorHeight", Label: "Anchor above the floor", Quantity: AsHeight, Offer: Offer{1.5, 5, 0.01},
+	{
+		Field{
+			Name:     "chain",
+			Label:    "Chain, anchor to the top of the bag",
+			Quantity: AsHeight,
+			Slider:   Slider{0, 2.5, 0.01},
+			Limits:   input.Limits{Min: 0, Max: 6, Unit: "m"},
+		},
+		func(b *HangingBag) any { return &b.Chain },
+	},
+	{Field{Name: "anchorHeight", Label: "Anchor above the floor", Quantity: AsHeight, Slider: Slider{1.5, 5, 0.01},
 		Limits: anchorHeight, Optional: true}, func(b *HangingBag) any { return &b.AnchorHeight }},
 }
 
@@ -49,7 +57,9 @@ var hangingModel = Model{
 	Everyday: Doc{Rig: HangingBag{Shape: Straight, Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.8,
 		AnchorHeight: 2.7}},
 	Around: append([]Field{
-		byHand(NeverByHand), around("kicks", "Kicks and knees are trained", AsFlag, Offer{}, ""), anchoredIn, ratedLoad,
+		byHand(
+			NeverByHand,
+		), around("kicks", "Kicks and knees are trained", AsFlag, Slider{}, ""), anchoredIn, ratedLoad,
 	}, wallsAndCap...),
 	Tapping: Tapping{
 		How:   "Push it gently. Tap with the push, then each time it comes back to you through the low point, not as it goes out.",

@@ -3,7 +3,7 @@ package rig
 import "math"
 
 // AtFist answers for a fist of that speed.
-func (b HangingBag) AtFist(fist float64, m Meeting) (Answer, error) {
+func (b HangingBag) AtFist(fist float64, m Meeting) (TempoAnswer, error) {
 	felt := b.Inertia() / (b.arm() * b.arm())
 	launch := atFist(b.most(), func(launch float64) float64 { return impact(launch, launch, hangingFist, felt) - fist })
 	return b.Struck(launch, m)
@@ -39,7 +39,7 @@ func (b HangingBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
 		for k := n; k > 0; k-- {
 			p.Trace = append(p.Trace, TracePoint{start + 2*quarter - rise[k].At, side * rise[k].Swing})
 		}
-		p.Marks = append(p.Marks, Mark{start + quarter, side})
+		p.Marks = append(p.Marks, Rebound{start + quarter, side})
 	}
 	p.Trace = append(p.Trace, TracePoint{back.At, 0})
 	for k := range n/2 + 1 {
@@ -158,33 +158,33 @@ func (b HangingBag) Loads(launch, fist float64) ([]Load, error) {
 }
 
 // Side draws the bag on its chain.
-func (b HangingBag) Side(p Place) Side {
+func (b HangingBag) Side(p Place) SideView {
 	anchor := b.AnchorHeight
 	if anchor == 0 {
 		anchor = b.Chain + b.height() + 0.5 // somewhere, until it is measured
 	}
 	top := anchor - b.Chain
 	bottom, r := top-b.height(), b.Diameter/2
-	s := Side{Top: anchor + 0.15, Shapes: []Shape{
+	s := SideView{Top: anchor + 0.15, Shapes: []Segment{
 		{Kind: Ceiling, X1: -0.6, Y1: anchor, X2: 0.8, Y2: anchor}, {Kind: Anchor, Y1: anchor},
 		{Kind: Chain, Y1: anchor, Y2: top},
 	}}
 	s.Handles = []Handle{
 		hangingTable.handle(b, "anchorHeight", upright(0.6, 0, anchor), b.Chain+b.height()+0.02, 6,
-			Move{"anchorHeight", 1}),
+			Drag{"anchorHeight", 1}),
 		hangingTable.handle(b, "chain", upright(0.38, anchor, top), 0, math.Max(0, anchor-b.height()-0.02),
-			Move{"chain", -1}),
+			Drag{"chain", -1}),
 	}
 	if b.Shape == Round {
-		s.Shapes = append(s.Shapes, Shape{Kind: Ball, Y1: top - r, W: b.Diameter})
+		s.Shapes = append(s.Shapes, Segment{Kind: Ball, Y1: top - r, W: b.Diameter})
 		s.Handles = append(s.Handles, hangingTable.handle(b, "diameter", level(top-r, -r), 0.2,
-			math.Min(1, anchor-b.Chain-0.02), Move{"diameter", -2}))
+			math.Min(1, anchor-b.Chain-0.02), Drag{"diameter", -2}))
 	} else {
-		s.Shapes = append(s.Shapes, Shape{Kind: Barrel, Y1: top, Y2: bottom, W: b.Diameter})
+		s.Shapes = append(s.Shapes, Segment{Kind: Barrel, Y1: top, Y2: bottom, W: b.Diameter})
 		s.Handles = append(s.Handles,
 			hangingTable.handle(b, "length", upright(0.26, top, bottom), 0.3, math.Min(2.2, top-0.02),
-				Move{"length", -1}),
-			hangingTable.handle(b, "diameter", level((top+bottom)/2, -r), 0.15, 0.7, Move{"diameter", -2}))
+				Drag{"length", -1}),
+			hangingTable.handle(b, "diameter", level((top+bottom)/2, -r), 0.15, 0.7, Drag{"diameter", -2}))
 	}
 	s.walls(p)
 	return s

@@ -162,27 +162,27 @@ func counted(m Meeting) error {
 	return nil
 }
 
-func (o oscillator) struck(launch float64, m Meeting) (Answer, error) {
+func (o oscillator) struck(launch float64, m Meeting) (TempoAnswer, error) {
 	limits, err := o.limits(m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	r, err := o.back(launch, m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	return o.answer(60/r.At, launch, r, limits), nil
 }
 
 // atFist answers for a fist of that speed (m/s).
-func (o oscillator) atFist(fist float64, m Meeting) (Answer, error) {
+func (o oscillator) atFist(fist float64, m Meeting) (TempoAnswer, error) {
 	limits, err := o.limits(m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	launch, r, err := o.driven(fist, limits.FastestLaunch, m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	return o.answer(60/r.At, launch, r, limits), nil
 }
@@ -213,21 +213,21 @@ func (o oscillator) driven(fist, most float64, m Meeting) (float64, Return, erro
 	return launch, r, err
 }
 
-func (o oscillator) answer(tempo, launch float64, r Return, limits Tempo) Answer {
-	return Answer{Feasible: true, Tempo: tempo, Launch: launch, Window: r.Window,
+func (o oscillator) answer(tempo, launch float64, r Return, limits Tempo) TempoAnswer {
+	return TempoAnswer{Feasible: true, Tempo: tempo, Launch: launch, Window: r.Window,
 		FistSpeed: impact(launch, r.Speed, o.fist, o.felt), Limits: limits}
 }
 
-func (o oscillator) solve(tempo float64, m Meeting) (Answer, error) {
+func (o oscillator) solve(tempo float64, m Meeting) (TempoAnswer, error) {
 	if err := TempoLimits.Check("tempo", tempo); err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	limits, err := o.limits(m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	if tempo <= limits.Slowest || tempo > limits.Fastest {
-		return Answer{Tempo: tempo, Limits: limits}, nil
+		return TempoAnswer{Tempo: tempo, Limits: limits}, nil
 	}
 	launch, err := motion.Root(func(v float64) float64 {
 		r, err := o.back(v, m)
@@ -241,7 +241,7 @@ func (o oscillator) solve(tempo float64, m Meeting) (Answer, error) {
 	}
 	r, err := o.back(launch, m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	return o.answer(tempo, launch, r, limits), nil
 }

@@ -40,7 +40,7 @@ func (s Striker) tuned(r Rig, p part, tempo float64, m Meeting) ([]Change, bool)
 			if with.Check() != nil {
 				return math.NaN()
 			}
-			var a Answer
+			var a TempoAnswer
 			var err error
 			if b, ok := with.(SlipBag); ok {
 				a, err = b.Struck(math.Max(s.Swing, 2*share*b.everydayPull()), m)

@@ -8,16 +8,16 @@ import (
 
 // solvePendulum solves for the launch or pull of a pendulum, whose swing slows as it grows.
 func solvePendulum(tempo float64, m Meeting, limitsOf func(Meeting) (Tempo, error),
-	cycle func(float64) (float64, error), answer func(float64) (Answer, error)) (Answer, error) {
+	cycle func(float64) (float64, error), answer func(float64) (TempoAnswer, error)) (TempoAnswer, error) {
 	if err := TempoLimits.Check("tempo", tempo); err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	limits, err := limitsOf(m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	if tempo < limits.Slowest || tempo >= limits.Fastest {
-		return Answer{Tempo: tempo, Limits: limits}, nil
+		return TempoAnswer{Tempo: tempo, Limits: limits}, nil
 	}
 	launch, err := motion.Root(func(v float64) float64 {
 		t, err := cycle(v)

@@ -13,8 +13,8 @@ type TracePoint struct {
 	Swing float64 `json:"swing"`
 }
 
-// Mark is a moment at which the bag rebounds: from a board, or by turning.
-type Mark struct {
+// Rebound is a moment at which the bag rebounds: from a board, or by turning.
+type Rebound struct {
 	At    float64 `json:"at"` // s after the strike
 	Swing float64 `json:"swing"`
 }
@@ -33,7 +33,7 @@ type Pass struct {
 type Picture struct {
 	Trace    []TracePoint
 	Through  []TracePoint // past the return, when nobody strikes; At counts from the return
-	Marks    []Mark
+	Marks    []Rebound
 	Passes   []Pass  // a slip bag's; nil for the others
 	Return   float64 // s
 	Opens    float64 // s before the return (negative) at which the window opens
@@ -65,7 +65,7 @@ func (o oscillator) picture(launch float64, m Meeting) (Picture, error) {
 	}
 	err = o.swing.Follow(0, launch/o.arm, r.At, nil, func(t motion.Passage) bool {
 		furthest = math.Max(furthest, math.Abs(t.X))
-		p.Marks = append(p.Marks, Mark{t.At, t.X})
+		p.Marks = append(p.Marks, Rebound{t.At, t.X})
 		return len(p.Marks) < 2*m.Rebounds-1
 	})
 	if err != nil {

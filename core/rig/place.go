@@ -21,10 +21,10 @@ type Place struct {
 	Beside       float64 // m to the nearer wall at its side
 	Behind       float64 // m to the wall behind the trainee
 	Anchor       Anchorage
-	Purpose      Purpose
+	Purpose      UsedFor
 	School       HeightSchool
 	Stand        Stand
-	Plane        Plane
+	Plane        SwingPlane
 	Made         Made
 	Steadied     Steadied
 	Kicks        bool // kicks and knees are trained
@@ -33,10 +33,10 @@ type Place struct {
 // What a place may say in words. The first of each is taken where it says nothing.
 type (
 	Anchorage    string // what the bag is anchored in
-	Purpose      string // what it is used for
+	UsedFor      string // what it is used for
 	HeightSchool string // at which height a speed bag or a slip bag hangs
 	Stand        string // where a slip bag's trainee stands
-	Plane        string // in which a slip bag swings
+	SwingPlane   string // in which a slip bag swings
 	Made         string // what hangs there
 	Steadied     string // whether the bag is steadied by hand
 )
@@ -49,10 +49,10 @@ const (
 	OnPipe       Anchorage = "pipe"
 	OnDoor       Anchorage = "door"
 
-	ForCombinations Purpose = "combinations" // a double-end bag
-	ForHeadMovement Purpose = "headMovement"
-	LightHits       Purpose = "lightHits" // a slip bag
-	Obstacle        Purpose = "obstacle"
+	ForCombinations UsedFor = "combinations" // a double-end bag
+	ForHeadMovement UsedFor = "headMovement"
+	LightHits       UsedFor = "lightHits" // a slip bag
+	Obstacle        UsedFor = "obstacle"
 
 	UsualHeight  HeightSchool = "usual"
 	ForShoulders HeightSchool = "shoulders"
@@ -61,8 +61,8 @@ const (
 	AtLowPoint Stand = "lowPoint"
 	AtTurn     Stand = "turn"
 
-	Toward Plane = "toward"
-	Across Plane = "across"
+	Toward SwingPlane = "toward"
+	Across SwingPlane = "across"
 
 	Bag      Made = "bag"
 	SoftBall Made = "softBall"
@@ -134,18 +134,18 @@ func PlaceTable() Table[Place] {
 }
 
 // around is a measure of a place as a kind of bag has it.
-func around(name, label string, as Quantity, offer Offer, help string) Field {
+func around(name, label string, as Quantity, offer Slider, help string) Field {
 	c, ok := places.find(name)
 	if !ok {
 		panic("rig: a place has no " + name)
 	}
-	c.Name, c.Label, c.Quantity, c.Offer, c.Help = ofPlace+name, label, as, offer, help
+	c.Name, c.Label, c.Quantity, c.Slider, c.Help = ofPlace+name, label, as, offer, help
 	return c.Field
 }
 
 // choice is what a kind of bag may be used for or made of, in words.
 func choice(name, label, help string, options ...Option) Field {
-	f := around(name, label, AsWord, Offer{}, help)
+	f := around(name, label, AsWord, Slider{}, help)
 	f.Options = options
 	return f
 }
@@ -157,16 +157,16 @@ var (
 	anchoredIn = choice("anchor", "Anchored", "", option(InStructure, "In structure"), option(OnFrame, "On a frame"),
 		option(StickOn, "Stick-on hook"),
 		option(LightFitting, "Light fitting"), option(OnPipe, "Pipe"), option(OnDoor, "Door"))
-	ratedLoad = around("ratedLoad", "Rated load of the weakest part", AsKilograms, Offer{0, 500, 1},
+	ratedLoad = around("ratedLoad", "Rated load of the weakest part", AsKilograms, Slider{0, 500, 1},
 		"Hook, shackle or swivel: what is stamped on it. Leave it blank if unknown.")
 	walls = []Field{
-		around("beyond", "To the wall behind the bag", AsHeight, Offer{0, 5, 0.05},
+		around("beyond", "To the wall behind the bag", AsHeight, Slider{0, 5, 0.05},
 			"From the bag’s middle. Leave it blank if not measured."),
-		around("beside", "To the nearer wall at its side", AsHeight, Offer{0, 5, 0.05}, ""),
-		around("behind", "To the wall behind the trainee", AsHeight, Offer{0, 5, 0.05}, ""),
+		around("beside", "To the nearer wall at its side", AsHeight, Slider{0, 5, 0.05}, ""),
+		around("behind", "To the wall behind the trainee", AsHeight, Slider{0, 5, 0.05}, ""),
 	}
 	wallsAndCap = append(slices.Clone(walls), around("powerCap", "Greatest fist speed the maker allows", AsSpeed,
-		Offer{0, 15, 0.5}, "Leave it blank if there is none."))
+		Slider{0, 15, 0.5}, "Leave it blank if there is none."))
 )
 
 // ReadPlace reads the document of a place.

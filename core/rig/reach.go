@@ -31,7 +31,7 @@ const Touch = 0.5
 const Quickest = 0.75
 
 // Can says whether an answer of a rig is one that this striker can do.
-func (s Striker) Can(k Kind, a Answer) bool {
+func (s Striker) Can(k Kind, a TempoAnswer) bool {
 	const hair = 1 + 1e-6
 	switch {
 	case !a.Feasible:
@@ -70,14 +70,14 @@ func (s Striker) Range(r Rig, m Meeting) (Tempo, bool) {
 }
 
 // soft and hard answer for the softest and the hardest that this striker does.
-func (s Striker) soft(r Rig, m Meeting) (Answer, error) {
+func (s Striker) soft(r Rig, m Meeting) (TempoAnswer, error) {
 	if b, ok := r.(SlipBag); ok {
 		return b.Struck(math.Min(math.Max(s.Swing, 1e-3*b.Drop()), b.Drop()*math.Sin(swingLimit)), m)
 	}
 	return r.AtFist(s.Softest, m)
 }
 
-func (s Striker) hard(r Rig, m Meeting) (Answer, error) {
+func (s Striker) hard(r Rig, m Meeting) (TempoAnswer, error) {
 	if b, ok := r.(SlipBag); ok {
 		return b.Struck(b.Drop()*math.Sin(swingLimit), m)
 	}
@@ -108,7 +108,7 @@ func (s Striker) Ranges(r Rig, angle float64) []Tempo {
 // does not allow it, to what to change. Its limits are then the striker's, where there are any at this count. Each
 // change that is offered, a measure together with those of the same kind, has been tried: with it this striker
 // reaches the tempo, and the bag can hang there.
-func Reach(r Rig, tempo float64, m Meeting, s Striker) (Answer, error) {
+func Reach(r Rig, tempo float64, m Meeting, s Striker) (TempoAnswer, error) {
 	a, err := r.Solve(tempo, m)
 	if err != nil {
 		return a, err
@@ -125,7 +125,7 @@ func Reach(r Rig, tempo float64, m Meeting, s Striker) (Answer, error) {
 		tempo <= limits.Fastest*(1+sluggish) {
 		return s.near(r, tempo, m, limits)
 	}
-	out := Answer{Tempo: tempo, Limits: a.Limits, ByBag: a.Feasible}
+	out := TempoAnswer{Tempo: tempo, Limits: a.Limits, ByBag: a.Feasible}
 	out.Change = append(out.Change, s.otherCount(r, tempo, m)...)
 	for _, p := range parts(r) {
 		if c, ok := s.tuned(r, p, tempo, m); ok {
@@ -145,7 +145,7 @@ func Reach(r Rig, tempo float64, m Meeting, s Striker) (Answer, error) {
 const sluggish = 0.02
 
 // near answers with the strike whose tempo lies nearest.
-func (s Striker) near(r Rig, tempo float64, m Meeting, l Tempo) (Answer, error) {
+func (s Striker) near(r Rig, tempo float64, m Meeting, l Tempo) (TempoAnswer, error) {
 	launch := l.SlowestLaunch
 	if tempo > (l.Slowest+l.Fastest)/2 {
 		launch = l.FastestLaunch
@@ -159,8 +159,8 @@ func (s Striker) near(r Rig, tempo float64, m Meeting, l Tempo) (Answer, error) 
 }
 
 // Softer is the answer to a launch that no hand of this striker's gives: the hardest that one does.
-func (s Striker) Softer(r Rig, m Meeting, a Answer) Answer {
-	out := Answer{Tempo: a.Tempo, Limits: a.Limits, ByBag: true}
+func (s Striker) Softer(r Rig, m Meeting, a TempoAnswer) TempoAnswer {
+	out := TempoAnswer{Tempo: a.Tempo, Limits: a.Limits, ByBag: true}
 	if l, ok := s.Range(r, m); ok {
 		out.Limits = l
 		out.Change = []Change{{"launch", math.Max(l.SlowestLaunch, l.FastestLaunch),
@@ -171,7 +171,7 @@ func (s Striker) Softer(r Rig, m Meeting, a Answer) Answer {
 
 // ReachBy is Reach for a tempo that is solved in a way of its own, such as that of a double punch: only another tempo
 // is offered.
-func ReachBy(solve func(tempo float64) (Answer, error), tempo float64, s Striker) (Answer, error) {
+func ReachBy(solve func(tempo float64) (TempoAnswer, error), tempo float64, s Striker) (TempoAnswer, error) {
 	a, err := solve(tempo)
 	if err != nil {
 		return a, err
@@ -183,7 +183,7 @@ func ReachBy(solve func(tempo float64) (Answer, error), tempo float64, s Striker
 	if s.Can(Speed, a) {
 		return a, nil
 	}
-	out := Answer{Tempo: tempo, Limits: a.Limits, ByBag: a.Feasible}
+	out := TempoAnswer{Tempo: tempo, Limits: a.Limits, ByBag: a.Feasible}
 	if !exists {
 		return out, nil
 	}
@@ -196,7 +196,7 @@ func ReachBy(solve func(tempo float64) (Answer, error), tempo float64, s Striker
 
 // rangeBy is Range for a tempo that is solved in a way of its own, between the limits of the bag. Harder is sooner:
 // what is too hard or too quick is the quick end of the range, what is too soft the slow one.
-func (s Striker) rangeBy(solve func(tempo float64) (Answer, error), l Tempo) (Tempo, bool) {
+func (s Striker) rangeBy(solve func(tempo float64) (TempoAnswer, error), l Tempo) (Tempo, bool) {
 	low, high := l.Slowest*(1+1e-9), math.Min(l.Fastest*(1-1e-9), 60/s.Interval)
 	at := func(limit float64) func(float64) float64 {
 		return func(v float64) float64 {

@@ -21,8 +21,8 @@ const (
 // Values lists them.
 func (Reading) Values() []Reading { return []Reading{AsAsked, BothWays, EverySecond} }
 
-// Doubt is another reading of a measurement that explains it as well and lies nearer to the bag as it was known.
-type Doubt struct {
+// Alternative is another reading of a measurement that explains it as well and lies nearer to the bag as it was known.
+type Alternative struct {
 	Reading Reading
 	Value   float64 // that it comes to
 }
@@ -150,7 +150,7 @@ func (f Parameter) doubted(fit Rig, c Calibration, failed error,
 				what)
 		}
 		if c.Doubt == nil || math.Abs(f.quicker(other.Value)) < math.Abs(f.quicker(c.Doubt.Value)) {
-			c.Doubt = &Doubt{as, other.Value}
+			c.Doubt = &Alternative{as, other.Value}
 		}
 	}
 	return fit, c, failed

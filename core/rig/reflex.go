@@ -78,12 +78,14 @@ func (b ReflexBag) Returns(launch float64, _ Meeting, n int) ([]Return, error) {
 func (b ReflexBag) Limits(m Meeting) (Tempo, error) { return b.swing().limits(m) }
 
 // Struck answers from a strike to its tempo.
-func (b ReflexBag) Struck(launch float64, m Meeting) (Answer, error) {
+func (b ReflexBag) Struck(launch float64, m Meeting) (TempoAnswer, error) {
 	return b.swing().struck(launch, m)
 }
 
 // Solve answers from a wanted tempo to the strike, where the pole allows it. Force hardly moves the tempo of a pole.
-func (b ReflexBag) Solve(tempo float64, m Meeting) (Answer, error) { return b.swing().solve(tempo, m) }
+func (b ReflexBag) Solve(tempo float64, m Meeting) (TempoAnswer, error) {
+	return b.swing().solve(tempo, m)
+}
 
 // fistRadius (m) of a gloved fist that meets a ball. Assumed.
 const fistRadius = 0.045

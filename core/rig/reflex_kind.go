@@ -9,30 +9,30 @@ import (
 var poleSpring = input.Limits{Min: 1, Max: 5000, Unit: "N·m/rad"}
 
 var reflexTable = Table[ReflexBag]{
-	{Field{Name: "ballDiameter", Label: "Ball", Quantity: AsLength, Offer: Offer{0.06, 0.4, 0.005},
+	{Field{Name: "ballDiameter", Label: "Ball", Quantity: AsLength, Slider: Slider{0.06, 0.4, 0.005},
 		Limits: ballDiameter}, func(b *ReflexBag) any { return &b.BallDiameter }},
-	{Field{Name: "ballMass", Label: "Weight of the ball", Quantity: AsGrams, Offer: Offer{0.1, 3, 0.01},
+	{Field{Name: "ballMass", Label: "Weight of the ball", Quantity: AsGrams, Slider: Slider{0.1, 3, 0.01},
 		Limits: ballMass}, func(b *ReflexBag) any { return &b.BallMass }},
 	{Field{Name: "poleLength", Label: "Pole, spring to the ball’s middle", Quantity: AsHeight,
-		Offer:  Offer{0.4, 1.8, 0.01},
+		Slider: Slider{0.4, 1.8, 0.01},
 		Limits: input.Limits{Min: 0.1, Max: 3, Unit: "m"}}, func(b *ReflexBag) any { return &b.PoleLength }},
-	{Field{Name: "poleMass", Label: "Weight of the pole", Quantity: AsGrams, Offer: Offer{0, 3, 0.01},
+	{Field{Name: "poleMass", Label: "Weight of the pole", Quantity: AsGrams, Slider: Slider{0, 3, 0.01},
 		Limits: input.Limits{Min: 0, Max: 20, Unit: "kg"}}, func(b *ReflexBag) any { return &b.PoleMass }},
-	{Field{Name: "spring", Label: "Spring", Quantity: AsSpring, Offer: Offer{5, 200, 0.5}, Limits: poleSpring,
+	{Field{Name: "spring", Label: "Spring", Quantity: AsSpring, Slider: Slider{5, 200, 0.5}, Limits: poleSpring,
 		Help: "Hardly anybody knows it: calibrate the bag."}, func(b *ReflexBag) any { return &b.Spring }},
-	{Field{Name: "damping", Label: "Damping", Quantity: AsRatio, Offer: Offer{0, 0.4, 0.005}, Limits: dampingRatio,
+	{Field{Name: "damping", Label: "Damping", Quantity: AsRatio, Slider: Slider{0, 0.4, 0.005}, Limits: dampingRatio,
 		Optional: true, Default: DefaultPoleDamping,
 		Help: "0.06 is assumed."}, func(b *ReflexBag) any { return &b.Damping }},
 }
 
-var springHeight = around("springHeight", "Spring above the floor", AsHeight, Offer{0.05, 1.2, 0.01},
+var springHeight = around("springHeight", "Spring above the floor", AsHeight, Slider{0.05, 1.2, 0.01},
 	"35 cm is assumed if not measured.")
 
 var reflexModel = Model{
 	Kind: Reflex, Name: "reflex bag", What: "on a sprung pole",
 	Measures: []Field{
-		springHeight, around("baseMass", "Weight of the filled base", AsKilograms, Offer{0, 200, 1}, ""),
-		around("baseWidth", "Width of the base", AsHeight, Offer{0, 1.2, 0.01}, ""),
+		springHeight, around("baseMass", "Weight of the filled base", AsKilograms, Slider{0, 200, 1}, ""),
+		around("baseWidth", "Width of the base", AsHeight, Slider{0, 1.2, 0.01}, ""),
 	},
 	Everyday: Doc{Rig: ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.15, PoleMass: 0.8, Spring: 50,
 		Damping: DefaultPoleDamping}},

@@ -7,7 +7,7 @@ import (
 )
 
 // AtFist answers for a fist of that speed.
-func (b ReflexBag) AtFist(fist float64, m Meeting) (Answer, error) {
+func (b ReflexBag) AtFist(fist float64, m Meeting) (TempoAnswer, error) {
 	return b.swing().atFist(fist, m)
 }
 
@@ -164,20 +164,20 @@ func (b ReflexBag) Loads(launch, _ float64) ([]Load, error) {
 }
 
 // Side draws the ball on its pole and base.
-func (b ReflexBag) Side(p Place) Side {
+func (b ReflexBag) Side(p Place) SideView {
 	foot := p.spring()
 	top, r, wide := foot+b.PoleLength, b.BallDiameter/2, p.BaseWidth
 	if wide == 0 {
 		wide = 0.55
 	}
-	s := Side{Top: top + r + 0.3, Shapes: []Shape{
+	s := SideView{Top: top + r + 0.3, Shapes: []Segment{
 		{Kind: Base, X1: -wide / 2, X2: wide / 2, Y2: foot, W: wide},
 		{Kind: Pole, Y1: foot, Y2: top - r}, {Kind: Ball, Y1: top, W: b.BallDiameter},
 	}}
 	s.Handles = []Handle{
-		reflexTable.handle(b, "poleLength", upright(0.28, foot, top), r+0.1, 2, Move{"poleLength", 1}),
-		springHeight.handle(foot, upright(0.5, 0, foot), 0.05, 1.2, Move{springHeight.Name, 1}),
-		reflexTable.handle(b, "ballDiameter", level(top, -r), 0, 0.5, Move{"ballDiameter", -2}),
+		reflexTable.handle(b, "poleLength", upright(0.28, foot, top), r+0.1, 2, Drag{"poleLength", 1}),
+		springHeight.handle(foot, upright(0.5, 0, foot), 0.05, 1.2, Drag{springHeight.Name, 1}),
+		reflexTable.handle(b, "ballDiameter", level(top, -r), 0, 0.5, Drag{"ballDiameter", -2}),
 	}
 	s.walls(p)
 	return s

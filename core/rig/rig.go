@@ -26,11 +26,11 @@ type Rig interface {
 	Limits(m Meeting) (Tempo, error)
 	// Struck answers from a strike to its tempo, Solve from a wanted tempo to the strike, where the bag allows it;
 	// Reach tells what to change where it does not.
-	Struck(launch float64, m Meeting) (Answer, error)
-	Solve(tempo float64, m Meeting) (Answer, error)
+	Struck(launch float64, m Meeting) (TempoAnswer, error)
+	Solve(tempo float64, m Meeting) (TempoAnswer, error)
 	// AtFist answers for a fist of that speed (m/s), held to what the rig allows; a slip bag, which nobody has to
 	// strike, answers for its everyday pull.
-	AtFist(fist float64, m Meeting) (Answer, error)
+	AtFist(fist float64, m Meeting) (TempoAnswer, error)
 	// Picture draws one cycle. Where and by whom the bag is used matters to a slip bag only.
 	Picture(launch float64, m Meeting, u Use) (Picture, error)
 	// Masses gives the effective mass (kg) of a fist on the bag, and the mass as which the bag is felt at the strike
@@ -49,7 +49,7 @@ type Rig interface {
 	// Loads gives the pull on each part of the mount, the greatest for a launch (pull) and a fist of that speed.
 	Loads(launch, fist float64) ([]Load, error)
 	// Side draws it from the side.
-	Side(p Place) Side
+	Side(p Place) SideView
 
 	// LeastKnown is what calibration fits: the share of speed kept at the board, the cords' stiffness, the spring, and
 	// for pendulums the effective length, through the height of the anchor or the chain.
@@ -134,8 +134,8 @@ type Change struct {
 	Reason string  `json:"reason"`
 }
 
-// Answer tells whether a tempo can be had and what it takes.
-type Answer struct {
+// TempoAnswer tells whether a tempo can be had and what it takes.
+type TempoAnswer struct {
 	Feasible  bool
 	Tempo     float64 // strikes a minute: the wanted one, or the one a launch gives
 	Launch    float64 // m/s; 0 where not feasible
@@ -148,7 +148,7 @@ type Answer struct {
 
 // Nearest is the launch (m/s) that comes nearest to the tempo: the one that gives it, or, where none does, one a hair
 // inside the limit it lies beyond; a limit that belongs to the smallest swing is drawn with a small one.
-func (a Answer) Nearest() float64 {
+func (a TempoAnswer) Nearest() float64 {
 	small := 0.02 * math.Max(a.Limits.SlowestLaunch, a.Limits.FastestLaunch)
 	switch {
 	case a.Feasible:

@@ -143,7 +143,7 @@ func (u Use) outAndBack() float64 {
 
 // DefaultAway is the time (s, assumed) until a head is off the bag's line: a slip out of a bag that swings toward, a
 // roll under one that swings across.
-func DefaultAway(plane Plane) float64 {
+func DefaultAway(plane SwingPlane) float64 {
 	if plane == Across {
 		return 0.35
 	}

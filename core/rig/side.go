@@ -1,10 +1,11 @@
 package rig
 
-// Side is a rig seen from the side, to scale: metres, X away from the trainee from the bag's axis, Y up from the floor.
-type Side struct {
-	Shapes  []Shape  `json:"shapes"`
-	Handles []Handle `json:"handles"`
-	Top     float64  `json:"top"` // m, of the highest thing there is
+// SideView is a rig seen from the side, to scale, in metres: X is counted from the bag's axis away from the trainee, Y
+// up from the floor.
+type SideView struct {
+	Shapes  []Segment `json:"shapes"`
+	Handles []Handle  `json:"handles"`
+	Top     float64   `json:"top"` // m, of the highest thing there is
 }
 
 // ShapeKind names what a shape of a side view is.
@@ -25,8 +26,8 @@ const (
 	Wall     ShapeKind = "wall"
 )
 
-// Shape is a line or a body from (X1, Y1) to (X2, Y2), W wide.
-type Shape struct {
+// Segment is a line or a body from (X1, Y1) to (X2, Y2), W wide.
+type Segment struct {
 	Kind ShapeKind `json:"kind"`
 	X1   float64   `json:"x1"`
 	Y1   float64   `json:"y1"`
@@ -35,8 +36,8 @@ type Shape struct {
 	W    float64   `json:"w"`
 }
 
-// Move is what a metre of dragging, up or away, adds to a field.
-type Move struct {
+// Drag is what a metre of dragging, up or away, adds to a field.
+type Drag struct {
 	Field string  `json:"field"`
 	Per   float64 `json:"per"`
 }
@@ -46,15 +47,15 @@ type Move struct {
 type Handle struct {
 	Field string `json:"field"`
 	Label string `json:"label"`
-	Line
+	DimensionLine
 	Value float64 `json:"value"`
 	Min   float64 `json:"min"` // of Value
 	Max   float64 `json:"max"`
-	Moves []Move  `json:"moves"`
+	Moves []Drag  `json:"moves"`
 }
 
-// Line leads from where a measure begins to its knob.
-type Line struct {
+// DimensionLine leads from where a measure begins to its knob.
+type DimensionLine struct {
 	X1      float64 `json:"x1"`
 	Y1      float64 `json:"y1"`
 	X2      float64 `json:"x2"`
@@ -63,19 +64,19 @@ type Line struct {
 }
 
 // upright is a line beside a bag, x from its axis; level leads out from it.
-func upright(x, from, to float64) Line { return Line{x, from, x, to, true} }
-func level(y, to float64) Line         { return Line{0, y, to, y, false} }
+func upright(x, from, to float64) DimensionLine { return DimensionLine{x, from, x, to, true} }
+func level(y, to float64) DimensionLine         { return DimensionLine{0, y, to, y, false} }
 
 // walls draws the walls that were measured.
-func (s *Side) walls(p Place) {
+func (s *SideView) walls(p Place) {
 	for _, w := range []struct {
 		of       Field
 		at, sign float64
 	}{{walls[0], p.Beyond, 1}, {walls[2], p.Behind, -1}} {
 		if w.at > 0 {
 			x := w.sign * w.at
-			s.Shapes = append(s.Shapes, Shape{Kind: Wall, X1: x, X2: x, Y2: s.Top})
-			s.Handles = append(s.Handles, w.of.handle(w.at, level(0.12, x), 0.3, 6, Move{w.of.Name, w.sign}))
+			s.Shapes = append(s.Shapes, Segment{Kind: Wall, X1: x, X2: x, Y2: s.Top})
+			s.Handles = append(s.Handles, w.of.handle(w.at, level(0.12, x), 0.3, 6, Drag{w.of.Name, w.sign}))
 		}
 	}
 }

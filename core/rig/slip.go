@@ -118,24 +118,24 @@ func (b SlipBag) limits(far, slow float64, n int) Tempo {
 }
 
 // Struck answers from a pull (m) to its tempo.
-func (b SlipBag) Struck(pull float64, m Meeting) (Answer, error) {
+func (b SlipBag) Struck(pull float64, m Meeting) (TempoAnswer, error) {
 	limits, err := b.Limits(m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	t, err := b.cycle(pull, m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
-	return Answer{Feasible: true, Tempo: 60 / t, Launch: pull, Window: math.NaN(), FistSpeed: math.NaN(),
+	return TempoAnswer{Feasible: true, Tempo: 60 / t, Launch: pull, Window: math.NaN(), FistSpeed: math.NaN(),
 		Limits: limits}, nil
 }
 
 // Solve answers from a wanted tempo to the pull, where the drop allows it.
-func (b SlipBag) Solve(tempo float64, m Meeting) (Answer, error) {
+func (b SlipBag) Solve(tempo float64, m Meeting) (TempoAnswer, error) {
 	return solvePendulum(tempo, m, b.Limits,
 		func(pull float64) (float64, error) { return b.cycle(pull, m) },
-		func(pull float64) (Answer, error) { return b.Struck(pull, m) })
+		func(pull float64) (TempoAnswer, error) { return b.Struck(pull, m) })
 }
 
 // slipReach is how far (m) beside the bag's edge a head has to be out of the way; half a head's width. Assumed.

@@ -13,13 +13,13 @@ var (
 )
 
 var slipTable = Table[SlipBag]{
-	{Field{Name: "anchorHeight", Label: "Anchor above the floor", Quantity: AsHeight, Offer: Offer{1.5, 5, 0.01},
+	{Field{Name: "anchorHeight", Label: "Anchor above the floor", Quantity: AsHeight, Slider: Slider{1.5, 5, 0.01},
 		Limits: anchorHeight}, func(b *SlipBag) any { return &b.AnchorHeight }},
 	{Field{Name: "centreHeight", Label: "Middle of the bag above the floor", Quantity: AsHeight,
-		Offer: Offer{0.6, 2.2, 0.01}, Limits: anchorHeight}, func(b *SlipBag) any { return &b.CentreHeight }},
-	{Field{Name: "bagDiameter", Label: "Diameter", Quantity: AsLength, Offer: Offer{0.05, 0.4, 0.005},
+		Slider: Slider{0.6, 2.2, 0.01}, Limits: anchorHeight}, func(b *SlipBag) any { return &b.CentreHeight }},
+	{Field{Name: "bagDiameter", Label: "Diameter", Quantity: AsLength, Slider: Slider{0.05, 0.4, 0.005},
 		Limits: ballDiameter}, func(b *SlipBag) any { return &b.BagDiameter }},
-	{Field{Name: "bagMass", Label: "Weight", Quantity: AsGrams, Offer: Offer{0.05, 4, 0.01}, Limits: pendulumMass},
+	{Field{Name: "bagMass", Label: "Weight", Quantity: AsGrams, Slider: Slider{0.05, 4, 0.01}, Limits: pendulumMass},
 		func(b *SlipBag) any { return &b.BagMass }},
 }
 

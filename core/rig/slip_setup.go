@@ -15,7 +15,9 @@ const EverydayPull = 0.6
 func (b SlipBag) everydayPull() float64 { return math.Min(EverydayPull, 0.5*b.Drop()) }
 
 // AtFist answers for the everyday pull: nobody has to strike a slip bag.
-func (b SlipBag) AtFist(_ float64, m Meeting) (Answer, error) { return b.Struck(b.everydayPull(), m) }
+func (b SlipBag) AtFist(_ float64, m Meeting) (TempoAnswer, error) {
+	return b.Struck(b.everydayPull(), m)
+}
 
 // tempos gives the limits of the counts 1 to n, from one swing.
 func (b SlipBag) tempos(n int) ([]Tempo, error) {
@@ -111,7 +113,7 @@ func (b SlipBag) Picture(pull float64, m Meeting, u Use) (Picture, error) {
 	}
 	err = b.swing().Follow(start, 0, end, nil, func(t motion.Passage) bool {
 		if t.At < end {
-			p.Marks = append(p.Marks, Mark{t.At, l * math.Sin(t.X) / pull})
+			p.Marks = append(p.Marks, Rebound{t.At, l * math.Sin(t.X) / pull})
 		}
 		return t.At < end
 	})
@@ -249,19 +251,19 @@ func (b SlipBag) Share(centres []float64, pull float64, m Meeting) ([]Share, err
 }
 
 // Side draws the bag on its rope.
-func (b SlipBag) Side(p Place) Side {
+func (b SlipBag) Side(p Place) SideView {
 	r := b.BagDiameter / 2
-	s := Side{Top: b.AnchorHeight + 0.15, Shapes: []Shape{
+	s := SideView{Top: b.AnchorHeight + 0.15, Shapes: []Segment{
 		{Kind: Ceiling, X1: -0.6, Y1: b.AnchorHeight, X2: 0.8, Y2: b.AnchorHeight}, {Kind: Anchor, Y1: b.AnchorHeight},
 		{Kind: CordLine, Y1: b.AnchorHeight, Y2: b.CentreHeight + r},
 		{Kind: Ball, Y1: b.CentreHeight, W: b.BagDiameter},
 	}}
 	s.Handles = []Handle{
 		slipTable.handle(b, "anchorHeight", upright(0.55, 0, b.AnchorHeight), b.CentreHeight+r+0.02, 6,
-			Move{"anchorHeight", 1}),
+			Drag{"anchorHeight", 1}),
 		slipTable.handle(b, "centreHeight", upright(0.3, 0, b.CentreHeight), r+0.02, b.AnchorHeight-r-0.02,
-			Move{"centreHeight", 1}),
-		slipTable.handle(b, "bagDiameter", level(b.CentreHeight, -r), 0.04, 0.5, Move{"bagDiameter", -2}),
+			Drag{"centreHeight", 1}),
+		slipTable.handle(b, "bagDiameter", level(b.CentreHeight, -r), 0.04, 0.5, Drag{"bagDiameter", -2}),
 	}
 	s.walls(p)
 	return s

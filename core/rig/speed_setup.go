@@ -7,7 +7,7 @@ import (
 )
 
 // AtFist answers for a fist of that speed; see TempoAtFist.
-func (b SpeedBag) AtFist(fist float64, m Meeting) (Answer, error) { return b.TempoAtFist(fist, m) }
+func (b SpeedBag) AtFist(fist float64, m Meeting) (TempoAnswer, error) { return b.TempoAtFist(fist, m) }
 
 // Picture draws the cycle from a strike at launch m/s to the meeting.
 func (b SpeedBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
@@ -30,7 +30,7 @@ func (b SpeedBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
 	}
 	side := 1.0 // the far board first, then in turn
 	for _, at := range back.Boards {
-		p.Marks = append(p.Marks, Mark{at, side})
+		p.Marks = append(p.Marks, Rebound{at, side})
 		side = -side
 	}
 	return p, nil
@@ -108,22 +108,22 @@ func (b SpeedBag) Loads(launch, _ float64) ([]Load, error) {
 }
 
 // Side draws the bag under its board.
-func (b SpeedBag) Side(p Place) Side {
+func (b SpeedBag) Side(p Place) SideView {
 	board := b.BoardHeight
 	if board == 0 {
 		board = 1.9 // somewhere, until it is measured
 	}
 	r, bottom := b.BagDiameter/2, board-b.SwivelDrop-b.BagLength
-	s := Side{Top: board + 0.25, Shapes: []Shape{
+	s := SideView{Top: board + 0.25, Shapes: []Segment{
 		{Kind: Board, X1: -0.32, Y1: board, X2: 0.32, Y2: board, W: 0.04},
 		{Kind: Drop, Y1: board - b.SwivelDrop, Y2: bottom, W: b.BagDiameter},
 	}}
 	s.Handles = []Handle{
-		speedTable.handle(b, "boardHeight", upright(0.5, 0, board), 0, math.Inf(1), Move{"boardHeight", 1}),
+		speedTable.handle(b, "boardHeight", upright(0.5, 0, board), 0, math.Inf(1), Drag{"boardHeight", 1}),
 		speedTable.handle(b, "bagLength", upright(0.26, board-b.SwivelDrop, bottom), 2*r-b.SwivelDrop+0.005,
-			math.Inf(1), Move{"bagLength", -1}),
+			math.Inf(1), Drag{"bagLength", -1}),
 		speedTable.handle(b, "bagDiameter", level(bottom+r, -r), 2*b.SwivelDrop+0.02, b.BagLength-0.01,
-			Move{"bagDiameter", -2}),
+			Drag{"bagDiameter", -2}),
 	}
 	s.walls(p)
 	return s

@@ -60,14 +60,14 @@ func (b SpeedBag) DoublePunch(launch float64, m Meeting) (Double, error) {
 
 // SolveDouble answers from a wanted tempo of double punches to the strike. The slowest is where the two fists are still
 // heard as one.
-func (b SpeedBag) SolveDouble(tempo float64, m Meeting) (Answer, error) {
+func (b SpeedBag) SolveDouble(tempo float64, m Meeting) (TempoAnswer, error) {
 	if err := TempoLimits.Check("tempo", tempo); err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	m.Face = Front
 	m, err := b.settle(m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	gap := func(launch float64) float64 {
 		d, err := b.DoublePunch(launch, m)
@@ -79,22 +79,22 @@ func (b SpeedBag) SolveDouble(tempo float64, m Meeting) (Answer, error) {
 	softest := math.Max(b.least(m.Angle)*(1+1e-6), 0.1)
 	if !(gap(softest) <= 0) {
 		if softest, err = motion.Root(gap, softest, MaxLaunch, 1e-9); err != nil {
-			return Answer{}, input.Refuse("technique",
+			return TempoAnswer{}, input.Refuse("technique",
 				"expected a smaller bag: on this one two fists are never heard as one")
 		}
 	}
 	slow, err := b.DoublePunch(softest, m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	fast, err := b.DoublePunch(MaxLaunch, m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	l := Tempo{Rebounds: m.Rebounds, Face: Front, Slowest: 60 / slow.Return.At, SlowestLaunch: softest,
 		Fastest: 60 / fast.Return.At, FastestLaunch: MaxLaunch}
 	if tempo < l.Slowest || tempo > l.Fastest {
-		return Answer{Tempo: tempo, Limits: l}, nil
+		return TempoAnswer{Tempo: tempo, Limits: l}, nil
 	}
 	launch, err := motion.Root(func(v float64) float64 {
 		d, err := b.DoublePunch(v, m)
@@ -104,10 +104,10 @@ func (b SpeedBag) SolveDouble(tempo float64, m Meeting) (Answer, error) {
 		return d.Return.At - 60/tempo
 	}, softest, MaxLaunch, 1e-9)
 	if err != nil {
-		return Answer{}, fmt.Errorf("solve %g double punches a minute: %w", tempo, err)
+		return TempoAnswer{}, fmt.Errorf("solve %g double punches a minute: %w", tempo, err)
 	}
 	d, err := b.DoublePunch(launch, m)
-	return Answer{Feasible: true, Tempo: tempo, Launch: launch, Window: d.Return.Window,
+	return TempoAnswer{Feasible: true, Tempo: tempo, Launch: launch, Window: d.Return.Window,
 		FistSpeed: b.FistSpeed(launch, d.Return.Speed), Limits: l}, err
 }
 
@@ -157,7 +157,7 @@ func (b SpeedBag) DoublePicture(launch float64, m Meeting) (Picture, error) {
 		if i > 1 {
 			side = -side
 		}
-		p.Marks = append(p.Marks, Mark{at, side})
+		p.Marks = append(p.Marks, Rebound{at, side})
 	}
 	half := d.Return.Window / 2
 	p.Return, p.Opens, p.Closes, p.Speed, p.Strike = d.Return.At, -half, half, d.Return.Speed, m.Angle/c
@@ -226,6 +226,6 @@ func (b SpeedBag) TrapPicture(angle, cycle float64) (Picture, error) {
 		theta := angle - windowReach*float64(k)/7
 		out.Through = append(out.Through, TracePoint{p.TimeTo(angle, bottom) - p.TimeTo(theta, bottom), theta / c})
 	}
-	out.Marks = []Mark{{ride, 1}}
+	out.Marks = []Rebound{{ride, 1}}
 	return out, nil
 }

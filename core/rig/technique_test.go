@@ -75,7 +75,7 @@ func TestSolveDouble(t *testing.T) {
 	}
 	d, _ := checked.DoublePunch(a.Launch, Three)
 	near(t, "tempo", 60/d.Return.At, mid, 1e-6)
-	double := func(tempo float64) (Answer, error) { return checked.SolveDouble(tempo, Three) }
+	double := func(tempo float64) (TempoAnswer, error) { return checked.SolveDouble(tempo, Three) }
 	if a, err := ReachBy(double, a.Limits.Slowest/2, Anybody); err != nil || a.Feasible || len(a.Change) != 1 {
 		t.Errorf("half the slowest: %+v %v", a, err)
 	} else if again, err := double(a.Change[0].To); err != nil || !again.Feasible {

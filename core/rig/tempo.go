@@ -58,16 +58,16 @@ func (b SpeedBag) Tempos(angle float64) ([]Tempo, error) {
 }
 
 // Struck answers from a strike to its tempo. A launch that does not reach the board is refused.
-func (b SpeedBag) Struck(launch float64, m Meeting) (Answer, error) {
+func (b SpeedBag) Struck(launch float64, m Meeting) (TempoAnswer, error) {
 	m, err := b.settle(m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	r, err := b.Return(launch, m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
-	return Answer{
+	return TempoAnswer{
 		Feasible: true, Tempo: 60 / r.At, Launch: launch, Window: r.Window,
 		FistSpeed: b.FistSpeed(launch, r.Speed), Limits: b.limits(m),
 	}, nil
@@ -75,29 +75,29 @@ func (b SpeedBag) Struck(launch float64, m Meeting) (Answer, error) {
 
 // Solve answers from a wanted tempo (strikes a minute) to the strike, where the bag allows it. Solved to 1e-12 in the
 // speed at the board.
-func (b SpeedBag) Solve(tempo float64, m Meeting) (Answer, error) {
+func (b SpeedBag) Solve(tempo float64, m Meeting) (TempoAnswer, error) {
 	m, err := b.settle(m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	if err := TempoLimits.Check("tempo", tempo); err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	limits := b.limits(m)
 	if tempo < limits.Slowest || tempo > limits.Fastest {
-		return Answer{Tempo: tempo, Limits: limits}, nil
+		return TempoAnswer{Tempo: tempo, Limits: limits}, nil
 	}
 	// The time of a cycle is smooth in the speed at the board and has infinite slope in the launch near the softest
 	// strike.
 	u, err := motion.Root(func(u float64) float64 { return b.cycle(u, m) - 60/tempo }, 0, b.first(MaxLaunch, m.Angle),
 		1e-12)
 	if err != nil {
-		return Answer{}, fmt.Errorf("solve %g a minute: %w", tempo, err)
+		return TempoAnswer{}, fmt.Errorf("solve %g a minute: %w", tempo, err)
 	}
 	f := b.fly(u, m)
 	speed, window := f.inbound()
 	launch := b.launchFor(u, m.Angle)
-	return Answer{
+	return TempoAnswer{
 		Feasible: true, Tempo: tempo, Launch: launch, Window: window,
 		FistSpeed: b.FistSpeed(launch, speed*b.arm()), Limits: limits,
 	}, nil
@@ -105,10 +105,10 @@ func (b SpeedBag) Solve(tempo float64, m Meeting) (Answer, error) {
 
 // TempoAtFist answers for a fist of the given speed (m/s), held to what the bag allows: softer than the softest strike
 // that reaches the board gives the slowest tempo's neighbourhood, harder than MaxLaunch the fastest.
-func (b SpeedBag) TempoAtFist(fist float64, m Meeting) (Answer, error) {
+func (b SpeedBag) TempoAtFist(fist float64, m Meeting) (TempoAnswer, error) {
 	m, err := b.settle(m)
 	if err != nil {
-		return Answer{}, err
+		return TempoAnswer{}, err
 	}
 	over := func(u float64) float64 {
 		speed, _ := b.fly(u, m).inbound()
@@ -123,7 +123,7 @@ func (b SpeedBag) TempoAtFist(fist float64, m Meeting) (Answer, error) {
 		u = high
 	default:
 		if u, err = motion.Root(over, low, high, 1e-12); err != nil {
-			return Answer{}, fmt.Errorf("tempo at a fist speed of %g m/s: %w", fist, err)
+			return TempoAnswer{}, fmt.Errorf("tempo at a fist speed of %g m/s: %w", fist, err)
 		}
 	}
 	return b.Struck(b.launchFor(u, m.Angle), m)

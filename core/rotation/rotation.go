@@ -21,8 +21,8 @@ func (s Span) fixed() bool { return !math.IsInf(s.Low, -1) || !math.IsInf(s.High
 // Nobody is on a bag that stands idle.
 const Nobody = -1
 
-// Class is what is to be laid out: people and bags by their places in lists.
-type Class struct {
+// Problem is what is to be laid out: people and bags by their places in lists.
+type Problem struct {
 	Rounds int
 	Turns  [][]int   // by person and bag: how many rounds. No person and no bag has more than Rounds
 	Spans  [][]Span  // by person and bag
@@ -31,17 +31,17 @@ type Class struct {
 	Before []int     // by person: rounds on bags in a row that came before the first; nil for none
 }
 
-// Change is a bag that is hung anew.
-type Change struct {
+// HeightChange is a bag that is hung anew.
+type HeightChange struct {
 	Bag    int
 	Before int     // the round, from 0
 	To     float64 // m
 }
 
-// Plan says who is on which bag.
-type Plan struct {
+// Layout says who is on which bag.
+type Layout struct {
 	On      [][]int // by round and bag: the person, or Nobody
-	Changes []Change
+	Changes []HeightChange
 	// Least is a bound that no plan of these turns goes below: for each bag alone, the fewest heights that suit
 	// everybody on it.
 	Least int
@@ -49,7 +49,7 @@ type Plan struct {
 }
 
 // Check refuses turns that no plan can hold.
-func (c Class) Check() error {
+func (c Problem) Check() error {
 	bags := 0
 	if len(c.Turns) > 0 {
 		bags = len(c.Turns[0])
@@ -75,8 +75,8 @@ func (c Class) Check() error {
 
 // Changes are those of the bags hung anew in a plan, in the order of rounds and bags: each as late as can be, to the
 // height nearest to the one before that suits everybody until the next.
-func (c Class) Changes(on [][]int) []Change {
-	var list []Change
+func (c Problem) Changes(on [][]int) []HeightChange {
+	var list []HeightChange
 	for b := range c.bags() {
 		column := make([]int, len(on))
 		for r := range on {
@@ -84,17 +84,17 @@ func (c Class) Changes(on [][]int) []Change {
 		}
 		list = append(list, c.hung(b, column)...)
 	}
-	slices.SortStableFunc(list, func(a, b Change) int { return a.Before - b.Before })
+	slices.SortStableFunc(list, func(a, b HeightChange) int { return a.Before - b.Before })
 	return list
 }
 
-func (c Class) bags() int { return len(c.Hung) }
+func (c Problem) bags() int { return len(c.Hung) }
 
 // hung are the changes of one bag for those who are on it, round by round.
-func (c Class) hung(b int, column []int) []Change {
+func (c Problem) hung(b int, column []int) []HeightChange {
 	now := c.begins(b)
 	last := c.Hung[b]
-	var list []Change
+	var list []HeightChange
 	for r, p := range column {
 		if p == Nobody || !c.Spans[p][b].fixed() {
 			continue
@@ -104,7 +104,7 @@ func (c Class) hung(b int, column []int) []Change {
 			now = both
 		} else {
 			now = s
-			list = append(list, Change{Bag: b, Before: r})
+			list = append(list, HeightChange{Bag: b, Before: r})
 		}
 		if n := len(list); n > 0 {
 			list[n-1].To = now.nearest(last)
@@ -117,7 +117,7 @@ func (c Class) hung(b int, column []int) []Change {
 }
 
 // stays says whether whoever comes next on a bag finds a height of the span right.
-func (c Class) stays(b int, now Span, coming []int) bool {
+func (c Problem) stays(b int, now Span, coming []int) bool {
 	for _, p := range coming {
 		if p != Nobody && c.Spans[p][b].fixed() {
 			_, ok := now.and(c.Spans[p][b])
@@ -128,7 +128,7 @@ func (c Class) stays(b int, now Span, coming []int) bool {
 }
 
 // begins is how a bag hangs at first.
-func (c Class) begins(b int) Span {
+func (c Problem) begins(b int) Span {
 	if math.IsNaN(c.Hung[b]) {
 		return Any
 	}
@@ -169,7 +169,7 @@ func (c *solver) count(b int, column []int) int {
 
 // groups parts those who are on a bag by the fewest heights that suit them all, from low to high: the classic stabbing
 // of intervals, each group by the lowest upper end that is left. The bag as it hangs counts as one more.
-func (c Class) groups(b int) [][]int {
+func (c Problem) groups(b int) [][]int {
 	type one struct {
 		person int
 		Span
@@ -204,7 +204,7 @@ func (c Class) groups(b int) [][]int {
 }
 
 // Least is the fewest changes that these turns can do with, each bag looked at alone.
-func (c Class) Least() int {
+func (c Problem) Least() int {
 	n := 0
 	for b := range c.bags() {
 		n += max(0, len(c.groups(b))-1)
@@ -213,7 +213,7 @@ func (c Class) Least() int {
 }
 
 // tired counts the rounds in which somebody is longer on bags in a row than they should be.
-func (c Class) tired(p int, busy []bool) int {
+func (c Problem) tired(p int, busy []bool) int {
 	most := c.InARow[p]
 	if most == 0 {
 		return 0

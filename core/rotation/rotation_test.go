@@ -10,8 +10,8 @@ import (
 )
 
 // around gives everybody a span about their own height.
-func class(rounds int, heights []float64, half float64, bags int, turns func(p, b int) int) Class {
-	c := Class{Rounds: rounds, InARow: make([]int, len(heights))}
+func class(rounds int, heights []float64, half float64, bags int, turns func(p, b int) int) Problem {
+	c := Problem{Rounds: rounds, InARow: make([]int, len(heights))}
 	for p, h := range heights {
 		var row []int
 		var spans []Span
@@ -28,7 +28,7 @@ func class(rounds int, heights []float64, half float64, bags int, turns func(p, 
 }
 
 // holds looks whether a plan is one of the class.
-func holds(t *testing.T, c Class, p Plan) {
+func holds(t *testing.T, c Problem, p Layout) {
 	t.Helper()
 	turns := make([][]int, len(c.Turns))
 	for i := range turns {
@@ -57,7 +57,7 @@ func holds(t *testing.T, c Class, p Plan) {
 }
 
 // suits looks whether each bag hangs right for whoever is on it, after the changes that are told.
-func suits(t *testing.T, c Class, p Plan) {
+func suits(t *testing.T, c Problem, p Layout) {
 	t.Helper()
 	at := slices.Clone(c.Hung)
 	for r, row := range p.On {
@@ -78,7 +78,7 @@ func suits(t *testing.T, c Class, p Plan) {
 }
 
 // fewest tries every order of every bag.
-func fewest(c Class) (changes, tired int) {
+func fewest(c Problem) (changes, tired int) {
 	changes, tired = math.MaxInt, math.MaxInt
 	columns := make([][]int, c.bags())
 	var try func(b int)
@@ -190,7 +190,7 @@ func TestAgainstBruteForce(t *testing.T) {
 
 // many is a class of a size: people of ordinary heights (mean 1.68 m, standard deviation 0.10, from memory), each on
 // some of the bags, half of which hang the same for everybody.
-func many(people, bags, rounds int, seed uint64) Class {
+func many(people, bags, rounds int, seed uint64) Problem {
 	rng := rand.New(rand.NewPCG(seed, 3))
 	heights := make([]float64, people)
 	for i := range heights {
@@ -259,7 +259,7 @@ func TestSamePlan(t *testing.T) {
 }
 
 func TestCheckRefuses(t *testing.T) {
-	for _, c := range []Class{
+	for _, c := range []Problem{
 		class(3, []float64{1.7, 1.7}, 0.03, 1, func(int, int) int { return 2 }),
 		class(3, []float64{1.7}, 0.03, 2, func(int, int) int { return 2 }),
 	} {
@@ -267,7 +267,7 @@ func TestCheckRefuses(t *testing.T) {
 			t.Errorf("%v in %d rounds", c.Turns, c.Rounds)
 		}
 	}
-	if p, err := Solve(Class{Rounds: 3}); err != nil || len(p.On) != 3 {
+	if p, err := Solve(Problem{Rounds: 3}); err != nil || len(p.On) != 3 {
 		t.Errorf("nobody at all: %v", err)
 	}
 }
@@ -281,7 +281,7 @@ func TestColoured(t *testing.T) {
 				c.Turns[p][b] = 1 // everybody on every bag, no round to spare
 			}
 		}
-		s := &solver{Class: c}
+		s := &solver{Problem: c}
 		s.coloured()
 		for p, row := range s.times {
 			for r, n := range row {

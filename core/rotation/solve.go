@@ -24,7 +24,7 @@ const (
 )
 
 type solver struct {
-	Class
+	Problem
 	rng     *rand.Rand
 	first   []Span
 	columns [][]int  // by bag and round
@@ -34,15 +34,15 @@ type solver struct {
 
 // Solve lays a class out. The same class gives the same plan. It looks at orders in which each bag goes from one height
 // to the next and betters them by exchanging turns, until no change is left that could be saved or its steps are up.
-func Solve(c Class) (Plan, error) {
+func Solve(c Problem) (Layout, error) {
 	if err := c.Check(); err != nil {
-		return Plan{}, err
+		return Layout{}, err
 	}
 	least := c.Least()
 	if c.Rounds == 0 { // nothing is left to lay out
-		return Plan{On: [][]int{}, Least: least}, nil
+		return Layout{On: [][]int{}, Least: least}, nil
 	}
-	s := &solver{Class: c, rng: rand.New(rand.NewPCG(1, uint64(len(c.Turns)))), busy: make([]bool, c.Rounds)}
+	s := &solver{Problem: c, rng: rand.New(rand.NewPCG(1, uint64(len(c.Turns)))), busy: make([]bool, c.Rounds)}
 	for b := range c.bags() {
 		s.first = append(s.first, c.begins(b))
 	}
@@ -65,7 +65,7 @@ func Solve(c Class) (Plan, error) {
 	if best == nil {
 		best = apart // what was saved from there on had somebody twice at once again
 	}
-	plan := Plan{On: make([][]int, c.Rounds), Least: least}
+	plan := Layout{On: make([][]int, c.Rounds), Least: least}
 	for r := range plan.On {
 		plan.On[r] = make([]int, c.bags())
 		for b := range plan.On[r] {

@@ -42,8 +42,8 @@ const (
 // Values lists them.
 func (Action) Values() []Action { return []Action{Start, Pause, Resume, Stop, Finish} }
 
-// Course is how a round stands. The times are those of the wall; what has not been is zero.
-type Course struct {
+// RoundClock is how a round stands. The times are those of the wall; what has not been is zero.
+type RoundClock struct {
 	State   State
 	Ending  judge.Ended  // "" while it is not over
 	Clock   drill.Micros // how far its clock is known to have come
@@ -54,10 +54,10 @@ type Course struct {
 }
 
 // New is the course of a round that has been made.
-func New(now time.Time) Course { return Course{State: Ready, Seen: now} }
+func New(now time.Time) RoundClock { return RoundClock{State: Ready, Seen: now} }
 
 // Now is the round's clock at a time of the wall.
-func (c Course) Now(at time.Time) drill.Micros {
+func (c RoundClock) Now(at time.Time) drill.Micros {
 	if c.Zero.IsZero() {
 		return c.Clock
 	}
@@ -67,7 +67,7 @@ func (c Course) Now(at time.Time) drill.Micros {
 // Step takes an action that happened when the round's clock stood at clock. What comes late is taken as it is meant: a
 // round that was counted as stopped because its screen was cut off goes on when the screen comes back, ending a round
 // twice changes nothing, and one that came to its bell stays as it is. A pause of what never started is refused.
-func (c Course) Step(a Action, clock drill.Micros, now time.Time) (Course, error) {
+func (c RoundClock) Step(a Action, clock drill.Micros, now time.Time) (RoundClock, error) {
 	if c.State == Done {
 		return c, nil
 	}
@@ -106,7 +106,7 @@ func (c Course) Step(a Action, clock drill.Micros, now time.Time) (Course, error
 
 // Heard notes that the round's screen was heard of, and how far it says that the clock has come. Only the screen's word
 // keeps a round open.
-func (c Course) Heard(clock drill.Micros, now time.Time) Course {
+func (c RoundClock) Heard(clock drill.Micros, now time.Time) RoundClock {
 	if !c.State.Over() {
 		c.Seen, c.Clock = now, max(c.Clock, clock)
 	}
@@ -114,7 +114,7 @@ func (c Course) Heard(clock drill.Micros, now time.Time) Course {
 }
 
 // Vanish ends a round whose screen has gone, at the last moment that it is known to have reached.
-func (c Course) Vanish() Course {
+func (c RoundClock) Vanish() RoundClock {
 	if c.State.Over() {
 		return c
 	}
@@ -127,12 +127,12 @@ func (c Course) Vanish() Course {
 }
 
 // end closes a round where its clock stands.
-func (c Course) end(state State, how judge.Ended, at time.Time) Course {
+func (c RoundClock) end(state State, how judge.Ended, at time.Time) RoundClock {
 	c.State, c.Ending, c.Zero, c.Ended = state, how, time.Time{}, at
 	return c
 }
 
 // SetsGoing says whether an action sets a round going that stood: it is then asked anew whether anything bars it.
-func (c Course) SetsGoing(a Action) bool {
+func (c RoundClock) SetsGoing(a Action) bool {
 	return (a == Start || a == Resume) && c.State != Running && c.State != Done
 }

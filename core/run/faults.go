@@ -44,7 +44,7 @@ type ToSeeOut struct {
 // faultsOut are the faults of a round, each with the drill that mends it on a floor; none of those where nobody is to
 // stand there.
 func (j Judged) faultsOut(on *drill.Floor) []FaultOut {
-	return answer.Map(j.Faults, func(f fault.Found) FaultOut {
+	return answer.Map(j.Faults, func(f fault.Fault) FaultOut {
 		out := FaultOut{Code: f.Code, Name: f.Name(), Evidence: f.Evidence, Remedy: f.Remedy, Cost: f.Cost,
 			Times: f.Times, Effect: f.Effect, Spread: f.Error, Tells: f.Tells, Seen: f.Code.BySight()}
 		if on != nil {
@@ -57,13 +57,13 @@ func (j Judged) faultsOut(on *drill.Floor) []FaultOut {
 }
 
 // Mend gives the drill for a fault of a round; false where the round does not show it, or no drill can be done.
-func (j Judged) Mend(code fault.Code, on drill.Floor) (fault.Offer, bool) {
+func (j Judged) Mend(code fault.Code, on drill.Floor) (fault.RemedyDrill, bool) {
 	for _, f := range j.Faults {
 		if f.Code == code {
 			return fault.Mend(f, j.record.Plan, on)
 		}
 	}
-	return fault.Offer{}, false
+	return fault.RemedyDrill{}, false
 }
 
 // first is the one thing to fix, in a sentence; what went well where there is none.

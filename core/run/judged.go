@@ -42,8 +42,8 @@ type Mark struct {
 	Kind MarkKind
 }
 
-// Hit is one captured hit as its device told of it.
-type Hit struct {
+// CapturedHit is one captured hit as its device told of it.
+type CapturedHit struct {
 	At     drill.Micros
 	Hand   drill.Hand // "" where it is not known
 	Launch float64    // m/s at which the bag was driven off; 0 where it is not known
@@ -52,7 +52,7 @@ type Hit struct {
 // Record is a round with all that was captured in it.
 type Record struct {
 	Opened
-	Hits    []Hit
+	Hits    []CapturedHit
 	Marks   []Mark
 	Latency *drill.Micros // of the device, where it was measured
 	Until   drill.Micros  // how far the round came
@@ -91,9 +91,9 @@ type Summary struct {
 
 // Judged is a round with what became of it.
 type Judged struct {
-	Round   judge.Round
+	Round   judge.Judgement
 	Slips   judge.Slips
-	Faults  []fault.Found
+	Faults  []fault.Fault
 	Summary Summary
 
 	record Record
@@ -132,10 +132,10 @@ func (r Record) Judge() Judged {
 const fistsSeen = 1.0
 
 // faulty is a judged round with what the coach saw in it.
-func (r Record) faulty(round judge.Round) fault.Round {
-	f := fault.Round{Round: round, Kind: r.Bag.Kind(), FormFree: r.FormFree()}
+func (r Record) faulty(round judge.Judgement) fault.Case {
+	f := fault.Case{Judgement: round, Kind: r.Bag.Kind(), FormFree: r.FormFree()}
 	for _, m := range r.Marks {
-		f.Marks = append(f.Marks, fault.Mark{At: m.At.Seconds(), What: fault.Code(m.Kind),
+		f.Marks = append(f.Marks, fault.Observation{At: m.At.Seconds(), What: fault.Code(m.Kind),
 			Hurt: m.Kind == MarkTouched || m.Kind == MarkMissed})
 	}
 	return f

@@ -30,7 +30,7 @@ type Barred struct{ Why string }
 func (b Barred) Error() string { return "the round does not start: " + b.Why }
 
 // Starts refuses, as Barred, a round of somebody with these cautions.
-func Starts(cautions []caution.Kind) error {
+func Starts(cautions []caution.Type) error {
 	if why := caution.Bars(cautions); why != "" {
 		return Barred{why}
 	}
@@ -39,7 +39,7 @@ func Starts(cautions []caution.Kind) error {
 
 // For lays out a drill that was given to somebody with these cautions: it does not start where one bars everything, and
 // is softer or shorter where one wants it; then as Prepare.
-func For(cautions []caution.Kind, given drill.Plan, on drill.Floor, by drill.Recorder,
+func For(cautions []caution.Type, given drill.Plan, on drill.Floor, by drill.Recorder,
 	plays drill.Playing) (Prepared, error) {
 	if err := Starts(cautions); err != nil {
 		return Prepared{}, err

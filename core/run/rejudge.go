@@ -35,7 +35,7 @@ func (o Opened) Rejudge(a Anew, on drill.Floor) (Opened, error) {
 			d.Tempo = a.Tempo
 		}
 		plan = d
-	case drill.Combination:
+	case drill.CombinationDrill:
 		if d.Cues != nil {
 			return o, input.Refuse("clock", "expected a round without random cues: they were drawn by lot, and cannot be drawn again")
 		}

@@ -143,7 +143,7 @@ func (j Judged) Review(on *drill.Floor) Review {
 		Breaks: answer.Map(round.Breaks,
 			func(b judge.Break) BreakOut { return BreakOut{b.At, b.Run, string(b.Verdict), answer.Known(b.Recover)} }),
 		Paces: answer.Map(round.Paces,
-			func(p judge.Pace) PaceOut { return PaceOut{p.From, p.Hits, answer.Known(p.Tempo)} }),
+			func(p judge.StruckTempo) PaceOut { return PaceOut{p.From, p.Hits, answer.Known(p.Tempo)} }),
 		Strikes: []StrikeOut{}, Hits: []HitOut{},
 		Thirds: answer.Map(round.Thirds(), partOut), Parts: answer.Map(round.ByPart(), partOut),
 		Defended: answer.Map(round.AfterDefence(), partOut),
@@ -184,7 +184,7 @@ func (j Judged) Review(on *drill.Floor) Review {
 // remarks are what the round shows, one sentence each.
 func (j Judged) remarks() []string {
 	list := answer.List(j.Round.Remarks())
-	if c, ok := j.record.Plan.(drill.Combination); ok {
+	if c, ok := j.record.Plan.(drill.CombinationDrill); ok {
 		if pace := j.Round.Pace(c.Tempo, c.Slower); pace != "" {
 			list = append(list, pace)
 		}
@@ -202,8 +202,8 @@ func partOut(p judge.Part) PartOut {
 	return PartOut{p.Name, p.Planned, p.Clean, answer.Known(p.Bias), answer.Known(p.Spread), answer.Known(p.Launch)}
 }
 
-func groups(list []judge.Group) []GroupOut {
-	return answer.Map(list, func(g judge.Group) GroupOut {
+func groups(list []judge.Subset) []GroupOut {
+	return answer.Map(list, func(g judge.Subset) GroupOut {
 		return GroupOut{string(g.Hand), g.Position, g.Planned, g.Clean, answer.Known(g.Bias), answer.Known(g.Spread)}
 	})
 }

@@ -133,7 +133,7 @@ func met(t testing.TB, r *Record) {
 	now := r.Timeline.Start.Seconds()
 	for i := 0; us(now) < r.Until; i++ {
 		launch := r.Timeline.Launch * (1 + 0.02*math.Sin(float64(i)))
-		r.Hits = append(r.Hits, Hit{At: us(now), Hand: r.hand(i), Launch: launch})
+		r.Hits = append(r.Hits, CapturedHit{At: us(now), Hand: r.hand(i), Launch: launch})
 		back, err := bag.Return(launch, rig.Three)
 		if err != nil {
 			t.Fatal(err)
@@ -219,7 +219,7 @@ func TestWhatARoundShows(t *testing.T) {
 
 // Against a slip bag the coach's marks tell, where nothing is struck.
 func TestSlips(t *testing.T) {
-	p := drill.Combination{Text: "slip lead - slip rear", Stance: combo.Orthodox, Landing: drill.OnReturns,
+	p := drill.CombinationDrill{Text: "slip lead - slip rear", Stance: combo.Orthodox, Landing: drill.OnReturns,
 		Pace: drill.Combining, Pause: 1, Work: 30, Guidance: drill.Called}
 	r := prepared(t, p, plumb, drill.Taps)
 	var at drill.Micros
@@ -243,7 +243,7 @@ func TestSlips(t *testing.T) {
 func TestReview(t *testing.T) {
 	r := prepared(t, rhythm(), board, drill.Sensor)
 	met(t, &r)
-	r.Hits = append(r.Hits, Hit{At: us(12.34), Launch: 1})
+	r.Hits = append(r.Hits, CapturedHit{At: us(12.34), Launch: 1})
 	v := r.Judge().Review(nil)
 	extra, told := 0, 0
 	for _, h := range v.Hits {

@@ -1,14 +1,14 @@
 package run
 
-// Word is what a coach says of a round in one word.
-type Word string
+// Rating is what a coach says of a round in one word.
+type Rating string
 
 // The three words, from good to not.
 const (
-	Held   Word = "held"
-	Shaky  Word = "shaky"
-	NotYet Word = "notYet"
+	Held   Rating = "held"
+	Shaky  Rating = "shaky"
+	NotYet Rating = "notYet"
 )
 
 // Values lists them; "" is none.
-func (Word) Values() []Word { return []Word{"", Held, Shaky, NotYet} }
+func (Rating) Values() []Rating { return []Rating{"", Held, Shaky, NotYet} }

@@ -34,7 +34,7 @@ type Doing struct {
 	Call   string   `json:"call" doc:"as it is called"`
 	Effort float64  `json:"effort" doc:"share of what can be done at the most"`
 
-	spares  []caution.Kind // who leaves it out
+	spares  []caution.Type // who leaves it out
 	station bool           // somebody without a bag can do it for a whole round
 }
 
@@ -45,11 +45,11 @@ var doings = []Doing{
 	{Trunk, "Trunk turns", "From the hips, hands home.", "trunk turns", 0.3, nil, false},
 	{EasyBox, "Light shadow boxing", "Half the pace, all the shape.", "shadow boxing, light", 0.35, nil, false},
 	{ShadowBox, "Shadow boxing", "Throw it, move, think what comes back.", "shadow boxing", 0.5,
-		[]caution.Kind{caution.Shoulder}, true},
+		[]caution.Type{caution.Shoulder}, true},
 	{Gloves, "Wraps, gloves and water", "Wraps first, gloves on, a mouthful of water.", "gloves and water", 0.1, nil,
 		false},
 	{Planks, "Planks", "Thirty seconds down, thirty up.", "planks", 0.6,
-		[]caution.Kind{caution.Wrist, caution.Shoulder}, true},
+		[]caution.Type{caution.Wrist, caution.Shoulder}, true},
 	{Squats, "Squats", "Heels down, back straight, tens.", "squats", 0.6, nil, true},
 	{Crunches, "Crunches", "Slow, tens, chin down.", "crunches", 0.6, nil, true},
 	{Footwork, "Footwork", "In and out, side to side, never crossing.", "footwork", 0.4, nil, true},
@@ -80,13 +80,13 @@ func (a Activity) Doing() Doing {
 }
 
 // Spares says whether somebody with these cautions leaves an activity out.
-func (a Activity) Spares(list []caution.Kind) bool {
-	return slices.ContainsFunc(list, func(k caution.Kind) bool { return slices.Contains(a.Doing().spares, k) })
+func (a Activity) Spares(list []caution.Type) bool {
+	return slices.ContainsFunc(list, func(k caution.Type) bool { return slices.Contains(a.Doing().spares, k) })
 }
 
 // Stations are the activities for whoever has no bag in a round, for somebody with these cautions, in the order in
 // which they follow one another: an easy one after a hard one.
-func Stations(list []caution.Kind) []Activity {
+func Stations(list []caution.Type) []Activity {
 	var out []Activity
 	for _, a := range []Activity{Skipping, Planks, ShadowBox, Squats, Footwork, Crunches} {
 		if !a.Spares(list) {

@@ -69,7 +69,7 @@ func (b Block) Plan(kind rig.Kind) (drill.Plan, error) {
 		}
 		return drill.Set(e.Plan, drill.Settings{Work: float64(b.Seconds)})
 	case b.Text != "":
-		c := drill.Combination{Text: b.Text, Stance: combo.Orthodox, Landing: drill.OnReturns,
+		c := drill.CombinationDrill{Text: b.Text, Stance: combo.Orthodox, Landing: drill.OnReturns,
 			Pace: cmp.Or(b.Pace, drill.Combining), Guidance: cmp.Or(b.Guidance, drill.Fading),
 			Pause: pauses[cmp.Or(b.Pace, drill.Combining)], Work: float64(b.Seconds)}
 		if b.Times > 0 {

@@ -39,18 +39,18 @@ type Done struct {
 	At   drill.Micros `json:"at" minimum:"0" maximum:"36000000000"`
 }
 
-// State says what became of a stretch.
-type State string
+// StretchState says what became of a stretch.
+type StretchState string
 
 // The states of a stretch.
 const (
-	Planned State = ""        // to be done, being done, or done
-	Skipped State = "skipped" // left before its end: what was to be done is carried on
-	Cut     State = "cut"     // left, to be done again at once
+	Planned StretchState = ""        // to be done, being done, or done
+	Skipped StretchState = "skipped" // left before its end: what was to be done is carried on
+	Cut     StretchState = "cut"     // left, to be done again at once
 )
 
 // Values lists them.
-func (State) Values() []State { return []State{Planned, Skipped, Cut} }
+func (StretchState) Values() []StretchState { return []StretchState{Planned, Skipped, Cut} }
 
 // Stretch is a piece of the floor's clock: a block of a round, or a rest.
 type Stretch struct {
@@ -60,7 +60,7 @@ type Stretch struct {
 	Block   int          `json:"block" doc:"of that round; -1 for a rest, or for getting ready"`
 	From    drill.Micros `json:"from"`
 	Until   drill.Micros `json:"until"`
-	State   State        `json:"state" enum:",skipped,cut"`
+	State   StretchState `json:"state" enum:",skipped,cut"`
 	Carried bool         `json:"carried" doc:"it was skipped, or wild, before"`
 	Pace    float64      `json:"pace" doc:"of the planned tempo"`
 	Got     int          `json:"got" doc:"tries that came off"`

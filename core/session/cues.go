@@ -28,14 +28,14 @@ const (
 
 var warnings = []int{30, 15, 10, 5, 3, 2, 1}
 
-// Voice is how a session is called.
-type Voice struct {
-	combo.Voice
+// Calls is how a session is called.
+type Calls struct {
+	combo.Naming
 	Rotates bool // people change bags between the rounds
 }
 
 // Cues lists what is heard and seen of a course, in order: the same course gives the same cues.
-func (c Course) Cues(v Voice) []drill.Event {
+func (c Course) Cues(v Calls) []drill.Event {
 	var list []drill.Event
 	add := func(at drill.Micros, kind drill.EventKind, n int, text string) {
 		list = append(list, drill.Event{At: at, Kind: kind, N: n, Text: text})
@@ -71,7 +71,7 @@ func (c Course) Cues(v Voice) []drill.Event {
 func micros(seconds float64) drill.Micros { return drill.Micros(seconds * 1e6) }
 
 // resting is what is said in a rest, or while getting ready: what comes, and the count to the bell.
-func (c Course) resting(i int, v Voice, add func(drill.Micros, drill.EventKind, int, string)) {
+func (c Course) resting(i int, v Calls, add func(drill.Micros, drill.EventKind, int, string)) {
 	s := c.Stretches[i]
 	if i+1 == len(c.Stretches) {
 		return
@@ -120,15 +120,15 @@ func (c Course) warned(i int, add func(drill.Micros, drill.EventKind, int, strin
 }
 
 // called is a stretch as it is called.
-func (c Course) called(s Stretch, v Voice) string {
+func (c Course) called(s Stretch, v Calls) string {
 	if s.Rest() {
 		return "rest"
 	}
-	return c.planned(s).Called(v.Voice)
+	return c.planned(s).Called(v.Naming)
 }
 
 // Called is a block as it is called.
-func (b Block) Called(v combo.Voice) string {
+func (b Block) Called(v combo.Naming) string {
 	text := b.Text
 	switch {
 	case b.Activity != "":
@@ -138,7 +138,7 @@ func (b Block) Called(v combo.Voice) string {
 		if !ok {
 			return ""
 		}
-		c, ok := e.Plan.(drill.Combination)
+		c, ok := e.Plan.(drill.CombinationDrill)
 		if !ok {
 			return "your drill"
 		}

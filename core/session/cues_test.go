@@ -13,7 +13,7 @@ import (
 func TestCues(t *testing.T) {
 	s := built(t)
 	c := Begin(s, 10)
-	cues := c.Cues(Voice{})
+	cues := c.Cues(Calls{})
 	when := func(kind drill.EventKind, n int) []float64 {
 		var list []float64
 		for _, e := range cues {
@@ -87,7 +87,7 @@ func TestFaces(t *testing.T) {
 		}
 	}
 	carried := Replay(built(t), 0, []Done{{Deed: Skip, At: at(40)}}).Faces()
-	if !slices.ContainsFunc(carried, func(f Face) bool { return strings.HasSuffix(f.Name, "carried on") }) {
+	if !slices.ContainsFunc(carried, func(f Display) bool { return strings.HasSuffix(f.Name, "carried on") }) {
 		t.Error("nothing says that it is carried on")
 	}
 }

@@ -9,10 +9,10 @@ import (
 	"melodromos/core/words"
 )
 
-// Face is a stretch as it is shown.
-type Face struct {
+// Display is a stretch as it is shown.
+type Display struct {
 	Stretch
-	Kind     Kind         `json:"kind" enum:",warmUp,change,work,finisher,coolDown" doc:"of its round; empty while getting ready"`
+	Kind     RoundKind    `json:"kind" enum:",warmUp,change,work,finisher,coolDown" doc:"of its round; empty while getting ready"`
 	Role     Role         `json:"role" enum:",opener,known,new,whole,fast,free,drill,own,counted,off" doc:"empty for a rest"`
 	Name     string       `json:"name" doc:"of the round: Round 3 of 12"`
 	Emphasis string       `json:"emphasis"`
@@ -31,14 +31,14 @@ var roleNames = map[Role]string{Opener: "easy flow", Known: "what you know", New
 func RoleName(r Role) string { return roleNames[r] }
 
 // Faces are the stretches of a course as they are shown.
-func (c Course) Faces() []Face {
+func (c Course) Faces() []Display {
 	work := 0
 	for _, r := range c.plan.Rounds {
 		if r.Kind == Work {
 			work++
 		}
 	}
-	list := make([]Face, len(c.Stretches))
+	list := make([]Display, len(c.Stretches))
 	bell := drill.Micros(0)
 	for i := len(list) - 1; i >= 0; i-- {
 		s := c.Stretches[i]
@@ -51,8 +51,8 @@ func (c Course) Faces() []Face {
 	return list
 }
 
-func (c Course) face(s Stretch, work int) Face {
-	f := Face{Stretch: s, Title: "Get ready"}
+func (c Course) face(s Stretch, work int) Display {
+	f := Display{Stretch: s, Title: "Get ready"}
 	if s.Round < 0 {
 		return f
 	}
@@ -150,7 +150,7 @@ func (c Course) roundName(i, work int) string {
 }
 
 // KindName is a kind of round in words.
-func KindName(k Kind) string {
-	return map[Kind]string{WarmUp: "Warm-up", Change: "Gloves and water", Work: "Round", Finisher: "Finisher",
+func KindName(k RoundKind) string {
+	return map[RoundKind]string{WarmUp: "Warm-up", Change: "Gloves and water", Work: "Round", Finisher: "Finisher",
 		CoolDown: "Cool-down"}[k]
 }

@@ -11,7 +11,7 @@ import (
 // Laid is what is heard and seen of a course together with what is struck in it, by somebody on bags of one kind: the
 // strikes of each block, its board sounds, passes and defences, as far as the block lasts. Blocks of one's own drill,
 // off the bag, or that this bag does not allow have cues alone.
-func (c Course) Laid(v Voice, who Trainer, kind rig.Kind) []drill.Event {
+func (c Course) Laid(v Calls, who Trainer, kind rig.Kind) []drill.Event {
 	list := c.Cues(v)
 	for _, s := range c.Stretches {
 		b := c.planned(s)

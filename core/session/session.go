@@ -9,20 +9,20 @@ import (
 	"melodromos/core/rig"
 )
 
-// Kind says what a round of a session is.
-type Kind string
+// RoundKind says what a round of a session is.
+type RoundKind string
 
 // The rounds in the order of the work (common practice).
 const (
-	WarmUp   Kind = "warmUp"   // off the bag
-	Change   Kind = "change"   // wraps, gloves and water
-	Work     Kind = "work"     // on the bags
-	Finisher Kind = "finisher" // conditioning, counted or timed
-	CoolDown Kind = "coolDown"
+	WarmUp   RoundKind = "warmUp"   // off the bag
+	Change   RoundKind = "change"   // wraps, gloves and water
+	Work     RoundKind = "work"     // on the bags
+	Finisher RoundKind = "finisher" // conditioning, counted or timed
+	CoolDown RoundKind = "coolDown"
 )
 
 // Values lists them.
-func (Kind) Values() []Kind { return []Kind{WarmUp, Change, Work, Finisher, CoolDown} }
+func (RoundKind) Values() []RoundKind { return []RoundKind{WarmUp, Change, Work, Finisher, CoolDown} }
 
 // Role says what a block is for within its round.
 type Role string
@@ -65,11 +65,11 @@ func (b Block) OnBag() bool { return b.Activity == "" }
 
 // Round is what stands between two bells, and the rest after it.
 type Round struct {
-	Kind     Kind    `json:"kind" enum:"warmUp,change,work,finisher,coolDown"`
-	Emphasis string  `json:"emphasis" maxLength:"120" doc:"the one thing that this round is for"`
-	Seconds  int     `json:"seconds" minimum:"5" maximum:"3600" doc:"from bell to bell; its blocks add up to it"`
-	Rest     int     `json:"rest" minimum:"0" maximum:"900" doc:"s after it, until the next begins"`
-	Blocks   []Block `json:"blocks" minItems:"1" maxItems:"24" nullable:"false"`
+	Kind     RoundKind `json:"kind" enum:"warmUp,change,work,finisher,coolDown"`
+	Emphasis string    `json:"emphasis" maxLength:"120" doc:"the one thing that this round is for"`
+	Seconds  int       `json:"seconds" minimum:"5" maximum:"3600" doc:"from bell to bell; its blocks add up to it"`
+	Rest     int       `json:"rest" minimum:"0" maximum:"900" doc:"s after it, until the next begins"`
+	Blocks   []Block   `json:"blocks" minItems:"1" maxItems:"24" nullable:"false"`
 }
 
 // Session is a plan of rounds. Where Bag names a kind of bag its combinations are for that kind alone.

@@ -111,7 +111,7 @@ func TestTotals(t *testing.T) {
 func TestRemarks(t *testing.T) {
 	fast := Block{Role: Fast, Seconds: 180, Text: "1-2!", Pace: drill.Power}
 	young, sore := Anybody(), Anybody()
-	young.Age, sore.Cautions = trainee.Child, []caution.Kind{caution.Wrist}
+	young.Age, sore.Cautions = trainee.Child, []caution.Type{caution.Wrist}
 	base := func(change func(*Session)) Session {
 		s := Hour(30, ContestRound, rig.Hanging)
 		for i := range s.Rounds {

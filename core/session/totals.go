@@ -37,7 +37,7 @@ const (
 // Trainer is whoever a session is looked at for: somebody of an age, with these cautions, on bags of each kind.
 type Trainer struct {
 	Age      trainee.AgeBand
-	Cautions []caution.Kind
+	Cautions []caution.Type
 	Ability  trainee.Ability
 	Bag      func(rig.Kind) drill.Floor
 }
@@ -113,7 +113,7 @@ func (c *counter) lay(b Block) count {
 			n.rear++
 		}
 	}
-	if d, ok := p.(drill.Combination); ok {
+	if d, ok := p.(drill.CombinationDrill); ok {
 		line, err := combo.Parse(d.Text)
 		if err == nil {
 			each := combo.Balanced(line.Moves(combo.Orthodox))
@@ -129,7 +129,7 @@ const ownEffort = 0.5
 // Effort is the share of what somebody can do that a drill asks for, by its pace mode where it says nothing.
 func Effort(p drill.Plan) float64 {
 	switch d := p.(type) {
-	case drill.Combination:
+	case drill.CombinationDrill:
 		return d.EffortShare()
 	case drill.SpeedBagDrill:
 		if d.Effort > 0 {

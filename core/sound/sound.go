@@ -9,24 +9,24 @@ import (
 	"melodromos/core/session"
 )
 
-// Shape is the form of a wave.
-type Shape string
+// Waveform is the form of a wave.
+type Waveform string
 
 // A burst is noise about a pitch.
 const (
-	Sine     Shape = "sine"
-	Triangle Shape = "triangle"
-	Noise    Shape = "noise"
+	Sine     Waveform = "sine"
+	Triangle Waveform = "triangle"
+	Noise    Waveform = "noise"
 )
 
-// Part is a tone that glides from a pitch to another as it dies away, or a burst of noise about a pitch.
-type Part struct {
-	Shape  Shape   `json:"shape"`
-	After  float64 `json:"after"`  // s, after the event; before it where it is negative
-	From   float64 `json:"from"`   // Hz
-	To     float64 `json:"to"`     // Hz, at its end
-	Length float64 `json:"length"` // s
-	Loud   float64 `json:"loud"`   // of full scale, where it is loudest
+// Tone is a tone that glides from a pitch to another as it dies away, or a burst of noise about a pitch.
+type Tone struct {
+	Shape  Waveform `json:"shape"`
+	After  float64  `json:"after"`  // s, after the event; before it where it is negative
+	From   float64  `json:"from"`   // Hz
+	To     float64  `json:"to"`     // Hz, at its end
+	Length float64  `json:"length"` // s
+	Loud   float64  `json:"loud"`   // of full scale, where it is loudest
 }
 
 // Channel is what a sound belongs to, so that each has its own loudness.
@@ -44,7 +44,7 @@ const (
 // Sound is how an event sounds. Where Speaks is set, the words of its text follow so many seconds after it.
 type Sound struct {
 	Channel Channel  `json:"channel"`
-	Parts   []Part   `json:"parts"`
+	Parts   []Tone   `json:"parts"`
 	Speaks  *float64 `json:"speaks"`
 }
 
@@ -59,34 +59,34 @@ const (
 // All are the sounds by what they are called: the kind of an event, and of some a variant.
 func All() map[string]Sound {
 	at := func(s float64) *float64 { return &s }
-	board := func(pitch, tone float64) []Part {
-		return []Part{{Noise, 0, pitch, pitch, 0.022, 0.55}, {Triangle, 0, tone, 420, 0.03, 0.22}}
+	board := func(pitch, tone float64) []Tone {
+		return []Tone{{Noise, 0, pitch, pitch, 0.022, 0.55}, {Triangle, 0, tone, 420, 0.03, 0.22}}
 	}
-	bell := func(strokes ...float64) []Part {
-		var parts []Part
+	bell := func(strokes ...float64) []Tone {
+		var parts []Tone
 		for _, s := range strokes {
 			for _, p := range []struct{ ratio, loud float64 }{{1, 0.4}, {2.41, 0.22}, {3.9, 0.12}} {
-				parts = append(parts, Part{Sine, s, 620 * p.ratio, 618 * p.ratio, 1.1 / p.ratio, p.loud})
+				parts = append(parts, Tone{Sine, s, 620 * p.ratio, 618 * p.ratio, 1.1 / p.ratio, p.loud})
 			}
 		}
 		return parts
 	}
-	beep := func(from, to, length, loud float64) []Part { return []Part{{Triangle, 0, from, to, length, loud}} }
+	beep := func(from, to, length, loud float64) []Tone { return []Tone{{Triangle, 0, from, to, length, loud}} }
 	return map[string]Sound{
 		// leather: a low thud under a short slap
-		string(drill.Strike): {Strikes, []Part{{Sine, 0, 150, 55, 0.12, 0.9}, {Noise, 0, 1400, 1400, 0.045, 0.5}}, nil},
+		string(drill.Strike): {Strikes, []Tone{{Sine, 0, 150, 55, 0.12, 0.9}, {Noise, 0, 1400, 1400, 0.045, 0.5}}, nil},
 		// the board: dry wood, the far one a little lower than the near one
 		string(drill.Rebound):           {Boards, board(2100, 470), nil},
 		string(drill.Rebound) + ".even": {Boards, board(2600, 560), nil},
 		// a slip bag going by
-		string(drill.Pass): {Strikes, []Part{{Noise, -0.04, 420, 420, 0.12, 0.3}}, nil},
-		string(drill.Cued): {Voice, []Part{{Triangle, -0.02, 1400, 1400, 0.05, 0.35}}, at(0)},
+		string(drill.Pass): {Strikes, []Tone{{Noise, -0.04, 420, 420, 0.12, 0.3}}, nil},
+		string(drill.Cued): {Voice, []Tone{{Triangle, -0.02, 1400, 1400, 0.05, 0.35}}, at(0)},
 		// two light strokes of the bell
-		string(session.Begins): {Bells, []Part{{Sine, 0, 930, 925, 0.4, 0.3}, {Sine, 0.14, 930, 925, 0.4, 0.3}},
+		string(session.Begins): {Bells, []Tone{{Sine, 0, 930, 925, 0.4, 0.3}, {Sine, 0.14, 930, 925, 0.4, 0.3}},
 			at(0.35)},
-		string(session.Next):        {Voice, []Part{}, at(0)},
-		string(session.Loose):       {Voice, []Part{}, at(0)},
-		string(drill.Call):          {Voice, []Part{}, at(0)},
+		string(session.Next):        {Voice, []Tone{}, at(0)},
+		string(session.Loose):       {Voice, []Tone{}, at(0)},
+		string(drill.Call):          {Voice, []Tone{}, at(0)},
 		string(drill.Count):         {Warnings, beep(880, 860, 0.07, 0.5), nil},
 		string(drill.Warning):       {Warnings, beep(1180, 1150, 0.09, 0.4), nil},
 		string(drill.Bell):          {Bells, bell(0), nil},

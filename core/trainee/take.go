@@ -31,13 +31,13 @@ const (
 
 // Take works out a test as it was done: the times of the taps (s), one row for each trial; of a reaction test one row
 // of waits.
-func Take(t Test, trials [][]float64, by Means) (Result, error) {
+func Take(t Test, trials [][]float64, by Means) (TestResult, error) {
 	if len(trials) == 0 {
-		return Result{}, input.Refuse("taps", "expected the taps of a trial")
+		return TestResult{}, input.Refuse("taps", "expected the taps of a trial")
 	}
 	for _, row := range trials {
 		if len(row) > mostTaps {
-			return Result{}, input.Refuse("taps", "expected at most %d taps, not %d", mostTaps, len(row))
+			return TestResult{}, input.Refuse("taps", "expected at most %d taps, not %d", mostTaps, len(row))
 		}
 	}
 	switch t {

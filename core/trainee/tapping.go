@@ -45,8 +45,8 @@ const (
 	lapsed         = 1.00 // s, not looking
 )
 
-// Result is what a test found: the evidence, and what the test says of itself.
-type Result struct {
+// TestResult is what a test found: the evidence, and what the test says of itself.
+type TestResult struct {
 	Found []Evidence
 	// Of a beat test, in s: the total, the clock's and the hand's part.
 	Total, Clock, Motor float64
@@ -57,10 +57,10 @@ type Result struct {
 // Rate works out the interval of taps (s, in order) that were as quick as they go: the median, which a stumble does not
 // move, and its standard error (1.2533 σ/√n of a normal sample, σ from the quartiles). Of fingers the result only
 // bounds the fists'.
-func Rate(t Test, taps []float64, by Means) (Result, error) {
+func Rate(t Test, taps []float64, by Means) (TestResult, error) {
 	gaps, err := between(taps)
 	if err != nil {
-		return Result{}, err
+		return TestResult{}, err
 	}
 	figure := Alternate
 	if t == OneHand {
@@ -71,9 +71,9 @@ func Rate(t Test, taps []float64, by Means) (Result, error) {
 	se := math.Max(1.2533*sigma/math.Sqrt(float64(len(gaps))), 0.002)
 	e := Evidence{Figure: figure, Value: median, Spread: se, Origin: Tested, Floor: by == Fingers}
 	if err := e.Check(); err != nil {
-		return Result{}, input.Refuse("taps", "expected taps that a hand can make, not one every %.0f ms", 1000*median)
+		return TestResult{}, input.Refuse("taps", "expected taps that a hand can make, not one every %.0f ms", 1000*median)
 	}
-	return Result{Found: []Evidence{e}, Used: len(gaps)}, nil
+	return TestResult{Found: []Evidence{e}, Used: len(gaps)}, nil
 }
 
 // between are the intervals of taps.
@@ -101,8 +101,8 @@ func quantile(values []float64, p float64) float64 {
 // said. Intervals of under half or over one and a half of the beat are left out, and so are the first two.
 //
 // Fingers are not fists: the timing fraction found so is only a floor of a bag's.
-func KeepBeat(trials [][]float64, period float64) (Result, error) {
-	r := Result{}
+func KeepBeat(trials [][]float64, period float64) (TestResult, error) {
+	r := TestResult{}
 	var rests []float64 // a NaN where the row is broken
 	for _, taps := range trials {
 		gaps, err := between(taps)
@@ -148,14 +148,14 @@ func KeepBeat(trials [][]float64, period float64) (Result, error) {
 
 // React works out a reaction time from waits (s) between a signal and its tap: the median, as Rate does. What comes
 // before 0.1 s was guessed and what takes longer than 1 s was a lapse; both are left out and counted.
-func React(t Test, waits []float64) (Result, error) {
+func React(t Test, waits []float64) (TestResult, error) {
 	var kept []float64
 	for _, w := range waits {
 		if w >= anticipated && w <= lapsed {
 			kept = append(kept, w)
 		}
 	}
-	r := Result{Used: len(kept), LeftOut: len(waits) - len(kept)}
+	r := TestResult{Used: len(kept), LeftOut: len(waits) - len(kept)}
 	if len(kept) < leastReactions {
 		return r, input.Refuse("taps", "expected at least %d reactions between %.0f ms and %.0f s, not %d",
 			leastReactions, 1000*anticipated, lapsed, len(kept))
@@ -183,7 +183,7 @@ func (t Test) Words() string {
 }
 
 // Sentence says what a test found.
-func (r Result) Sentence(t Test, by Means) string {
+func (r TestResult) Sentence(t Test, by Means) string {
 	if t == Beat {
 		said := fmt.Sprintf("Of a spread of %.0f ms the inner clock has %.0f and the hand %.0f", 1000*r.Total,
 			1000*r.Clock, 1000*r.Motor)

@@ -152,7 +152,7 @@ func TestTapsRefused(t *testing.T) {
 	}
 }
 
-func second(_ Result, err error) error { return err }
+func second(_ TestResult, err error) error { return err }
 
 func FuzzTaps(f *testing.F) {
 	f.Add([]byte{1, 2, 3, 50, 60, 70, 80, 90, 100, 110, 120, 130, 140, 150}, 0.1)
@@ -162,10 +162,10 @@ func FuzzTaps(f *testing.F) {
 			at += unit * float64(s)
 			taps = append(taps, at)
 		}
-		for _, test := range []func() (Result, error){
-			func() (Result, error) { return Rate(TwoHands, taps, Fists) },
-			func() (Result, error) { return KeepBeat([][]float64{taps, taps}, BeatPeriod) },
-			func() (Result, error) { return React(ToLight, taps) },
+		for _, test := range []func() (TestResult, error){
+			func() (TestResult, error) { return Rate(TwoHands, taps, Fists) },
+			func() (TestResult, error) { return KeepBeat([][]float64{taps, taps}, BeatPeriod) },
+			func() (TestResult, error) { return React(ToLight, taps) },
 		} {
 			r, err := test()
 			for _, e := range r.Found {

@@ -60,7 +60,7 @@ type Evidence struct {
 
 // Caution is what somebody was, or is, to be spared.
 type Caution struct {
-	Kind     caution.Kind `json:"kind"`
+	Kind     caution.Type `json:"kind"`
 	Note     string       `json:"note,omitempty" maxLength:"400"`
 	SetBy    string       `json:"setBy" maxLength:"120" doc:"name of the coach"`
 	At       time.Time    `json:"at"`
@@ -162,7 +162,7 @@ func readEvidence(o *input.Object) (Evidence, error) {
 }
 
 func readCaution(o *input.Object) (Caution, error) {
-	c := Caution{Kind: caution.Kind(o.Choice("kind", texts(caution.Kinds)...)), Note: textOr(o, "note", 400),
+	c := Caution{Kind: caution.Type(o.Choice("kind", texts(caution.Kinds)...)), Note: textOr(o, "note", 400),
 		SetBy: o.Text("setBy", 120), At: moment(o, "at"), LiftedBy: textOr(o, "liftedBy", 120)}
 	if at := moment(o, "liftedAt"); !at.IsZero() {
 		c.LiftedAt = &at

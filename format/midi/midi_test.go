@@ -234,7 +234,7 @@ func TestFileOfAnother(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if text := plan.(drill.Combination).Text; text != "(1-2)x3" {
+	if text := plan.(drill.CombinationDrill).Text; text != "(1-2)x3" {
 		t.Errorf("%q; %v", text, said)
 	}
 	if !strings.Contains(strings.Join(said, " "), "higher notes are the lead hand") {

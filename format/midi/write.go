@@ -69,7 +69,7 @@ func BeatOf(p drill.Plan, t drill.Timeline) float64 {
 	switch d := p.(type) {
 	case drill.SpeedBagDrill:
 		beat = d.Tempo
-	case drill.Combination:
+	case drill.CombinationDrill:
 		if d.Played != nil {
 			return d.Played.Beat
 		}

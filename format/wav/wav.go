@@ -195,7 +195,7 @@ func limited(v float64) float64 {
 }
 
 // Wave is a part of a sound, sample by sample. The noise is drawn from a seed: the same part gives the same samples.
-func Wave(p sound.Part, seed uint64) []float64 {
+func Wave(p sound.Tone, seed uint64) []float64 {
 	n := int(math.Ceil(p.Length * Rate))
 	wave := make([]float64, n)
 	fall := func(t, from float64) float64 { // to silence, from a moment on

@@ -83,7 +83,7 @@ func TestEveryCall(t *testing.T) {
 	m := mixer{calls: calls, words: map[string][]float64{}}
 	n := 0
 	for _, s := range session.Templates() {
-		for _, e := range session.Begin(s.Session, 0).Cues(session.Voice{Voice: combo.Voice{}}) {
+		for _, e := range session.Begin(s.Session, 0).Cues(session.Calls{Naming: combo.Naming{}}) {
 			if table := sound.All()[sound.Key(e)]; table.Speaks == nil {
 				continue
 			}
@@ -104,7 +104,7 @@ func TestEveryCall(t *testing.T) {
 // An hour is mixed second by second to the same bytes each time, and one that never ends is refused.
 func TestLong(t *testing.T) {
 	plan := session.Templates()[0].Session
-	cues := session.Begin(plan, 10).Cues(session.Voice{})
+	cues := session.Begin(plan, 10).Cues(session.Calls{})
 	a, b := mixed(t, cues, nil), mixed(t, cues, nil)
 	if !bytes.Equal(a, b) {
 		t.Error("two mixes differ")
@@ -140,14 +140,14 @@ func TestBandpass(t *testing.T) {
 }
 
 func BenchmarkMix(b *testing.B) {
-	cues := session.Begin(session.Templates()[0].Session, 10).Cues(session.Voice{})
+	cues := session.Begin(session.Templates()[0].Session, 10).Cues(session.Calls{})
 	for b.Loop() {
 		mixed(b, cues, nil)
 	}
 }
 
 func ExampleWave() {
-	wave := Wave(sound.Part{Shape: sound.Sine, From: 880, To: 860, Length: 0.07, Loud: 0.5}, 1)
+	wave := Wave(sound.Tone{Shape: sound.Sine, From: 880, To: 860, Length: 0.07, Loud: 0.5}, 1)
 	fmt.Println(len(wave))
 	// Output: 1544
 }

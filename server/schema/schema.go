@@ -86,15 +86,16 @@ func Describe(r huma.Registry) {
 	for _, known := range []func(huma.Registry){
 		listed[rig.Kind], listed[rig.Face], listed[rig.Reading], listed[rig.Weight], listed[rig.Quantity],
 		listed[bench.Method],
-		listed[combo.Kind], listed[combo.Hand], listed[combo.Side], listed[combo.Stance], listed[combo.PunchNames],
+		listed[combo.MoveKind], listed[combo.Hand], listed[combo.Side], listed[combo.Stance], listed[combo.PunchNames],
 		listed[combo.SlipNames],
 		listed[drill.Clock], listed[drill.Scope], listed[drill.Playing], listed[drill.Recorder], listed[run.State],
-		listed[run.Action], listed[run.MarkKind], listed[run.Word], listed[fault.Code],
-		listed[judge.Verdict], listed[judge.Ended], listed[level.Standing], listed[ladder.Move], listed[ladder.Choice],
+		listed[run.Action], listed[run.MarkKind], listed[run.Rating], listed[fault.Code],
+		listed[judge.Verdict], listed[judge.Ended], listed[level.Standing], listed[ladder.Direction],
+		listed[ladder.Choice],
 		listed[ladder.School],
 		listed[trainee.Origin], listed[trainee.Test], listed[trainee.Band], listed[trainee.AgeBand],
 		listed[trainee.Sport],
-		listed[caution.Kind], listed[words.Units],
+		listed[caution.Type], listed[words.Units],
 	} {
 		known(r)
 	}

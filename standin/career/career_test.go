@@ -54,7 +54,7 @@ func TestPlateau(t *testing.T) {
 	if most > 6 {
 		t.Errorf("%d rounds of the same in a row", most)
 	}
-	for _, m := range []ladder.Move{ladder.Easier, ladder.Aside, ladder.Back} {
+	for _, m := range []ladder.Direction{ladder.Easier, ladder.Aside, ladder.Back} {
 		if !moves[string(m)] {
 			t.Errorf("never %s", m)
 		}

@@ -5,12 +5,12 @@ import (
 	"time"
 
 	"melodromos/core/caution"
-	"melodromos/core/class"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/ladder"
 	"melodromos/core/level"
 	"melodromos/core/rig"
+	"melodromos/core/roster"
 	"melodromos/core/run"
 	"melodromos/core/trainee"
 	"melodromos/standin"
@@ -25,7 +25,7 @@ type life struct {
 	band        trainee.Band                           // as the coach enters them
 	able        func(rounds, week int) trainee.Ability // what they really can do, after so many rounds
 	away        func(week int) bool                    // nil for never
-	held        func(week int) []caution.Kind          // cautions that stand; nil for none
+	held        func(week int) []caution.Type          // cautions that stand; nil for none
 }
 
 // lived is a round of a life, or an evening on which nothing could be done.
@@ -33,7 +33,7 @@ type lived struct {
 	at            time.Time
 	day           float64 // since the beginning
 	week          int
-	proposal      class.Proposal
+	proposal      roster.Proposal
 	Clean         float64
 	Longest       int
 	through       bool
@@ -44,10 +44,10 @@ type lived struct {
 // the rung, what comes next by everything that was judged until then.
 func (l life) live() ([]lived, []ladder.Rung) {
 	from := time.Date(2026, 1, 5, 0, 0, 0, 0, time.UTC)
-	m := class.Member{ID: "learner", Name: l.name, Stance: combo.Orthodox, Band: l.band, School: ladder.BasicFirst}
-	cl := class.Class{Members: []class.Member{m}, Gate: ladder.DefaultGate, Zone: time.UTC}
+	m := roster.Member{ID: "learner", Name: l.name, Stance: combo.Orthodox, Band: l.band, School: ladder.BasicFirst}
+	cl := roster.Roster{Members: []roster.Member{m}, Gate: ladder.DefaultGate, Zone: time.UTC}
 	for _, b := range l.bags {
-		cl.Bags = append(cl.Bags, class.Bag{ID: string(b.Kind()), Name: b.Kind().Name(), Rig: b})
+		cl.Bags = append(cl.Bags, roster.Bag{ID: string(b.Kind()), Name: b.Kind().Name(), Rig: b})
 	}
 	who := &cl.Members[0]
 	var list []lived
@@ -58,7 +58,7 @@ func (l life) live() ([]lived, []ladder.Rung) {
 		who.Cautions = nil
 		if l.held != nil {
 			if who.Cautions = l.held(s.Week); len(who.Cautions) > 0 {
-				who.Spared = append(who.Spared, class.Spell{From: s.Day, To: s.Day.AddDate(0, 0, 1)})
+				who.Spared = append(who.Spared, roster.Spell{From: s.Day, To: s.Day.AddDate(0, 0, 1)})
 			}
 		}
 		for n := range max(1, s.Rounds/2) {
@@ -81,7 +81,7 @@ func (l life) live() ([]lived, []ladder.Rung) {
 }
 
 // next is what the learner does next: on the first bag to begin with.
-func (l life) next(cl class.Class, who *class.Member) (class.Proposal, error) {
+func (l life) next(cl roster.Roster, who *roster.Member) (roster.Proposal, error) {
 	if len(who.Rounds) == 0 {
 		return cl.OnBag(who, &cl.Bags[0])
 	}
@@ -90,7 +90,7 @@ func (l life) next(cl class.Class, who *class.Member) (class.Proposal, error) {
 }
 
 // round runs the proposed drill before a bag of the learner's own, has it judged, and lets the class know.
-func (l life) round(one *lived, cl class.Class, who *class.Member, bag *class.Bag, rounds int) {
+func (l life) round(one *lived, cl roster.Roster, who *roster.Member, bag *roster.Bag, rounds int) {
 	on := cl.Floor(who, bag)
 	on.Seed = uint64(rounds + 1)
 	p := one.proposal
@@ -114,12 +114,15 @@ func (l life) round(one *lived, cl class.Class, who *class.Member, bag *class.Ba
 	person := standin.PersonWith(l.able(rounds, one.week))
 	for _, h := range person.Play(standin.Strikes(line, prepared.Plan, bag.Kind()), own, line.End.Seconds(),
 		100+l.seed+uint64(rounds)).Hits {
-		record.Hits = append(record.Hits, run.Hit{At: drill.Micros(math.Round(h.At * 1e6)), Hand: drill.Hand(h.Hand),
-			Launch: h.Launch})
+		record.Hits = append(
+			record.Hits,
+			run.CapturedHit{At: drill.Micros(math.Round(h.At * 1e6)), Hand: drill.Hand(h.Hand),
+				Launch: h.Launch},
+		)
 	}
 	j := record.Judge()
 	s := j.Summary
-	r := class.Round{
+	r := roster.PastRound{
 		At: one.at, Bag: bag.ID, Rung: p.Rung, Eased: p.Eased != "", Counts: s.Counts, Share: s.Share,
 		Longest: s.Longest, Planned: s.Planned,
 		Passes: s.Passes, Tempo: s.Tempo, Asked: s.Asked, Predicted: math.NaN(),
@@ -128,7 +131,9 @@ func (l life) round(one *lived, cl class.Class, who *class.Member, bag *class.Ba
 		r.Predicted = *prepared.Predicted
 	}
 	one.Clean, one.Longest = s.Share, s.Longest
-	one.through = cl.Gate.Passes(ladder.Round{Clean: s.Share, Longest: s.Longest, Planned: s.Planned, Eased: r.Eased})
+	one.through = cl.Gate.Passes(
+		ladder.RungRound{Clean: s.Share, Longest: s.Longest, Planned: s.Planned, Eased: r.Eased},
+	)
 	one.Outcome = level.Outcome{Predicted: *p.Clean, Observed: s.Share, Strikes: s.Planned}
 	who.Evidence = append(who.Evidence, j.Shows(on.Ability, one.at)...)
 	who.Rounds = append(who.Rounds, r)

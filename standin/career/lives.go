@@ -71,9 +71,9 @@ var told = []life{
 		about: "An intermediate on the heavy bag, in a gym with a slip bag as well, with a sore wrist from the third week to the fourth.",
 		bags:  []rig.Rig{heavy, rope}, weeks: 6, seed: 2, band: trainee.Intermediate,
 		able: func(rounds, _ int) trainee.Ability { return trainee.Start(trainee.Intermediate) },
-		held: func(week int) []caution.Kind {
+		held: func(week int) []caution.Type {
 			if week == 3 || week == 4 {
-				return []caution.Kind{caution.Wrist}
+				return []caution.Type{caution.Wrist}
 			}
 			return nil
 		},

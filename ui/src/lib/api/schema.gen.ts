@@ -1966,9 +1966,15 @@ export interface components {
         AccountName: {
             name: string;
         };
+        Adjustment: {
+            reason: string;
+            /** Format: double */
+            to: number;
+            what: string;
+        };
         Also: {
             assignmentId: string;
-            figures: components["schemas"]["Figure"][];
+            figures: components["schemas"]["Labelled"][];
             /** @description why a caution holds it back; empty where none does */
             held: string;
             /** @description how it went last time, in words */
@@ -2001,10 +2007,10 @@ export interface components {
             /** @description cautions before a round of it */
             before: string[];
             /** @description of what it asks for */
-            cards: components["schemas"]["Card"][];
+            cards: components["schemas"]["TechniqueCard"][];
             change: components["schemas"]["Change"][];
             /** @description of a combination */
-            composed?: components["schemas"]["Line"];
+            composed?: components["schemas"]["SwingLine"];
             /**
              * Format: double
              * @description s
@@ -2084,7 +2090,7 @@ export interface components {
             drillVersion?: number;
             /** @description what is easier than the rung has it */
             readonly eased?: string;
-            readonly figures?: components["schemas"]["Figure"][];
+            readonly figures?: components["schemas"]["Labelled"][];
             readonly id: string;
             /**
              * @description of the bag
@@ -2211,18 +2217,6 @@ export interface components {
             differs: string;
             fit: components["schemas"]["FitOut"];
             name: string;
-        };
-        Bin: {
-            /** Format: double */
-            from: number;
-            /** Format: double */
-            observed: number | null;
-            /** Format: double */
-            predicted: number | null;
-            /** Format: int64 */
-            rounds: number;
-            /** Format: double */
-            to: number;
         };
         Block: {
             /**
@@ -2355,16 +2349,42 @@ export interface components {
             /** Format: double */
             was: number;
         };
+        CalibrationFit: {
+            /** @description the error of the taps is assumed, not measured */
+            assumed: boolean;
+            /** @description the rig with the fitted value */
+            doc: components["schemas"]["RigDoc"];
+            /** @description another way in which it may have been tapped or counted, to be asked about */
+            doubt: components["schemas"]["OtherReading"];
+            /** @description m/s of each strike, fitted along */
+            launches: number[];
+            /** Format: int64 */
+            outliers: number;
+            /** @description field of the rig's document */
+            parameter: string;
+            /**
+             * Format: double
+             * @description s, what the fit leaves over; null where a time was measured
+             */
+            residual: number | null;
+            /**
+             * Format: double
+             * @description standard error of value
+             */
+            spread: number | null;
+            /**
+             * Format: double
+             * @description s, spread of the taps
+             */
+            tapError: number;
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            was: number;
+        };
         CalibrationQuestion: {
             measured: components["schemas"]["Measured"];
             rig: components["schemas"]["RigDoc"];
-        };
-        Card: {
-            /** @description the word of the notation, or the technique */
-            key: string;
-            title: string;
-            watch: string[];
-            what: string;
         };
         Carried: {
             /** Format: double */
@@ -2396,17 +2416,32 @@ export interface components {
             to: number;
             what: string;
         };
-        Choice: {
-            /** Format: double */
-            at: number;
-            /** Format: int64 */
-            count: number;
-        };
         Choosing: {
             /** Format: uuid */
             assignmentId: string;
             /** Format: uuid */
             person: string;
+        };
+        Class: {
+            bags: components["schemas"]["Station"][];
+            given: components["schemas"]["Given"][];
+            /**
+             * Format: int64
+             * @description changes that no plan of these turns does without
+             */
+            least: number;
+            people: components["schemas"]["Person"][];
+            rehangs: components["schemas"]["Rehang"][];
+            /** @description what the coach should know */
+            said: string[];
+            /**
+             * Format: int64
+             * @description changes of height fewer than where people simply went round in the order of their names
+             */
+            saved: number;
+            sentence: string;
+            session: components["schemas"]["Session"];
+            turns: components["schemas"]["Turn"][];
         };
         ClassDate: {
             /** @description by the gym's clock, such as 18:30 */
@@ -2506,7 +2541,7 @@ export interface components {
              */
             at: number;
             /** @description returns it could meet */
-            choices: components["schemas"]["Choice"][];
+            choices: components["schemas"]["ReturnChoice"][];
             /** @enum {string} */
             hand: "" | "lead" | "rear" | "both";
             /** @enum {string} */
@@ -2518,7 +2553,7 @@ export interface components {
             late: number;
             /** @description why less of it counts; empty where all does */
             less: string;
-            offers: components["schemas"]["Offer"][];
+            offers: components["schemas"]["Adjustment"][];
             /** Format: int64 */
             part: number;
             /**
@@ -2549,18 +2584,6 @@ export interface components {
         Confirmation: {
             /** @description of whoever is signed in */
             password: string;
-        };
-        Conflict: {
-            /** Format: double */
-            anchor: number | null;
-            /** Format: double */
-            midway: number;
-            /** Format: double */
-            off: number;
-            /** Format: double */
-            uneven: number | null;
-            /** Format: double */
-            wanted: number;
         };
         Correction: {
             /** Format: date-time */
@@ -2636,7 +2659,7 @@ export interface components {
              */
             contact: number;
             /** @description contacts with the board, or turns */
-            marks: components["schemas"]["Mark"][];
+            marks: components["schemas"]["Rebound"][];
             /** @description the next strike meets the bag from the other side */
             mirrored: boolean;
             /**
@@ -2732,6 +2755,73 @@ export interface components {
             value: number;
             why: string;
         };
+        Display: {
+            /**
+             * Format: int64
+             * @description when its round ends; of a rest, when the next begins
+             */
+            bellAt: number;
+            /**
+             * Format: int64
+             * @description of that round; -1 for a rest, or for getting ready
+             */
+            block: number;
+            /** @description it was skipped, or wild, before */
+            carried: boolean;
+            emphasis: string;
+            /**
+             * Format: int64
+             * @description tries that did not
+             */
+            failed: number;
+            /** Format: int64 */
+            from: number;
+            /**
+             * Format: int64
+             * @description tries that came off
+             */
+            got: number;
+            /** Format: int64 */
+            id: number;
+            /**
+             * @description of its round; empty while getting ready
+             * @enum {string}
+             */
+            kind: "" | "warmUp" | "change" | "work" | "finisher" | "coolDown";
+            /**
+             * Format: int64
+             * @description from bell to bell, from 0; a round that was carried on is a lap of its own
+             */
+            lap: number;
+            /** @description of the round: Round 3 of 12 */
+            name: string;
+            onBag: boolean;
+            /**
+             * Format: double
+             * @description of the planned tempo
+             */
+            pace: number;
+            /**
+             * @description empty for a rest
+             * @enum {string}
+             */
+            role: "" | "opener" | "known" | "new" | "whole" | "fast" | "free" | "drill" | "own" | "counted" | "off";
+            /**
+             * Format: int64
+             * @description of the plan, whose block it is or whose rest
+             */
+            round: number;
+            /** @enum {string} */
+            state: "" | "skipped" | "cut";
+            /** @description what is done */
+            title: string;
+            /** Format: int64 */
+            tries: number;
+            /** @description how */
+            under: string;
+            /** Format: int64 */
+            until: number;
+        };
         Doing: {
             /** @description as it is called */
             call: string;
@@ -2751,19 +2841,15 @@ export interface components {
             deed: "skip" | "repeat" | "back" | "longer" | "wild" | "slower" | "faster" | "got" | "failed" | "end";
             id: string;
         };
-        Doubt: {
-            /** @enum {string} */
-            reading: "" | "twice" | "half";
-            /**
-             * Format: double
-             * @description that it comes to
-             */
-            value: number;
+        Drag: {
+            field: string;
+            /** Format: double */
+            per: number;
         };
         Drill: {
             readonly archived?: boolean;
             doc: components["schemas"]["DrillDoc"];
-            readonly figures?: components["schemas"]["Figure"][];
+            readonly figures?: components["schemas"]["Labelled"][];
             /** @description who has it */
             readonly holders?: components["schemas"]["Holder"][];
             readonly id: string;
@@ -2983,73 +3069,6 @@ export interface components {
             /** Format: int64 */
             strikes: number;
         };
-        Face: {
-            /**
-             * Format: int64
-             * @description when its round ends; of a rest, when the next begins
-             */
-            bellAt: number;
-            /**
-             * Format: int64
-             * @description of that round; -1 for a rest, or for getting ready
-             */
-            block: number;
-            /** @description it was skipped, or wild, before */
-            carried: boolean;
-            emphasis: string;
-            /**
-             * Format: int64
-             * @description tries that did not
-             */
-            failed: number;
-            /** Format: int64 */
-            from: number;
-            /**
-             * Format: int64
-             * @description tries that came off
-             */
-            got: number;
-            /** Format: int64 */
-            id: number;
-            /**
-             * @description of its round; empty while getting ready
-             * @enum {string}
-             */
-            kind: "" | "warmUp" | "change" | "work" | "finisher" | "coolDown";
-            /**
-             * Format: int64
-             * @description from bell to bell, from 0; a round that was carried on is a lap of its own
-             */
-            lap: number;
-            /** @description of the round: Round 3 of 12 */
-            name: string;
-            onBag: boolean;
-            /**
-             * Format: double
-             * @description of the planned tempo
-             */
-            pace: number;
-            /**
-             * @description empty for a rest
-             * @enum {string}
-             */
-            role: "" | "opener" | "known" | "new" | "whole" | "fast" | "free" | "drill" | "own" | "counted" | "off";
-            /**
-             * Format: int64
-             * @description of the plan, whose block it is or whose rest
-             */
-            round: number;
-            /** @enum {string} */
-            state: "" | "skipped" | "cut";
-            /** @description what is done */
-            title: string;
-            /** Format: int64 */
-            tries: number;
-            /** @description how */
-            under: string;
-            /** Format: int64 */
-            until: number;
-        };
         FaultName: {
             /** @enum {string} */
             code: "waiting" | "loopsGrow" | "chasing" | "rushing" | "tooHard" | "changeGap" | "weakHand" | "heardAsTwo" | "crowded" | "reaching" | "outbound" | "onePace" | "noDefence" | "lateAfterDefence" | "offLine" | "fading" | "lost" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing";
@@ -3104,14 +3123,10 @@ export interface components {
             /** Format: double */
             step: number;
         };
-        Figure: {
-            label: string;
-            value: string;
-        };
         Film: {
             /** Format: double */
             length: number;
-            marks: components["schemas"]["Mark"][];
+            marks: components["schemas"]["Rebound"][];
             passes: components["schemas"]["Pass"][];
             /** Format: double */
             reach: number;
@@ -3134,39 +3149,6 @@ export interface components {
             /** @enum {string} */
             weight: "wrong" | "mind" | "right";
             what: string;
-        };
-        Fit: {
-            /** @description the error of the taps is assumed, not measured */
-            assumed: boolean;
-            /** @description the rig with the fitted value */
-            doc: components["schemas"]["RigDoc"];
-            /** @description another way in which it may have been tapped or counted, to be asked about */
-            doubt: components["schemas"]["Doubt"];
-            /** @description m/s of each strike, fitted along */
-            launches: number[];
-            /** Format: int64 */
-            outliers: number;
-            /** @description field of the rig's document */
-            parameter: string;
-            /**
-             * Format: double
-             * @description s, what the fit leaves over; null where a time was measured
-             */
-            residual: number | null;
-            /**
-             * Format: double
-             * @description standard error of value
-             */
-            spread: number | null;
-            /**
-             * Format: double
-             * @description s, spread of the taps
-             */
-            tapError: number;
-            /** Format: double */
-            value: number;
-            /** Format: double */
-            was: number;
         };
         FitOut: {
             /**
@@ -3380,7 +3362,7 @@ export interface components {
             max: number;
             /** Format: double */
             min: number;
-            moves: components["schemas"]["Move"][];
+            moves: components["schemas"]["Drag"][];
             upright: boolean;
             /** Format: double */
             value: number;
@@ -3472,12 +3454,12 @@ export interface components {
             /** @description what is in the log of it so far */
             done: components["schemas"]["TurnOut"][];
             /** @description the stretches of the floor's clock, in order */
-            faces: components["schemas"]["Face"][];
+            faces: components["schemas"]["Display"][];
             id: string;
             /** @description what was not done when it was ended, a line for rounds that hold the same */
             left: string[];
             name: string;
-            plan: components["schemas"]["Plan"];
+            plan: components["schemas"]["Class"];
             /** @description why the last deed that was told does not count; empty where it does */
             refused: string;
             /** @description those on the bags, by the plan */
@@ -3607,6 +3589,10 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        Labelled: {
+            label: string;
+            value: string;
+        };
         Ladder: {
             decisions: components["schemas"]["Decision"][];
             gate: components["schemas"]["Gate"];
@@ -3622,7 +3608,7 @@ export interface components {
             doc: components["schemas"]["DrillDoc"];
             /** @description of the gym's own */
             drillId: string;
-            figures: components["schemas"]["Figure"][];
+            figures: components["schemas"]["Labelled"][];
             key: string;
             /** @enum {string} */
             kind: "speed" | "doubleEnd" | "reflex" | "slip" | "hanging";
@@ -3651,78 +3637,6 @@ export interface components {
         };
         Lift: {
             by: string;
-        };
-        Line: {
-            balance: components["schemas"]["Balance"];
-            call: string;
-            canonical: string;
-            /** @description how far off its line the bag comes to the later strikes then */
-            carried: components["schemas"]["Carried"][];
-            cautions: string[];
-            counterpart: string;
-            cued: boolean;
-            /** @description of one repetition, from 0, for a preview with sound */
-            events: components["schemas"]["Event"][];
-            film: components["schemas"]["Film"];
-            /**
-             * Format: double
-             * @description m/s of an ordinary strike
-             */
-            fist: number;
-            flow: components["schemas"]["FlowMark"][];
-            /** @description strikes that land flush on a bag of this shape; empty where it makes no difference */
-            flush: string[];
-            /** @description strikes of the line that do not */
-            glances: string[];
-            halfBeats: components["schemas"]["HalfBeatOut"][];
-            /**
-             * Format: double
-             * @description strikes a minute inside the combination
-             */
-            inside: number | null;
-            /**
-             * Format: double
-             * @description s of a repetition
-             */
-            length: number;
-            mirror: string;
-            moves: components["schemas"]["ComposedMove"][];
-            /** @description how words were read that leave something open */
-            notes: components["schemas"]["LineNote"][];
-            /**
-             * Format: double
-             * @description m beside the middle of the ball, of the error that is followed
-             */
-            off: number;
-            /**
-             * Format: double
-             * @description s between two repetitions
-             */
-            pause: number;
-            /** @description moves to be picked on this bag */
-            picks: components["schemas"]["Pick"][];
-            /**
-             * Format: double
-             * @description m, of a slip bag
-             */
-            pull: number;
-            /**
-             * Format: double
-             * @description acceptable slower tempo; 0 none
-             */
-            slower: number;
-            /**
-             * Format: double
-             * @description goal, strikes a minute inside; 0 where the bag sets it
-             */
-            tempo: number;
-            /** @description tempo inside by force, where the bag ties the two; else empty */
-            ties: components["schemas"]["Tie"][];
-            /**
-             * Format: int64
-             * @description repetitions in the round
-             */
-            times: number;
         };
         LineNote: {
             /** Format: int64 */
@@ -3764,12 +3678,6 @@ export interface components {
             trainee: string;
             traineeId: string;
             zone: string;
-        };
-        Mark: {
-            /** Format: double */
-            at: number;
-            /** Format: double */
-            swing: number;
         };
         MarkIn: {
             /** Format: int64 */
@@ -3877,10 +3785,17 @@ export interface components {
             /** @description the swing meanwhile, as the bag is known now */
             trace: components["schemas"]["TracePoint"][];
         };
-        Move: {
-            field: string;
+        MountConflict: {
             /** Format: double */
-            per: number;
+            anchor: number | null;
+            /** Format: double */
+            midway: number;
+            /** Format: double */
+            off: number;
+            /** Format: double */
+            uneven: number | null;
+            /** Format: double */
+            wanted: number;
         };
         NeighbourOut: {
             /** Format: double */
@@ -3923,12 +3838,6 @@ export interface components {
             name: string;
             why: string;
         };
-        Offer: {
-            reason: string;
-            /** Format: double */
-            to: number;
-            what: string;
-        };
         OfferOut: {
             doc: components["schemas"]["DrillDoc"];
             name: string;
@@ -3946,6 +3855,15 @@ export interface components {
         Option: {
             text: string;
             value: string;
+        };
+        OtherReading: {
+            /** @enum {string} */
+            reading: "" | "twice" | "half";
+            /**
+             * Format: double
+             * @description that it comes to
+             */
+            value: number;
         };
         Outlook: {
             /** @description no round starts while it stands */
@@ -4115,6 +4033,22 @@ export interface components {
             strike: boolean;
             text: string;
         };
+        PictureHeights: {
+            /** Format: double */
+            chin: number;
+            /** Format: double */
+            crown: number;
+            /** Format: double */
+            eye: number;
+            /** Format: double */
+            hip: number;
+            /** Format: double */
+            knee: number;
+            /** Format: double */
+            mouth: number;
+            /** Format: double */
+            shoulder: number;
+        };
         Piece: {
             /** @description knobs that a press opens, the one that is stepped first; none for plain words */
             fields: string[];
@@ -4182,27 +4116,6 @@ export interface components {
              * @enum {string}
              */
             steadied?: "restart" | "never" | "framing";
-        };
-        Plan: {
-            bags: components["schemas"]["Station"][];
-            given: components["schemas"]["Given"][];
-            /**
-             * Format: int64
-             * @description changes that no plan of these turns does without
-             */
-            least: number;
-            people: components["schemas"]["Person"][];
-            rehangs: components["schemas"]["Rehang"][];
-            /** @description what the coach should know */
-            said: string[];
-            /**
-             * Format: int64
-             * @description changes of height fewer than where people simply went round in the order of their names
-             */
-            saved: number;
-            sentence: string;
-            session: components["schemas"]["Session"];
-            turns: components["schemas"]["Turn"][];
         };
         Planned: {
             /** Format: double */
@@ -4277,24 +4190,20 @@ export interface components {
             /** Format: double */
             share: number;
         };
-        Points: {
+        PredictionBin: {
             /** Format: double */
-            chin: number;
+            from: number;
             /** Format: double */
-            crown: number;
+            observed: number | null;
             /** Format: double */
-            eye: number;
+            predicted: number | null;
+            /** Format: int64 */
+            rounds: number;
             /** Format: double */
-            hip: number;
-            /** Format: double */
-            knee: number;
-            /** Format: double */
-            mouth: number;
-            /** Format: double */
-            shoulder: number;
+            to: number;
         };
         Predictions: {
-            bins: components["schemas"]["Bin"][];
+            bins: components["schemas"]["PredictionBin"][];
             /**
              * Format: double
              * @description by how much a round was off its prediction, on the mean, as a share
@@ -4302,28 +4211,6 @@ export interface components {
             miss: number | null;
             /** Format: int64 */
             rounds: number;
-        };
-        Progress: {
-            /** @description what was done on each bag, the most first */
-            exposure: components["schemas"]["Exposure"][];
-            /** @description what goes wrong, the oftenest first */
-            faults: components["schemas"]["Tally"][];
-            /** @description a caution where a week holds much more than those before; empty where none does */
-            load: string;
-            /** Format: double */
-            minutes: number;
-            /** @description how regularly, in a sentence */
-            regular: string;
-            /** Format: int64 */
-            rounds: number;
-            /** @description the longest in a row on each bag */
-            streaks: components["schemas"]["Streak"][];
-            /** Format: int64 */
-            strikes: number;
-            /** @description by bag and then by drill, those with the most rounds first */
-            trends: components["schemas"]["Trend"][];
-            /** @description the newest twelve, the oldest first */
-            weeks: components["schemas"]["Week"][];
         };
         Proposal: {
             /** @description of the drill, where this person has it on this bag already; empty where it is to be taken */
@@ -4393,6 +4280,12 @@ export interface components {
             /** @enum {string} */
             word: "" | "held" | "shaky" | "notYet";
         };
+        Rebound: {
+            /** Format: double */
+            at: number;
+            /** Format: double */
+            swing: number;
+        };
         Rehang: {
             bag: string;
             /** @description whose height it is */
@@ -4426,6 +4319,34 @@ export interface components {
             /** @description what would mend it; null where nothing does in one step */
             set: components["schemas"]["Fix"];
             text: string;
+        };
+        Report: {
+            /** @description what was done on each bag, the most first */
+            exposure: components["schemas"]["Exposure"][];
+            /** @description what goes wrong, the oftenest first */
+            faults: components["schemas"]["Tally"][];
+            /** @description a caution where a week holds much more than those before; empty where none does */
+            load: string;
+            /** Format: double */
+            minutes: number;
+            /** @description how regularly, in a sentence */
+            regular: string;
+            /** Format: int64 */
+            rounds: number;
+            /** @description the longest in a row on each bag */
+            streaks: components["schemas"]["Streak"][];
+            /** Format: int64 */
+            strikes: number;
+            /** @description by bag and then by drill, those with the most rounds first */
+            trends: components["schemas"]["Trend"][];
+            /** @description the newest twelve, the oldest first */
+            weeks: components["schemas"]["Week"][];
+        };
+        ReturnChoice: {
+            /** Format: double */
+            at: number;
+            /** Format: int64 */
+            count: number;
         };
         Review: {
             /**
@@ -4852,6 +4773,19 @@ export interface components {
             /** Format: int64 */
             round: number;
         };
+        Segment: {
+            kind: string;
+            /** Format: double */
+            w: number;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            x2: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            y2: number;
+        };
         Session: {
             /**
              * @description the kind of bag; empty for whichever everybody has
@@ -4868,7 +4802,7 @@ export interface components {
             /** @description for everybody who trains */
             caution: string;
             /** @description its blocks and rests in order */
-            faces: components["schemas"]["Face"][];
+            faces: components["schemas"]["Display"][];
             remarks: components["schemas"]["Remark"][];
             sentence: string;
             /** @description with its rounds filled to the second, as far as that can be */
@@ -4912,7 +4846,7 @@ export interface components {
         };
         SetUpSheet: {
             between: string;
-            conflict: components["schemas"]["Conflict"];
+            conflict: components["schemas"]["MountConflict"];
             /** Format: double */
             high: number;
             /** Format: double */
@@ -4949,19 +4883,6 @@ export interface components {
             strike: string;
             trainee: components["schemas"]["Trainee"];
         };
-        Shape: {
-            kind: string;
-            /** Format: double */
-            w: number;
-            /** Format: double */
-            x1: number;
-            /** Format: double */
-            x2: number;
-            /** Format: double */
-            y1: number;
-            /** Format: double */
-            y2: number;
-        };
         SharedRow: {
             /** Format: double */
             centre: number;
@@ -4974,7 +4895,7 @@ export interface components {
             tempo: number;
         };
         Sheet: {
-            body: components["schemas"]["Points"];
+            body: components["schemas"]["PictureHeights"];
             /** @description at this kind of bag */
             caution: string;
             change: components["schemas"]["Change"][];
@@ -5020,7 +4941,7 @@ export interface components {
              * @description tempo of the cycle that is drawn
              */
             shown: number;
-            side: components["schemas"]["Side"];
+            side: components["schemas"]["SideView"];
             /** Format: double */
             slowest: number;
             /** Format: double */
@@ -5043,9 +4964,9 @@ export interface components {
              */
             spread: number;
         };
-        Side: {
+        SideView: {
             handles: components["schemas"]["Handle"][];
-            shapes: components["schemas"]["Shape"][];
+            shapes: components["schemas"]["Segment"][];
             /** Format: double */
             top: number;
         };
@@ -5222,6 +5143,78 @@ export interface components {
             /** @description the coach marked it so */
             wild?: boolean;
         };
+        SwingLine: {
+            balance: components["schemas"]["Balance"];
+            call: string;
+            canonical: string;
+            /** @description how far off its line the bag comes to the later strikes then */
+            carried: components["schemas"]["Carried"][];
+            cautions: string[];
+            counterpart: string;
+            cued: boolean;
+            /** @description of one repetition, from 0, for a preview with sound */
+            events: components["schemas"]["Event"][];
+            film: components["schemas"]["Film"];
+            /**
+             * Format: double
+             * @description m/s of an ordinary strike
+             */
+            fist: number;
+            flow: components["schemas"]["FlowMark"][];
+            /** @description strikes that land flush on a bag of this shape; empty where it makes no difference */
+            flush: string[];
+            /** @description strikes of the line that do not */
+            glances: string[];
+            halfBeats: components["schemas"]["HalfBeatOut"][];
+            /**
+             * Format: double
+             * @description strikes a minute inside the combination
+             */
+            inside: number | null;
+            /**
+             * Format: double
+             * @description s of a repetition
+             */
+            length: number;
+            mirror: string;
+            moves: components["schemas"]["ComposedMove"][];
+            /** @description how words were read that leave something open */
+            notes: components["schemas"]["LineNote"][];
+            /**
+             * Format: double
+             * @description m beside the middle of the ball, of the error that is followed
+             */
+            off: number;
+            /**
+             * Format: double
+             * @description s between two repetitions
+             */
+            pause: number;
+            /** @description moves to be picked on this bag */
+            picks: components["schemas"]["Pick"][];
+            /**
+             * Format: double
+             * @description m, of a slip bag
+             */
+            pull: number;
+            /**
+             * Format: double
+             * @description acceptable slower tempo; 0 none
+             */
+            slower: number;
+            /**
+             * Format: double
+             * @description goal, strikes a minute inside; 0 where the bag sets it
+             */
+            tempo: number;
+            /** @description tempo inside by force, where the bag ties the two; else empty */
+            ties: components["schemas"]["Tie"][];
+            /**
+             * Format: int64
+             * @description repetitions in the round
+             */
+            times: number;
+        };
         Tally: {
             /** @enum {string} */
             code: "waiting" | "loopsGrow" | "chasing" | "rushing" | "tooHard" | "changeGap" | "weakHand" | "heardAsTwo" | "crowded" | "reaching" | "outbound" | "onePace" | "noDefence" | "lateAfterDefence" | "offLine" | "fading" | "lost" | "strikingDown" | "pullingStraight" | "idleHand" | "farStop" | "telegraph" | "chinUp" | "handDropped" | "feetPlanted" | "betweenTargets" | "grabbing";
@@ -5274,6 +5267,13 @@ export interface components {
             /** Format: double */
             height: number;
             name: string;
+        };
+        TechniqueCard: {
+            /** @description the word of the notation, or the technique */
+            key: string;
+            title: string;
+            watch: string[];
+            what: string;
         };
         TempoQuestion: {
             doc: components["schemas"]["DrillDoc"];
@@ -6292,7 +6292,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Fit"];
+                    "application/json": components["schemas"]["CalibrationFit"];
                 };
             };
             /** @description Error */
@@ -7987,7 +7987,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Progress"];
+                    "application/json": components["schemas"]["Report"];
                 };
             };
             /** @description Error */
@@ -9805,7 +9805,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Progress"];
+                    "application/json": components["schemas"]["Report"];
                 };
             };
             /** @description Error */

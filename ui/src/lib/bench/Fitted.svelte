@@ -6,7 +6,7 @@
   import { valueOf } from './kinds.svelte'
   import type { Measuring } from './measuring.svelte'
 
-  type Props = { m: Measuring; fit: Schemas['Fit']; words: Schemas['Tapping']; units: Units }
+  type Props = { m: Measuring; fit: Schemas['CalibrationFit']; words: Schemas['Tapping']; units: Units }
   let { m, fit, words, units }: Props = $props()
   const value = (v: number) => valueOf(fit.parameter, v, units)
   const spread = $derived(fit.spread === null ? '' : ` ± ${value(fit.spread)}`)

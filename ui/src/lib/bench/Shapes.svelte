@@ -3,7 +3,7 @@
   import type { Schemas } from '../api/client'
   import type { Scale } from './scale'
 
-  let { shapes, scale }: { shapes: Schemas['Shape'][]; scale: Scale } = $props()
+  let { shapes, scale }: { shapes: Schemas['Segment'][]; scale: Scale } = $props()
   const x = $derived(scale.x)
   const y = $derived(scale.y)
   const m = $derived(scale.metre)
@@ -13,7 +13,7 @@
     pole: { wide: 5 },
   }
   /** A speed bag: narrow at its neck, round below. */
-  function drop(s: Schemas['Shape']) {
+  function drop(s: Schemas['Segment']) {
     const r = (s.w / 2) * m
     const [cx, neck, wide] = [x(0), y(s.y1), y(s.y2) - r]
     const bend = (side: number) => `${cx + side * r * 0.3} ${neck + r * 0.4}`

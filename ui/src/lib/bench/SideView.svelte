@@ -13,9 +13,9 @@
   import Written from './Written.svelte'
 
   type Props = {
-    side: Schemas['Side']
+    side: Schemas['SideView']
     setUp: Schemas['SetUpSheet']
-    body: Schemas['Points'] | null
+    body: Schemas['PictureHeights'] | null
     stand: number
     units: Units
     tallest?: number // px

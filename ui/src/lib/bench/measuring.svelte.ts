@@ -14,7 +14,7 @@ export class Measuring {
   count = $state(6)
   seconds = $state<number | null>(null)
   started = $state<number | null>(null)
-  fit = $state<Schemas['Fit'] | null>(null)
+  fit = $state<Schemas['CalibrationFit'] | null>(null)
   reading = $state<Reading>('')
   settled = $state(false) // what a doubt asked was answered
   problem = $state('')

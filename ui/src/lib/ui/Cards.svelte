@@ -1,7 +1,7 @@
 <!-- Short cards of what a drill asks for, shown on request: what it is, and the three things to watch. -->
 <script lang="ts">
   import type { Schemas } from '../api/client'
-  let { cards }: { cards: Schemas['Card'][] } = $props()
+  let { cards }: { cards: Schemas['TechniqueCard'][] } = $props()
 </script>
 
 {#if cards.length > 0}

@@ -2,8 +2,8 @@
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
   import { length } from '../../lib/format'
-  import { doings } from '../../lib/hour/doings.svelte'
-  import { shortNames } from '../../lib/hour/names'
+  import { doings } from '../../lib/class/doings.svelte'
+  import { shortNames } from '../../lib/class/names'
   import { session } from '../../lib/session.svelte'
   import Seat from './Seat.svelte'
 

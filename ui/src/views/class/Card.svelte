@@ -4,8 +4,8 @@
   import { onMount } from 'svelte'
   import { api, ask } from '../../lib/api/client'
   import { countdown } from '../../lib/format'
-  import { doings } from '../../lib/hour/doings.svelte'
-  import { seatsOf } from '../../lib/hour/seats'
+  import { doings } from '../../lib/class/doings.svelte'
+  import { seatsOf } from '../../lib/class/seats'
   import Sheet from '../../lib/print/Sheet.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
 

@@ -3,7 +3,7 @@
   import type { Schemas } from '../../lib/api/client'
   import { countdown } from '../../lib/format'
 
-  type Face = Schemas['Face']
+  type Face = Schemas['Display']
   type Props = { faces: Face[]; at?: number; chosen?: number; onchoose?: (face: Face) => void }
   let { faces, at = -1, chosen = -1, onchoose }: Props = $props()
   const from = $derived(faces[0]?.from ?? 0)

@@ -6,7 +6,7 @@
   import { Act } from '../../lib/act.svelte'
   import { api, ask, type Schemas } from '../../lib/api/client'
   import { clockTime, shortDay } from '../../lib/format'
-  import { doings } from '../../lib/hour/doings.svelte'
+  import { doings } from '../../lib/class/doings.svelte'
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'

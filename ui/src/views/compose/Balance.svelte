@@ -5,7 +5,7 @@
   import Button from '../../lib/ui/Button.svelte'
   import type { Sheet } from './sheet.svelte'
 
-  let { sheet, c, kind }: { sheet: Sheet; c: Schemas['Line']; kind: string } = $props()
+  let { sheet, c, kind }: { sheet: Sheet; c: Schemas['SwingLine']; kind: string } = $props()
   const rows = $derived([
     ['Moves, strikes', c.balance.moves, c.balance.strikes],
     ['Lead, rear hand', c.balance.leadHand, c.balance.rearHand],

@@ -7,11 +7,11 @@
   import Button from '../../lib/ui/Button.svelte'
   import type { Sheet } from './sheet.svelte'
 
-  let { sheet, c }: { sheet: Sheet; c: Schemas['Line'] } = $props()
+  let { sheet, c }: { sheet: Sheet; c: Schemas['SwingLine'] } = $props()
   const units = $derived(session.units)
   const late = $derived(c.moves.map((m, i) => ({ ...m, i })).filter((m) => m.late > 0))
-  const inCords = (o: Schemas['Offer']) => o.what.includes('.')
-  const cords = (offers: Schemas['Offer'][]) =>
+  const inCords = (o: Schemas['Adjustment']) => o.what.includes('.')
+  const cords = (offers: Schemas['Adjustment'][]) =>
     offers
       .filter((o) => o.what.endsWith('relaxed'))
       .map((o) => `${labelOf(o.what).toLowerCase()} ${valueOf(o.what, o.to, units)}`)
@@ -27,7 +27,7 @@
   )
 
   /** What an offer does, where a press takes it. */
-  function taking(move: number, o: Schemas['Offer']) {
+  function taking(move: number, o: Schemas['Adjustment']) {
     if (o.what === 'return' && sheet.before(move) >= 0)
       return { text: `Meet return ${o.to}`, take: () => void sheet.count(sheet.before(move), o.to) }
     if (o.what === 'fist')

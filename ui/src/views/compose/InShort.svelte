@@ -4,7 +4,7 @@
   import { count } from '../../lib/format'
   import type { Preview } from './preview.svelte'
 
-  type Props = { c: Schemas['Line']; preview: Preview; onturn: (way: 'mirror' | 'counterpart') => void }
+  type Props = { c: Schemas['SwingLine']; preview: Preview; onturn: (way: 'mirror' | 'counterpart') => void }
   let { c, preview, onturn }: Props = $props()
   const b = $derived(c.balance)
   const breaks = $derived(c.flow.filter((m) => !m.hint))

@@ -7,7 +7,7 @@
   import Button from '../../lib/ui/Button.svelte'
   import type { Sheet } from './sheet.svelte'
 
-  type Props = { sheet: Sheet; p: Schemas['Answer']; c: Schemas['Line']; stance: string }
+  type Props = { sheet: Sheet; p: Schemas['Answer']; c: Schemas['SwingLine']; stance: string }
   let { sheet, p, c, stance }: Props = $props()
   let picked = $state<number | undefined>()
   const m = $derived(picked === undefined ? undefined : c.moves[picked])

@@ -10,7 +10,7 @@
   import Tied from '../../lib/ui/Tied.svelte'
   import type { Sheet } from './sheet.svelte'
 
-  type Props = { sheet: Sheet; p: Schemas['Answer']; c: Schemas['Line'] }
+  type Props = { sheet: Sheet; p: Schemas['Answer']; c: Schemas['SwingLine'] }
   let { sheet, p, c }: Props = $props()
   const tied = $derived(c.ties.length > 0 && c.inside != null)
   const atFist = (k: Schemas['Knob'], fist: number) => sheet.set(patchOf(k.field, Math.round(fist * 100) / 100, k.with))

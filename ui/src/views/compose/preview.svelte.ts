@@ -8,7 +8,7 @@ const calledFor = (moves: number) => 400_000 * moves + 300_000 // µs that a cal
 export class Preview {
   playing = $state(false)
 
-  async play(c: Schemas['Line'] | undefined) {
+  async play(c: Schemas['SwingLine'] | undefined) {
     if (!c || this.playing) return
     this.playing = true
     const spoken = calledFor(c.moves.length)

@@ -1,6 +1,6 @@
 <!-- What can be done to a class while it runs. -->
 <script lang="ts">
-  import type { ClassFloor, Deed } from '../../lib/hour/floor.svelte'
+  import type { ClassFloor, Deed } from '../../lib/class/floor.svelte'
   import CrewNow from './CrewNow.svelte'
   import Mixer from './Mixer.svelte'
 

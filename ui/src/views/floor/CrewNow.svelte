@@ -1,7 +1,7 @@
 <!-- Somebody comes late or goes, or a bag breaks: what is left of the class is planned anew, from the next round on. -->
 <script lang="ts">
   import { untrack } from 'svelte'
-  import type { ClassFloor } from '../../lib/hour/floor.svelte'
+  import type { ClassFloor } from '../../lib/class/floor.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Over from '../../lib/ui/Over.svelte'
   import Problem from '../../lib/ui/Problem.svelte'

@@ -1,7 +1,7 @@
 <!-- Which round it is, and how long to its bell. -->
 <script lang="ts">
   import { countdown } from '../../lib/format'
-  import type { ClassFloor } from '../../lib/hour/floor.svelte'
+  import type { ClassFloor } from '../../lib/class/floor.svelte'
 
   let { floor }: { floor: ClassFloor } = $props()
   const big = 'button min-h-16! min-w-16! wall:min-h-24! wall:px-8! wall:text-3xl!'

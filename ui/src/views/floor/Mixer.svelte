@@ -1,6 +1,6 @@
 <!-- How loud each sort of sound is, and whether there is sound alone or picture alone. -->
 <script lang="ts">
-  import type { ClassFloor } from '../../lib/hour/floor.svelte'
+  import type { ClassFloor } from '../../lib/class/floor.svelte'
   import { channelNames, mixSteps, nearestStep, setMix, type Channel } from '../../lib/run/loudness'
   import Button from '../../lib/ui/Button.svelte'
   import Choice from '../../lib/ui/Choice.svelte'

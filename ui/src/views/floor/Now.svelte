@@ -1,7 +1,7 @@
 <!-- What is done now, in letters for five metres, and what comes next. -->
 <script lang="ts">
   import { countdown } from '../../lib/format'
-  import type { ClassFloor } from '../../lib/hour/floor.svelte'
+  import type { ClassFloor } from '../../lib/class/floor.svelte'
 
   let { floor }: { floor: ClassFloor } = $props()
   const face = $derived(floor.face)

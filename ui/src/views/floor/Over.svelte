@@ -1,6 +1,6 @@
 <!-- After a class: what was done, and what was left. -->
 <script lang="ts">
-  import type { Hour } from '../../lib/hour/floor.svelte'
+  import type { Hour } from '../../lib/class/floor.svelte'
   import { count } from '../../lib/format'
   import Button from '../../lib/ui/Button.svelte'
 

@@ -1,7 +1,7 @@
 <!-- Before a class: what the hour holds, who goes where first, and what is hung before it. -->
 <script lang="ts">
   import { countdown } from '../../lib/format'
-  import type { ClassFloor } from '../../lib/hour/floor.svelte'
+  import type { ClassFloor } from '../../lib/class/floor.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Caution from '../../lib/ui/Caution.svelte'
   import Mark from '../../lib/ui/Mark.svelte'

@@ -1,10 +1,10 @@
 <!-- In a rest: who goes where, and what is hung anew before the bell. -->
 <script lang="ts">
   import Dial from '../../lib/dial/Dial.svelte'
-  import { doings } from '../../lib/hour/doings.svelte'
-  import { most, type ClassFloor, type Face } from '../../lib/hour/floor.svelte'
+  import { doings } from '../../lib/class/doings.svelte'
+  import { most, type ClassFloor, type Face } from '../../lib/class/floor.svelte'
   import { timelineMoves, timelineStrikes } from '../../lib/trace/geometry'
-  import { seatsOf } from '../../lib/hour/seats'
+  import { seatsOf } from '../../lib/class/seats'
 
   let { floor, first }: { floor: ClassFloor; first?: Face | undefined } = $props() // first: in place of what comes next
   const block = $derived(first ?? floor.block)

@@ -1,9 +1,9 @@
 <!-- Who is on which bag: up to four bags with their dials, the others and whoever is off the bags in words. -->
 <script lang="ts">
   import Dial from '../../lib/dial/Dial.svelte'
-  import { doings } from '../../lib/hour/doings.svelte'
-  import { most, type ClassFloor } from '../../lib/hour/floor.svelte'
-  import { seatsOf } from '../../lib/hour/seats'
+  import { doings } from '../../lib/class/doings.svelte'
+  import { most, type ClassFloor } from '../../lib/class/floor.svelte'
+  import { seatsOf } from '../../lib/class/seats'
   import { timelineMoves, timelineStrikes } from '../../lib/trace/geometry'
 
   let { floor }: { floor: ClassFloor } = $props()

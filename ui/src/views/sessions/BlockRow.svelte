@@ -2,7 +2,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
   import { api, ask, type Schemas } from '../../lib/api/client'
-  import { doings } from '../../lib/hour/doings.svelte'
+  import { doings } from '../../lib/class/doings.svelte'
   import { onMount } from 'svelte'
   import Part from '../../lib/say/Part.svelte'
   import Pick from '../../lib/say/Pick.svelte'

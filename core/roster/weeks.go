@@ -1,4 +1,4 @@
-package class
+package roster
 
 import (
 	"time"
@@ -39,7 +39,7 @@ type DayMark struct {
 const weeksBack, weeksOn, mostWeeks = 4, 8, 520
 
 // came counts somebody's rounds by day.
-func (c Class) came(m *Member) map[string]int {
+func (c Roster) came(m *Member) map[string]int {
 	days := map[string]int{}
 	for _, r := range m.Rounds {
 		days[r.At.In(c.Zone).Format(time.DateOnly)]++
@@ -48,7 +48,7 @@ func (c Class) came(m *Member) map[string]int {
 }
 
 // Weeks are somebody's planned days from four weeks ago to eight weeks on, with the rounds that were run.
-func (c Class) Weeks(m *Member) []PlannedDay {
+func (c Roster) Weeks(m *Member) []PlannedDay {
 	list := []PlannedDay{}
 	if m.Weeks == nil {
 		return list
@@ -83,7 +83,7 @@ func (c Class) Weeks(m *Member) []PlannedDay {
 const daysShown = 14
 
 // Calendar is this week and the next, with everybody who is planned or came.
-func (c Class) Calendar() []Day {
+func (c Roster) Calendar() []Day {
 	now := c.Now.In(c.Zone)
 	monday := now.AddDate(0, 0, -((int(now.Weekday()) + 6) % 7))
 	list := make([]Day, daysShown)

@@ -1,4 +1,4 @@
-package hour
+package class
 
 import (
 	"cmp"
@@ -7,9 +7,9 @@ import (
 	"time"
 
 	"melodromos/core/caution"
-	"melodromos/core/class"
 	"melodromos/core/input"
 	"melodromos/core/rig"
+	"melodromos/core/roster"
 	"melodromos/core/session"
 	"melodromos/core/words"
 )
@@ -17,19 +17,19 @@ import (
 // New plans a class: everybody who may train on the bag that they go on with first and most, then on the others, with
 // the drill that the ladder proposes there; whoever has no bag in a round has something to do off it. The same class
 // gives the same plan. Nobody, nobody who may train, and a bag that does not hang are refused.
-func New(c class.Class, ask Ask) (Plan, error) {
+func New(c roster.Roster, ask Ask) (Class, error) {
 	frame := session.Hour(ask.Minutes, session.ContestRound, "")
 	if ask.Session != nil {
 		frame = ask.Session.Clone()
 	} else if ask.Minutes < LeastHour || ask.Minutes > MostHour {
-		return Plan{}, input.Refuse("minutes", "expected %d to %d minutes, not %d", LeastHour, MostHour, ask.Minutes)
+		return Class{}, input.Refuse("minutes", "expected %d to %d minutes, not %d", LeastHour, MostHour, ask.Minutes)
 	}
-	p := planned(c, Plan{Session: frame, Given: []Given{}, Turns: []Turn{}, Rehangs: []Rehang{}})
+	p := planned(c, Class{Session: frame, Given: []Given{}, Turns: []Turn{}, Rehangs: []Rehang{}})
 	if err := p.bring(ask.People); err != nil {
-		return Plan{}, err
+		return Class{}, err
 	}
 	if err := p.hang(ask.Bags); err != nil {
-		return Plan{}, err
+		return Class{}, err
 	}
 	if ask.Session == nil && !slices.ContainsFunc(p.members, func(m member) bool { return !m.Age.Minor() }) {
 		// Rounds of two minutes for the young (common practice).
@@ -41,7 +41,7 @@ func New(c class.Class, ask Ask) (Plan, error) {
 	return p.laid(0)
 }
 
-func zone(c class.Class) *time.Location {
+func zone(c roster.Roster) *time.Location {
 	if c.Zone == nil {
 		return time.UTC
 	}
@@ -50,19 +50,19 @@ func zone(c class.Class) *time.Location {
 
 // planner plans a class.
 type planner struct {
-	class.Class
-	plan    Plan
+	roster.Roster
+	plan    Class
 	members []member
-	bags    []*class.Bag            // that are used
+	bags    []*roster.Bag           // that are used
 	rounds  []int                   // of the session, that are on the bags and still to come
 	own     bool                    // everybody does their own drill
 	heights map[[2]string]rig.SetUp // by person and bag, as far as they were asked for
 }
 
 // planned is the planner of a plan without people and bags.
-func planned(c class.Class, p Plan) planner {
+func planned(c roster.Roster, p Class) planner {
 	p.People, p.Bags, p.Said = []Person{}, []Station{}, []string{}
-	return planner{Class: c, plan: p, heights: map[[2]string]rig.SetUp{},
+	return planner{Roster: c, plan: p, heights: map[[2]string]rig.SetUp{},
 		own: slices.ContainsFunc(p.Session.Rounds, session.Round.OwnDrills)}
 }
 
@@ -126,23 +126,23 @@ func (p *planner) hang(ids []string) error {
 }
 
 // laid lays out the rounds from one on: what each wants, how often they get it, in which order, and what they do there.
-func (p *planner) laid(from int) (Plan, error) {
+func (p *planner) laid(from int) (Class, error) {
 	for i, r := range p.plan.Session.Rounds {
 		if i >= from && r.OnBags() {
 			p.rounds = append(p.rounds, i)
 		}
 	}
 	if err := p.wish(); err != nil {
-		return Plan{}, err
+		return Class{}, err
 	}
 	for again := true; again; { // until nothing is given that a caution or a bag bars
 		p.share()
 		if err := p.rotate(); err != nil {
-			return Plan{}, err
+			return Class{}, err
 		}
 		var err error
 		if again, err = p.give(); err != nil {
-			return Plan{}, err
+			return Class{}, err
 		}
 	}
 	p.fill()
@@ -176,7 +176,7 @@ func (p *planner) give() (again bool, err error) {
 }
 
 // given is what somebody does on a bag, or why they do nothing there.
-func (p *planner) given(m *member, b *class.Bag) (Given, string, error) {
+func (p *planner) given(m *member, b *roster.Bag) (Given, string, error) {
 	out := Given{Person: m.ID, Bag: b.ID, Spared: []string{}}
 	if !p.own {
 		return p.same(out, m, b)
@@ -199,7 +199,7 @@ func (p *planner) given(m *member, b *class.Bag) (Given, string, error) {
 
 // same is what somebody does in a session whose blocks are the same for everybody: held back where a caution holds back
 // one of them, or the bag does not allow it.
-func (p *planner) same(out Given, m *member, b *class.Bag) (Given, string, error) {
+func (p *planner) same(out Given, m *member, b *roster.Bag) (Given, string, error) {
 	out.Name, out.Why = p.plan.Session.Name, "The same for everybody."
 	for _, r := range p.plan.Session.Rounds {
 		for _, block := range r.Blocks {

@@ -1,19 +1,19 @@
-package hour
+package class
 
 import (
 	"math"
 	"slices"
 
-	"melodromos/core/class"
 	"melodromos/core/drill"
 	"melodromos/core/input"
+	"melodromos/core/roster"
 	"melodromos/core/session"
 )
 
 // Anew plans what is left of a class, from a round of its session on, with those who are here now and the bags that can
 // be used now. What was done stays, and counts: whoever had their turns gives way to whoever had none. People and bags
 // that are not named any more are gone, and broken, from a moment of the floor's clock on.
-func (p Plan) Anew(c class.Class, from int, at drill.Micros, people, bags []string) (Plan, error) {
+func (p Class) Anew(c roster.Roster, from int, at drill.Micros, people, bags []string) (Class, error) {
 	before := p.Clone()
 	n := planned(c, before.Clone())
 	if err := n.bring(people); err != nil {
@@ -45,7 +45,7 @@ func (p Plan) Anew(c class.Class, from int, at drill.Micros, people, bags []stri
 	n.plan.Given = slices.DeleteFunc(n.plan.Given, func(g Given) bool {
 		m, b := n.member(g.Person), n.used(g.Bag)
 		return m != nil && b != nil && g.Doc.Plan != nil && len(m.Cautions) > 0 &&
-			c.Held(m.Member, &class.Assignment{Bag: g.Bag, Plan: g.Doc.Plan}) != ""
+			c.Held(m.Member, &roster.Assignment{Bag: g.Bag, Plan: g.Doc.Plan}) != ""
 	})
 	out, err := n.laid(from)
 	if err != nil {
@@ -73,7 +73,7 @@ func (p *planner) remember() {
 }
 
 // resumed is the planner of a plan as it stands, whose rounds from one on are still to come.
-func (p Plan) resumed(c class.Class, from int) planner {
+func (p Class) resumed(c roster.Roster, from int) planner {
 	n := planned(c, p.Clone())
 	n.plan.People, n.plan.Bags = slices.Clone(p.People), slices.Clone(p.Bags)
 	for _, x := range p.People {
@@ -106,7 +106,7 @@ func (p Plan) resumed(c class.Class, from int) planner {
 }
 
 // settled counts what an edit has changed, and says it.
-func (p *planner) settled() Plan {
+func (p *planner) settled() Class {
 	p.rehung()
 	p.plan.Least = min(p.plan.Least, len(p.plan.Rehangs))
 	p.say()
@@ -115,7 +115,7 @@ func (p *planner) settled() Plan {
 
 // Moved puts somebody on a bag in a round that is still to come, or off the bags where none is named. Whoever was on it
 // takes their place. What a caution or a bag bars is refused, naming bag.
-func (p Plan) Moved(c class.Class, from, round int, person, bag string) (Plan, error) {
+func (p Class) Moved(c roster.Roster, from, round int, person, bag string) (Class, error) {
 	n := p.resumed(c, from)
 	t := n.plan.turnOf(round)
 	switch {
@@ -177,12 +177,12 @@ func (p *planner) allow(person, bag string) error {
 
 // Assigned gives somebody another of their drills on its bag, by the id of the assignment. What a caution holds back,
 // or is not theirs, is refused, naming assignmentId.
-func (p Plan) Assigned(c class.Class, person, assignment string) (Plan, error) {
+func (p Class) Assigned(c roster.Roster, person, assignment string) (Class, error) {
 	m := c.Member(person)
 	if m == nil {
 		return p, input.Refuse("person", "expected somebody of this class who is here")
 	}
-	i := slices.IndexFunc(m.Given, func(a class.Assignment) bool { return a.ID == assignment })
+	i := slices.IndexFunc(m.Given, func(a roster.Assignment) bool { return a.ID == assignment })
 	if i < 0 {
 		return p, input.Refuse("assignmentId", "expected one of the drills of %s", m.Name)
 	}
@@ -201,7 +201,7 @@ func (p Plan) Assigned(c class.Class, person, assignment string) (Plan, error) {
 }
 
 // hungAt is the height (m) at which a bag hangs by then; NaN where that is not known, or does not matter.
-func (p *planner) hungAt(b *class.Bag) float64 {
+func (p *planner) hungAt(b *roster.Bag) float64 {
 	for i := len(p.plan.Rehangs) - 1; i >= 0; i-- {
 		if r := p.plan.Rehangs[i]; r.Bag == b.ID && !slices.Contains(p.rounds, r.Round) {
 			return r.To

@@ -1,4 +1,4 @@
-package class
+package roster
 
 import (
 	"cmp"
@@ -48,7 +48,7 @@ type LadderView struct {
 }
 
 // Ladder shows somebody's ladder on a kind of bag that hangs.
-func (c Class) Ladder(m *Member, kind rig.Kind) (LadderView, error) {
+func (c Roster) Ladder(m *Member, kind rig.Kind) (LadderView, error) {
 	b := c.BagFor(m, kind)
 	if b == nil {
 		return LadderView{}, input.Refuse("kind", "expected a kind of bag that hangs in this gym")
@@ -71,13 +71,13 @@ func (c Class) Ladder(m *Member, kind rig.Kind) (LadderView, error) {
 		if !stand.At.IsZero() {
 			view.At = &stand.At
 		}
-		var rounds []Round
+		var rounds []PastRound
 		for _, x := range m.Rounds {
 			if x.Rung == r.Key && x.Counts {
 				rounds = append(rounds, x)
 			}
 		}
-		view.Rounds = answer.Map(rounds, func(x Round) RungRun {
+		view.Rounds = answer.Map(rounds, func(x PastRound) RungRun {
 			return RungRun{x.ID, x.At, x.Share, x.Longest, c.Gate.Passes(x.rung()), x.Eased}
 		})
 		if line, err := r.Plan.Lay(on); err == nil {
@@ -114,7 +114,7 @@ type FaultName struct {
 }
 
 // Outlook tells how an assignment will go, what there is to beat, and what speaks against it.
-func (c Class) Outlook(m *Member, a *Assignment, b *Bag) (Outlook, error) {
+func (c Roster) Outlook(m *Member, a *Assignment, b *Bag) (Outlook, error) {
 	on := c.Floor(m, b)
 	spared := caution.Spare(m.Cautions, a.Plan, on)
 	out := Outlook{Held: spared.Held, Spared: answer.List(spared.Changes), Barred: caution.Bars(m.Cautions) != "",
@@ -136,13 +136,13 @@ func (c Class) Outlook(m *Member, a *Assignment, b *Bag) (Outlook, error) {
 
 // Predictions hold the gym's judged rounds against what was predicted of them.
 type Predictions struct {
-	Rounds int      `json:"rounds"`
-	Miss   *float64 `json:"miss" doc:"by how much a round was off its prediction, on the mean, as a share"`
-	Bins   []Bin    `json:"bins"`
+	Rounds int             `json:"rounds"`
+	Miss   *float64        `json:"miss" doc:"by how much a round was off its prediction, on the mean, as a share"`
+	Bins   []PredictionBin `json:"bins"`
 }
 
-// Bin is ten points of prediction.
-type Bin struct {
+// PredictionBin is ten points of prediction.
+type PredictionBin struct {
 	From      float64  `json:"from"`
 	To        float64  `json:"to"`
 	Predicted *float64 `json:"predicted"`
@@ -151,13 +151,13 @@ type Bin struct {
 }
 
 // Predictions tells how well what was said of rounds has held.
-func (c Class) Predictions() Predictions {
+func (c Roster) Predictions() Predictions {
 	var all []level.Outcome
 	for i := range c.Members {
 		all = append(all, c.outcomes(&c.Members[i], "")...)
 	}
 	bins, miss := level.Calibrated(all)
-	return Predictions{len(all), answer.Known(miss), answer.Map(bins, func(b level.Bin) Bin {
-		return Bin{b.From, b.To, answer.Known(b.Predicted), answer.Known(b.Observed), b.Rounds}
+	return Predictions{len(all), answer.Known(miss), answer.Map(bins, func(b level.Bin) PredictionBin {
+		return PredictionBin{b.From, b.To, answer.Known(b.Predicted), answer.Known(b.Observed), b.Rounds}
 	})}
 }

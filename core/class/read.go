@@ -1,4 +1,4 @@
-package hour
+package class
 
 import (
 	"encoding/json"
@@ -9,20 +9,20 @@ import (
 )
 
 // Read reads the document of a class and checks it. One that is refused comes back empty.
-func Read(doc []byte) (Plan, error) {
-	var p Plan
+func Read(doc []byte) (Class, error) {
+	var p Class
 	if err := json.Unmarshal(doc, &p); err != nil {
-		return Plan{}, input.Refuse("", "expected the plan of a class (%s)", err)
+		return Class{}, input.Refuse("", "expected the plan of a class (%s)", err)
 	}
 	if err := p.Check(); err != nil {
-		return Plan{}, err
+		return Class{}, err
 	}
 	return p, nil
 }
 
 // Check refuses a plan that contradicts itself, by field: a round that its session has not, somebody or a bag in it
 // who is not of the class, a drill that cannot be read.
-func (p Plan) Check() error {
+func (p Class) Check() error {
 	if err := input.Under("session", p.Session.Check()); err != nil {
 		return err
 	}
@@ -56,10 +56,10 @@ func (p Plan) Check() error {
 
 // Mended reads the document of a class in which a drill cannot be read, and takes that drill out: whoever was to do it
 // has none there. False where nothing was to be mended, or it cannot be read even so.
-func Mended(doc []byte) (Plan, bool) {
-	var p Plan
+func Mended(doc []byte) (Class, bool) {
+	var p Class
 	if json.Unmarshal(doc, &p) != nil {
-		return Plan{}, false
+		return Class{}, false
 	}
 	mended := false
 	for i := range p.Given {

@@ -1,4 +1,4 @@
-package class
+package roster
 
 import (
 	"encoding/json"
@@ -22,20 +22,20 @@ type Own struct {
 
 // LibraryEntry is a drill of the catalogue, or one that the gym has made.
 type LibraryEntry struct {
-	Key       string         `json:"key"`
-	Kind      rig.Kind       `json:"kind"`
-	Purpose   string         `json:"purpose" doc:"empty for the gym's own"`
-	Step      int            `json:"step" doc:"1 first touch to 5 advanced; 0 for the gym's own"`
-	Level     *float64       `json:"level" doc:"on the gym's own bag of that kind; null where there is none"`
-	Name      string         `json:"name"`
-	Note      string         `json:"note"`
-	Tags      []string       `json:"tags"`
-	Canonical string         `json:"canonical"`
-	Moves     int            `json:"moves" doc:"0 for a technique"`
-	Figures   []drill.Figure `json:"figures"`
-	Doc       drill.Doc      `json:"doc"`
-	DrillID   string         `json:"drillId" doc:"of the gym's own"`
-	Twin      string         `json:"twin" doc:"name of another drill with the same canonical form; empty where there is none"`
+	Key       string           `json:"key"`
+	Kind      rig.Kind         `json:"kind"`
+	Purpose   string           `json:"purpose" doc:"empty for the gym's own"`
+	Step      int              `json:"step" doc:"1 first touch to 5 advanced; 0 for the gym's own"`
+	Level     *float64         `json:"level" doc:"on the gym's own bag of that kind; null where there is none"`
+	Name      string           `json:"name"`
+	Note      string           `json:"note"`
+	Tags      []string         `json:"tags"`
+	Canonical string           `json:"canonical"`
+	Moves     int              `json:"moves" doc:"0 for a technique"`
+	Figures   []drill.Labelled `json:"figures"`
+	Doc       drill.Doc        `json:"doc"`
+	DrillID   string           `json:"drillId" doc:"of the gym's own"`
+	Twin      string           `json:"twin" doc:"name of another drill with the same canonical form; empty where there is none"`
 }
 
 // Library is all there is to choose from.
@@ -45,7 +45,7 @@ type Library struct {
 }
 
 // Library lists the catalogue, as this gym trains and calls, and the gym's own drills.
-func (c Class) Library(own []Own, levels *Levels) (Library, error) {
+func (c Roster) Library(own []Own, levels *Levels) (Library, error) {
 	out := Library{Purposes: answer.Map(catalogue.Purposes, func(p catalogue.Purpose) string { return string(p) })}
 	for _, e := range catalogue.All() {
 		if e.Legs() && !c.Kicks {
@@ -83,10 +83,10 @@ func (c Class) Library(own []Own, levels *Levels) (Library, error) {
 	return out, c.stopped()
 }
 
-func (c Class) firstOf(kind rig.Kind) *Bag { return c.BagFor(&Member{}, kind) }
+func (c Roster) firstOf(kind rig.Kind) *Bag { return c.BagFor(&Member{}, kind) }
 
 func moves(p drill.Plan) int {
-	d, ok := p.(drill.Combination)
+	d, ok := p.(drill.CombinationDrill)
 	if !ok {
 		return 0
 	}

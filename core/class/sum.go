@@ -1,4 +1,4 @@
-package hour
+package class
 
 import (
 	"fmt"
@@ -8,8 +8,8 @@ import (
 	"melodromos/core/words"
 )
 
-// Done is what somebody did in a block of an hour.
-type Done struct {
+// BlockDone is what somebody did in a block of an hour.
+type BlockDone struct {
 	Person      string
 	Lap         int // of the floor: a round that was held again counts twice
 	Seconds     int
@@ -20,7 +20,7 @@ type Done struct {
 }
 
 // Sum holds what was done against what was planned, in a sentence or two; "" where nothing was done.
-func (p Plan) Sum(list []Done) string {
+func (p Class) Sum(list []BlockDone) string {
 	if len(list) == 0 {
 		return ""
 	}

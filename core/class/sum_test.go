@@ -1,4 +1,4 @@
-package hour
+package class
 
 import (
 	"testing"
@@ -9,11 +9,11 @@ import (
 // What was done stands beside what was planned, with what was carried on and the tries; of nothing nothing is said.
 func TestSum(t *testing.T) {
 	tens, _ := session.FindTemplate("tens")
-	p := Plan{Session: tens.Session}
+	p := Class{Session: tens.Session}
 	if said := p.Sum(nil); said != "" {
 		t.Errorf("%q", said)
 	}
-	list := []Done{{Person: "a", Lap: 0, Seconds: 180, OnBag: true, Got: 3, Failed: 1},
+	list := []BlockDone{{Person: "a", Lap: 0, Seconds: 180, OnBag: true, Got: 3, Failed: 1},
 		{Person: "b", Lap: 0, Seconds: 180}, {Person: "a", Lap: 1, Seconds: 180, OnBag: true, Carried: true,
 			Title: "A"},
 		{Person: "b", Lap: 1, Seconds: 170, OnBag: true, Carried: true, Title: "A"}}

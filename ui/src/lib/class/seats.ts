@@ -1,7 +1,7 @@
 import type { Schemas } from '../api/client'
 import { shortNames } from './names'
 
-type Plan = Schemas['Plan']
+type Plan = Schemas['Class']
 export type Placed = { bag: string; bagId: string; person: string; personId: string; drill: string }
 
 /** Who is on which bag in a round, in the order of the bags, and who does what off them. */

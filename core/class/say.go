@@ -1,4 +1,4 @@
-package hour
+package class
 
 import (
 	"errors"
@@ -105,7 +105,7 @@ type HangCard struct {
 }
 
 // Cards say what is hung how before which round, in the order in which it is done.
-func (p Plan) Cards(units words.Units) []HangCard {
+func (p Class) Cards(units words.Units) []HangCard {
 	list := []HangCard{}
 	for _, r := range p.Rehangs {
 		bag := p.Bag(r.Bag)
@@ -119,7 +119,7 @@ func (p Plan) Cards(units words.Units) []HangCard {
 }
 
 // whom are those who find a height right, until the bag is hung anew.
-func (p Plan) whom(r Rehang) string {
+func (p Class) whom(r Rehang) string {
 	var names []string
 	for _, t := range p.Turns {
 		if t.Round < r.Round {

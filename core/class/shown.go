@@ -1,4 +1,4 @@
-package hour
+package class
 
 import (
 	"fmt"
@@ -12,7 +12,7 @@ import (
 
 // Shown is a plan as it is shown at a moment of its course: in a round that is not over yet nobody stands who has left,
 // and whoever was to be on a bag that broke is off it. Rounds that are over stay as they were.
-func (p Plan) Shown(c session.Course, at drill.Micros) Plan {
+func (p Class) Shown(c session.Course, at drill.Micros) Class {
 	out := p.Clone()
 	coming := map[int]bool{}
 	for _, s := range c.Stretches {
@@ -47,7 +47,7 @@ type RoundLine struct {
 }
 
 // Outline lists the rounds on the bags, with their names and when each begins by the plan.
-func (p Plan) Outline() []RoundLine {
+func (p Class) Outline() []RoundLine {
 	list := []RoundLine{}
 	begins := map[int]drill.Micros{}
 	for _, s := range session.Begin(p.Session, 0).Stretches {
@@ -67,7 +67,7 @@ func (p Plan) Outline() []RoundLine {
 }
 
 // RoundName counts the rounds of work on the bags; a finisher on them has its own name.
-func (p Plan) RoundName(round int) string {
+func (p Class) RoundName(round int) string {
 	n := 0
 	for _, t := range p.Turns {
 		if t.Round < 0 || t.Round >= len(p.Session.Rounds) {
@@ -90,7 +90,7 @@ func (p Plan) RoundName(round int) string {
 // Changed says what re-planning the rest of a class has changed, and from when on: who has left and what broke counts
 // from now, all else from the next round that has not begun. "" where nobody left and nothing broke, and no round is
 // left to be planned.
-func (p Plan) Changed(before Plan, from int) string {
+func (p Class) Changed(before Class, from int) string {
 	var now []string
 	for _, x := range p.People {
 		if was := before.Person(x.ID); x.Gone && was != nil && !was.Gone {

@@ -1,4 +1,4 @@
-package class
+package roster
 
 import (
 	"errors"
@@ -20,28 +20,28 @@ import (
 
 // Proposal is what somebody does next on a bag, and why.
 type Proposal struct {
-	TraineeID    string      `json:"traineeId"`
-	Trainee      string      `json:"trainee"`
-	Kind         rig.Kind    `json:"kind"`
-	RigID        string      `json:"rigId"`
-	RigName      string      `json:"rigName"`
-	AssignmentID string      `json:"assignmentId" doc:"of the drill, where this person has it on this bag already; empty where it is to be taken"`
-	Rung         string      `json:"rung" doc:"key; empty for a drill of the coach's own"`
-	Name         string      `json:"name"`
-	Note         string      `json:"note"`
-	Index        int         `json:"index" doc:"of the rung, from 0"`
-	Standing     int         `json:"standing" doc:"first rung whose gate is not passed"`
-	Of           int         `json:"of"`
-	Move         ladder.Move `json:"move"`
-	Target       int         `json:"target" doc:"to beat, in a row"`
-	Why          string      `json:"why"`
-	Barred       string      `json:"barred" doc:"why nothing can be done; empty where something can"`
-	Eased        string      `json:"eased" doc:"what is easier than the rung has it; empty where nothing is"`
-	Spared       []string    `json:"spared" doc:"what is softer or shorter for a caution, and why"`
-	Doc          drill.Doc   `json:"doc"`
-	Level        *float64    `json:"level"`
-	Clean        *float64    `json:"clean" doc:"predicted"`
-	Run          *float64    `json:"run" doc:"longest in a row to expect"`
+	TraineeID    string           `json:"traineeId"`
+	Trainee      string           `json:"trainee"`
+	Kind         rig.Kind         `json:"kind"`
+	RigID        string           `json:"rigId"`
+	RigName      string           `json:"rigName"`
+	AssignmentID string           `json:"assignmentId" doc:"of the drill, where this person has it on this bag already; empty where it is to be taken"`
+	Rung         string           `json:"rung" doc:"key; empty for a drill of the coach's own"`
+	Name         string           `json:"name"`
+	Note         string           `json:"note"`
+	Index        int              `json:"index" doc:"of the rung, from 0"`
+	Standing     int              `json:"standing" doc:"first rung whose gate is not passed"`
+	Of           int              `json:"of"`
+	Move         ladder.Direction `json:"move"`
+	Target       int              `json:"target" doc:"to beat, in a row"`
+	Why          string           `json:"why"`
+	Barred       string           `json:"barred" doc:"why nothing can be done; empty where something can"`
+	Eased        string           `json:"eased" doc:"what is easier than the rung has it; empty where nothing is"`
+	Spared       []string         `json:"spared" doc:"what is softer or shorter for a caution, and why"`
+	Doc          drill.Doc        `json:"doc"`
+	Level        *float64         `json:"level"`
+	Clean        *float64         `json:"clean" doc:"predicted"`
+	Run          *float64         `json:"run" doc:"longest in a row to expect"`
 
 	Failed string `json:"-"` // what failed in working it out; for the log
 
@@ -65,7 +65,7 @@ func (p Proposal) DrillName() string {
 // Next is what somebody does next: the one answer, on every page. A drill that a coach gave by hand and that was not
 // run yet comes first; then what the ladder proposes on the bag they go on with; where nothing of that may be done, or
 // nothing is left of it, another bag. False where no bag hangs.
-func (c Class) Next(m *Member) (Proposal, bool, error) {
+func (c Roster) Next(m *Member) (Proposal, bool, error) {
 	if a := c.givenByHand(m); a != nil {
 		p, err := c.proposeGiven(m, a)
 		return p, true, err
@@ -99,7 +99,7 @@ func (c Class) Next(m *Member) (Proposal, bool, error) {
 }
 
 // Everybody gives what each does next, in the order of the members. It is worked out on all processors.
-func (c Class) Everybody() ([]Proposal, error) {
+func (c Roster) Everybody() ([]Proposal, error) {
 	list := make([]Proposal, len(c.Members))
 	found := make([]bool, len(c.Members))
 	errs := make([]error, len(c.Members))
@@ -128,7 +128,7 @@ func (c Class) Everybody() ([]Proposal, error) {
 
 // oneNext is Next for one of many: what fails in it, a panic too, is said in the proposal of this one, and only being
 // stopped is an error.
-func (c Class) oneNext(m *Member) (p Proposal, found bool, err error) {
+func (c Roster) oneNext(m *Member) (p Proposal, found bool, err error) {
 	failed := func(why any) {
 		p = Proposal{TraineeID: m.ID, Trainee: m.Name, Spared: []string{}, Failed: fmt.Sprint(why),
 			Barred: "what comes next could not be worked out", Why: "What comes next could not be worked out."}
@@ -149,10 +149,10 @@ func (c Class) oneNext(m *Member) (p Proposal, found bool, err error) {
 }
 
 // On is what a ladder proposes to somebody on a kind of bag that hangs.
-func (c Class) On(m *Member, kind rig.Kind) (Proposal, error) { return c.OnBag(m, c.BagFor(m, kind)) }
+func (c Roster) On(m *Member, kind rig.Kind) (Proposal, error) { return c.OnBag(m, c.BagFor(m, kind)) }
 
 // OnBag is what a ladder proposes to somebody on a bag.
-func (c Class) OnBag(m *Member, b *Bag) (Proposal, error) {
+func (c Roster) OnBag(m *Member, b *Bag) (Proposal, error) {
 	on := c.Floor(m, b)
 	career := c.career(m, b.Kind(), on)
 	p := career.Propose()
@@ -173,7 +173,7 @@ func (c Class) OnBag(m *Member, b *Bag) (Proposal, error) {
 }
 
 // failing says whether the last rounds on a kind of bag, on its last rung or past it, all failed the gate.
-func (c Class) failing(m *Member, kind rig.Kind, last string) bool {
+func (c Roster) failing(m *Member, kind rig.Kind, last string) bool {
 	failed := 0
 	for i := len(m.Rounds) - 1; i >= 0 && failed < ladder.FailsInRow; i-- {
 		r := m.Rounds[i]
@@ -188,12 +188,12 @@ func (c Class) failing(m *Member, kind rig.Kind, last string) bool {
 	return failed == ladder.FailsInRow
 }
 
-func (c Class) begin(m *Member, b *Bag) Proposal {
+func (c Roster) begin(m *Member, b *Bag) Proposal {
 	return Proposal{TraineeID: m.ID, Trainee: m.Name, Kind: b.Kind(), RigID: b.ID, RigName: b.Name, Spared: []string{}}
 }
 
 // lay fills in the drill as it is to be run, how hard it is and how it will go.
-func (c Class) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor) (Proposal, error) {
+func (c Roster) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor) (Proposal, error) {
 	p, err := drill.InSchool(drill.InStance(p, m.Stance), c.Voice).For(on)
 	if err != nil {
 		return barred(out, err)
@@ -201,7 +201,7 @@ func (c Class) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor) (Propo
 	if out.soft {
 		p = level.Softer(p, on)
 	}
-	switch ladder.Move(out.Move) {
+	switch ladder.Direction(out.Move) {
 	case ladder.Easier, ladder.Top:
 		if p, err = c.otherwise(m, &out, p, on); err != nil {
 			return barred(out, err)
@@ -236,7 +236,7 @@ func (c Class) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor) (Propo
 
 // otherwise changes one thing of a drill: an easier one where a rung keeps failing, a harder one past the last gate.
 // Where nothing is harder, the proposal is spent.
-func (c Class) otherwise(m *Member, out *Proposal, p drill.Plan, on drill.Floor) (drill.Plan, error) {
+func (c Roster) otherwise(m *Member, out *Proposal, p drill.Plan, on drill.Floor) (drill.Plan, error) {
 	t, err := p.Lay(on)
 	if err != nil {
 		return p, err
@@ -278,7 +278,7 @@ func barred(out Proposal, err error) (Proposal, error) {
 }
 
 // assigned is the newest assignment that a proposal would make; nil where there is none.
-func (c Class) assigned(m *Member, p Proposal) *Assignment {
+func (c Roster) assigned(m *Member, p Proposal) *Assignment {
 	for i := len(m.Given) - 1; i >= 0; i-- {
 		if a := &m.Given[i]; a.Bag == p.RigID && p.Rung != "" && a.Rung == p.Rung && a.Eased == p.Eased {
 			return a
@@ -287,7 +287,7 @@ func (c Class) assigned(m *Member, p Proposal) *Assignment {
 	return nil
 }
 
-func (c Class) stopped() error {
+func (c Roster) stopped() error {
 	if c.Stop == nil {
 		return nil
 	}

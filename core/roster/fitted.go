@@ -1,4 +1,4 @@
-package class
+package roster
 
 import (
 	"errors"
@@ -18,7 +18,7 @@ type Fitted struct {
 
 // Fitted solves a drill for somebody on a bag that hangs: force, tempo and pull by what they can do. What the bag does
 // not allow as it hangs, and what a caution holds back, is not given.
-func (c Class) Fitted(m *Member, b *Bag, p drill.Plan) Fitted {
+func (c Roster) Fitted(m *Member, b *Bag, p drill.Plan) Fitted {
 	on := c.Floor(m, b)
 	p, err := drill.InStance(p, m.Stance).For(on)
 	if err == nil {

@@ -1,12 +1,12 @@
-package hour
+package class
 
 import (
 	"cmp"
 	"math"
 	"slices"
 
-	"melodromos/core/class"
 	"melodromos/core/rig"
+	"melodromos/core/roster"
 )
 
 // wish lists the bags that each should get: of each kind one, that which hangs nearest to their height with the load
@@ -46,8 +46,8 @@ func (p *planner) wish() error {
 	return nil
 }
 
-func (p *planner) used(id string) *class.Bag {
-	i := slices.IndexFunc(p.bags, func(b *class.Bag) bool { return b.ID == id })
+func (p *planner) used(id string) *roster.Bag {
+	i := slices.IndexFunc(p.bags, func(b *roster.Bag) bool { return b.ID == id })
 	if i < 0 {
 		return nil
 	}
@@ -58,8 +58,8 @@ func (p *planner) used(id string) *class.Bag {
 // Assumed.
 const awayFor = 0.05
 
-func (p *planner) nearest(m *member, kind rig.Kind, load map[string]int) *class.Bag {
-	var best *class.Bag
+func (p *planner) nearest(m *member, kind rig.Kind, load map[string]int) *roster.Bag {
+	var best *roster.Bag
 	least := math.Inf(1)
 	for _, b := range p.bags {
 		if b.Kind() != kind {
@@ -78,7 +78,7 @@ func (p *planner) nearest(m *member, kind rig.Kind, load map[string]int) *class.
 
 // setUp is how a bag hangs for somebody; false where it hangs the same for everybody, or nobody knows. A straight
 // hanging bag and a heavy ball are not hung anew within a class: tape marks tell the heights (common practice).
-func (p *planner) setUp(m *member, b *class.Bag) (rig.SetUp, bool) {
+func (p *planner) setUp(m *member, b *roster.Bag) (rig.SetUp, bool) {
 	if b.Kind() == rig.Hanging {
 		return rig.SetUp{}, false
 	}

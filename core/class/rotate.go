@@ -1,10 +1,10 @@
-package hour
+package class
 
 import (
 	"fmt"
 	"slices"
 
-	"melodromos/core/class"
+	"melodromos/core/roster"
 	"melodromos/core/rotation"
 )
 
@@ -36,8 +36,8 @@ func (p *planner) rotate() error {
 }
 
 // table is the class as the rotation has it.
-func (p *planner) table() rotation.Class {
-	c := rotation.Class{Rounds: len(p.rounds)}
+func (p *planner) table() rotation.Problem {
+	c := rotation.Problem{Rounds: len(p.rounds)}
 	for i := range p.members {
 		m := &p.members[i]
 		row, _ := p.most(m)
@@ -67,7 +67,7 @@ func (p *planner) rehung() {
 		on[k] = slices.Repeat([]int{rotation.Nobody}, len(p.bags))
 		for i, m := range p.members {
 			if seat := p.plan.turnOf(r).Seat(m.ID); seat != nil && seat.Bag != "" {
-				on[k][slices.IndexFunc(p.bags, func(b *class.Bag) bool { return b.ID == seat.Bag })] = i
+				on[k][slices.IndexFunc(p.bags, func(b *roster.Bag) bool { return b.ID == seat.Bag })] = i
 			}
 		}
 	}
@@ -81,7 +81,7 @@ func (p *planner) rehung() {
 }
 
 // byName is the plan of somebody who does not think of heights: each bag takes whoever is next by name and free.
-func (p *planner) byName(c rotation.Class) [][]int {
+func (p *planner) byName(c rotation.Problem) [][]int {
 	left := make([][]int, len(c.Turns))
 	for i, row := range c.Turns {
 		left[i] = slices.Clone(row)

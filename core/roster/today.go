@@ -1,4 +1,4 @@
-package class
+package roster
 
 import (
 	"cmp"
@@ -12,20 +12,20 @@ import (
 
 // Also is a drill that somebody has beside what they do next.
 type Also struct {
-	AssignmentID string         `json:"assignmentId"`
-	Name         string         `json:"name"`
-	TraineeID    string         `json:"traineeId"`
-	Trainee      string         `json:"trainee"`
-	RigID        string         `json:"rigId"`
-	RigName      string         `json:"rigName"`
-	Figures      []drill.Figure `json:"figures"`
-	Last         string         `json:"last" doc:"how it went last time, in words"`
-	Held         string         `json:"held" doc:"why a caution holds it back; empty where none does"`
+	AssignmentID string           `json:"assignmentId"`
+	Name         string           `json:"name"`
+	TraineeID    string           `json:"traineeId"`
+	Trainee      string           `json:"trainee"`
+	RigID        string           `json:"rigId"`
+	RigName      string           `json:"rigName"`
+	Figures      []drill.Labelled `json:"figures"`
+	Last         string           `json:"last" doc:"how it went last time, in words"`
+	Held         string           `json:"held" doc:"why a caution holds it back; empty where none does"`
 }
 
 // Today is what the gym has to do: for each who does what next, whoever was longest away from a bag first and who can
 // do nothing last; and what else they have been given.
-func (c Class) Today() ([]Proposal, []Also, error) {
+func (c Roster) Today() ([]Proposal, []Also, error) {
 	next, err := c.Everybody()
 	if err != nil {
 		return nil, nil, err
@@ -55,7 +55,7 @@ func (c Class) Today() ([]Proposal, []Also, error) {
 }
 
 // lastOf says how an assignment went last time.
-func (c Class) lastOf(m *Member, a *Assignment) string {
+func (c Roster) lastOf(m *Member, a *Assignment) string {
 	for i := len(m.Rounds) - 1; i >= 0; i-- {
 		r := m.Rounds[i]
 		switch {

@@ -1,4 +1,4 @@
-package hour
+package class
 
 import (
 	"slices"
@@ -9,7 +9,7 @@ import (
 
 // Without is a plan that tells nothing of somebody any more: another id stands in place of theirs, one word in place of
 // their name, and what they were given is gone. Texts that coaches have written go through to.
-func (p Plan) Without(id, other string, to func(string) string) Plan {
+func (p Class) Without(id, other string, to func(string) string) Class {
 	p = p.Clone()
 	name := ""
 	if who := p.Person(id); who != nil {

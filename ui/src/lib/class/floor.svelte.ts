@@ -6,7 +6,7 @@ import { Sound } from '../run/sound'
 import { Box } from './box.svelte'
 
 export type Hour = Schemas['Hour']
-export type Face = Schemas['Face']
+export type Face = Schemas['Display']
 type Event = Schemas['Event']
 type Station = Schemas['StationOut']
 export type Deed = Schemas['Done']['deed']

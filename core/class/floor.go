@@ -1,4 +1,4 @@
-package hour
+package class
 
 import (
 	"math"
@@ -9,8 +9,8 @@ import (
 	"melodromos/core/session"
 )
 
-// Place is what somebody does on a bag in a stretch of the session.
-type Place struct {
+// Spot is what somebody does on a bag in a stretch of the session.
+type Spot struct {
 	Person, Bag string
 	Name        string     // of the drill
 	Plan        drill.Plan // as long as the stretch; tempo and force as the bag and the person have it
@@ -19,7 +19,7 @@ type Place struct {
 }
 
 // Places are what is done on the bags in a stretch; none in a rest, or off the bags.
-func (p Plan) Places(s session.Stretch, b session.Block) []Place {
+func (p Class) Places(s session.Stretch, b session.Block) []Spot {
 	if !b.OnBag() {
 		return nil
 	}
@@ -27,13 +27,13 @@ func (p Plan) Places(s session.Stretch, b session.Block) []Place {
 	// is.
 	length := math.Round((s.Until - s.From).Seconds())
 	b.Seconds = int(math.Min(drill.WorkLimits.Max, math.Max(drill.WorkLimits.Min, length)))
-	var list []Place
+	var list []Spot
 	for _, seat := range p.Seats(s) {
 		bag, who := p.Bag(seat.Bag), p.Person(seat.Person)
 		if bag == nil || bag.Broken && bag.At < s.Until || who.Gone && who.At < s.Until {
 			continue // what is shown is shown from now on
 		}
-		place := Place{Person: seat.Person, Bag: seat.Bag, Name: b.Title(), Pace: s.Pace}
+		place := Spot{Person: seat.Person, Bag: seat.Bag, Name: b.Title(), Pace: s.Pace}
 		var err error
 		if b.Role == session.Own {
 			given := p.Of(seat.Person, seat.Bag)
@@ -69,7 +69,7 @@ func Paced(p drill.Plan, pace float64, on drill.Floor) (drill.Plan, bool) {
 	case drill.SpeedBagDrill:
 		d.Tempo = math.Round(10*d.Tempo*pace) / 10
 		to = d
-	case drill.Combination:
+	case drill.CombinationDrill:
 		switch {
 		case d.Tempo > 0:
 			d.Tempo = math.Round(10*d.Tempo*pace) / 10
@@ -89,7 +89,7 @@ func Paced(p drill.Plan, pace float64, on drill.Floor) (drill.Plan, bool) {
 }
 
 // forced is the fist (m/s) that brings a bag back at a share of the tempo, the nearest that it allows.
-func forced(d drill.Combination, pace float64, on drill.Floor) float64 {
+func forced(d drill.CombinationDrill, pace float64, on drill.Floor) float64 {
 	m := rig.Everyday(on.Bag.Kind())
 	now, err := on.Bag.AtFist(d.Fist, m)
 	if err != nil {
@@ -108,8 +108,8 @@ func forced(d drill.Combination, pace float64, on drill.Floor) float64 {
 	return math.Round(100*best) / 100
 }
 
-// Entry is what somebody did in a block of a class, for the log.
-type Entry struct {
+// LogEntry is what somebody did in a block of a class, for the log.
+type LogEntry struct {
 	Lap, Round, Block int
 	Person            string
 	Bag               string           // "" off the bag
@@ -128,8 +128,8 @@ const leastLogged = 5
 
 // Log is what was done by a moment of a course: each block of the rounds on the bags once for everybody who was in it,
 // however often it was cut and done again. What was left before it was under way is not there.
-func (p Plan) Log(c session.Course, until drill.Micros) []Entry {
-	var list []Entry
+func (p Class) Log(c session.Course, until drill.Micros) []LogEntry {
+	var list []LogEntry
 	for _, s := range c.Stretches {
 		end := min(s.Until, until)
 		seats := p.Seats(s)
@@ -138,7 +138,7 @@ func (p Plan) Log(c session.Course, until drill.Micros) []Entry {
 		}
 		b := p.Session.Rounds[s.Round].Blocks[s.Block]
 		for _, seat := range seats {
-			e := Entry{Lap: s.Lap, Round: s.Round, Block: s.Block, Person: seat.Person, Bag: seat.Bag,
+			e := LogEntry{Lap: s.Lap, Round: s.Round, Block: s.Block, Person: seat.Person, Bag: seat.Bag,
 				Activity: seat.Activity, From: s.From, Got: s.Got,
 				Seconds: int(math.Round((p.upTo(s, seat, end) - s.From).Seconds())),
 				Failed:  s.Failed, Carried: s.Carried, Title: b.Title()}
@@ -152,11 +152,11 @@ func (p Plan) Log(c session.Course, until drill.Micros) []Entry {
 			list = add(list, e)
 		}
 	}
-	return slices.DeleteFunc(list, func(e Entry) bool { return e.Seconds < leastLogged })
+	return slices.DeleteFunc(list, func(e LogEntry) bool { return e.Seconds < leastLogged })
 }
 
 // add adds an entry to that of the same block, or behind the others.
-func add(list []Entry, e Entry) []Entry {
+func add(list []LogEntry, e LogEntry) []LogEntry {
 	for i := range list {
 		if o := &list[i]; o.Lap == e.Lap && o.Round == e.Round && o.Block == e.Block && o.Person == e.Person {
 			o.Seconds += e.Seconds

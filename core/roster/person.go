@@ -1,4 +1,4 @@
-package class
+package roster
 
 import (
 	"time"
@@ -44,7 +44,7 @@ func Measured(e trainee.Evidence) Measure {
 }
 
 // Figures lists what somebody can do, on no bag in particular, and on each that a figure was found on.
-func (c Class) Figures(m *Member) []PersonFigure {
+func (c Roster) Figures(m *Member) []PersonFigure {
 	_, list := trainee.Estimates(m.Band, "", m.Evidence, c.Now)
 	bags := map[rig.Kind]trainee.Ability{}
 	for _, e := range m.Evidence {
@@ -80,7 +80,7 @@ type PersonView struct {
 }
 
 // Person gathers what somebody's page shows.
-func (c Class) Person(m *Member) (PersonView, error) {
+func (c Roster) Person(m *Member) (PersonView, error) {
 	v := PersonView{Figures: c.Figures(m), Bags: []Proposal{}, Weeks: c.Weeks(m)}
 	next, ok, err := c.Next(m)
 	if err != nil {

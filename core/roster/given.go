@@ -1,4 +1,4 @@
-package class
+package roster
 
 import (
 	"slices"
@@ -9,11 +9,11 @@ import (
 
 // givenByHand is the newest drill that a coach gave somebody as they have set it and that was not run yet; nil where
 // there is none, or it is held back.
-func (c Class) givenByHand(m *Member) *Assignment {
+func (c Roster) givenByHand(m *Member) *Assignment {
 	for i := len(m.Given) - 1; i >= 0; i-- {
 		a := &m.Given[i]
 		if !a.Own || c.Bag(a.Bag) == nil || slices.ContainsFunc(m.Rounds,
-			func(r Round) bool { return r.Assignment == a.ID }) {
+			func(r PastRound) bool { return r.Assignment == a.ID }) {
 			continue
 		}
 		if c.Held(m, a) == "" {
@@ -24,7 +24,7 @@ func (c Class) givenByHand(m *Member) *Assignment {
 }
 
 // proposeGiven proposes a drill that a coach gave.
-func (c Class) proposeGiven(m *Member, a *Assignment) (Proposal, error) {
+func (c Roster) proposeGiven(m *Member, a *Assignment) (Proposal, error) {
 	b := c.Bag(a.Bag)
 	out := c.begin(m, b)
 	out.AssignmentID, out.Name, out.Move, out.Target = a.ID, a.Name, ladder.Given, ladder.Target(0)
@@ -39,7 +39,7 @@ func (c Class) proposeGiven(m *Member, a *Assignment) (Proposal, error) {
 }
 
 // Held says why a drill is held back from whoever has it; "" where it is not, or its bag does not hang.
-func (c Class) Held(m *Member, a *Assignment) string {
+func (c Roster) Held(m *Member, a *Assignment) string {
 	b := c.Bag(a.Bag)
 	if b == nil || len(m.Cautions) == 0 {
 		return ""
