@@ -49,7 +49,7 @@ type Answer struct {
 	Shared   []Shared     // of a slip bag that others use as well, this trainee first
 }
 
-// Shared is what a slip bag does for one of several people under the same anchor.
+// Shared tells how a slip bag swings for one of several people under the same anchor.
 type Shared struct {
 	Name string
 	rig.Share
@@ -119,8 +119,8 @@ func strike(q Question) (rig.TempoAnswer, error) {
 	return q.Rig.AtFist(q.Ability.FistSpeed/2, q.Meeting)
 }
 
-// striker is who strikes: both hands in turn, under a roof that is no higher than where a bag that swings is anchored
-// now.
+// striker returns what limits the tempo: both hands in turn, under a roof that is no higher than where a bag that
+// swings is anchored now.
 func (q Question) striker() rig.Striker {
 	s := q.Ability.Striker(combo.Lead, combo.Rear)
 	s.Place, s.Body = q.Place, q.Body
@@ -133,8 +133,8 @@ func (q Question) striker() rig.Striker {
 	return s
 }
 
-// within is what this striker's hands reach at the count that is asked about; the bag's own limits where they reach
-// nothing.
+// within returns the tempos that this striker's hands reach at the count in question; the bag's own limits where they
+// reach nothing.
 func within(q Question, table []rig.Tempo, limits rig.Tempo) rig.Tempo {
 	for _, t := range table {
 		if t.Rebounds == q.Meeting.Rebounds {

@@ -29,7 +29,7 @@ func Look(bag rig.Rig, place rig.Place, units words.Units) (Glance, error) {
 	return g, nil
 }
 
-// Card is how a bag is set for one person: what to set, and what it then does.
+// Card is a setting card: how to set a bag for one person, and how it then behaves.
 type Card struct {
 	Set    []rig.Setting `json:"set" doc:"every measure that belongs to this person, whether it is so today or not"`
 	Hung   Sheet         `json:"hung" doc:"the bag once it hangs so"`

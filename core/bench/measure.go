@@ -6,7 +6,7 @@ import (
 	"melodromos/core/rig"
 )
 
-// Method is how a bag was measured.
+// Method is a way of measuring a bag.
 type Method string
 
 // A coach taps along, counts returns in a time, or stops the time of some; or the judged rounds on the bag are to tell.
@@ -30,7 +30,7 @@ type Measured struct {
 	Reading rig.Reading `json:"reading,omitempty" doc:"twice: every crossing was tapped, both ways; half: every second moment only"`
 }
 
-// CalibrationFit is what a measurement says about a bag's least-known parameter.
+// CalibrationFit is a bag's least-known parameter as a measurement gives it.
 type CalibrationFit struct {
 	Parameter string        `json:"parameter" doc:"field of the rig's document"`
 	Was       float64       `json:"was"`
@@ -62,7 +62,7 @@ type FromRounds struct {
 	People    int     `json:"people"`
 }
 
-// Agreed is what the judged rounds on a bag agree on; nil where they say nothing against its figure.
+// Agreed returns the figure on which the judged rounds on a bag agree; nil where they do not contradict the one it has.
 func Agreed(bag rig.Rig, rounds []rig.RoundFit) *FromRounds {
 	a, agreed := rig.Agree(bag, rounds)
 	if !agreed {

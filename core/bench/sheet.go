@@ -6,7 +6,7 @@ import (
 	"melodromos/core/rig"
 )
 
-// TempoRow is what one rebound count allows.
+// TempoRow is the range of tempos that one rebound count allows.
 type TempoRow struct {
 	Rebounds int      `json:"rebounds"`
 	Face     rig.Face `json:"face"`
@@ -23,7 +23,7 @@ type MountConflict struct {
 	Anchor *float64 `json:"anchor"`
 }
 
-// SetUpSheet is how to hang a rig for one person.
+// SetUpSheet says how to hang a rig for one person.
 type SetUpSheet struct {
 	Point    string         `json:"point"`
 	Between  string         `json:"between"`
@@ -64,7 +64,7 @@ type FindingRow struct {
 	Change []rig.Setting `json:"change"`
 }
 
-// SharedRow is what a slip bag does for one of several people under the same anchor.
+// SharedRow tells how a slip bag swings for one of several people under the same anchor.
 type SharedRow struct {
 	Name   string    `json:"name"`
 	Centre float64   `json:"centre"`

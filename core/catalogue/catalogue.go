@@ -13,7 +13,7 @@ import (
 	"melodromos/core/rig"
 )
 
-// Purpose is what a drill is for, in the order of the work.
+// Purpose is the purpose of a drill, in the order of the work.
 type Purpose string
 
 // The order of the work.
@@ -90,7 +90,7 @@ func Find(key string) (Entry, bool) {
 	return all[i], true
 }
 
-// Canonical is what two drills have in common that are the same: the line as it is printed, or the technique with its
+// Canonical returns a text that is the same for two equal drills: the line as it is printed, or the technique with its
 // count and sets.
 func Canonical(p drill.Plan) string {
 	switch d := p.(type) {

@@ -26,7 +26,7 @@ func OfPerson(age trainee.AgeBand) string {
 	return ""
 }
 
-// BeforeRound is what is said before a round on a kind of bag. Where cues come unforeseen, Cues is said besides.
+// BeforeRound returns the cautions before a round on a kind of bag. Where cues come unforeseen, Cues is said besides.
 func BeforeRound(kind rig.Kind) []string {
 	list := []string{Ready, OfBag(kind)}
 	if !strings.Contains(OfBag(kind), Children) {

@@ -12,7 +12,7 @@ import (
 	"melodromos/core/rig"
 )
 
-// Type is what a person has to be spared until somebody lifts it.
+// Type is a reason for which somebody is spared until a coach lifts it.
 type Type string
 
 // The kinds (common practice). After a knock to the head nothing more that day, and a doctor first; a wrist is spared

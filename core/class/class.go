@@ -112,7 +112,7 @@ func (p *Class) Bag(id string) *Station {
 	return &p.Bags[i]
 }
 
-// Of is what somebody does on a bag; nil for nothing.
+// Of returns what somebody does on a bag, nil for nothing.
 func (p *Class) Of(person, bag string) *Given {
 	i := slices.IndexFunc(p.Given, func(g Given) bool { return g.Person == person && g.Bag == bag })
 	if i < 0 {
@@ -148,7 +148,7 @@ func over(s session.Stretch, until int, at drill.Micros) bool {
 	return s.Carried && at == 0 || s.Round >= until || at > 0 && s.From >= at
 }
 
-// upTo is how far into a stretch somebody came who left in the middle of it, or whose bag broke there.
+// upTo returns the moment of a stretch up to which somebody was in it who left in the middle, or whose bag broke.
 func (p *Class) upTo(s session.Stretch, seat Seat, end drill.Micros) drill.Micros {
 	if who := p.Person(seat.Person); who != nil && who.Gone && who.At > s.From {
 		end = min(end, who.At)
@@ -159,7 +159,7 @@ func (p *Class) upTo(s session.Stretch, seat Seat, end drill.Micros) drill.Micro
 	return end
 }
 
-// Seat is where somebody is in a turn; nil where they are not in it.
+// Seat returns somebody's seat in a turn, nil where they have none.
 func (t *Turn) Seat(person string) *Seat {
 	i := slices.IndexFunc(t.Seats, func(s Seat) bool { return s.Person == person })
 	if i < 0 {
@@ -177,7 +177,7 @@ func (p *Class) turnOf(round int) *Turn {
 	return &p.Turns[i]
 }
 
-// Ask is what a class is planned from.
+// Ask holds what a class is planned from: people, bags, length, or a session.
 type Ask struct {
 	People  []string // ids of those who are here
 	Bags    []string // ids of the bags that are used; none for all that hang

@@ -18,7 +18,7 @@ type Spot struct {
 	Barred      string     // why nothing is done there; "" where something is
 }
 
-// Places are what is done on the bags in a stretch; none in a rest, or off the bags.
+// Places returns what is done on each bag in a stretch; nothing in a rest or off the bags.
 func (p Class) Places(s session.Stretch, b session.Block) []Spot {
 	if !b.OnBag() {
 		return nil
@@ -126,8 +126,8 @@ type LogEntry struct {
 // leastLogged (s) of a block is worth a line in the log. Assumed.
 const leastLogged = 5
 
-// Log is what was done by a moment of a course: each block of the rounds on the bags once for everybody who was in it,
-// however often it was cut and done again. What was left before it was under way is not there.
+// Log returns what was done by a moment of a course: each block of the rounds on the bags once for everybody who was in
+// it, however often it was cut and done again. What was left before it was under way is not there.
 func (p Class) Log(c session.Course, until drill.Micros) []LogEntry {
 	var list []LogEntry
 	for _, s := range c.Stretches {

@@ -175,7 +175,7 @@ func (p *planner) give() (again bool, err error) {
 	return again, nil
 }
 
-// given is what somebody does on a bag, or why they do nothing there.
+// given returns what somebody does on a bag, or why they do nothing there.
 func (p *planner) given(m *member, b *roster.Bag) (Given, string, error) {
 	out := Given{Person: m.ID, Bag: b.ID, Spared: []string{}}
 	if !p.own {
@@ -197,8 +197,8 @@ func (p *planner) given(m *member, b *roster.Bag) (Given, string, error) {
 	return out, "", nil
 }
 
-// same is what somebody does in a session whose blocks are the same for everybody: held back where a caution holds back
-// one of them, or the bag does not allow it.
+// same returns what somebody does in a session whose blocks are the same for everybody: held back where a caution holds
+// back one of them, or the bag does not allow it.
 func (p *planner) same(out Given, m *member, b *roster.Bag) (Given, string, error) {
 	out.Name, out.Why = p.plan.Session.Name, "The same for everybody."
 	for _, r := range p.plan.Session.Rounds {

@@ -8,7 +8,7 @@ import (
 	"melodromos/core/words"
 )
 
-// BlockDone is what somebody did in a block of an hour.
+// BlockDone is a block of a class that somebody did.
 type BlockDone struct {
 	Person      string
 	Lap         int // of the floor: a round that was held again counts twice

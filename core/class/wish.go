@@ -54,8 +54,8 @@ func (p *planner) used(id string) *roster.Bag {
 	return p.bags[i]
 }
 
-// awayFor is how much further (m) a bag may hang from somebody's height than another for each one more who is on it.
-// Assumed.
+// awayFor (m) is the extra distance from somebody's height at which a bag may hang, for each person fewer who is on it
+// than on another. Assumed.
 const awayFor = 0.05
 
 func (p *planner) nearest(m *member, kind rig.Kind, load map[string]int) *roster.Bag {
@@ -76,8 +76,9 @@ func (p *planner) nearest(m *member, kind rig.Kind, load map[string]int) *roster
 	return best
 }
 
-// setUp is how a bag hangs for somebody; false where it hangs the same for everybody, or nobody knows. A straight
-// hanging bag and a heavy ball are not hung anew within a class: tape marks tell the heights (common practice).
+// setUp returns the heights at which a bag hangs for somebody; false where it hangs the same for everybody, or they are
+// not known. A straight hanging bag and a heavy ball are not hung anew within a class: tape marks tell the heights
+// (common practice).
 func (p *planner) setUp(m *member, b *roster.Bag) (rig.SetUp, bool) {
 	if b.Kind() == rig.Hanging {
 		return rig.SetUp{}, false
@@ -142,7 +143,7 @@ func (p *planner) share() {
 	}
 }
 
-// order is who is next to be given a turn: those with the fewest first, in the order of their names.
+// order returns who is next to be given a turn: those with the fewest first, then by name.
 func (p *planner) order(mine []int) []int {
 	list := make([]int, len(p.members))
 	for i := range list {

@@ -270,7 +270,7 @@ func (p *parser) between(it node, words []string, goes target) error {
 		where, name, it.typed, name, where)
 }
 
-// targets is how many words that say where a strike goes stand n tokens further on.
+// targets returns the number of words, n tokens further on, that say where a strike goes.
 func (p *parser) targets(n int) int {
 	p.at += n
 	defer func() { p.at -= n }()

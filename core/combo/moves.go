@@ -127,7 +127,7 @@ const (
 	Jam       Word = "jam"    // the forearms against a heavy bag that comes: it hangs still then
 )
 
-// entry is what belongs to a word.
+// entry holds the properties of a word.
 type entry struct {
 	kind  MoveKind
 	hand  Hand // of a punch by number

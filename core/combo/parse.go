@@ -66,7 +66,7 @@ func counted(n int) string {
 	return strconv.Itoa(n)
 }
 
-// node is what stands at one place of a line: a move as it was said, or a group that is done a number of times.
+// node is one element of a line: a move as it was said, or a group that is done a number of times.
 type node struct {
 	*phrase
 	accent, stop bool
@@ -263,7 +263,7 @@ func (p *parser) again(list *[]node, n, words int) error {
 	return nil
 }
 
-// text is what was typed of some nodes at the end of a row, up to the token at hand.
+// text returns what was typed for some nodes at the end of a row, up to the current token.
 func (p *parser) text(row []node) string {
 	var b strings.Builder
 	for i, t := range p.tokens[row[0].token:p.at] {

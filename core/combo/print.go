@@ -26,7 +26,7 @@ func row(items []Item) string {
 	return b.String()
 }
 
-// between is what stands between two items.
+// between returns the separator between two items.
 func between(a, b Item) string {
 	switch {
 	case a.Group == nil && a.Move.Word == Pull:
@@ -90,7 +90,7 @@ func (p Placed) Said() string {
 	return strings.Join(words, " ")
 }
 
-// aim is what is said of where a strike goes, where it is not where its kind goes by itself.
+// aim returns the word for a strike's target, "" where it is the usual one of its kind.
 func (m Move) aim(number string) string {
 	switch {
 	case m.High:

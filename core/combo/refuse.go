@@ -134,8 +134,8 @@ func sorted(word string) string {
 	return string(letters)
 }
 
-// distance is how many letters are put in, left out, changed or swapped with their neighbour (Damerau 1964; each
-// letter once).
+// distance returns the number of letters inserted, left out, changed or swapped with their neighbour (Damerau 1964;
+// each letter once).
 func distance(a, b []rune) int {
 	rows := make([][]int, len(a)+1)
 	for i := range rows {

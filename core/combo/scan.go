@@ -7,7 +7,7 @@ import (
 	"unicode/utf8"
 )
 
-// gap is what stands before a token.
+// gap is the kind of separator before a token.
 type gap int
 
 // The gaps: nothing or a sign; spaces; a sign with no space about it ("1-2", "1+2"), which holds closer together; a

@@ -15,7 +15,7 @@ type DemandOut struct {
 	Why   string  `json:"why"`
 }
 
-// GradeOut is how hard a drill is.
+// GradeOut is the difficulty of a drill.
 type GradeOut struct {
 	Level   float64   `json:"level"`
 	Timing  DemandOut `json:"timing"`
@@ -24,7 +24,7 @@ type GradeOut struct {
 	Reading DemandOut `json:"reading"`
 }
 
-// FitOut is how a drill suits somebody: modelled, from what was found out about them.
+// FitOut tells how a drill suits somebody, modelled from what is known of them.
 type FitOut struct {
 	Clean    float64        `json:"clean" doc:"share that meets the bag, predicted"`
 	Counted  float64        `json:"counted" doc:"share that will be counted clean where only times come in"`

@@ -9,8 +9,8 @@ import (
 	"melodromos/core/rig"
 )
 
-// Patch is what is set anew of a drill's document: fields with their values, null to leave one out (RFC 7396, JSON
-// merge patch).
+// Patch is a change of a drill's document: fields with their values, null to leave one out (RFC 7396, JSON merge
+// patch).
 type Patch map[string]any
 
 // Knob is one thing of a drill that can be set on this bag: a choice, several of a few, or a figure. What is not listed

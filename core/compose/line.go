@@ -13,7 +13,7 @@ import (
 	"melodromos/core/words"
 )
 
-// SwingLine is what the composer shows of a combination.
+// SwingLine is the picture of a combination over the bag's swing, as the composer draws it.
 type SwingLine struct {
 	Canonical   string          `json:"canonical"`
 	Mirror      string          `json:"mirror"`
@@ -86,7 +86,7 @@ type LineNote struct {
 	Why    string `json:"why"`
 }
 
-// HalfBeatOut is where one more hand fits.
+// HalfBeatOut is a gap into which one more hand fits.
 type HalfBeatOut struct {
 	Move int     `json:"move"`
 	Free float64 `json:"free" doc:"s"`
@@ -163,7 +163,7 @@ func placed(moves []combo.Placed, rep drill.Repetition, bag rig.Rig) []ComposedM
 	return list
 }
 
-// preview is what happens in the first repetition, from 0.
+// preview returns the events of the first repetition, with times from 0.
 func preview(t drill.Timeline, rep drill.Repetition) []drill.Event {
 	list := []drill.Event{}
 	from := drill.Micros(math.Round(1e6 * t.Film.Starts[0]))

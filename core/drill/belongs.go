@@ -9,7 +9,7 @@ import (
 	"melodromos/core/rig"
 )
 
-// overEstimate is by how much a force may lie over somebody's greatest, which is an estimate, before it is refused.
+// overEstimate is the multiple of somebody's greatest force, itself an estimate, above which a force is refused.
 // Assumed.
 const overEstimate = 1.1
 

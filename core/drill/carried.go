@@ -7,7 +7,7 @@ import (
 	"melodromos/core/rig"
 )
 
-// Carried is how far off its line the bag comes to a strike after an earlier one was not flush.
+// Carried tells by what angle the bag is off its line at a strike after an earlier one was not flush.
 type Carried struct {
 	Move  int     `json:"move"`  // index of the strike
 	Angle float64 `json:"angle"` // degrees

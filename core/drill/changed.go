@@ -25,7 +25,7 @@ type Named struct {
 	Plan Plan
 }
 
-// Becomes is what becomes of a drill whose assignment was set anew.
+// Becomes tells how a changed assignment affects its drill.
 type Becomes struct {
 	Settings Settings // of the assignment
 	Kept     bool     // the drill stays as it is

@@ -53,13 +53,13 @@ func choices(bag rig.Rig, struck Landed, shift float64) []ReturnChoice {
 	return list
 }
 
-// Tie is what a force comes to on the bag: harder is sooner on cords and under a board (common practice).
+// Tie is how force and tempo hang together on a bag: on cords and under a board harder is sooner (common practice).
 type Tie struct {
 	Fist   float64 `json:"fist"`   // m/s of an ordinary strike
 	Inside float64 `json:"inside"` // strikes a minute inside the combination
 }
 
-// tied is by how much (as a share) the tempo changes from a soft to a full strike for the two to count as tied.
+// tied is the share by which the tempo has to change from a soft to a full strike for force and tempo to count as tied.
 // Assumed.
 const tied = 0.02
 

@@ -57,7 +57,7 @@ func Hang(t *Timeline, p Plan, on Floor) error {
 	return err
 }
 
-// spare is how many more strikes than planned are laid out, as a share, should the bag come back sooner. Assumed; they
+// spare is the share of extra strikes that are laid out in case the bag comes back sooner than planned. Assumed; they
 // go on as the pattern does.
 const spare = 0.3
 

@@ -44,7 +44,7 @@ var paces = map[Pace]struct{ effort, tempo, way float64 }{
 // What the range adds to a strike's way (s). Assumed.
 const closer, farther = -0.03, 0.05
 
-// Range is how far from the bag one stands.
+// Range is the distance at which one stands from the bag.
 type Range string
 
 // Close or far; else as the pace mode has it ("pace" in a document that says so).
@@ -268,7 +268,7 @@ func (c CombinationDrill) Check() error {
 	return pauseLimits.Check("pause", c.Pause)
 }
 
-// Voice is how the drill is called.
+// Voice says how the drill is called out.
 func (c CombinationDrill) Voice() combo.Naming { return combo.Naming{Names: c.Names, Inside: c.Inside} }
 
 // suits refuses what a bag does not know, by field.

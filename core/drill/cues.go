@@ -171,7 +171,7 @@ func misread(field, text string, err error) error {
 	return input.Refuse(field, "%s", reason(text, err))
 }
 
-// reason is why a line cannot be read, with the line.
+// reason returns why a line cannot be read, with the line.
 func reason(text string, err error) string {
 	var refused *input.Error
 	if errors.As(err, &refused) {
@@ -180,7 +180,7 @@ func reason(text string, err error) string {
 	return fmt.Sprintf("%q: %v", text, err)
 }
 
-// LeadTime is how long (s) a cue comes before the head has to be off the line.
+// LeadTime returns the time (s) from a cue to the moment when the head has to be off the line.
 func (c Cues) LeadTime() float64 {
 	if c.Lead == 0 {
 		return DefaultLead
@@ -188,7 +188,7 @@ func (c Cues) LeadTime() float64 {
 	return c.Lead
 }
 
-// Off is how long (s) the slowest of the answers takes until the head is off the line.
+// Off returns the time (s) that the slowest of the answers takes to get the head off the line.
 func (c Cues) Off() float64 {
 	off := 0.0
 	for _, o := range c.options() {
@@ -197,15 +197,15 @@ func (c Cues) Off() float64 {
 	return off
 }
 
-// Need is how long (s) the slowest of the answers takes until the head is off the line, for somebody's reaction to a
-// sound, and among how many cues it is chosen (Hick 1952). The counters after it are chosen while it is done.
+// Need returns the time (s) that the slowest of the answers takes to get the head off the line, for somebody's reaction
+// to a sound, and among how many cues it is chosen (Hick 1952). The counters after it are chosen while it is done.
 func (c Cues) Need(reaction float64) (need float64, choices int) {
 	choices = max(1, len(c.options()))
 	return reaction + trainee.PerBit*math.Log2(float64(choices)) + c.Off(), choices
 }
 
-// Held is how many strikes the answers hold in mind: those of each attack, the longest of set counters, or the free
-// ones.
+// Held returns the number of strikes that the answers ask to remember: those of each attack, the longest of set
+// counters, or the free ones.
 func (c Cues) Held() int {
 	n, longest := c.Free, 0
 	for _, o := range c.options() {
@@ -276,10 +276,10 @@ type Cue struct {
 	ends  combo.Move // the last punch of its counter
 }
 
-// counterTime is how long (s) each strike of a counter takes. Assumed.
+// counterTime (s) is the time for each strike of a counter. Assumed.
 const counterTime = 0.3
 
-// answer is how long (s) the answer to a cue takes, counters and all, and the last punch of a set counter.
+// answer returns the time (s) that the answer to a cue takes, counters included, and the last punch of a set counter.
 func (c Cue) answer() (takes float64, ends combo.Move) {
 	strikes := c.Free
 	if line, err := combo.Parse(c.Counter); err == nil {
@@ -361,7 +361,7 @@ func (t Thrown) before(at float64, list []Cue, punch combo.Move) combo.Move {
 	return m
 }
 
-// unevenly is how far gaps are from even at least, as a share of the least one. Assumed.
+// unevenly is the least unevenness of gaps, as a share of the shortest. Assumed.
 const unevenly = 0.25
 
 // counter draws one of the set counters that begins with the hand that the move loads.

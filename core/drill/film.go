@@ -16,10 +16,10 @@ type Film struct {
 	Starts []float64        `json:"starts"` // s on the timeline's clock
 }
 
-// after is how long (s) the bag is drawn once everything is home, where the rest is left out. Assumed.
+// after (s) is the time for which the bag is drawn once hands and feet are home, where the pause is left out. Assumed.
 const after = 0.8
 
-// liningUp is how long (s) before a repetition the bag is stopped by hand, or drawn back. Assumed.
+// liningUp (s) is the time before a repetition at which the bag is stopped by hand, or drawn back. Assumed.
 const liningUp = 0.8
 
 // atRest (m/s) is what a bag that was stopped still moves with. Assumed.

@@ -9,15 +9,15 @@ import (
 	"melodromos/core/trainee"
 )
 
-// freeWindow is how much of the interval before it a strike that no bag constrains may be off, early and late together.
-// Assumed.
+// freeWindow is the window, early and late together, of a strike that no bag constrains, as a share of the interval
+// before it. Assumed.
 const freeWindow = 0.30
 
 // flush (m) is how far from where it is expected a heavy bag may be for a blow to land flush, on either side. Assumed.
 const flush = 0.03
 
-// moving is how long (s) a heavy bag that a blow of a combination has just driven off stays within reach of the next:
-// less, the harder that was and the lighter the bag is.
+// moving (s) is the time for which a heavy bag stays in reach of the next blow after one has driven it off: less, the
+// harder that was and the lighter the bag is.
 func (l *lander) moving(before Landed) (float64, error) {
 	if l.limits == nil {
 		limits, err := l.bag.Limits(rig.Meeting{Rebounds: 1})

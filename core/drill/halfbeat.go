@@ -51,8 +51,8 @@ func HalfBeats(rep Repetition, a trainee.Ability) []HalfBeat {
 	return list
 }
 
-// beside is how long (s) a hand takes between two strikes: its intervals from a hand and to a hand; beside a leg only
-// its own way, since the hands are free while the weight goes over.
+// beside returns the time (s) a hand takes between two strikes: its intervals from a hand and to a hand; beside a leg
+// only its own way, since the hands are free while the weight goes over.
 func beside(before, next combo.Placed, hand combo.Hand, a trainee.Ability) float64 {
 	way := trainee.StrikeMovement(rig.Hanging)
 	out, home := way, way

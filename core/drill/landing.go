@@ -48,7 +48,7 @@ type Repetition struct {
 	Inside float64   // strikes a minute inside the combination; NaN with a single strike
 }
 
-// strikes are how many of its moves are.
+// strikes counts the moves that are strikes.
 func (r Repetition) strikes() int {
 	n := 0
 	for _, m := range r.Moves {
@@ -59,7 +59,7 @@ func (r Repetition) strikes() int {
 	return n
 }
 
-// leastLate is by how much (s) a move has to be late to be: less is how the times were rounded.
+// leastLate (s) is the smallest lateness that counts; anything less comes from rounding.
 const leastLate = 0.0005
 
 // Late lists the moves that do not fit.
@@ -82,7 +82,7 @@ func Land(c CombinationDrill, on Floor) (Repetition, error) {
 	return landed(c, on, withHelp)
 }
 
-// help says whether what would make late moves fit is looked for: that takes longer than all the rest.
+// help says whether to work out what would make late moves fit, which takes longer than the layout itself.
 type help int
 
 const (
@@ -145,13 +145,13 @@ type lander struct {
 	against float64                // s that the move against the last pass of a slip bag took
 }
 
-// wayBack is a return of a blow.
+// wayBack is the key of a return that was worked out before: the launch (m/s) and the count.
 type wayBack struct {
 	launch float64
 	count  int
 }
 
-// inside is the tempo between the strikes that follow one another with nothing between.
+// inside returns the tempo (strikes a minute) over pairs of strikes with no other move between them.
 func inside(moves []Landed) float64 {
 	sum, n := 0.0, 0
 	for i := 1; i < len(moves); i++ {
@@ -163,7 +163,7 @@ func inside(moves []Landed) float64 {
 	return 60 * float64(n) / sum // NaN for none
 }
 
-// force is the strike of a move: a power shot is harder.
+// force returns the fist speed (m/s) of a strike; a power shot is harder, up to the hardest the person has.
 func (l *lander) force(m combo.Placed) float64 {
 	if m.Accent {
 		return math.Max(l.c.Fist, math.Min(l.c.Fist*accentForce, l.most))
@@ -183,7 +183,7 @@ func (l *lander) add(m Landed) {
 	l.rep.Length = math.Max(l.rep.Length, m.Until)
 }
 
-// lets says whether a defence lets one come-back of this bag go by.
+// lets reports whether each defence on this kind of bag lets one return go by.
 func lets(k rig.Kind) bool { return !k.Model().Between }
 
 // onReturns lays the strikes on the bag's returns.
@@ -225,7 +225,7 @@ func (l *lander) addStrike(s Landed, between []int) []int {
 	return between[:0]
 }
 
-// restWindow is how much (s) a strike that nothing but the call times may be off, early and late together. Assumed.
+// restWindow (s) is the window, early and late together, of a strike that only a call times. Assumed.
 const restWindow = 0.30
 
 // drive works out how hard a strike drives the bag off. One that meets a bag at rest has no return to meet, and a
@@ -288,7 +288,7 @@ func (l *lander) open(s *Landed, between []int) {
 	s.Back = s.At
 }
 
-// need is how long (s) the hands and feet take from one strike to the next.
+// need returns the time (s) that hands and feet take from one strike to the next.
 func (l *lander) need(before Landed, s Landed, between []int) float64 {
 	sum := 0.0
 	for _, i := range between {
@@ -337,7 +337,7 @@ func (l *lander) meet(s *Landed, before Landed, m rig.Meeting, between []int) er
 	return nil
 }
 
-// back is the bag's way back that a meeting counts, asked of the rig once for each blow and count.
+// back returns the bag's return for a launch (m/s) and a meeting. The rig is asked once for each launch and count.
 func (l *lander) back(launch float64, m rig.Meeting) (rig.Return, error) {
 	if r, ok := l.ways[wayBack{launch, m.Rebounds}]; ok {
 		return r, nil

@@ -56,8 +56,8 @@ func (l *lander) offers(before Landed, m rig.Meeting, need float64) []Adjustment
 	return list
 }
 
-// amply is by how much more than the time that is needed softer cords give, so that what comes before, softer too,
-// does not take it away. Assumed.
+// amply is the factor by which softer cords give more than the time that is needed, so that what comes before, softer
+// too, does not take it away. Assumed.
 const amply = 1.03
 
 // mostTuned is for how many moves that are late another spring, ball or pole is looked for.

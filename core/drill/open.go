@@ -50,7 +50,8 @@ func (d SpeedBagDrill) solved(bag rig.SpeedBag, on Floor) (SpeedBagDrill, error)
 // stands there can do.
 func (c CombinationDrill) For(on Floor) (Plan, error) { return c.With(on.Bag, on.Ability), nil }
 
-// Settings are what a drill leaves open until somebody has it on a bag. A figure of 0 is left as the drill has it.
+// Settings hold the figures that a drill leaves open until somebody has it on a bag. A figure of 0 is left as the drill
+// has it.
 type Settings struct {
 	Tempo       float64 `json:"tempo,omitempty" doc:"strikes a minute; of a combination the goal inside it"`
 	Slower      float64 `json:"slower,omitempty" doc:"strikes a minute: an acceptable slower tempo"`
@@ -142,7 +143,7 @@ func Between(base, plan Plan) (Settings, bool) {
 	return s, err == nil && other == nil && bytes.Equal(a, b)
 }
 
-// length is how long a round lasts, by time (s) or by number.
+// length is a round's length, as a time (s) or as a number of repetitions.
 func length(p Plan) (work float64, count int) {
 	switch d := p.(type) {
 	case SpeedBagDrill:
@@ -165,7 +166,7 @@ func lastingFor(p Plan, work float64, count int) Plan {
 	return nil
 }
 
-// lasts is how long a round lasts, by time or by number: as it is set, and else as the drill has it.
+// lasts returns the length of a round: the one that is set, or else the drill's.
 func lasts(work float64, count int, setWork float64, setCount int) (float64, int) {
 	if setWork != 0 || setCount != 0 {
 		return setWork, setCount

@@ -6,7 +6,8 @@ import (
 	"melodromos/core/combo"
 )
 
-// PartnerCue is what whoever gives the cues by hand is told: when to lift the arm, and from which side it comes.
+// PartnerCue is an instruction to the person who gives the cues by hand: when to lift the arm, and from which side it
+// comes.
 type PartnerCue struct {
 	Tell Micros     `json:"tell" doc:"when the partner is told"`
 	At   Micros     `json:"at" doc:"when the cue comes to the trainee"`

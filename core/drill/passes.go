@@ -169,7 +169,7 @@ func (l *lander) room(group []int, passes []rig.Pass, next int) error {
 	return nil
 }
 
-// needed is how many passes the combination meets.
+// needed returns the number of passes that the combination meets.
 func (l *lander) needed() int {
 	n := 0
 	for _, m := range l.moves {

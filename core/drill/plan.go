@@ -21,7 +21,7 @@ type Plan interface {
 	Name() string
 	// Figures are the few that tell it apart at a glance.
 	Figures() []Labelled
-	// ReachTime is how long (s) a strike is on its way to a bag.
+	// ReachTime is the time (s) that a strike is on its way to a bag.
 	ReachTime(bag rig.Kind) float64
 	// KeptBy says whose clock it goes by on a kind of bag.
 	KeptBy(bag rig.Kind) Clock
@@ -33,7 +33,7 @@ type Plan interface {
 	Lay(on Floor) (Timeline, error)
 }
 
-// Floor is where a plan is laid out: on a bag at its place, for somebody, with a seed for what is drawn by lot.
+// Floor holds what a plan is laid out for: a bag at its place, a person, and a seed for random choices.
 type Floor struct {
 	Bag     rig.Rig
 	Place   rig.Place

@@ -37,7 +37,7 @@ func (t *Timeline) Complete() {
 // window, and comes late.
 func (e Event) Against() bool { return e.Kind == Doing && e.Move >= 0 && (e.Window > 0 || e.Late > 0) }
 
-// beforeCall is how long (s) before a repetition it is called. Assumed.
+// beforeCall (s) is the time from the call to the repetition. Assumed.
 const beforeCall = 1.6
 
 // beforeCue (s) is how shortly before a cue nothing is struck any more. Assumed.

@@ -16,7 +16,7 @@ const (
 	fewest = 2 // a falling scheme ends at two a side (common practice)
 )
 
-// step is by how much a set changes: linking goes out through the bag and back, and stays even.
+// step returns the number of strikes by which a set changes: linking goes out through the bag and back, and stays even.
 func (d SpeedBagDrill) step() int {
 	if d.Technique == Linking {
 		return 2
@@ -24,7 +24,7 @@ func (d SpeedBagDrill) step() int {
 	return 1
 }
 
-// size is how many strikes the set of that number from 0 has; at least 1.
+// size returns the number of strikes, at least 1, in the set with that number, counted from 0.
 func (d SpeedBagDrill) size(turn int) int {
 	switch d.Scheme {
 	case Falling:
@@ -65,8 +65,8 @@ func (d SpeedBagDrill) set(i int) (turn, place, size int) {
 	return turn, i, d.size(turn)
 }
 
-// schemed is how many strikes show a scheme: until the smallest set has been worked on both sides, or four sets that
-// rise.
+// schemed returns the number of strikes that show a scheme: until the smallest set has been worked on both sides, or
+// four sets that rise.
 func (d SpeedBagDrill) schemed() int {
 	n, turns := 0, 4
 	if d.Scheme == Falling {

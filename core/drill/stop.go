@@ -13,7 +13,7 @@ import (
 // Stopping a swinging hanging bag is work of its own (common practice): a jab in time, a step aside and a kick, a
 // firm long guard, a jam with the forearms, a push kick. The next strike then meets it at rest. It is never grabbed.
 
-// restsAfter is how long (s) a heavy bag that was stopped takes until it hangs still. Assumed.
+// restsAfter (s) is the time until a heavy bag that was stopped hangs still. Assumed.
 const restsAfter = 0.25
 
 // Stops says whether a move stops a bag of this kind: one that says so, and what never does anything else to a heavy
@@ -61,7 +61,7 @@ func (l *lander) stopped(s *Landed, before Landed, m rig.Meeting, between []int,
 	return nil
 }
 
-// steadied is how long (s) after a strike a bag hangs still again under the hand. Assumed.
+// steadied (s) is the time from a strike until the hand has steadied the bag. Assumed.
 const steadied = 1.0
 
 // still places a strike on a bag that has come to rest: steadied by hand, or, where it never is, settled by itself.

@@ -22,7 +22,7 @@ const (
 	Trap        Technique = "trap"        // the last strike of a set rides the bag into the board and holds it
 )
 
-// style is what belongs to a technique.
+// style holds the figures and words of a technique.
 type style struct {
 	words    string
 	rebounds int     // the everyday count

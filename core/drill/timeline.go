@@ -215,7 +215,7 @@ func refuseTempo(d SpeedBagDrill, bag rig.SpeedBag, a rig.TempoAnswer) error {
 		d.Tempo, help)
 }
 
-// count is how many strikes the round holds: the last one still comes back before the bell.
+// count returns the number of strikes that fit in the round; the bag is back from the last one before the bell.
 func (d SpeedBagDrill) count(cycle float64) int {
 	if d.Strikes > 0 {
 		return d.Strikes

@@ -154,8 +154,9 @@ func (w Written) strikes(moves []string) int {
 	return n
 }
 
-// period is how far (s) repetitions of k strikes stand apart, where all of them do within the rounding of the file. It
-// is the slope of a straight line through the times, the same one for each strike of a repetition.
+// period returns the time (s) from repetition to repetition of k strikes, where it is the same for all within the
+// rounding of the file. It is the slope of a straight line through the times, the same one for each strike of a
+// repetition.
 func (w Written) period(times []float64, k int) (every float64, ok bool) {
 	if k == 0 {
 		return 0, false

@@ -12,8 +12,8 @@ import (
 	"melodromos/core/judge"
 )
 
-// firm is how many of its own standard errors an effect has to exceed. The floors below are what a coach would care
-// about; all assumed.
+// firm is the number of its own standard errors that an effect has to exceed. The floors below are what a coach would
+// care about; all assumed.
 const firm = 3.0
 
 // fewest hits that say anything about timing, and fewest cases of a kind that are compared with the others. Assumed.
@@ -209,7 +209,8 @@ func (a *analysis) missedBy() {
 	}
 }
 
-// shift is what was taken off the hits before they were matched (s): on the beat's clock, of all of them.
+// shift returns the offset (s) that was taken off the hits before they were matched: on the beat's clock, of all of
+// them.
 func (a *analysis) shift() float64 {
 	if a.Followed != nil {
 		return 0

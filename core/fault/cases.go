@@ -81,7 +81,7 @@ func (a *analysis) rushing() (Fault, bool) {
 	return f, true
 }
 
-// settles is how long (s) the bag takes to hang still before a strike that waits for it; 0 of any other.
+// settles returns the time (s) that the bag takes to hang still before a strike that waits for it, 0 for any other.
 func (w row) settles() float64 {
 	if !w.Still {
 		return 0

@@ -36,7 +36,7 @@ func wider(mine, others []float64) (ratio, se float64, ok bool) {
 // spreadLeast (s) is by how much wider errors have to scatter for anybody to notice. Assumed.
 const spreadLeast = 0.004
 
-// outlier is how many times the usual scatter an error counts at most.
+// outlier is the number of usual scatters at which errors are cut off (winsorised).
 const outlier = 3.5
 
 // middling is a scatter that single errors do not move: the median distance from the median, times 1.4826, as of normal

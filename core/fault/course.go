@@ -97,7 +97,7 @@ func (a *analysis) idle(from, to float64) (first, last int, lost float64) {
 	return first, last, lost
 }
 
-// wholeMissed is how many strikes in a row have to be missed for the rest after them to count as lost as well. Assumed.
+// wholeMissed is the number of strikes missed in a row from which those after them count as lost as well. Assumed.
 const wholeMissed = 3
 
 // gaps are the times (s) between hits that are no longer than a few strikes apart.
@@ -114,8 +114,8 @@ func (a *analysis) gaps() []float64 {
 	return list
 }
 
-// ordered is when (s) order is back from each strike on: so many clean ones in a row; +Inf where it never is. One past
-// the last is asked for, too.
+// ordered returns the time (s) at which order is back, from each strike on: so many clean ones in a row; +Inf where it
+// never is. One past the last is asked for, too.
 func (a *analysis) ordered() []float64 {
 	at := make([]float64, len(a.rows)+1)
 	at[len(a.rows)] = math.Inf(1)
@@ -146,7 +146,7 @@ func (a *analysis) shareElsewhere() float64 {
 	return clean / math.Max(1, n)
 }
 
-// lastThird is when (s) the last third of the round begins.
+// lastThird returns the time (s) at which the last third of the round begins.
 func (a *analysis) lastThird() float64 { return a.From + (a.To-a.From)*2/3 }
 
 // fading compares the last third of a round with what was before it: with all of it beyond chance, and with either of

@@ -24,7 +24,7 @@ const (
 	Grabbing        Code = "grabbing"
 )
 
-// entry is what is known of a fault (common practice, but for what is marked as assumed).
+// entry holds the words and figures of a fault (common practice, but for those marked as assumed).
 type entry struct {
 	name   string // as it is said: "waiting before the next hit"
 	remedy string // a sentence
@@ -124,7 +124,7 @@ func (f Fault) Name() string {
 	return f.Code.Name()
 }
 
-// Remedy is what mends a fault, as it is said to whoever has it.
+// Remedy returns the sentence that tells somebody how to mend a fault.
 func (c Code) Remedy() string { return known[c].remedy }
 
 // pressed are the faults that an eye sees as they stand on what is pressed for them.
@@ -132,13 +132,13 @@ var pressed = map[Code]string{StrikingDown: "Downward", PullingStraight: "Straig
 	FarStop: "Far stop", Telegraph: "Wind-up", ChinUp: "Chin up", HandDropped: "Hand drops", FeetPlanted: "Feet",
 	Between: "Between", Grabbing: "Grabs"}
 
-// Pressed is what stands on a button for it: a word or two.
+// Pressed is the label of its button: a word or two.
 func (c Code) Pressed() string { return pressed[c] }
 
 // BySight says whether only an eye sees a fault.
 func (c Code) BySight() bool { return known[c].seen }
 
-// modelError is how far off a bag may be from its measurements, as a share of its times: so much lateness is nobody's.
+// modelError is the error of a bag's measurements as a share of its times. That much lateness is nobody's fault.
 // Assumed: calibration finds it within 5 % of the parameter that is known least, which is about half as much in the
 // times.
 const modelError = 0.03

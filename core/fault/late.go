@@ -88,7 +88,7 @@ func (a *analysis) lateness() []Fault {
 	return append(list, weak...)
 }
 
-// growing is how late (s) the growing loops make a strike at the quickest pace; 0 where they do not grow. A pace is
+// growing returns the lateness (s) that growing loops cause at the quickest pace, 0 where they do not grow. A pace is
 // known no better than its strikes are even, which makes a part of that look steady.
 func growing(causes []cause) float64 {
 	for _, c := range causes {
@@ -195,7 +195,7 @@ func (a *analysis) further(at []int) drill.Hand {
 // taken over: a pace is held, and no single strike makes one. Assumed.
 const paceRange, paceOver = 0.06, 15
 
-// tempos are by how much quicker than the slowest pace of the round each strike was, where that changes.
+// tempos returns the pace of each strike over the slowest of the round, where the pace changes.
 func (a *analysis) tempos(at []int) ([]float64, bool) {
 	if a.Followed != nil && !a.Followed.Known || len(at) < 2*paceOver {
 		return nil, false
@@ -300,7 +300,7 @@ func (a *analysis) overs(sign int) int {
 	return n
 }
 
-// softness is by how much softer than asked the hits were, as a share, and whether that is beyond chance.
+// softness returns the share by which the hits were softer than planned, and whether that is beyond chance.
 func (a *analysis) softness() (share float64, firmly bool) {
 	if !a.forced || a.FormFree {
 		return 0, false

@@ -8,7 +8,7 @@ import (
 	"melodromos/core/judge"
 )
 
-// Untold is what a round cannot show for want of something, and what would.
+// Untold is something that a round cannot show, with what would show it.
 type Untold struct {
 	Codes []Code
 	What  string // "whether you were early or late on the whole"
@@ -44,11 +44,12 @@ func Open(r Case) []Untold {
 	return list
 }
 
-// sureBy is how many standard errors a round's share has to be off what was predicted to mean anything. Assumed.
+// sureBy is the number of standard errors by which a round's share has to differ from the predicted one to mean
+// anything. Assumed.
 const sureBy = 2.0
 
 // Compare says what it means that a share of the strikes met the bag where another was predicted; "" where nothing was.
-// give is by how much (two standard errors) the share may be off beyond chance.
+// give returns the margin of error of the share (two standard errors).
 func Compare(r judge.Judgement, predicted float64, found []Fault) string {
 	share := r.Share()
 	n := float64(len(r.Planned))
@@ -73,6 +74,6 @@ func Compare(r judge.Judgement, predicted float64, found []Fault) string {
 	return said + ": worse than what was known, and nothing single shows why. Look at the day: tired, sore, another bag?"
 }
 
-// predictedSpread is how far a prediction may be off by itself, as a share of the strikes (standard deviation).
-// Assumed: what the table of predictions shows.
+// predictedSpread is the standard deviation of a prediction's own error, as a share of the strikes. Assumed: what the
+// table of predictions shows.
 const predictedSpread = 0.03

@@ -6,7 +6,7 @@ import (
 	"unicode/utf8"
 )
 
-// MostName is how many characters a name has at most: of a person, a bag, a gym.
+// MostName is the greatest number of characters in a name: of a person, a bag, a gym.
 const MostName = 120
 
 // seen says whether a character leaves a mark on its own: a joiner, a blank or an accent alone does not.

@@ -80,7 +80,7 @@ func within(hits []Hit, strikes []Strike, offset float64) []Hit {
 	return list
 }
 
-// begun is how much later (s) than planned a repetition began.
+// begun returns the time (s) by which a repetition began later than planned.
 func begun(strikes []Strike, hits []Hit) float64 {
 	m := newMatcher(strikes, hits)
 	shift := m.offsetWithin(anchorReach)

@@ -17,11 +17,11 @@ type Chain struct {
 	Screen      bool    // the bag is on the screen alone: every hit drives it off as planned
 }
 
-// DefaultForceSpread is how much the force of one person's strikes scatters, as a share of the launch, where nothing is
-// known of them. Assumed.
+// DefaultForceSpread is the standard deviation of one person's force, as a share of the launch, where nothing is known
+// of them. Assumed.
 const DefaultForceSpread = 0.05
 
-// Followed is what a round on the bag's clock shows besides. Figures that cannot be told are NaN.
+// Followed holds the figures that only a round on the bag's clock has. Those that cannot be told are NaN.
 type Followed struct {
 	Due    int        // strikes that came due: the others were not missed
 	At     []float64  // s, when each strike was due by the bag; 0 for those that did not come due
@@ -40,8 +40,8 @@ type Followed struct {
 	Lags   []Lag      // of each hit that counted, behind the come-back that was to be met
 }
 
-// Lag is how late (s) a hit was by the come-back that its strike was to meet, from the hit before it: also where it met
-// another one, or none.
+// Lag is the lateness (s) of a hit against the return that its strike was to meet, counted from the hit before it: also
+// where it met another one, or none.
 type Lag struct {
 	Strike, Hit int
 	Late        float64
@@ -179,8 +179,8 @@ func (f *follower) verdict(n node, e float64, again bool) Verdict {
 	return verdict(s.Strike, Hit{Hand: f.hits[n.hit].Hand}, e)
 }
 
-// missedAt is when a strike that was not met was due: by the come-backs from the last hit that the bag had, in the
-// order of the plan.
+// missedAt returns the time (s) at which a strike that was not met was due: by the come-backs from the last hit that
+// the bag had, in the order of the plan.
 func (f *follower) missedAt(path []node, k, i, last int, due float64) float64 {
 	if k == 0 || last < 0 || f.strikes[i].Still {
 		return f.strikes[i].At + f.offset
@@ -194,7 +194,7 @@ func (f *follower) missedAt(path []node, k, i, last int, due float64) float64 {
 	return f.after(i, last, due)
 }
 
-// after is when a strike comes due after another moment, if it is struck as planned.
+// after returns the time (s) at which a strike is due after another one, if that is struck as planned.
 func (f *follower) after(i, last int, from float64) float64 {
 	if s := f.strikes[i]; last < 0 || s.Still || s.answer || i == 0 {
 		return s.At + f.offset
@@ -202,7 +202,7 @@ func (f *follower) after(i, last int, from float64) float64 {
 	return from + f.planned(i)*f.pace
 }
 
-// planned is how long (s) the bag takes to a strike from the one before it at the planned force.
+// planned returns the time (s) that the bag takes to a strike from the one before it at the planned force.
 func (f *follower) planned(i int) float64 {
 	before, s := f.strikes[i-1], f.strikes[i]
 	place := f.c.Bag.Place(s.Count)
@@ -255,7 +255,7 @@ func (f *follower) tell(r *Result, path []node) {
 	w.Own = f.own(r.Spread, steps, w.Known)
 }
 
-// lags are how late the hits of a reading were, each by the one before it.
+// lags returns the lateness of each hit of a reading, counted from the hit before it.
 func (f *follower) lags(path []node) []Lag {
 	var list []Lag
 	for k := 1; k < len(path); k++ {

@@ -5,7 +5,7 @@ import (
 	"slices"
 )
 
-// Correction is what a coach says of one planned strike, by its place in the plan, against what was judged.
+// Correction is a coach's verdict on one planned strike, by its index in the plan, against the one judged.
 type Correction struct {
 	Strike  int
 	Verdict Verdict

@@ -50,7 +50,7 @@ const (
 	off                 // off the bag, which starts anew
 )
 
-// node is what one hit did.
+// node is one interpretation of one hit.
 type node struct {
 	strike, hit int // the strike it met; where it was off the bag, the last one that is over
 	kind        kind
@@ -282,8 +282,8 @@ func (f *follower) called(now float64) int {
 	return f.calls[i-1]
 }
 
-// owed is what the come-backs cost that went by since a reading's last hit: it has not paid for them yet. called is the
-// last strike on a bag at rest whose call has gone by.
+// owed returns the cost of the returns that went by since a reading's last hit, which it has not been charged for yet.
+// called is the last strike on a bag at rest whose call has gone by.
 func (f *follower) owed(a alive, now float64, called int) float64 {
 	next, since := 0, now-f.offset-f.strikes[0].At
 	if a.node >= 0 {
@@ -301,7 +301,7 @@ func (f *follower) owed(a alive, now float64, called int) float64 {
 	return missCost * f.wide * since / math.Max(1e-3, f.apart[next])
 }
 
-// rest is what the strikes after the last hit cost.
+// rest returns the cost of the strikes that are due after the last hit of a reading, all of them missed.
 func (f *follower) rest(a alive) float64 {
 	last, at := -1, f.offset
 	if a.node >= 0 {

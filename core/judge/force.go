@@ -106,15 +106,14 @@ func (f *follower) paceOf(list []transition) float64 {
 	return stat.Quantile(0.5, stat.Empirical, ratios, nil)
 }
 
-// usualForce is how far the force of a round is from what is asked, as a logarithm (standard deviation). Assumed.
+// usualForce is the standard deviation of a round's mean force about the planned one, as a logarithm. Assumed.
 const usualForce = 0.3
 
-// usualLate is how late or early (s, standard deviation) people are on the whole, which looks like another force.
-// Assumed.
+// usualLate (s) is the standard deviation of people's mean lateness, which looks like another force. Assumed.
 const usualLate = 0.015
 
-// told is how far the times tell the force, from 0 to 1: what is known of it beforehand against how well the median of
-// so many intervals tells it, by how strongly the time goes by it. On a pole it hardly does.
+// told says, from 0 to 1, how well the times tell the force: what is known of it beforehand against how well the median
+// of so many intervals tells it, by how strongly the time goes by it. On a pole it hardly does.
 func (f *follower) told(list []transition) float64 {
 	ratios := make([]float64, len(list))
 	steep := 0.0
@@ -303,7 +302,7 @@ func alike(row []float64, like []any) []float64 {
 	return row
 }
 
-// otherThan is how far off the usual interval one is no strike after a strike, but a touch or a pause.
+// otherThan is the factor off the usual interval beyond which one is a touch or a pause, and no strike after a strike.
 const otherThan = 0.5
 
 // jitters says whether neighbouring intervals make up for each other, more than people on a bag do.
@@ -395,7 +394,7 @@ func (f *follower) own(all float64, list []transition, known bool) float64 {
 	return without(all, f.c.ForceSpread*f.byForce(list))
 }
 
-// byForce is how much (s) the time of the bag changes with its launch, for the whole of it, on the mean.
+// byForce returns the mean change (s) of the bag's time with the logarithm of its launch.
 func (f *follower) byForce(list []transition) float64 {
 	sum := 0.0
 	for _, t := range list {
@@ -411,8 +410,8 @@ func without(all, force float64) float64 {
 	return math.Sqrt(math.Max(all*all/trackedBy-force*force, all*all/16))
 }
 
-// trackedBy is by how much the median of the intervals round a strike adds to the variance of its error (π/2 over their
-// number).
+// trackedBy is the factor that the median of the intervals round a strike adds to the variance of its error (π/2 over
+// their number).
 const trackedBy = 1 + math.Pi/2/round16
 
 // ledBack is the share of a normal error that falls within half a window once the part that force brings (s, standard

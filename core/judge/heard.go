@@ -10,7 +10,7 @@ import (
 	"melodromos/core/trainee"
 )
 
-// Heard is what a round tells of whoever was on the bag: the spread of the strikes that a bag timed, the mean age of
+// Heard holds the figures of a person that a round gives: the spread of the strikes that a bag timed, the mean age of
 // their cues, and how many were missed. Strikes on a bag at rest and answers to cues are timed by no bag.
 func (r Judgement) Heard(t drill.Timeline, p drill.Plan, kind rig.Kind, a trainee.Ability, at time.Time) trainee.Heard {
 	h := trainee.Heard{Bag: kind, At: at, Spread: r.Spread, Bias: r.Bias, Known: r.Kept, Force: r.Force()}

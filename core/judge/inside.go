@@ -30,7 +30,7 @@ func (r Judgement) Inside() float64 {
 	return math.NaN()
 }
 
-// allowance is how far under a tempo hits may be and still count as having kept it, as a share. Assumed.
+// allowance is the share by which hits may be slower than a tempo and still count as having kept it. Assumed.
 const allowance = 0.03
 
 // Pace says whether the goal tempo inside the combination was kept, or the slower one that is still right; goal and

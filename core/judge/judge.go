@@ -49,7 +49,7 @@ type Hit struct {
 	Launch float64    // m/s at which it drove the bag off, where a sensor told; else 0
 }
 
-// Verdict is what became of one planned strike.
+// Verdict is the result for one planned strike.
 type Verdict string
 
 // A strike is clean inside its window with the right hand. A hit outside the window but close enough to be meant for
@@ -242,8 +242,9 @@ func line(x, y []float64) (slope, se float64) {
 	return b, math.Sqrt(rest/float64(len(x)-2)/wide) * Slowed(rests)
 }
 
-// Slowed is by how much a standard error grows where each value goes with the one before it, as those of somebody who
-// corrects themselves do: √((1 + φ)/(1 − φ)) for a first-order autoregression with lag-1 autocorrelation φ (textbook).
+// Slowed is the factor by which a standard error grows where each value goes with the one before it, as those of
+// somebody who corrects themselves do: √((1 + φ)/(1 − φ)) for a first-order autoregression with lag-1 autocorrelation φ
+// (textbook).
 func Slowed(values []float64) float64 {
 	mean := stat.Mean(values, nil)
 	squares, products := 0.0, 0.0

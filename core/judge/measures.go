@@ -12,7 +12,7 @@ import (
 	"melodromos/core/trainee"
 )
 
-// Subset is what a part of the strikes shows: one hand, or one position in the pattern.
+// Subset holds the figures of some of the strikes: those of one hand, or of one position in the pattern.
 type Subset struct {
 	Hand     drill.Hand
 	Position int
@@ -39,7 +39,7 @@ type StruckTempo struct {
 	Tempo float64 // strikes a minute, from the median interval; NaN under two hits
 }
 
-// Measures are what a review shows beside the counts.
+// Measures are the figures that a review shows beside the counts.
 type Measures struct {
 	Hands     []Subset
 	Positions []Subset

@@ -45,8 +45,8 @@ func (r Judgement) Logged(e Ended, by drill.Recorder) string {
 	return how + " So far: " + r.Headline()
 }
 
-// Force is what a round shows of the scatter of somebody's force, as a share of the launch: the standard deviation of
-// the logarithm of what was struck over what was planned. NaN where force was not known of enough strikes.
+// Force is the scatter of somebody's force in a round, as a share of the launch: the standard deviation of the
+// logarithm of what was struck over what was planned. NaN where force was not known of enough strikes.
 func (r Judgement) Force() float64 {
 	sum, squares, n := 0.0, 0.0, 0.0
 	for _, m := range r.Matches {
@@ -62,5 +62,5 @@ func (r Judgement) Force() float64 {
 	return math.Sqrt((squares - sum*sum/n) / (n - 1))
 }
 
-// leastForces is how many strikes of known force tell of its scatter. Assumed.
+// leastForces is the number of strikes of known force from which its scatter is estimated. Assumed.
 const leastForces = 20

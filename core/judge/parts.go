@@ -7,7 +7,7 @@ import (
 	"gonum.org/v1/gonum/stat"
 )
 
-// Part is what some of the strikes of a round show.
+// Part holds the figures of one part of a long combination.
 type Part struct {
 	Name    string
 	Planned int

@@ -129,11 +129,11 @@ func (f *follower) enter(a alive, j int, fresh []alive) []alive {
 	return fresh
 }
 
-// mostCalls is how many calls are looked at that a hit may answer: after a time in which nobody did.
+// mostCalls is the number of calls that a hit is held against after a time in which nobody answered one.
 const mostCalls = 8
 
-// passed is how many strikes stand behind calls that went by for good after the one at strike i: whoever begins only
-// then begins a later repetition.
+// passed returns the number of strikes whose calls went by for good after the one at strike i: whoever begins only then
+// begins a later repetition.
 func (f *follower) passed(i int, t float64) int {
 	from := f.nextLoose[i+1]
 	to := from
@@ -172,7 +172,8 @@ func (f *follower) begin(a alive, from node, next, j int, fresh []alive) []alive
 	return fresh
 }
 
-// leftOff is how many strikes at the beginning of a repetition may be missed, so that a later one sets the bag going.
+// leftOff is the number of strikes at the beginning of a repetition that may be missed, so that a later one sets the
+// bag going.
 const leftOff = 3
 
 // late reads a hit as a later strike of a repetition whose first ones were missed: the bag still hangs at rest.

@@ -168,7 +168,7 @@ func (r Judgement) offPlan() []string {
 	return list
 }
 
-// unit is what come-backs are called on this bag.
+// unit returns the word for one return of this bag.
 func (f *Followed) unit(n int) string {
 	word := "return"
 	if f.Boards {

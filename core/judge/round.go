@@ -22,15 +22,15 @@ type Judgement struct {
 	inbound [2]float64 // s round a strike in which the bag is on its way in
 }
 
-// slack is how long before the bell a hit may fall and still count (s), since the first strike stands on the bell, and
-// how long after the closing bell, or after the round was stopped: by then whoever strikes has heard of it.
+// slack (s) is the time before the opening bell at which a hit still counts, since the first strike stands on the bell,
+// and how long after the closing bell, or after the round was stopped: by then whoever strikes has heard of it.
 const slack = 0.25
 
 // touchReach (s) is how far from its moment a strike may be that was a touch of the fists. Assumed: under half the time
 // of a fist roll.
 const touchReach = 0.15
 
-// Source is what is known of where the hits come from.
+// Source describes the device that recorded the hits.
 type Source struct {
 	Latency     bool         // of the device is known and subtracted
 	Screen      bool         // the bag is on the screen alone: every hit drives it off as planned

@@ -6,7 +6,7 @@ import (
 	"melodromos/core/drill"
 )
 
-// Slips is how the moves against the passes of a slip bag went: what the coach did not mark as touched was in time.
+// Slips counts the moves against the passes of a slip bag. A move that the coach did not mark as touched was in time.
 type Slips struct {
 	Passes, Touched int
 	Longest         int // passes in a row without a touch

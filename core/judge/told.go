@@ -5,9 +5,9 @@ import (
 	"math"
 )
 
-// Told is what became of a strike, beside what was allowed: late is how late (s) its hit was, NaN without one, window
-// (s) the whole of its window. In whole milliseconds, or in tenths where whole ones would read as if a hit outside had
-// been within.
+// Told is the result of a strike beside what was allowed: late is how late (s) its hit was, NaN without one, window (s)
+// the whole of its window. In whole milliseconds, or in tenths where whole ones would read as if a hit outside had been
+// within.
 func Told(v Verdict, late, window float64) string {
 	off, allowed := 1000*math.Abs(late), 1000*window/2
 	if math.IsNaN(late) {

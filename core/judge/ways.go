@@ -11,7 +11,7 @@ type ways struct {
 	planned int // which of these it is
 }
 
-// wayKey is what the come-backs after a hit go by; the zero key stands for none worked out.
+// wayKey is the key of the returns after a hit; the zero key stands for none worked out.
 type wayKey struct {
 	count                int
 	launch, ahead, share float64
@@ -59,7 +59,7 @@ func (f *follower) launch(hit int) float64 {
 	return 0
 }
 
-// modelError is how far off a model may be of the bag it is of, as a share of its times. Assumed: calibration finds it
+// modelError is the error of a bag's model as a share of its times (standard deviation). Assumed: calibration finds it
 // within 5 % of the least-known parameter, which is about half as much in the times.
 const modelError = 0.03
 

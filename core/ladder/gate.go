@@ -7,8 +7,8 @@ import (
 	"melodromos/core/input"
 )
 
-// Gate is what a rung asks before the next one: a clean share and a number in a row, in a number of rounds on a number
-// of days; and how many rungs somebody passes in one day at the most.
+// Gate is what passes a rung: a clean share and a number in a row, in a number of rounds on a number of days; and how
+// many rungs somebody passes in one day at the most.
 type Gate struct {
 	Clean  float64 `json:"clean" minimum:"0.3" maximum:"1"`
 	Run    int     `json:"run" minimum:"1" maximum:"200" doc:"in a row"`
@@ -42,7 +42,7 @@ type RungRound struct {
 	Eased bool // it was made easier than the rung has it: it trains, and passes no gate
 }
 
-// tempoWithin is how far off a tempo that a rung names may be held, as a share. Assumed.
+// tempoWithin is the share by which the tempo held may differ from the one that a rung names. Assumed.
 const tempoWithin = 0.05
 
 // Passes says whether a round is past the gate; one with fewer strikes than are asked for in a row has to be clean

@@ -30,7 +30,7 @@ type Decision struct {
 	Reason string
 }
 
-// RungStanding is how somebody stands on one rung.
+// RungStanding tells how somebody stands on one rung.
 type RungStanding struct {
 	Through int       // rounds past the gate
 	Done    bool      // its gate is passed, or the coach skipped the rung
@@ -52,7 +52,7 @@ const (
 	aYear    = 365 * 24 * time.Hour
 )
 
-// fall is by how many rungs somebody falls who stands on the rung of an index and was away.
+// fall returns the number of rungs that somebody who was away goes back from the rung with that index.
 func fall(index int, gone time.Duration) int {
 	switch {
 	case gone >= aYear:
@@ -87,7 +87,7 @@ const (
 	detours
 )
 
-// history is what the rounds and decisions of a career come to, one after the other.
+// history replays the rounds and decisions of a career, one after the other.
 type history struct {
 	career *Career
 	stand  []RungStanding
@@ -243,7 +243,7 @@ func (h history) passedOn(day time.Time) int {
 
 func sameDay(a, b time.Time) bool { return a.Format(time.DateOnly) == b.Format(time.DateOnly) }
 
-// index is where the rung of a key stands; −1 for none.
+// index returns the index of the rung with that key, −1 for none.
 func (c *Career) index(key string) int {
 	return slices.IndexFunc(c.Rungs, func(r Rung) bool { return r.Key == key })
 }

@@ -37,7 +37,7 @@ func (Direction) Values() []Direction {
 // Moves lists them.
 var Moves = []Direction{Start, Next, Again, Softly, Easier, Aside, Back, Stay, Enough, Top, Barred}
 
-// Career is what was done on one kind of bag so far, oldest first.
+// Career holds somebody's rounds and decisions on one kind of bag, the oldest first.
 type Career struct {
 	Rungs     []Rung
 	Gate      Gate
@@ -268,8 +268,8 @@ func (c Career) bar(p *Suggestion) {
 	p.Move, p.Barred, p.Why = Barred, first, fmt.Sprintf("Nothing on this bag for now: %s.", first)
 }
 
-// firstTarget is what somebody is to reach in a row who has no best yet (common practice: three, then beat it).
+// firstTarget is the streak to reach for somebody who has no best yet (common practice: three, then beat it).
 const firstTarget = 3
 
-// Target is what to reach in a row after a best so far: three to begin with, then one more.
+// Target returns the streak to reach after a best so far: three to begin with, then one more.
 func Target(best int) int { return max(firstTarget, best+1) }

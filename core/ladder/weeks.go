@@ -8,7 +8,7 @@ import (
 	"melodromos/core/input"
 )
 
-// Weeks is how somebody's training is built up: on which days, from how many rounds to how many.
+// Weeks is a plan of how somebody's training is built up: the days, and from how many rounds to how many.
 type Weeks struct {
 	From   time.Time // the first day
 	Days   []time.Weekday

@@ -11,7 +11,7 @@ import (
 	"melodromos/core/trainee"
 )
 
-// chance is how one strike goes for somebody.
+// chance holds the probabilities of how one strike goes for somebody.
 type chance struct {
 	of        Task
 	met       float64 // that it meets the bag
@@ -122,7 +122,7 @@ func (r *reckoner) hold(c drill.CombinationDrill) {
 	r.forgets = 1 / (1 + math.Exp(6.99-4.80*float64(held)/r.span))
 }
 
-// short is by how much (s) the interval is shorter than these hands take.
+// short (s) is the time by which an interval is shorter than these hands take.
 func (r *reckoner) short(s Task) float64 {
 	if s.Before == "" {
 		return 0
@@ -130,8 +130,8 @@ func (r *reckoner) short(s Task) float64 {
 	return math.Max(0, r.a.Interval(s.Before, s.Hand)-s.ask())
 }
 
-// answer is by how much (s) the bag comes back later than planned from a strike of another force, its window there as a
-// share of the planned one, and how likely that force is.
+// answer is the time (s) by which the bag comes back later than planned from a strike of another force, its window
+// there as a share of the planned one, and how likely that force is.
 type answer struct{ later, window, chance float64 }
 
 // forces stand for a normal spread of the launch's logarithm: the middles of nine parts that are equally likely, scaled
@@ -149,7 +149,8 @@ var forces = func() []float64 {
 	return list
 }()
 
-// answers are how the bag answers the strike before: in one way where the strike does not go by it.
+// answers returns the ways in which the bag may come back from the strike before, one where the strike does not depend
+// on it.
 func (r *reckoner) answers(s Task) []answer {
 	if !s.Chained {
 		return []answer{{0, 1, 1}}
@@ -198,7 +199,7 @@ func (r *reckoner) slip(s Task) float64 {
 	return (1 - math.Min(1, r.a.Miss*tired)) * within(s.Window, r.a.Spread(s.Age)*tired, 0)
 }
 
-// chance is how likely a strike is clean.
+// chance returns the probability that a strike is clean.
 func (r *reckoner) chance(s Task) chance {
 	c := chance{of: s}
 	if s.Slip {
@@ -268,7 +269,7 @@ func (r *reckoner) chained(s Task, there, tired float64, c *chance) {
 	}
 }
 
-// chainKey is what a strike that goes by the one before it asks.
+// chainKey is the key of a strike that depends on the one before it, for probabilities worked out before.
 type chainKey struct {
 	window, age, gap, late, driven float64
 	count                          int
@@ -276,7 +277,8 @@ type chainKey struct {
 	forgotten                      float64
 }
 
-// link is how likely a strike that is thrown meets the bag, is counted clean, and is off the bag altogether.
+// link holds the probabilities that a strike which is thrown meets the bag, is counted clean, and misses the bag
+// altogether.
 type link struct{ met, counted, away float64 }
 
 // inChain works out a strike that is thrown with the chance there, with a spread (s). Where only times come in, the
@@ -326,8 +328,8 @@ func (r *reckoner) spread(s Task, tired float64) float64 {
 	return math.Sqrt(r.beat + motor*motor)
 }
 
-// returns is when (s) the bag comes back to a strike from a launch (m/s) of the one before, which a speed bag holds to
-// those that reach its board, and its window (s); 0 where it does not.
+// returns gives the time (s) at which the bag is back from a launch (m/s), which a speed bag holds to those that reach
+// its board, and its window (s); 0 where it does not.
 func (r *reckoner) returns(s Task, launch float64) (at, window float64) {
 	m, n := rig.Meeting{Rebounds: s.Count}, s.Count
 	speed, ok := r.bag.(rig.SpeedBag)

@@ -25,7 +25,7 @@ func (Standing) Values() []Standing { return []Standing{TooHard, Fits, TooEasy} 
 
 const lowBand, highBand = 0.70, 0.90
 
-// Told is what the source of the hits tells of them, and how often the drill was done before.
+// Told says which measurements the source of the hits gives, and how often the drill was done before.
 type Told struct {
 	// of each strike: else, on the bag's clock, a steady lateness looks like a softer strike and is not scored
 	Force   bool
@@ -33,7 +33,7 @@ type Told struct {
 	Rounds  int  // judged rounds of this drill so far
 }
 
-// Fit is how a drill suits somebody.
+// Fit tells how well a drill suits somebody.
 type Fit struct {
 	// share of the strikes that meet the bag, predicted; where there are none, of the moves against a slip bag
 	Clean float64

@@ -13,7 +13,7 @@ type Outcome struct {
 	Strikes             int
 }
 
-// Learned is by how much one person's rounds on one kind of bag went otherwise than the model predicts, drawn towards
+// Learned is the difference between one person's rounds on one kind of bag and the model's prediction, shrunk towards
 // not at all by how little is known. On the scale of log odds.
 type Learned struct {
 	Shift  float64

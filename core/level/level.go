@@ -18,7 +18,7 @@ type Demand struct {
 	Why   string
 }
 
-// Grade is how hard a drill is: the largest demand and a fifth of what the others ask on the mean.
+// Grade is the difficulty of a drill: the largest demand plus a fifth of the mean of the others.
 type Grade struct {
 	Level                           float64 // 1 to 10, one decimal
 	Timing, Hands, Pattern, Reading Demand
@@ -198,7 +198,7 @@ func hands(strikes []Task) Demand {
 	return Demand{math.Min(most, math.Max(1, 1+9*worst)), why}
 }
 
-// pattern is how much there is to hold in mind.
+// pattern returns the demand on memory: the number of moves to remember, with a share for sides and turns.
 func pattern(p drill.Plan) Demand {
 	n, why := 1.0, "one strike, again and again"
 	switch d := p.(type) {
@@ -290,7 +290,8 @@ func heldIn(c drill.CombinationDrill) (float64, string) {
 	return n, why
 }
 
-// reading is how little time there is to read a cue, and how little it can be foreseen; doing without calls adds to it.
+// reading returns the demand on reaction, from 1 to 10. It grows with less time to answer a cue and with less warning
+// of it; a round without calls adds to it.
 func reading(p drill.Plan) Demand {
 	d := Demand{1, "no random cues"}
 	calls := 0.0 // called throughout

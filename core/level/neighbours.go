@@ -82,7 +82,7 @@ func first(p drill.Plan, on drill.Floor, list []change, fits func(Fit) bool,
 	return Neighbour{}, false
 }
 
-// Closer is what an easier drill is that stands closer to the bag, softly: form is suspended in it.
+// Closer marks an easier drill done close to the bag and softly, in which form may be let go.
 const Closer = "closer"
 
 // technique and combination make a change of one kind of drill.
@@ -126,7 +126,7 @@ func scaled(by float64) func(*drill.CombinationDrill, rig.Kind) bool {
 	}
 }
 
-// control is how each kind of drill is brought under control.
+// control lists the changes that make each kind of drill easier to control.
 var control = []change{
 	{"slower", technique(func(d *drill.SpeedBagDrill) bool { d.Tempo = math.Round(d.Tempo * stepTempo); return true })},
 	{"softer", combination(func(c *drill.CombinationDrill, k rig.Kind) bool {

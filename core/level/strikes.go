@@ -121,7 +121,7 @@ func Strikes(t drill.Timeline, way float64, s Senses) []Task {
 	return list
 }
 
-// off is how long (s) a defence takes until the head is off the line.
+// off returns the time (s) that a defence takes to get the head off the line.
 func off(text string) float64 {
 	line, err := combo.Parse(text)
 	if err != nil {

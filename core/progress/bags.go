@@ -11,7 +11,7 @@ import (
 	"melodromos/core/words"
 )
 
-// BagFit is what a round told of a bag: the value of its least-known measure.
+// BagFit is the value of a bag's least-known measure as one round told it.
 type BagFit struct {
 	At    time.Time
 	Value float64
@@ -27,7 +27,7 @@ const (
 	tiresFirm   = 3.0
 )
 
-// lookAt is what to look at where a bag comes back later and later.
+// lookAt says, for each kind of bag, what to look at when it comes back later and later.
 var lookAt = map[rig.Kind]string{
 	rig.Speed:     "Look at the bag's air, its swivel and the board.",
 	rig.DoubleEnd: "A cord is dying: look at both, end to end, and do not use it until you have.",

@@ -46,7 +46,7 @@ type LogFault struct {
 	First  bool // it was the most costly
 }
 
-// Log is what is known: rounds and faults by time, the oldest first.
+// Log holds rounds and faults by time, the oldest first.
 type Log struct {
 	Rounds []LogRound
 	Faults []LogFault
@@ -68,7 +68,7 @@ type Report struct {
 	Minutes  float64    `json:"minutes"`
 }
 
-// Week is what was done in a week that begins on a Monday.
+// Week counts the rounds of a week that begins on a Monday.
 type Week struct {
 	From    string  `json:"from" format:"date"`
 	Rounds  int     `json:"rounds"`
@@ -87,7 +87,7 @@ type Streak struct {
 	Who     string    `json:"who"`
 }
 
-// Exposure is what was done on a bag.
+// Exposure counts the rounds and strikes on a bag.
 type Exposure struct {
 	Bag     string    `json:"bag"`
 	BagName string    `json:"bagName"`
@@ -98,7 +98,7 @@ type Exposure struct {
 	Last    time.Time `json:"last"`
 }
 
-// Tally is how often a fault shows.
+// Tally counts how often a fault shows.
 type Tally struct {
 	Code   fault.Code `json:"code"`
 	Name   string     `json:"name"`
@@ -126,8 +126,8 @@ func (l *Log) Sort() {
 	slices.SortStableFunc(l.Rounds, func(a, b LogRound) int { return a.At.Compare(b.At) })
 }
 
-// newest is how many weeks, and how many judged rounds lately, are looked back on. The weeks are a block of training;
-// both assumed.
+// newest is the number of weeks, and of judged rounds, that are looked back on. The weeks are a block of training; both
+// assumed.
 const newestWeeks, lately = 12, 10
 
 // Of gathers what a log shows.

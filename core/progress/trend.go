@@ -13,7 +13,7 @@ import (
 	"melodromos/core/words"
 )
 
-// Trend is how the share of strikes that met the bag changed, on a bag or in a drill.
+// Trend is the change of the share of strikes that met the bag, on a bag or in a drill.
 type Trend struct {
 	Of     string   `json:"of" enum:"bag,drill"`
 	Key    string   `json:"key"`
@@ -39,7 +39,7 @@ type Point struct {
 // fewestPoints make a trend. Assumed.
 const fewestPoints = 4
 
-// shortest is how long a trend has to go on. Assumed.
+// shortest is the least time over which a trend is told. Assumed.
 const shortest = 3 * 24 * time.Hour
 
 const week = 7 * 24 * time.Hour

@@ -6,8 +6,8 @@ import (
 	"melodromos/core/input"
 )
 
-// Body is what of a person matters to the height of a rig and the room about it, in metres; 0 where not measured. Eye,
-// Mouth and Chin are heights above the floor in stance.
+// Body holds the measures of a person, in metres, that a rig's height and the room around it depend on; 0 where not
+// measured. Eye, Mouth and Chin are heights above the floor in stance.
 type Body struct {
 	Height, Reach    float64
 	Eye, Mouth, Chin float64
@@ -128,8 +128,9 @@ func (b Body) span() float64 {
 	return b.Height
 }
 
-// Straight is how far in front of the head's plumb line a straight punch ends in stance: the arm to its knuckles, and
-// the half of the shoulders that turns in (by 45°, assumed). Arms are taken to be as long as the reach has it.
+// Straight returns the distance (m) in front of the head's plumb line at which a straight punch ends in stance: the arm
+// to its knuckles, and the half of the shoulders that turns in (by 45°, assumed). Arms are taken to be as long as the
+// reach has it.
 func (b Body) Straight() float64 {
 	return (upperArmShare+forearmShare+knuckles*handShare)*b.span() + shouldersShare/2*b.Height*math.Sin(turned)
 }

@@ -10,7 +10,7 @@ import (
 	"melodromos/core/input"
 )
 
-// Calibration is what measuring found out about a rig: its least-known parameter, and how well it fits.
+// Calibration is the result of measuring a rig: its least-known parameter, and how well it fits.
 type Calibration struct {
 	// field of the rig's document that was fitted; for cords upper.stiffness, the lower one in proportion
 	Parameter string

@@ -74,7 +74,8 @@ func (f Parameter) descend(start []float64, strikes [][]float64, spread float64,
 	return p, misfit, nil
 }
 
-// step is where the normal equations lead, their diagonal raised by a share.
+// step returns the parameters after one Levenberg–Marquardt step with the given damping; false where the equations
+// cannot be solved.
 func step(p []float64, curve *mat.SymDense, slope *mat.VecDense, damping float64) ([]float64, bool) {
 	n := len(p)
 	raised := mat.NewSymDense(n, nil)

@@ -170,7 +170,7 @@ func (r *ComeBackRow) round() {
 	}
 }
 
-// spread is how much closer together the launches of a table are where strikes are soft, as most are.
+// spread is the factor by which the launches of a table lie closer together where strikes are soft, as most are.
 const spread = 1.5
 
 // SoftestTold is the softest launch (m/s) of a table between two limits: any softer, a speed bag hardly reaches its
@@ -234,7 +234,7 @@ func (c *ComeBacks) Ready() error {
 	return nil
 }
 
-// perRow is how finely launches are looked up between two rows.
+// perRow is the number of steps in which launches are looked up between two rows.
 const perRow = 12
 
 // invert lists launches by when the bag comes back from them.
@@ -254,12 +254,13 @@ func (c *ComeBacks) invert() {
 	}
 }
 
-// x is what times are smooth in: the speed at the first contact with a board, or the launch where there is none.
+// x returns the variable in which times are smooth: the speed (m/s) at the first contact with a board, or the launch
+// where there is no board.
 func (c *ComeBacks) x(launch float64) float64 {
 	return math.Sqrt(math.Max(0, launch*launch-c.Least*c.Least))
 }
 
-// Place is where a rebound count stands in Counts; −1 where it does not.
+// Place returns the index of a rebound count in Counts, −1 where it is not there.
 func (c *ComeBacks) Place(rebounds int) int { return slices.Index(c.Counts, rebounds) }
 
 // Held is a launch (m/s) held to those of the table.
@@ -267,13 +268,13 @@ func (c *ComeBacks) Held(launch float64) float64 {
 	return math.Min(math.Max(launch, c.Rows[0].Launch), c.Rows[len(c.Rows)-1].Launch)
 }
 
-// At is when (s after a strike at launch m/s) the bag comes back for the count that stands at a place; launches are
+// At returns the time (s) after a strike at launch m/s at which the bag is back for the count at an index; launches are
 // held to those of the table.
 func (c *ComeBacks) At(place int, launch float64) float64 {
 	return c.at[place].Predict(c.x(c.Held(launch)))
 }
 
-// Window is how long (s) it can be struck there.
+// Window returns the time (s) during which it can be struck there.
 func (c *ComeBacks) Window(place int, launch float64) float64 {
 	return math.Max(0, c.window[place].Predict(c.x(c.Held(launch))))
 }

@@ -111,7 +111,7 @@ func (b DoubleEndBag) Solve(tempo float64, m Meeting) (TempoAnswer, error) {
 // never does.
 func (b DoubleEndBag) Settle(launch float64) (float64, error) { return b.swing().settle(launch) }
 
-// Feel is what the cords are good for, by the time of the half-power return.
+// Feel says for which work the cords are right, by the time of the half-power return.
 type Feel string
 
 // From slack to tight. Cords fine for head movement are useless for combinations (common practice), so the tension

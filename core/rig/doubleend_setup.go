@@ -40,7 +40,7 @@ func (b DoubleEndBag) Hung(p Place, height float64) (DoubleEndBag, bool) {
 	return b, true
 }
 
-// furthest is how far out (m) a strike at launch m/s carries the ball.
+// furthest returns the distance (m) to which a strike at launch m/s carries the ball.
 func (b DoubleEndBag) furthest(launch float64) float64 {
 	o, far := b.swing(), 0.0
 	_ = o.swing.Follow(0, launch, patience/o.small, nil, func(p motion.Passage) bool { far = p.X; return false })
@@ -162,7 +162,7 @@ func (b DoubleEndBag) tensed(at Borders, purpose UsedFor) []Setting {
 	return settings
 }
 
-// Winding is where the cords stand between too slack and too tight, and what one step of winding does to them.
+// Winding tells how the cords stand between too slack and too tight, and the effect of winding them up by one step.
 type Winding struct {
 	Feel    Feel      `json:"feel"`
 	At      float64   `json:"at"` // s, of the half-power return that tells
@@ -171,7 +171,7 @@ type Winding struct {
 	Looser  []Setting `json:"looser"`
 }
 
-// windingStep is by how much of its length a cord is wound up at a time. Assumed: about a turn about a hook.
+// windingStep is the share of its length by which a cord is wound up at a time. Assumed: about a turn about a hook.
 const windingStep = 0.03
 
 // Winding tells how tight the cords are.

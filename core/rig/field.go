@@ -8,7 +8,7 @@ import (
 	"melodromos/core/input"
 )
 
-// Quantity is what a field measures, and so in which units a gym reads it.
+// Quantity is the physical quantity of a field. The units that a gym reads it in follow from it.
 type Quantity string
 
 // The quantities. Values are in SI units whatever they are shown in.

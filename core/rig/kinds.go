@@ -22,8 +22,8 @@ const (
 // Values lists those that are known.
 func (Kind) Values() []Kind { return Kinds() }
 
-// Model is what is said of a kind of bag beside how it moves, which is a Rig's: its name, its table of fields, the bag
-// that it begins with, how it is calibrated, and what its people are told.
+// Model holds what is the same for every bag of a kind. The motion itself is a Rig's: its name, its table of fields,
+// the bag that it begins with, how it is calibrated, and what its people are told.
 type Model struct {
 	Kind     Kind     `json:"kind"`
 	Name     string   `json:"name"`     // within a sentence: "speed bag"
@@ -43,7 +43,7 @@ type Model struct {
 	set  func(r Rig, name string, to float64) (Rig, bool)
 }
 
-// Tapping is what somebody does who calibrates a kind of bag, in words.
+// Tapping holds the instructions for calibrating a kind of bag by taps.
 type Tapping struct {
 	How       string `json:"how"`
 	Timed     string `json:"timed"`     // what is done where it is counted against a watch
@@ -117,7 +117,7 @@ func Kinds() []Kind {
 	return list
 }
 
-// Model is what is said of a kind; the zero Model for what is none.
+// Model returns the model of a kind; the zero Model where there is no such kind.
 func (k Kind) Model() Model {
 	m, _ := find(k)
 	return m
@@ -128,7 +128,7 @@ func (m Model) Document() []Field {
 	return slices.DeleteFunc(slices.Clone(m.Measures), func(f Field) bool { return strings.HasPrefix(f.Name, ofPlace) })
 }
 
-// Name is what a kind of bag is called within a sentence; "" for what is none.
+// Name returns the name of a kind of bag as it stands within a sentence; "" where there is no such kind.
 func (k Kind) Name() string { return k.Model().Name }
 
 // Read reads the rig document of one object, of whatever kind, and checks it whole.

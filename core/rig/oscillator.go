@@ -8,7 +8,7 @@ import (
 	"melodromos/core/motion"
 )
 
-// oscillator is what a double-end and a reflex bag have in common: struck at 0 and outbound, the ball swings about 0
+// oscillator is the motion that double-end and reflex bags share: struck at 0 and outbound, the ball swings about 0
 // along one coordinate and dies away. The coordinate is metres (arm 1) or radians (arm in metres).
 type oscillator struct {
 	swing    motion.Swing
@@ -29,7 +29,7 @@ const halfPower = 2.0
 // swingLimit is the greatest angle (rad) to which tempos of a pole or a pendulum are looked for.
 const swingLimit = 60 * math.Pi / 180
 
-// patience is how many small-swing periods are waited for a return.
+// patience is the number of small-swing periods after which a return is given up.
 const patience = 1000
 
 var countLimits = input.Limits{Min: 1, Max: MaxRebounds}

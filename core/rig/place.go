@@ -7,9 +7,9 @@ import (
 	"melodromos/core/input"
 )
 
-// Place is where a rig is mounted, how much room there is, and what it is used for: all that is not a measure of the
-// bag itself. Every field may be left out; 0 and "" mean not measured, or the first of the choices. Lengths are in
-// metres, the room is counted from the bag's axis.
+// Place describes where a rig is mounted, the room around it, and its use: all that is not a measure of the bag itself.
+// Every field may be left out; 0 and "" mean not measured, or the first of the choices. Lengths are in metres, the room
+// is counted from the bag's axis.
 type Place struct {
 	LowerAnchor  float64 // m above the floor, of a double-end bag's lower cord
 	SpringHeight float64 // m above the floor, of a reflex bag's spring
@@ -74,7 +74,7 @@ const (
 	AsFraming    Steadied = "framing" // as a move of its own, in rhythm, when advanced
 )
 
-// places is what a place may hold. Its words are those that some kind of bag has a use for.
+// places is the table of a place's fields, for every kind of bag.
 var places = optional(Table[Place]{
 	{Field{Name: "lowerAnchor", Limits: input.Limits{Min: 0, Max: 20, Unit: "m"}},
 		func(p *Place) any { return &p.LowerAnchor }},
@@ -143,7 +143,7 @@ func around(name, label string, as Quantity, offer Slider, help string) Field {
 	return c.Field
 }
 
-// choice is what a kind of bag may be used for or made of, in words.
+// choice returns a field that holds one of several words.
 func choice(name, label, help string, options ...Option) Field {
 	f := around(name, label, AsWord, Slider{}, help)
 	f.Options = options
@@ -190,7 +190,7 @@ func (p Place) spring() float64 {
 	return DefaultSpringHeight
 }
 
-// ByHand is whether a bag of that kind is steadied by hand here; where nothing is said, the kind's default.
+// ByHand says whether a bag of that kind is steadied by hand here; where nothing is set, the kind's default.
 func (p Place) ByHand(k Kind) Steadied {
 	if p.Steadied != "" {
 		return p.Steadied

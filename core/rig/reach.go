@@ -8,7 +8,7 @@ import (
 	"melodromos/core/motion"
 )
 
-// Striker is who strikes, or slips, and where the bag hangs: what a tempo has to be within reach of.
+// Striker holds what limits a tempo: who strikes or slips, and the place where the bag hangs.
 type Striker struct {
 	Softest  float64 // m/s of the fist: softer is no strike
 	Hardest  float64 // m/s of the fist, the greatest
@@ -42,7 +42,7 @@ func (s Striker) Can(k Kind, a TempoAnswer) bool {
 	return a.FistSpeed <= s.Hardest*hair && a.FistSpeed*hair >= s.Softest && a.Tempo <= 60/s.Interval*hair
 }
 
-// Range is what one count allows this striker, by tempo; false where nothing of it is within reach.
+// Range returns the tempos that one count allows this striker; false where none is within reach.
 func (s Striker) Range(r Rig, m Meeting) (Tempo, bool) {
 	soft, err := s.soft(r, m)
 	if err != nil || soft.FistSpeed > s.Hardest*(1+1e-6) {
@@ -140,8 +140,8 @@ func Reach(r Rig, tempo float64, m Meeting, s Striker) (TempoAnswer, error) {
 	return out, nil
 }
 
-// sluggish is by how much (as a share) a tempo may lie off the narrow range of a heavy bag and still be kept: it is
-// met all the way in, a quarter of its period. Assumed, and far less than that.
+// sluggish is the share by which a tempo may lie off the narrow range of a heavy bag and still be kept: the bag is met
+// all the way in, a quarter of its period. Assumed, and far less than that.
 const sluggish = 0.02
 
 // near answers with the strike whose tempo lies nearest.
@@ -246,7 +246,7 @@ func (s Striker) otherCount(r Rig, tempo float64, m Meeting) []Change {
 	return nil
 }
 
-// comeBack is what a count counts.
+// comeBack returns the word for one return of a kind of bag: rebound, pass or return.
 func comeBack(k Kind) string {
 	switch k {
 	case Speed:

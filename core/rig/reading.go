@@ -7,7 +7,7 @@ import (
 	"melodromos/core/input"
 )
 
-// Reading is how a bag may have been tapped, or its returns counted.
+// Reading is a way in which somebody may have tapped along, or counted returns.
 type Reading string
 
 // As it was asked for; at every crossing, on the way out as well as on the way in, so that twice as many were

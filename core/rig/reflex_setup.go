@@ -52,13 +52,13 @@ const (
 	// floorFriction between a rubber-footed base and a sports floor; from memory, handbook values for rubber on wood or
 	// concrete lie between 0.6 and 0.9 dry. Assumed on the safe side.
 	floorFriction = 0.5
-	// firmly is how many times the pole's own weight its spring should hold, lest it lean. Assumed.
+	// firmly is the multiple of the pole's own weight that its spring should hold, lest it lean. Assumed.
 	firmly = 1.5
 	// heaviestBase (kg) is looked for at the most. Assumed: what nobody fills.
 	heaviestBase = 500.0
 )
 
-// footing is what a base has to stand, at its worst during the first swing after a strike at launch m/s: share of the
+// footing returns the greatest loads on a base during the first swing after a strike at launch m/s: share of the
 // friction (walks above 1), share of what holds it down (tips above 1), and the greatest push along the floor (N).
 //
 // The pole's foot pushes the base with H = M₁(θ̈ cos θ − θ̇² sin θ) along the floor and lifts it with M₁(θ̈ sin θ + θ̇²

@@ -51,8 +51,8 @@ type Rig interface {
 	// Side draws it from the side.
 	Side(p Place) SideView
 
-	// LeastKnown is what calibration fits: the share of speed kept at the board, the cords' stiffness, the spring, and
-	// for pendulums the effective length, through the height of the anchor or the chain.
+	// LeastKnown returns the parameter that calibration fits: the share of speed kept at the board, the cords'
+	// stiffness, the spring, and for pendulums the effective length, through the height of the anchor or the chain.
 	LeastKnown() Parameter
 }
 
@@ -98,8 +98,7 @@ type Meeting struct {
 // Three is the everyday meeting: three board sounds, from the front (common practice).
 var Three = Meeting{Rebounds: 3, Angle: DefaultStrikeAngle, Face: Front}
 
-// Everyday is how a kind of bag is met when nobody says otherwise: after three board sounds, at every return, at every
-// pass.
+// Everyday returns the usual way of meeting a kind of bag: after three board sounds, at every return, at every pass.
 func Everyday(kind Kind) Meeting {
 	if kind == Speed {
 		return Three
@@ -115,8 +114,8 @@ type Return struct {
 	Boards []float64 // s after the strike: the contacts with the board on the way
 }
 
-// Tempo is what one rebound count allows on a rig, over launches up to MaxLaunch. The limits count though a real strike
-// only comes close to them.
+// Tempo is the range of tempos that one rebound count allows on a rig, over launches up to MaxLaunch. The limits count
+// though a real strike only comes close to them.
 type Tempo struct {
 	Rebounds      int
 	Face          Face

@@ -10,8 +10,8 @@ import (
 	"melodromos/core/words"
 )
 
-// RoundFit is what one round tells of a rig's least-known parameter, from strikes whose force was known and the time
-// the bag took to the next. A person's own lateness is in it: it takes several people to tell the two apart.
+// RoundFit is an estimate of a rig's least-known parameter from one round: from strikes whose force was known and the
+// time the bag took to the next. A person's own lateness is in it: it takes several people to tell the two apart.
 type RoundFit struct {
 	Parameter string  `json:"parameter"` // field of the rig's document
 	Value     float64 `json:"value"`     // in the field's unit

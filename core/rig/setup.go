@@ -47,7 +47,7 @@ type Conflict struct {
 	Anchor float64 // m above the floor: with the lower anchor there both hold; NaN where the floor is in the way
 }
 
-// Room is what the work needs in one direction from the bag's axis, and what there is.
+// Room is the distance (m) that the work needs in one direction from the bag's axis, and the one there is.
 type Room struct {
 	Where string  `json:"where"` // beyond, beside or behind
 	For   string  `json:"for"`   // what for: swing, punches, stepBack, circling
@@ -111,7 +111,7 @@ type Load struct {
 	Peak   float64 `json:"peak"`
 }
 
-// Use is who works on a rig, where, and how hard; what inspecting it needs to know.
+// Use holds what an inspection of a rig needs to know: who works on it, where, and how hard.
 type Use struct {
 	Place     Place
 	Body      Body

@@ -36,7 +36,7 @@ type Segment struct {
 	W    float64   `json:"w"`
 }
 
-// Drag is what a metre of dragging, up or away, adds to a field.
+// Drag says how much a metre of dragging, up or away, adds to a field.
 type Drag struct {
 	Field string  `json:"field"`
 	Per   float64 `json:"per"`

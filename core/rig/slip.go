@@ -138,7 +138,7 @@ func (b SlipBag) Solve(tempo float64, m Meeting) (TempoAnswer, error) {
 		func(pull float64) (TempoAnswer, error) { return b.Struck(pull, m) })
 }
 
-// slipReach is how far (m) beside the bag's edge a head has to be out of the way; half a head's width. Assumed.
+// slipReach (m) is the distance from the bag's edge that a head has to keep: half a head's width. Assumed.
 const slipReach = 0.09
 
 // SlipWindow returns how long (s) a slip may be begun before a pass at speed m/s of a bag that swings with period s, by

@@ -33,7 +33,7 @@ func (b SlipBag) tempos(n int) ([]Tempo, error) {
 	return table, nil
 }
 
-// reach is how near (m) to the middle of the bag's way a head is in it.
+// reach returns the distance (m) from the middle of the bag's way within which a head is hit.
 func (b SlipBag) reach() float64 { return b.BagDiameter/2 + slipReach }
 
 // Passes gives the first n passes through the head's line after the bag was drawn back by pull m, away from the
@@ -217,7 +217,7 @@ func (b SlipBag) Loads(pull, _ float64) ([]Load, error) {
 	return []Load{{"anchor", static, peak}}, err
 }
 
-// Share is what a slip bag does at one height under an anchor that several people use.
+// Share holds the times of a slip bag at one height under an anchor that several people use.
 type Share struct {
 	Centre float64   // m above the floor
 	Drop   float64   // m

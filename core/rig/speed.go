@@ -11,7 +11,8 @@ import (
 // replaces it.
 const DefaultRestitution = 0.80
 
-// windowReach is how far (rad) on either side of the strike angle an inbound speed bag can still be struck. Assumed.
+// windowReach (rad) is the angle on either side of the strike angle within which an inbound speed bag can be struck.
+// Assumed.
 const windowReach = 20 * math.Pi / 180
 
 // SpeedBag is an air-filled bag that hangs on a swivel under a board, modelled as a thin spherical shell that swings

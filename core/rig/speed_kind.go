@@ -45,7 +45,7 @@ var speedModel = Model{
 // mostKept is the share of its speed that a bag can keep at its board. Assumed.
 const mostKept = 0.98
 
-// LeastKnown is how much speed the bag keeps at the board, told by the board sounds.
+// LeastKnown returns the share of its speed that the bag keeps at the board, which the board sounds tell.
 func (b SpeedBag) LeastKnown() Parameter {
 	return Parameter{
 		Field: "restitution", Value: b.Restitution, With: func(v float64) Rig { c := b; c.Restitution = v; return c },

@@ -15,10 +15,10 @@ type Blow struct {
 	Still            bool
 }
 
-// steadying is how long (s) before a blow a bag that is to hang still is drawn coming to rest. Assumed.
+// steadying (s) is the time before a blow at which a bag that is to hang still is drawn coming to rest. Assumed.
 const steadying = 0.25
 
-// perSecond is how many points a second a trail is drawn with.
+// perSecond is the number of points a second of a trail.
 const perSecond = 50
 
 // Trail follows the ball between its cords.

@@ -93,7 +93,7 @@ func (c Roster) Ladder(m *Member, kind rig.Kind) (LadderView, error) {
 	return out, c.stopped()
 }
 
-// Outlook is what somebody goes onto the floor with.
+// Outlook tells somebody before a round what to expect of it and what to reach.
 type Outlook struct {
 	Clean  float64  `json:"clean" doc:"share, predicted"`
 	Run    float64  `json:"run" doc:"longest in a row to expect"`

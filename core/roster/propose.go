@@ -54,7 +54,7 @@ type Proposal struct {
 // Plan is the drill as it is given, whatever cautions stand: they are looked at anew before each round.
 func (p Proposal) Plan() drill.Plan { return p.plan }
 
-// DrillName is what the drill of a proposal is called.
+// DrillName returns the name of the drill of a proposal.
 func (p Proposal) DrillName() string {
 	if p.Eased == "" {
 		return p.Name
@@ -148,10 +148,10 @@ func (c Roster) oneNext(m *Member) (p Proposal, found bool, err error) {
 	return p, found, err
 }
 
-// On is what a ladder proposes to somebody on a kind of bag that hangs.
+// On returns what the ladder proposes to somebody on a kind of bag that hangs.
 func (c Roster) On(m *Member, kind rig.Kind) (Proposal, error) { return c.OnBag(m, c.BagFor(m, kind)) }
 
-// OnBag is what a ladder proposes to somebody on a bag.
+// OnBag returns what the ladder proposes to somebody on a bag.
 func (c Roster) OnBag(m *Member, b *Bag) (Proposal, error) {
 	on := c.Floor(m, b)
 	career := c.career(m, b.Kind(), on)

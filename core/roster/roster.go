@@ -176,7 +176,8 @@ func (c Roster) MainKind(m *Member) rig.Kind {
 	return ladder.Follow(c.Kinds(), append(spared, used...))
 }
 
-// Floor is where a drill is laid out for somebody, to be graded: before a bag, with what was found out about them.
+// Floor returns what a drill is laid out for when it is graded for somebody: the bag, and their ability as far as it is
+// known.
 func (c Roster) Floor(m *Member, b *Bag) drill.Floor {
 	return drill.Floor{
 		Bag: b.Rig, Place: b.Place, Ability: trainee.Known(m.Band, m.Weak, b.Kind(), m.Evidence, c.Now),
@@ -184,7 +185,7 @@ func (c Roster) Floor(m *Member, b *Bag) drill.Floor {
 	}
 }
 
-// career is what somebody did on a kind of bag.
+// career returns somebody's rounds and decisions on a kind of bag.
 func (c Roster) career(m *Member, kind rig.Kind, on drill.Floor) ladder.Career {
 	career := ladder.Career{Rungs: ladder.Rungs(kind, m.School), Gate: c.Gate, Now: c.Now, Zone: c.Zone}
 	for _, r := range m.Rounds {
@@ -226,12 +227,12 @@ func (c Roster) outcomes(m *Member, kind rig.Kind) []level.Outcome {
 	return list
 }
 
-// Learned is what somebody's rounds on a kind of bag have taught the predictions.
+// Learned returns the correction of predictions that somebody's rounds on a kind of bag have taught.
 func (c Roster) Learned(m *Member, kind rig.Kind) level.Learned {
 	return level.Learn(c.outcomes(m, kind))
 }
 
-// Done is how many judged rounds somebody has done of the rung that a plan is the drill of.
+// Done returns the number of judged rounds that somebody has done on the rung whose drill a plan is.
 func (c Roster) Done(m *Member, p drill.Plan, kind rig.Kind) int {
 	key, n := ladder.Match(p, kind), 0
 	for _, r := range m.Rounds {

@@ -69,7 +69,7 @@ func (c Roster) lastOf(m *Member, a *Assignment) string {
 	return "Not run yet."
 }
 
-// last is when somebody last had a round of their own; zero for never.
+// last returns the time of somebody's last round of their own, zero for never.
 func (m *Member) last() time.Time {
 	for i := len(m.Rounds) - 1; i >= 0; i-- {
 		if !m.Rounds[i].InClass {

@@ -21,7 +21,7 @@ func (s Span) fixed() bool { return !math.IsInf(s.Low, -1) || !math.IsInf(s.High
 // Nobody is on a bag that stands idle.
 const Nobody = -1
 
-// Problem is what is to be laid out: people and bags by their places in lists.
+// Problem is what is to be solved, people and bags by their indices.
 type Problem struct {
 	Rounds int
 	Turns  [][]int   // by person and bag: how many rounds. No person and no bag has more than Rounds
@@ -127,7 +127,7 @@ func (c Problem) stays(b int, now Span, coming []int) bool {
 	return true
 }
 
-// begins is how a bag hangs at first.
+// begins returns the heights at which a bag hangs at first.
 func (c Problem) begins(b int) Span {
 	if math.IsNaN(c.Hung[b]) {
 		return Any

@@ -223,7 +223,7 @@ func (s *solver) tiredness(p int) int {
 	return s.tired(p, s.busy)
 }
 
-// ofPerson is what somebody's rounds cost.
+// ofPerson returns the cost of somebody's rounds.
 func (s *solver) ofPerson(p int) int {
 	if p == Nobody {
 		return 0

@@ -27,7 +27,7 @@ func (State) Values() []State { return []State{Ready, Running, Paused, Done, Sto
 // Over says whether a round has ended.
 func (s State) Over() bool { return s == Done || s == Stopped }
 
-// Action is what moves a round's clock.
+// Action moves a round's clock: start, pause, resume, stop.
 type Action string
 
 // The actions. Finish is the closing bell; Stop ends a round before it.
@@ -42,7 +42,7 @@ const (
 // Values lists them.
 func (Action) Values() []Action { return []Action{Start, Pause, Resume, Stop, Finish} }
 
-// RoundClock is how a round stands. The times are those of the wall; what has not been is zero.
+// RoundClock is the state of a round's clock. Times are wall-clock times, zero for what has not happened.
 type RoundClock struct {
 	State   State
 	Ending  judge.Ended  // "" while it is not over

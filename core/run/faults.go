@@ -28,7 +28,7 @@ type OfferOut struct {
 	Doc   drill.Doc `json:"doc"`
 }
 
-// UntoldOut is what a round cannot show for want of something.
+// UntoldOut is something that a round cannot show.
 type UntoldOut struct {
 	What  string `json:"what"`
 	Needs string `json:"needs"`
@@ -81,10 +81,10 @@ func (j Judged) first() string {
 	return "Nothing stands out: no single fault explains what was missed."
 }
 
-// leastToTell is how many matched strikes a round needs for nothing to stand out to mean something. Assumed.
+// leastToTell is the number of matched strikes from which "no fault" means something. Assumed.
 const leastToTell = 10
 
-// untold is what this round cannot show.
+// untold returns what this round cannot show.
 func (j Judged) untold() []UntoldOut {
 	return answer.Map(fault.Open(j.record.faulty(j.Round)), func(u fault.Untold) UntoldOut {
 		return UntoldOut{u.What, u.Needs}

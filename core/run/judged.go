@@ -63,7 +63,7 @@ type Record struct {
 	Stop      func() error // asked in long loops; nil for never
 }
 
-// Summary is what the log keeps of a round, and what the next drill is chosen by.
+// Summary holds the figures of a round that the log keeps and the next drill is chosen by.
 type Summary struct {
 	Headline string  `json:"headline"`
 	Planned  int     `json:"planned"`
@@ -141,7 +141,7 @@ func (r Record) faulty(round judge.Judgement) fault.Case {
 	return f
 }
 
-// marked are when (s) a kind of mark was set.
+// marked returns the times (s) at which a kind of mark was set.
 func (r Record) marked(kind MarkKind) []float64 {
 	var at []float64
 	for _, m := range r.Marks {
@@ -152,7 +152,7 @@ func (r Record) marked(kind MarkKind) []float64 {
 	return at
 }
 
-// touches are when (s) the bag touched or was missed against it, by the coach's marks.
+// touches returns the times (s) at which the bag touched somebody, by the coach's marks.
 func (r Record) touches() []float64 {
 	var at []float64
 	for _, m := range r.Marks {
@@ -200,8 +200,8 @@ func (j Judged) summary() Summary {
 	return s
 }
 
-// Shows is what a round that counts tells of whoever was on the bag, by what was known of them before it; nothing of
-// one that does not.
+// Shows returns what a round that counts tells of the person, given what was known of them before it; nothing of one
+// that does not.
 func (j Judged) Shows(a trainee.Ability, at time.Time) []trainee.Evidence {
 	if !j.Summary.Counts {
 		return nil

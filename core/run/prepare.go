@@ -141,7 +141,7 @@ func (o Opened) Tempo() float64 {
 	return 0
 }
 
-// meeting is how the drill meets a speed bag.
+// meeting returns how the drill meets a speed bag.
 func (o Opened) meeting() rig.Meeting {
 	if d, ok := o.Plan.(drill.SpeedBagDrill); ok {
 		return d.Meeting()

@@ -89,7 +89,7 @@ type MarkOut struct {
 	Kind MarkKind `json:"kind"`
 }
 
-// GroupOut is what one hand, or one position of the pattern, shows.
+// GroupOut holds the figures of one hand, or of one position in the pattern.
 type GroupOut struct {
 	Hand     string   `json:"hand"`
 	Position int      `json:"position"`
@@ -107,7 +107,7 @@ type BreakOut struct {
 	Recover *float64 `json:"recover" doc:"s"`
 }
 
-// PartOut is what a part of the strikes shows.
+// PartOut holds the figures of one part of the strikes.
 type PartOut struct {
 	Name    string   `json:"name"`
 	Planned int      `json:"planned"`
@@ -181,7 +181,7 @@ func (j Judged) Review(on *drill.Floor) Review {
 	return v
 }
 
-// remarks are what the round shows, one sentence each.
+// remarks returns what the round shows, one sentence each.
 func (j Judged) remarks() []string {
 	list := answer.List(j.Round.Remarks())
 	if c, ok := j.record.Plan.(drill.CombinationDrill); ok {

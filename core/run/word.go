@@ -1,6 +1,6 @@
 package run
 
-// Rating is what a coach says of a round in one word.
+// Rating is a coach's opinion of a round in one word.
 type Rating string
 
 // The three words, from good to not.

@@ -70,7 +70,7 @@ func (Activity) Values() []Activity {
 // Doings lists what can be done off the bag.
 func Doings() []Doing { return slices.Clone(doings) }
 
-// Doing is what the activity is; the zero Doing where there is none.
+// Doing returns the description of an activity, the zero Doing where there is none.
 func (a Activity) Doing() Doing {
 	i := slices.IndexFunc(doings, func(d Doing) bool { return d.Key == a })
 	if i < 0 {

@@ -55,8 +55,8 @@ func (b Block) For() rig.Kind {
 	return ""
 }
 
-// Plan is what a block asks of somebody on a kind of bag, as long as the block lasts. Nil where everybody does their
-// own drill, or it is off the bag. A drill of the library on a bag of another kind is refused, naming drill.
+// Plan returns the drill of a block for somebody on a kind of bag, as long as the block lasts. Nil where everybody does
+// their own drill, or it is off the bag. A drill of the library on a bag of another kind is refused, naming drill.
 func (b Block) Plan(kind rig.Kind) (drill.Plan, error) {
 	switch {
 	case b.Drill != "":
@@ -93,8 +93,8 @@ func (b Block) Plan(kind rig.Kind) (drill.Plan, error) {
 var pauses = map[drill.Pace]float64{drill.Flow: 0.75, drill.Combining: 2, drill.Power: 3, drill.Speedy: 0.5,
 	drill.OwnRhythm: 1.5}
 
-// Lasting is how long (s) a counted block is about to take: its reps by the pace, with room to line up, to whole five
-// seconds. Of any other block it is its own length.
+// Lasting returns the time (s) that a counted block takes, roughly: its reps by the pace, with room to line up, to
+// whole five seconds. Of any other block it is its own length.
 func (b Block) Lasting() int {
 	if b.Times == 0 {
 		return b.Seconds
@@ -107,8 +107,8 @@ func (b Block) Lasting() int {
 	return 5 * int((float64(b.Times)*each+4.999)/5)
 }
 
-// secondsAMove is how long a move of a combination takes by its pace, of somebody in between (assumed; the floor lays
-// it out for whoever stands there).
+// secondsAMove is the time (s) for a move of a combination by its pace, of somebody intermediate (assumed; the floor
+// lays it out for whoever stands there).
 var secondsAMove = map[drill.Pace]float64{drill.Flow: 0.40, drill.Combining: 0.38, drill.Power: 0.60,
 	drill.Speedy: 0.28, drill.OwnRhythm: 0.40}
 

@@ -24,7 +24,7 @@ func (c *Course) carry(at int, s Stretch) {
 	c.extra(at, s)
 }
 
-// nextLap is where the next round on the bags begins and ends in the list; −1 where none comes.
+// nextLap returns the indices at which the next round on the bags begins and ends; −1 where none comes.
 func (c Course) nextLap(at int) (from, to int) {
 	lap := c.Stretches[at].Lap
 	from = -1

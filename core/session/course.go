@@ -72,7 +72,7 @@ func (s Stretch) Rest() bool { return s.Block < 0 }
 
 func (s Stretch) length() drill.Micros { return s.Until - s.From }
 
-// Course is how a session goes on the floor: its stretches in order, those that are over as they were.
+// Course is a session as it goes on the floor: its stretches in order, those that are over as they were.
 type Course struct {
 	Stretches []Stretch `json:"stretches"`
 	Left      []Stretch `json:"left" doc:"blocks that were not done: let go, or still to come when it was ended"`
@@ -154,7 +154,7 @@ func (c Course) Allows(d Done) error {
 	return nil
 }
 
-// Until is when a course is over.
+// Until returns the moment at which a course is over.
 func (c Course) Until() drill.Micros {
 	if len(c.Stretches) == 0 {
 		return 0
@@ -205,7 +205,7 @@ func (c *Course) Do(d Done) {
 	}
 }
 
-// planned is what a stretch has to do; the zero Block for a rest.
+// planned returns the block of a stretch, the zero Block for a rest.
 func (c Course) planned(s Stretch) Block {
 	if s.Rest() || s.Round < 0 {
 		return Block{}
@@ -262,7 +262,7 @@ func (c *Course) again(at int, now drill.Micros, from int) {
 	c.settle(at + 1)
 }
 
-// seconds is how long a stretch is by the plan.
+// seconds returns the planned length of a stretch.
 func (c Course) seconds(s Stretch) int {
 	switch {
 	case s.Round < 0:

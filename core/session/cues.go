@@ -28,7 +28,7 @@ const (
 
 var warnings = []int{30, 15, 10, 5, 3, 2, 1}
 
-// Calls is how a session is called.
+// Calls says how a session is called out.
 type Calls struct {
 	combo.Naming
 	Rotates bool // people change bags between the rounds
@@ -70,7 +70,7 @@ func (c Course) Cues(v Calls) []drill.Event {
 
 func micros(seconds float64) drill.Micros { return drill.Micros(seconds * 1e6) }
 
-// resting is what is said in a rest, or while getting ready: what comes, and the count to the bell.
+// resting adds the calls of a rest, or of the time to get ready: what comes, and the count to the bell.
 func (c Course) resting(i int, v Calls, add func(drill.Micros, drill.EventKind, int, string)) {
 	s := c.Stretches[i]
 	if i+1 == len(c.Stretches) {

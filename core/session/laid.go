@@ -8,9 +8,9 @@ import (
 	"melodromos/core/rig"
 )
 
-// Laid is what is heard and seen of a course together with what is struck in it, by somebody on bags of one kind: the
-// strikes of each block, its board sounds, passes and defences, as far as the block lasts. Blocks of one's own drill,
-// off the bag, or that this bag does not allow have cues alone.
+// Laid returns the timeline of a course for somebody on bags of one kind, calls and bells included: the strikes of each
+// block, its board sounds, passes and defences, as far as the block lasts. Blocks of one's own drill, off the bag, or
+// that this bag does not allow have cues alone.
 func (c Course) Laid(v Calls, who Trainer, kind rig.Kind) []drill.Event {
 	list := c.Cues(v)
 	for _, s := range c.Stretches {

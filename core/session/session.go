@@ -63,7 +63,7 @@ type Block struct {
 // OnBag says whether a block needs a bag.
 func (b Block) OnBag() bool { return b.Activity == "" }
 
-// Round is what stands between two bells, and the rest after it.
+// Round is the work planned between two bells, and the rest after it.
 type Round struct {
 	Kind     RoundKind `json:"kind" enum:"warmUp,change,work,finisher,coolDown"`
 	Emphasis string    `json:"emphasis" maxLength:"120" doc:"the one thing that this round is for"`
@@ -89,7 +89,7 @@ func (s Session) Clone() Session {
 	return s
 }
 
-// Taken is how many seconds the blocks of a round take.
+// Taken returns the time (s) that the blocks of a round take.
 func (r Round) Taken() int {
 	n := 0
 	for _, b := range r.Blocks {
@@ -106,7 +106,7 @@ func (r Round) OwnDrills() bool {
 	return slices.ContainsFunc(r.Blocks, func(b Block) bool { return b.Role == Own })
 }
 
-// Seconds is how long a session lasts; the rest after the last round does not count.
+// Seconds returns the length (s) of a session; the rest after the last round does not count.
 func (s Session) Seconds() int {
 	n := 0
 	for i, r := range s.Rounds {

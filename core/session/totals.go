@@ -11,7 +11,7 @@ import (
 	"melodromos/core/trainee"
 )
 
-// Totals are what a session asks for: of the blocks that are known, which own drills are not.
+// Totals are the amounts of work of a session, without people's own drills, which are not known.
 type Totals struct {
 	Seconds   int `json:"seconds"`
 	OnBag     int `json:"onBag" doc:"s on the bag"`
@@ -58,7 +58,7 @@ type counter struct {
 	known map[Block]count
 }
 
-// count is what one block asks for, or why it cannot be done.
+// count is the amount of work of one block, or why it cannot be done.
 type count struct {
 	strikes, lead, rear, slipsLead, slipsRear, defences int
 

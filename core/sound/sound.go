@@ -29,7 +29,7 @@ type Tone struct {
 	Loud   float64  `json:"loud"`   // of full scale, where it is loudest
 }
 
-// Channel is what a sound belongs to, so that each has its own loudness.
+// Channel is a group of sounds with a loudness of its own.
 type Channel string
 
 // The channels.
@@ -41,7 +41,7 @@ const (
 	Voice    Channel = "voice"
 )
 
-// Sound is how an event sounds. Where Speaks is set, the words of its text follow so many seconds after it.
+// Sound describes the sound of an event. Where Speaks is set, the words of its text follow so many seconds after it.
 type Sound struct {
 	Channel Channel  `json:"channel"`
 	Parts   []Tone   `json:"parts"`
@@ -94,7 +94,7 @@ func All() map[string]Sound {
 	}
 }
 
-// Key is what the sound of an event is called; there is none for some.
+// Key returns the name of an event's sound, "" where it has none.
 func Key(e drill.Event) string {
 	switch {
 	case e.Kind == drill.Rebound && e.N > 0 && e.N%2 == 0:

@@ -13,7 +13,7 @@ import (
 	"melodromos/core/words"
 )
 
-// Clock is how a time of day is written.
+// Clock is the layout of a time of day, as of package time.
 const Clock = "15:04"
 
 // Date is a class that is to be held, once or every week on the same day.
@@ -112,7 +112,7 @@ type Held struct {
 	From, To time.Time
 }
 
-// Starts is when it is held for the first time, by the gym's clock; a time that a change of the clocks leaves out is
+// Starts returns the time of the first class, by the gym's clock; a time that a change of the clocks leaves out is
 // taken as that much later.
 func (d Date) Starts(zone *time.Location) time.Time { return d.on(d.Day, zone) }
 
@@ -152,7 +152,7 @@ func (d Date) Between(from, to time.Time, zone *time.Location) []Held {
 	}
 }
 
-// Ahead is how far ahead the next time of a class is looked for.
+// Ahead is the time within which the next class is looked for.
 const Ahead = 400 * 24 * time.Hour
 
 // Coming is the day of the first time that has not begun by then, by the clock of the zone; "" where none comes.

@@ -26,7 +26,7 @@ var Bands = []Band{FirstTimer, Beginner, Intermediate, Advanced, Expert}
 // Values lists them.
 func (Band) Values() []Band { return Bands }
 
-// Ability is what one trainee can do.
+// Ability holds the figures of what one trainee can do.
 type Ability struct {
 	Timing    float64    // spread of a produced interval as a share of it
 	Motor     float64    // s, spread of the hand
@@ -120,7 +120,7 @@ const (
 	PerBit        = 0.15 // slope of the time to choose between cues (Hick 1952; from memory)
 )
 
-// weakShare is what the weaker side is of the other. Assumed.
+// weakShare is the weaker side's speed as a share of the other's. Assumed.
 const weakShare = 0.9
 
 // Interval is the least time (s) between two strikes of these hands; longer where the second is the weaker side's.
@@ -135,8 +135,8 @@ func (a Ability) Interval(before, next combo.Hand) float64 {
 	return h
 }
 
-// Striker is what a tempo has to be within reach of for somebody whose strikes come from these hands in turn, at no
-// place in particular.
+// Striker returns what limits a tempo for somebody whose strikes come from these hands in turn, at no place in
+// particular.
 func (a Ability) Striker(before, next combo.Hand) rig.Striker {
 	return rig.Striker{Softest: rig.Touch, Hardest: a.FistSpeed, Interval: rig.Quickest * a.Interval(before, next),
 		Swing: rig.Fresh}
@@ -163,8 +163,8 @@ func (a Ability) Between(before, next combo.Placed) float64 {
 // fadeTime (s) is a contest round.
 const fadeTime = 180
 
-// Tired is by how much spread and misses have grown so long (s) after the bell: 1 at the bell. Late in a round is
-// harder (common practice); by how much is assumed.
+// Tired returns the factor by which spread and misses have grown a time (s) after the bell: 1 at the bell. Late in a
+// round is harder (common practice); by how much is assumed.
 func (a Ability) Tired(since float64) float64 { return 1 + a.Fade*math.Max(0, since)/fadeTime }
 
 // Spread returns the standard deviation (s) of a strike that is timed from a cue of this age (s): a part of the hand

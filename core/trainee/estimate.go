@@ -57,7 +57,7 @@ type Evidence struct {
 	Note   string // what it was found by, in words
 }
 
-// figureLimits are what can be believed of each figure.
+// figureLimits are the values of each figure that can be believed.
 var figureLimits = map[Figure]input.Limits{
 	Timing: {Min: 0.005, Max: 0.5}, Motor: {Min: 0.001, Max: 0.1, Unit: "s"}, Alternate: {Min: 0.05, Max: 1, Unit: "s"},
 	SameHand: {Min: 0.08, Max: 1.5, Unit: "s"}, FistSpeed: {Min: 1, Max: 15, Unit: "m/s"},
@@ -124,7 +124,7 @@ func spreadOf(f Figure, spread, value float64) float64 {
 	return spread * value
 }
 
-// figure is where an ability keeps a figure.
+// figure returns the field of an ability that holds a figure.
 func (a *Ability) figure(f Figure) *float64 {
 	switch f {
 	case Timing:
@@ -155,7 +155,7 @@ func (a *Ability) Get(f Figure) float64 { return *a.figure(f) }
 // Set writes a figure.
 func (a *Ability) Set(f Figure, v float64) { *a.figure(f) = v }
 
-// Limits are what can be believed of a figure.
+// Limits returns the values of a figure that can be believed.
 func (f Figure) Limits() input.Limits { return figureLimits[f] }
 
 // perBag says whether a figure is another one on each bag.
@@ -175,7 +175,7 @@ func Estimates(b Band, bag rig.Kind, found []Evidence, now time.Time) (Ability, 
 	return a, list
 }
 
-// Known is what somebody of a band, with a weaker side or "", can do on a kind of bag by all that was found out.
+// Known estimates the ability of somebody of a band, with a weaker side or "", on a kind of bag, from all the evidence.
 func Known(b Band, weak combo.Hand, bag rig.Kind, found []Evidence, now time.Time) Ability {
 	a, _ := Estimates(b, bag, found, now)
 	a.Weak = weak
@@ -239,7 +239,7 @@ func estimate(f Figure, a Ability, bag rig.Kind, found []Evidence, now time.Time
 	return out
 }
 
-// Heard is what a judged round tells of somebody.
+// Heard holds the figures of a person that a judged round gives.
 type Heard struct {
 	Bag     rig.Kind
 	At      time.Time

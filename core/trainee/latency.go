@@ -9,9 +9,9 @@ import (
 	"melodromos/core/input"
 )
 
-// Delay is how much later (s) a device tells of a tap than it was meant, measured by tapping along with clicks or
-// flashes. What a person taps ahead of a beat (some hundredths of a second; Repp, Psychonomic Bulletin & Review 2005,
-// from memory) is in it.
+// Delay is the time (s) by which a device tells of a tap later than it was meant, measured by tapping along with clicks
+// or flashes. What a person taps ahead of a beat (some hundredths of a second; Repp, Psychonomic Bulletin & Review
+// 2005, from memory) is in it.
 type Delay struct {
 	Late    float64 // s, the median; negative where the taps came ahead
 	Spread  float64 // s, standard deviation of a tap

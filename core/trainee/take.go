@@ -6,7 +6,7 @@ import (
 	"melodromos/core/input"
 )
 
-// TestPlan is how the tests are run.
+// TestPlan says how the tests are run.
 type TestPlan struct {
 	RateSeconds float64 `json:"rateSeconds"`
 	BeatPeriod  float64 `json:"beatPeriod" doc:"s"`
@@ -20,7 +20,7 @@ var Plan = TestPlan{RateTime, BeatPeriod, BeatWith, BeatAlone, Reactions}
 
 const mostTaps = 600
 
-// Means is what was tapped with.
+// Means is the device that was tapped on.
 type Means int
 
 // Fingers on a screen or a table only bound what fists do; fists in gloves strike a pad.
@@ -49,6 +49,6 @@ func Take(t Test, trials [][]float64, by Means) (TestResult, error) {
 	return React(t, trials[0])
 }
 
-// TakenOff is what is taken off the taps of a round (s): never less than nothing, since a device tells of no tap before
-// it was made.
+// TakenOff returns the time (s) that is taken off the taps of a round: never less than nothing, since a device tells of
+// no tap before it was made.
 func (d Delay) TakenOff() float64 { return math.Max(0, d.Late) }

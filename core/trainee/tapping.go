@@ -45,7 +45,7 @@ const (
 	lapsed         = 1.00 // s, not looking
 )
 
-// TestResult is what a test found: the evidence, and what the test says of itself.
+// TestResult is the result of a test: the evidence, and how good the test was.
 type TestResult struct {
 	Found []Evidence
 	// Of a beat test, in s: the total, the clock's and the hand's part.
