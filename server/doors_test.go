@@ -35,11 +35,11 @@ func TestDatabaseDown(t *testing.T) {
 			continue
 		}
 		walked++
-		real := strings.NewReplacer("{id}", "00000000-0000-4000-8000-000000000000", "{trainee}",
+		filled := strings.NewReplacer("{id}", "00000000-0000-4000-8000-000000000000", "{trainee}",
 			"00000000-0000-4000-8000-000000000000", "{kind}", "speed", "{key}", strings.Repeat("k", 26)).Replace(path)
-		if status, header, out := u.do("GET", real, nil); status != 503 || header.Get("Retry-After") == "" ||
+		if status, header, out := u.do("GET", filled, nil); status != 503 || header.Get("Retry-After") == "" ||
 			!strings.Contains(string(out), "database does not answer") {
-			t.Errorf("GET %s: %d %v %s", real, status, header, out)
+			t.Errorf("GET %s: %d %v %s", filled, status, header, out)
 		}
 	}
 	if walked < 15 {

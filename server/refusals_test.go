@@ -161,7 +161,7 @@ func TestRefusalsAreSentences(t *testing.T) {
 	u := s.coach(t, "Hazel")
 	bag := json.RawMessage(
 		`{"kind":"doubleEnd","ballDiameter":0.18,"ballMass":0.45,"upper":{"span":0.75,"relaxed":0.577,"stiffness":150},"lower":{"span":0.75,"relaxed":0.577,"stiffness":150},"damping":0.04}`)
-	wrong := func(old, new string) string { return strings.Replace(string(bag), old, new, 1) }
+	wrong := func(old, now string) string { return strings.Replace(string(bag), old, now, 1) }
 	cords, err := rig.Read(input.Parse(bag))
 	if err != nil {
 		t.Fatal(err)

@@ -109,27 +109,27 @@ func TestNothingCrossesGyms(t *testing.T) {
 			walked++
 			parts := strings.Split(path, "/")
 			path := strings.Replace(path, "unreadable/{kind}", "unreadable/drill", 1)
-			real := strings.NewReplacer("{id}", ids[parts[2]], "{trainee}", trainee.ID, "{kind}", "speed", "{stretch}",
+			filled := strings.NewReplacer("{id}", ids[parts[2]], "{trainee}", trainee.ID, "{kind}", "speed", "{stretch}",
 				"1", "{correction}", run.ID).Replace(path)
-			if strings.Contains(real, "{") || strings.HasSuffix(real, "/") {
+			if strings.Contains(filled, "{") || strings.HasSuffix(filled, "/") {
 				t.Fatalf("%s: the walk does not know its parameters", path)
 			}
 			body := bodies[method+" "+path]
-			if status, _, out := nobody.do(method, real, body); status != 401 {
-				t.Errorf("%s %s by nobody: %d %s", method, real, status, out)
+			if status, _, out := nobody.do(method, filled, body); status != 401 {
+				t.Errorf("%s %s by nobody: %d %s", method, filled, status, out)
 			}
 			if strings.HasPrefix(path, "/api/account/") {
 				continue // one's own
 			}
-			status, _, out := mine.do(method, real, body)
+			status, _, out := mine.do(method, filled, body)
 			for _, secret := range secrets {
 				if strings.Contains(string(out), secret) {
-					t.Errorf("%s %s by another gym tells %q: %s", method, real, secret, out)
+					t.Errorf("%s %s by another gym tells %q: %s", method, filled, secret, out)
 				}
 			}
 			named := strings.Contains(path, "{id}") || bodies[method+" "+path] != nil
 			if named && status != 404 {
-				t.Errorf("%s %s by another gym: %d %s, want 404", method, real, status, out)
+				t.Errorf("%s %s by another gym: %d %s, want 404", method, filled, status, out)
 			}
 		}
 	}

@@ -71,10 +71,10 @@ func TestGymMoves(t *testing.T) {
 	if !dry.Dry || dry.What != "gym" || dry.Counts.Added < 4 || len(people) != 0 {
 		t.Fatalf("%+v, %d people", dry, len(people))
 	}
-	if real := bring(gym, ""); !slices.EqualFunc(real.Changes, dry.Changes, func(a, b ledger.Brought) bool {
+	if done := bring(gym, ""); !slices.EqualFunc(done.Changes, dry.Changes, func(a, b ledger.Brought) bool {
 		return a.What == b.What && a.Name == b.Name && a.Does == b.Does
-	}) || real.Counts != dry.Counts {
-		t.Errorf("would be %+v, is %+v", dry, real)
+	}) || done.Counts != dry.Counts {
+		t.Errorf("would be %+v, is %+v", dry, done)
 	}
 	if again := bring(gym, ""); again.Counts.Added+again.Counts.Changed+again.Counts.Differs != 0 ||
 		again.Counts.Same != dry.Counts.Added+dry.Counts.Changed+dry.Counts.Same {

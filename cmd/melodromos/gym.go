@@ -121,9 +121,9 @@ func gymNamed(ctx context.Context, s *store.Store, id string) (store.GymRow, err
 	if err != nil {
 		return store.GymRow{}, err
 	}
-	real := slices.DeleteFunc(slices.Clone(gyms), func(g store.GymRow) bool { return g.Demo })
-	if id == "" && len(real) == 1 {
-		return real[0], nil
+	own := slices.DeleteFunc(slices.Clone(gyms), func(g store.GymRow) bool { return g.Demo })
+	if id == "" && len(own) == 1 {
+		return own[0], nil
 	}
 	namesakes := ""
 	for _, gym := range gyms {
@@ -135,12 +135,12 @@ func gymNamed(ctx context.Context, s *store.Store, id string) (store.GymRow, err
 		}
 	}
 	switch {
-	case len(real) == 0:
+	case len(own) == 0:
 		return store.GymRow{}, input.Refuse("gym",
 			"there is none yet: melodromos gym add --name \"Your gym\" makes one and prints its id")
 	case id == "":
 		return store.GymRow{}, input.Refuse("gym",
-			"expected the id of one of the %d gyms; melodromos gym list shows them", len(real))
+			"expected the id of one of the %d gyms; melodromos gym list shows them", len(own))
 	}
 	return store.GymRow{}, input.Refuse("gym", "expected the id of a gym, as melodromos gym list shows it, not %q%s",
 		id, namesakes)

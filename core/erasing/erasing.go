@@ -42,8 +42,8 @@ func Of(name string) Name {
 	}
 	var n Name
 	if len(parts) > 0 {
-		any := "(?:" + strings.Join(parts, "|") + ")"
-		several := any + `(?:[\s-]+` + any + `)*`
+		one := "(?:" + strings.Join(parts, "|") + ")"
+		several := one + `(?:[\s-]+` + one + `)*`
 		n.part, n.alike = word("(?i)", several), word("", several)
 	}
 	if fields := strings.Fields(name); len(fields) > 1 {

@@ -300,18 +300,18 @@ const markedFrom, markedTo = 1.0, 0.25
 
 // failsAfter says whether a strike fails that follows a hit which a mark at a moment may be of, or, with none, whether
 // none such is there.
-func (a *analysis) failsAfter(at float64) (failed, any bool) {
+func (a *analysis) failsAfter(at float64) (failed, there bool) {
 	for i := 0; i+1 < len(a.rows); i++ {
 		w, next := a.rows[i], a.rows[i+1]
 		if w.hit < 0 || next.gone {
 			continue
 		}
 		if ago := at - a.Hits[w.hit].At; ago >= markedTo && ago <= markedFrom {
-			any = true
+			there = true
 			failed = failed || !next.clean()
 		}
 	}
-	return failed, any
+	return failed, there
 }
 
 // followed compares how often strikes fail after what was marked with how often they do after any other hit.
@@ -328,8 +328,8 @@ func (a *analysis) followed(code Code) (f Fault, there, elsewhere float64) {
 	}
 	n, m := 0.0, 0.0
 	count := func(at float64) (failed, is float64) {
-		bad, any := a.failsAfter(at)
-		if any {
+		bad, there := a.failsAfter(at)
+		if there {
 			is = 1
 		}
 		if bad {

@@ -177,26 +177,26 @@ func (o *Object) number(name string, raw json.RawMessage, l Limits) float64 {
 	return v
 }
 
-// WholeOr reads a whole number from min to max, or gives the default where the field is left out.
-func (o *Object) WholeOr(name string, min, max, otherwise int) int {
+// WholeOr reads a whole number from least to most, or gives the default where the field is left out.
+func (o *Object) WholeOr(name string, least, most, otherwise int) int {
 	raw, ok := o.take(name)
 	if !ok {
 		return otherwise
 	}
 	var v float64
-	if err := json.Unmarshal(raw, &v); err != nil || v != math.Trunc(v) || v < float64(min) || v > float64(max) {
-		o.Fail(name, "expected a whole number from %d to %d, not %s", min, max, short(raw))
+	if err := json.Unmarshal(raw, &v); err != nil || v != math.Trunc(v) || v < float64(least) || v > float64(most) {
+		o.Fail(name, "expected a whole number from %d to %d, not %s", least, most, short(raw))
 		return otherwise
 	}
 	return int(v)
 }
 
-// Whole reads a required whole number from min to max.
-func (o *Object) Whole(name string, min, max int) int {
+// Whole reads a required whole number from least to most.
+func (o *Object) Whole(name string, least, most int) int {
 	if !o.Has(name) {
-		o.Fail(name, "missing; expected a whole number from %d to %d", min, max)
+		o.Fail(name, "missing; expected a whole number from %d to %d", least, most)
 	}
-	return o.WholeOr(name, min, max, min)
+	return o.WholeOr(name, least, most, least)
 }
 
 // FlagOr reads true or false, or gives the default where the field is left out.
@@ -212,8 +212,8 @@ func (o *Object) FlagOr(name string, otherwise bool) bool {
 	return v
 }
 
-// Text reads a required text of at most max characters.
-func (o *Object) Text(name string, max int) string {
+// Text reads a required text of at most that many characters.
+func (o *Object) Text(name string, most int) string {
 	raw, ok := o.take(name)
 	if !ok {
 		o.Fail(name, "missing; expected a text")
@@ -222,14 +222,14 @@ func (o *Object) Text(name string, max int) string {
 	var v string
 	if err := json.Unmarshal(raw, &v); err != nil {
 		o.Fail(name, "expected a text, not %s", short(raw))
-	} else if n := utf8.RuneCountInString(v); n > max {
-		o.Fail(name, "expected at most %d characters, not %d", max, n)
+	} else if n := utf8.RuneCountInString(v); n > most {
+		o.Fail(name, "expected at most %d characters, not %d", most, n)
 	}
 	return v
 }
 
-// Texts reads a required list of at most max texts of at most long characters each.
-func (o *Object) Texts(name string, max, long int) []string {
+// Texts reads a required list of at most that many texts, of at most long characters each.
+func (o *Object) Texts(name string, most, long int) []string {
 	raw, ok := o.take(name)
 	if !ok {
 		o.Fail(name, "missing; expected a list of texts")
@@ -240,8 +240,8 @@ func (o *Object) Texts(name string, max, long int) []string {
 		o.Fail(name, "expected a list of texts, not %s", short(raw))
 		return nil
 	}
-	if len(list) > max {
-		o.Fail(name, "expected at most %d texts, not %d", max, len(list))
+	if len(list) > most {
+		o.Fail(name, "expected at most %d texts, not %d", most, len(list))
 	}
 	for _, text := range list {
 		if n := utf8.RuneCountInString(text); n > long {
@@ -251,8 +251,8 @@ func (o *Object) Texts(name string, max, long int) []string {
 	return list
 }
 
-// Numbers reads a required list of at most max numbers.
-func (o *Object) Numbers(name string, max int) []float64 {
+// Numbers reads a required list of at most that many numbers.
+func (o *Object) Numbers(name string, most int) []float64 {
 	raw, ok := o.take(name)
 	if !ok {
 		o.Fail(name, "missing; expected a list of numbers")
@@ -263,8 +263,8 @@ func (o *Object) Numbers(name string, max int) []float64 {
 		o.Fail(name, "expected a list of numbers, not %s", short(raw))
 		return nil
 	}
-	if len(list) > max {
-		o.Fail(name, "expected at most %d numbers, not %d", max, len(list))
+	if len(list) > most {
+		o.Fail(name, "expected at most %d numbers, not %d", most, len(list))
 	}
 	return list
 }
@@ -341,8 +341,8 @@ func (o *Object) Into(name string, into any) error {
 	return Refuse(path, "expected a value (%s)", plain(err))
 }
 
-// List opens a required list of at most max objects.
-func (o *Object) List(name string, max int) []*Object {
+// List opens a required list of at most that many objects.
+func (o *Object) List(name string, most int) []*Object {
 	raw, ok := o.take(name)
 	if !ok {
 		o.Fail(name, "missing; expected a list of objects")
@@ -353,8 +353,8 @@ func (o *Object) List(name string, max int) []*Object {
 		o.Fail(name, "expected a list of objects, not %s", short(raw))
 		return nil
 	}
-	if len(rows) > max {
-		o.Fail(name, "expected at most %d entries, not %d", max, len(rows))
+	if len(rows) > most {
+		o.Fail(name, "expected at most %d entries, not %d", most, len(rows))
 		return nil
 	}
 	list := make([]*Object, len(rows))

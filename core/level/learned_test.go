@@ -9,12 +9,12 @@ import (
 // What is learned shrinks towards nothing with one round and finds the difference with many; sure things stay sure.
 func TestLearn(t *testing.T) {
 	r := rand.New(rand.NewPCG(1, 2))
-	rounds := func(n int, predicted, real float64) []Outcome {
+	rounds := func(n int, predicted, actual float64) []Outcome {
 		var list []Outcome
 		for range n {
 			met := 0
 			for range 100 {
-				if r.Float64() < real {
+				if r.Float64() < actual {
 					met++
 				}
 			}

@@ -159,30 +159,30 @@ func TestLoadsOfEachKind(t *testing.T) {
 // figure of theirs is infinite.
 func TestAnyRig(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 6))
-	any := func(from, to float64) float64 { return from + (to-from)*r.Float64() }
-	cordAt := func() Cord { s := any(0.3, 1.8); return Cord{s, s * any(0.3, 0.99), any(15, 600)} }
+	from := func(low, high float64) float64 { return low + (high-low)*r.Float64() }
+	cordAt := func() Cord { s := from(0.3, 1.8); return Cord{s, s * from(0.3, 0.99), from(15, 600)} }
 	made := map[Kind]int{}
 	for range 400 {
 		for _, one := range []Rig{
-			DoubleEndBag{any(0.06, 0.4), any(0.1, 1.5), cordAt(), cordAt(), any(0, 0.3)},
-			ReflexBag{any(0.06, 0.4), any(0.1, 3), any(0.5, 1.7), any(0, 3), any(5, 200), any(0, 0.3)},
-			SlipBag{any(1.6, 5), any(0.7, 2.2), any(0.05, 0.4), any(0.05, 4)},
-			HangingBag{Shape: "cylinder", Mass: any(5, 100), Length: any(0.5, 2), Diameter: any(0.2, 0.6),
-				Chain: any(0, 2), AnchorHeight: any(1.5, 5)},
-			SpeedBag{any(0.12, 0.45), any(0.08, 0.35), any(0.08, 1.2), any(0, 0.08), any(0.4, 0.95), any(1, 2.8)},
+			DoubleEndBag{from(0.06, 0.4), from(0.1, 1.5), cordAt(), cordAt(), from(0, 0.3)},
+			ReflexBag{from(0.06, 0.4), from(0.1, 3), from(0.5, 1.7), from(0, 3), from(5, 200), from(0, 0.3)},
+			SlipBag{from(1.6, 5), from(0.7, 2.2), from(0.05, 0.4), from(0.05, 4)},
+			HangingBag{Shape: "cylinder", Mass: from(5, 100), Length: from(0.5, 2), Diameter: from(0.2, 0.6),
+				Chain: from(0, 2), AnchorHeight: from(1.5, 5)},
+			SpeedBag{from(0.12, 0.45), from(0.08, 0.35), from(0.08, 1.2), from(0, 0.08), from(0.4, 0.95), from(1, 2.8)},
 		} {
 			if one.Check() != nil {
 				continue
 			}
-			p := Place{LowerAnchor: any(0, 1), BaseMass: any(1, 100), BaseWidth: any(0.2, 1), RatedLoad: any(0, 300),
-				Beyond: any(0, 3), Behind: any(0, 3)}
-			a, err := one.AtFist(any(0.5, 5), everydayMeeting(one))
+			p := Place{LowerAnchor: from(0, 1), BaseMass: from(1, 100), BaseWidth: from(0.2, 1), RatedLoad: from(0, 300),
+				Beyond: from(0, 3), Behind: from(0, 3)}
+			a, err := one.AtFist(from(0.5, 5), everydayMeeting(one))
 			if err != nil {
 				continue // a meeting beyond the board
 			}
 			made[one.Kind()]++
-			u := Use{Place: p, Body: Body{Height: any(0.9, 2.3)}, Launch: a.Launch, Fist: a.FistSpeed,
-				Hardest: any(3, 10), SameHand: 0.4}
+			u := Use{Place: p, Body: Body{Height: from(0.9, 2.3)}, Launch: a.Launch, Fist: a.FistSpeed,
+				Hardest: from(3, 10), SameHand: 0.4}
 			s := one.SetUp(p, u.Body, a.Launch)
 			for _, f := range Findings(one, u, s) {
 				if math.IsInf(f.Figure, 0) || f.Title == "" || f.Code == "" {

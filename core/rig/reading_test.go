@@ -56,7 +56,7 @@ func TestMisreadings(t *testing.T) {
 		noise := rand.New(rand.NewPCG(9, uint64(len(r.Kind()))))
 		asked := map[Reading]int{}
 		for range people {
-			real, want := other(r, noise)
+			actual, want := other(r, noise)
 			force := r.LeastKnown().force() * math.Exp(0.2*noise.NormFloat64())
 			if r.Kind() == Speed {
 				force = 3 * math.Exp(0.15*noise.NormFloat64())
@@ -68,9 +68,9 @@ func TestMisreadings(t *testing.T) {
 				var at []float64
 				switch as {
 				case BothWays:
-					at = crossings(t, real, force, 10)
+					at = crossings(t, actual, force, 10)
 				case EverySecond:
-					all, err := real.LeastKnown().events(real, force, 14)
+					all, err := actual.LeastKnown().events(actual, force, 14)
 					if err != nil {
 						t.Fatal(err)
 					}
@@ -79,7 +79,7 @@ func TestMisreadings(t *testing.T) {
 					}
 				default:
 					var err error
-					if at, err = real.LeastKnown().events(real, force, 9); err != nil {
+					if at, err = actual.LeastKnown().events(actual, force, 9); err != nil {
 						t.Fatal(err)
 					}
 				}
@@ -112,9 +112,9 @@ func TestMisreadings(t *testing.T) {
 
 // Cords of 120 N/m, every crossing tapped: they came out at 451 and nothing was said.
 func TestEveryCrossing(t *testing.T) {
-	real, believed := doubleEnd, doubleEnd
-	real.Upper.Stiffness, real.Lower.Stiffness = 120, 120
-	row := append([]float64{0}, crossings(t, real, 2, 10)...)
+	actual, believed := doubleEnd, doubleEnd
+	actual.Upper.Stiffness, actual.Lower.Stiffness = 120, 120
+	row := append([]float64{0}, crossings(t, actual, 2, 10)...)
 	_, found, err := Calibrate(believed, [][]float64{row}, nil)
 	if err != nil || found.Doubt == nil || found.Doubt.Reading != BothWays {
 		t.Fatalf("%+v, %v", found, err)
@@ -126,7 +126,7 @@ func TestEveryCrossing(t *testing.T) {
 		t.Errorf("%+v, %v", again, err)
 	}
 	// Counted against a watch: eleven crossings for six returns.
-	at := crossings(t, real, 2, 11)
+	at := crossings(t, actual, 2, 11)
 	_, counted, err := CalibrateCount(believed, 11, at[10], AsAsked, nil)
 	if err != nil || counted.Doubt == nil || counted.Doubt.Reading != BothWays {
 		t.Fatalf("%+v, %v", counted, err)

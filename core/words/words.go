@@ -6,6 +6,7 @@ import (
 	"math"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 )
 
 // Units says in which system lengths are put into words.
@@ -103,10 +104,8 @@ func Upper(text string) string { return first(text, strings.ToUpper) }
 func Lower(text string) string { return first(text, strings.ToLower) }
 
 func first(text string, change func(string) string) string {
-	if text == "" {
-		return ""
-	}
-	return change(text[:1]) + text[1:]
+	_, size := utf8.DecodeRuneInString(text)
+	return change(text[:size]) + text[size:]
 }
 
 // Short keeps a text within so many characters.

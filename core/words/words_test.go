@@ -10,6 +10,7 @@ func TestWords(t *testing.T) {
 		Imperial.Length(0.0254): "1 in", Imperial.Length(0.889): "35 in", Trimmed(3.04): "3", Trimmed(2.96): "3",
 		Trimmed(0.25): "0.2",
 		Number(3):     "three", Number(11): "11", Number(-1): "-1", Upper("hang it"): "Hang it",
+		Upper("élan"): "Élan", Lower("Über"): "über",
 		Ordinal(1): "first", Ordinal(9): "ninth", Ordinal(11): "11th", Ordinal(22): "22nd", Ordinal(113): "113th",
 		Lower("Hangs"): "hangs",
 		Upper(""):      "",

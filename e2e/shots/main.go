@@ -212,12 +212,12 @@ func take() error {
 			return err
 		}
 	}
-	for name, make := range map[string]func(*browser.Page) (string, error){"run-phone-wall": onFloor,
+	for name, take := range map[string]func(*browser.Page) (string, error){"run-phone-wall": onFloor,
 		"cards": onPaper} {
 		if !wanted(name) {
 			continue
 		}
-		page, err := make(p)
+		page, err := take(p)
 		if err != nil {
 			return err
 		}

@@ -117,11 +117,11 @@ func moment(o *input.Object, field string) time.Time {
 	return at.UTC()
 }
 
-func textOr(o *input.Object, field string, max int) string {
+func textOr(o *input.Object, field string, most int) string {
 	if !o.Has(field) {
 		return ""
 	}
-	return o.Text(field, max)
+	return o.Text(field, most)
 }
 
 func name(o *input.Object) string {
