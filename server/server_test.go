@@ -109,8 +109,8 @@ func TestNothingCrossesGyms(t *testing.T) {
 			walked++
 			parts := strings.Split(path, "/")
 			path := strings.Replace(path, "unreadable/{kind}", "unreadable/drill", 1)
-			filled := strings.NewReplacer("{id}", ids[parts[2]], "{trainee}", trainee.ID, "{kind}", "speed", "{stretch}",
-				"1", "{correction}", run.ID).Replace(path)
+			filled := strings.NewReplacer("{id}", ids[parts[2]], "{trainee}", trainee.ID, "{kind}", "speed",
+				"{stretch}", "1", "{correction}", run.ID).Replace(path)
 			if strings.Contains(filled, "{") || strings.HasSuffix(filled, "/") {
 				t.Fatalf("%s: the walk does not know its parameters", path)
 			}

@@ -174,8 +174,8 @@ func TestAnyRig(t *testing.T) {
 			if one.Check() != nil {
 				continue
 			}
-			p := Place{LowerAnchor: from(0, 1), BaseMass: from(1, 100), BaseWidth: from(0.2, 1), RatedLoad: from(0, 300),
-				Beyond: from(0, 3), Behind: from(0, 3)}
+			p := Place{LowerAnchor: from(0, 1), BaseMass: from(1, 100), BaseWidth: from(0.2, 1),
+				RatedLoad: from(0, 300), Beyond: from(0, 3), Behind: from(0, 3)}
 			a, err := one.AtFist(from(0.5, 5), everydayMeeting(one))
 			if err != nil {
 				continue // a meeting beyond the board
