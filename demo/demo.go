@@ -165,15 +165,8 @@ var givens = []given{
 
 // line is a combination drill.
 func line(text string, landing drill.Landing, pause, work float64) drill.CombinationDrill {
-	return drill.CombinationDrill{
-		Text:     text,
-		Stance:   combo.Orthodox,
-		Landing:  landing,
-		Pace:     drill.Combining,
-		Pause:    pause,
-		Work:     work,
-		Guidance: drill.Fading,
-	}
+	return drill.CombinationDrill{Text: text, Stance: combo.Orthodox, Landing: landing, Pace: drill.Combining,
+		Pause: pause, Work: work, Guidance: drill.Fading}
 }
 
 // Load makes the demo gym unless it is there already.

@@ -46,8 +46,7 @@ func (c caller) questionAbout(t store.Trainee, bag rig.Rig, place rig.Place, m r
 	ability, err := ledger.Ability(c.gym, t, bag.Kind(), c.gym.Now())
 	return bench.Question{
 		Rig: bag, Place: place, User: personOf(t), Ability: ability, Novice: trainee.Band(t.Band).Novice(),
-		Meeting: m, Borders: bordersOf(c.row), Units: c.units(),
-	}, err
+		Meeting: m, Borders: bordersOf(c.row), Units: c.units()}, err
 }
 
 // question reads who and what is asked about.

@@ -166,14 +166,8 @@ func TestCarriedOver(t *testing.T) {
 	u.want(200, "GET", "/api/gym", nil, &settings)
 	settings.Kicks = true
 	u.want(200, "PUT", "/api/gym", settings, nil)
-	stop := drill.CombinationDrill{
-		Text:     "2 - stop 1 - round kick rear",
-		Landing:  drill.OnReturns,
-		Pace:     drill.Combining,
-		Pause:    2,
-		Work:     60,
-		Guidance: drill.Called,
-	}
+	stop := drill.CombinationDrill{Text: "2 - stop 1 - round kick rear", Landing: drill.OnReturns,
+		Pace: drill.Combining, Pause: 2, Work: 60, Guidance: drill.Called}
 	var made Drill
 	u.want(200, "POST", "/api/drills", Drill{Name: "Stop it", Kind: "hanging", Doc: DrillDoc{Plan: stop}}, &made)
 	var over CarriedOver

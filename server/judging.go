@@ -76,14 +76,8 @@ func ratingOut(r *store.Rating) *Rating {
 	if r == nil {
 		return nil
 	}
-	return &Rating{
-		Clean:   r.Clean,
-		OutOf:   r.OutOf,
-		Word:    run.Rating(r.Word),
-		Note:    r.Note,
-		Version: r.Version,
-		Coach:   r.Coach,
-	}
+	return &Rating{Clean: r.Clean, OutOf: r.OutOf, Word: run.Rating(r.Word), Note: r.Note, Version: r.Version,
+		Coach: r.Coach}
 }
 
 // ratingRow is what a coach says as it is stored.

@@ -383,14 +383,8 @@ func TestSameForAll(t *testing.T) {
 func TestAssigned(t *testing.T) {
 	c := hall(2, 2, func(c *roster.Roster) {
 		c.Members[0].Given = []roster.Assignment{{ID: "a1", Name: "Her own", Bag: "bag1", Own: true,
-			Plan: drill.CombinationDrill{
-				Text:     "1-2",
-				Landing:  drill.OnReturns,
-				Pace:     drill.Combining,
-				Pause:    2,
-				Work:     60,
-				Guidance: drill.Fading,
-			}}}
+			Plan: drill.CombinationDrill{Text: "1-2", Landing: drill.OnReturns, Pace: drill.Combining, Pause: 2,
+				Work: 60, Guidance: drill.Fading}}}
 	})
 	p, err := New(c, Ask{People: everybody(c), Minutes: 30})
 	if err != nil {

@@ -30,15 +30,8 @@ func said(t *testing.T, p drill.Plan, on rig.Rig) (string, []Piece, []Knob) {
 
 // The sentence says a drill as a coach would, each knob is behind exactly one part, and there are at most ten.
 func TestSaid(t *testing.T) {
-	line := drill.CombinationDrill{
-		Text:     "1-1-2",
-		Stance:   combo.Orthodox,
-		Landing:  drill.OnReturns,
-		Pace:     drill.Combining,
-		Pause:    3,
-		Work:     60,
-		Guidance: drill.Fading,
-	}
+	line := drill.CombinationDrill{Text: "1-1-2", Stance: combo.Orthodox, Landing: drill.OnReturns,
+		Pace: drill.Combining, Pause: 3, Work: 60, Guidance: drill.Fading}
 	count, called, free, still := line, line, line, line
 	count.Work, count.Repetitions = 0, 8
 	cues := drill.CalledMoves()

@@ -85,15 +85,8 @@ func TestCarriedError(t *testing.T) {
 	if !(list[0].Angle > list[1].Angle && list[1].Angle > list[2].Angle && list[2].Angle > list[0].Angle/3) {
 		t.Errorf("it does not die away slowly: %+v", list)
 	}
-	still := CombinationDrill{
-		Text:    "1-2",
-		Stance:  combo.Orthodox,
-		Landing: OnReturns,
-		Rhythm:  NoReturn,
-		Pace:    Combining,
-		Pause:   2,
-		Work:    30,
-	}
+	still := CombinationDrill{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Rhythm: NoReturn,
+		Pace: Combining, Pause: 2, Work: 30}
 	if rep, err = Land(still, Floor{Bag: gentle, Ability: able}); err != nil {
 		t.Fatal(err)
 	}

@@ -85,15 +85,8 @@ func TestBelongs(t *testing.T) {
 		{"1-2", Floor{Bag: gentle, Place: rig.Place{PowerCap: 2}}, "all this bag takes"},
 		{"1-2", Floor{Bag: gentle, Ability: trainee.Start(trainee.FirstTimer), Theirs: true}, ""},
 	} {
-		d := CombinationDrill{
-			Text:     c.text,
-			Stance:   combo.Orthodox,
-			Landing:  OnReturns,
-			Pace:     Combining,
-			Pause:    2,
-			Work:     30,
-			Guidance: Alone,
-		}
+		d := CombinationDrill{Text: c.text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2,
+			Work: 30, Guidance: Alone}
 		if c.on.Ability == (trainee.Ability{}) {
 			c.on.Ability = able
 		}
@@ -122,16 +115,8 @@ func TestBelongs(t *testing.T) {
 		t.Errorf("an elbow as a counter on a pole: %v", err)
 	}
 	mild := Floor{Bag: gentle, Ability: trainee.Start(trainee.FirstTimer), Theirs: true}
-	hard := CombinationDrill{
-		Text:     "1-2!",
-		Fist:     7,
-		Stance:   combo.Orthodox,
-		Landing:  OnReturns,
-		Pace:     Combining,
-		Pause:    2,
-		Work:     30,
-		Guidance: Alone,
-	}
+	hard := CombinationDrill{Text: "1-2!", Fist: 7, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining,
+		Pause: 2, Work: 30, Guidance: Alone}
 	if _, err := Land(hard, mild); err == nil || !strings.Contains(err.Error(), "this person's greatest") {
 		t.Errorf("%v", err)
 	}

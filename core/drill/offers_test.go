@@ -79,15 +79,8 @@ func TestOffersDeliver(t *testing.T) {
 	for range 600 {
 		on := Floor{Bag: bags[r.IntN(len(bags))], Ability: trainee.Start(trainee.Bands[r.IntN(5)]), Seed: 1,
 			Theirs: true}
-		c := CombinationDrill{
-			Text:     lines[r.IntN(len(lines))],
-			Stance:   combo.Orthodox,
-			Landing:  OnReturns,
-			Pace:     Combining,
-			Pause:    2,
-			Work:     60,
-			Guidance: Alone,
-		}
+		c := CombinationDrill{Text: lines[r.IntN(len(lines))], Stance: combo.Orthodox, Landing: OnReturns,
+			Pace: Combining, Pause: 2, Work: 60, Guidance: Alone}
 		if on.Bag.Kind() != rig.Slip && r.IntN(4) == 0 {
 			c.Landing, c.Tempo = Freely, float64(100+r.IntN(300))
 		}

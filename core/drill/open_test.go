@@ -53,15 +53,8 @@ func TestOpen(t *testing.T) {
 			t.Errorf("%s, half a minute: %v, %v", name, again, err)
 		}
 	}
-	line := CombinationDrill{
-		Text:     "1-2",
-		Stance:   combo.Orthodox,
-		Landing:  OnReturns,
-		Pace:     Combining,
-		Pause:    2,
-		Work:     60,
-		Guidance: Fading,
-	}
+	line := CombinationDrill{Text: "1-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2,
+		Work: 60, Guidance: Fading}
 	longer, other := line, line
 	longer.Work, longer.Repetitions, longer.Stance, other.Text = 0, 20, combo.Southpaw, "1-2-3"
 	if s, same := Between(line, longer); !same || s != (Settings{Repetitions: 20}) {
@@ -98,16 +91,8 @@ func TestLeftOpen(t *testing.T) {
 			t.Errorf("%s: laid out open %v %v, and solved %v %v", band, a.End, err, b.End, other)
 		}
 	}
-	line := CombinationDrill{
-		Text:     "2-2",
-		Stance:   combo.Orthodox,
-		Landing:  OnReturns,
-		Pace:     Combining,
-		Effort:   0.2,
-		Pause:    2,
-		Work:     60,
-		Guidance: Fading,
-	}
+	line := CombinationDrill{Text: "2-2", Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Effort: 0.2,
+		Pause: 2, Work: 60, Guidance: Fading}
 	if fist := line.With(bag, trainee.Start(trainee.FirstTimer)).Fist; fist != 1 {
 		t.Errorf("a fifth of 5 m/s is %g", fist)
 	}
@@ -116,15 +101,8 @@ func TestLeftOpen(t *testing.T) {
 // From one kind of bag to another, what has no place there is left out and said; the rest stays.
 func TestCarry(t *testing.T) {
 	line := func(text string, change ...func(*CombinationDrill)) CombinationDrill {
-		c := CombinationDrill{
-			Text:     text,
-			Stance:   combo.Orthodox,
-			Landing:  OnReturns,
-			Pace:     Combining,
-			Pause:    2,
-			Work:     60,
-			Guidance: Fading,
-		}
+		c := CombinationDrill{Text: text, Stance: combo.Orthodox, Landing: OnReturns, Pace: Combining, Pause: 2,
+			Work: 60, Guidance: Fading}
 		for _, f := range change {
 			f(&c)
 		}

@@ -72,15 +72,8 @@ func TestAnchored(t *testing.T) {
 // Where every strike meets a bag at rest there is no lateness to tell, and nothing is said in figures that are none.
 func TestAllAtRest(t *testing.T) {
 	bag := rig.ReflexBag{BallDiameter: 0.22, BallMass: 0.9, PoleLength: 1.1, PoleMass: 0.8, Spring: 50, Damping: 0.06}
-	c := drill.CombinationDrill{
-		Text:     "1",
-		Stance:   combo.Orthodox,
-		Landing:  drill.OnReturns,
-		Pace:     drill.Combining,
-		Pause:    1,
-		Work:     40,
-		Guidance: drill.Alone,
-	}
+	c := drill.CombinationDrill{Text: "1", Stance: combo.Orthodox, Landing: drill.OnReturns, Pace: drill.Combining,
+		Pause: 1, Work: 40, Guidance: drill.Alone}
 	line, _, err := drill.CompileCombination(c, drill.Floor{Bag: bag, Ability: trainee.Start(trainee.Intermediate),
 		Seed: 1})
 	if err != nil {

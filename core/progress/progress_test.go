@@ -26,23 +26,9 @@ func zone(t testing.TB) *time.Location {
 
 // round is one of somebody on the quay bag so many days before now.
 func round(id string, daysAgo float64, share float64) LogRound {
-	return LogRound{
-		ID:        id,
-		At:        monday.Add(-time.Duration(daysAgo * 24 * float64(time.Hour))),
-		Trainee:   "t",
-		Name:      "Runa",
-		Bag:       "q",
-		BagName:   "Quay",
-		Kind:      rig.Speed,
-		Drill:     "d",
-		DrillName: "Five",
-		Planned:   100,
-		Strikes:   98,
-		Longest:   int(100 * share),
-		Share:     share,
-		Lasted:    60,
-		Judged:    true,
-	}
+	return LogRound{ID: id, At: monday.Add(-time.Duration(daysAgo * 24 * float64(time.Hour))), Trainee: "t",
+		Name: "Runa", Bag: "q", BagName: "Quay", Kind: rig.Speed, Drill: "d", DrillName: "Five", Planned: 100,
+		Strikes: 98, Longest: int(100 * share), Share: share, Lasted: 60, Judged: true}
 }
 
 func TestWeeks(t *testing.T) {

@@ -45,15 +45,8 @@ type PastRound struct {
 
 // rung is the round as the ladder has it.
 func (r PastRound) rung() ladder.RungRound {
-	out := ladder.RungRound{
-		At:      r.At,
-		Rung:    r.Rung,
-		Clean:   r.Share,
-		Longest: r.Longest,
-		Planned: r.Planned,
-		Wild:    r.Wild,
-		Eased:   r.Eased,
-	}
+	out := ladder.RungRound{At: r.At, Rung: r.Rung, Clean: r.Share, Longest: r.Longest, Planned: r.Planned,
+		Wild: r.Wild, Eased: r.Eased}
 	if rung, ok := ladder.Find(r.Rung); ok && rung.Paced && r.Asked > 0 {
 		out.Tempo = r.Tempo / r.Asked
 	}
@@ -179,10 +172,8 @@ func (c Roster) MainKind(m *Member) rig.Kind {
 // Floor returns what a drill is laid out for when it is graded for somebody: the bag, and their ability as far as it is
 // known.
 func (c Roster) Floor(m *Member, b *Bag) drill.Floor {
-	return drill.Floor{
-		Bag: b.Rig, Place: b.Place, Ability: trainee.Known(m.Band, m.Weak, b.Kind(), m.Evidence, c.Now),
-		Theirs: true, NoKicks: !c.Kicks, Undrawn: true, Seed: 1, Stop: c.Stop,
-	}
+	return drill.Floor{Bag: b.Rig, Place: b.Place, Ability: trainee.Known(m.Band, m.Weak, b.Kind(), m.Evidence, c.Now),
+		Theirs: true, NoKicks: !c.Kicks, Undrawn: true, Seed: 1, Stop: c.Stop}
 }
 
 // career returns somebody's rounds and decisions on a kind of bag.

@@ -248,15 +248,8 @@ func TestAwayWithASetDrill(t *testing.T) {
 func TestFitted(t *testing.T) {
 	c := gym(person("ines"), person("yusuf", func(m *Member) { m.Band = trainee.Advanced }),
 		person("dov", func(m *Member) { m.Cautions = []caution.Type{caution.Wrist} }))
-	open := drill.CombinationDrill{
-		Text:     "1-2-3",
-		Stance:   combo.Orthodox,
-		Landing:  drill.OnReturns,
-		Pace:     drill.Combining,
-		Pause:    2,
-		Work:     60,
-		Guidance: drill.Fading,
-	}
+	open := drill.CombinationDrill{Text: "1-2-3", Stance: combo.Orthodox, Landing: drill.OnReturns,
+		Pace: drill.Combining, Pause: 2, Work: 60, Guidance: drill.Fading}
 	ines, yusuf := c.Fitted(c.Member("ines"), c.Bag("cords"), open), c.Fitted(c.Member("yusuf"), c.Bag("cords"), open)
 	if !ines.Given || !yusuf.Given || ines.Settings.Fist == 0 || yusuf.Settings.Fist <= ines.Settings.Fist {
 		t.Errorf("%+v and %+v", ines, yusuf)

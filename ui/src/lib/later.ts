@@ -3,8 +3,8 @@ import { wrap } from 'svelte-spa-router/wrap'
 import Unreached from './ui/Unreached.svelte'
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- each view has props of its own
-export type View = Component<any>
-type Module = { default: View }
+export type AnyView = Component<any>
+type Module = { default: AnyView }
 export type Loads = () => Promise<Module>
 
 /** The views that nobody has opened yet. */

@@ -1,10 +1,10 @@
 <!-- Stands in place of a view that could not be loaded, and becomes it once it can: at a press, or as soon as the line is back. -->
 <script lang="ts">
-  import { loaded, type Loads, type View as Any } from '../later'
+  import { loaded, type AnyView, type Loads } from '../later'
   import Notice from './Notice.svelte'
 
   let { load, params }: { load: Loads; params?: Record<string, string> } = $props()
-  let View = $state.raw<Any | null>(null)
+  let View = $state.raw<AnyView | null>(null)
   let tries = 0
 
   async function again() {
