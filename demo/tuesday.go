@@ -40,7 +40,7 @@ func tuesday(g *store.Gym, coach store.Coach, now time.Time) error {
 	if err != nil {
 		return err
 	}
-	c, err := ledger.Class(g, row, "", now, nil)
+	c, err := ledger.Roster(g, row, "", now, nil)
 	if err != nil {
 		return err
 	}

@@ -31,7 +31,7 @@ func TestWhatIsProposedIsGiven(t *testing.T) {
 		t.Fatal(err)
 	}
 	read := func() roster.Roster {
-		c, err := ledger.Class(gym, row, "", time.Now(), nil)
+		c, err := ledger.Roster(gym, row, "", time.Now(), nil)
 		if err != nil {
 			t.Fatal(err)
 		}

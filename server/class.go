@@ -59,11 +59,11 @@ type Acceptance struct {
 
 // class reads everybody, member one person.
 func (c caller) class() (roster.Roster, error) {
-	return ledger.Class(c.gym, c.row, "", c.gym.Now(), c.stop)
+	return ledger.Roster(c.gym, c.row, "", c.gym.Now(), c.stop)
 }
 
 func (c caller) member(id string) (roster.Roster, *roster.Member, error) {
-	cl, err := ledger.Class(c.gym, c.row, id, c.gym.Now(), c.stop)
+	cl, err := ledger.Roster(c.gym, c.row, id, c.gym.Now(), c.stop)
 	if err != nil {
 		return cl, nil, err
 	}

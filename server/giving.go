@@ -45,7 +45,7 @@ func (c caller) give(id string, in Giving) ([]GivenOut, error) {
 	if err != nil {
 		return nil, err
 	}
-	cl, err := ledger.Class(c.gym, c.row, "", c.gym.Now(), c.stop)
+	cl, err := ledger.Roster(c.gym, c.row, "", c.gym.Now(), c.stop)
 	if err != nil {
 		return nil, err
 	}

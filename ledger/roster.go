@@ -30,15 +30,10 @@ func Zone(row store.GymRow) *time.Location {
 	return zone
 }
 
-// Class reads what is known of one trainee, archived or not, or of all who train where the id is empty, and of the bags
-// that hang.
-func Class(
-	gym *store.Gym,
-	row store.GymRow,
-	traineeID string,
-	now time.Time,
-	stop func() error,
-) (roster.Roster, error) {
+// Roster reads what is known of one trainee, archived or not, or of all who train where the id is empty, and of the
+// bags that hang.
+func Roster(gym *store.Gym, row store.GymRow, traineeID string, now time.Time,
+	stop func() error) (roster.Roster, error) {
 	c := roster.Roster{Gate: Gate(row), Kicks: row.Kicks, Voice: Voice(row), Zone: Zone(row), Now: now, Stop: stop}
 	var err error
 	if c.Bags, err = bagsOf(gym); err != nil {
