@@ -33,6 +33,11 @@ func (c coach) shows(page string) {
 	c.ok(c.Until("document.querySelector('h1') !== null && !document.querySelector('[aria-busy=true]')"))
 }
 
+// readTwice lists the pictures whose own words are read out beside their name.
+const readTwice = `[...document.querySelectorAll('[role=img]')].filter((s) =>
+	[...s.querySelectorAll('text, title, desc')].some((e) => !e.closest('[aria-hidden=true]')))
+	.map((s) => (s.getAttribute('aria-label') ?? '').slice(0, 60)).join('; ')`
+
 // No view breaks a rule of axe-core, the checker of WCAG rules, at a desk or on a phone, and none makes the browser
 // complain; each has one heading of the first order.
 func TestAxe(t *testing.T) {
@@ -59,6 +64,9 @@ func TestAxe(t *testing.T) {
 		}
 		for _, f := range found {
 			t.Errorf("%s: %s", name, f)
+		}
+		if twice := c.text(readTwice); twice != "" {
+			t.Errorf("%s: read beside the picture's name: %s", name, twice)
 		}
 		if n := c.number("document.querySelectorAll('h1').length"); n != 1 {
 			t.Errorf("%s: %g headings of the first order", name, n)

@@ -333,25 +333,16 @@ func TestSpoiledPages(t *testing.T) {
 	}
 }
 
-// Each picture has one name and nothing in it is read beside that; a dial on the floor says whose it is, that of a
-// review how the hits lie; what scrolls on a narrow card is reached by the keyboard.
-func TestPicturesAreToldOnce(t *testing.T) {
+// A dial on the floor says whose it is, that of a review how the hits lie; what scrolls on a narrow card is reached by
+// the keyboard. (That nothing within a picture is read beside its name is asked of every page by TestAxe.)
+func TestPicturesAreTold(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.SignIn(demo.Email, demo.Password))
-	const twice = `[...document.querySelectorAll('svg[role=img]')].filter((s) =>
-		[...s.querySelectorAll('text, title, desc')].some((e) => !e.closest('[aria-hidden=true]') && e.closest('svg[role=img]') === s))
-		.map((s) => (s.getAttribute('aria-label') ?? '').slice(0, 60)).join('; ')`
-	bags := asked[[]server.Rig](c, "GET", "/api/rigs", nil)
 	rounds := asked[[]server.LogRow](c, "GET", "/api/runs?limit=1", nil)
 	at := asked[[]server.HourRow](c, "GET", "/api/hours", nil)[0].ID
-	for _, page := range []string{"/bags/" + bags[0].ID, "/review/" + rounds[0].ID, "/floor/" + at} {
-		c.ok(c.Go(page))
-		c.ok(c.Until("document.querySelector('svg[role=img]')"))
-		if found := c.text(twice); found != "" {
-			t.Errorf("%s: read twice: %s", page, found)
-		}
-	}
+	c.ok(c.Go("/floor/" + at))
+	c.ok(c.Until("document.querySelector('main li svg[role=img]')"))
 	if label := c.text("document.querySelector('main li svg[role=img]').getAttribute('aria-label')"); !strings.Contains(label, " on the ") {
 		t.Errorf("a dial of the floor: %s", label)
 	}

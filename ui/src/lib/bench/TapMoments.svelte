@@ -71,37 +71,39 @@
       aria-label="Tap with the {words.first}, then at {moments.at.length} {words.counted}: {moments.at
         .map((m) => m.toFixed(2))
         .join(', ')} seconds after it.">
-      <line x1="28" x2={width - 10} y1={mid} y2={mid} stroke="var(--edge)" stroke-width="1" />
-      {#if kind === 'speed'}{#each [1, -1] as side (side)}<line
-            x1="28"
-            x2={width - 10}
-            y1={y(side)}
-            y2={y(side)}
+      <g aria-hidden="true">
+        <line x1="28" x2={width - 10} y1={mid} y2={mid} stroke="var(--edge)" stroke-width="1" />
+        {#if kind === 'speed'}{#each [1, -1] as side (side)}<line
+              x1="28"
+              x2={width - 10}
+              y1={y(side)}
+              y2={y(side)}
+              stroke="var(--brass)"
+              stroke-width="2" />{/each}{/if}
+        <path d={path} fill="none" stroke="var(--ink)" stroke-width="2.5" />
+        <circle cx={x(0)} cy={start} r="8" fill="var(--strike)" />
+        <text x={x(0)} y={height - 6} text-anchor="middle" font-size="14" font-weight="700" fill="var(--strike)"
+          >{words.first}</text>
+        {#each moments.at as m, i (i)}
+          {@const lit = playing && at >= m && at < m + 0.2}
+          <line
+            x1={x(m)}
+            x2={x(m)}
+            y1={y(read(moments.trace, m)) - 14}
+            y2={y(read(moments.trace, m)) + 14}
             stroke="var(--brass)"
-            stroke-width="2" />{/each}{/if}
-      <path d={path} fill="none" stroke="var(--ink)" stroke-width="2.5" />
-      <circle cx={x(0)} cy={start} r="8" fill="var(--strike)" />
-      <text x={x(0)} y={height - 6} text-anchor="middle" font-size="14" font-weight="700" fill="var(--strike)"
-        >{words.first}</text>
-      {#each moments.at as m, i (i)}
-        {@const lit = playing && at >= m && at < m + 0.2}
-        <line
-          x1={x(m)}
-          x2={x(m)}
-          y1={y(read(moments.trace, m)) - 14}
-          y2={y(read(moments.trace, m)) + 14}
-          stroke="var(--brass)"
-          stroke-width={lit ? 7 : 4} />
-        <text x={x(m)} y={height - 6} text-anchor="middle" font-size="14" font-weight="700" fill="var(--brass)"
-          >{width > 460 ? `tap ${i + 1}` : i + 1}</text>
-      {/each}
-      {#if playing && at >= 0}<circle
-          cx={x(Math.min(at, end))}
-          cy={y(read(moments.trace, at))}
-          r="9"
-          fill="var(--ground)"
-          stroke="var(--ink)"
-          stroke-width="3" />{/if}
+            stroke-width={lit ? 7 : 4} />
+          <text x={x(m)} y={height - 6} text-anchor="middle" font-size="14" font-weight="700" fill="var(--brass)"
+            >{width > 460 ? `tap ${i + 1}` : i + 1}</text>
+        {/each}
+        {#if playing && at >= 0}<circle
+            cx={x(Math.min(at, end))}
+            cy={y(read(moments.trace, at))}
+            r="9"
+            fill="var(--ground)"
+            stroke="var(--ink)"
+            stroke-width="3" />{/if}
+      </g>
     </svg>
   </div>
   <figcaption class="flex flex-wrap items-center justify-between gap-2 text-sm text-soft">

@@ -22,39 +22,41 @@
 
 <figure class="m-0">
   <div data-picture={trend.name} class="h-[176px] max-w-[640px] bg-sheet" role="img" aria-label={told}>
-    <Chart
-      data={points}
-      x="date"
-      y="share"
-      xScale={scaleTime()}
-      xDomain={domain}
-      yDomain={[0, 1]}
-      padding={{ left: 46, right: 10, top: 10, bottom: 26 }}>
-      {#snippet children({ context })}
-        <Layer>
-          <Axis
-            placement="left"
-            grid={{ class: 'stroke-rope' }}
-            ticks={[0, 0.25, 0.5, 0.75, 1]}
-            format={(v: number) => percent(v)}
-            tickLabelProps={{ class: 'fill-soft text-xs' }} />
-          <Axis
-            placement="bottom"
-            ticks={4}
-            format={(v: Date) => shortDay(v.toISOString(), session.zone).replace(/^\w+ /, '')}
-            tickLabelProps={{ class: 'fill-soft text-xs' }} />
-          {#if line.length > 0}
-            <Area data={line} x="date" y0="low" y1="high" class="fill-shade" />
-            <Spline data={line} x="date" y="share" class="stroke-ink stroke-2" />
-          {/if}
-          {#each points as p (p.run)}
-            {@const cx = context.xScale(p.date)}
-            <line x1={cx} x2={cx} y1={context.yScale(p.low)} y2={context.yScale(p.high)} class="stroke-edge" />
-            <circle {cx} cy={context.yScale(p.share)} r="4" class="fill-ink" />
-          {/each}
-        </Layer>
-      {/snippet}
-    </Chart>
+    <div class="h-full" aria-hidden="true">
+      <Chart
+        data={points}
+        x="date"
+        y="share"
+        xScale={scaleTime()}
+        xDomain={domain}
+        yDomain={[0, 1]}
+        padding={{ left: 46, right: 10, top: 10, bottom: 26 }}>
+        {#snippet children({ context })}
+          <Layer>
+            <Axis
+              placement="left"
+              grid={{ class: 'stroke-rope' }}
+              ticks={[0, 0.25, 0.5, 0.75, 1]}
+              format={(v: number) => percent(v)}
+              tickLabelProps={{ class: 'fill-soft text-xs' }} />
+            <Axis
+              placement="bottom"
+              ticks={4}
+              format={(v: Date) => shortDay(v.toISOString(), session.zone).replace(/^\w+ /, '')}
+              tickLabelProps={{ class: 'fill-soft text-xs' }} />
+            {#if line.length > 0}
+              <Area data={line} x="date" y0="low" y1="high" class="fill-shade" />
+              <Spline data={line} x="date" y="share" class="stroke-ink stroke-2" />
+            {/if}
+            {#each points as p (p.run)}
+              {@const cx = context.xScale(p.date)}
+              <line x1={cx} x2={cx} y1={context.yScale(p.low)} y2={context.yScale(p.high)} class="stroke-edge" />
+              <circle {cx} cy={context.yScale(p.share)} r="4" class="fill-ink" />
+            {/each}
+          </Layer>
+        {/snippet}
+      </Chart>
+    </div>
   </div>
   <figcaption class="mt-1 text-sm">{trend.said}</figcaption>
 </figure>

@@ -25,28 +25,29 @@
         viewBox="0 0 {size} {size}"
         role="img"
         aria-label="Predicted and real share of clean strikes">
-        <path d="M{at(0)} {size - at(0)}L{at(1)} {size - at(1)}" stroke="var(--edge)" stroke-width="2" />
-        <path d="M{at(0)} {size - at(1)}V{size - at(0)}H{at(1)}" fill="none" stroke="var(--soft)" />
-        {#each bins as b (b.from)}<circle
-            cx={at(b.predicted ?? 0)}
-            cy={size - at(b.observed ?? 0)}
-            r={Math.min(9, 2 + Math.sqrt(b.rounds))}
-            fill="var(--ink)"
-            ><title
-              >{percent(b.predicted ?? 0)} predicted, {percent(b.observed ?? 0)} observed, {count(
-                b.rounds,
-                'round',
-              )}</title
-            ></circle
-          >{/each}
-        <text x={at(0.5)} y={size - 4} text-anchor="middle" class="fill-soft text-[0.75rem]">predicted</text>
-        <text
-          x="12"
-          y={size - at(0.5)}
-          text-anchor="middle"
-          transform="rotate(-90 12 {size - at(0.5)})"
-          class="fill-soft text-[0.75rem]">observed</text>
-      </svg>
+        <g aria-hidden="true">
+          <path d="M{at(0)} {size - at(0)}L{at(1)} {size - at(1)}" stroke="var(--edge)" stroke-width="2" />
+          <path d="M{at(0)} {size - at(1)}V{size - at(0)}H{at(1)}" fill="none" stroke="var(--soft)" />
+          {#each bins as b (b.from)}<circle
+              cx={at(b.predicted ?? 0)}
+              cy={size - at(b.observed ?? 0)}
+              r={Math.min(9, 2 + Math.sqrt(b.rounds))}
+              fill="var(--ink)"
+              ><title
+                >{percent(b.predicted ?? 0)} predicted, {percent(b.observed ?? 0)} observed, {count(
+                  b.rounds,
+                  'round',
+                )}</title
+              ></circle
+            >{/each}
+          <text x={at(0.5)} y={size - 4} text-anchor="middle" class="fill-soft text-[0.75rem]">predicted</text>
+          <text
+            x="12"
+            y={size - at(0.5)}
+            text-anchor="middle"
+            transform="rotate(-90 12 {size - at(0.5)})"
+            class="fill-soft text-[0.75rem]">observed</text>
+        </g></svg>
       <div>
         <p class="text-lg">
           On average a round is off by {percent(held.data.miss ?? 0)} of its strikes, over {count(

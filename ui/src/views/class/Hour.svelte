@@ -43,32 +43,34 @@
     role="img"
     aria-label={said}
     preserveAspectRatio="none">
-    <line x1="0" x2="1000" y1="46" y2="46" stroke="var(--rope)" stroke-width="3" stroke-dasharray="7 3" />
-    {#each blocks as f (f.id)}
-      {@const high = heights[f.role] ?? 24}
-      <rect
-        x={x(f.from) + 0.6}
-        y={46 - high}
-        width={Math.max(1, x(f.until) - x(f.from) - 1.2)}
-        height={high}
-        fill={f.onBag ? 'var(--soft)' : 'var(--shade)'}
-        fill-opacity={f.id === chosen ? 1 : at >= f.until ? 0.35 : 0.75}
-        stroke="var(--ink)"
-        stroke-width={f.id === chosen ? 2.4 : 0.8}
-        role="presentation"
-        class={onchoose ? 'cursor-pointer' : ''}
-        onclick={() => onchoose?.(f)}>
-        <title>{f.name}: {f.title}, {countdown((f.until - f.from) / 1e6)}</title>
-      </rect>
-    {/each}
-    {#each bells as b (b)}<circle
-        cx={x(b)}
-        cy="46"
-        r="3.4"
-        fill="var(--ground)"
-        stroke="var(--ink)"
-        stroke-width="1.6" />{/each}
-    {#if at >= 0}<path d="M{x(at)} 4 v46" stroke="var(--ink)" stroke-width="2.4" />{/if}
+    <g aria-hidden="true">
+      <line x1="0" x2="1000" y1="46" y2="46" stroke="var(--rope)" stroke-width="3" stroke-dasharray="7 3" />
+      {#each blocks as f (f.id)}
+        {@const high = heights[f.role] ?? 24}
+        <rect
+          x={x(f.from) + 0.6}
+          y={46 - high}
+          width={Math.max(1, x(f.until) - x(f.from) - 1.2)}
+          height={high}
+          fill={f.onBag ? 'var(--soft)' : 'var(--shade)'}
+          fill-opacity={f.id === chosen ? 1 : at >= f.until ? 0.35 : 0.75}
+          stroke="var(--ink)"
+          stroke-width={f.id === chosen ? 2.4 : 0.8}
+          role="presentation"
+          class={onchoose ? 'cursor-pointer' : ''}
+          onclick={() => onchoose?.(f)}>
+          <title>{f.name}: {f.title}, {countdown((f.until - f.from) / 1e6)}</title>
+        </rect>
+      {/each}
+      {#each bells as b (b)}<circle
+          cx={x(b)}
+          cy="46"
+          r="3.4"
+          fill="var(--ground)"
+          stroke="var(--ink)"
+          stroke-width="1.6" />{/each}
+      {#if at >= 0}<path d="M{x(at)} 4 v46" stroke="var(--ink)" stroke-width="2.4" />{/if}
+    </g>
   </svg>
   <div class="relative h-5 overflow-x-clip text-sm text-soft" aria-hidden="true">
     {#each labels as l (l.lap)}
