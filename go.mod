@@ -21,6 +21,7 @@ require (
 	github.com/spf13/cobra v1.10.2
 	gitlab.com/gomidi/midi/v2 v2.2.10
 	golang.org/x/sync v0.24.0
+	golang.org/x/sys v0.50.0
 	golang.org/x/term v0.48.0
 	golang.org/x/time v0.16.0
 	gonum.org/v1/gonum v0.17.0
@@ -69,7 +70,6 @@ require (
 	golang.org/x/exp/typeparams v0.0.0-20231108232855-2478ac86f678 // indirect
 	golang.org/x/mod v0.41.0 // indirect
 	golang.org/x/net v0.61.0 // indirect
-	golang.org/x/sys v0.50.0 // indirect
 	golang.org/x/text v0.43.0 // indirect
 	golang.org/x/tools v0.51.0 // indirect
 	google.golang.org/protobuf v1.36.12 // indirect

@@ -18,6 +18,7 @@ import (
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
+	"golang.org/x/sys/unix"
 )
 
 // Page is one page of one browser.
@@ -26,6 +27,25 @@ type Page struct {
 	base   string
 	mu     sync.Mutex
 	errors []string
+}
+
+// Browser is a running Chromium that opens pages which share nothing: each has its own cookies, storage and downloads.
+type Browser struct{ ctx context.Context }
+
+// Start starts a browser with an empty profile. Call the second result to close it and its pages.
+func Start(parent context.Context) (*Browser, func(), error) {
+	ctx, stop := launch(parent, "", 800, 600)
+	if err := chromedp.Do(ctx); err != nil {
+		stop()
+		return nil, nil, fmt.Errorf("start Chromium: %w", err)
+	}
+	return &Browser{ctx}, stop, nil
+}
+
+// Open opens a page at a size in CSS pixels on the site at base. Call the second result to close it.
+func (b *Browser) Open(base string, width, height int) (*Page, func(), error) {
+	ctx, stop := chromedp.NewContext(b.ctx, chromedp.WithNewBrowserContext())
+	return ready(ctx, stop, base, width, height)
 }
 
 // Open starts a browser of its own with an empty profile, at a size in CSS pixels, on the site at base. Call the second
@@ -37,9 +57,17 @@ func Open(parent context.Context, base string, width, height int) (*Page, func()
 // OpenIn starts a browser with the profile that lies in a folder, as a device that is switched on again; "" is an empty
 // one.
 func OpenIn(parent context.Context, profile, base string, width, height int) (*Page, func(), error) {
+	ctx, stop := launch(parent, profile, width, height)
+	return ready(ctx, stop, base, width, height)
+}
+
+// launch prepares a Chromium of its own, which the first step in ctx starts.
+func launch(parent context.Context, profile string, width, height int) (ctx context.Context, stop func()) {
 	options := append(chromedp.DefaultExecAllocatorOptions[:],
 		chromedp.WindowSize(width, height),
 		chromedp.Flag("mute-audio", true),
+		chromedp.Flag("disable-gpu", true),
+		chromedp.Flag("disable-dev-shm-usage", smallMemoryDisk()),
 		chromedp.Flag("disable-quic", true),
 		chromedp.Flag("disable-component-update", true),
 		chromedp.Flag("force-color-profile", "srgb"),
@@ -50,16 +78,34 @@ func OpenIn(parent context.Context, profile, base string, width, height int) (*P
 	if os.Geteuid() == 0 {
 		options = append(options, chromedp.NoSandbox) // Chromium's sandbox refuses root
 	}
-	alloc, stop := chromedp.NewExecAllocator(parent, options...)
+	alloc, free := chromedp.NewExecAllocator(parent, options...)
 	ctx, cancel := chromedp.NewContext(alloc)
+	return ctx, func() { cancel(); free() }
+}
+
+// smallMemoryDisk tells whether /dev/shm is missing or holds less than 1 GB, as in a container by default. Chromium then
+// keeps what its processes share in files on disk, which costs a sixth more time.
+func smallMemoryDisk() bool {
+	var disk unix.Statfs_t
+	err := unix.Statfs("/dev/shm", &disk)
+	return err != nil || int64(disk.Blocks)*int64(disk.Bsize) < 1<<30
+}
+
+// ready gives a page its size and begins to listen to its console.
+func ready(ctx context.Context, stop func(), base string, width, height int) (*Page, func(), error) {
 	p := &Page{ctx: ctx, base: base}
-	closeAll := func() { cancel(); stop() }
-	if err := chromedp.Do(ctx, chromedp.EmulateViewport(int64(width), int64(height))); err != nil {
-		closeAll()
+	// A page that is not the foremost one has the focus, too, as on a device of its own.
+	_, err := chromedp.Call(ctx, emulation.SetFocusEmulationEnabled,
+		emulation.SetFocusEmulationEnabledParams{Enabled: true})
+	if err == nil {
+		err = chromedp.Do(ctx, chromedp.EmulateViewport(int64(width), int64(height)))
+	}
+	if err != nil {
+		stop()
 		return nil, nil, fmt.Errorf("start Chromium: %w", err)
 	}
 	go p.listen(chromedp.Console(ctx))
-	return p, closeAll, nil
+	return p, stop, nil
 }
 
 func (p *Page) listen(messages iter.Seq2[chromedp.ConsoleMessage, error]) {

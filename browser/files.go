@@ -37,7 +37,8 @@ func (p *Page) GiveFile(path string) error {
 // Downloads has the browser put what it is handed into a folder.
 func (p *Page) Downloads(folder string) error {
 	_, err := chromedp.Call(p.ctx, browser.SetDownloadBehavior, browser.SetDownloadBehaviorParams{
-		Behavior: browser.SetDownloadBehaviorBehaviorAllow, DownloadPath: folder})
+		Behavior: browser.SetDownloadBehaviorBehaviorAllow, DownloadPath: folder,
+		BrowserContextID: chromedp.FromContext(p.ctx).BrowserContextID})
 	return err
 }
 

@@ -15,6 +15,7 @@ import (
 	"os/exec"
 	"regexp"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -28,8 +29,22 @@ import (
 
 func TestMain(m *testing.M) {
 	slog.SetDefault(slog.New(slog.DiscardHandler))
-	os.Exit(storetest.Run(m))
+	code := storetest.Run(m)
+	stopChromium()
+	os.Exit(code)
 }
+
+// chromium is the browser in which tests open pages that share nothing, and starts it once.
+var (
+	stopChromium = func() {}
+	chromium     = sync.OnceValues(func() (*browser.Browser, error) {
+		b, stop, err := browser.Start(context.Background())
+		if err == nil {
+			stopChromium = stop
+		}
+		return b, err
+	})
+)
 
 // start serves the demo gym and returns its address.
 func start(t testing.TB) string {
@@ -119,7 +134,11 @@ type coach struct {
 
 func open(t *testing.T, url string, width, height int) coach {
 	t.Helper()
-	p, done, err := browser.Open(context.Background(), url, width, height)
+	b, err := chromium()
+	if err != nil {
+		t.Fatal(err)
+	}
+	p, done, err := b.Open(url, width, height)
 	if err != nil {
 		t.Fatal(err)
 	}
