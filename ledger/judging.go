@@ -16,7 +16,7 @@ import (
 // Correct says what became of a strike of a round, over what was judged, and judges the round anew with it.
 func Correct(gym *store.Gym, runID string, c judge.Correction, by store.Coach) error {
 	return gym.Together(func(in *store.Gym) error {
-		err := in.AddCorrection(&store.Correction{RunID: runID, Kind: "strike", Strike: &c.Strike,
+		err := in.AddCorrection(&store.Correction{RunID: runID, Kind: store.CorrectedStrike, Strike: &c.Strike,
 			Verdict: string(c.Verdict), Coach: by.Name, CoachID: &by.ID})
 		if err != nil {
 			return err
@@ -32,7 +32,7 @@ func TakeBack(gym *store.Gym, runID, id string) error {
 		if err != nil {
 			return err
 		}
-		if c.Kind == "judged" {
+		if c.Kind == store.Rejudged {
 			if err := before(in, runID, c.Was); err != nil {
 				return err
 			}
@@ -85,7 +85,7 @@ func Rejudge(gym *store.Gym, r store.Run, opened run.Opened, anew run.Anew, on d
 		return err
 	}
 	return gym.Together(func(in *store.Gym) error {
-		err := in.AddCorrection(&store.Correction{RunID: r.ID, Kind: "judged", Reason: anew.Reason, Was: kept,
+		err := in.AddCorrection(&store.Correction{RunID: r.ID, Kind: store.Rejudged, Reason: anew.Reason, Was: kept,
 			Coach: by.Name, CoachID: &by.ID})
 		if err == nil {
 			err = in.Rejudge(r, next)

@@ -3,6 +3,7 @@ package server
 import (
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -51,6 +52,27 @@ func (u user) byBeat() Assignment {
 	d.Doc = changed(d.Doc, func(d *drill.SpeedBagDrill) { d.Clock = drill.ByBeat })
 	u.want(200, "PUT", "/api/assignments/"+d.ID, d, &d)
 	return d
+}
+
+// Whatever an eye alone sees can be marked, is kept, and stands in the review with its name and what mends it.
+func TestEverySightIsShown(t *testing.T) {
+	u := newSite(t).coach(t, "Rowan")
+	d := u.byBeat()
+	var marks []MarkIn
+	for i, code := range fault.Seen() {
+		marks = append(marks, MarkIn{Seq: i + 1, At: int64(3_000_000 * (i + 1)), Kind: run.MarkKind(code)})
+	}
+	r := u.finished(d.ID, drill.Taps, late(0), marks...)
+	var v Review
+	u.want(200, "GET", "/api/runs/"+r.ID+"/review", nil, &v)
+	for _, code := range fault.Seen() {
+		i := slices.IndexFunc(v.Faults, func(f run.FaultOut) bool { return f.Code == code })
+		if i < 0 {
+			t.Errorf("%s was marked and is not in the review", code)
+		} else if f := v.Faults[i]; !f.Seen || f.Name == "" || f.Remedy == "" || f.Times != 1 || code.Pressed() == "" {
+			t.Errorf("%+v", f)
+		}
+	}
 }
 
 // A round in which somebody waits names it first, offers the drill that mends it, and gives that in one press. What

@@ -34,12 +34,24 @@ type Rating struct {
 	CreatedAt time.Time
 }
 
+// CorrectionKind tells what a correction changes: one strike, or the judgement of the whole round.
+type CorrectionKind string
+
+// The kinds of correction.
+const (
+	CorrectedStrike CorrectionKind = "strike"
+	Rejudged        CorrectionKind = "judged"
+)
+
+// Values lists the kinds of correction.
+func (CorrectionKind) Values() []CorrectionKind { return []CorrectionKind{CorrectedStrike, Rejudged} }
+
 // Correction is what was changed about a judgement.
 type Correction struct {
 	ID        string `gorm:"default:gen_random_uuid()"`
 	GymID     string
 	RunID     string
-	Kind      string // "strike" or "judged"
+	Kind      CorrectionKind
 	Strike    *int
 	Verdict   string
 	Reason    string

@@ -88,6 +88,7 @@ INSERT INTO runs (gym_id, rig_id, trainee_id, drill_name, rig_doc, drill_doc, so
 INSERT INTO digests (gym_id, trainee_id, rig_id) SELECT t.gym_id, t.id, r.id FROM trainees t JOIN rigs r ON r.gym_id = t.gym_id WHERE r.kind = 'slip' ON CONFLICT DO NOTHING;
 UPDATE runs SET predicted = 0.81 WHERE state = 'done';`,
 	19: `UPDATE runs SET late_at = now() WHERE state = 'done';`,
+	20: `INSERT INTO marks SELECT gym_id, run_id, device, 9, 8, 'seenLater' FROM marks LIMIT 1;`,
 	14: `INSERT INTO invitations (gym_id, secret, invited_by, coach_id, expires_at) SELECT gym_id, sha256('v'), 'V', id, now() + interval '1 day' FROM coaches LIMIT 1;`,
 	13: `INSERT INTO invitations (gym_id, secret, invited_by, expires_at) SELECT id, sha256('u'), 'U', now() + interval '1 day' FROM gyms;`,
 }

@@ -17,27 +17,6 @@ import (
 // Code names a fault.
 type Code string
 
-// What hits, hands, force and the coach's marks can show.
-const (
-	Waiting          Code = "waiting"
-	LoopsGrow        Code = "loopsGrow"
-	Chasing          Code = "chasing"
-	Rushing          Code = "rushing"
-	TooHard          Code = "tooHard"
-	ChangeGap        Code = "changeGap"
-	WeakHand         Code = "weakHand"
-	HeardAsTwo       Code = "heardAsTwo"
-	Crowded          Code = "crowded"
-	Reaching         Code = "reaching"
-	Outbound         Code = "outbound"
-	OnePace          Code = "onePace"
-	NoDefence        Code = "noDefence"
-	LateAfterDefence Code = "lateAfterDefence"
-	OffLine          Code = "offLine"
-	Fading           Code = "fading"
-	Lost             Code = "lost"
-)
-
 // Case is a judged round with what is known of it besides.
 type Case struct {
 	judge.Judgement
@@ -59,7 +38,7 @@ type Fault struct {
 	Code     Code
 	Evidence string
 	Remedy   string
-	// how large it is and its own standard error, in the unit of Known; 0 of what was only seen
+	// how large it is, in the measure of Floor, and its standard error; 0 of what was only seen
 	Effect, Error float64
 	Cost          float64 // share of the strikes that would have been clean without it
 	Times         int     // strikes that it was found in, or marks
@@ -76,7 +55,7 @@ func Find(r Case) []Fault {
 	}
 	list := a.find()
 	for i := range list {
-		list[i].Remedy = known[list[i].Code].remedy
+		list[i].Remedy = list[i].Code.Remedy()
 	}
 	slices.SortStableFunc(list, func(x, y Fault) int { return cmp.Compare(y.Cost, x.Cost) })
 	return list

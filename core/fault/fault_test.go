@@ -331,7 +331,7 @@ func FuzzFind(f *testing.F) {
 		}
 		round := beaten(strikes, hits)
 		for range int(spread % 8) {
-			round.Marks = append(round.Marks, Observation{At: 150 * r.Float64(), What: bySight[r.IntN(len(bySight))]})
+			round.Marks = append(round.Marks, Observation{At: 150 * r.Float64(), What: Seen()[r.IntN(len(Seen()))]})
 		}
 		for _, x := range Find(round) {
 			if !(x.Cost >= 0) || x.Effect != x.Effect || x.Error != x.Error || x.Evidence == "" || x.Remedy == "" {

@@ -34,11 +34,22 @@ func Mend(f Fault, p drill.Plan, on drill.Floor) (RemedyDrill, bool) {
 // offers are drills for a fault, the best first.
 func offers(f Fault, p drill.Plan, kind rig.Kind) []RemedyDrill {
 	var list []RemedyDrill
+	e := about(f.Code)
 	switch d := p.(type) {
 	case drill.SpeedBagDrill:
-		list = technique(f, d)
+		from := speedRemedies{d, drill.Hand(f.hand)}
+		if e.technique == nil {
+			list = []RemedyDrill{{"The same, a little softer", from.slower(0.95)}, {"One hand", from.oneHand()}}
+		} else {
+			list = e.technique(from)
+		}
 	case drill.CombinationDrill:
-		list = combination(f, d, kind)
+		from := lineRemedies{d, drill.Hand(f.hand)}
+		if e.combination == nil {
+			list = []RemedyDrill{{"The same, in an easy flow", from.flowing()}}
+		} else {
+			list = e.combination(from)
+		}
 	}
 	if first := drill.FirstLine(kind, rig.Place{}); kind != rig.Speed { // begin again with what is easiest
 		list = append(list, RemedyDrill{"The first touches again", first})
@@ -46,61 +57,46 @@ func offers(f Fault, p drill.Plan, kind rig.Kind) []RemedyDrill {
 	return list
 }
 
-// technique offers for the speed bag.
-func technique(f Fault, d drill.SpeedBagDrill) []RemedyDrill {
-	short := d
-	short.Work, short.Strikes, short.Scheme = remedyWork, 0, drill.Steady
-	one := short
-	one.Technique, one.PerHand, one.Rebounds = drill.OneHand, 0, 3
-	one.StrikeAngle = 25
-	if f.hand == string(drill.Lead) || f.hand == string(drill.Rear) {
-		one.FirstHand = drill.Hand(f.hand)
-	}
-	open := one
-	open.Tempo = 0
-	easy := short
-	easy.Tempo = math.Round(0.95 * d.Tempo)
-	with := func(plan drill.SpeedBagDrill, change func(*drill.SpeedBagDrill)) drill.SpeedBagDrill {
-		change(&plan)
-		return plan
-	}
-	switch f.Code {
-	case Waiting:
-		return []RemedyDrill{
-			{"One hand, by ear", with(one, func(p *drill.SpeedBagDrill) { p.EarOnly = true })},
-			{"One hand, by ear", with(open, func(p *drill.SpeedBagDrill) { p.EarOnly = true })},
-		}
-	case LoopsGrow:
-		return []RemedyDrill{
-			{"The same, slower", with(short, func(p *drill.SpeedBagDrill) { p.Tempo = math.Round(0.9 * d.Tempo) })},
-			{"The same, a little slower", easy},
-			{"One hand", open},
-		}
-	case Chasing:
-		return []RemedyDrill{
-			{"Five rebounds: let it come", with(open, func(p *drill.SpeedBagDrill) { p.Rebounds = 5 })},
-			{"One hand", open},
-		}
-	case ChangeGap:
-		return []RemedyDrill{{"Longer before the change", with(short, func(p *drill.SpeedBagDrill) {
-			p.PerHand = min(drill.MaxPerHand, 2*max(1, d.PerHand))
-		})}, {"One hand", open}}
-	case WeakHand:
-		return []RemedyDrill{{"The " + f.hand + " hand alone", one}, {"The " + f.hand + " hand alone", open}}
-	case HeardAsTwo:
-		return []RemedyDrill{{"Double punch, five rebounds", with(short, func(p *drill.SpeedBagDrill) {
-			p.Rebounds, p.Tempo = 5, 0
-		})}, {"Double punch, one at a time", with(short, func(p *drill.SpeedBagDrill) { p.PerHand, p.Tempo = 1, 0 })}}
-	case Fading:
-		return []RemedyDrill{{"The same, shorter", shorter(d)}}
-	case Lost:
-		return []RemedyDrill{{"One hand until you have it", one}, {"One hand until you have it", open}}
-	}
-	return []RemedyDrill{{"The same, a little softer", easy}, {"One hand", open}}
+// speedRemedies makes drills out of one on the speed bag; hand is the weaker one, "" where none is.
+type speedRemedies struct {
+	drill.SpeedBagDrill
+	hand drill.Hand
 }
 
-// shorter is a drill of two thirds of its length.
-func shorter(d drill.SpeedBagDrill) drill.SpeedBagDrill {
+// short is the same for a minute.
+func (r speedRemedies) short() drill.SpeedBagDrill {
+	d := r.SpeedBagDrill
+	d.Work, d.Strikes, d.Scheme = remedyWork, 0, drill.Steady
+	return d
+}
+
+// slower is the same for a minute at a share of its tempo.
+func (r speedRemedies) slower(share float64) drill.SpeedBagDrill {
+	d := r.short()
+	d.Tempo = math.Round(share * r.Tempo)
+	return d
+}
+
+// oneHandAtTempo is one hand alone, at the tempo of the drill.
+func (r speedRemedies) oneHandAtTempo() drill.SpeedBagDrill {
+	d := r.short()
+	d.Technique, d.PerHand, d.Rebounds, d.StrikeAngle = drill.OneHand, 0, 3, 25
+	if r.hand == drill.Lead || r.hand == drill.Rear {
+		d.FirstHand = r.hand
+	}
+	return d
+}
+
+// oneHand is one hand alone, at the bag's own tempo.
+func (r speedRemedies) oneHand() drill.SpeedBagDrill {
+	d := r.oneHandAtTempo()
+	d.Tempo = 0
+	return d
+}
+
+// shorter is the same in two thirds of its length.
+func (r speedRemedies) shorter() drill.SpeedBagDrill {
+	d := r.SpeedBagDrill
 	if d.Strikes > 0 {
 		d.Strikes = max(1, d.Strikes*2/3)
 	}
@@ -108,86 +104,58 @@ func shorter(d drill.SpeedBagDrill) drill.SpeedBagDrill {
 	return d
 }
 
-// combination offers for the other bags, and for combinations on the speed bag.
-func combination(f Fault, c drill.CombinationDrill, kind rig.Kind) []RemedyDrill {
-	short := c
-	short.Work, short.Repetitions, short.Cues, short.Fist, short.Tempo = remedyWork, 0, nil, 0, 0
-	short.Slower = 0
-	line := func(text string) drill.CombinationDrill {
-		l := short
-		l.Text, l.Rhythm, l.Guard, l.NoTouch, l.EarOnly = text, drill.EveryReturn, drill.Touched, false, false
-		l.Pace, l.Effort, l.Range = drill.Combining, 0, ""
-		return l
-	}
-	jab := line("1")
-	soft := short
-	soft.Effort = math.Round(100*math.Max(0.2, 0.75*c.EffortShare())) / 100
-	called := short
-	called.Guidance = drill.Called
-	calm := called
-	calm.Pace, calm.Effort = drill.Flow, 0
-	switch f.Code {
-	case Waiting:
-		return []RemedyDrill{{"The jab on every return", jab}}
-	case Chasing:
-		second := short
-		second.Rhythm = drill.SecondReturn
-		return []RemedyDrill{
-			{"Every second return: let it come", second},
-			{"Jab, let one go, jab", line("1 - wait - 1")},
-			{"The jab alone", jab},
-		}
-	case Rushing:
-		still := soft
-		still.Pause = math.Min(60, c.Pause+2)
-		return []RemedyDrill{{"The same, softer, with a longer wait", still}}
-	case TooHard:
-		return []RemedyDrill{{"The same, softer", soft}}
-	case WeakHand:
-		one := map[string]string{string(drill.Lead): "1", string(drill.Rear): "2"}[f.hand]
-		return []RemedyDrill{{"The " + f.hand + " hand alone", line(one)}}
-	case Crowded, Reaching, OffLine:
-		jab.Effort = 0.4
-		title := map[Code]string{OffLine: "The jab alone, straight"}[f.Code]
-		if title == "" {
-			title = "The jab alone, for the distance"
-		}
-		return []RemedyDrill{{title, jab}}
-	case Outbound:
-		return []RemedyDrill{{"The jab as it comes", jab}, {"The jab alone", line("1")}}
-	case OnePace:
-		burst := line("1-2 | 1-2-1-2-1-2 | 1-2")
-		burst.Landing, burst.Pace, burst.Pause = drill.Freely, drill.Speedy, 5
-		return []RemedyDrill{{"Slow, burst, slow", burst}}
-	case NoDefence:
-		return []RemedyDrill{{"The same, every move called", ended(called)}}
-	case LateAfterDefence:
-		if text := roundDefence(c); text != "" {
-			part := called
-			part.Text = text
-			return []RemedyDrill{{"Out of the punch before it", part}, {"The same, every move called", called}}
-		}
-		return []RemedyDrill{{"The same, every move called", called}}
-	case Fading:
-		return []RemedyDrill{{"The same, shorter", shortened(c)}}
-	case Lost:
-		return []RemedyDrill{{"The jab until you have it", jab}}
-	case FeetPlanted:
-		feet := calm
-		feet.Text = c.Text + " - step back"
-		return []RemedyDrill{{"Step out of it each time", feet}, {"The same, in an easy flow", calm}}
-	case Between:
-		return []RemedyDrill{{"Body, then head", line("1b-2")}, {"The same, in an easy flow", calm}}
-	case Grabbing:
-		stop := line("2 - stop 1 - 2")
-		stop.Landing = drill.OnReturns
-		return []RemedyDrill{{"Stop it with a jab", stop}, {"The same, in an easy flow", calm}}
-	}
-	return []RemedyDrill{{"The same, in an easy flow", calm}}
+// lineRemedies makes drills out of a combination; hand is the weaker one, "" where none is.
+type lineRemedies struct {
+	drill.CombinationDrill
+	hand drill.Hand
 }
 
-// shortened is a combination of two thirds of its length.
-func shortened(c drill.CombinationDrill) drill.CombinationDrill {
+// short is the same for a minute, without cues and targets.
+func (r lineRemedies) short() drill.CombinationDrill {
+	c := r.CombinationDrill
+	c.Work, c.Repetitions, c.Cues, c.Fist, c.Tempo, c.Slower = remedyWork, 0, nil, 0, 0, 0
+	return c
+}
+
+// line is another line for a minute, on every return.
+func (r lineRemedies) line(text string) drill.CombinationDrill {
+	c := r.short()
+	c.Text, c.Rhythm, c.Guard, c.NoTouch, c.EarOnly = text, drill.EveryReturn, drill.Touched, false, false
+	c.Pace, c.Effort, c.Range = drill.Combining, 0, ""
+	return c
+}
+
+// distance is the jab alone at little effort.
+func (r lineRemedies) distance() drill.CombinationDrill {
+	c := r.line("1")
+	c.Effort = 0.4
+	return c
+}
+
+// softer is the same for a minute at three quarters of its effort.
+func (r lineRemedies) softer() drill.CombinationDrill {
+	c := r.short()
+	c.Effort = math.Round(100*math.Max(0.2, 0.75*r.EffortShare())) / 100
+	return c
+}
+
+// called is the same for a minute, every move called.
+func (r lineRemedies) called() drill.CombinationDrill {
+	c := r.short()
+	c.Guidance = drill.Called
+	return c
+}
+
+// flowing is the same for a minute, called and in an easy flow.
+func (r lineRemedies) flowing() drill.CombinationDrill {
+	c := r.called()
+	c.Pace, c.Effort = drill.Flow, 0
+	return c
+}
+
+// shorter is the same in two thirds of its length.
+func (r lineRemedies) shorter() drill.CombinationDrill {
+	c := r.CombinationDrill
 	if c.Repetitions > 0 {
 		c.Repetitions = max(1, c.Repetitions*2/3)
 	}

@@ -38,7 +38,7 @@ func Open(r Case) []Untold {
 			"whether it was too hard, too close or out of reach", "a bag sensor that tells force"})
 	}
 	if len(r.Marks) == 0 {
-		list = append(list, Untold{append([]Code{OffLine}, bySight...), "what only an eye sees",
+		list = append(list, Untold{append([]Code{OffLine}, Seen()...), "what only an eye sees",
 			"your marks: one press while the round runs"})
 	}
 	return list
