@@ -83,7 +83,7 @@ func launch(parent context.Context, profile string, width, height int) (ctx cont
 	return ctx, func() { cancel(); free() }
 }
 
-// smallMemoryDisk tells whether /dev/shm is missing or holds less than 1 GB, as in a container by default. Chromium then
+// smallMemoryDisk tells whether /dev/shm is missing or under 1 GB, as in a container by default. Chromium then
 // keeps what its processes share in files on disk, which costs a sixth more time.
 func smallMemoryDisk() bool {
 	var disk unix.Statfs_t

@@ -10,7 +10,7 @@ import (
 	"melodromos/core/rig"
 )
 
-// entry is all that is known of a fault: in faults what hits, hands and force can show, in sights what only an eye sees.
+// entry is all that is known of a fault: in faults what hits, hands and force show, in sights what only an eye sees.
 // What it says is common practice, its floors are assumed.
 type entry struct {
 	code   Code
