@@ -62,7 +62,7 @@ var rooms = map[string]struct{ own, others []string }{
 	"format/others":   {nil, nil},
 	"recorded":        {[]string{"core"}, nil},
 	"scripts/budgets": {[]string{"demo"}, nil},
-	"browser":         {nil, []string{"github.com/chromedp"}},
+	"browser":         {nil, []string{"github.com/chromedp", "golang.org/x/sys"}},
 	"e2e/shots":       {[]string{"browser", "demo"}, []string{"github.com/chromedp"}},
 	"ledger": {[]string{"core", "format", "format/calendar", "format/document", "format/midi",
 		"format/table", "store"}, nil},
