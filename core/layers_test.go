@@ -135,3 +135,50 @@ func eachFile(t *testing.T, root string, see func(path string, file *ast.File)) 
 		t.Fatalf("%d files: %v", n, err)
 	}
 }
+
+// A deed is one call: what the server does in a gym's rows with more than one question or command stands in ledger, in
+// one transaction. So no function of the server asks the rows of a gym twice, and none opens a transaction.
+func TestDeedsStandInLedger(t *testing.T) {
+	eachFile(t, "..", func(path string, file *ast.File) {
+		if filepath.Dir(path) != "../server" || strings.HasSuffix(path, "_test.go") {
+			return
+		}
+		var look func(name string, body *ast.BlockStmt)
+		look = func(name string, body *ast.BlockStmt) {
+			var asked []string
+			ast.Inspect(body, func(n ast.Node) bool {
+				if inner, ok := n.(*ast.FuncLit); ok {
+					look(name, inner.Body)
+					return false
+				}
+				call, ok := n.(*ast.CallExpr)
+				if !ok {
+					return true
+				}
+				if method, ok := call.Fun.(*ast.SelectorExpr); ok && ofGym(method.X) && method.Sel.Name != "Now" {
+					asked = append(asked, method.Sel.Name)
+				}
+				return true
+			})
+			if len(asked) > 1 || slices.Contains(asked, "Together") {
+				t.Errorf("%s: %s asks the rows of a gym for %s", path, name, strings.Join(asked, ", "))
+			}
+		}
+		for _, d := range file.Decls {
+			if f, ok := d.(*ast.FuncDecl); ok && f.Body != nil {
+				look(f.Name.Name, f.Body)
+			}
+		}
+	})
+}
+
+// ofGym tells whether an expression is a variable or a field by the name of a gym's rows.
+func ofGym(x ast.Expr) bool {
+	switch x := x.(type) {
+	case *ast.Ident:
+		return strings.EqualFold(x.Name, "gym")
+	case *ast.SelectorExpr:
+		return strings.EqualFold(x.Sel.Name, "gym")
+	}
+	return false
+}

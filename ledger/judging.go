@@ -4,42 +4,11 @@ import (
 	"encoding/json"
 
 	"melodromos/core/drill"
-	"melodromos/core/fault"
 	"melodromos/core/input"
-	"melodromos/core/judge"
-	"melodromos/core/rig"
 	"melodromos/core/run"
 	"melodromos/format"
 	"melodromos/store"
 )
-
-// Correct says what became of a strike of a round, over what was judged, and judges the round anew with it.
-func Correct(gym *store.Gym, runID string, c judge.Correction, by store.Coach) error {
-	return gym.Together(func(in *store.Gym) error {
-		err := in.AddCorrection(&store.Correction{RunID: runID, Kind: store.CorrectedStrike, Strike: &c.Strike,
-			Verdict: string(c.Verdict), Coach: by.Name, CoachID: &by.ID})
-		if err != nil {
-			return err
-		}
-		return again(in, runID)
-	})
-}
-
-// TakeBack undoes a correction: a strike is what it was judged, a round judged anew by what it was judged by before.
-func TakeBack(gym *store.Gym, runID, id string) error {
-	return gym.Together(func(in *store.Gym) error {
-		c, err := in.UndoCorrection(runID, id)
-		if err != nil {
-			return err
-		}
-		if c.Kind == store.Rejudged {
-			if err := before(in, runID, c.Was); err != nil {
-				return err
-			}
-		}
-		return again(in, runID)
-	})
-}
 
 // again judges an ended round once more.
 func again(gym *store.Gym, runID string) error {
@@ -55,8 +24,8 @@ type judgedBy struct {
 	Summary  *run.Summary    `json:"summary,omitempty"`
 }
 
-// Rejudge judges a round by another plan, clock or delay, and keeps what it was judged by before, with what came of it.
-func Rejudge(gym *store.Gym, r store.Run, opened run.Opened, anew run.Anew, on drill.Floor, by store.Coach) error {
+// rejudge judges a round by another plan, clock or delay, and keeps what it was judged by before, with what came of it.
+func rejudge(gym *store.Gym, r store.Run, opened run.Opened, anew run.Anew, on drill.Floor, by store.Coach) error {
 	to, err := opened.Rejudge(anew, on)
 	if err != nil {
 		return err
@@ -120,31 +89,12 @@ func WasJudged(c store.Correction) *run.Summary {
 	return was.Summary
 }
 
-// Mend gives somebody the drill that mends a fault of a round, on the bag of the round.
-func Mend(gym *store.Gym, r store.Run, o fault.RemedyDrill, kind rig.Kind, by store.Coach) (store.Assignment, error) {
-	var a store.Assignment
-	err := gym.Together(func(in *store.Gym) error {
-		plan, settings := drill.Open(o.Plan)
-		d, err := DrillRow(o.Title+": "+o.Plan.Name(), kind, plan, "")
-		if err != nil {
-			return err
-		}
-		d.MadeBy = &by.ID
-		if err := in.EnsureDrill(&d); err != nil {
-			return err
-		}
-		a, err = Give(in, d, orZero(r.TraineeID), r.RigID, settings, "", by)
-		return err
-	})
-	return a, err
-}
-
 // fileDevice names a table of times among what captures hits.
 const fileDevice = "table of times"
 
-// AddTimes keeps the hits of a table in a round; zero is where its time begins on the round's clock. They replace those
+// addTimes keeps the hits of a table in a round; zero is where its time begins on the round's clock. They replace those
 // of a table before.
-func AddTimes(gym *store.Gym, runID string, times []format.Time, zero drill.Micros) error {
+func addTimes(gym *store.Gym, runID string, times []format.Time, zero drill.Micros) error {
 	hits := make([]store.Hit, len(times))
 	for i, t := range times {
 		hits[i] = store.Hit{Device: fileDevice, Seq: i, AtUS: int64(zero) + int64(t.At*1e6+0.5), Hand: orNil(t.Hand),

@@ -12,6 +12,21 @@ import (
 // heldSince is how far back classes that were held stand in the calendar.
 const heldSince = 365 * 24 * time.Hour
 
+// ReadByLink is a gym's calendar for whoever reads it by a link, and notes that it was read.
+func ReadByLink(gym *store.Gym, linkID string) (c calendar.Calendar, err error) {
+	err = gym.Together(func(in *store.Gym) error {
+		row, err := in.Row()
+		if err != nil {
+			return err
+		}
+		if c, err = Timetable(in, row, in.Now()); err != nil {
+			return err
+		}
+		return in.CalendarRead(linkID)
+	})
+	return c, err
+}
+
 // Timetable is a gym's calendar: the classes that are to be held, and those that were. Nobody is named in it.
 func Timetable(gym *store.Gym, row store.GymRow, now time.Time) (calendar.Calendar, error) {
 	c := calendar.Calendar{Name: row.Name, Zone: Zone(row), Now: now}

@@ -43,7 +43,7 @@ func (s *Server) registerAccount(api huma.API) {
 		return s.changePassword(c, in.ip, in.Body)
 	})
 	command(api, http.MethodPost, "/api/account/sign-out-everywhere", func(c caller, _ *nothing) error {
-		if _, err := c.gym.SignOutEverywhere(c.Coach.ID); err != nil {
+		if _, err := c.Gym.SignOutEverywhere(c.Coach.ID); err != nil {
 			return err
 		}
 		return s.signOut(c.ctx)
@@ -54,13 +54,13 @@ func (s *Server) registerAccount(api huma.API) {
 			err = notInDemo(c)
 		}
 		if err == nil {
-			err = c.gym.RenameCoach(c.Coach.ID, name)
+			err = c.Gym.RenameCoach(c.Coach.ID, name)
 		}
-		c.Name = name
-		return meOf(c.Coach, c.row), err
+		c.Coach.Name = name
+		return meOf(c.Coach, c.Row), err
 	})
 	get(api, "/api/coaches", func(c caller, _ *nothing) ([]CoachOut, error) {
-		rows, err := c.gym.Coaches()
+		rows, err := c.Gym.Coaches()
 		return eachRow(rows, err, func(row store.Coach) (CoachOut, error) {
 			return CoachOut{row.ID, row.Name, row.Email, row.ID == c.Coach.ID}, nil
 		})
@@ -84,7 +84,7 @@ func (s *Server) confirmed(c caller, ip, password, field string) error {
 
 // notInDemo keeps the demo's account as its page shows it.
 func notInDemo(c caller) error {
-	if c.row.Demo {
+	if c.Row.Demo {
 		return huma.Error403Forbidden("The demo gym keeps its coach and password as they are shown.")
 	}
 	return nil
@@ -104,7 +104,7 @@ func (s *Server) changePassword(c caller, ip string, in PasswordChange) error {
 	if err != nil {
 		return err
 	}
-	epoch, err := c.gym.SetPassword(c.Coach.ID, hash)
+	epoch, err := c.Gym.SetPassword(c.Coach.ID, hash)
 	if err != nil {
 		return err
 	}
@@ -126,7 +126,7 @@ func (s *Server) removeCoach(c caller, ip, id string, in Confirmation) error {
 	if err := s.confirmed(c, ip, in.Password, "password"); err != nil {
 		return err
 	}
-	err := c.gym.RemoveCoach(id)
+	err := c.Gym.RemoveCoach(id)
 	if errors.Is(err, store.ErrLast) {
 		return huma.Error409Conflict(
 			"This is the gym's last coach: nobody could sign in any more. Add another one first, or remove the gym.")

@@ -43,10 +43,10 @@ func personOf(t store.Trainee) bench.User {
 
 // questionAbout asks for somebody before a bag.
 func (c caller) questionAbout(t store.Trainee, bag rig.Rig, place rig.Place, m rig.Meeting) (bench.Question, error) {
-	ability, err := ledger.Ability(c.gym, t, bag.Kind(), c.gym.Now())
+	ability, err := ledger.Ability(c.Gym, t, bag.Kind(), c.Gym.Now())
 	return bench.Question{
 		Rig: bag, Place: place, User: personOf(t), Ability: ability, Novice: trainee.Band(t.Band).Novice(),
-		Meeting: m, Borders: bordersOf(c.row), Units: c.units()}, err
+		Meeting: m, Borders: bordersOf(c.Row), Units: c.units()}, err
 }
 
 // question reads who and what is asked about.
@@ -68,38 +68,32 @@ func (c caller) question(in BenchQuestion) (bench.Question, error) {
 	}
 	band := trainee.Band(in.Band)
 	q := bench.Question{Rig: bag, Place: place, Meeting: m, Ability: trainee.Start(band), Novice: band.Novice(),
-		Borders: bordersOf(c.row), Units: c.units()}
+		Borders: bordersOf(c.Row), Units: c.units()}
 	if in.TraineeID != "" {
-		t, err := c.gym.Trainee(in.TraineeID)
-		if err != nil {
-			return q, err
+		t, err := c.Gym.Trainee(in.TraineeID)
+		if err == nil {
+			q, err = c.questionAbout(t, bag, place, m)
 		}
-		if q, err = c.questionAbout(t, bag, place, m); err != nil {
+		if err != nil {
 			return q, err
 		}
 	}
 	q.Tempo, q.Launch = in.Tempo, in.Launch
-	for _, id := range in.Others {
-		t, err := c.gym.Trainee(id)
-		if err != nil {
-			return q, err
-		}
+	others, err := c.People(in.Others)
+	for _, t := range others {
 		q.Others = append(q.Others, personOf(t))
 	}
-	return q, nil
+	return q, err
 }
 
 func (c caller) settingCard(rigID, traineeID string) (SettingCard, error) {
-	row, err := c.gym.Rig(rigID)
+	on, err := c.Floor(rigID, traineeID, "")
 	if err != nil {
 		return SettingCard{}, err
 	}
-	t, err := c.gym.Trainee(traineeID)
-	if err != nil {
-		return SettingCard{}, err
-	}
+	t := on.Person
 	out := SettingCard{Trainee: traineeOut(t)}
-	if out.Rig, err = c.rigOut(row); err != nil {
+	if out.Rig, err = c.rigOut(on.Rig); err != nil {
 		return out, err
 	}
 	bag := out.Rig.Doc.Rig

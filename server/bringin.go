@@ -60,7 +60,7 @@ func (s *Server) bringIn(c caller, in *Importing) (Imported, error) {
 	defer func() { _ = file.Close() }()
 	waiting, cancel := context.WithTimeout(c.ctx, s.patience)
 	defer cancel()
-	leave, err := s.bringing.Enter(waiting, c.GymID)
+	leave, err := s.bringing.Enter(waiting, c.Coach.GymID)
 	if err != nil {
 		return Imported{}, huma.ErrorWithHeaders(huma.Error503ServiceUnavailable(
 			"Another file is being brought in just now. Try again in a moment; nothing was changed."),
@@ -69,7 +69,7 @@ func (s *Server) bringIn(c caller, in *Importing) (Imported, error) {
 	defer leave()
 	ctx, stop := context.WithTimeout(c.ctx, forFile*s.patience)
 	defer stop()
-	r, err := ledger.BringFile(s.store.Gym(ctx, c.GymID), ledger.File{
+	r, err := ledger.BringFile(s.store.Gym(ctx, c.Coach.GymID), ledger.File{
 		Bringing: ledger.Bringing{Over: in.Over, Dry: in.Dry}, Name: in.Name, In: file, Kind: rig.Kind(in.Kind),
 		On: ledger.On{Bag: in.Bag, Person: in.Person}, Track: in.Track}, &c.Coach)
 	return Imported{What: r.What, Dry: in.Dry, Changes: r.InShort(mostChanges), Counts: r.Counts(),

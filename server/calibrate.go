@@ -1,7 +1,6 @@
 package server
 
 import (
-	"encoding/json"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -9,7 +8,6 @@ import (
 	"melodromos/core/bench"
 	"melodromos/core/input"
 	"melodromos/core/rig"
-	"melodromos/ledger"
 	"melodromos/store"
 )
 
@@ -58,7 +56,7 @@ func (s *Server) registerCalibrations(api huma.API) {
 		if err != nil {
 			return bench.CalibrationFit{}, input.Under("rig", err)
 		}
-		f, err := bench.Calibrate(bag, in.Body.Measured, nil, c.stop)
+		f, err := bench.Calibrate(bag, in.Body.Measured, nil, c.Stop)
 		return f, input.Under("measured", err)
 	})
 	post(api, "/api/tap-moments", func(_ caller, in *body[RigDoc]) (Moments, error) {
@@ -70,78 +68,17 @@ func (s *Server) registerCalibrations(api huma.API) {
 		return Moments{at, trace}, err
 	})
 	get(api, "/api/rigs/{id}/calibrations", func(c caller, in *ByID) ([]Calibration, error) {
-		row, err := c.gym.Rig(in.ID)
-		if err != nil {
-			return nil, err
-		}
-		rows, err := c.gym.Calibrations(in.ID)
+		rows, bag, err := c.Calibrations(in.ID)
 		return eachRow(rows, err, func(k store.Calibration) (Calibration, error) {
 			return Calibration{k.ID, k.CreatedAt, bench.Method(k.Method), k.Parameter, k.Was, k.Value, k.Spread,
-				k.Residual, k.UndoneAt != nil, k.CreatedAt.Before(row.MeasuredAt)}, nil
+				k.Residual, k.UndoneAt != nil, k.CreatedAt.Before(bag.MeasuredAt)}, nil
 		})
 	})
 	post(api, "/api/rigs/{id}/calibrations",
-		func(c caller, in *Addressed[NewCalibration]) (Rig, error) { return c.calibrate(in.ID, in.Body) })
+		func(c caller, in *Addressed[NewCalibration]) (Rig, error) {
+			return c.changedRig(c.Calibrate(in.ID, in.Body.Version, in.Body.Measured))
+		})
 	post(api, "/api/rigs/{id}/undo-calibration", func(c caller, in *Addressed[WhichCalibration]) (Rig, error) {
-		return c.uncalibrate(in.ID, in.Body.ID)
+		return c.changedRig(c.Uncalibrate(in.ID, in.Body.ID))
 	})
-}
-
-// calibrate keeps what a measurement says about a bag.
-func (c caller) calibrate(id string, in NewCalibration) (Rig, error) {
-	before, err := c.gym.Rig(id)
-	if err != nil {
-		return Rig{}, err
-	}
-	bag, place, err := ledger.Rig(before)
-	if err != nil {
-		return Rig{}, err
-	}
-	rounds, err := ledger.RoundsOn(c.gym, before)
-	if err != nil {
-		return Rig{}, err
-	}
-	f, err := bench.Calibrate(bag, in.Measured, rounds, c.stop)
-	if err != nil {
-		return Rig{}, input.Under("measured", err)
-	}
-	evidence, err := json.Marshal(in.Measured)
-	if err != nil {
-		return Rig{}, err
-	}
-	row, err := ledger.RigRow(id, before.Name, in.Version, f.Doc.Rig, place)
-	if err != nil {
-		return Rig{}, err
-	}
-	kept := store.Calibration{Method: string(in.Measured.Method), Parameter: f.Parameter, Was: f.Was, Value: f.Value,
-		Spread: f.Spread, Residual: f.Residual, Evidence: evidence}
-	if err := c.gym.Calibrate(&kept, row); err != nil {
-		return Rig{}, err
-	}
-	return c.rigOut(*row)
-}
-
-// uncalibrate takes a calibration back.
-func (c caller) uncalibrate(rigID, id string) (Rig, error) {
-	before, err := c.gym.Rig(rigID)
-	if err != nil {
-		return Rig{}, err
-	}
-	k, err := c.gym.Calibration(id)
-	if err != nil || k.RigID != rigID {
-		return Rig{}, store.ErrNotFound
-	}
-	bag, place, err := ledger.Rig(before)
-	if err != nil {
-		return Rig{}, err
-	}
-	row, err := ledger.RigRow(rigID, before.Name, before.Version, bench.Without(bag, k.Parameter, k.Value, k.Was),
-		place)
-	if err != nil {
-		return Rig{}, err
-	}
-	if err := c.gym.Uncalibrate(k, row); err != nil {
-		return Rig{}, err
-	}
-	return c.rigOut(*row)
 }

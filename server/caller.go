@@ -10,22 +10,20 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/words"
+	"melodromos/ledger"
 	"melodromos/server/door"
 	"melodromos/store"
 )
 
 type callerKey struct{}
 
-// caller is the signed-in coach, the data of the coach's gym, and how long is worked for them.
+// caller is the signed-in coach in the coach's gym.
 type caller struct {
-	store.Coach
-	row  store.GymRow
-	gym  *store.Gym
-	stop func() error
-	ctx  context.Context // of the request, for sessions and passwords
+	ledger.Caller
+	ctx context.Context // of the request, for sessions and passwords
 }
 
-func (c caller) units() words.Units { return words.Units(c.row.Units) }
+func (c caller) units() words.Units { return words.Units(c.Row.Units) }
 
 // unitsOf are those of the gym of whoever asks; metric where nobody is signed in.
 func unitsOf(ctx context.Context) words.Units {
@@ -91,7 +89,7 @@ func (s *Server) caller(ctx context.Context) (caller, error) {
 	if until := s.sessions.Deadline(ctx); time.Until(until) < s.idle-s.idle/720 {
 		s.sessions.SetDeadline(ctx, time.Now().Add(s.idle))
 	}
-	return caller{coach, row, gym, door.Stopper(ctx), ctx}, err
+	return caller{ledger.Caller{Coach: coach, Row: row, Gym: gym, Stop: door.Stopper(ctx)}, ctx}, err
 }
 
 // internal hides a refusal of what is stored from whoever asked: it is no fault of theirs.

@@ -11,6 +11,7 @@ import (
 	"melodromos/core/rig"
 	"melodromos/core/roster"
 	"melodromos/core/trainee"
+	"melodromos/ledger"
 	"melodromos/store"
 )
 
@@ -180,10 +181,9 @@ func TestAcceptingIsWhole(t *testing.T) {
 		t.Fatal("the database takes any reason")
 	}
 	// A reason that only the database refuses: the words of the request are checked before.
-	me := caller{Coach: must(s.store.CoachByEmail(ctx, u.email)), gym: u.gym, row: must(u.gym.Row()), stop: ctx.Err,
-		ctx: ctx}
-	if _, err := me.accept(person.ID, Acceptance{RigID: rigs["speed"].ID, Choice: "accept",
-		Reason: "a\x00b"}); err == nil {
+	me := ledger.Caller{Coach: must(s.store.CoachByEmail(ctx, u.email)), Gym: u.gym, Row: must(u.gym.Row()),
+		Stop: ctx.Err}
+	if _, err := me.Accept(person.ID, rigs["speed"].ID, "accept", "a\x00b"); err == nil {
 		t.Error("a bad reason was taken")
 	}
 	var after []Drill

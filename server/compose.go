@@ -40,32 +40,31 @@ type ComboText struct {
 	Text string `json:"text"`
 }
 
-func startOf(band string) trainee.Ability { return trainee.Start(trainee.Band(band)) }
-
 // compose answers for a plan that is being written.
 func (c caller) compose(in DrillQuestion) (compose.Answer, error) {
 	plan, err := in.Doc.Read()
 	if err != nil {
 		return compose.Answer{}, err
 	}
-	q := compose.Question{Plan: plan, Units: c.units(), Glance: in.Glance}
-	if q.On, _, _, err = c.floor(in.RigID, in.TraineeID, in.Band); err != nil {
+	on, err := c.Floor(in.RigID, in.TraineeID, trainee.Band(in.Band))
+	if err != nil {
 		return compose.Answer{}, err
 	}
+	q := compose.Question{Plan: plan, On: on.Floor, Units: c.units(), Glance: in.Glance}
 	kind := q.On.Bag.Kind()
 	if in.TraineeID != "" && !in.Glance {
-		cl, m, err := c.member(in.TraineeID)
+		cl, m, err := c.Member(in.TraineeID)
 		if err != nil {
 			return compose.Answer{}, err
 		}
 		q.Learned, q.Rounds, q.Cautions = cl.Learned(m, kind), cl.Done(m, plan, kind), m.Cautions
 	}
 	if in.Beside != "" {
-		other, err := c.gym.Trainee(in.Beside)
+		other, err := c.Gym.Trainee(in.Beside)
 		if err != nil {
 			return compose.Answer{}, err
 		}
-		ability, err := ledger.Ability(c.gym, other, kind, c.gym.Now())
+		ability, err := ledger.Ability(c.Gym, other, kind, c.Gym.Now())
 		if err != nil {
 			return compose.Answer{}, err
 		}
@@ -83,7 +82,7 @@ func (s *Server) registerCompose(api huma.API) {
 		ByID
 		Line bool `query:"line" doc:"a line of the notation, on a speed bag as well"`
 	}) (DrillDoc, error) {
-		row, err := c.gym.Rig(in.ID)
+		row, err := c.Gym.Rig(in.ID)
 		if err != nil {
 			return DrillDoc{}, err
 		}
@@ -106,11 +105,11 @@ func (s *Server) registerCompose(api huma.API) {
 		if err != nil {
 			return DrillDoc{}, err
 		}
-		on, _, _, err := c.floor(in.Body.RigID, in.Body.TraineeID, "")
+		on, err := c.Floor(in.Body.RigID, in.Body.TraineeID, "")
 		if err != nil {
 			return DrillDoc{}, err
 		}
-		p, err = compose.AtTempo(p, on, in.Body.Tempo)
+		p, err = compose.AtTempo(p, on.Floor, in.Body.Tempo)
 		return DrillDoc{Plan: p}, err
 	})
 }

@@ -10,7 +10,6 @@ import (
 	"melodromos/core/input"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
-	"melodromos/core/words"
 	"melodromos/ledger"
 	"melodromos/store"
 )
@@ -66,77 +65,35 @@ func (d Drill) row(id string) (store.Drill, error) {
 	return row, err
 }
 
-// wasRead refuses a change of what nobody has read.
-func wasRead(version int) error {
-	if version < 1 {
-		return input.Refuse("version",
-			"expected the version that was read, so that nobody else's change is written over")
-	}
-	return nil
-}
-
 // drills lists the gym's drills with whoever has them.
 func (c caller) drills(shelf store.Shelf) ([]Drill, error) {
-	rows, err := c.gym.Drills(shelf)
+	rows, err := c.Gym.Drills(shelf)
 	list, err := readable(c, rows, err, drillOut)
 	if err != nil {
 		return nil, err
 	}
-	given, err := c.gym.Assignments("")
-	if err != nil {
-		return nil, err
-	}
-	people, e1 := c.gym.Trainees(store.InUse)
-	bags, e2 := c.gym.Rigs(store.InUse)
-	names := map[string]string{}
-	for _, t := range people {
-		names[t.ID] = t.Name
-	}
-	for _, b := range bags {
-		names[b.ID] = b.Name
-	}
+	holders, err := c.Holders()
 	for i := range list {
-		list[i].Holders = []Holder{}
-		for _, a := range given {
-			if a.DrillID == list[i].ID {
-				list[i].Holders = append(list[i].Holders,
-					Holder{a.ID, a.TraineeID, names[a.TraineeID], a.RigID, names[a.RigID]})
-			}
-		}
+		list[i].Holders, err = eachRow(holders[list[i].ID], err, func(h ledger.Holder) (Holder, error) {
+			return Holder{h.ID, h.TraineeID, h.Person, h.RigID, h.Bag}, nil
+		})
 	}
-	if e1 != nil {
-		return nil, e1
-	}
-	return list, e2
+	return list, err
 }
 
 // changeDrillItself stores a drill over the version that was read, for everybody who has it.
 func (c caller) changeDrillItself(id string, in Drill) (Drill, error) {
 	row, err := in.row(id)
 	if err == nil {
-		err = wasRead(in.Version)
+		err = ledger.WasRead(in.Version)
 	}
 	if err == nil {
-		err = c.gym.ChangeDrill(&row)
+		err = c.Gym.ChangeDrill(&row)
 	}
 	if err != nil {
 		return Drill{}, err
 	}
 	return drillOut(row)
-}
-
-// copied is a drill of its own with the same document.
-func (c caller) copied(id string) (Drill, error) {
-	d, err := c.gym.Drill(id)
-	if err != nil {
-		return Drill{}, err
-	}
-	again := store.Drill{Name: words.Short("Copy of "+d.Name, 120), Kind: d.Kind, Doc: d.Doc, Rung: d.Rung,
-		MadeBy: &c.Coach.ID}
-	if err := c.gym.AddDrill(&again); err != nil {
-		return Drill{}, err
-	}
-	return drillOut(again)
 }
 
 func (s *Server) registerDrills(api huma.API) {
@@ -146,7 +103,7 @@ func (s *Server) registerDrills(api huma.API) {
 			row, err := in.Body.row(in.Key)
 			if err == nil {
 				row.MadeBy = &c.Coach.ID
-				err = c.gym.AddDrill(&row)
+				err = c.Gym.AddDrill(&row)
 			}
 			if err != nil {
 				return Drill{}, err
@@ -158,7 +115,7 @@ func (s *Server) registerDrills(api huma.API) {
 		})
 	})
 	get(api, "/api/drills/{id}", func(c caller, in *ByID) (Drill, error) {
-		row, err := c.gym.Drill(in.ID)
+		row, err := c.Gym.Drill(in.ID)
 		if err != nil {
 			return Drill{}, err
 		}
@@ -168,12 +125,21 @@ func (s *Server) registerDrills(api huma.API) {
 		return c.changeDrillItself(in.ID, in.Body)
 	})
 	command(api, http.MethodDelete, "/api/drills/{id}",
-		func(c caller, in *ByID) error { return c.gym.Archive(&store.Drill{}, in.ID) })
+		func(c caller, in *ByID) error { return c.Gym.Archive(&store.Drill{}, in.ID) })
 	command(api, http.MethodPost, "/api/drills/{id}/restore",
-		func(c caller, in *ByID) error { return c.gym.BringBack(&store.Drill{}, in.ID) })
-	post(api, "/api/drills/{id}/copy", func(c caller, in *ByID) (Drill, error) { return c.copied(in.ID) })
+		func(c caller, in *ByID) error { return c.Gym.BringBack(&store.Drill{}, in.ID) })
+	post(api, "/api/drills/{id}/copy", func(c caller, in *ByID) (Drill, error) {
+		row, err := c.CopyDrill(in.ID)
+		if err != nil {
+			return Drill{}, err
+		}
+		return drillOut(row)
+	})
 	post(api, "/api/drills/{id}/give", func(c caller, in *Addressed[Giving]) ([]GivenOut, error) {
-		return c.give(in.ID, in.Body)
+		list, err := c.GiveAll(in.ID, in.Body.People, in.Body.RigID)
+		return eachRow(list, err, func(g ledger.GivenTo) (GivenOut, error) {
+			return GivenOut{g.TraineeID, g.Name, g.AssignmentID, g.Why}, nil
+		})
 	})
 	post(api, "/api/drills/{id}/carry",
 		func(c caller, in *Addressed[ToKind]) (CarriedOver, error) { return c.carried(in.ID, in.Body.Kind) })

@@ -1,13 +1,9 @@
 package server
 
 import (
-	"slices"
-
 	"melodromos/core/drill"
-	"melodromos/core/input"
 	"melodromos/core/rig"
 	"melodromos/ledger"
-	"melodromos/store"
 )
 
 // Giving gives a drill to people, each on the bag that is named, or else on the one of its kind that they were on last.
@@ -35,61 +31,9 @@ type CarriedOver struct {
 	Lost []string `json:"lost" doc:"what does not go with it, in sentences"`
 }
 
-// give gives a drill to people.
-func (c caller) give(id string, in Giving) ([]GivenOut, error) {
-	d, err := c.gym.Drill(id)
-	if err != nil {
-		return nil, err
-	}
-	p, err := ledger.Plan(d)
-	if err != nil {
-		return nil, err
-	}
-	cl, err := ledger.Roster(c.gym, c.row, "", c.gym.Now(), c.stop)
-	if err != nil {
-		return nil, err
-	}
-	if b := cl.Bag(in.RigID); in.RigID != "" && (b == nil || string(b.Kind()) != d.Kind) {
-		return nil, input.Refuse("rigId", "expected a bag of the kind that the drill is for")
-	}
-	for _, who := range in.People {
-		if cl.Member(who) == nil {
-			return nil, store.ErrNotFound
-		}
-	}
-	out := []GivenOut{}
-	err = c.gym.Together(func(gym *store.Gym) error {
-		for i := range cl.Members {
-			m := &cl.Members[i]
-			if !slices.Contains(in.People, m.ID) {
-				continue
-			}
-			b := cl.Bag(in.RigID)
-			if b == nil {
-				b = cl.BagFor(m, rig.Kind(d.Kind))
-			}
-			if b == nil {
-				return input.Refuse("rigId", "expected a bag of the kind that the drill is for: none hangs in this gym")
-			}
-			fits := cl.Fitted(m, b, p)
-			g := GivenOut{TraineeID: m.ID, Trainee: m.Name, Why: fits.Why}
-			if fits.Given {
-				a, err := ledger.Give(gym, d, m.ID, b.ID, fits.Settings, "", c.Coach)
-				if err != nil {
-					return err
-				}
-				g.AssignmentID = a.ID
-			}
-			out = append(out, g)
-		}
-		return nil
-	})
-	return out, err
-}
-
 // carried is a drill of the gym as another kind of bag has it.
 func (c caller) carried(id string, kind rig.Kind) (CarriedOver, error) {
-	row, err := c.gym.Drill(id)
+	row, err := c.Gym.Drill(id)
 	if err != nil {
 		return CarriedOver{}, err
 	}

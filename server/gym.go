@@ -36,18 +36,15 @@ func bordersOf(g store.GymRow) rig.Borders {
 
 func (s *Server) registerGym(api huma.API) {
 	get(api, "/api/gym", func(c caller, _ *nothing) (GymSettings, error) {
-		return gymOut(c.row), nil
+		return gymOut(c.Row), nil
 	})
 	put(api, "/api/gym", func(c caller, in *body[GymSettings]) (GymSettings, error) {
 		row, err := in.Body.row()
 		if err == nil {
-			err = wasRead(in.Body.Version)
+			err = ledger.WasRead(in.Body.Version)
 		}
 		if err == nil {
-			err = c.gym.ChangeRow(row)
-		}
-		if err == nil {
-			row, err = c.gym.Row()
+			row, err = c.ChangeGym(row)
 		}
 		return gymOut(row), err
 	})

@@ -107,7 +107,7 @@ func (s *Server) registerIntake() {
 // registerHits opens the way in for the run screen.
 func (s *Server) registerHits(api huma.API) {
 	post(api, "/api/runs/{id}/hits", func(c caller, in *Addressed[Batch]) (Kept, error) {
-		row, err := c.gym.Run(in.ID)
+		row, err := c.Gym.Run(in.ID)
 		if err != nil {
 			return Kept{}, err
 		}
@@ -115,7 +115,7 @@ func (s *Server) registerHits(api huma.API) {
 			return Kept{}, huma.Error422UnprocessableEntity("In this round taps are not recorded; they were not kept.",
 				&huma.ErrorDetail{Location: "body.hits", Message: "only for a round that is tapped"})
 		}
-		return s.keep(c.gym, row, in.Body)
+		return s.keep(c.Gym, row, in.Body)
 	})
 }
 
@@ -159,32 +159,11 @@ func (s *Server) keep(gym *store.Gym, row store.Run, in Batch) (Kept, error) {
 	for _, m := range in.Marks {
 		marks = append(marks, store.Mark{Device: in.Device, Seq: m.Seq, AtUS: m.At, Kind: string(m.Kind)})
 	}
-	added := 0
-	err = gym.Together(func(gym *store.Gym) error {
-		var err error
-		if added, err = gym.AddHits(row.ID, hits, marks); err != nil {
-			return err
-		}
-		if row.EndedAt != nil {
-			if added+len(marks) == 0 {
-				return nil
-			}
-			return gym.CameLate(row.ID) // it is judged once nothing more comes
-		}
-		row, err = ledger.Change(gym, row.ID, func(r *store.Run) error {
-			if run.State(r.State).Over() {
-				return nil // what is judged stays judged by what was known of the device then
-			}
-			if in.Latency != nil {
-				r.LatencyUS = in.Latency
-			}
-			if in.ClockUS != nil {
-				ledger.Heard(r, drill.Micros(*in.ClockUS), now)
-			}
-			return nil
-		})
-		return err
-	})
+	batch := ledger.Batch{Hits: hits, Marks: marks, Latency: in.Latency}
+	if in.ClockUS != nil {
+		batch.Clock = new(drill.Micros(*in.ClockUS))
+	}
+	added, row, err := ledger.Keep(gym, row, batch, now)
 	if errors.Is(err, store.ErrFull) {
 		return Kept{}, huma.Error422UnprocessableEntity(
 			fmt.Sprintf("This round holds as many hits or marks as one may, %d; what was sent was not kept.",

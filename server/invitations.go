@@ -69,9 +69,9 @@ func (c caller) invite(forWhom string) (InvitationOut, error) {
 		return InvitationOut{}, err
 	}
 	secret := rand.Text()
-	i := store.Invitation{Secret: hashed(secret), ForWhom: forWhom, InvitedBy: c.Name, CoachID: &c.Coach.ID,
-		ExpiresAt: c.gym.Now().Add(invited)}
-	if err := c.gym.AddInvitation(&i); err != nil {
+	i := store.Invitation{Secret: hashed(secret), ForWhom: forWhom, InvitedBy: c.Coach.Name, CoachID: &c.Coach.ID,
+		ExpiresAt: c.Gym.Now().Add(invited)}
+	if err := c.Gym.AddInvitation(&i); err != nil {
 		return InvitationOut{}, err
 	}
 	out, err := invitationOut(i)
@@ -82,14 +82,14 @@ func (c caller) invite(forWhom string) (InvitationOut, error) {
 // registerInvitations registers what coaches do with invitations.
 func (s *Server) registerInvitations(api huma.API) {
 	get(api, "/api/invitations", func(c caller, _ *nothing) ([]InvitationOut, error) {
-		rows, err := c.gym.Invitations()
+		rows, err := c.Gym.Invitations()
 		return eachRow(rows, err, invitationOut)
 	})
 	post(api, "/api/invitations", func(c caller, in *body[Inviting]) (InvitationOut, error) {
 		return c.invite(in.Body.ForWhom)
 	})
 	command(api, http.MethodDelete, "/api/invitations/{id}",
-		func(c caller, in *ByID) error { return c.gym.Withdraw(in.ID) })
+		func(c caller, in *ByID) error { return c.Gym.Withdraw(in.ID) })
 }
 
 // registerJoining registers what is asked by somebody who has a link and no account yet.

@@ -1,17 +1,16 @@
 package server
 
 import (
+	"errors"
 	"fmt"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"melodromos/core/drill"
 	"melodromos/core/fault"
 	"melodromos/core/input"
 	"melodromos/core/judge"
 	"melodromos/core/run"
-	"melodromos/format"
 	"melodromos/ledger"
 	"melodromos/store"
 )
@@ -89,7 +88,7 @@ func (c caller) ratingRow(in Rating) (*store.Rating, error) {
 		return nil, input.Refuse("clean", "expected at most %d, as many as there were", *in.OutOf)
 	}
 	return &store.Rating{Clean: in.Clean, OutOf: in.OutOf, Word: string(in.Word), Note: in.Note, Version: in.Version,
-		Coach: c.Name, CoachID: &c.ID}, nil
+		Coach: c.Coach.Name, CoachID: &c.Coach.ID}, nil
 }
 
 // rated stores what a coach says.
@@ -97,169 +96,37 @@ func (c caller) rated(row *store.Rating, err error) (Rating, error) {
 	if err != nil {
 		return Rating{}, err
 	}
-	if err := c.gym.Rate(row); err != nil {
+	if err := c.Gym.Rate(row); err != nil {
 		return Rating{}, err
 	}
 	return *ratingOut(row), nil
 }
 
-// over finds an ended round; one that goes on is refused.
-func (c caller) over(id string) (store.Run, run.Opened, error) {
-	row, err := c.gym.Run(id)
-	if err != nil {
-		return row, run.Opened{}, err
-	}
-	if !run.State(row.State).Over() {
-		return row, run.Opened{}, input.Refuse("", "this round is not over yet")
-	}
-	p, err := ledger.Open(c.gym, row)
-	return row, p, err
-}
-
-// whereItWas is the floor of a round: its bag as it hung then, for whoever was on it.
-func (c caller) whereItWas(row store.Run, p run.Opened) (drill.Floor, error) {
-	if row.TraineeID == nil {
-		return drill.Floor{}, store.ErrNotFound
-	}
-	on, _, _, err := c.floor(row.RigID, *row.TraineeID, "")
-	on.Bag = p.Bag
-	return on, err
-}
-
-func (c caller) correct(id string, in Said) (Review, error) {
-	row, p, err := c.over(id)
-	if err != nil {
-		return Review{}, err
-	}
-	judged, _, err := ledger.Judge(c.gym, row, p, row.ClockUS, c.stop)
-	if err != nil {
-		return Review{}, err
-	}
-	if in.Strike >= len(judged.Round.Planned) {
-		return Review{}, input.Refuse(
-			"strike",
-			"expected one of the %d strikes that came due",
-			len(judged.Round.Planned),
-		)
-	}
-	return c.reviewed(id, func(gym *store.Gym) error {
-		return ledger.Correct(gym, id, judge.Correction{Strike: in.Strike, Verdict: in.Verdict}, c.Coach)
-	})
-}
-
-// reviewed changes what is said of a round and reviews it. A review that is stopped takes the change back.
-func (c caller) reviewed(id string, change func(*store.Gym) error) (v Review, err error) {
-	err = c.gym.Together(func(in *store.Gym) error {
-		if err := change(in); err != nil {
-			return err
-		}
-		c.gym = in
-		v, err = c.review(id)
-		return err
-	})
-	return v, err
-}
-
-func (c caller) rejudge(id string, in run.Anew) (Review, error) {
-	row, p, err := c.over(id)
-	if err != nil {
-		return Review{}, err
-	}
-	on, err := c.whereItWas(row, p)
-	if err != nil {
-		return Review{}, err
-	}
-	return c.reviewed(id, func(gym *store.Gym) error { return ledger.Rejudge(gym, row, p, in, on, c.Coach) })
-}
-
-func (c caller) takeBack(id, correction string) (Review, error) {
-	return c.reviewed(id, func(gym *store.Gym) error { return ledger.TakeBack(gym, id, correction) })
-}
-
-// mend gives whoever was on the bag the drill that mends a fault of the round, on the bag as it hangs now.
-func (c caller) mend(id string, in Mending) (Mended, error) {
-	row, p, err := c.over(id)
-	if err != nil {
-		return Mended{}, err
-	}
-	judged, _, err := ledger.Judge(c.gym, row, p, row.ClockUS, c.stop)
-	if err != nil {
-		return Mended{}, err
-	}
-	if row.TraineeID == nil {
-		return Mended{}, store.ErrNotFound
-	}
-	on, _, _, err := c.floor(row.RigID, *row.TraineeID, "")
-	if err != nil {
-		return Mended{}, err
-	}
-	offer, ok := judged.Mend(in.Code, on)
-	if !ok {
-		return Mended{}, input.Refuse("code", "expected a fault that this round shows, with a drill for it")
-	}
-	a, err := ledger.Mend(c.gym, row, offer, on.Bag.Kind(), c.Coach)
-	return Mended{a.ID}, err
-}
-
 // times brings a table in as the hits of a round that has none of its own.
 func (c caller) times(id string, in Times) (TimesIn, error) {
-	row, p, err := c.over(id)
+	t, err := c.AddTimes(id, in.Table, in.Zero == "first", in.Dry)
+	if errors.Is(err, ledger.ErrHasHits) {
+		return TimesIn{}, huma.Error409Conflict("This round has hits of its own; nothing was brought in.")
+	}
 	if err != nil {
 		return TimesIn{}, err
 	}
-	if by := drill.Recorder(row.Source); by != drill.Nothing && by != drill.Table {
-		hits, err := c.gym.Hits(id)
-		if err != nil {
-			return TimesIn{}, err
-		}
-		if len(hits) > 0 {
-			return TimesIn{}, huma.Error409Conflict("This round has hits of its own; nothing was brought in.")
-		}
-	}
-	list, err := format.ReadTimes(in.Table)
-	if err != nil {
-		return TimesIn{}, input.Refuse("table", "%s", err.Error())
-	}
-	zero := p.Timeline.Start
-	if in.Zero == "first" {
-		if strikes := judge.Planned(p.Timeline, -1); len(strikes) > 0 {
-			zero = drill.Micros((strikes[0].At - list[0].At) * 1e6)
-		}
-	}
-	out := TimesIn{Hits: len(list)}
-	shift := (zero - p.Timeline.Start).Seconds()
-	out.First, out.Last = list[0].At+shift, list[len(list)-1].At+shift
-	for _, t := range list {
-		out.Hands, out.Force = out.Hands || t.Hand != "", out.Force || t.Launch > 0
+	out := TimesIn{Hits: len(t.List), First: t.List[0].At + t.Shift, Last: t.List[len(t.List)-1].At + t.Shift}
+	for _, at := range t.List {
+		out.Hands, out.Force = out.Hands || at.Hand != "", out.Force || at.Launch > 0
 	}
 	out.Said = fmt.Sprintf("%d hits, from %.1f to %.1f s after the bell.", out.Hits, out.First, out.Last)
-	if zero.Seconds()+list[0].At < 0 {
-		return out, input.Refuse("table", "expected no hit before the round was got ready for")
-	}
-	if in.Dry {
-		return out, nil
-	}
-	return out, ledger.AddTimes(c.gym, id, list, zero)
+	return out, nil
 }
 
-// corrections lists what was changed about the judgement of a round.
-func (c caller) corrections(id string) ([]Correction, error) {
-	rows, err := c.gym.Corrections(id)
-	return eachRow(rows, err, func(r store.Correction) (Correction, error) {
-		out := Correction{
-			ID:      r.ID,
-			At:      r.CreatedAt,
-			Coach:   r.Coach,
-			Strike:  r.Strike,
-			Verdict: judge.Verdict(r.Verdict),
-			Reason:  r.Reason,
-			Undone:  r.UndoneAt != nil,
-		}
-		if was := ledger.WasJudged(r); was != nil {
-			out.Was = was.Headline
-		}
-		return out, nil
-	})
+// correctionOut translates what was changed about a judgement.
+func correctionOut(r store.Correction) (Correction, error) {
+	out := Correction{ID: r.ID, At: r.CreatedAt, Coach: r.Coach, Strike: r.Strike, Verdict: judge.Verdict(r.Verdict),
+		Reason: r.Reason, Undone: r.UndoneAt != nil}
+	if was := ledger.WasJudged(r); was != nil {
+		out.Was = was.Headline
+	}
+	return out, nil
 }
 
 // Undoing takes a correction back.
@@ -273,7 +140,7 @@ func (s *Server) registerJudging(api huma.API) {
 		row, err := c.ratingRow(in.Body)
 		if err == nil {
 			row.RunID = &in.ID
-			_, err = c.gym.Run(in.ID)
+			_, err = c.Gym.Run(in.ID)
 		}
 		return c.rated(row, err)
 	})
@@ -281,21 +148,22 @@ func (s *Server) registerJudging(api huma.API) {
 		row, err := c.ratingRow(in.Body)
 		if err == nil {
 			row.TurnID = &in.ID
-			_, err = c.gym.Turn(in.ID)
+			_, err = c.Gym.Turn(in.ID)
 		}
 		return c.rated(row, err)
 	})
 	post(api, "/api/runs/{id}/corrections", func(c caller, in *Addressed[Said]) (Review, error) {
-		return c.correct(in.ID, in.Body)
+		return c.reviewOut(c.Correct(in.ID, judge.Correction{Strike: in.Body.Strike, Verdict: in.Body.Verdict}))
 	})
 	post(api, "/api/runs/{id}/corrections/{correction}/undo", func(c caller, in *Undoing) (Review, error) {
-		return c.takeBack(in.ID, in.Correction)
+		return c.reviewOut(c.TakeBack(in.ID, in.Correction))
 	})
 	post(api, "/api/runs/{id}/rejudge", func(c caller, in *Addressed[run.Anew]) (Review, error) {
-		return c.rejudge(in.ID, in.Body)
+		return c.reviewOut(c.Rejudge(in.ID, in.Body))
 	})
 	post(api, "/api/runs/{id}/remedy", func(c caller, in *Addressed[Mending]) (Mended, error) {
-		return c.mend(in.ID, in.Body)
+		a, err := c.Mend(in.ID, in.Body.Code)
+		return Mended{a}, err
 	})
 	post(api, "/api/runs/{id}/times", func(c caller, in *Addressed[Times]) (TimesIn, error) {
 		return c.times(in.ID, in.Body)

@@ -22,7 +22,7 @@ func (s *Server) serveLive(c *gin.Context) {
 	}
 	var run store.Run
 	if err == nil {
-		run, err = who.gym.Run(c.Param("id"))
+		run, err = who.Gym.Run(c.Param("id"))
 	}
 	if err != nil {
 		var status huma.StatusError

@@ -169,7 +169,7 @@ func refused(ctx context.Context, prefix string, err error) error {
 	switch {
 	case errors.As(err, &unreadable):
 		if c, ok := ctx.Value(callerKey{}).(caller); ok {
-			c.gym.Note(unreadable.Unreadable)
+			c.Gym.Note(unreadable.Unreadable)
 		}
 		return cannotBeRead(unreadable)
 	case errors.As(err, &field):

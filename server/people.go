@@ -39,6 +39,14 @@ type PersonPage struct {
 	roster.PersonView
 }
 
+// ClassDone is what somebody did on bags in a class.
+type ClassDone struct {
+	HourID string    `json:"hourId"`
+	At     time.Time `json:"at"`
+	Rounds int       `json:"rounds"`
+	Bags   []string  `json:"bags" doc:"names, in the order in which they were on them"`
+}
+
 // TestTaken is a test as it was done: the times of the taps in seconds, one row for each trial. A reaction test has one
 // row of waits.
 type TestTaken struct {
@@ -76,62 +84,43 @@ func cautionOut(c store.Caution) (Caution, error) {
 	return Caution{c.ID, caution.Type(c.Kind), c.Note, c.SetBy, c.CreatedAt, c.LiftedBy, c.LiftedAt}, nil
 }
 
-func (c caller) personPage(id string) (PersonPage, error) {
-	t, err := c.gym.Trainee(id)
-	if err != nil {
-		return PersonPage{}, err
-	}
-	p := PersonPage{Trainee: traineeOut(t), Signs: caution.Signs()}
-	rows, err := c.gym.Cautions(id)
-	if p.Cautions, err = eachRow(rows, err, cautionOut); err != nil {
-		return p, err
-	}
-	runs, err := c.gym.Runs(store.RunFilter{TraineeID: id, Limit: 12})
-	if p.Recent, err = eachRow(runs, err, logRow); err != nil {
-		return p, err
-	}
-	if p.Classes, err = c.classesOf(id); err != nil {
-		return p, err
-	}
-	cl, m, err := c.member(id)
-	if err != nil {
-		return p, err
-	}
-	p.PersonView, err = cl.Person(m)
+func personPage(in ledger.PersonPage, err error) (PersonPage, error) {
+	p := PersonPage{Trainee: traineeOut(in.Person), Signs: caution.Signs(), PersonView: in.PersonView}
+	p.Cautions, err = eachRow(in.Cautions, err, cautionOut)
+	p.Recent, err = eachRow(in.Recent, err, logRow)
+	p.Classes, err = eachRow(in.Classes, err, func(d ledger.InClass) (ClassDone, error) {
+		return ClassDone{d.HourID, d.At, d.Rounds, d.Bags}, nil
+	})
 	return p, err
 }
 
 // takeTest keeps what a test found out about somebody.
 func (c caller) takeTest(id string, in TestTaken) (TestResult, error) {
-	t, err := c.gym.Trainee(id)
-	if err != nil {
-		return TestResult{}, err
-	}
-	test := trainee.Test(in.Test)
 	means := trainee.Fingers
 	if in.Fists {
 		means = trainee.Fists
 	}
-	r, err := trainee.Take(test, in.Taps, means)
+	r, err := c.TakeTest(id, in.Test, in.Taps, means)
 	if err != nil {
 		return TestResult{}, err
 	}
-	out := TestResult{Sentence: r.Sentence(test, means), Found: []roster.Measure{}, Total: r.Total, Clock: r.Clock,
-		Motor: r.Motor, Clipped: r.Clipped, Used: r.Used, LeftOut: r.LeftOut}
-	now := c.gym.Now()
-	for i := range r.Found {
-		r.Found[i].At, r.Found[i].Note = now, test.Words()
-		out.Found = append(out.Found, roster.Measured(r.Found[i]))
-	}
-	return out, c.gym.AddEvidence(ledger.EvidenceRows(r.Found, t.ID, test.Words()))
+	out := TestResult{Sentence: r.Sentence(in.Test, means), Total: r.Total, Clock: r.Clock, Motor: r.Motor,
+		Clipped: r.Clipped, Used: r.Used, LeftOut: r.LeftOut}
+	out.Found, err = eachRow(r.Found, err,
+		func(e trainee.Evidence) (roster.Measure, error) { return roster.Measured(e), nil })
+	return out, err
 }
 
 func (s *Server) registerPeople(api huma.API) {
-	get(api, "/api/trainees/{id}/page", func(c caller, in *ByID) (PersonPage, error) { return c.personPage(in.ID) })
+	get(
+		api,
+		"/api/trainees/{id}/page",
+		func(c caller, in *ByID) (PersonPage, error) { return personPage(c.PersonPage(in.ID)) },
+	)
 	post(api, "/api/trainees/{id}/cautions", func(c caller, in *Addressed[Caution]) (Caution, error) {
 		row := store.Caution{TraineeID: in.ID, Kind: string(in.Body.Kind), Note: in.Body.Note, SetBy: c.Coach.Name,
 			SetByID: &c.Coach.ID}
-		if err := c.gym.AddCaution(&row); err != nil {
+		if err := c.Gym.AddCaution(&row); err != nil {
 			return Caution{}, err
 		}
 		return cautionOut(row)
@@ -141,7 +130,7 @@ func (s *Server) registerPeople(api huma.API) {
 		if err != nil {
 			return err
 		}
-		return c.gym.LiftCaution(in.ID, by, &c.Coach.ID)
+		return c.Gym.LiftCaution(in.ID, by, &c.Coach.ID)
 	})
 	get(api, "/api/test-plan", func(caller, *nothing) (trainee.TestPlan, error) { return trainee.Plan, nil })
 	post(api, "/api/tap-delay", func(_ caller, in *body[TapDelay]) (DelayFound, error) {

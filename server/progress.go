@@ -20,11 +20,11 @@ type TiredBag struct {
 
 // inClasses adds what somebody, or everybody where the id is empty, did on bags in classes.
 func (c caller) inClasses(l *progress.Log, traineeID string, since time.Time) error {
-	turns, err := c.gym.TurnsOf(traineeID, since)
+	turns, err := c.Gym.TurnsOf(traineeID, since)
 	if err != nil || len(turns) == 0 {
 		return err
 	}
-	bags, err := ledger.Bags(c.gym, c.row, c.stop)
+	bags, err := ledger.Bags(c.Gym, c.Row, c.Stop)
 	if err != nil {
 		return err
 	}
@@ -40,14 +40,14 @@ func (c caller) inClasses(l *progress.Log, traineeID string, since time.Time) er
 }
 
 func (c caller) progress(traineeID string) (progress.Report, error) {
-	now := c.gym.Now()
+	now := c.Gym.Now()
 	since := time.Time{}
 	if traineeID == "" {
 		since = now.AddDate(0, 0, -ledger.GymLooksBack)
-	} else if _, err := c.gym.Trainee(traineeID); err != nil {
+	} else if _, err := c.Gym.Trainee(traineeID); err != nil {
 		return progress.Report{}, err
 	}
-	l, err := ledger.Progress(c.gym, c.row, traineeID, since, now)
+	l, err := ledger.Progress(c.Gym, c.Row, traineeID, since, now)
 	if err == nil {
 		err = c.inClasses(&l, traineeID, since)
 	}
@@ -56,11 +56,11 @@ func (c caller) progress(traineeID string) (progress.Report, error) {
 
 // export writes all that is kept of somebody.
 func (c caller) export(id string) (*huma.StreamResponse, error) {
-	t, err := c.gym.Trainee(id)
+	t, err := c.Gym.Trainee(id)
 	if err != nil {
 		return nil, err
 	}
-	whole, err := ledger.Export(c.gym, t)
+	whole, err := ledger.Export(c.Gym, t)
 	if err != nil {
 		return nil, err
 	}
@@ -74,7 +74,7 @@ func (c caller) export(id string) (*huma.StreamResponse, error) {
 }
 
 func (c caller) tired() ([]TiredBag, error) {
-	rows, err := ledger.TiredBags(c.gym)
+	rows, err := ledger.TiredBags(c.Gym)
 	return eachRow(rows, err, func(t ledger.Tired) (TiredBag, error) { return TiredBag{t.RigID, t.Said}, nil })
 }
 

@@ -6,7 +6,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/answer"
-	"melodromos/core/drill"
 	"melodromos/core/fault"
 	"melodromos/core/judge"
 	"melodromos/core/rig"
@@ -77,41 +76,24 @@ func logRow(r store.Logged) (LogRow, error) {
 	return row, nil
 }
 
-func (c caller) review(id string) (Review, error) {
-	row, err := c.gym.Run(id)
+func (c caller) reviewOut(r ledger.Reviewed, err error) (Review, error) {
 	if err != nil {
 		return Review{}, err
 	}
-	p, err := ledger.Open(c.gym, row)
-	if err != nil {
-		return Review{}, err
+	v := Review{
+		StartedAt: r.StartedAt,
+		Zone:      r.Zone,
+		Predicted: r.Predicted,
+		Review:    r.Judged.Review(r.Floor),
+		Rating:    ratingOut(r.Rating),
+		UntilUS:   int64(r.Until),
 	}
-	v := Review{StartedAt: row.StartedAt, Zone: row.Zone, Predicted: row.Predicted}
-	if v.Run, err = runOut(c.gym, row, p); err != nil {
+	v.Compared = r.Judged.Compared(r.Predicted)
+	if v.Run, err = runOut(c.Gym, r.Round); err != nil {
 		return v, err
 	}
-	v.UntilUS = v.Run.ClockUS
-	judged, _, err := ledger.Judge(c.gym, row, p, v.UntilUS, c.stop)
-	if err != nil {
-		return v, err
-	}
-	if err := c.stop(); err != nil {
-		return v, err
-	}
-	var on *drill.Floor
-	if run.State(row.State).Over() {
-		if floor, _, _, err := c.floor(row.RigID, *row.TraineeID, ""); err == nil { // the bag as it hangs now
-			on = &floor
-		}
-	}
-	v.Review = judged.Review(on)
-	v.Compared = judged.Compared(row.Predicted)
-	said, err := c.gym.RatingOf(id)
-	if err != nil {
-		return v, err
-	}
-	v.Rating = ratingOut(said)
-	if v.Corrections, err = c.corrections(id); err != nil {
+	v.Run.ClockUS = v.UntilUS
+	if v.Corrections, err = eachRow(r.Corrections, nil, correctionOut); err != nil {
 		return v, err
 	}
 	for i, remark := range v.Remarks {
@@ -122,14 +104,9 @@ func (c caller) review(id string) (Review, error) {
 }
 
 func (s *Server) registerReview(api huma.API) {
-	get(api, "/api/runs/{id}/review", func(c caller, in *ByID) (Review, error) { return c.review(in.ID) })
+	get(api, "/api/runs/{id}/review", func(c caller, in *ByID) (Review, error) { return c.reviewOut(c.Review(in.ID)) })
 	get(api, "/api/runs", func(c caller, in *LogQuestion) ([]LogRow, error) {
-		if in.Trainee != "" {
-			if _, err := c.gym.Trainee(in.Trainee); err != nil {
-				return nil, err
-			}
-		}
-		rows, err := c.gym.Runs(store.RunFilter{TraineeID: in.Trainee, Before: in.Before, Removed: in.Removed,
+		rows, err := c.Log(store.RunFilter{TraineeID: in.Trainee, Before: in.Before, Removed: in.Removed,
 			Search: in.Search, Kind: string(in.Kind), From: in.From, Limit: in.Limit})
 		return eachRow(rows, err, logRow)
 	})

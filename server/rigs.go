@@ -75,20 +75,16 @@ func (r Rig) row(id string) (*store.Rig, error) {
 func (c caller) changeRig(id string, in Rig) (Rig, error) {
 	row, err := in.row(id)
 	if err == nil {
-		err = wasRead(in.Version)
+		err = ledger.WasRead(in.Version)
 	}
 	if err != nil {
 		return Rig{}, err
 	}
-	before, err := c.gym.Rig(id)
+	return c.changedRig(row, c.ChangeRig(row))
+}
+
+func (c caller) changedRig(row *store.Rig, err error) (Rig, error) {
 	if err != nil {
-		return Rig{}, err
-	}
-	if before.Kind != row.Kind {
-		return Rig{}, input.Refuse("doc.kind", "expected %q: a rig keeps its kind; add another one instead",
-			before.Kind)
-	}
-	if err := c.gym.ChangeRig(row); err != nil {
 		return Rig{}, err
 	}
 	return c.rigOut(*row)
@@ -97,14 +93,14 @@ func (c caller) changeRig(id string, in Rig) (Rig, error) {
 func (s *Server) registerRigs(api huma.API) {
 	get(api, "/api/kinds", func(caller, *nothing) ([]rig.Model, error) { return rig.Models(), nil })
 	get(api, "/api/rigs", func(c caller, in *Shelf) ([]Rig, error) {
-		rows, err := c.gym.Rigs(in.stored())
+		rows, err := c.Gym.Rigs(in.stored())
 		return readable(c, rows, err, c.rigOut)
 	})
 	post(api, "/api/rigs", func(c caller, in *Making[Rig]) (Rig, error) {
 		return made(in.Key, func() (Rig, error) {
 			row, err := in.Body.row(in.Key)
 			if err == nil {
-				err = c.gym.AddRig(row)
+				err = c.Gym.AddRig(row)
 			}
 			if err != nil {
 				return Rig{}, err
@@ -116,7 +112,7 @@ func (s *Server) registerRigs(api huma.API) {
 		})
 	})
 	get(api, "/api/rigs/{id}", func(c caller, in *ByID) (Rig, error) {
-		row, err := c.gym.Rig(in.ID)
+		row, err := c.Gym.Rig(in.ID)
 		if err != nil {
 			return Rig{}, err
 		}
@@ -124,13 +120,13 @@ func (s *Server) registerRigs(api huma.API) {
 		if err != nil {
 			return out, err
 		}
-		rounds, err := ledger.RoundsOn(c.gym, row)
+		rounds, err := ledger.RoundsOn(c.Gym, row)
 		out.FromRounds = bench.Agreed(out.Doc.Rig, rounds)
 		return out, err
 	})
 	put(api, "/api/rigs/{id}", func(c caller, in *Addressed[Rig]) (Rig, error) { return c.changeRig(in.ID, in.Body) })
 	command(api, http.MethodDelete, "/api/rigs/{id}",
-		func(c caller, in *ByID) error { return c.gym.Archive(&store.Rig{}, in.ID) })
+		func(c caller, in *ByID) error { return c.Gym.Archive(&store.Rig{}, in.ID) })
 	command(api, http.MethodPost, "/api/rigs/{id}/restore",
-		func(c caller, in *ByID) error { return c.gym.BringBack(&store.Rig{}, in.ID) })
+		func(c caller, in *ByID) error { return c.Gym.BringBack(&store.Rig{}, in.ID) })
 }

@@ -4,8 +4,6 @@ import (
 	"crypto/rand"
 	"crypto/sha256"
 	"encoding/hex"
-	mathrand "math/rand/v2"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -13,7 +11,6 @@ import (
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/fault"
-	"melodromos/core/input"
 	"melodromos/core/run"
 	"melodromos/core/trainee"
 	"melodromos/ledger"
@@ -81,69 +78,29 @@ type RunCourse struct {
 
 func clockOf(gym *store.Gym, r store.Run) int64 { return int64(ledger.Course(r).Now(gym.Now())) }
 
-func runOut(gym *store.Gym, r store.Run, p run.Opened) (Run, error) {
+func runOut(gym *store.Gym, r ledger.Round) (Run, error) {
+	p := r.Opened
 	out := Run{
 		ID: r.ID, DrillName: r.DrillName, Rig: RigDoc{Rig: p.Bag}, Source: drill.Recorder(r.Source),
 		Plays: drill.Playing(r.Plays), FollowsUS: int64(p.Timeline.Follows(p.Plays)),
-		Removed: r.RemovedAt != nil, State: run.State(r.State), ClockUS: clockOf(gym, r), Doc: DrillDoc{Plan: p.Plan},
-		Tempo: p.Tempo(), Timeline: p.Timeline,
+		Removed: r.RemovedAt != nil, State: run.State(r.State), ClockUS: clockOf(gym, r.Run),
+		Doc: DrillDoc{Plan: p.Plan}, Tempo: p.Tempo(), Timeline: p.Timeline, Trainee: traineeOut(r.Person),
+		RigName: r.Bag.Name, Sees: p.Sees(), Partner: drill.Partner(p.Timeline, combo.Stance(r.Person.Stance)),
 	}
 	if r.AssignmentID != nil {
 		out.AssignmentID = *r.AssignmentID
 	}
-	if r.TraineeID == nil {
-		return out, store.ErrNotFound
-	}
-	t, err := gym.Trainee(*r.TraineeID)
-	if err != nil {
-		return out, err
-	}
-	bag, err := gym.Rig(r.RigID)
-	if err != nil {
-		return out, err
-	}
-	out.Trainee, out.RigName = traineeOut(t), bag.Name
-	out.Sees = p.Sees()
-	out.Partner = drill.Partner(p.Timeline, combo.Stance(t.Stance))
+	var err error
 	out.Cycle, err = p.Cycle()
 	return out, internal(err)
 }
 
-// newRun lays the drill out as it is now, with the bag as it hangs now and softer or shorter where a caution wants it,
-// and stores the run with all of it.
+// newRun makes a round, and has the simulated sensor play it where that is to record it.
 func (s *Server) newRun(c caller, in NewRun) (Run, error) {
-	a, err := c.gym.Assignment(in.AssignmentID)
-	if err != nil {
-		return Run{}, err
-	}
-	on, bag, t, err := c.floor(a.RigID, a.TraineeID, "")
-	if err != nil {
-		return Run{}, err
-	}
-	cautions, err := ledger.Cautions(c.gym, a.TraineeID)
-	if err != nil {
-		return Run{}, err
-	}
-	plan, err := ledger.Given(a, t.Stance)
-	if err != nil {
-		return Run{}, err
-	}
-	on.Seed, on.GetReady = mathrand.Uint64(), c.row.GetReady
-	prepared, err := run.For(cautions, plan, on, in.Source, in.Plays)
-	if err != nil {
-		return Run{}, err
-	}
-	row, line, err := ledger.NewRun(a, bag, prepared, in.Source)
-	if err != nil {
-		return Run{}, err
-	}
 	key := rand.Text()
-	row.CoachID, row.Zone, row.IntakeHash = &c.Coach.ID, c.row.Zone, intakeHash(key)
-	if in.Source == drill.Simulated {
-		exact := int64(0)
-		row.LatencyUS = &exact
-	}
-	if err := c.gym.AddRun(&row, line); err != nil {
+	r, err := c.MakeRound(ledger.NewRound{AssignmentID: in.AssignmentID, Intake: intakeHash(key), By: in.Source,
+		Plays: in.Plays})
+	if err != nil {
 		return Run{}, err
 	}
 	if in.Source == drill.Simulated {
@@ -152,14 +109,12 @@ func (s *Server) newRun(c caller, in NewRun) (Run, error) {
 			choice = *in.StandIn
 		}
 		usual := 0.0
-		if prepared.Timeline.Clock == drill.ByBag {
-			usual = prepared.Timeline.Usual()
+		if r.Opened.Timeline.Clock == drill.ByBag {
+			usual = r.Opened.Timeline.Usual()
 		}
 		go s.playStandIn(key, choice, usual)
 	}
-	opened := run.Opened{Bag: on.Bag, Plan: prepared.Plan, Timeline: prepared.Timeline, By: in.Source,
-		Plays: prepared.Plays, Eased: a.Eased}
-	out, err := runOut(c.gym, row, opened)
+	out, err := runOut(c.Gym, r)
 	out.IntakeKey = key
 	return out, err
 }
@@ -169,70 +124,28 @@ func intakeHash(key string) string {
 	return hex.EncodeToString(sum[:])
 }
 
-// step moves a run's clock. A round is not started, nor taken up again after a pause or an end, whose person was held
-// back since; what was captured in it can come all the same.
+// step moves a run's clock.
 func (s *Server) step(c caller, id string, in Step) (RunCourse, error) {
-	before, err := c.gym.Run(id)
-	if err != nil {
-		return RunCourse{}, err
-	}
-	if before.TraineeID != nil && ledger.Course(before).SetsGoing(in.Action) {
-		cautions, err := ledger.Cautions(c.gym, *before.TraineeID)
-		if err == nil {
-			err = run.Starts(cautions)
-		}
-		if err != nil {
-			return RunCourse{}, err
-		}
-	}
-	row, err := ledger.Move(c.gym, id, func(r run.RoundClock) (run.RoundClock, error) {
-		return r.Step(in.Action, drill.Micros(in.ClockUS), c.gym.Now())
-	})
+	row, err := c.StepRound(id, in.Action, drill.Micros(in.ClockUS))
 	if err != nil {
 		return RunCourse{}, err
 	}
 	s.live.Send(id, watch.Message{Kind: "state", State: row.State})
-	return RunCourse{run.State(row.State), clockOf(c.gym, row)}, nil
-}
-
-// remove takes an ended run out of the log with all that it moved; bringBack puts it back.
-func (c caller) remove(id string) error {
-	return c.inLog(id, func() *time.Time { return new(c.gym.Now()) })
-}
-
-func (c caller) bringBack(id string) error {
-	return c.inLog(id, func() *time.Time { return nil })
-}
-
-func (c caller) inLog(id string, removed func() *time.Time) error {
-	_, err := ledger.Change(c.gym, id, func(r *store.Run) error {
-		if !run.State(r.State).Over() {
-			return input.Refuse("", "this round is not over yet")
-		}
-		if at := removed(); at == nil || r.RemovedAt == nil {
-			r.RemovedAt = at
-		}
-		return nil
-	})
-	return err
+	return RunCourse{run.State(row.State), clockOf(c.Gym, row)}, nil
 }
 
 func (s *Server) registerRuns(api huma.API) {
 	post(api, "/api/runs", func(c caller, in *body[NewRun]) (Run, error) { return s.newRun(c, in.Body) })
 	get(api, "/api/runs/{id}", func(c caller, in *ByID) (Run, error) {
-		row, err := c.gym.Run(in.ID)
+		r, err := c.Round(in.ID)
 		if err != nil {
 			return Run{}, err
 		}
-		p, err := ledger.Open(c.gym, row)
-		if err != nil {
-			return Run{}, err
-		}
-		return runOut(c.gym, row, p)
+		return runOut(c.Gym, r)
 	})
 	post(api, "/api/runs/{id}/clock", func(c caller, in *Addressed[Step]) (RunCourse, error) {
 		return s.step(c, in.ID, in.Body)
 	})
-	command(api, "POST", "/api/runs/{id}/remove", func(c caller, in *ByID) error { return c.remove(in.ID) })
-	command(api, "POST", "/api/runs/{id}/restore", func(c caller, in *ByID) error { return c.bringBack(in.ID) })
+	command(api, "POST", "/api/runs/{id}/remove", func(c caller, in *ByID) error { return c.TakeFromLog(in.ID) })
+	command(api, "POST", "/api/runs/{id}/restore", func(c caller, in *ByID) error { return c.PutInLog(in.ID) })
 }

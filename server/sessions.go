@@ -101,10 +101,10 @@ func (p SessionPlan) row(id string) (store.SessionPlan, error) {
 func (c caller) changeSession(id string, in SessionPlan) (SessionPlan, error) {
 	row, err := in.row(id)
 	if err == nil {
-		err = wasRead(in.Version)
+		err = ledger.WasRead(in.Version)
 	}
 	if err == nil {
-		err = c.gym.ChangeSessionPlan(&row)
+		err = c.Gym.ChangeSessionPlan(&row)
 	}
 	if err != nil {
 		return SessionPlan{}, err
@@ -119,7 +119,7 @@ func (c caller) makeSession(key string, in SessionPlan) (SessionPlan, error) {
 			return SessionPlan{}, err
 		}
 		row.MadeBy = &c.Coach.ID
-		if err := c.gym.AddSessionPlan(&row); err != nil {
+		if err := c.Gym.AddSessionPlan(&row); err != nil {
 			return SessionPlan{}, err
 		}
 		return sessionOut(row)
@@ -138,9 +138,9 @@ func (c caller) trainer(in SessionQuestion) (session.Trainer, error) {
 	var m *roster.Member
 	var err error
 	if in.TraineeID != "" {
-		cl, m, err = c.member(in.TraineeID)
+		cl, m, err = c.Member(in.TraineeID)
 	} else {
-		cl, err = ledger.Bags(c.gym, c.row, c.stop)
+		cl, err = ledger.Bags(c.Gym, c.Row, c.Stop)
 	}
 	if err != nil {
 		return who, err
@@ -169,7 +169,7 @@ func (c caller) trainer(in SessionQuestion) (session.Trainer, error) {
 			}
 			break
 		}
-		on.NoKicks, on.Undrawn, on.Stop = !c.row.Kicks, true, c.stop
+		on.NoKicks, on.Undrawn, on.Stop = !c.Row.Kicks, true, c.Stop
 		floors[kind] = on
 		return on
 	}
@@ -200,7 +200,7 @@ func (c caller) look(in SessionQuestion) (SessionLook, error) {
 		}
 		out.Titles = append(out.Titles, titles)
 	}
-	return out, c.stop()
+	return out, c.Stop()
 }
 
 func (s *Server) registerSessions(api huma.API) {
@@ -209,12 +209,12 @@ func (s *Server) registerSessions(api huma.API) {
 		for _, t := range session.Templates() {
 			out.Templates = append(out.Templates, SessionTemplate{t, inShort(t.Session)})
 		}
-		rows, err := c.gym.SessionPlans(in.stored())
+		rows, err := c.Gym.SessionPlans(in.stored())
 		out.Own, err = readable(c, rows, err, sessionOut)
 		return out, err
 	})
 	get(api, "/api/sessions/{id}", func(c caller, in *ByID) (SessionPlan, error) {
-		row, err := c.gym.SessionPlan(in.ID)
+		row, err := c.Gym.SessionPlan(in.ID)
 		if err != nil {
 			return SessionPlan{}, err
 		}
@@ -227,9 +227,9 @@ func (s *Server) registerSessions(api huma.API) {
 		return c.changeSession(in.ID, in.Body)
 	})
 	command(api, http.MethodDelete, "/api/sessions/{id}",
-		func(c caller, in *ByID) error { return c.gym.Archive(&store.SessionPlan{}, in.ID) })
+		func(c caller, in *ByID) error { return c.Gym.Archive(&store.SessionPlan{}, in.ID) })
 	command(api, http.MethodPost, "/api/sessions/{id}/restore",
-		func(c caller, in *ByID) error { return c.gym.BringBack(&store.SessionPlan{}, in.ID) })
+		func(c caller, in *ByID) error { return c.Gym.BringBack(&store.SessionPlan{}, in.ID) })
 	post(api, "/api/session-look", func(c caller, in *body[SessionQuestion]) (SessionLook, error) {
 		return c.look(in.Body)
 	})

@@ -65,7 +65,7 @@ func (s *Server) registerSignIn() {
 		info := SignInInfo{DemoEmail: s.DemoEmail, DemoPassword: s.DemoPassword}
 		switch c, err := s.caller(ctx); {
 		case err == nil:
-			me := meOf(c.Coach, c.row)
+			me := meOf(c.Coach, c.Row)
 			info.Me = &me
 		case !errors.Is(err, errNobody):
 			return nil, refused(ctx, "", err)

@@ -27,11 +27,7 @@ type StationOut struct {
 
 // stations are what is done on the bags in a stretch.
 func (c caller) stations(id string, stretch int) ([]StationOut, error) {
-	row, err := c.gym.Hour(id)
-	if err != nil {
-		return nil, err
-	}
-	held, err := ledger.OpenHour(row)
+	held, err := c.Class(id)
 	if err != nil {
 		return nil, err
 	}
@@ -40,9 +36,9 @@ func (c caller) stations(id string, stretch int) ([]StationOut, error) {
 		if s.ID != stretch || s.Rest() {
 			continue
 		}
-		for _, p := range held.Plan.Places(s, held.Plan.Session.Rounds[s.Round].Blocks[s.Block]) {
+		for _, p := range held.Held.Plan.Places(s, held.Held.Plan.Session.Rounds[s.Round].Blocks[s.Block]) {
 			out, err := c.station(p)
-			if left, err := ledger.Left(c.gym, err); left {
+			if left, err := ledger.Left(c.Gym, err); left {
 				out.Barred = "this bag could not be read"
 			} else if err != nil {
 				return nil, err
@@ -56,24 +52,25 @@ func (c caller) stations(id string, stretch int) ([]StationOut, error) {
 // station lays out what somebody does on a bag; what is refused is said in its place.
 func (c caller) station(p class.Spot) (StationOut, error) {
 	out := StationOut{Bag: p.Bag, Person: p.Person, Name: p.Name}
-	on, _, t, err := c.floor(p.Bag, p.Person, "")
+	where, err := c.Floor(p.Bag, p.Person, "")
 	if err != nil {
 		return out, err
 	}
+	on, t := where.Floor, where.Person
 	out.Stance, out.Rig, out.Barred = t.Stance, RigDoc{Rig: on.Bag}, p.Barred
 	if p.Plan == nil {
 		return out, nil
 	}
-	cautions, err := ledger.Cautions(c.gym, p.Person)
+	cautions, err := ledger.Cautions(c.Gym, p.Person)
 	if err != nil {
 		return out, err
 	}
-	plan := drill.InSchool(drill.InStance(p.Plan, combo.Stance(t.Stance)), ledger.Voice(c.row))
+	plan := drill.InSchool(drill.InStance(p.Plan, combo.Stance(t.Stance)), ledger.Voice(c.Row))
 	plan = caution.Spare(cautions, plan, on).Plan
 	plan, out.AsFast = class.Paced(plan, p.Pace, on)
 	prepared, err := run.For(cautions, plan, on, drill.Nothing, "")
 	if err != nil {
-		if err := c.stop(); err != nil {
+		if err := c.Stop(); err != nil {
 			return out, err
 		}
 		out.Barred = err.Error()

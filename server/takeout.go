@@ -116,16 +116,16 @@ func large[I any](api huma.API, path string, kind fileKind,
 // registerTakeOut registers what goes out as a file.
 func (s *Server) registerTakeOut(api huma.API) {
 	file(api, "/api/export/gym", asJSON, func(c caller, _ *nothing, out io.Writer) (string, error) {
-		g, _, err := ledger.GymDocument(c.gym, c.row)
+		g, _, err := ledger.GymDocument(c.Gym, c.Row)
 		if err != nil {
 			return "", err
 		}
-		return c.row.Name, ledger.WriteDocument(out, document.File{Holds: document.OfGym, Gym: &g})
+		return c.Row.Name, ledger.WriteDocument(out, document.File{Holds: document.OfGym, Gym: &g})
 	})
 	for path, holds := range map[string]document.Kind{"/api/rigs": document.OfBag, "/api/drills": document.OfDrill,
 		"/api/sessions": document.OfSession} {
 		file(api, path+"/{id}/document", asJSON, func(c caller, in *ByID, out io.Writer) (string, error) {
-			doc, name, err := ledger.Document(c.gym, holds, in.ID)
+			doc, name, err := ledger.Document(c.Gym, holds, in.ID)
 			if err != nil {
 				return "", err
 			}
@@ -137,29 +137,29 @@ func (s *Server) registerTakeOut(api huma.API) {
 		if err != nil {
 			return "", err
 		}
-		return name, ledger.WriteLog(out, c.gym, in.Trainee)
+		return name, ledger.WriteLog(out, c.Gym, in.Trainee)
 	})
 	large(api, "/api/export/hits", asCSV, func(c caller, in *OfWhom, out *os.File) (string, error) {
 		name, err := c.whose(in.Trainee, "hits")
 		if err != nil {
 			return "", err
 		}
-		return name, ledger.WriteHits(out, c.gym, in.Trainee)
+		return name, ledger.WriteHits(out, c.Gym, in.Trainee)
 	})
 	file(api, "/api/export/calendar", asCalendar, func(c caller, _ *nothing, out io.Writer) (string, error) {
-		t, err := ledger.Timetable(c.gym, c.row, c.gym.Now())
+		t, err := ledger.Timetable(c.Gym, c.Row, c.Gym.Now())
 		if err != nil {
 			return "", err
 		}
-		return c.row.Name, calendar.Write(out, t)
+		return c.Row.Name, calendar.Write(out, t)
 	})
 	s.registerSongs(api)
 }
 
 func (c caller) whose(id, what string) (string, error) {
-	name := c.row.Name
+	name := c.Row.Name
 	if id != "" {
-		t, err := c.gym.Trainee(id)
+		t, err := c.Gym.Trainee(id)
 		if err != nil {
 			return "", err
 		}
@@ -173,13 +173,13 @@ func (c caller) whose(id, what string) (string, error) {
 func (s *Server) registerSongs(api huma.API) {
 	for path, of := range map[string]func(c caller, in *LaidOut, wait bool) (midi.Song, error){
 		"/api/drills/{id}": func(c caller, in *LaidOut, wait bool) (midi.Song, error) {
-			return ledger.DrillSong(c.gym, c.row, in.ID, in.on(wait), c.stop)
+			return ledger.DrillSong(c.Gym, c.Row, in.ID, in.on(wait), c.Stop)
 		},
 		"/api/assignments/{id}": func(c caller, in *LaidOut, wait bool) (midi.Song, error) {
-			return ledger.GivenSong(c.gym, c.row, in.ID, wait, c.stop)
+			return ledger.GivenSong(c.Gym, c.Row, in.ID, wait, c.Stop)
 		},
 		"/api/sessions/{id}": func(c caller, in *LaidOut, wait bool) (midi.Song, error) {
-			return ledger.SessionSong(c.gym, c.row, in.ID, in.on(wait), c.stop)
+			return ledger.SessionSong(c.Gym, c.Row, in.ID, in.on(wait), c.Stop)
 		},
 	} {
 		file(api, path+"/midi", asMIDI, func(c caller, in *LaidOut, out io.Writer) (string, error) {

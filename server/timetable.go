@@ -42,14 +42,14 @@ type CalendarLinkOut struct {
 func (c caller) dateOut(row store.Date) (ClassDate, error) {
 	d, err := ledger.DateDocument(row)
 	out := ClassDate{ID: row.ID, Version: row.Version, Date: d, Sentence: d.Sentence(),
-		Coming: d.Coming(c.gym.Now(), ledger.Zone(c.row))}
+		Coming: d.Coming(c.Gym.Now(), ledger.Zone(c.Row))}
 	if row.SessionPlanID != nil {
 		out.SessionID = *row.SessionPlanID
 	}
-	now := c.gym.Now()
+	now := c.Gym.Now()
 	// one that goes on now counts as next
 	from := now.Add(-time.Duration(d.Minutes) * time.Minute)
-	if held := d.Between(from, now.Add(timetable.Ahead), ledger.Zone(c.row)); len(held) > 0 {
+	if held := d.Between(from, now.Add(timetable.Ahead), ledger.Zone(c.Row)); len(held) > 0 {
 		out.Next = &held[0].From
 	}
 	return out, err
@@ -57,11 +57,11 @@ func (c caller) dateOut(row store.Date) (ClassDate, error) {
 
 // nextClass is what is held next, within a week.
 func (c caller) nextClass() (*ClassDate, error) {
-	rows, err := c.gym.Dates(store.InUse)
+	rows, err := c.Gym.Dates(store.InUse)
 	var first *ClassDate
 	list, err := readable(c, rows, err, c.dateOut)
 	for _, d := range list {
-		soon := d.Next != nil && d.Next.Before(c.gym.Now().Add(7*24*time.Hour))
+		soon := d.Next != nil && d.Next.Before(c.Gym.Now().Add(7*24*time.Hour))
 		if soon && (first == nil || d.Next.Before(*first.Next)) {
 			first = &d
 		}
@@ -86,10 +86,10 @@ func (d ClassDate) row(id string) (store.Date, error) {
 func (c caller) changeDate(id string, in ClassDate) (ClassDate, error) {
 	row, err := in.row(id)
 	if err == nil {
-		err = wasRead(in.Version)
+		err = ledger.WasRead(in.Version)
 	}
 	if err == nil {
-		err = c.gym.ChangeDate(&row)
+		err = c.Gym.ChangeDate(&row)
 	}
 	if err != nil {
 		return ClassDate{}, err
@@ -104,7 +104,7 @@ func (c caller) addLink(in CalendarLinkOut) (CalendarLinkOut, error) {
 	}
 	secret := rand.Text()
 	l := store.CalendarLink{Name: name, Hash: hex.EncodeToString(hashed(secret)), MadeBy: &c.Coach.ID}
-	if err := c.gym.AddCalendarLink(&l); err != nil {
+	if err := c.Gym.AddCalendarLink(&l); err != nil {
 		return CalendarLinkOut{}, err
 	}
 	out := linkOut(l)
@@ -118,14 +118,14 @@ func linkOut(l store.CalendarLink) CalendarLinkOut {
 
 func (s *Server) registerTimetable(api huma.API) {
 	get(api, "/api/dates", func(c caller, _ *nothing) ([]ClassDate, error) {
-		rows, err := c.gym.Dates(store.InUse)
+		rows, err := c.Gym.Dates(store.InUse)
 		return readable(c, rows, err, c.dateOut)
 	})
 	post(api, "/api/dates", func(c caller, in *Making[ClassDate]) (ClassDate, error) {
 		return made(in.Key, func() (ClassDate, error) {
 			row, err := in.Body.row(in.Key)
 			if err == nil {
-				err = c.gym.AddDate(&row)
+				err = c.Gym.AddDate(&row)
 			}
 			if err != nil {
 				return ClassDate{}, err
@@ -140,18 +140,18 @@ func (s *Server) registerTimetable(api huma.API) {
 		return c.changeDate(in.ID, in.Body)
 	})
 	command(api, http.MethodDelete, "/api/dates/{id}",
-		func(c caller, in *ByID) error { return c.gym.Archive(&store.Date{}, in.ID) })
+		func(c caller, in *ByID) error { return c.Gym.Archive(&store.Date{}, in.ID) })
 	command(api, http.MethodPost, "/api/dates/{id}/restore",
-		func(c caller, in *ByID) error { return c.gym.BringBack(&store.Date{}, in.ID) })
+		func(c caller, in *ByID) error { return c.Gym.BringBack(&store.Date{}, in.ID) })
 	get(api, "/api/calendar-links", func(c caller, _ *nothing) ([]CalendarLinkOut, error) {
-		rows, err := c.gym.CalendarLinks()
+		rows, err := c.Gym.CalendarLinks()
 		return eachRow(rows, err, func(l store.CalendarLink) (CalendarLinkOut, error) { return linkOut(l), nil })
 	})
 	post(api, "/api/calendar-links", func(c caller, in *body[CalendarLinkOut]) (CalendarLinkOut, error) {
 		return c.addLink(in.Body)
 	})
 	command(api, http.MethodDelete, "/api/calendar-links/{id}",
-		func(c caller, in *ByID) error { return c.gym.RevokeCalendarLink(in.ID) })
+		func(c caller, in *ByID) error { return c.Gym.RevokeCalendarLink(in.ID) })
 }
 
 const calendarPath = "/calendar/"
@@ -174,17 +174,9 @@ func (s *Server) serveCalendar(c *gin.Context) {
 		problem(c.Writer, http.StatusGone, "This address was revoked by the gym. Ask there for a new one.")
 		return
 	}
-	gym := s.store.Gym(ctx, link.GymID)
-	var row store.GymRow
-	if err == nil {
-		row, err = gym.Row()
-	}
 	var t calendar.Calendar
 	if err == nil {
-		t, err = ledger.Timetable(gym, row, gym.Now())
-	}
-	if err == nil {
-		err = gym.CalendarRead(link.ID)
+		t, err = ledger.ReadByLink(s.store.Gym(ctx, link.GymID), link.ID)
 	}
 	if err != nil {
 		slog.Error("calendar", "error", err)

@@ -99,10 +99,10 @@ func (t Trainee) row(id string) (*store.Trainee, error) {
 func (c caller) changeTrainee(id string, in Trainee) (Trainee, error) {
 	row, err := in.row(id)
 	if err == nil {
-		err = wasRead(in.Version)
+		err = ledger.WasRead(in.Version)
 	}
 	if err == nil {
-		err = c.gym.ChangeTrainee(row)
+		err = c.Gym.ChangeTrainee(row)
 	}
 	if err != nil {
 		return Trainee{}, err
@@ -136,7 +136,7 @@ func (c caller) beginning() Beginning {
 	who := trainee.Newcomer
 	return Beginning{
 		Newcomer: Trainee{Stance: who.Stance, Band: who.Band, AgeBand: who.Age},
-		Weeks:    weeksOut(ladder.DefaultWeeks(c.gym.Now().In(ledger.Zone(c.row)))),
+		Weeks:    weeksOut(ladder.DefaultWeeks(c.Gym.Now().In(ledger.Zone(c.Row)))),
 		Body:     rig.BodyFields(),
 		Rounds:   WeekLimits{ladder.MostAtFirst, ladder.MostRounds},
 	}
@@ -182,14 +182,14 @@ func mentionsOut(list []ledger.Mention) []Mention {
 func (s *Server) registerTrainees(api huma.API) {
 	get(api, "/api/beginning", func(c caller, _ *nothing) (Beginning, error) { return c.beginning(), nil })
 	get(api, "/api/trainees", func(c caller, in *Shelf) ([]Trainee, error) {
-		rows, err := c.gym.Trainees(in.stored())
+		rows, err := c.Gym.Trainees(in.stored())
 		return eachRow(rows, err, func(t store.Trainee) (Trainee, error) { return traineeOut(t), nil })
 	})
 	post(api, "/api/trainees", func(c caller, in *Making[Trainee]) (Trainee, error) {
 		return made(in.Key, func() (Trainee, error) {
 			row, err := in.Body.row(in.Key)
 			if err == nil {
-				err = c.gym.AddTrainee(row)
+				err = c.Gym.AddTrainee(row)
 			}
 			if err != nil {
 				return Trainee{}, err
@@ -201,21 +201,21 @@ func (s *Server) registerTrainees(api huma.API) {
 		})
 	})
 	get(api, "/api/trainees/{id}", func(c caller, in *ByID) (Trainee, error) {
-		row, err := c.gym.Trainee(in.ID)
+		row, err := c.Gym.Trainee(in.ID)
 		return traineeOut(row), err
 	})
 	put(api, "/api/trainees/{id}", func(c caller, in *Addressed[Trainee]) (Trainee, error) {
 		return c.changeTrainee(in.ID, in.Body)
 	})
 	command(api, http.MethodDelete, "/api/trainees/{id}",
-		func(c caller, in *ByID) error { return c.gym.Archive(&store.Trainee{}, in.ID) })
+		func(c caller, in *ByID) error { return c.Gym.Archive(&store.Trainee{}, in.ID) })
 	command(api, http.MethodPost, "/api/trainees/{id}/restore",
-		func(c caller, in *ByID) error { return c.gym.BringBack(&store.Trainee{}, in.ID) })
+		func(c caller, in *ByID) error { return c.Gym.BringBack(&store.Trainee{}, in.ID) })
 	post(api, "/api/trainees/{id}/erase", func(c caller, in *struct {
 		Addressed[Erasure]
 		Source
 	}) (Erased, error) {
-		t, err := c.gym.Trainee(in.ID)
+		t, err := c.Gym.Trainee(in.ID)
 		if err != nil {
 			return Erased{}, err
 		}
@@ -225,15 +225,15 @@ func (s *Server) registerTrainees(api huma.API) {
 		if err := s.confirmed(c, in.ip, in.Body.Password, "password"); err != nil {
 			return Erased{}, err
 		}
-		gone, left, err := ledger.Erase(c.gym, t, in.Body.Texts)
+		gone, left, err := ledger.Erase(c.Gym, t, in.Body.Texts)
 		return Erased{gone.Rounds, gone.Hits, gone.Evidence, gone.Cautions, mentionsOut(left)}, err
 	})
 	get(api, "/api/trainees/{id}/mentions", func(c caller, in *ByID) ([]Mention, error) {
-		t, err := c.gym.Trainee(in.ID)
+		t, err := c.Gym.Trainee(in.ID)
 		if err != nil {
 			return nil, err
 		}
-		list, err := ledger.Mentions(c.gym, t)
+		list, err := ledger.Mentions(c.Gym, t)
 		return mentionsOut(list), err
 	})
 }

@@ -28,7 +28,7 @@ type Which struct {
 
 // unread lists what cannot be read.
 func (c caller) unread() ([]NotRead, error) {
-	rows, err := ledger.NotRead(c.gym)
+	rows, err := ledger.NotRead(c.Gym)
 	return eachRow(rows, err, func(u store.Unreadable) (NotRead, error) {
 		return NotRead{u.Kind, u.ID, u.Name, u.Why}, nil
 	})
@@ -37,7 +37,7 @@ func (c caller) unread() ([]NotRead, error) {
 // notRead finds a row that cannot be read; any other is not found here.
 func (c caller) notRead(in Which) (store.Unreadable, error) {
 	u := store.Unreadable{Kind: in.Kind, ID: in.ID}
-	err := ledger.Reopen(c.gym, u)
+	err := ledger.Reopen(c.Gym, u)
 	var unreadable *ledger.Unreadable
 	if errors.As(err, &unreadable) {
 		return unreadable.Unreadable, nil
@@ -61,7 +61,7 @@ func (s *Server) registerUnreadable(api huma.API) {
 	command(api, "POST", "/api/unreadable/{kind}/{id}/remove", func(c caller, in *Which) error {
 		u, err := c.notRead(*in)
 		if err == nil {
-			err = ledger.Remove(c.gym, u)
+			err = ledger.Remove(c.Gym, u)
 		}
 		return err
 	})
@@ -71,7 +71,7 @@ func (s *Server) registerUnreadable(api huma.API) {
 		u, err := c.notRead(*in)
 		var row json.RawMessage
 		if err == nil {
-			row, err = c.gym.AsItIs(u.Kind, u.ID)
+			row, err = c.Gym.AsItIs(u.Kind, u.ID)
 		}
 		if err != nil {
 			return nil, refused(ctx, "", err)

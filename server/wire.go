@@ -111,7 +111,7 @@ func readable[R, T any](c caller, rows []R, err error, to func(R) (T, error)) ([
 	if err != nil {
 		return nil, err
 	}
-	return ledger.Readable(c.gym, rows, to)
+	return ledger.Readable(c.Gym, rows, to)
 }
 
 // The core's documents, by their names in the description.

@@ -2,11 +2,14 @@ package store
 
 import (
 	"context"
+	"database/sql"
+	"errors"
 	"time"
 
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgtype"
 	"github.com/jackc/pgx/v5/pgxpool"
+	"github.com/jackc/pgx/v5/stdlib"
 	"gorm.io/gorm"
 
 	"melodromos/core/timetable"
@@ -48,16 +51,16 @@ func (GymRow) TableName() string { return "gyms" }
 type Gym struct {
 	ID   string
 	db   *gorm.DB
-	pool *pgxpool.Pool // for reading what is committed
+	pool *pgxpool.Pool
+	conn *sql.Conn // of the transaction; nil outside of one
 
 	noted *noted
 	memo  *memo
-	tx    bool // it is a transaction
 }
 
 // Gym opens the data of one gym.
 func (s *Store) Gym(ctx context.Context, id string) *Gym {
-	return &Gym{id, s.db.WithContext(inGym(ctx, id)), s.pool, &s.noted, s.memo, false}
+	return &Gym{id, s.db.WithContext(inGym(ctx, id)), s.pool, nil, &s.noted, s.memo}
 }
 
 // rows starts a query on rows of this gym alone.
@@ -65,26 +68,45 @@ func (g *Gym) rows() *gorm.DB { return g.db.Where("gym_id = ?", g.ID) }
 
 // Together runs steps in one transaction: all of them hold, or none. What they have made stale is made anew with them.
 func (g *Gym) Together(steps func(in *Gym) error) error {
-	return ownError(g.db.Transaction(func(tx *gorm.DB) error {
-		in := &Gym{g.ID, tx, g.pool, g.noted, g.memo, true}
-		if err := steps(in); err != nil || g.tx {
-			return err
+	if g.conn != nil {
+		return ownError(g.db.Transaction(func(tx *gorm.DB) error {
+			return steps(&Gym{g.ID, tx, g.pool, g.conn, g.noted, g.memo})
+		}))
+	}
+	return ownError(g.db.Connection(func(db *gorm.DB) error {
+		conn, ok := db.Statement.ConnPool.(*sql.Conn)
+		if !ok {
+			return errors.New("no connection of the pool")
 		}
-		return in.digestStale()
+		return db.Transaction(func(tx *gorm.DB) error {
+			in := &Gym{g.ID, tx, g.pool, conn, g.noted, g.memo}
+			if err := steps(in); err != nil {
+				return err
+			}
+			return in.digestStale()
+		})
 	}))
 }
 
 // eachRow reads the many rows of a query one after the other into where the columns are to go, past the mapper: a class
-// has tens of thousands, and it takes several times as long.
+// has tens of thousands, and it takes several times as long. Within a transaction it reads what that has written.
 func (g *Gym) eachRow(q *gorm.DB, columns string, into []any, row func()) error {
 	s := q.Session(&gorm.Session{DryRun: true}).Select(columns).Find(&[]map[string]any{}).Statement
 	// Planned anew each time: a plan for any limit and any gym takes the long way.
-	found, err := g.pool.Query(s.Context, s.SQL.String(), append([]any{pgx.QueryExecModeCacheDescribe}, s.Vars...)...)
-	if err != nil {
-		return ownError(err)
+	read := func(ask interface {
+		Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error)
+	}) error {
+		found, err := ask.Query(s.Context, s.SQL.String(), append([]any{pgx.QueryExecModeCacheDescribe}, s.Vars...)...)
+		if err != nil {
+			return err
+		}
+		_, err = pgx.ForEachRow(found, into, func() error { row(); return nil })
+		return err
 	}
-	_, err = pgx.ForEachRow(found, into, func() error { row(); return nil })
-	return ownError(err)
+	if g.conn == nil {
+		return ownError(read(g.pool))
+	}
+	return ownError(g.conn.Raw(func(driver any) error { return read(driver.(*stdlib.Conn).Conn()) }))
 }
 
 // pages are a long list as it grows, which is not copied each time.

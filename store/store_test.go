@@ -139,7 +139,7 @@ func TestHitsAreKeptOnce(t *testing.T) {
 	if marks, err := g.Marks(run.ID); err != nil || len(marks) != 1 {
 		t.Errorf("%+v %v", marks, err)
 	}
-	if _, err := g.AddHits(run.ID, nil, []store.Mark{{Device: "pad", Seq: 9, AtUS: 1, Kind: "lovely"}}); err == nil {
+	if _, err := g.AddHits(run.ID, nil, []store.Mark{{Device: "pad", Seq: 9, AtUS: 1, Kind: "two words"}}); err == nil {
 		t.Error("a mark that is none was kept")
 	}
 }
