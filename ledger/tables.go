@@ -15,6 +15,7 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/fault"
 	"melodromos/core/input"
+	"melodromos/core/level"
 	"melodromos/core/rig"
 	"melodromos/core/timetable"
 	"melodromos/format/table"
@@ -70,7 +71,7 @@ func kinds(gym *store.Gym) (map[string]string, error) {
 
 func roundRow(r store.Logged, faults []store.Fault) table.Round {
 	out := table.Round{Started: *r.StartedAt, Person: r.Trainee, Bag: r.Rig, Drill: r.DrillName, Rung: r.Rung,
-		Eased: r.Eased, Recorded: r.Source, Ended: r.Ending, Zone: r.Zone, Predicted: r.Predicted,
+		Eased: string(r.Eased), Recorded: r.Source, Ended: r.Ending, Zone: r.Zone, Predicted: r.Predicted,
 		Faults: faultsText(faults)}
 	if o := r.Outcome; o != nil {
 		share, give := o.Share, o.Give
@@ -304,7 +305,7 @@ func (n names) run(m store.Moment, r table.Round) (store.Run, error) {
 	kind := n.kinds[m.RigID]
 	started, ended := m.Started, m.Started.Add(time.Duration(orZero(r.Lasted)*1e6)*time.Microsecond)
 	row := store.Run{RigID: m.RigID, TraineeID: orNil(m.TraineeID), DrillName: cmp.Or(r.Drill, rig.Kind(kind).Name()),
-		Rung: r.Rung, Eased: r.Eased, RigDoc: store.Doc("{}"), DrillDoc: store.Doc("{}"),
+		Rung: r.Rung, Eased: level.ReadStep(r.Eased), RigDoc: store.Doc("{}"), DrillDoc: store.Doc("{}"),
 		Source: cmp.Or(r.Recorded, string(drill.Nothing)), Plays: string(drill.PlayBeat), Ending: cmp.Or(r.Ended,
 			"bell"),
 		IntakeHash: "brought " + rand.Text(), Zone: cmp.Or(r.Zone, "UTC"), SeenAt: n.now, StartedAt: &started,

@@ -5,6 +5,7 @@ import (
 	"encoding/binary"
 	"errors"
 	"math"
+	"melodromos/core/level"
 	"time"
 
 	"gorm.io/gorm"
@@ -238,7 +239,7 @@ func packedRounds(list []Round) []byte {
 		p.text(r.ID)
 		p.text(r.AssignmentID)
 		p.text(r.Rung)
-		p.text(r.Eased)
+		p.text(string(r.Eased))
 		p.whole(r.CreatedAt.UnixMicro())
 		p.maybe(r.Predicted)
 		for _, n := range []int{r.Planned, r.Longest, r.Passes, flag(r.Counts), flag(r.Wild)} {
@@ -354,7 +355,7 @@ func (row digest) unpacked() (Digest, error) {
 	d := Digest{Rounds: make([]Round, 0, n), Evidence: []Evidence{}}
 	for range n {
 		r := Round{TraineeID: row.TraineeID, RigID: row.RigID, ID: u.text(), AssignmentID: u.text(), Rung: u.text(),
-			Eased: u.text(), CreatedAt: u.at(), Predicted: u.maybe()}
+			Eased: level.Step(u.text()), CreatedAt: u.at(), Predicted: u.maybe()}
 		r.Planned, r.Longest, r.Passes = int(u.whole()), int(u.whole()), int(u.whole())
 		r.Counts, r.Wild = u.whole() == 1, u.whole() == 1
 		r.Share, r.Tempo, r.Asked = u.figure(), u.maybe(), u.maybe()

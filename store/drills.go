@@ -8,6 +8,7 @@ import (
 	"gorm.io/gorm"
 
 	"melodromos/core/drill"
+	"melodromos/core/level"
 )
 
 // Drill is what is done on a kind of bag, with force, tempo and pull left open.
@@ -38,8 +39,8 @@ type Assignment struct {
 	Work        *float64 // s
 	Strikes     *int
 	Repetitions *int
-	Eased       string // what is easier than the rung has it
-	Own         bool   // the coach has set it: it is left as it is
+	Eased       level.Step // what is easier than the rung has it
+	Own         bool       // the coach has set it: it is left as it is
 	Version     int
 	GivenBy     *string // coach; nil where that is not known
 	ArchivedAt  *time.Time

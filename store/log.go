@@ -1,6 +1,7 @@
 package store
 
 import (
+	"melodromos/core/level"
 	"slices"
 	"strings"
 	"time"
@@ -146,7 +147,7 @@ type Round struct {
 	RigID        string
 	AssignmentID string // "" where it is gone
 	Rung         string
-	Eased        string
+	Eased        level.Step
 	CreatedAt    time.Time
 	Predicted    *float64
 	Planned      int

@@ -89,6 +89,7 @@ INSERT INTO digests (gym_id, trainee_id, rig_id) SELECT t.gym_id, t.id, r.id FRO
 UPDATE runs SET predicted = 0.81 WHERE state = 'done';`,
 	19: `UPDATE runs SET late_at = now() WHERE state = 'done';`,
 	20: `INSERT INTO marks SELECT gym_id, run_id, device, 9, 8, 'seenLater' FROM marks LIMIT 1;`,
+	21: `UPDATE runs SET eased = 'secondReturns' WHERE state = 'done'; UPDATE assignments SET eased = 'partOnly';`,
 	14: `INSERT INTO invitations (gym_id, secret, invited_by, coach_id, expires_at) SELECT gym_id, sha256('v'), 'V', id, now() + interval '1 day' FROM coaches LIMIT 1;`,
 	13: `INSERT INTO invitations (gym_id, secret, invited_by, expires_at) SELECT id, sha256('u'), 'U', now() + interval '1 day' FROM gyms;`,
 }
@@ -287,5 +288,34 @@ func TestDatabaseLog(t *testing.T) {
 		if got != want {
 			t.Errorf("%s is %s, want %s: see pg_up in scripts/postgres.sh", setting, got, want)
 		}
+	}
+}
+
+// A phrase that an older release kept is the code for it after the step up, wherever it stands, and the phrase again
+// after the step down.
+func TestPhrasesBecomeCodes(t *testing.T) {
+	s, err := store.Open(storetest.URL(t))
+	must(t, err)
+	defer func() { _ = s.Close() }()
+	for v := int64(1); v <= 20; v++ {
+		must(t, s.MigrateTo(ctx, v))
+		must(t, s.DB().Exec(rowsOf[v]).Error)
+	}
+	must(t, s.DB().Exec(`UPDATE runs SET eased = 'every second return'; UPDATE assignments SET eased = 'softer';
+		UPDATE hours SET plan = '{"given": [{"name": "A", "eased": "a part of it"}, {"name": "B", "eased": ""}], "x": 1}'`).Error)
+	kept := func() string {
+		var text string
+		must(t, s.DB().Raw(`SELECT concat_ws(' | ', (SELECT max(eased) FROM runs), (SELECT max(eased) FROM assignments),
+			(SELECT max(plan::text) FROM hours))`).Scan(&text).Error)
+		return text
+	}
+	before := kept()
+	must(t, s.MigrateTo(ctx, 21))
+	if got := kept(); got != `secondReturns | softer | {"x": 1, "given": [{"name": "A", "eased": "partOnly"}, {"name": "B", "eased": ""}]}` {
+		t.Error(got)
+	}
+	must(t, s.MigrateTo(ctx, 20))
+	if got := kept(); got != before {
+		t.Errorf("%s, before %s", got, before)
 	}
 }

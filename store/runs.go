@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"errors"
+	"melodromos/core/level"
 	"time"
 
 	"gorm.io/gorm"
@@ -20,9 +21,9 @@ type Run struct {
 	CoachID      *string // nil where the coach was removed
 	DrillName    string
 	Rung         string // of the drill, as it was
-	Eased        string // what was easier than the rung has it
-	RigDoc       Doc    `gorm:"type:jsonb"`
-	DrillDoc     Doc    `gorm:"type:jsonb"`
+	Eased        level.Step
+	RigDoc       Doc `gorm:"type:jsonb"`
+	DrillDoc     Doc `gorm:"type:jsonb"`
 	Source       string
 	Plays        string `gorm:"default:beat"` // "beat", "follow" or "startThenFollow"
 	State        string // "ready", "running", "paused", "done" or "stopped"

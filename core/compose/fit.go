@@ -78,7 +78,7 @@ func neighbourOut(n level.Neighbour, ok bool) *NeighbourOut {
 	if !ok {
 		return nil
 	}
-	return &NeighbourOut{n.What, drill.Doc{Plan: n.Plan}, n.Grade.Level, n.Fit.Clean, n.Fit.Run}
+	return &NeighbourOut{n.By.Words(), drill.Doc{Plan: n.Plan}, n.Grade.Level, n.Fit.Clean, n.Fit.Run}
 }
 
 // suits grades a plan that has been laid out, predicts it for this person and looks for its neighbours.

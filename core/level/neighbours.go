@@ -12,7 +12,7 @@ import (
 
 // Neighbour is a drill that differs from another by one thing, with what that comes to.
 type Neighbour struct {
-	What  string // the thing, in words: "softer"
+	By    Step // the one thing
 	Plan  drill.Plan
 	Grade Grade
 	Fit   Fit
@@ -27,8 +27,8 @@ const (
 )
 
 type change struct {
-	what string
-	of   func(drill.Plan, rig.Kind) (drill.Plan, bool)
+	by Step
+	of func(drill.Plan, rig.Kind) (drill.Plan, bool)
 }
 
 // Easier is the first neighbour, in the order in which coaches make things easier, of which somebody does clearly more
@@ -75,15 +75,12 @@ func first(p drill.Plan, on drill.Floor, list []change, fits func(Fit) bool,
 			continue
 		}
 		g, err := Graded(r, t, on)
-		if n := (Neighbour{c.what, q, g, f}); err == nil && good(n) {
+		if n := (Neighbour{c.by, q, g, f}); err == nil && good(n) {
 			return n, true
 		}
 	}
 	return Neighbour{}, false
 }
-
-// Closer marks an easier drill done close to the bag and softly, in which form may be let go.
-const Closer = "closer"
 
 // technique and combination make a change of one kind of drill.
 func technique(f func(*drill.SpeedBagDrill) bool) func(drill.Plan, rig.Kind) (drill.Plan, bool) {
@@ -128,15 +125,15 @@ func scaled(by float64) func(*drill.CombinationDrill, rig.Kind) bool {
 
 // control lists the changes that make each kind of drill easier to control.
 var control = []change{
-	{"slower", technique(func(d *drill.SpeedBagDrill) bool { d.Tempo = math.Round(d.Tempo * stepTempo); return true })},
-	{"softer", combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
+	{Slower, technique(func(d *drill.SpeedBagDrill) bool { d.Tempo = math.Round(d.Tempo * stepTempo); return true })},
+	{Softer, combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
 		return k != rig.Slip && scaled(stepForce)(c, k)
 	})},
-	{"drawn back less", combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
+	{PulledLess, combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
 		return k == rig.Slip && scaled(stepForce)(c, k)
 	})},
 	// some slips are longer from a wider swing
-	{"drawn back further", combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
+	{PulledMore, combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
 		ok := k == rig.Slip && c.Pull > 0
 		c.Pull = math.Round(100*c.Pull/stepForce) / 100
 		return ok
@@ -144,72 +141,72 @@ var control = []change{
 }
 
 var easier = append(slices.Clone(control), []change{
-	{"more rebounds", technique(func(d *drill.SpeedBagDrill) bool {
+	{MoreRebounds, technique(func(d *drill.SpeedBagDrill) bool {
 		d.Rebounds += 2
 		d.Tempo = math.Round(d.Tempo * 0.6)
 		return d.Rebounds <= drill.MaxRebounds
 	})},
-	{"every second return", combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
+	{SecondReturns, combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
 		ok := c.Rhythm == drill.EveryReturn && c.Landing == drill.OnReturns && (k == rig.DoubleEnd || k == rig.Reflex)
 		c.Rhythm = drill.SecondReturn
 		return ok
 	})},
-	{"fewer changes of hands", technique(func(d *drill.SpeedBagDrill) bool {
+	{FewerHandChanges, technique(func(d *drill.SpeedBagDrill) bool {
 		ok := d.PerHand > 0 && d.PerHand < 5
 		d.PerHand = min(5, d.PerHand+2)
 		return ok
 	})},
-	{"a part of it", combination(func(c *drill.CombinationDrill, _ rig.Kind) bool { return shorter(c) })},
-	{"straight punches only",
+	{PartOnly, combination(func(c *drill.CombinationDrill, _ rig.Kind) bool { return shorter(c) })},
+	{StraightsOnly,
 		combination(func(c *drill.CombinationDrill, _ rig.Kind) bool { return everyPunch(c, straightened) })},
 	{Closer, combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
 		ok := c.Range != drill.Close
 		c.Range = drill.Close
 		return ok
 	})},
-	{"no random cues", combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
+	{NoCues, combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
 		ok := c.Cues != nil
 		c.Cues = nil
 		return ok
 	})},
-	{"seen as well as heard",
+	{SeenToo,
 		technique(func(d *drill.SpeedBagDrill) bool { ok := d.EarOnly; d.EarOnly = false; return ok })},
 }...)
 
 var harder = []change{
-	{"quicker", technique(func(d *drill.SpeedBagDrill) bool {
+	{Quicker, technique(func(d *drill.SpeedBagDrill) bool {
 		d.Tempo = math.Round(d.Tempo / stepTempo)
 		return true
 	})},
-	{"more force", combination(scaled(1 / stepForce))},
-	{"from further out", combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
+	{MoreForce, combination(scaled(1 / stepForce))},
+	{FurtherOut, combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
 		ok := c.Range != drill.Far
 		c.Range = drill.Far
 		return ok
 	})},
-	{"a hook for the last straight",
+	{HookLast,
 		combination(func(c *drill.CombinationDrill, _ rig.Kind) bool { return lastPunch(c, hooked) })},
-	{"an uppercut for the last hook",
+	{UppercutLast,
 		combination(func(c *drill.CombinationDrill, _ rig.Kind) bool { return lastPunch(c, lifted) })},
-	{"every return", combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
+	{EveryReturn, combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
 		ok := c.Rhythm != drill.EveryReturn
 		c.Rhythm = drill.EveryReturn
 		return ok
 	})},
-	{"hands changed sooner", technique(func(d *drill.SpeedBagDrill) bool {
+	{SoonerHandChanges, technique(func(d *drill.SpeedBagDrill) bool {
 		ok := d.PerHand > 2 && d.Technique == drill.OneHand
 		d.PerHand--
 		return ok
 	})},
-	{"twice over", combination(func(c *drill.CombinationDrill, _ rig.Kind) bool { return twice(c) })},
-	{"without calls", combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
+	{BothSides, combination(func(c *drill.CombinationDrill, _ rig.Kind) bool { return twice(c) })},
+	{WithoutCalls, combination(func(c *drill.CombinationDrill, _ rig.Kind) bool {
 		ok := c.Guidance != drill.Alone
 		c.Guidance = drill.Alone
 		return ok
 	})},
-	{"without calls", technique(func(d *drill.SpeedBagDrill) bool { ok := d.Calls; d.Calls = false; return ok })},
-	{"by ear only", technique(func(d *drill.SpeedBagDrill) bool { ok := !d.EarOnly; d.EarOnly = true; return ok })},
-	{"random cues over it", combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
+	{WithoutCalls, technique(func(d *drill.SpeedBagDrill) bool { ok := d.Calls; d.Calls = false; return ok })},
+	{ByEar, technique(func(d *drill.SpeedBagDrill) bool { ok := !d.EarOnly; d.EarOnly = true; return ok })},
+	{WithCues, combination(func(c *drill.CombinationDrill, k rig.Kind) bool {
 		ok := c.Cues == nil && k != rig.Slip
 		c.Cues = &drill.Cues{Moves: []string{"roll lead", "roll rear"}, Least: 3, Mean: 7}
 		return ok
@@ -294,8 +291,8 @@ func twice(c *drill.CombinationDrill) bool {
 	return true
 }
 
-// Softer is a plan under control: softer, or slower where the hands keep the tempo, as far as the bag allows it.
-func Softer(p drill.Plan, on drill.Floor) drill.Plan {
+// UnderControl is a plan under control: softer, or slower where the hands keep the tempo, as far as the bag allows it.
+func UnderControl(p drill.Plan, on drill.Floor) drill.Plan {
 	for _, c := range control {
 		if q, ok := c.of(p, on.Bag.Kind()); ok {
 			if _, err := q.Lay(on); err == nil {

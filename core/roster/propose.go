@@ -36,7 +36,7 @@ type Proposal struct {
 	Target       int              `json:"target" doc:"to beat, in a row"`
 	Why          string           `json:"why"`
 	Barred       string           `json:"barred" doc:"why nothing can be done; empty where something can"`
-	Eased        string           `json:"eased" doc:"what is easier than the rung has it; empty where nothing is"`
+	Eased        level.Step       `json:"eased" doc:"what is easier than the rung has it; empty where nothing is"`
 	Spared       []string         `json:"spared" doc:"what is softer or shorter for a caution, and why"`
 	Doc          drill.Doc        `json:"doc"`
 	Level        *float64         `json:"level"`
@@ -59,7 +59,7 @@ func (p Proposal) DrillName() string {
 	if p.Eased == "" {
 		return p.Name
 	}
-	return p.Name + ", " + p.Eased
+	return p.Name + ", " + p.Eased.Words()
 }
 
 // Next is what somebody does next: the one answer, on every page. A drill that a coach gave by hand and that was not
@@ -199,7 +199,7 @@ func (c Roster) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor) (Prop
 		return barred(out, err)
 	}
 	if out.soft {
-		p = level.Softer(p, on)
+		p = level.UnderControl(p, on)
 	}
 	switch ladder.Direction(out.Move) {
 	case ladder.Easier, ladder.Top:
@@ -245,10 +245,10 @@ func (c Roster) otherwise(m *Member, out *Proposal, p drill.Plan, on drill.Floor
 	if out.Move == ladder.Easier {
 		n, ok := level.Easier(p, on, f)
 		if !ok { // nothing helps by the model: softer does at the bag
-			n.What, n.Plan = "softer", level.Softer(p, on)
+			n.By, n.Plan = level.Softer, level.UnderControl(p, on)
 		}
-		out.Eased = n.What
-		out.Why += " Now: " + n.What + "."
+		out.Eased = n.By
+		out.Why += " Now: " + n.By.Words() + "."
 		return n.Plan, nil
 	}
 	g, err := level.Graded(p, t, on)
@@ -261,8 +261,8 @@ func (c Roster) otherwise(m *Member, out *Proposal, p drill.Plan, on drill.Floor
 		out.Why += " Beat the best of your own."
 		return p, nil
 	}
-	out.Name += ", " + n.What
-	out.Why += " One thing harder: " + n.What + "."
+	out.Name += ", " + n.By.Words()
+	out.Why += " One thing harder: " + n.By.Words() + "."
 	out.Rung = ladder.Match(n.Plan, on.Bag.Kind())
 	return n.Plan, nil
 }

@@ -26,7 +26,7 @@ days, two rungs a day at the most). Each round stands with its clean share and t
 			}
 			name := p.Name
 			if p.Eased != "" {
-				name += ", " + p.Eased
+				name += ", " + p.Eased.Words()
 			}
 			if len(l.bags) > 1 {
 				name += ", " + p.RigName
