@@ -48,6 +48,7 @@ func TestWordsOfTheDatabase(t *testing.T) {
 		"hits.hand":           texts([]combo.Hand{combo.Lead, combo.Rear}),
 		"ratings.word":        texts(run.Rating("").Values(), ""),
 		"corrections.verdict": texts(judge.Verdict("").Values(), ""),
+		"outcomes.conclusion": texts(judge.Conclusion("").Values(), ""),
 		"corrections.kind":    texts(store.CorrectionKind("").Values()),
 	}
 	db, err := sql.Open("pgx", url)

@@ -5,6 +5,7 @@ import (
 
 	"melodromos/core/drill"
 	"melodromos/core/input"
+	"melodromos/core/judge"
 	"melodromos/core/run"
 	"melodromos/format"
 	"melodromos/store"
@@ -22,6 +23,9 @@ type judgedBy struct {
 	Timeline json.RawMessage `json:"timeline"`
 	Latency  *int64          `json:"latencyUs"`
 	Summary  *run.Summary    `json:"summary,omitempty"`
+
+	Conclusion judge.Conclusion `json:"conclusion,omitempty"`
+	Scored     int              `json:"scored,omitempty"`
 }
 
 // rejudge judges a round by another plan, clock or delay, and keeps what it was judged by before, with what came of it.
@@ -36,7 +40,8 @@ func rejudge(gym *store.Gym, r store.Run, opened run.Opened, anew run.Anew, on d
 	}
 	was := judgedBy{Drill: json.RawMessage(r.DrillDoc), Timeline: json.RawMessage(line), Latency: r.LatencyUS}
 	if o, err := gym.Outcome(r.ID); err == nil {
-		sum := Summary(o)
+		sum := Summary(o, judge.Ended(r.Ending))
+		was.Conclusion, was.Scored, sum.Headline = sum.Conclusion, sum.Scored, ""
 		was.Summary = &sum
 	}
 	kept, err := json.Marshal(was)
@@ -80,13 +85,17 @@ func before(gym *store.Gym, runID string, kept store.Doc) error {
 	return gym.Rejudge(r, store.Doc(was.Timeline))
 }
 
-// WasJudged is what came of a round before it was judged anew; nil where that is not known.
-func WasJudged(c store.Correction) *run.Summary {
+// WasJudged is what came of a round, that ended in some way, before it was judged anew; nil where that is not known.
+func WasJudged(c store.Correction, e judge.Ended) *run.Summary {
 	var was judgedBy
 	if json.Unmarshal(c.Was, &was) != nil {
 		return nil
 	}
-	return was.Summary
+	if was.Summary == nil {
+		return nil
+	}
+	was.Summary.Conclusion, was.Summary.Scored = was.Conclusion, was.Scored
+	return new(was.Summary.Told(e))
 }
 
 // fileDevice names a table of times among what captures hits.

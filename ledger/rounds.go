@@ -202,7 +202,8 @@ func faultRows(list []fault.Fault) []store.Fault {
 // outcome is a summary as it is stored.
 func outcome(id string, s run.Summary) store.Outcome {
 	o := store.Outcome{
-		RunID: id, Headline: s.Headline, Planned: s.Planned, Hits: s.Hits, Clean: s.Clean, Missed: &s.Missed,
+		RunID: id, Conclusion: string(s.Conclusion), Scored: &s.Scored, Planned: s.Planned,
+		Hits: s.Hits, Clean: s.Clean, Missed: &s.Missed,
 		Extra: &s.Extra, Longest: s.Longest, Passes: s.Passes,
 		Share: math.Min(1, math.Max(0, s.Share)), Give: s.Give, Tempo: orNil(s.Tempo), Asked: orNil(s.Asked),
 		OffsetS: &s.Offset, Lasted: &s.Lasted, Counts: s.Counts, Judged: !s.Unjudged, Wild: s.Wild,
@@ -213,10 +214,11 @@ func outcome(id string, s run.Summary) store.Outcome {
 	return o
 }
 
-// Summary is a stored outcome as the core has it.
-func Summary(o store.Outcome) run.Summary {
+// Summary is a stored outcome of a round that came to its end in some way, as the core has it.
+func Summary(o store.Outcome, e judge.Ended) run.Summary {
 	s := run.Summary{
-		Headline: o.Headline, Planned: o.Planned, Hits: o.Hits, Clean: o.Clean, Missed: orZero(o.Missed),
+		Conclusion: judge.Conclusion(o.Conclusion), Headline: o.Headline, Scored: o.Planned,
+		Planned: o.Planned, Hits: o.Hits, Clean: o.Clean, Missed: orZero(o.Missed),
 		Extra: orZero(o.Extra), Longest: o.Longest, Passes: o.Passes,
 		Share: o.Share, Give: o.Give, Tempo: orZero(o.Tempo), Asked: orZero(o.Asked), Offset: orZero(o.OffsetS),
 		Lasted: orZero(o.Lasted),
@@ -226,7 +228,10 @@ func Summary(o store.Outcome) run.Summary {
 		s.Rig = &rig.RoundFit{Parameter: *o.RigParameter, Value: orZero(o.RigValue), Spread: orZero(o.RigSpread),
 			Steps: orZero(o.RigSteps)}
 	}
-	return s
+	if o.Scored != nil {
+		s.Scored = *o.Scored
+	}
+	return s.Told(e)
 }
 
 // FinishLeftOpen judges the rounds that a crash, or an earlier release, left ended and not judged. It returns how many

@@ -15,6 +15,7 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/fault"
 	"melodromos/core/input"
+	"melodromos/core/judge"
 	"melodromos/core/level"
 	"melodromos/core/rig"
 	"melodromos/core/timetable"
@@ -75,7 +76,8 @@ func roundRow(r store.Logged, faults []store.Fault) table.Round {
 		Faults: faultsText(faults)}
 	if o := r.Outcome; o != nil {
 		share, give := o.Share, o.Give
-		out.Lasted, out.Judged, out.Counts, out.Wild, out.Headline = o.Lasted, o.Judged, o.Counts, o.Wild, o.Headline
+		out.Lasted, out.Judged, out.Counts, out.Wild = o.Lasted, o.Judged, o.Counts, o.Wild
+		out.Headline = Summary(*o, judge.Ended(r.Ending)).Headline
 		out.Planned, out.Hits, out.Clean, out.Missed, out.Extra = o.Planned, o.Hits, o.Clean, o.Missed, o.Extra
 		out.Longest, out.Passes, out.Share, out.Give = o.Longest, o.Passes, &share, &give
 		out.Tempo, out.Asked, out.Offset = o.Tempo, o.Asked, o.OffsetS
@@ -305,7 +307,7 @@ func (n names) run(m store.Moment, r table.Round) (store.Run, error) {
 	kind := n.kinds[m.RigID]
 	started, ended := m.Started, m.Started.Add(time.Duration(orZero(r.Lasted)*1e6)*time.Microsecond)
 	row := store.Run{RigID: m.RigID, TraineeID: orNil(m.TraineeID), DrillName: cmp.Or(r.Drill, rig.Kind(kind).Name()),
-		Rung: r.Rung, Eased: level.ReadStep(r.Eased), RigDoc: store.Doc("{}"), DrillDoc: store.Doc("{}"),
+		Rung: r.Rung, Eased: level.ReadOneThing(r.Eased), RigDoc: store.Doc("{}"), DrillDoc: store.Doc("{}"),
 		Source: cmp.Or(r.Recorded, string(drill.Nothing)), Plays: string(drill.PlayBeat), Ending: cmp.Or(r.Ended,
 			"bell"),
 		IntakeHash: "brought " + rand.Text(), Zone: cmp.Or(r.Zone, "UTC"), SeenAt: n.now, StartedAt: &started,

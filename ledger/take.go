@@ -56,7 +56,7 @@ func give(gym *store.Gym, p roster.Proposal, by store.Coach) (store.Assignment, 
 
 // Give gives a drill to somebody on a bag with settings, or sets the assignment that they have of it, unless the coach
 // has set that.
-func Give(gym *store.Gym, d store.Drill, traineeID, rigID string, settings drill.Settings, eased level.Step,
+func Give(gym *store.Gym, d store.Drill, traineeID, rigID string, settings drill.Settings, eased level.OneThing,
 	by store.Coach) (store.Assignment, error) {
 	a, err := gym.AssignmentOf(d.ID, traineeID, rigID)
 	switch {

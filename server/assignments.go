@@ -28,7 +28,7 @@ type Assignment struct {
 	DrillVersion int              `json:"drillVersion" minimum:"0" maximum:"2147483646" required:"false" doc:"of the drill, the one that was read, on a change"`
 	Scope        drill.Scope      `json:"scope,omitempty" doc:"where others have the drill as well and it is changed: for all of them, or as a copy for this person"`
 	Rung         string           `json:"rung,omitempty" readOnly:"true" doc:"of the ladder that it is the drill of"`
-	Eased        level.Step       `json:"eased,omitempty" readOnly:"true" doc:"what is easier than the rung has it"`
+	Eased        level.OneThing   `json:"eased,omitempty" readOnly:"true" doc:"what is easier than the rung has it"`
 	Own          bool             `json:"own,omitempty" readOnly:"true" doc:"the coach has set it"`
 	Doc          DrillDoc         `json:"doc"`
 	Figures      []drill.Labelled `json:"figures,omitempty" readOnly:"true"`

@@ -120,13 +120,13 @@ func (c caller) times(id string, in Times) (TimesIn, error) {
 }
 
 // correctionOut translates what was changed about a judgement.
-func correctionOut(r store.Correction) (Correction, error) {
+func correctionOut(r store.Correction, e judge.Ended) Correction {
 	out := Correction{ID: r.ID, At: r.CreatedAt, Coach: r.Coach, Strike: r.Strike, Verdict: judge.Verdict(r.Verdict),
 		Reason: r.Reason, Undone: r.UndoneAt != nil}
-	if was := ledger.WasJudged(r); was != nil {
+	if was := ledger.WasJudged(r, e); was != nil {
 		out.Was = was.Headline
 	}
-	return out, nil
+	return out
 }
 
 // Undoing takes a correction back.

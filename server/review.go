@@ -69,7 +69,7 @@ func logRow(r store.Logged) (LogRow, error) {
 		row.TraineeID = *r.TraineeID
 	}
 	if r.Outcome != nil {
-		sum := ledger.Summary(*r.Outcome)
+		sum := ledger.Summary(*r.Outcome, judge.Ended(r.Ending))
 		row.Summary = &sum
 	}
 	row.First, row.Rating = fault.Code(r.First).Name(), ratingOut(r.Rating)
@@ -93,7 +93,9 @@ func (c caller) reviewOut(r ledger.Reviewed, err error) (Review, error) {
 		return v, err
 	}
 	v.Run.ClockUS = v.UntilUS
-	if v.Corrections, err = eachRow(r.Corrections, nil, correctionOut); err != nil {
+	if v.Corrections, err = eachRow(r.Corrections, nil, func(k store.Correction) (Correction, error) {
+		return correctionOut(k, judge.Ended(r.Ending)), nil
+	}); err != nil {
 		return v, err
 	}
 	for i, remark := range v.Remarks {

@@ -72,7 +72,7 @@ func TestFaultlessRoundsAreLeftInPeace(t *testing.T) {
 			d.Clock = clock
 			quiet := wald{bad: 0.90, good: 0.98}
 			for r := range rounds(t, d, laid(t, d), faultless(), standin.Coarse{Deaf: deaf}, 400) {
-				said := strings.Join(append(r.Remarks(), r.Headline()), " ")
+				said := strings.Join(append(r.Remarks(), r.Gist().Sentence()), " ")
 				if !quiet.add(!faults.MatchString(said) && len(fault.Find(fault.Case{Judgement: r,
 					Kind: speed.Kind()})) == 0) {
 					break

@@ -355,7 +355,7 @@ func (row digest) unpacked() (Digest, error) {
 	d := Digest{Rounds: make([]Round, 0, n), Evidence: []Evidence{}}
 	for range n {
 		r := Round{TraineeID: row.TraineeID, RigID: row.RigID, ID: u.text(), AssignmentID: u.text(), Rung: u.text(),
-			Eased: level.Step(u.text()), CreatedAt: u.at(), Predicted: u.maybe()}
+			Eased: level.OneThing(u.text()), CreatedAt: u.at(), Predicted: u.maybe()}
 		r.Planned, r.Longest, r.Passes = int(u.whole()), int(u.whole()), int(u.whole())
 		r.Counts, r.Wild = u.whole() == 1, u.whole() == 1
 		r.Share, r.Tempo, r.Asked = u.figure(), u.maybe(), u.maybe()

@@ -39,8 +39,8 @@ type Assignment struct {
 	Work        *float64 // s
 	Strikes     *int
 	Repetitions *int
-	Eased       level.Step // what is easier than the rung has it
-	Own         bool       // the coach has set it: it is left as it is
+	Eased       level.OneThing // what is easier than the rung has it
+	Own         bool           // the coach has set it: it is left as it is
 	Version     int
 	GivenBy     *string // coach; nil where that is not known
 	ArchivedAt  *time.Time

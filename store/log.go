@@ -147,7 +147,7 @@ type Round struct {
 	RigID        string
 	AssignmentID string // "" where it is gone
 	Rung         string
-	Eased        level.Step
+	Eased        level.OneThing
 	CreatedAt    time.Time
 	Predicted    *float64
 	Planned      int

@@ -89,6 +89,7 @@ INSERT INTO digests (gym_id, trainee_id, rig_id) SELECT t.gym_id, t.id, r.id FRO
 UPDATE runs SET predicted = 0.81 WHERE state = 'done';`,
 	19: `UPDATE runs SET late_at = now() WHERE state = 'done';`,
 	20: `INSERT INTO marks SELECT gym_id, run_id, device, 9, 8, 'seenLater' FROM marks LIMIT 1;`,
+	22: `UPDATE outcomes SET conclusion = 'counted', headline = '', scored = 60;`,
 	21: `UPDATE runs SET eased = 'secondReturns' WHERE state = 'done'; UPDATE assignments SET eased = 'partOnly';`,
 	14: `INSERT INTO invitations (gym_id, secret, invited_by, coach_id, expires_at) SELECT gym_id, sha256('v'), 'V', id, now() + interval '1 day' FROM coaches LIMIT 1;`,
 	13: `INSERT INTO invitations (gym_id, secret, invited_by, expires_at) SELECT id, sha256('u'), 'U', now() + interval '1 day' FROM gyms;`,

@@ -31,9 +31,9 @@ WITH made AS (
 	INSERT INTO timelines (run_id, gym_id, doc)
 	SELECT m.id, m.gym_id, t.doc FROM made m, timelines t WHERE t.run_id = @run
 ), came AS (
-	INSERT INTO outcomes (run_id, gym_id, headline, planned, hits, clean, missed, extra, offset_s, longest, passes,
+	INSERT INTO outcomes (run_id, gym_id, conclusion, headline, scored, planned, hits, clean, missed, extra, offset_s, longest, passes,
 		share, give, tempo, asked, counts, judged, wild, lasted, judged_at)
-	SELECT m.id, m.gym_id, o.headline, o.planned, o.hits, o.clean, o.missed, o.extra, o.offset_s, o.longest, o.passes,
+	SELECT m.id, m.gym_id, o.conclusion, o.headline, o.scored, o.planned, o.hits, o.clean, o.missed, o.extra, o.offset_s, o.longest, o.passes,
 		least(1, o.share * (0.9 + 0.2 * random())), o.give, o.tempo, o.asked, o.counts, o.judged, o.wild, o.lasted,
 		m.created_at
 	FROM made m, outcomes o WHERE o.run_id = @run

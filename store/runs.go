@@ -21,7 +21,7 @@ type Run struct {
 	CoachID      *string // nil where the coach was removed
 	DrillName    string
 	Rung         string // of the drill, as it was
-	Eased        level.Step
+	Eased        level.OneThing
 	RigDoc       Doc `gorm:"type:jsonb"`
 	DrillDoc     Doc `gorm:"type:jsonb"`
 	Source       string
@@ -46,25 +46,28 @@ type Run struct {
 
 // Outcome is what became of a round.
 type Outcome struct {
-	RunID    string `gorm:"primaryKey"`
-	GymID    string
-	Headline string
-	Planned  int
-	Hits     int
-	Clean    int
-	Missed   *int // nil in rounds of older releases
-	Extra    *int
-	OffsetS  *float64
-	Longest  int
-	Passes   int
-	Share    float64
-	Give     float64
-	Tempo    *float64
-	Asked    *float64
-	Counts   bool
-	Judged   bool
-	Wild     bool
-	Lasted   *float64 // s; nil where that is not known
+	RunID string `gorm:"primaryKey"`
+	GymID string
+	// Conclusion is a code of what could be judged; "" of a round out of a table, which has a Headline.
+	Conclusion string
+	Headline   string
+	Scored     *int // strikes that count; nil where it is not known
+	Planned    int
+	Hits       int
+	Clean      int
+	Missed     *int // nil in rounds of older releases
+	Extra      *int
+	OffsetS    *float64
+	Longest    int
+	Passes     int
+	Share      float64
+	Give       float64
+	Tempo      *float64
+	Asked      *float64
+	Counts     bool
+	Judged     bool
+	Wild       bool
+	Lasted     *float64 // s; nil where that is not known
 
 	RigParameter *string
 	RigValue     *float64

@@ -36,16 +36,16 @@ type Station struct {
 
 // Given is what somebody does on a bag.
 type Given struct {
-	Person       string     `json:"person"`
-	Bag          string     `json:"bag"`
-	AssignmentID string     `json:"assignmentId" doc:"empty until the class begins, where they did not have the drill before"`
-	Rung         string     `json:"rung"`
-	Eased        level.Step `json:"eased" doc:"what is easier than the rung has it; empty where nothing is"`
-	Name         string     `json:"name"`
-	Why          string     `json:"why"`
-	Spared       []string   `json:"spared" nullable:"false"`
-	Doc          drill.Doc  `json:"doc"`
-	Clean        *float64   `json:"clean" doc:"predicted"`
+	Person       string         `json:"person"`
+	Bag          string         `json:"bag"`
+	AssignmentID string         `json:"assignmentId" doc:"empty until the class begins, where they did not have the drill before"`
+	Rung         string         `json:"rung"`
+	Eased        level.OneThing `json:"eased" doc:"what is easier than the rung has it; empty where nothing is"`
+	Name         string         `json:"name"`
+	Why          string         `json:"why"`
+	Spared       []string       `json:"spared" nullable:"false"`
+	Doc          drill.Doc      `json:"doc"`
+	Clean        *float64       `json:"clean" doc:"predicted"`
 }
 
 // Seat is where somebody is in a round: on a bag, or off it with something to do.

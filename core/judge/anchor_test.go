@@ -88,7 +88,7 @@ func TestAllAtRest(t *testing.T) {
 		if r.Clean != len(hits) {
 			t.Errorf("%d of %d clean", r.Clean, len(hits))
 		}
-		for _, said := range append(r.Remarks(), r.Headline()) {
+		for _, said := range append(r.Remarks(), r.Gist().Sentence()) {
 			if strings.Contains(said, "NaN") {
 				t.Error(said)
 			}

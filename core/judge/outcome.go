@@ -1,10 +1,7 @@
 package judge
 
 import (
-	"fmt"
 	"math"
-
-	"melodromos/core/drill"
 )
 
 // Ended says how a round came to its end.
@@ -23,27 +20,6 @@ func (Ended) Values() []Ended { return []Ended{"", AtBell, Stopped, Vanished} }
 // Counts says whether a round moves what is known of somebody, and their ladder: one that came to its bell, with hits
 // from a source that tells clean from late. Any other is logged as what it is.
 func (r Judgement) Counts(e Ended) bool { return e == AtBell && r.Judged() }
-
-// Logged is the headline of a round in the log: what was judged, and else what it was.
-func (r Judgement) Logged(e Ended, by drill.Recorder) string {
-	done := fmt.Sprintf("%.0f s", r.To-r.From)
-	if s := r.To - r.From; s >= 60 {
-		done = fmt.Sprintf("%d:%02.0f min", int(s)/60, math.Mod(s, 60))
-	}
-	how := map[Ended]string{Stopped: "Stopped early, after " + done + ".",
-		Vanished: "The screen was lost after " + done + "."}[e]
-	switch {
-	case by == drill.Nothing && e == AtBell:
-		return "Done, " + done + ". Nothing was recorded, so it is not judged."
-	case by == drill.Nothing:
-		return how + " Nothing was recorded."
-	case e == AtBell || len(r.Planned) == 0 && e == Stopped:
-		return r.Headline()
-	case len(r.Hits) == 0:
-		return how + " No hits were recorded."
-	}
-	return how + " So far: " + r.Headline()
-}
 
 // Force is the scatter of somebody's force in a round, as a share of the launch: the standard deviation of the
 // logarithm of what was struck over what was planned. NaN where force was not known of enough strikes.

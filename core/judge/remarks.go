@@ -37,27 +37,6 @@ func (r Judgement) Share() float64 {
 	return r.CleanShare()
 }
 
-// Headline is the round in one sentence.
-func (r Judgement) Headline() string {
-	n := len(r.Planned) - r.Harmless
-	switch {
-	case n == 0:
-		return "Stopped before the first strike: nothing to judge."
-	case len(r.Hits) == 0:
-		return fmt.Sprintf("Not judged: no hits were recorded, of %d strikes.", n)
-	case r.Followed == nil:
-		return fmt.Sprintf("%.0f %% clean: %d of %d strikes, %d in a row.", 100*r.CleanShare(), r.Clean, n, r.Longest)
-	case r.Followed.Coarse != "":
-		return fmt.Sprintf("%s recorded, not judged: this source is too coarse to tell clean from late.",
-			words.Count(len(r.Hits), "hit"))
-	case r.Followed.Give < 0.005:
-		return fmt.Sprintf("%.0f %% clean: %d of %d strikes met the bag, %d in a row.", 100*r.CleanShare(), r.Clean, n,
-			r.Longest)
-	}
-	return fmt.Sprintf("About %.0f %% met the bag, give or take %.0f. Counted: %d of %d, %d in a row.",
-		100*r.Followed.Met, math.Max(1, 100*r.Followed.Give), r.Clean, n, r.Longest)
-}
-
 // Remarks says what the round shows beside its faults, one sentence each. Where there are too few hits it says so.
 func (r Judgement) Remarks() []string {
 	if len(r.Matches) < tooFew {

@@ -24,7 +24,7 @@ func aRound(t *testing.T) drill.Timeline {
 
 func says(t *testing.T, r Judgement, want string) {
 	t.Helper()
-	all := r.Headline() + " " + strings.Join(r.Remarks(), " ")
+	all := r.Gist().Sentence() + " " + strings.Join(r.Remarks(), " ")
 	if !strings.Contains(all, want) {
 		t.Errorf("%q does not say %q", all, want)
 	}

@@ -1,8 +1,6 @@
 package judge
 
 import (
-	"fmt"
-
 	"melodromos/core/drill"
 )
 
@@ -52,10 +50,7 @@ func JudgeSlips(t drill.Timeline, touches []float64, until drill.Micros) Slips {
 	return s
 }
 
-// Headline is the round in one sentence.
-func (s Slips) Headline() string {
-	if s.Touched == 0 {
-		return fmt.Sprintf("None touched, of %d passes.", s.Passes)
-	}
-	return fmt.Sprintf("%d of %d passes without a touch, %d in a row.", s.Passes-s.Touched, s.Passes, s.Longest)
+// Gist is the round in short.
+func (s Slips) Gist() Gist {
+	return Gist{As: PassesCounted, Clean: s.Passes - s.Touched, Of: s.Passes, Longest: s.Longest}
 }

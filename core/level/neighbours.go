@@ -12,7 +12,7 @@ import (
 
 // Neighbour is a drill that differs from another by one thing, with what that comes to.
 type Neighbour struct {
-	By    Step // the one thing
+	By    OneThing // the one thing
 	Plan  drill.Plan
 	Grade Grade
 	Fit   Fit
@@ -27,7 +27,7 @@ const (
 )
 
 type change struct {
-	by Step
+	by OneThing
 	of func(drill.Plan, rig.Kind) (drill.Plan, bool)
 }
 

@@ -36,7 +36,7 @@ type Proposal struct {
 	Target       int              `json:"target" doc:"to beat, in a row"`
 	Why          string           `json:"why"`
 	Barred       string           `json:"barred" doc:"why nothing can be done; empty where something can"`
-	Eased        level.Step       `json:"eased" doc:"what is easier than the rung has it; empty where nothing is"`
+	Eased        level.OneThing   `json:"eased" doc:"what is easier than the rung has it; empty where nothing is"`
 	Spared       []string         `json:"spared" doc:"what is softer or shorter for a caution, and why"`
 	Doc          drill.Doc        `json:"doc"`
 	Level        *float64         `json:"level"`

@@ -59,8 +59,8 @@ type Assignment struct {
 	Bag             string // id
 	Plan            drill.Plan
 	Rung            string
-	Eased           level.Step // what is easier than the rung has it; "" where nothing is
-	Own             bool       // the coach has set it
+	Eased           level.OneThing // what is easier than the rung has it; "" where nothing is
+	Own             bool           // the coach has set it
 	Given           time.Time
 }
 

@@ -180,7 +180,8 @@ func TestSpared(t *testing.T) {
 func TestEased(t *testing.T) {
 	c := gym(person("ines", ran("cords", "doubleEnd.jab", 3, 0.6)))
 	p := next(t, c, "ines")
-	if p.Move != ladder.Easier || p.Eased == "" || !strings.Contains(p.Why, p.Eased.Words()) || p.DrillName() == p.Name {
+	if p.Move != ladder.Easier || p.Eased == "" || !strings.Contains(p.Why, p.Eased.Words()) ||
+		p.DrillName() == p.Name {
 		t.Errorf("%+v", p)
 	}
 	m := c.Member("ines")

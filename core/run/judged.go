@@ -65,6 +65,7 @@ type Record struct {
 
 // Summary holds the figures of a round that the log keeps and the next drill is chosen by.
 type Summary struct {
+	// Headline tells it in words. They are made of the figures where the summary is told, and are not kept.
 	Headline string  `json:"headline"`
 	Planned  int     `json:"planned"`
 	Hits     int     `json:"hits"`
@@ -87,6 +88,9 @@ type Summary struct {
 	Faults []fault.Code `json:"faults,omitempty" doc:"what went wrong, the most costly first"`
 
 	Rig *rig.RoundFit `json:"rig,omitempty" doc:"what the round tells of the bag"`
+
+	Conclusion judge.Conclusion `json:"-"` // what could be judged of it; "" of a round that came in as a table
+	Scored     int              `json:"-"` // strikes that count: all that came due, but for touches that are not scored
 }
 
 // Judged is a round with what became of it.
@@ -124,7 +128,7 @@ func (r Record) Judge() Judged {
 	j.Round.Correct(r.Corrected)
 	j.Slips = judge.JudgeSlips(r.Timeline, r.touches(), r.Until)
 	j.Faults = fault.Find(r.faulty(j.Round))
-	j.Summary = j.summary()
+	j.Summary = j.summary().Told(r.Ended)
 	return j
 }
 
@@ -163,19 +167,32 @@ func (r Record) touches() []float64 {
 	return at
 }
 
+// Told is a summary with its headline, of a round that came to its end in some way.
+func (s Summary) Told(e judge.Ended) Summary {
+	if s.Conclusion == "" {
+		return s
+	}
+	r := judge.Gist{As: s.Conclusion, Share: s.Share, Give: s.Give, Clean: s.Clean, Of: s.Scored, Longest: s.Longest,
+		Hits: s.Hits}
+	s.Headline = r.Headline(e, s.Lasted)
+	return s
+}
+
 func (j Judged) summary() Summary {
 	r, round := j.record, j.Round
 	wild := slices.ContainsFunc(r.Marks, func(m Mark) bool { return m.Kind == MarkWild })
 	if s := j.Slips; len(round.Planned) == 0 && s.Passes > 0 && r.By != drill.Nothing {
 		return Summary{
-			Headline: s.Headline(), Planned: s.Passes, Hits: s.Passes - s.Touched, Clean: s.Passes - s.Touched,
+			Conclusion: judge.PassesCounted, Scored: s.Passes, Planned: s.Passes, Hits: s.Passes - s.Touched,
+			Clean:  s.Passes - s.Touched,
 			Missed: s.Touched, Longest: s.Longest,
 			Share: s.Share(), Wild: wild, Passes: s.Passes, Counts: r.Ended == judge.AtBell,
 			Lasted: round.To - round.From,
 		}
 	}
 	s := Summary{
-		Headline: round.Logged(r.Ended, r.By), Planned: len(round.Planned), Hits: len(round.Hits), Clean: round.Clean,
+		Conclusion: round.Logged(r.By).As, Scored: len(round.Planned) - round.Harmless, Planned: len(round.Planned),
+		Hits: len(round.Hits), Clean: round.Clean,
 		Missed: round.Missed, Extra: round.Extra,
 		Longest: round.Longest, Wild: wild, Counts: round.Counts(r.Ended), Unjudged: !round.Judged(),
 		Offset: round.Offset, Lasted: round.To - round.From,

@@ -81,7 +81,7 @@ type Opened struct {
 	Timeline drill.Timeline
 	By       drill.Recorder
 	Plays    drill.Playing
-	Eased    level.Step // what was easier than the rung has it
+	Eased    level.OneThing // what was easier than the rung has it
 }
 
 // FormFree says whether form is suspended: the drill was made easier by standing closer, softly (common practice).

@@ -193,7 +193,7 @@ func (j Judged) remarks() []string {
 		list = append(list, "Closer and softer: form is suspended, and is not graded in this round.")
 	}
 	if j.Slips.Passes > 0 && len(j.Round.Planned) > 0 {
-		list = append(list, "Against the bag, by your marks: "+words.Lower(j.Slips.Headline()))
+		list = append(list, "Against the bag, by your marks: "+words.Lower(j.Slips.Gist().Sentence()))
 	}
 	return list
 }

@@ -82,11 +82,14 @@ func Ordinal(n int) string {
 }
 
 // Count writes a number of things: "1 strike", "3 strikes".
-func Count(n int, word string) string {
+func Count(n int, word string) string { return CountOf(n, word, word+"s") }
+
+// CountOf writes a number of things whose plural is irregular: "1 pass", "3 passes".
+func CountOf(n int, one, many string) string {
 	if n == 1 {
-		return "1 " + word
+		return "1 " + one
 	}
-	return strconv.Itoa(n) + " " + word + "s"
+	return strconv.Itoa(n) + " " + many
 }
 
 // List puts words into a sentence: one, two and three.

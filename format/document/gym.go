@@ -51,7 +51,7 @@ type Given struct {
 	Person   string         `json:"person" maxLength:"40"`
 	Bag      string         `json:"bag" maxLength:"40"`
 	Settings drill.Settings `json:"settings"`
-	Eased    level.Step     `json:"eased,omitempty" maxLength:"400" doc:"what is easier than the rung has it"`
+	Eased    level.OneThing `json:"eased,omitempty" maxLength:"400" doc:"what is easier than the rung has it"`
 	Own      bool           `json:"own,omitempty" doc:"the coach has set it: it is left as it is"`
 	At       time.Time      `json:"at"`
 }
@@ -132,7 +132,7 @@ func readOwnSession(o *input.Object) (Session, error) {
 
 func readGiven(o *input.Object) (Given, error) {
 	g := Given{Drill: o.Text("drill", 40), Person: o.Text("person", 40), Bag: o.Text("bag", 40),
-		Eased: level.ReadStep(textOr(o, "eased", 400)), Own: o.FlagOr("own", false), At: moment(o, "at")}
+		Eased: level.ReadOneThing(textOr(o, "eased", 400)), Own: o.FlagOr("own", false), At: moment(o, "at")}
 	if o.Has("settings") {
 		o.Keep(o.Into("settings", &g.Settings))
 	}
