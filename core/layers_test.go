@@ -14,7 +14,7 @@ import (
 )
 
 // order is the way data take; a package may import only what stands before it.
-var order = []string{"answer", "input", "words", "erasing", "motion", "rig", "combo", "trainee", "drill", "level",
+var order = []string{"answer", "words", "input", "erasing", "motion", "rig", "combo", "trainee", "drill", "level",
 	"caution", "catalogue", "bench", "compose", "judge", "fault", "run", "ladder", "session", "sound", "rotation",
 	"roster",
 	"class", "progress", "timetable"}

@@ -183,9 +183,8 @@ func BringFile(gym *store.Gym, f File, by *store.Coach) (Result, error) {
 	switch {
 	case errors.As(err, &line):
 		err = input.Refuse("", "%s", line.Error())
-	case errors.As(err, &field) && field.Field != "" && strings.HasPrefix(field.Reason, "line "):
-		where, what, _ := strings.Cut(field.Reason, ": ")
-		err = input.Refuse("", "%s, %s: %s", where, field.Field, what)
+	case errors.As(err, &field) && field.Field != "" && field.Line > 0:
+		err = input.Refuse("", "line %d, %s: %s", field.Line, field.Field, field.Reason)
 	}
 	return out, err
 }

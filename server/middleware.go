@@ -173,7 +173,7 @@ func refused(ctx context.Context, prefix string, err error) error {
 		}
 		return cannotBeRead(unreadable)
 	case errors.As(err, &field):
-		return unfit(unitsOf(ctx).Put(field.Plain()), prefix, field)
+		return unfit(field.In(unitsOf(ctx)).Plain(), prefix, field)
 	case errors.As(err, &barred):
 		return huma.Error409Conflict("This round does not start. " + words.Upper(barred.Why) +
 			", and the caution is lifted by name on their page.")

@@ -188,7 +188,7 @@ func TestRefusalsAreSentences(t *testing.T) {
 		{"/api/compose", drill(`{"text":"left jab","work":60,"stance":"southpaw"}`), "body.doc.text",
 			"A jab is the lead hand's: this boxer leads with the right; write left straight."},
 		{"/api/compose", drill(`{"text":"1-2","work":60,"fist":9.123456789012345}`), "body.doc.fist",
-			"Fist speed: expected at most 6.0 m/s, which is this person's greatest, not 9.1."},
+			"Fist speed: expected at most 6.0 m/s, which is this person's greatest, not 9.1 m/s."},
 		{"/api/compose", drill(`{"text":"1-2 - knee rear","work":60}`), "body.doc.text",
 			"Knee rear, move 3: kicks, knees and elbows only where they are trained"},
 		{"/api/compose", drill(`{"text":"1-2","work":60,"cues":{"moves":["roll sideways"],"least":3,"mean":7}}`),

@@ -84,7 +84,7 @@ func (c caller) reviewOut(r ledger.Reviewed, err error) (Review, error) {
 		StartedAt: r.StartedAt,
 		Zone:      r.Zone,
 		Predicted: r.Predicted,
-		Review:    r.Judged.Review(r.Floor),
+		Review:    r.Judged.Review(r.Floor, c.units()),
 		Rating:    ratingOut(r.Rating),
 		UntilUS:   int64(r.Until),
 	}
@@ -97,9 +97,6 @@ func (c caller) reviewOut(r ledger.Reviewed, err error) (Review, error) {
 		return correctionOut(k, judge.Ended(r.Ending)), nil
 	}); err != nil {
 		return v, err
-	}
-	for i, remark := range v.Remarks {
-		v.Remarks[i] = c.units().Put(remark)
 	}
 	v.Run.Cycle.Starts = answer.List(v.Starts)
 	return v, nil

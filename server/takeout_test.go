@@ -115,7 +115,7 @@ func TestImportRefused(t *testing.T) {
 	}{
 		"empty":      {"", 422, "empty"},
 		"prose":      {"We meet on Thursdays.", 422, "line 1: expected a document"},
-		"cut short":  {string(before[:len(before)/2]), 422, "line"},
+		"cut short":  {string(before[:len(before)/2]), 422, "Line 47"},
 		"a limit":    {wrong, 422, fmt.Sprintf("line %d", line)},
 		"semicolons": {"started;person;bag\r\n2026-03-05T18:30:00Z;Runa;Quay\r\n", 422, "parted by commas"},
 		"a table":    {"started,person\r\n2026-03-05T18:30:00Z,Nobody\r\n", 422, "line"},

@@ -10,6 +10,7 @@ import (
 	"melodromos/core/fault"
 	"melodromos/core/judge"
 	"melodromos/core/trainee"
+	"melodromos/core/words"
 	"melodromos/standin"
 )
 
@@ -72,7 +73,7 @@ func TestFaultlessRoundsAreLeftInPeace(t *testing.T) {
 			d.Clock = clock
 			quiet := wald{bad: 0.90, good: 0.98}
 			for r := range rounds(t, d, laid(t, d), faultless(), standin.Coarse{Deaf: deaf}, 400) {
-				said := strings.Join(append(r.Remarks(), r.Gist().Sentence()), " ")
+				said := strings.Join(append(r.Remarks(words.Metric), r.Gist().Sentence()), " ")
 				if !quiet.add(!faults.MatchString(said) && len(fault.Find(fault.Case{Judgement: r,
 					Kind: speed.Kind()})) == 0) {
 					break

@@ -98,7 +98,7 @@ func Ask(q Question) (Answer, error) {
 	if a.Shared, err = shared(q, a.Launch); err != nil {
 		return a, err
 	}
-	a.Sentence, a.Said = sentence(q, a), said(q, a)
+	a.Said, a.Sentence = said(q, a)
 	return a, nil
 }
 

@@ -80,12 +80,11 @@ func TestSentenceOfEachKind(t *testing.T) {
 		if r.Kind() == rig.Reflex {
 			verb = " set it "
 		}
-		if !strings.HasPrefix(a.Sentence, "For Tobias"+verb) || !strings.Contains(a.Sentence, " lower and ") {
+		if !strings.HasPrefix(a.Sentence, "For Tobias"+verb) || !strings.Contains(a.Sentence, " lower. ") {
 			t.Errorf("%s is not hung lower for a small person: %s", name, a.Sentence)
 		}
 		if !strings.Contains(a.Sentence, fmt.Sprintf("at %.0f a minute", a.Strike.Tempo)) ||
-			!strings.Contains(a.Sentence, "wrong") ||
-			strings.Count(a.Sentence, ".") != strings.Count(a.Sentence, ".5 ")+1 {
+			strings.Contains(a.Sentence, "Also set") {
 			t.Errorf("%s: %s", name, a.Sentence)
 		}
 		if a.Hung <= 0 {
@@ -230,10 +229,9 @@ func ExampleAsk() {
 	if err != nil {
 		panic(err)
 	}
-	fmt.Println(strings.ReplaceAll(a.Sentence, "; ", ";\n"))
+	fmt.Println(a.Sentence)
 	// Output:
-	// For Tobias hang it 35 cm lower and slip every pass at 57 a minute, the bag drawn back 52.5 cm;
-	// nothing else is wrong.
+	// For Tobias hang it 35 cm lower. Slip every pass at 57 a minute, the bag drawn back 52.5 cm.
 }
 
 // A boy of fourteen is not told that nothing is wrong with what he cannot strike, by tempo or by force; what he is
@@ -250,7 +248,7 @@ func TestNotPraised(t *testing.T) {
 		q := boy
 		change(&q)
 		a := must(t, q)
-		if a.Strike.Feasible || strings.Contains(a.Sentence, "nothing") || strings.Contains(a.Sentence, "Strike at") ||
+		if a.Strike.Feasible || strings.Contains(a.Sentence, "nothing") ||
 			!strings.Contains(a.Sentence, "these hands") {
 			t.Errorf("%s: %s", name, a.Sentence)
 		}

@@ -3,6 +3,7 @@ package bench
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"melodromos/core/answer"
@@ -55,39 +56,49 @@ func (p *phrases) remedy(text string, set []rig.Setting, ask *Asked) {
 	*p = append(*p, Phrase{Text: text, Part: Remedy, Set: answer.List(set), Ask: ask})
 }
 
-// said is the sentence of a bag in phrases: how to hang it, how it is struck, what is wrong with it, and its measures.
-func said(q Question, a Answer) []Phrase {
-	var p phrases
+// plain is a sentence without its controls.
+func plain(parts ...phrases) string {
+	var text strings.Builder
+	for _, p := range slices.Concat(parts...) {
+		text.WriteString(p.Text)
+	}
+	return strings.TrimSpace(text.String())
+}
+
+// said is the sentence of a bag in phrases: how to hang it, how it is struck, what is wrong with it, and its measures;
+// and in plain words, without what is only there to be taken hold of.
+func said(q Question, a Answer) (list phrases, text string) {
+	var hung, setting, struck, measures, wrong, cords phrases
 	kind := q.Rig.Kind()
 	if how := hang(kind, a.SetUp, q.Name, q.Units); how != "" {
-		p.add(words.Upper(how), PlainWords)
+		hung.add(words.Upper(how), PlainWords)
 		if a.SetUp.Move != 0 && len(a.SetUp.Settings) > 0 {
-			p.add(": ", PlainWords)
-			p.remedy("use this setting", a.SetUp.Settings, nil)
+			setting.add(": ", PlainWords)
+			setting.remedy("use this setting", a.SetUp.Settings, nil)
 		}
-		p.add(". ", PlainWords)
+		struck.add(". ", PlainWords)
 	}
-	p.strike(q, a)
-	p.add("Also set the ", PlainWords)
-	p.add("measures of the bag", MeasurePart)
-	p.add(" and its ", PlainWords)
-	p.add("place and use", AroundPart)
-	p.add(". ", PlainWords)
-	p.faults(a.Findings)
+	struck.strike(q, a)
+	measures.add("Also set the ", PlainWords)
+	measures.add("measures of the bag", MeasurePart)
+	measures.add(" and its ", PlainWords)
+	measures.add("place and use", AroundPart)
+	measures.add(". ", PlainWords)
+	wrong.faults(a.Findings)
 	if c := a.Cords; c != nil {
-		p.add("The cords: ", PlainWords)
+		cords.add("The cords: ", PlainWords)
 		if len(c.Looser) > 0 {
-			p.remedy("let them out a step", c.Looser, nil)
+			cords.remedy("let them out a step", c.Looser, nil)
 		}
 		if len(c.Looser) > 0 && len(c.Tighter) > 0 {
-			p.add(" or ", PlainWords)
+			cords.add(" or ", PlainWords)
 		}
 		if len(c.Tighter) > 0 {
-			p.remedy("wind them up a step", c.Tighter, nil)
+			cords.remedy("wind them up a step", c.Tighter, nil)
 		}
-		p.add(". ", PlainWords)
+		cords.add(". ", PlainWords)
 	}
-	return p
+	return slices.Concat(hung, setting, struck, measures, wrong, cords), plain(hung, struck, wrong)
 }
 
 // strike says how the bag is struck, or slipped.
@@ -121,7 +132,7 @@ func (p *phrases) strike(q Question, a Answer) {
 	if a.Strike.Feasible {
 		return
 	}
-	*p = append(*p, Phrase{Text: "That is " + strings.TrimSuffix(outOfReach(kind, a.Strike), "."), Wrong: true,
+	*p = append(*p, Phrase{Text: "That is " + outOfReach(kind, a.Strike), Wrong: true,
 		Set: []rig.Setting{}})
 	p.ways(q, a)
 	p.add(". ", PlainWords)

@@ -17,15 +17,19 @@ func Said(kind rig.Kind, a rig.TempoAnswer, ability trainee.Ability, units words
 	if a.Feasible {
 		return words.Upper(tempo(kind, a, ability, units)) + "."
 	}
-	return strings.TrimSpace(fmt.Sprintf("%s a minute is %s %s", words.Trimmed(a.Tempo), outOfReach(kind, a),
-		advised(a, units)))
+	return strings.TrimSpace(Unreachable(kind, a) + ". " + advised(a, units))
+}
+
+// Unreachable says why a tempo is out of reach, without a full stop.
+func Unreachable(kind rig.Kind, a rig.TempoAnswer) string {
+	return words.Trimmed(a.Tempo) + " a minute is " + outOfReach(kind, a)
 }
 
 // outOfReach says on which side a tempo lies out of reach, whether the bag or the hands do not allow it, and what is
 // within reach.
 func outOfReach(kind rig.Kind, a rig.TempoAnswer) string {
 	with := counted(kind, a.Limits.Rebounds)
-	within := fmt.Sprintf("%s with %s.", spanOf(a.Limits), with)
+	within := fmt.Sprintf("%s with %s", spanOf(a.Limits), with)
 	switch {
 	case a.ByBag && kind == rig.Slip:
 		return "a swing of next to nothing: within reach is " + within
@@ -36,7 +40,7 @@ func outOfReach(kind rig.Kind, a rig.TempoAnswer) string {
 	case a.ByBag && a.Tempo > a.Limits.Fastest:
 		return "too quick for these hands: they reach " + within
 	case a.ByBag:
-		return fmt.Sprintf("out of these hands' reach with %s.", with)
+		return fmt.Sprintf("out of these hands' reach with %s", with)
 	case a.Tempo < a.Limits.Slowest:
 		return "too slow for this bag: within reach is " + within
 	}
@@ -142,47 +146,4 @@ func hang(kind rig.Kind, s rig.SetUp, name string, units words.Units) string {
 		return "it stands right for " + name
 	}
 	return "it hangs right for " + name
-}
-
-// wrong says what is wrong with a rig beside its height.
-func wrong(findings []rig.Finding, hung bool) string {
-	var titles []string
-	bad, _ := rig.Worst(findings)
-	height := false
-	for _, f := range bad {
-		if f.Code == "tooHigh" || f.Code == "tooLow" {
-			height = true
-			continue
-		}
-		titles = append(titles, words.Lower(f.Title))
-	}
-	switch {
-	case len(titles) == 0 && height && hung:
-		return "nothing else is wrong"
-	case len(titles) == 0:
-		return "nothing is wrong with it"
-	case len(titles) == 1:
-		return "one thing is wrong: " + titles[0]
-	}
-	return fmt.Sprintf("%s things are wrong: %s", words.Number(len(titles)), strings.Join(titles, "; "))
-}
-
-// sentence is the whole answer in one: how to hang the rig, at what tempo it comes back, what is wrong with it.
-func sentence(q Question, a Answer) string {
-	how := hang(q.Rig.Kind(), a.SetUp, q.Name, q.Units)
-	if !a.Strike.Feasible {
-		if how != "" {
-			how = words.Upper(how) + ". "
-		}
-		return how + Said(q.Rig.Kind(), a.Strike, q.Ability, q.Units)
-	}
-	join := " and "
-	if strings.HasPrefix(how, "it ") || how == "" {
-		join = "; "
-	}
-	text := tempo(q.Rig.Kind(), a.Strike, q.Ability, q.Units)
-	if how != "" {
-		text = how + join + text
-	}
-	return words.Upper(text) + "; " + wrong(a.Findings, how != "") + "."
 }

@@ -138,7 +138,7 @@ func (a *Answer) technique(d drill.SpeedBagDrill, q Question) (drill.Timeline, e
 	t, err := d.Lay(q.On)
 	var refusal *input.Error
 	if errors.As(err, &refusal) {
-		a.Problem, a.Field, err = q.Units.Put(refusal.Reason), refusal.Field, nil
+		a.Problem, a.Field, err = refusal.In(q.Units).Reason, refusal.Field, nil
 	} else if err == nil {
 		a.count(t, d.Positions())
 	}

@@ -178,8 +178,8 @@ func preview(t drill.Timeline, rep drill.Repetition) []drill.Event {
 }
 
 // guards say how a slip bag that hangs still is worked.
-var guards = map[drill.Guard]string{drill.RoundIt: ": go round it", drill.ThroughIt: ": go through beside it",
-	drill.StopShort: ": stop short of it"}
+var guards = map[drill.Guard]string{drill.RoundIt: "go round it", drill.ThroughIt: "go through beside it",
+	drill.StopShort: "stop short of it"}
 
 // sentence says the two tempos, and what does not fit.
 func sentence(c drill.CombinationDrill, kind rig.Kind, rep drill.Repetition, out SwingLine, units words.Units) string {
@@ -199,7 +199,10 @@ func sentence(c drill.CombinationDrill, kind rig.Kind, rep drill.Repetition, out
 	case c.Pull > 0:
 		text += ", the bag drawn back " + units.Length(c.Pull)
 	case kind == rig.Slip:
-		text += ", the bag hanging still" + guards[c.Guard]
+		text += ", the bag hanging still"
+		if how := guards[c.Guard]; how != "" {
+			text += ": " + how
+		}
 	}
 	return words.Upper(text) + "."
 }

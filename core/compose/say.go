@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"melodromos/core/bench"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/input"
@@ -156,7 +157,7 @@ func meets(c drill.CombinationDrill, knobs []Knob) string {
 		return "on every second return"
 	case c.Rhythm == drill.NoReturn:
 		if still := guards[c.Guard]; still != "" && has(knobs, "guard") {
-			return "the bag hanging still" + strings.Replace(still, ": ", ", to ", 1)
+			return "the bag hanging still, to " + still
 		}
 		if has(knobs, "hangs") {
 			return "the bag hanging still"
@@ -320,11 +321,7 @@ func sayTechnique(d drill.SpeedBagDrill, a *Answer, reach rig.TempoAnswer) []Pie
 				list = append(list, remedy(words.Trimmed(c.To)+" a minute", Patch{"tempo": c.To}))
 			}
 		}
-		why := strings.TrimSuffix(a.Sentence, ".")
-		if len(list) > 0 { // the advice itself can be pressed
-			why, _, _ = strings.Cut(why, ". ")
-		}
-		s.wrong(why)
+		s.wrong(bench.Unreachable(rig.Speed, reach))
 		if len(list) > 0 {
 			s.plain(": take ")
 			s.remedies(list)

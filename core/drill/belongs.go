@@ -7,6 +7,7 @@ import (
 	"melodromos/core/combo"
 	"melodromos/core/input"
 	"melodromos/core/rig"
+	"melodromos/core/words"
 )
 
 // overEstimate is the multiple of somebody's greatest force, itself an estimate, above which a force is refused.
@@ -31,11 +32,11 @@ func (c CombinationDrill) belongs(moves []combo.Placed, on Floor) error {
 	}
 	switch {
 	case on.Place.PowerCap > 0 && c.Fist > on.Place.PowerCap:
-		return input.Refuse("fist", "expected at most %.1f m/s, which is all this bag takes, not %.1f",
-			on.Place.PowerCap, c.Fist)
+		return input.Refuse("fist", "expected at most %s, which is all this bag takes, not %s",
+			words.Speed(on.Place.PowerCap).To(1), words.Speed(c.Fist).To(1))
 	case on.Theirs && c.Fist > overEstimate*on.Ability.FistSpeed:
-		return input.Refuse("fist", "expected at most %.1f m/s, which is this person's greatest, not %.1f",
-			on.Ability.FistSpeed, c.Fist)
+		return input.Refuse("fist", "expected at most %s, which is this person's greatest, not %s",
+			words.Speed(on.Ability.FistSpeed).To(1), words.Speed(c.Fist).To(1))
 	}
 	return nil
 }

@@ -94,7 +94,8 @@ func (d SpeedBagDrill) Lay(on Floor) (Timeline, error) {
 	}
 	if a, err := Solve(d, speed); err == nil && a.Feasible && a.FistSpeed > on.Hardest() {
 		return Timeline{}, input.Refuse("tempo",
-			"expected a tempo within reach: %g a minute take a fist of %.1f m/s, and %.1f is all that this person, or this bag, gives", d.Tempo, a.FistSpeed, on.Hardest())
+			"expected a tempo within reach: %g a minute take a fist of %s, and %s is all that this person, or this bag, gives", d.Tempo, words.Speed(a.FistSpeed).To(1),
+			words.Speed(on.Hardest()).To(1))
 	}
 	return Compile(d, speed)
 }

@@ -128,11 +128,7 @@ func (a *analysis) tooHard() (Fault, bool) {
 	f.Cost = f.Effect * n / a.due()
 	f.Evidence = fmt.Sprintf(
 		"%d hits were on average %.0f %% harder than the others; after them %.0f %% of the strikes failed, else %.0f %%.",
-		f.Times,
-		100*(hard/n-1),
-		100*bad/n,
-		100*badElse/m,
-	)
+		f.Times, 100*(hard/n-1), 100*bad/n, 100*badElse/m)
 	return f, n/(n+m) > Floor(TooHard, 0) && f.Effect > hardMore && f.Effect > firm*f.Error
 }
 
@@ -205,12 +201,8 @@ func (a *analysis) heardAsTwo() (Fault, bool) {
 	}
 	f.Cost = math.Max(a.spoiled(two), f.Effect*float64(of)/a.due()/2)
 	f.Evidence = fmt.Sprintf(
-		"%d of %d double punches were heard as two, %.0f ms apart on average; up to %.0f count as one.",
-		len(two),
-		of,
-		1000*apart/float64(len(two)),
-		1000*rig.OneBlow,
-	)
+		"%d of %d double punches were heard as two, %.0f ms apart on average; up to %.0f count as one.", len(two), of,
+		1000*apart/float64(len(two)), 1000*rig.OneBlow)
 	return f, true
 }
 
@@ -270,10 +262,8 @@ func (a *analysis) noDefence() (Fault, bool) {
 	}
 	f.Cost = a.spoiled(left)
 	f.Evidence = fmt.Sprintf(
-		"After %d of %d defences the next strike came as soon as if there were none: they were left out.",
-		len(left),
-		of,
-	)
+		"After %d of %d defences the next strike came as soon as if there were none: they were left out.", len(left),
+		of)
 	return f, true
 }
 
@@ -369,10 +359,7 @@ func (a *analysis) offLine() (Fault, bool) {
 	}
 	f.Evidence = fmt.Sprintf(
 		"The bag went off its line %s, by your marks; %.0f %% of the times the next strike failed, else %.0f %%.",
-		times(f.Times),
-		100*near,
-		100*elsewhere,
-	)
+		times(f.Times), 100*near, 100*elsewhere)
 	if n := a.hurt(); n > 0 {
 		f.Evidence += fmt.Sprintf(" It touched %s.", times(n))
 	}

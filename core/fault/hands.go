@@ -24,12 +24,8 @@ func (a *analysis) hands(taken []cause, at []int) []Fault {
 			side := map[bool]string{true: "later", false: "earlier"}[c.coef > 0]
 			best = Fault{Code: WeakHand, Effect: math.Abs(c.coef), Error: c.se, hand: string(c.hand),
 				Cost: a.gained(func(i int) float64 { return c.coef * c.x[i] })}
-			best.Evidence = fmt.Sprintf(
-				"The %s hand is %s %s than the other",
-				c.hand,
-				a.ms(math.Abs(c.coef), c.se),
-				side,
-			)
+			best.Evidence = fmt.Sprintf("The %s hand is %s %s than the other", c.hand, a.ms(math.Abs(c.coef), c.se),
+				side)
 		}
 	}
 	for _, hand := range []drill.Hand{drill.Lead, drill.Rear} {

@@ -270,10 +270,8 @@ func (a *analysis) late(c cause) Fault {
 		f.Evidence = fmt.Sprintf("%s early on the whole", a.ms(-c.coef, c.se))
 		if softly {
 			f.Code = Crowded
-			f.Evidence += fmt.Sprintf(
-				", and %.0f %% softer than asked: the bag is met before the punch is out",
-				100*soft,
-			)
+			f.Evidence += fmt.Sprintf(", and %.0f %% softer than asked: the bag is met before the punch is out",
+				100*soft)
 		}
 	case c.code == LoopsGrow:
 		f.Evidence = fmt.Sprintf("%s later for each tenth that the tempo rises", a.ms(c.coef/10, c.se/10))

@@ -15,6 +15,8 @@ import (
 	"strconv"
 	"strings"
 	"unicode/utf8"
+
+	"melodromos/core/words"
 )
 
 // Error says which field was refused and what was expected of it. Field is a dotted path such as "rig.bagLength". Where
@@ -23,6 +25,10 @@ type Error struct {
 	Field         string
 	Reason        string
 	Column, Width int
+	Line          int // of the file that it stands in, from 1; 0 where that is not known
+
+	format string // what Reason was made of
+	args   []any
 }
 
 // Error is the refusal for somebody who wrote the document: with the field, and the column in a text.
@@ -31,15 +37,48 @@ func (e *Error) Error() string {
 	if e.Column > 0 {
 		text = fmt.Sprintf("column %d: %s", e.Column, text)
 	}
+	if e.Line > 0 {
+		text = fmt.Sprintf("line %d: %s", e.Line, text)
+	}
 	if e.Field == "" {
 		return text
 	}
 	return e.Field + ": " + text
 }
 
-// Refuse makes an Error for a field.
+// Refuse makes an Error for a field. Figures are told with six digits at most, a words.Magnitude and Limits in the
+// units of whoever reads them.
 func Refuse(field, format string, args ...any) error {
-	return &Error{Field: field, Reason: fmt.Sprintf(format, rounded(args)...)}
+	e := &Error{Field: field, format: format, args: args}
+	e.Reason = e.in(words.Metric)
+	return e
+}
+
+// In is the same refusal for somebody who reads units of a system.
+func (e *Error) In(u words.Units) *Error {
+	told := *e
+	if e.format != "" {
+		told.Reason = e.in(u)
+	}
+	return &told
+}
+
+func (e *Error) in(u words.Units) string {
+	args := make([]any, len(e.args))
+	for i, a := range e.args {
+		switch a := a.(type) {
+		case interface{ In(u words.Units) string }:
+			args[i] = a.In(u)
+		case float64:
+			args[i] = a
+			if near, err := strconv.ParseFloat(words.Figure(a), 64); err == nil {
+				args[i] = near
+			}
+		default:
+			args[i] = a
+		}
+	}
+	return fmt.Sprintf(e.format, args...)
 }
 
 // Under puts a path in front of the field of an Error, so that a refusal of "bagLength" reads "rig.bagLength" where the
@@ -127,21 +166,29 @@ type Limits struct {
 	Unit     string
 }
 
-func (l Limits) String() string {
-	unit := l.Unit
-	if unit != "" {
-		unit = " " + unit
-	}
+func (l Limits) String() string { return l.In(words.Metric) }
+
+// In writes limits for somebody who reads units of a system.
+func (l Limits) In(u words.Units) string {
 	if l.Open {
-		return fmt.Sprintf("a number above %s and at most %s%s", figure(l.Min), figure(l.Max), unit)
+		low := words.Figure(l.Min) // mostly 0, which needs no unit
+		if l.Min != 0 && u != words.Metric {
+			low = l.of(l.Min).In(u)
+		}
+		return fmt.Sprintf("a number above %s and at most %s", low, l.of(l.Max).In(u))
 	}
-	return fmt.Sprintf("a number from %s to %s%s", figure(l.Min), figure(l.Max), unit)
+	return "a number from " + l.of(l.Min).Range(l.Max, u)
 }
+
+func (l Limits) of(v float64) words.Magnitude { return words.Magnitude{Value: v, Unit: l.Unit} }
 
 // Check refuses a value outside the limits, not a number and infinities included.
 func (l Limits) Check(field string, v float64) error {
 	if math.IsNaN(v) || v < l.Min || v > l.Max || (l.Open && v == l.Min) {
-		return Refuse(field, "expected %s, not %s", l, figure(v))
+		if l.Unit == "m" || l.Unit == "m/s" || l.Unit == "kg" {
+			return Refuse(field, "expected %s, not %s", l, l.of(v))
+		}
+		return Refuse(field, "expected %s, not %s", l, words.Figure(v))
 	}
 	return nil
 }

@@ -1,14 +1,16 @@
 package input
 
 import (
-	"math"
-	"strconv"
+	"fmt"
 	"strings"
 	"unicode"
 )
 
 // Plain is the refusal for somebody before a screen: a sentence, with the field by its name in words.
 func (e *Error) Plain() string {
+	if e.Line > 0 {
+		return Sentence("", fmt.Sprintf("line %d: %s", e.Line, e.Reason))
+	}
 	return Sentence(e.Field, e.Reason)
 }
 
@@ -73,28 +75,4 @@ func spaced(name string) string {
 		}
 	}
 	return b.String()
-}
-
-// rounded rounds the figures of a message: nobody reads thirteen decimals.
-func rounded(args []any) []any {
-	out := make([]any, len(args))
-	for i, a := range args {
-		out[i] = a
-		if v, ok := a.(float64); ok && !math.IsNaN(v) && !math.IsInf(v, 0) {
-			if near, err := strconv.ParseFloat(figure(v), 64); err == nil {
-				out[i] = near
-			}
-		}
-	}
-	return out
-}
-
-// figure writes a number with six figures at most.
-func figure(v float64) string { return strconv.FormatFloat(v, 'g', significant(v), 64) }
-
-func significant(v float64) int {
-	if exact := strconv.FormatFloat(v, 'g', -1, 64); len(exact) <= 8 {
-		return -1
-	}
-	return 6
 }

@@ -10,6 +10,7 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
+	"melodromos/core/words"
 )
 
 // A combination goes by its own first strike, since that sets the bag going: begun late, what follows on the bag's
@@ -88,7 +89,7 @@ func TestAllAtRest(t *testing.T) {
 		if r.Clean != len(hits) {
 			t.Errorf("%d of %d clean", r.Clean, len(hits))
 		}
-		for _, said := range append(r.Remarks(), r.Gist().Sentence()) {
+		for _, said := range append(r.Remarks(words.Metric), r.Gist().Sentence()) {
 			if strings.Contains(said, "NaN") {
 				t.Error(said)
 			}

@@ -38,7 +38,7 @@ func (r Judgement) Share() float64 {
 }
 
 // Remarks says what the round shows beside its faults, one sentence each. Where there are too few hits it says so.
-func (r Judgement) Remarks() []string {
+func (r Judgement) Remarks(u words.Units) []string {
 	if len(r.Matches) < tooFew {
 		if len(r.Planned) == 0 || len(r.Hits) == 0 {
 			return nil // the headline has said it
@@ -48,9 +48,9 @@ func (r Judgement) Remarks() []string {
 	var list []string
 	if r.Followed != nil {
 		if r.Followed.Coarse != "" {
-			return append(r.tempo(), "Why it is not judged: "+r.Followed.Coarse+".")
+			return append(r.tempo(u), "Why it is not judged: "+r.Followed.Coarse+".")
 		}
-		list = r.tempo()
+		list = r.tempo(u)
 	}
 	list = append(list, r.lateness()...)
 	if span := (r.To - r.From) / 60; math.Abs(r.Drift) > firmAt*r.DriftError && math.Abs(r.Drift)*span > driftFloor {
@@ -72,7 +72,7 @@ func (r Judgement) Remarks() []string {
 
 // tempo tells the tempo that was held beside what was asked, the force it takes, and how it changed: results on the
 // bag's clock, and none of them a fault.
-func (r Judgement) tempo() []string {
+func (r Judgement) tempo(u words.Units) []string {
 	h := r.Followed.Held
 	if math.IsNaN(h.Tempo) {
 		return nil
@@ -80,9 +80,10 @@ func (r Judgement) tempo() []string {
 	list := []string{fmt.Sprintf("%.0f strikes a minute; %.0f were planned.", h.Tempo, h.Asked)}
 	switch {
 	case !math.IsNaN(h.Struck):
-		list[0] += fmt.Sprintf(" Struck at %.1f m/s; %.1f were planned.", h.Struck, h.AskedLaunch)
+		list[0] += fmt.Sprintf(" Struck at %s; %s were planned.", speed(h.Struck, u), speed(h.AskedLaunch, u))
 	case !math.IsNaN(h.Launch):
-		list[0] += fmt.Sprintf(" On this bag that takes %.1f m/s; %.1f were planned.", h.Launch, h.AskedLaunch)
+		list[0] += fmt.Sprintf(" On this bag that takes %s; %s were planned.", speed(h.Launch, u),
+			speed(h.AskedLaunch, u))
 	}
 	if h.Firm && math.Abs(h.Trend) > trendFloor {
 		side := "Quicker"
@@ -168,3 +169,6 @@ func often(n int) string {
 	}
 	return words.Number(n) + " times"
 }
+
+// speed writes a speed (m/s) to the tenth.
+func speed(v float64, u words.Units) string { return words.Speed(v).To(1).In(u) }

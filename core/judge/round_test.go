@@ -7,6 +7,7 @@ import (
 
 	"melodromos/core/drill"
 	"melodromos/core/rig"
+	"melodromos/core/words"
 )
 
 // aRound compiles a minute of the basic rhythm, hand after hand.
@@ -24,7 +25,7 @@ func aRound(t *testing.T) drill.Timeline {
 
 func says(t *testing.T, r Judgement, want string) {
 	t.Helper()
-	all := r.Gist().Sentence() + " " + strings.Join(r.Remarks(), " ")
+	all := r.Gist().Sentence() + " " + strings.Join(r.Remarks(words.Metric), " ")
 	if !strings.Contains(all, want) {
 		t.Errorf("%q does not say %q", all, want)
 	}

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"melodromos/core/input"
+	"melodromos/core/words"
 )
 
 // Body holds the measures of a person, in metres, that a rig's height and the room around it depend on; 0 where not
@@ -84,7 +85,8 @@ func (b Body) Check() error {
 			continue
 		}
 		if above > 0 && p.value >= above {
-			return input.Refuse(p.field, "expected less than the point above it, %g m, not %g m", above, p.value)
+			return input.Refuse(p.field, "expected less than the point above it, %s, not %s", words.Metres(above),
+				words.Metres(p.value))
 		}
 		above = p.value
 	}

@@ -5,6 +5,7 @@ import (
 
 	"melodromos/core/input"
 	"melodromos/core/motion"
+	"melodromos/core/words"
 )
 
 // DefaultCordDamping is the damping ratio of a ball between elastic cords. Assumed; calibration replaces it.
@@ -54,12 +55,12 @@ func (b DoubleEndBag) Check() error {
 	}{{"upper", b.Upper}, {"lower", b.Lower}} {
 		switch {
 		case c.Relaxed >= c.Span:
-			return input.Refuse(c.name+".relaxed",
-				"expected less than the span of %g m, not %g m: the cord hangs slack", c.Span, c.Relaxed)
+			return input.Refuse(c.name+".relaxed", "expected less than the span of %s, not %s: the cord hangs slack",
+				words.Metres(c.Span), words.Metres(c.Relaxed))
 		case b.BallDiameter/2 >= c.Span:
 			return input.Refuse("ballDiameter",
-				"expected a ball that fits between its anchors: its radius of %g m is no less than the %s span",
-				b.BallDiameter/2, c.name)
+				"expected a ball that fits between its anchors: its radius of %s is no less than the %s span",
+				words.Metres(b.BallDiameter/2), c.name)
 		}
 	}
 	return nil

@@ -5,6 +5,7 @@ import (
 
 	"melodromos/core/input"
 	"melodromos/core/motion"
+	"melodromos/core/words"
 )
 
 // HangingBag is a heavy pendulum: a cylinder or a ball on a chain, as a solid about its anchor.
@@ -55,7 +56,8 @@ func (b HangingBag) Check() error {
 	}
 	if b.AnchorHeight != 0 {
 		if reach := b.Chain + b.height(); b.AnchorHeight <= reach {
-			return input.Refuse("anchorHeight", "expected more than %g m, so that the bag clears the floor", reach)
+			return input.Refuse("anchorHeight", "expected more than %s, so that the bag clears the floor",
+				words.Metres(reach))
 		}
 	}
 	return nil
@@ -85,8 +87,8 @@ func (b HangingBag) Returns(launch float64, _ Meeting, n int) ([]Return, error) 
 	}
 	amplitude := b.amplitude(launch)
 	if amplitude > math.Pi/2 {
-		return nil, input.Refuse("launch", "expected a softer strike than %g m/s: it drives the bag past 90 degrees",
-			launch)
+		return nil, input.Refuse("launch", "expected a softer strike than %s: it drives the bag past 90 degrees",
+			words.Speed(launch))
 	}
 	period := b.pendulum().Period(amplitude)
 	list := make([]Return, n)

@@ -6,6 +6,7 @@ import (
 
 	"melodromos/core/input"
 	"melodromos/core/motion"
+	"melodromos/core/words"
 )
 
 // oscillator is the motion that double-end and reflex bags share: struck at 0 and outbound, the ball swings about 0
@@ -67,8 +68,8 @@ func (o oscillator) returns(launch float64, n int) ([]Return, error) {
 			return true
 		})
 	if past {
-		return nil, input.Refuse("launch", "expected a softer strike than %g m/s: it drives the pole past %.0f degrees",
-			launch, degrees(o.furthest))
+		return nil, input.Refuse("launch", "expected a softer strike than %s: it drives the pole past %.0f degrees",
+			words.Speed(launch), degrees(o.furthest))
 	}
 	if errors.Is(err, motion.ErrAtRest) {
 		return nil, input.Refuse("count", "expected fewer than %d: the swing dies away before that", n)

@@ -5,6 +5,7 @@ import (
 
 	"melodromos/core/input"
 	"melodromos/core/motion"
+	"melodromos/core/words"
 )
 
 // DefaultPoleDamping is the damping ratio of a sprung pole. Assumed; calibration replaces it.
@@ -44,8 +45,8 @@ func (b ReflexBag) Check() error {
 		return err
 	}
 	if b.BallDiameter/2 >= b.PoleLength {
-		return input.Refuse("ballDiameter", "expected a radius below the pole's %g m, not %g m", b.PoleLength,
-			b.BallDiameter/2)
+		return input.Refuse("ballDiameter", "expected a radius below the pole's %s, not %s", words.Metres(b.PoleLength),
+			words.Metres(b.BallDiameter/2))
 	}
 	if b.Spring <= b.weight() {
 		return input.Refuse("spring", "expected more than %.1f N·m/rad, not %g: the pole does not stand up", b.weight(),

@@ -6,6 +6,7 @@ import (
 
 	"melodromos/core/input"
 	"melodromos/core/motion"
+	"melodromos/core/words"
 )
 
 // Handbook values, from memory: air at 20 °C in kg/m³, and the drag coefficient of a sphere.
@@ -42,14 +43,14 @@ func (b SlipBag) Check() error {
 	}
 	switch {
 	case b.Drop() <= 0:
-		return input.Refuse("centreHeight", "expected less than the anchor's height of %g m, not %g m", b.AnchorHeight,
-			b.CentreHeight)
+		return input.Refuse("centreHeight", "expected less than the anchor's height of %s, not %s",
+			words.Metres(b.AnchorHeight), words.Metres(b.CentreHeight))
 	case b.BagDiameter/2 >= b.Drop():
-		return input.Refuse("bagDiameter", "expected a radius below the drop of %g m, not %g m", b.Drop(),
-			b.BagDiameter/2)
+		return input.Refuse("bagDiameter", "expected a radius below the drop of %s, not %s", words.Metres(b.Drop()),
+			words.Metres(b.BagDiameter/2))
 	case b.BagDiameter/2 >= b.CentreHeight:
-		return input.Refuse("centreHeight", "expected more than the bag's radius of %g m, so that it clears the floor",
-			b.BagDiameter/2)
+		return input.Refuse("centreHeight", "expected more than the bag's radius of %s, so that it clears the floor",
+			words.Metres(b.BagDiameter/2))
 	}
 	return nil
 }
@@ -62,8 +63,8 @@ func (b SlipBag) Returns(pull float64, _ Meeting, n int) ([]Return, error) {
 	}
 	if pull >= b.Drop() {
 		return nil, input.Refuse("pull",
-			"expected less than the drop of %g m, not %g m: the bag cannot be drawn back past 90 degrees", b.Drop(),
-			pull)
+			"expected less than the drop of %s, not %s: the bag cannot be drawn back past 90 degrees",
+			words.Metres(b.Drop()), words.Metres(pull))
 	}
 	if err := countLimits.Check("count", float64(n)); err != nil {
 		return nil, err
@@ -188,7 +189,8 @@ func (b SlipBag) Load(pull float64) (static, peak float64, err error) {
 		return 0, 0, err
 	}
 	if pull >= b.Drop() {
-		return 0, 0, input.Refuse("pull", "expected less than the drop of %g m, not %g m", b.Drop(), pull)
+		return 0, 0, input.Refuse("pull", "expected less than the drop of %s, not %s", words.Metres(b.Drop()),
+			words.Metres(pull))
 	}
 	return pendulumLoad(b.BagMass, math.Asin(pull/b.Drop()))
 }

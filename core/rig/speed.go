@@ -5,6 +5,7 @@ import (
 
 	"melodromos/core/input"
 	"melodromos/core/motion"
+	"melodromos/core/words"
 )
 
 // DefaultRestitution is the share of its speed that a bag keeps at a contact with the board. Assumed; calibration
@@ -40,19 +41,19 @@ func (b SpeedBag) shape() error {
 	switch {
 	case b.BagDiameter >= b.BagLength:
 		return input.Refuse("bagDiameter",
-			"expected less than the bag's length of %g m, not %g m: a speed bag is longer than wide", b.BagLength,
-			b.BagDiameter)
+			"expected less than the bag's length of %s, not %s: a speed bag is longer than wide",
+			words.Metres(b.BagLength), words.Metres(b.BagDiameter))
 	case b.SwivelDrop >= r:
 		return input.Refuse("swivelDrop",
-			"expected less than half the bag's diameter (%g m), not %g m: the widest part would never meet the board",
-			r, b.SwivelDrop)
+			"expected less than half the bag's diameter (%s), not %s: the widest part would never meet the board",
+			words.Metres(r), words.Metres(b.SwivelDrop))
 	case r-b.SwivelDrop >= b.arm():
 		return input.Refuse("bagLength",
-			"expected more than %g m for this diameter and swivel: shorter, the bag touches the board as it hangs",
-			2*r-b.SwivelDrop)
+			"expected more than %s for this diameter and swivel: shorter, the bag touches the board as it hangs",
+			words.Metres(2*r-b.SwivelDrop))
 	case b.BoardHeight != 0 && b.Bottom() <= 0:
-		return input.Refuse("boardHeight", "expected more than %g m, so that the bag clears the floor",
-			b.SwivelDrop+b.BagLength)
+		return input.Refuse("boardHeight", "expected more than %s, so that the bag clears the floor",
+			words.Metres(b.SwivelDrop+b.BagLength))
 	}
 	return nil
 }
@@ -221,7 +222,8 @@ func (b SpeedBag) struck(launch float64, m Meeting) (flight, Meeting, error) {
 	u := b.first(launch, m.Angle)
 	if !(u > 0) {
 		return flight{}, m, input.Refuse("launch",
-			"expected more than %.2f m/s: struck any softer, this bag does not reach its board", b.least(m.Angle))
+			"expected more than %s: struck any softer, this bag does not reach its board",
+			words.Speed(b.least(m.Angle)).To(2))
 	}
 	return b.fly(u, m), m, nil
 }

@@ -6,6 +6,7 @@ import (
 
 	"melodromos/core/input"
 	"melodromos/core/motion"
+	"melodromos/core/words"
 )
 
 const (
@@ -43,7 +44,8 @@ func (b SpeedBag) DoublePunch(launch float64, m Meeting) (Double, error) {
 	u := b.first(launch, secondFist)
 	if !(u > 0) {
 		return Double{}, input.Refuse("launch",
-			"expected a harder strike than %g m/s: the second fist would not drive the bag into its board", launch)
+			"expected a harder strike than %s: the second fist would not drive the bag into its board",
+			words.Speed(launch))
 	}
 	second := b.fly(u, m)
 	boards, at := second.boards()

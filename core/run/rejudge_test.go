@@ -9,6 +9,7 @@ import (
 	"melodromos/core/input"
 	"melodromos/core/judge"
 	"melodromos/core/trainee"
+	"melodromos/core/words"
 )
 
 // A round that is judged by another clock or tempo keeps its bell where the hits have it; what contradicts itself is
@@ -61,7 +62,7 @@ func TestMarksAndCorrections(t *testing.T) {
 		t.Errorf("%d clean once it is corrected, before %d", again.Summary.Clean, before.Summary.Clean)
 	}
 	on := drill.Floor{Bag: r.Bag, Ability: trainee.Start(trainee.Intermediate)}
-	v := marked.Review(&on)
+	v := marked.Review(&on, words.Metric)
 	if len(v.Faults) != 1 || v.Faults[0].Offer == nil || v.First == "" || len(v.Thirds) != 3 {
 		t.Errorf("%+v", v.Faults)
 	}

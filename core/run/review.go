@@ -125,10 +125,10 @@ type PaceOut struct {
 }
 
 // Review tells all of a judged round, with drills that mend its faults on a floor where there is one.
-func (j Judged) Review(on *drill.Floor) Review {
+func (j Judged) Review(on *drill.Floor, u words.Units) Review {
 	round, r := j.Round, j.record
 	v := Review{
-		Headline: j.Summary.Headline, Remarks: j.remarks(), Recap: answer.List(catalogue.Recap(r.Plan)),
+		Headline: j.Summary.Headline, Remarks: j.remarks(u), Recap: answer.List(catalogue.Recap(r.Plan)),
 		Summary: j.Summary, Starts: []float64{}, First: j.first(), Faults: j.faultsOut(on), Untold: j.untold(),
 		KeptBy: round.By, OnScreen: drill.OnScreen(r.By, r.Plays) && round.By == drill.ByBag, Judged: round.Judged() ||
 			j.Summary.Passes > 0, Ended: r.Ended,
@@ -182,8 +182,8 @@ func (j Judged) Review(on *drill.Floor) Review {
 }
 
 // remarks returns what the round shows, one sentence each.
-func (j Judged) remarks() []string {
-	list := answer.List(j.Round.Remarks())
+func (j Judged) remarks(u words.Units) []string {
+	list := answer.List(j.Round.Remarks(u))
 	if c, ok := j.record.Plan.(drill.CombinationDrill); ok {
 		if pace := j.Round.Pace(c.Tempo, c.Slower); pace != "" {
 			list = append(list, pace)

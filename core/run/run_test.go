@@ -13,6 +13,7 @@ import (
 	"melodromos/core/judge"
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
+	"melodromos/core/words"
 )
 
 var began = time.Date(2026, 3, 2, 18, 0, 0, 0, time.UTC)
@@ -234,7 +235,8 @@ func TestSlips(t *testing.T) {
 	if s := j.Summary; s.Passes == 0 || s.Clean != s.Passes-1 || s.Missed != 1 || !s.Counts {
 		t.Errorf("%+v", s)
 	}
-	if v := j.Review(nil); v.Slips == nil || len(v.Marks) != 1 || v.Marks[0].Kind != "touched" || !v.Judged {
+	if v := j.Review(nil, words.Metric); v.Slips == nil || len(v.Marks) != 1 || v.Marks[0].Kind != "touched" ||
+		!v.Judged {
 		t.Errorf("%+v", v)
 	}
 }
@@ -244,7 +246,7 @@ func TestReview(t *testing.T) {
 	r := prepared(t, rhythm(), board, drill.Sensor)
 	met(t, &r)
 	r.Hits = append(r.Hits, CapturedHit{At: us(12.34), Launch: 1})
-	v := r.Judge().Review(nil)
+	v := r.Judge().Review(nil, words.Metric)
 	extra, told := 0, 0
 	for _, h := range v.Hits {
 		if h.Extra {

@@ -31,21 +31,23 @@ func TestFeet(t *testing.T) {
 	}
 }
 
-// A sentence that was written for the metric gym is put into feet, inches and pounds; names of things stay.
-func TestPut(t *testing.T) {
-	for said, want := range map[string]string{
-		"expected at most 2.5 m/s, not 9.1":             "expected at most 8.2 ft/s, not 9.1",
-		"expected 6.0 to 40.0 cm":                       "expected 2.4 to 15.7 in",
-		"less than the span of 0.86 m, not 1.9 m":       "less than the span of 33.9 in, not 6 ft 3 in",
-		"a ball of 0.25 kg, 126 a minute, 3 mistakes":   "a ball of 0.6 lb, 126 a minute, 3 mistakes",
-		"from 1.50 to 2.40 m above the floor":           "from 4 ft 11 in to 7 ft 10½ in above the floor",
-		"two hits in three within 36 ms, 60 s, 4 moves": "two hits in three within 36 ms, 60 s, 4 moves",
+// Magnitudes are put into the units of whoever reads them (1 ft = 0.3048 m, 1 lb = 0.45359237 kg: exact, 1959).
+func TestMagnitudes(t *testing.T) {
+	for _, c := range []struct {
+		metric, imperial, want, wanted string
+	}{
+		{Speed(2.5).In(Metric), Speed(2.5).In(Imperial), "2.5 m/s", "8.2 ft/s"},
+		{Metres(0.86).In(Metric), Metres(0.86).In(Imperial), "0.86 m", "33.9 in"},
+		{Metres(1.9).In(Metric), Metres(1.9).In(Imperial), "1.9 m", "6 ft 3 in"},
+		{Magnitude{Value: 0.25, Unit: "kg"}.In(Metric), Magnitude{Value: 0.25, Unit: "kg"}.In(Imperial), "0.25 kg",
+			"0.6 lb"},
+		{Metres(0.06).Range(0.4, Metric), Metres(0.06).Range(0.4, Imperial), "0.06 to 0.4 m", "2.4 to 15.7 in"},
+		{Metres(1.5).Range(2.4, Metric), Metres(1.5).Range(2.4, Imperial), "1.5 to 2.4 m",
+			"4 ft 11 in to 7 ft 10½ in"},
+		{Magnitude{Value: 60, Unit: "s"}.String(), Magnitude{Value: 60, Unit: "s"}.In(Imperial), "60 s", "60 s"},
 	} {
-		if got := Imperial.Put(said); got != want {
-			t.Errorf("%q, want %q", got, want)
-		}
-		if Metric.Put(said) != said {
-			t.Errorf("%q is changed", said)
+		if c.metric != c.want || c.imperial != c.wanted {
+			t.Errorf("%q and %q, want %q and %q", c.metric, c.imperial, c.want, c.wanted)
 		}
 	}
 }

@@ -4,7 +4,6 @@ import (
 	"bufio"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"io"
 	"strconv"
 	"strings"
@@ -31,7 +30,7 @@ func located(in io.ReadSeeker, err error) error {
 		return err
 	}
 	with := *refused
-	with.Reason = fmt.Sprintf("line %d: %s", line, refused.Reason)
+	with.Line = line
 	return &with
 }
 
