@@ -109,7 +109,7 @@ func (p Class) resumed(c roster.Roster, from int) planner {
 func (p *planner) settled() Class {
 	p.rehung()
 	p.plan.Least = min(p.plan.Least, len(p.plan.Rehangs))
-	p.say()
+	p.remark()
 	return p.plan
 }
 

@@ -80,6 +80,7 @@ type Class struct {
 	Rehangs  []Rehang        `json:"rehangs" nullable:"false"`
 	Saved    int             `json:"saved" doc:"changes of height fewer than where people simply went round in the order of their names"`
 	Least    int             `json:"least" doc:"changes that no plan of these turns does without"`
+	Notices  []Notice        `json:"notices,omitempty" doc:"what said is made of, as it is kept"`
 	Said     []string        `json:"said" nullable:"false" doc:"what the coach should know"`
 	Sentence string          `json:"sentence"`
 }
@@ -89,6 +90,7 @@ func (p Class) Clone() Class {
 	p.Session = p.Session.Clone()
 	p.People, p.Bags, p.Given = slices.Clone(p.People), slices.Clone(p.Bags), slices.Clone(p.Given)
 	p.Turns, p.Rehangs, p.Said = slices.Clone(p.Turns), slices.Clone(p.Rehangs), slices.Clone(p.Said)
+	p.Notices = slices.Clone(p.Notices)
 	for i := range p.Turns {
 		p.Turns[i].Seats = slices.Clone(p.Turns[i].Seats)
 	}

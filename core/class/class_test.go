@@ -174,8 +174,8 @@ func TestEvening(t *testing.T) {
 	if len(cards) != len(p.Rehangs) || !strings.Contains(cards[0].Text, " for ") {
 		t.Errorf("%+v", cards)
 	}
-	if !strings.HasPrefix(p.Sentence, "Eight people, three bags, 60 minutes: 4 or 5 rounds on a bag for each.") {
-		t.Error(p.Sentence)
+	if !strings.HasPrefix(p.Told().Sentence, "Eight people, three bags, 60 minutes: 4 or 5 rounds on a bag for each.") {
+		t.Error(p.Told().Sentence)
 	}
 	again, _ := New(c, Ask{People: everybody(c), Minutes: 60})
 	a, _ := json.Marshal(p)
@@ -224,16 +224,16 @@ func TestCautions(t *testing.T) {
 		t.Fatal(err)
 	}
 	sound(t, c, p, 0)
-	if p.Person("p00") != nil || !strings.Contains(strings.Join(p.Said, " "), "Person 00 does not train") {
-		t.Errorf("after a knock to the head: %q", p.Said)
+	if p.Person("p00") != nil || !strings.Contains(strings.Join(p.Told().Said, " "), "Person 00 does not train") {
+		t.Errorf("after a knock to the head: %q", p.Told().Said)
 	}
 	for _, turn := range p.Turns {
 		if s := turn.Seat("p01"); s.Bag == "bag4" || s.Activity == session.Planks {
 			t.Errorf("a sore wrist: %+v", s)
 		}
 	}
-	if !strings.Contains(strings.Join(p.Said, " "), "Person 01 is not on the hanging bag 4: a sore wrist") {
-		t.Errorf("%q", p.Said)
+	if !strings.Contains(strings.Join(p.Told().Said, " "), "Person 01 stays off the hanging bag 4: a sore wrist") {
+		t.Errorf("%q", p.Told().Said)
 	}
 	if _, err := New(c, Ask{People: []string{"p00"}, Minutes: 60}); err == nil {
 		t.Error("a class of somebody who must not train")
@@ -419,7 +419,7 @@ func TestAskRefuses(t *testing.T) {
 func ExampleNew() {
 	c := hall(3, 1)
 	p, _ := New(c, Ask{People: everybody(c), Minutes: 35})
-	fmt.Println(p.Sentence[:62])
+	fmt.Println(p.Told().Sentence[:62])
 	fmt.Println(len(p.Rehangs), "changes of height,", p.Saved, "saved")
 	// Output:
 	// Three people, one bag, 35 minutes: 2 rounds on a bag for each.

@@ -61,7 +61,7 @@ type planner struct {
 
 // planned is the planner of a plan without people and bags.
 func planned(c roster.Roster, p Class) planner {
-	p.People, p.Bags, p.Said = []Person{}, []Station{}, []string{}
+	p.People, p.Bags, p.Said, p.Notices = []Person{}, []Station{}, []string{}, nil
 	return planner{Roster: c, plan: p, heights: map[[2]string]rig.SetUp{},
 		own: slices.ContainsFunc(p.Session.Rounds, session.Round.OwnDrills)}
 }
@@ -80,7 +80,7 @@ func (p *planner) bring(ids []string) error {
 			return input.Refuse("people", "expected people of this gym")
 		}
 		if why := caution.Bars(m.Cautions); why != "" {
-			p.tell(doesNotTrain, m.Name, why)
+			p.tell(DoesNotTrain, m.ID, m.Name, why)
 			continue
 		}
 		if slices.ContainsFunc(p.members, func(o member) bool { return o.ID == id }) {
@@ -89,7 +89,7 @@ func (p *planner) bring(ids []string) error {
 		p.members = append(p.members, member{Member: m, turns: map[string]int{}, had: map[string]int{}})
 	}
 	if len(p.members) == 0 {
-		return input.Refuse("people", "expected somebody who may train. %s", strings.Join(p.plan.Said, " "))
+		return input.Refuse("people", "expected somebody who may train. %s", strings.Join(p.plan.Told().Said, " "))
 	}
 	slices.SortStableFunc(p.members, func(a, b member) int { return cmp.Compare(a.Name, b.Name) })
 	for _, m := range p.members {
@@ -146,7 +146,7 @@ func (p *planner) laid(from int) (Class, error) {
 		}
 	}
 	p.fill()
-	p.say()
+	p.remark()
 	return p.plan, nil
 }
 
@@ -168,7 +168,7 @@ func (p *planner) give() (again bool, err error) {
 				continue
 			}
 			m.wants = slices.DeleteFunc(m.wants, func(id string) bool { return id == b.ID })
-			p.tell(notOnBag, m.Name, b.Name, why)
+			p.tell(NotOnBag, m.ID, m.Name, b.Name, why)
 			again = true
 		}
 	}

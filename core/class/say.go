@@ -10,13 +10,50 @@ import (
 	"melodromos/core/words"
 )
 
-// What is said of one person, their name first among what is filled in: Without takes these lines out again.
+// NoticeCode is something that the coach should know of a class.
+type NoticeCode string
+
+// The notices, with what goes into them.
 const (
-	noBag        = "%s gets no bag: there are too few rounds."
-	noHeight     = "No height is known of %s: hang the bags by eye."
-	doesNotTrain = "%s does not train: %s."
-	notOnBag     = "%s is not on the %s: %s."
+	NoBag        NoticeCode = "noBag"        // a name
+	NoHeight     NoticeCode = "noHeight"     // a name
+	DoesNotTrain NoticeCode = "doesNotTrain" // a name, why
+	NotOnBag     NoticeCode = "notOnBag"     // a name, a bag, why
+	ChildrenHere NoticeCode = "childrenHere"
 )
+
+// Notice is something that the coach should know, kept as a code with the person that it is about.
+type Notice struct {
+	Code   NoticeCode `json:"code"`
+	Person string     `json:"person,omitempty" doc:"empty where it is about everybody"`
+	Args   []string   `json:"args,omitempty"`
+}
+
+// text puts a notice into words.
+func (r Notice) text() string {
+	format := map[NoticeCode]string{
+		NoBag:        "%s gets no bag: there are too few rounds.",
+		NoHeight:     "No height is known of %s: hang the bags by eye.",
+		DoesNotTrain: "%s does not train: %s.",
+		NotOnBag:     "%s stays off the %s: %s.",
+		ChildrenHere: "Children here: keep an adult with them. Their rounds are shorter and softer.",
+	}[r.Code]
+	args := make([]any, len(r.Args))
+	for i, a := range r.Args {
+		args[i] = a
+	}
+	return fmt.Sprintf(format, args...)
+}
+
+// Told is a class with its sentence and notices in words, in place of what they are made of.
+func (p Class) Told() Class {
+	p.Sentence, p.Said = p.sentence(), slices.Clone(p.Said)
+	for _, r := range p.Notices {
+		p.Said = append(p.Said, r.text())
+	}
+	p.Notices = nil
+	return p
+}
 
 func refusal(err error) string {
 	var refused *input.Error
@@ -26,18 +63,20 @@ func refusal(err error) string {
 	return "it could not be worked out"
 }
 
-// say puts a plan into words.
-func (p *planner) say() {
-	turns := map[string]int{}
-	least, most := len(p.plan.Turns), 0
-	for _, m := range p.members {
+// sentence is the class in one sentence: who is there, for how long, and how often the bags change their height.
+func (p Class) sentence() string {
+	least, most, here := len(p.Turns), 0, 0
+	for _, who := range p.People {
+		if who.Gone {
+			continue
+		}
+		here++
 		n := 0
-		for _, t := range p.plan.Turns {
-			if s := t.Seat(m.ID); s != nil && s.Bag != "" {
+		for _, t := range p.Turns {
+			if s := t.Seat(who.ID); s != nil && s.Bag != "" {
 				n++
 			}
 		}
-		turns[m.ID] = n
 		least, most = min(least, n), max(most, n)
 	}
 	each := words.Count(least, "round")
@@ -47,26 +86,39 @@ func (p *planner) say() {
 			each = fmt.Sprintf("%d to %d rounds", least, most)
 		}
 	}
+	hang := 0
+	for _, b := range p.Bags {
+		if !b.Broken {
+			hang++
+		}
+	}
 	changes := "No bag changes its height."
-	if n := len(p.plan.Rehangs); n > 0 {
-		changes = words.Count(n, "change") + " of height"
-		if p.plan.Saved > 0 {
-			changes += fmt.Sprintf(", %d fewer than in the order of names", p.plan.Saved)
+	if n := len(p.Rehangs); n > 0 {
+		changes = words.Count(n, "height change")
+		if p.Saved > 0 {
+			changes += fmt.Sprintf(" (%d by name order)", n+p.Saved)
 		}
 		changes += "."
 	}
-	p.plan.Sentence = fmt.Sprintf("%s, %s, %d minutes: %s on a bag for each. %s", people(len(p.members)),
-		bags(len(p.bags)), p.plan.Session.Seconds()/60, each, changes)
+	return fmt.Sprintf("%s, %s, %d minutes: %s on a bag for each. %s", people(here), bags(hang),
+		p.Session.Seconds()/60, each, changes)
+}
+
+// remark notes what the coach should know of a plan.
+func (p *planner) remark() {
 	for _, m := range p.members {
-		if turns[m.ID] == 0 {
-			p.tell(noBag, m.Name)
+		if !slices.ContainsFunc(p.plan.Turns, func(t Turn) bool {
+			s := t.Seat(m.ID)
+			return s != nil && s.Bag != ""
+		}) {
+			p.tell(NoBag, m.ID, m.Name)
 		}
 		if !m.Body.Known() && slices.ContainsFunc(m.wants, func(id string) bool { return p.heightMatters(id) }) {
-			p.tell(noHeight, m.Name)
+			p.tell(NoHeight, m.ID, m.Name)
 		}
 	}
-	if young := slices.ContainsFunc(p.plan.People, func(x Person) bool { return x.Young && !x.Gone }); young {
-		p.tell("Young people are here: an adult stands by, and load and volume are scaled.")
+	if slices.ContainsFunc(p.plan.People, func(x Person) bool { return x.Young && !x.Gone }) {
+		p.tell(ChildrenHere, "")
 	}
 }
 
@@ -75,10 +127,11 @@ func (p *planner) heightMatters(id string) bool {
 	return b != nil && b.Kind().Model().Kind != "hanging"
 }
 
-// tell says something once.
-func (p *planner) tell(format string, args ...any) {
-	if text := fmt.Sprintf(format, args...); !slices.Contains(p.plan.Said, text) {
-		p.plan.Said = append(p.plan.Said, text)
+// tell notes something once.
+func (p *planner) tell(code NoticeCode, person string, args ...string) {
+	same := func(r Notice) bool { return r.Code == code && r.Person == person && slices.Equal(r.Args, args) }
+	if !slices.ContainsFunc(p.plan.Notices, same) {
+		p.plan.Notices = append(p.plan.Notices, Notice{code, person, args})
 	}
 }
 

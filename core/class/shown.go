@@ -35,7 +35,7 @@ func (p Class) Shown(c session.Course, at drill.Micros) Class {
 			}
 		}
 	}
-	return out
+	return out.Told()
 }
 
 // RoundLine is a round on the bags in a list.

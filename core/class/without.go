@@ -2,7 +2,6 @@ package class
 
 import (
 	"slices"
-	"strings"
 
 	"melodromos/core/erasing"
 )
@@ -33,20 +32,9 @@ func (p Class) Without(id, other string, to func(string) string) Class {
 				p.Rehangs[i].For = erasing.Somebody
 			}
 		}
-		p.Said = slices.DeleteFunc(p.Said, func(line string) bool { return saidOf(name, line) })
+		p.Said = slices.DeleteFunc(p.Said, func(line string) bool { return to(line) != line }) // of an older release
 	}
+	p.Notices = slices.DeleteFunc(p.Notices, func(r Notice) bool { return r.Person == id })
 	p.Session = p.Session.Renamed(to)
 	return p
-}
-
-// saidOf says whether a line of what the coach should know is about somebody.
-func saidOf(name, line string) bool {
-	for _, format := range []string{noBag, noHeight, doesNotTrain, notOnBag} {
-		before, after, _ := strings.Cut(format, "%s")
-		after, _, _ = strings.Cut(after, "%s")
-		if strings.HasPrefix(line, before+name+after) {
-			return true
-		}
-	}
-	return false
 }
