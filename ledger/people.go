@@ -20,13 +20,13 @@ func (c Caller) TakeTest(
 	}
 	now := c.Gym.Now()
 	for i := range r.Found {
-		r.Found[i].At, r.Found[i].Note = now, test.Words()
+		r.Found[i].At, r.Found[i].Note = now, string(test)
 	}
 	return r, c.together(func(c Caller) error {
 		if _, err := c.Gym.Trainee(id); err != nil {
 			return err
 		}
-		return c.Gym.AddEvidence(EvidenceRows(r.Found, id, test.Words()))
+		return c.Gym.AddEvidence(EvidenceRows(r.Found, id, string(test)))
 	})
 }
 

@@ -153,7 +153,9 @@ func order(v any) string {
 	case map[string]any:
 		var all strings.Builder
 		for _, k := range slices.Sorted(maps.Keys(v)) {
-			all.WriteString(k + "=" + order(v[k]) + ";")
+			if !prose[k] { // what is told in words may be told in others
+				all.WriteString(k + "=" + order(v[k]) + ";")
+			}
 		}
 		return all.String()
 	case []any:
@@ -178,7 +180,7 @@ func order(v any) string {
 		}
 		return strings.Join(texts, ",")
 	case string:
-		return moment.ReplaceAllString(id.ReplaceAllString(v, ""), "$1")
+		return moment.ReplaceAllString(id.ReplaceAllString(masker{ids: map[string]string{}}.text(v), ""), "$1")
 	}
 	return fmt.Sprint(v)
 }
@@ -212,7 +214,7 @@ func (m masker) mask(v any) any {
 
 // prose are the fields that hold words, however few.
 var prose = map[string]bool{"reason": true, "evidence": true, "remedy": true, "detail": true, "headline": true,
-	"why": true, "said": true, "title": true, "written": true}
+	"why": true, "said": true, "title": true, "written": true, "short": true}
 
 func (m masker) text(s string) string {
 	s = id.ReplaceAllStringFunc(s, func(id string) string {

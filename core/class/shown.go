@@ -3,6 +3,7 @@ package class
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"melodromos/core/drill"
@@ -57,9 +58,9 @@ func (p Class) Outline() []RoundLine {
 	}
 	for _, t := range p.Turns {
 		name := p.RoundName(t.Round)
-		short, counted := strings.CutPrefix(name, "Round ")
-		if !counted {
-			short = name[:1]
+		short := strconv.Itoa(p.counted(t.Round))
+		if p.counted(t.Round) == 0 {
+			short = string([]rune(name)[:1])
 		}
 		list = append(list, RoundLine{Round: t.Round, Name: name, Short: short, Begins: begins[t.Round]})
 	}
@@ -68,23 +69,31 @@ func (p Class) Outline() []RoundLine {
 
 // RoundName counts the rounds of work on the bags; a finisher on them has its own name.
 func (p Class) RoundName(round int) string {
+	if n := p.counted(round); n > 0 || round < 0 || round >= len(p.Session.Rounds) {
+		return fmt.Sprintf("Round %d", n)
+	}
+	return session.KindName(p.Session.Rounds[round].Kind)
+}
+
+// counted returns the number of a round among the rounds of work on the bags, 0 where it is none.
+func (p Class) counted(round int) int {
 	n := 0
 	for _, t := range p.Turns {
 		if t.Round < 0 || t.Round >= len(p.Session.Rounds) {
 			continue
 		}
-		kind := p.Session.Rounds[t.Round].Kind
-		if kind == session.Work {
+		work := p.Session.Rounds[t.Round].Kind == session.Work
+		if work {
 			n++
 		}
-		if t.Round == round && kind != session.Work {
-			return session.KindName(kind)
+		if t.Round == round && !work {
+			return 0
 		}
 		if t.Round == round {
 			break
 		}
 	}
-	return fmt.Sprintf("Round %d", n)
+	return n
 }
 
 // Changed says what re-planning the rest of a class has changed, and from when on: who has left and what broke counts

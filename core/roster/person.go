@@ -40,7 +40,8 @@ type Measure struct {
 
 // Measured is a piece of evidence as it is shown.
 func Measured(e trainee.Evidence) Measure {
-	return Measure{string(e.Figure), e.At, string(e.Bag), e.Value, e.Spread, e.Origin, e.Floor, e.Note}
+	return Measure{string(e.Figure), e.At, string(e.Bag), e.Value, e.Spread, e.Origin, e.Floor,
+		trainee.NoteWords(e.Note)}
 }
 
 // Figures lists what somebody can do, on no bag in particular, and on each that a figure was found on.

@@ -205,3 +205,11 @@ func (r TestResult) Sentence(t Test, by Means) string {
 	return fmt.Sprintf("Fingers: %.2f s from tap to tap. Fists are slower: no less than %.2f s is believed of them.", v,
 		overTapped*v)
 }
+
+// NoteWords returns the note of a piece of evidence as it is said: a test by its words, any other as it stands.
+func NoteWords(note string) string {
+	if slices.Contains(Tests, Test(note)) {
+		return Test(note).Words()
+	}
+	return note
+}

@@ -21,7 +21,11 @@ UPDATE outcomes o SET
 FROM runs r WHERE r.id = o.run_id AND r.brought_at IS NULL;
 UPDATE outcomes SET headline = '' WHERE conclusion <> '';
 
+-- A test that a figure comes of is named by its code.
+UPDATE evidence SET note = CASE note WHEN 'Two hands in turn' THEN 'alternate' WHEN 'One hand' THEN 'sameHand' WHEN 'Keeping a beat' THEN 'beat' WHEN 'Reaction to light' THEN 'sight' WHEN 'Reaction to sound' THEN 'sound' ELSE note END WHERE run_id IS NULL AND origin = 'tested';
+
 -- +goose Down
+UPDATE evidence SET note = CASE note WHEN 'alternate' THEN 'Two hands in turn' WHEN 'sameHand' THEN 'One hand' WHEN 'beat' THEN 'Keeping a beat' WHEN 'sight' THEN 'Reaction to light' WHEN 'sound' THEN 'Reaction to sound' ELSE note END WHERE run_id IS NULL AND origin = 'tested';
 UPDATE outcomes o SET headline = CASE r.ending WHEN 'stopped' THEN 'Stopped early. ' WHEN 'vanished' THEN 'The screen was lost. ' ELSE '' END ||
     CASE conclusion
         WHEN 'passes' THEN format('%s of %s passes without a touch, %s in a row.', clean, planned, longest)
