@@ -219,11 +219,11 @@ func TestUnsavedBagAndPerson(t *testing.T) {
 	c.ok(c.Key("\r"))
 	c.ok(c.Press("Save measures"))
 	c.ok(c.See("Give the bag a name. Nothing was saved."))
-	c.ok(c.Press("Drop these changes"))
+	c.ok(c.Press("Discard changes"))
 	c.ok(c.Until(fmt.Sprintf("%s === %g", dimension("Board above the floor"), before)))
 	c.ok(c.Press("Undo drop"))
 	c.ok(c.Until(dimension("Board above the floor") + " === 201"))
-	c.ok(c.Press("Put back"))
+	c.ok(c.Press("Discard changes"))
 
 	c.ok(c.Go("/people"))
 	c.ok(c.Press("Add a person"))

@@ -107,7 +107,7 @@ func TestDragging(t *testing.T) {
 	c.ok(c.Set(middle, middle, "160"))
 	c.ok(c.Until(dimension(middle) + " === 160"))
 	c.ok(c.Key("\x1b"))
-	c.ok(c.Press("Put back"))
+	c.ok(c.Press("Discard changes"))
 	c.ok(c.Until(saying + " === " + fmt.Sprintf("%q", before)))
 
 	// Two people under one anchor: two tempos, and the anchors that make them equal.
@@ -156,7 +156,7 @@ func TestCordsAndChecks(t *testing.T) {
 		t.Errorf("too tight at %s", seen[4])
 	}
 	c.ok(c.Key("\x1b"))
-	c.ok(c.Press("Put back"))
+	c.ok(c.Press("Discard changes"))
 	c.ok(c.See("Cords too slack."))
 
 	// A remedy is tried with one press, and bad values go no further than their field.
@@ -166,7 +166,7 @@ func TestCordsAndChecks(t *testing.T) {
 	c.ok(c.Key("\x1b"))
 	c.ok(c.See("the cord hangs slack"))
 	c.ok(c.Until(saveLess))
-	c.ok(c.Press("Put back"))
+	c.ok(c.Press("Discard changes"))
 	c.ok(c.Set("Measures", "Ball", "0"))
 	c.ok(c.See("Expected 6.0 to 40.0 cm."))
 }

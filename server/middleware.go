@@ -178,10 +178,10 @@ func refused(ctx context.Context, prefix string, err error) error {
 		return huma.Error409Conflict("This round does not start. " + words.Upper(barred.Why) +
 			", and the caution is lifted by name on their page.")
 	case errors.Is(err, store.ErrNotFound):
-		return huma.Error404NotFound("This is not here any more, or never was.")
+		return huma.Error404NotFound("This was removed, or the link is wrong.")
 	case errors.Is(err, store.ErrConflict):
 		return huma.Error409Conflict(
-			"Somebody else changed this meanwhile. Your change was not saved.")
+			"Somebody else changed this. Your change was not saved.")
 	case errors.Is(err, store.ErrTaken):
 		return huma.Error409Conflict("This is taken already.")
 	case errors.Is(err, store.ErrUnfit):

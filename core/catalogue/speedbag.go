@@ -8,7 +8,7 @@ import (
 
 var speedBag = []Entry{
 	line(rig.Speed, "once", FirstTouches, 1, "Strike once, meet it once", "2-2",
-		"Soft. Hear three boards, meet it before it hangs straight, catch it, begin anew.", softly(0.2),
+		"Soft. Hear three boards, meet it before it hangs straight, catch it, start again.", softly(0.2),
 		tagged(OneSide), trains(level.ByMiss)),
 	technique("rear", FirstTouches, 1, "One hand, one count", "Let it come; the hand keeps its circle.",
 		drill.SpeedBagDrill{Technique: drill.OneHand}, tagged(OneSide), trains(level.ByTiming)),

@@ -11,7 +11,7 @@ import (
 const (
 	General  = "Wraps and gloves on, warm up softly first. Stop for dizziness, headache, chest pain, or a numb or painful wrist or shoulder; after a knock to the head, no more that day and see a doctor."
 	Ready    = "Wraps on, gloves for rounds, warm first, chin down and hands home."
-	Children = "With children an adult stands by."
+	Children = "Keep an adult close to children."
 	Cues     = "Cues are soft, with no hard ends, and never at the eyes."
 )
 

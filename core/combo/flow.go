@@ -50,7 +50,7 @@ func Flow(moves []Placed) []FlowNote {
 			list = append(list, answered(d, m, i, lastSide)...)
 		} else if i > 0 && doubled(moves[i-1], m) {
 			list = append(list, FlowNote{Move: i, Code: Doubling,
-				Reason: fmt.Sprintf("the rear %s strikes twice running: a challenge, the turn has to go back first",
+				Reason: fmt.Sprintf("the rear %s strikes twice running: hard: turn back before throwing it again",
 					limb(m)), Suggest: mirrored(m.Move).String()})
 		}
 		if side != "" {

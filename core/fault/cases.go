@@ -70,11 +70,11 @@ func (a *analysis) rushing() (Fault, bool) {
 		return f, false
 	}
 	f.Cost = a.spoiled(soon)
-	f.Evidence = fmt.Sprintf("%d of %d strikes came before the bag hung still", len(soon), of)
+	f.Evidence = fmt.Sprintf("%d of %d strikes were thrown before the bag was still", len(soon), of)
 	if after > 0 && elsewhere > 0 {
 		more := missed/after - missedElse/elsewhere
 		f.Cost += math.Max(0, more) * after / a.due()
-		f.Evidence += fmt.Sprintf("; after them %.0f %% of the next ones failed, else %.0f %%", 100*missed/after,
+		f.Evidence += fmt.Sprintf("; of the strikes after those %.0f %% missed, else %.0f %%", 100*missed/after,
 			100*missedElse/elsewhere)
 	}
 	f.Evidence += "."

@@ -179,7 +179,7 @@ func (a *analysis) fading() (Fault, bool) {
 	if ok {
 		f.Effect, f.Error = ratio-1, ratio*se
 		f.Cost = a.tightened(last, ratio)
-		said = fmt.Sprintf("hits scatter %.0f %% more widely (give or take %.0f)", 100*(ratio-1), 200*ratio*se)
+		said = fmt.Sprintf("timing is %.1f times looser (give or take %.1f)", ratio, math.Max(0.1, 2*ratio*se))
 	}
 	missed, n := a.missed(last)
 	earlier, m := a.missed(before)

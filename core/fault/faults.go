@@ -90,7 +90,7 @@ var faults = []entry{
 			return []RemedyDrill{{"Longer before the change", longer}, {"One hand", r.oneHand()}}
 		}},
 	{code: WeakHand, name: "one hand weaker", floor: always(0.015),
-		remedy:   "One more repetition on that hand.",
+		remedy:   "One extra rep on that hand.",
 		possible: func(o occasion) bool { return o.timed && o.bothHands },
 		technique: func(r speedRemedies) []RemedyDrill {
 			title := "The " + string(r.hand) + " hand alone"
@@ -160,7 +160,7 @@ var faults = []entry{
 		possible:    func(occasion) bool { return true },
 		technique:   func(r speedRemedies) []RemedyDrill { return []RemedyDrill{{"The same, shorter", r.shorter()}} },
 		combination: func(r lineRemedies) []RemedyDrill { return []RemedyDrill{{"The same, shorter", r.shorter()}} }},
-	{code: Lost, name: "lost and found",
+	{code: Lost, name: "loses the rhythm, then finds it",
 		remedy:   "Jab until you have it, then go on.",
 		floor:    func(usual float64) float64 { return math.Max(4, 4*usual) },
 		possible: func(occasion) bool { return true },

@@ -35,7 +35,7 @@ func (a *analysis) hands(taken []cause, at []int) []Fault {
 		}
 		if ratio, se, ok := wider(mine, other); ok {
 			cost := a.tightened(func(w row) bool { return w.Hand == hand }, ratio)
-			said := fmt.Sprintf("scatters %.0f %% more widely", 100*(ratio-1))
+			said := fmt.Sprintf("has timing %.1f times looser", ratio)
 			best = best.with(WeakHand, hand, ratio-1, ratio*se, cost, said)
 		}
 		mineMissed, n := a.missed(func(w row) bool { return w.Hand == hand })

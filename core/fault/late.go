@@ -258,16 +258,16 @@ func (a *analysis) late(c cause) Fault {
 	soft, softly := a.softness()
 	switch {
 	case c.code == Waiting:
-		f.Evidence = fmt.Sprintf("%s late on the whole", a.ms(c.coef, c.se))
+		f.Evidence = fmt.Sprintf("%s late overall", a.ms(c.coef, c.se))
 		if n := a.overs(1); n >= fewest {
-			f.Evidence += fmt.Sprintf(", and %s waited a whole come-back too long", times(n))
+			f.Evidence += fmt.Sprintf(", and %s a whole return too late", times(n))
 		}
 		if softly {
 			f.Code = Reaching
 			f.Evidence += fmt.Sprintf(", and %.0f %% softer than asked: the bag is out of reach", 100*soft)
 		}
 	case c.code == Chasing:
-		f.Evidence = fmt.Sprintf("%s early on the whole", a.ms(-c.coef, c.se))
+		f.Evidence = fmt.Sprintf("%s early overall", a.ms(-c.coef, c.se))
 		if softly {
 			f.Code = Crowded
 			f.Evidence += fmt.Sprintf(", and %.0f %% softer than asked: the bag is met before the punch is out",

@@ -25,7 +25,7 @@ func Open(r Case) []Untold {
 	switch {
 	case a.told:
 	case a.By == drill.ByBag:
-		list = append(list, Untold{[]Code{Waiting, Chasing}, "whether the hits were early or late on the whole",
+		list = append(list, Untold{[]Code{Waiting, Chasing}, "whether the hits were early or late overall",
 			"a bag sensor that tells force: to times alone a softer hit looks the same as a late one"})
 	case math.Abs(a.Offset) > Floor(Waiting, 0):
 		late := map[bool]string{true: "late", false: "early"}[a.Offset > 0]
@@ -60,18 +60,18 @@ func Compare(r judge.Judgement, predicted float64, found []Fault) string {
 	if f := r.Followed; f != nil {
 		give = math.Hypot(give, f.Give)
 	}
-	said := fmt.Sprintf("%.0f %% were predicted; it was %.0f %%", 100*predicted, 100*share)
+	said := fmt.Sprintf("Expected %.0f %%, got %.0f %%", 100*predicted, 100*share)
 	switch off := share - predicted; {
 	case math.Abs(off) <= give:
-		return said + ": as was to be expected."
+		return said + ": about as expected."
 	case off > 0:
-		return said + ": better than what was known. The next prediction goes up."
+		return said + ": better than expected. We’ll aim higher."
 	case len(found) > 0 && !found[0].Code.BySight() && found[0].Cost > -off/2:
 		return said + fmt.Sprintf(". Most of the difference is this: %s.", found[0].Name())
 	case len(found) > 0:
-		return said + ": worse than what was known, and no one fault explains it all."
+		return said + ": worse than expected, and no single fault explains it."
 	}
-	return said + ": worse than what was known, and nothing single shows why. Look at the day: tired, sore, another bag?"
+	return said + ". Tired? Sore? Different bag?"
 }
 
 // predictedSpread is the standard deviation of a prediction's own error, as a share of the strikes. Assumed: what the

@@ -120,7 +120,7 @@ func (r Judgement) lateness() []string {
 		floor = math.Max(floor, modelError*60/r.Followed.Held.Tempo)
 	}
 	if !(math.Abs(r.Bias) > math.Max(firmAt*r.BiasError, floor)) {
-		return []string{fmt.Sprintf("Neither early nor late on the whole; two hits in three within %.0f ms.",
+		return []string{fmt.Sprintf("Neither early nor late overall; most hits within %.0f ms.",
 			1000*r.Spread)}
 	}
 	return []string{fmt.Sprintf("Two hits in three within %.0f ms of one another.", 1000*r.Spread)}

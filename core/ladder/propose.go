@@ -115,7 +115,7 @@ func (c Career) Propose() Suggestion {
 	case at == len(c.Rungs):
 		p.Move, p.Why = Top, "All rungs passed."
 	case len(c.Rounds) == 0 && len(c.Decisions) == 0:
-		p.Move, p.Why = Start, "The first on this bag: half power, and wait for it."
+		p.Move, p.Why = Start, "First time on this bag: half power, wait for it."
 		if l, ok := c.Rungs[p.Index].Plan.(drill.CombinationDrill); ok && l.Guard != drill.Touched {
 			p.Why = "The first on this bag: it hangs still, and is not touched."
 		}
@@ -170,7 +170,7 @@ func (c Career) follow(p *Suggestion, h history) {
 		p.Move, p.Why = Next, fmt.Sprintf("%s is passed: %s comes next.", c.Rungs[p.Index-1].Name,
 			words.Lower(r.Name))
 	case len(here) == 0:
-		p.Move, p.Why = Start, "Not run yet: half power, and wait for the bag."
+		p.Move, p.Why = Start, "Not run yet: half power, wait for the bag."
 	default:
 		c.again(p, here[len(here)-1], stand)
 	}

@@ -222,7 +222,7 @@ func load(weeks []Week) string {
 	if float64(now.Rounds) < muchMore*usual || float64(now.Rounds) < usual+moreRounds {
 		return ""
 	}
-	return fmt.Sprintf("%d rounds this week; %.0f are usual. Add a few at a time, over weeks.", now.Rounds, usual)
+	return fmt.Sprintf("%d rounds this week; %.0f are usual. Build up gradually.", now.Rounds, usual)
 }
 
 func (l Log) streaks() []Streak {

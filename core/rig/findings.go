@@ -37,7 +37,7 @@ type Finding struct {
 // Sources of limits.
 const (
 	commonPractice = "common practice"
-	assumedLimit   = "assumed; yours to overrule"
+	assumedLimit   = "our guess; change it"
 	entered        = "what you entered"
 )
 
@@ -111,7 +111,7 @@ func carried(loads []Load, p Place) Finding {
 		f.Remedy = "Read it off the weakest part, hook, shackle or swivel, and enter it"
 	case f.Figure > f.Limit:
 		f.Code, f.Weight, f.Title = "overload", Wrong, "The load is above what the mount is rated for"
-		f.Remedy = "Nobody works on it until somebody qualified has mounted it anew"
+		f.Remedy = "Nobody works on it until a qualified person re-mounts it"
 	}
 	return f
 }

@@ -158,15 +158,15 @@ var (
 		option(StickOn, "Stick-on hook"),
 		option(LightFitting, "Light fitting"), option(OnPipe, "Pipe"), option(OnDoor, "Door"))
 	ratedLoad = around("ratedLoad", "Rated load of the weakest part", AsKilograms, Slider{0, 500, 1},
-		"Hook, shackle or swivel: what is stamped on it. Leave it blank if unknown.")
+		"Hook, shackle or swivel: what is stamped on it. Cancel blank if unknown.")
 	walls = []Field{
 		around("beyond", "To the wall behind the bag", AsHeight, Slider{0, 5, 0.05},
-			"From the bag’s middle. Leave it blank if not measured."),
+			"From the bag’s middle. Cancel blank if not measured."),
 		around("beside", "To the nearer wall at its side", AsHeight, Slider{0, 5, 0.05}, ""),
 		around("behind", "To the wall behind the trainee", AsHeight, Slider{0, 5, 0.05}, ""),
 	}
 	wallsAndCap = append(slices.Clone(walls), around("powerCap", "Greatest fist speed the maker allows", AsSpeed,
-		Slider{0, 15, 0.5}, "Leave it blank if there is none."))
+		Slider{0, 15, 0.5}, "Cancel blank if there is none."))
 )
 
 // ReadPlace reads the document of a place.

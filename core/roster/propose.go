@@ -210,9 +210,9 @@ func (c Roster) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor) (Prop
 	if a := c.assigned(m, out); a != nil {
 		if out.AssignmentID = a.ID; a.Own {
 			p, out.Name = a.Plan, a.Name
-			out.Why += " As the coach has set it."
+			out.Why += " With your settings."
 			if out.soft {
-				out.Why += " That is not softened by itself: change it first."
+				out.Why += " This won’t be eased for you; change it first."
 			}
 		}
 	}
@@ -258,7 +258,7 @@ func (c Roster) otherwise(m *Member, out *Proposal, p drill.Plan, on drill.Floor
 	n, ok := level.Harder(p, on, g, f)
 	if !ok {
 		out.spent = true
-		out.Why += " Beat the best of your own."
+		out.Why += " Beat your own best."
 		return p, nil
 	}
 	out.Name += ", " + n.By.Words()

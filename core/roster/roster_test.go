@@ -240,7 +240,7 @@ func TestAwayWithASetDrill(t *testing.T) {
 		strings.Contains(softer.Why, "change it first") {
 		t.Errorf("away: %+v", softer)
 	}
-	if set.AssignmentID != "a" || !strings.Contains(set.Why, "not softened by itself: change it first") {
+	if set.AssignmentID != "a" || !strings.Contains(set.Why, "be eased for you; change it first") {
 		t.Errorf("away, with a drill that the coach has set: %+v", set)
 	}
 }

@@ -62,7 +62,7 @@ func (c Roster) lastOf(m *Member, a *Assignment) string {
 		case r.Assignment != a.ID:
 			continue
 		case !r.Counts:
-			return "Last time nothing was judged up to the bell."
+			return "Last round not scored."
 		}
 		return fmt.Sprintf("Last time %.0f %% clean, %s in a row.", 100*r.Share, words.Number(r.Longest))
 	}

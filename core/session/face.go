@@ -24,7 +24,7 @@ type Display struct {
 }
 
 // roleNames are the roles as they stand beside a block.
-var roleNames = map[Role]string{Opener: "easy flow", Known: "what you know", New: "new", Whole: "the whole of it",
+var roleNames = map[Role]string{Opener: "easy flow", Known: "known part", New: "new", Whole: "full combination",
 	Fast: "fast", Free: "free, your own rhythm", Set: "the same drill for all", Own: "", Counted: "counted", Off: ""}
 
 // RoleName is a role in words; "" where nothing is said of it.

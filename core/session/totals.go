@@ -229,7 +229,7 @@ func (s Session) Remarks(who Trainer) []Remark {
 	}
 	switch {
 	case who.Age.Minor() && work > youngMost:
-		say("%d rounds are a lot for the young: six at the most, and an adult stands by.", work)
+		say("%d rounds are a lot for the young: six at most. Keep an adult close.", work)
 	case work > manyRounds && !s.mixed():
 		say("%d rounds on the bag are many: four to eight are usual.", work)
 	}

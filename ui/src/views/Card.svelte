@@ -101,7 +101,7 @@
         <thead class="text-soft"
           ><tr
             ><th class="font-semibold">{c.rig.doc.kind === 'speed' ? 'Rebounds' : 'Return'}</th><th
-              class="text-right font-semibold">within reach, a minute</th
+              class="text-right font-semibold">tempos allowed, a minute</th
             ></tr
           ></thead>
         <tbody

@@ -110,7 +110,7 @@
   {@const s = season.data}
   <section class="seam mt-6 grid gap-x-10 gap-y-4 pt-4 lg:grid-cols-[1fr_26rem]" aria-labelledby="season">
     <div>
-      <h2 id="season" class="text-xl font-bold">What goes wrong in the hall</h2>
+      <h2 id="season" class="text-xl font-bold">Commonest faults</h2>
       <FaultTally faults={s.faults.slice(0, 4)} people />
     </div>
     <div>

@@ -2430,6 +2430,8 @@ export interface components {
              * @description changes that no plan of these turns does without
              */
             least: number;
+            /** @description what said is made of, as it is kept */
+            notices?: components["schemas"]["Notice"][];
             people: components["schemas"]["Person"][];
             rehangs: components["schemas"]["Rehang"][];
             /** @description what the coach should know */
@@ -3837,6 +3839,12 @@ export interface components {
             kind: "bag" | "drill" | "assignment" | "session" | "class" | "date" | "round";
             name: string;
             why: string;
+        };
+        Notice: {
+            args?: string[];
+            code: string;
+            /** @description empty where it is about everybody */
+            person?: string;
         };
         OfferOut: {
             doc: components["schemas"]["DrillDoc"];

@@ -62,7 +62,7 @@
     <p class="mt-2 border-l-4 border-ink pl-3 text-sm">
       Eye height lies {about(Math.abs(c.off), units)}
       {c.off > 0 ? 'above' : 'below'} the middle of the anchors ({about(c.midway, units)}), where the ball would return
-      evenly: both cannot be had{c.anchor === null ? '' : ' as the anchors are'}.
+      evenly: you can’t have both{c.anchor === null ? '' : ' with these anchors'}.
       {#if c.uneven !== null}Hung at eye height it comes back {about(Math.abs(c.uneven), units)}
         {c.uneven > 0 ? 'higher' : 'lower'} than struck, at half power.{/if}
       {#if c.anchor !== null}With the lower anchor at {about(c.anchor, units)} above the floor both hold.{/if}

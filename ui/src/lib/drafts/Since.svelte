@@ -15,6 +15,6 @@
 {#if since}
   <p class="mt-2 flex flex-wrap items-center gap-x-3 border-l-4 border-ink pl-3 text-sm" role="status">
     <span><b>Not saved yet.</b> You were changing this at {day}{clockTime(at, session.zone)}.</span>
-    <Button small onclick={ondrop}>Drop these changes</Button>
+    <Button small onclick={ondrop}>Discard changes</Button>
   </p>
 {/if}

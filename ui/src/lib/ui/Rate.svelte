@@ -83,7 +83,7 @@
     <Problem text={problem} />
     <div class="mt-2 flex gap-2">
       <Button main small type="submit" disabled={busy}>Keep it</Button>
-      <Button quiet small onclick={() => (open = false)}>Leave it</Button>
+      <Button quiet small onclick={() => (open = false)}>Cancel</Button>
     </div>
   </form>
 {/if}

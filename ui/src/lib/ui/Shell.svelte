@@ -160,7 +160,7 @@
       class="size-6 shrink-0 accent-ink"
       checked={shortcuts.on}
       onchange={() => shortcuts.toggle()} />
-    <span>Single keys go to pages and change drills, on this device</span>
+    <span>Keyboard shortcuts: single keys open pages and change drills, on this device</span>
   </label>
   <Dialog.Close class="button mt-3">Close</Dialog.Close>
 </Over>

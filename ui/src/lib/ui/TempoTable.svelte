@@ -10,7 +10,13 @@
     caption?: string
     onchoose: (n: number) => void
   }
-  let { rows, tempo, rebounds, caption = 'Strikes a minute within reach, by count', onchoose }: Props = $props()
+  let {
+    rows,
+    tempo,
+    rebounds,
+    caption = 'Tempos this bag allows (strikes a minute), by count',
+    onchoose,
+  }: Props = $props()
 
   // A logarithmic scale from 20 to 600 a minute: what is quicker is off every scale of a hand.
   const at = (v: number) => (100 * Math.log(Math.min(600, Math.max(20, v)) / 20)) / Math.log(30)

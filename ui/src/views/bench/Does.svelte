@@ -64,7 +64,7 @@
         {/if}
         <Calibrate rig={desk.saved} dirty={desk.changed} {units} onkept={(rig) => desk.keep(rig)} />
       {:else}
-        <p class="text-soft">Save this bag, then measure it for a minute: that replaces what is assumed.</p>
+        <p class="text-soft">Save this bag, then measure it for a minute: this replaces our guesses.</p>
       {/if}
     </div>
   </div>

@@ -77,7 +77,7 @@
       items={desk.saved ? bagFiles(desk.saved.id, person ? desk.traineeId : '') : []}
       unsaved={desk.changed} />
     {#if !desk.isNew}
-      <Button disabled={!desk.changed} onclick={() => desk.putBack(() => undefined)}>Put back</Button>
+      <Button disabled={!desk.changed} onclick={() => desk.putBack(() => undefined)}>Discard changes</Button>
     {/if}
     <Button main disabled={!desk.changed || desk.whatIf.refusal !== null} onclick={onsave}>
       {desk.isNew ? 'Save this bag' : 'Save measures'}

@@ -41,7 +41,7 @@
   rows={a.tempos}
   tempo={a.tempo}
   rebounds={desk.rebounds}
-  caption={`Strikes a minute within reach, by ${by}`}
+  caption={`Tempos this bag allows (strikes a minute), by ${by}`}
   onchoose={(n) => (desk.rebounds = n)} />
 {#if speedBag && desk.saved}
   <Button class="mt-4" disabled={!a.feasible || desk.changed || behind} onclick={drill}>Make a drill from this</Button>

@@ -20,7 +20,7 @@
   <SwingTrace cycle={a.cycle} {strikes} tempo={a.shown} {stance} {...shown} height={226} />
   {#if !a.feasible}
     <p class="absolute top-1 right-2 text-sm text-soft">
-      Drawn at {tempoOf(a.shown)} a minute, the nearest within reach.
+      Drawn at {tempoOf(a.shown)} a minute, the nearest this bag allows.
     </p>
   {/if}
 </div>

@@ -46,9 +46,7 @@
 
 <section class="seam pt-3" aria-labelledby="elsewhere">
   <h2 id="elsewhere" class="text-xl font-bold">In other calendars</h2>
-  <p class="mt-1">
-    A calendar program reads a private address by itself. Whoever has it sees when classes are held, and nobody’s name.
-  </p>
+  <p class="mt-1">A calendar app reads a private link by itself. Anyone with the link sees times, no names.</p>
   <form class="mt-2 flex flex-wrap items-end gap-2" onsubmit={make}>
     <label class="min-w-40 flex-1"
       ><span class="label">For whom or what</span>

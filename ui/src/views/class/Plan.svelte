@@ -41,7 +41,7 @@
     const asked = crew
     if (!asked) return
     const done = await act.do('anew', () => ask(api.POST('/api/hours/{id}/anew', { ...at, body: asked })), {
-      said: 'What is left is planned anew.',
+      said: 'The rest is re-planned.',
       unchanged: 'The plan stays as it was.',
     })
     if (done) crew = null

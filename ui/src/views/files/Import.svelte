@@ -214,7 +214,7 @@
           onclick={() => {
             file = null
             told = null
-          }}>Leave it</Button>
+          }}>Cancel</Button>
       {/if}
     </div>
     <Changes changes={told.changes} dry={told.dry} />

@@ -59,6 +59,6 @@
       class="size-6 shrink-0 accent-ink"
       checked={shortcuts.on}
       onchange={() => shortcuts.toggle()} />
-    <span>Single keys go to pages and change drills</span>
+    <span>Keyboard shortcuts: single keys open pages and change drills</span>
   </label>
 </section>

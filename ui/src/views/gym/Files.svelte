@@ -16,7 +16,7 @@
     making = ''
   }
   const told: Record<string, string> = {
-    JSON: 'Bags, people, drills, sessions, dates and settings. It holds names and cautions: keep it as you keep those.',
+    JSON: 'Bags, people, drills, sessions, dates and settings. Contains names and injuries: store it safely.',
     iCalendar: 'When classes are held.',
   }
 </script>

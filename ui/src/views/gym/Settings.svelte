@@ -68,7 +68,7 @@
       <Problem text={s.problem} />
       <div class="mt-4 flex gap-2">
         <Button main disabled={!s.changed}>Save settings</Button>
-        <Button type="button" disabled={!s.changed} onclick={() => s.putBack()}>Put back</Button>
+        <Button type="button" disabled={!s.changed} onclick={() => s.putBack()}>Discard changes</Button>
       </div>
     </form>
   {:else}

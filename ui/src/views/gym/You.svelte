@@ -31,7 +31,7 @@
     e.preventDefault()
     const work = async () => (await ask(api.POST('/api/account/password', { body: { old, new: fresh } })), true)
     const done = await locking.do('password', work, {
-      said: 'The new password holds. Every other device is signed out.',
+      said: 'Password changed. Every other device is signed out.',
       unchanged: 'The old password stays.',
     })
     if (done) old = fresh = ''

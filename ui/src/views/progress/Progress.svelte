@@ -84,8 +84,8 @@
             </div>
           {/each}
           <p class="self-end text-sm text-soft">
-            Each dot is a round, its stroke what chance may have it off by, two standard errors either way; the band is
-            how sure the line is. Measured, but for rounds with times alone, which are estimated.
+            Each dot is a round, its line the margin of error (two standard errors either way); the band is how sure the
+            line is. Measured, but for rounds with times alone, which are estimated.
           </p>
         </div>
       </section>

@@ -40,7 +40,7 @@
 </script>
 
 <details class="seam mt-8 pt-3" open={r.corrections.some((c) => !c.undone)}>
-  <summary class="cursor-pointer font-bold">Judged wrongly?</summary>
+  <summary class="cursor-pointer font-bold">Wrong call?</summary>
   {#if r.corrections.length > 0}
     <ul class="mt-2">
       {#each r.corrections as c (c.id)}
@@ -86,7 +86,7 @@
     </label>
     <label class="min-w-48 flex-1"
       ><span class="label">Why</span> <input class="input mt-1" maxlength="400" bind:value={reason} /></label>
-    <Button type="submit" disabled={busy}>Judge it anew</Button>
+    <Button type="submit" disabled={busy}>Re-judge it</Button>
   </form>
   <Problem text={wrong || problem} />
 </details>

@@ -9,7 +9,7 @@
   let { r, clock, onpick }: Props = $props()
   const scatter = $derived(
     r.clock != null && r.motor != null
-      ? `Behind the scatter: ${ms(r.clock)} in the sense of time, ${ms(r.motor)} in the hand (modelled).`
+      ? `Behind the scatter: ${ms(r.clock)} in the inner clock, ${ms(r.motor)} in the hand (modelled).`
       : '',
   )
   const pace = $derived(

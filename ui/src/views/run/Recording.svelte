@@ -24,7 +24,7 @@
       floor.source === 'keys'
         ? 'The bag is on the screen: your taps strike it, miss it and find it again.'
         : 'The picture and the board sounds answer each hit.',
-    startThenFollow: 'Plays the first strikes, then lets go: from there the bag answers the hits.',
+    startThenFollow: 'Plays the first strikes, then follows your hits.',
   })
   const recorders = $derived<{ value: Source; text: string }[]>([
     { value: 'keys', text: 'Taps' },

@@ -6,7 +6,7 @@ export const roles: Record<Block['role'], string> = {
   opener: 'easy flow',
   known: 'what they know',
   new: 'new',
-  whole: 'the whole of it',
+  whole: 'full combination',
   fast: 'fast',
   free: 'free',
   drill: 'one drill',
@@ -32,7 +32,7 @@ export const calls: Record<NonNullable<Block['guidance']>, string> = {
   called: 'called',
   partly: 'partly called',
   alone: 'not called',
-  fading: 'called less and less',
+  fading: 'calls fade out',
 }
 export const options = <T extends string>(of: Record<T, string>) =>
   (Object.keys(of) as T[]).map((value) => ({ value, text: of[value] }))
