@@ -75,7 +75,7 @@ func TestClassInTwelvePresses(t *testing.T) {
 			t.Errorf("round %d: %d people", turn.Round, len(turn.Seats))
 		}
 	}
-	shown := c.number("document.body.innerText.match(/(\\d+) changes of height/)[1] | 0")
+	shown := c.number("document.body.innerText.match(/(\\d+) height changes?/)[1] | 0")
 	if told := c.number(`document.querySelectorAll('table [title*=" at "]').length`); int(shown) != len(h.Plan.Rehangs) ||
 		int(told) != len(h.Plan.Rehangs) {
 		t.Errorf("%d changes of height: %g are counted and %g told", len(h.Plan.Rehangs), shown, told)

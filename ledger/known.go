@@ -3,7 +3,7 @@ package ledger
 import (
 	"slices"
 
-	"melodromos/core/roster"
+	"melodromos/core/run"
 	"melodromos/core/trainee"
 	"melodromos/store"
 )
@@ -11,7 +11,7 @@ import (
 // knowledge is what is known of somebody from their rounds and tests, the oldest first. It is shared by all who ask:
 // nobody changes it.
 type knowledge struct {
-	rounds   []roster.PastRound
+	rounds   []run.PastRound
 	evidence []trainee.Evidence
 }
 
@@ -54,7 +54,7 @@ func knowledgeOf(list []store.Digest) *knowledge {
 			k.evidence = append(k.evidence, evidenceOf(e))
 		}
 	}
-	slices.SortStableFunc(k.rounds, func(a, b roster.PastRound) int { return a.At.Compare(b.At) })
+	slices.SortStableFunc(k.rounds, func(a, b run.PastRound) int { return a.At.Compare(b.At) })
 	slices.SortStableFunc(k.evidence, func(a, b trainee.Evidence) int { return a.At.Compare(b.At) })
 	if n := len(k.rounds); n > store.MostRounds {
 		k.rounds = k.rounds[n-store.MostRounds:]

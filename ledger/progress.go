@@ -6,6 +6,7 @@ import (
 	"melodromos/core/fault"
 	"melodromos/core/progress"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 	"melodromos/store"
 )
 
@@ -20,10 +21,12 @@ func Progress(gym *store.Gym, row store.GymRow, traineeID string, since, now tim
 		return l, err
 	}
 	for _, d := range rows {
-		l.Rounds = append(l.Rounds, progress.LogRound{ID: d.ID, At: d.CreatedAt, Trainee: d.TraineeID, Name: d.Trainee,
-			Bag: d.RigID, BagName: d.Rig, Kind: rig.Kind(d.Kind), Drill: d.DrillID, DrillName: d.DrillName,
-			Planned: d.Planned, Strikes: d.Hits, Longest: d.Longest, Share: d.Share, Give: d.Give,
-			Lasted: orZero(d.Lasted), Judged: d.Judged && d.Planned > 0})
+		l.Rounds = append(l.Rounds, progress.LogRound{
+			PastRound: run.PastRound{ID: d.ID, At: d.CreatedAt, Bag: d.RigID, Planned: d.Planned, Strikes: d.Hits,
+				Longest: d.Longest, Share: d.Share, Give: d.Give, Lasted: orZero(d.Lasted),
+				Judged: d.Judged && d.Planned > 0},
+			Trainee: d.TraineeID, Name: d.Trainee, BagName: d.Rig, Kind: rig.Kind(d.Kind), Drill: d.DrillID,
+			DrillName: d.DrillName})
 	}
 	found, err := gym.FaultsIn(traineeID, since)
 	for _, f := range found {

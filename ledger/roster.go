@@ -11,6 +11,7 @@ import (
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
 	"melodromos/core/roster"
+	"melodromos/core/run"
 	"melodromos/core/trainee"
 	"melodromos/store"
 )
@@ -96,7 +97,7 @@ func Roster(gym *store.Gym, row store.GymRow, traineeID string, now time.Time,
 		}
 	}
 	for m := range added {
-		slices.SortStableFunc(m.Rounds, func(a, b roster.PastRound) int { return a.At.Compare(b.At) })
+		slices.SortStableFunc(m.Rounds, func(a, b run.PastRound) int { return a.At.Compare(b.At) })
 	}
 	for _, a := range given {
 		m := index[a.TraineeID]
@@ -116,8 +117,8 @@ func Roster(gym *store.Gym, row store.GymRow, traineeID string, now time.Time,
 }
 
 // turnOf is what somebody did in a class, as a round of which nothing was judged.
-func turnOf(t store.Turn) roster.PastRound {
-	return roster.PastRound{At: t.At, Bag: orZero(t.RigID), Assignment: orZero(t.AssignmentID), Rung: t.Rung,
+func turnOf(t store.Turn) run.PastRound {
+	return run.PastRound{At: t.At, Bag: orZero(t.RigID), Assignment: orZero(t.AssignmentID), Rung: t.Rung,
 		InClass: true, Predicted: math.NaN()}
 }
 
@@ -132,8 +133,8 @@ func bagsOf(gym *store.Gym) ([]roster.Bag, error) {
 	})
 }
 
-func roundOf(r store.Round) roster.PastRound {
-	out := roster.PastRound{
+func roundOf(r store.Round) run.PastRound {
+	out := run.PastRound{
 		ID: r.ID, At: r.CreatedAt, Bag: r.RigID, Assignment: r.AssignmentID, Rung: r.Rung, Eased: r.Eased != "",
 		Counts: r.Counts, Share: r.Share,
 		Longest: r.Longest, Planned: r.Planned, Passes: r.Passes, Wild: r.Wild, Tempo: orZero(r.Tempo),
@@ -182,7 +183,7 @@ func Calendar(gym *store.Gym, row store.GymRow, now time.Time) (roster.Roster, e
 	}
 	for _, r := range came {
 		if m := index[r.TraineeID]; m != nil {
-			m.Rounds = append(m.Rounds, roster.PastRound{At: r.CreatedAt})
+			m.Rounds = append(m.Rounds, run.PastRound{At: r.CreatedAt})
 		}
 	}
 	turns, err := gym.TurnsOf("", since.AddDate(0, 0, -7))

@@ -9,6 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/progress"
+	"melodromos/core/run"
 	"melodromos/ledger"
 )
 
@@ -29,7 +30,8 @@ func (c caller) inClasses(l *progress.Log, traineeID string, since time.Time) er
 		return err
 	}
 	for _, t := range turns {
-		r := progress.LogRound{At: t.At, Trainee: t.TraineeID, Lasted: float64(t.Seconds), InClass: true}
+		r := progress.LogRound{Trainee: t.TraineeID,
+			PastRound: run.PastRound{At: t.At, Lasted: float64(t.Seconds), InClass: true}}
 		if b := bags.Bag(*t.RigID); b != nil {
 			r.Bag, r.BagName, r.Kind = b.ID, b.Name, b.Rig.Kind()
 			l.Rounds = append(l.Rounds, r)

@@ -2,9 +2,9 @@ package ladder
 
 import (
 	"math"
-	"time"
 
 	"melodromos/core/input"
+	"melodromos/core/run"
 )
 
 // Gate is what passes a rung: a clean share and a number in a row, in a number of rounds on a number of days; and how
@@ -29,25 +29,22 @@ func (g Gate) Check() error {
 	return nil
 }
 
-// RungRound is a judged round on a rung.
-type RungRound struct {
-	At      time.Time
-	Rung    string
-	Clean   float64 // share; of a slip bag, of the passes that did not touch
-	Longest int     // clean in a row
-	Planned int     // strikes, or passes
-	Wild    bool    // the coach marked it so, or it broke off
-	// held, as a share of what was asked, on a rung that names one; 0 where it does not, or was not told
-	Tempo float64
-	Eased bool // it was made easier than the rung has it: it trains, and passes no gate
-}
-
 // tempoWithin is the share by which the tempo held may differ from the one that a rung names. Assumed.
 const tempoWithin = 0.05
 
 // Passes says whether a round is past the gate; one with fewer strikes than are asked for in a row has to be clean
 // throughout, and where a rung names a tempo it has to be held.
-func (g Gate) Passes(r RungRound) bool {
-	held := r.Tempo == 0 || math.Abs(r.Tempo-1) <= tempoWithin
-	return !r.Eased && r.Planned > 0 && r.Clean >= g.Clean-1e-9 && r.Longest >= min(g.Run, r.Planned) && held
+func (g Gate) Passes(r run.PastRound) bool {
+	held := heldTempo(r)
+	return !r.Eased && r.Planned > 0 && r.Share >= g.Clean-1e-9 && r.Longest >= min(g.Run, r.Planned) &&
+		(held == 0 || math.Abs(held-1) <= tempoWithin)
+}
+
+// heldTempo returns the tempo that was held as a share of the one that the rung of the round names; 0 where it names
+// none, or it was not told.
+func heldTempo(r run.PastRound) float64 {
+	if rung, ok := Find(r.Rung); ok && rung.Paced && r.Asked > 0 {
+		return r.Tempo / r.Asked
+	}
+	return 0
 }

@@ -2,6 +2,7 @@ package ladder
 
 import (
 	"cmp"
+	"melodromos/core/run"
 	"slices"
 	"time"
 )
@@ -146,7 +147,7 @@ func (h *history) skip(d Decision) {
 	}
 }
 
-func (h *history) round(r RungRound) {
+func (h *history) round(r run.PastRound) {
 	if !h.last.IsZero() {
 		h.absent(r.At.Sub(h.last))
 	}
@@ -185,7 +186,7 @@ func (p *RungStanding) pass(at time.Time, g Gate) {
 }
 
 // follow counts failures on the rung at hand, and the rounds of the way round it.
-func (h *history) follow(r RungRound, full, passed bool) {
+func (h *history) follow(r run.PastRound, full, passed bool) {
 	switch {
 	case full && passed:
 		h.fails, h.taken, h.on, h.settled = 0, 0, 0, false
@@ -196,7 +197,7 @@ func (h *history) follow(r RungRound, full, passed bool) {
 		h.fails++
 	case h.fails >= FailsInRow:
 		h.on++
-		h.settled = h.settled || r.Clean >= h.career.Gate.Clean
+		h.settled = h.settled || r.Share >= h.career.Gate.Clean
 	}
 }
 

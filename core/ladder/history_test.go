@@ -10,6 +10,7 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/level"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 	"melodromos/core/trainee"
 )
 
@@ -47,7 +48,7 @@ func (c *career) days(n int, play func(index int) (clean float64, longest int)) 
 			clean, longest := play(p.Index)
 			c.Rounds = append(
 				c.Rounds,
-				RungRound{At: c.Now, Rung: p.Rung.Key, Clean: clean, Longest: longest, Planned: 60,
+				run.PastRound{At: c.Now, Rung: p.Rung.Key, Share: clean, Longest: longest, Planned: 60,
 					Eased: p.Move == Easier},
 			)
 			c.proposed = append(c.proposed, p)
@@ -125,7 +126,8 @@ func TestDaysCount(t *testing.T) {
 		for range n {
 			p := c.Propose()
 			moves = append(moves, p.Move)
-			c.Rounds = append(c.Rounds, RungRound{At: c.Now, Rung: p.Rung.Key, Clean: 0.95, Longest: 30, Planned: 60})
+			c.Rounds = append(c.Rounds, run.PastRound{At: c.Now, Rung: p.Rung.Key, Share: 0.95, Longest: 30,
+				Planned: 60})
 			c.Now = c.Now.Add(4 * time.Minute)
 		}
 		return moves
@@ -201,7 +203,7 @@ func TestAbsence(t *testing.T) {
 	c := begin(t, rig.Hanging)
 	c.days(16, func(int) (float64, int) { return 0.9, 20 })
 	c.Now = c.Now.AddDate(0, 0, 400)
-	c.Rounds = append(c.Rounds, RungRound{At: c.Now, Rung: c.Rungs[7].Key, Clean: 0.95, Longest: 30, Planned: 60})
+	c.Rounds = append(c.Rounds, run.PastRound{At: c.Now, Rung: c.Rungs[7].Key, Share: 0.95, Longest: 30, Planned: 60})
 	if c.Standing() != 8 {
 		t.Errorf("a good round on the highest leaves rung %d", c.Standing())
 	}
@@ -212,7 +214,7 @@ func TestAbsence(t *testing.T) {
 		if p.Move != want || p.Index != 4+min(i, 1) {
 			t.Errorf("round %d after a year away: %+v", i, p)
 		}
-		c.Rounds = append(c.Rounds, RungRound{At: c.Now, Rung: p.Rung.Key, Clean: 0.95, Longest: 30, Planned: 60})
+		c.Rounds = append(c.Rounds, run.PastRound{At: c.Now, Rung: p.Rung.Key, Share: 0.95, Longest: 30, Planned: 60})
 	}
 	c.Now = c.Now.AddDate(0, 0, 1)
 	if p := c.Propose(); p.Move != Back || p.Index != 6 {

@@ -7,6 +7,7 @@ import (
 
 	"melodromos/core/drill"
 	"melodromos/core/level"
+	"melodromos/core/run"
 	"melodromos/core/words"
 )
 
@@ -41,7 +42,7 @@ var Moves = []Direction{Start, Next, Again, Softly, Easier, Aside, Back, Stay, E
 type Career struct {
 	Rungs     []Rung
 	Gate      Gate
-	Rounds    []RungRound
+	Rounds    []run.PastRound
 	Decisions []Decision
 	Held      func(Rung) string      // why a rung is held back from this person; nil for never
 	Weakest   func(Rung) level.Cause // the weakest link of this person on a rung; nil where it is not known
@@ -80,8 +81,8 @@ func (c Career) Progress() []RungStanding { return c.replay().stand }
 func (c Career) Standing() int { return c.replay().standing() }
 
 // roundsOn are the rounds on a rung.
-func (c Career) roundsOn(key string) []RungRound {
-	var list []RungRound
+func (c Career) roundsOn(key string) []run.PastRound {
+	var list []run.PastRound
 	for _, r := range c.Rounds {
 		if r.Rung == key {
 			list = append(list, r)
@@ -185,13 +186,13 @@ func numbered(n int, word string) string {
 }
 
 // again says how the last round on the rung went, and what the gate asks.
-func (c Career) again(p *Suggestion, last RungRound, stand RungStanding) {
-	said := fmt.Sprintf("%.0f %% clean and %d in a row last time", 100*last.Clean, last.Longest)
-	if last.Tempo > 0 && math.Abs(last.Tempo-1) > tempoWithin {
-		said += fmt.Sprintf(", at %.0f %% of the rung's tempo", 100*last.Tempo)
+func (c Career) again(p *Suggestion, last run.PastRound, stand RungStanding) {
+	said := fmt.Sprintf("%.0f %% clean and %d in a row last time", 100*last.Share, last.Longest)
+	if held := heldTempo(last); held > 0 && math.Abs(held-1) > tempoWithin {
+		said += fmt.Sprintf(", at %.0f %% of the rung's tempo", 100*held)
 	}
 	switch {
-	case last.Wild || last.Clean < wildShare:
+	case last.Wild || last.Share < wildShare:
 		p.Move, p.Soft, p.Why = Softly, true, said+": it ran wild, so the same under control."
 	case stand.Through > 0:
 		p.Why = fmt.Sprintf("%s; %s of %s rounds up to standard.", said, words.Number(stand.Through),

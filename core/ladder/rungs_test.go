@@ -7,6 +7,7 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/level"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 	"melodromos/core/trainee"
 )
 
@@ -103,7 +104,8 @@ func TestAddedRungs(t *testing.T) {
 		t.Errorf("the first on a slip bag is %s: %s", p.Rung.Key, p.Why)
 	}
 	for n := range 2 {
-		c.Rounds = append(c.Rounds, RungRound{At: at(n + 7), Rung: "slip.lead", Clean: 0.9, Longest: 12, Planned: 20})
+		c.Rounds = append(c.Rounds, run.PastRound{At: at(n + 7), Rung: "slip.lead", Share: 0.9, Longest: 12,
+			Planned: 20})
 	}
 	if p := c.Propose(); p.Rung.Key != "slip.rear" {
 		t.Errorf("after the slip to the lead side comes %s", p.Rung.Key)

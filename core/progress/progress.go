@@ -10,28 +10,19 @@ import (
 
 	"melodromos/core/fault"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 	"melodromos/core/words"
 )
 
-// LogRound is a round of the log, or a round on a bag in a class, of which nothing was judged.
+// LogRound is a round of the log with whose it was, on which bag, and what was done.
 type LogRound struct {
-	ID        string
-	At        time.Time
+	run.PastRound
 	Trainee   string // id; "" of somebody who was erased
 	Name      string
-	Bag       string // id
 	BagName   string
 	Kind      rig.Kind
 	Drill     string // id; "" in a class
 	DrillName string
-	Planned   int
-	Strikes   int     // that were struck
-	Longest   int     // in a row
-	Share     float64 // of the strikes that met the bag
-	Give      float64 // by how much that may be off, where it was estimated
-	Lasted    float64 // s
-	Judged    bool
-	InClass   bool
 }
 
 // LogFault is one that a round showed.

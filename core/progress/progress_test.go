@@ -12,6 +12,7 @@ import (
 
 	"melodromos/core/fault"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 )
 
 var monday = time.Date(2026, 3, 30, 9, 0, 0, 0, time.UTC) // the day after clocks went forward in Lisbon
@@ -26,9 +27,10 @@ func zone(t testing.TB) *time.Location {
 
 // round is one of somebody on the quay bag so many days before now.
 func round(id string, daysAgo float64, share float64) LogRound {
-	return LogRound{ID: id, At: monday.Add(-time.Duration(daysAgo * 24 * float64(time.Hour))), Trainee: "t",
-		Name: "Runa", Bag: "q", BagName: "Quay", Kind: rig.Speed, Drill: "d", DrillName: "Five", Planned: 100,
-		Strikes: 98, Longest: int(100 * share), Share: share, Lasted: 60, Judged: true}
+	return LogRound{
+		PastRound: run.PastRound{ID: id, At: monday.Add(-time.Duration(daysAgo * 24 * float64(time.Hour))), Bag: "q",
+			Planned: 100, Strikes: 98, Longest: int(100 * share), Share: share, Lasted: 60, Judged: true},
+		Trainee: "t", Name: "Runa", BagName: "Quay", Kind: rig.Speed, Drill: "d", DrillName: "Five"}
 }
 
 func TestWeeks(t *testing.T) {
@@ -36,7 +38,7 @@ func TestWeeks(t *testing.T) {
 	// Sunday 29 March at 23:30 UTC is Monday half past midnight in Lisbon, in summer time
 	for _, at := range []time.Time{time.Date(2026, 3, 29, 23, 30, 0, 0, time.UTC), time.Date(2026, 3, 29, 22, 30, 0, 0,
 		time.UTC), time.Date(2026, 3, 24, 10, 0, 0, 0, time.UTC), time.Date(2025, 1, 1, 0, 0, 0, 0, time.UTC)} {
-		l.Rounds = append(l.Rounds, LogRound{At: at, Lasted: 90, Strikes: 10})
+		l.Rounds = append(l.Rounds, LogRound{PastRound: run.PastRound{At: at, Lasted: 90, Strikes: 10}})
 	}
 	p := Of(l)
 	now, before := p.Weeks[11], p.Weeks[10]
@@ -57,7 +59,8 @@ func TestLoad(t *testing.T) {
 	l := Log{Now: monday.AddDate(0, 0, 5)}
 	for w, n := range []int{4, 5, 4, 12} {
 		for k := range n {
-			l.Rounds = append(l.Rounds, LogRound{At: monday.AddDate(0, 0, 7*(w-3)).Add(time.Duration(k) * time.Minute)})
+			l.Rounds = append(l.Rounds, LogRound{PastRound: run.PastRound{
+				At: monday.AddDate(0, 0, 7*(w-3)).Add(time.Duration(k) * time.Minute)}})
 		}
 	}
 	if said := Of(l).Load; !strings.HasPrefix(said, "12 rounds this week; 4 are usual.") {

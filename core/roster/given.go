@@ -5,6 +5,7 @@ import (
 
 	"melodromos/core/caution"
 	"melodromos/core/ladder"
+	"melodromos/core/run"
 )
 
 // givenByHand is the newest drill that a coach gave somebody as they have set it and that was not run yet; nil where
@@ -13,7 +14,7 @@ func (c Roster) givenByHand(m *Member) *Assignment {
 	for i := len(m.Given) - 1; i >= 0; i-- {
 		a := &m.Given[i]
 		if !a.Own || c.Bag(a.Bag) == nil || slices.ContainsFunc(m.Rounds,
-			func(r PastRound) bool { return r.Assignment == a.ID }) {
+			func(r run.PastRound) bool { return r.Assignment == a.ID }) {
 			continue
 		}
 		if c.Held(m, a) == "" {

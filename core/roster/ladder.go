@@ -11,6 +11,7 @@ import (
 	"melodromos/core/ladder"
 	"melodromos/core/level"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 )
 
 // RungView is a rung of somebody's ladder.
@@ -71,14 +72,14 @@ func (c Roster) Ladder(m *Member, kind rig.Kind) (LadderView, error) {
 		if !stand.At.IsZero() {
 			view.At = &stand.At
 		}
-		var rounds []PastRound
+		var rounds []run.PastRound
 		for _, x := range m.Rounds {
 			if x.Rung == r.Key && x.Counts {
 				rounds = append(rounds, x)
 			}
 		}
-		view.Rounds = answer.Map(rounds, func(x PastRound) RungRun {
-			return RungRun{x.ID, x.At, x.Share, x.Longest, c.Gate.Passes(x.rung()), x.Eased}
+		view.Rounds = answer.Map(rounds, func(x run.PastRound) RungRun {
+			return RungRun{x.ID, x.At, x.Share, x.Longest, c.Gate.Passes(x), x.Eased}
 		})
 		if line, err := r.Plan.Lay(on); err == nil {
 			f := c.fit(m, r.Plan, line, on)

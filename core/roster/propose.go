@@ -180,7 +180,7 @@ func (c Roster) failing(m *Member, kind rig.Kind, last string) bool {
 		if b := c.Bag(r.Bag); b == nil || b.Kind() != kind || !r.Counts {
 			continue
 		}
-		if r.Rung != "" && r.Rung != last || c.Gate.Passes(r.rung()) {
+		if r.Rung != "" && r.Rung != last || c.Gate.Passes(r) {
 			return false
 		}
 		failed++

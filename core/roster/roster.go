@@ -13,6 +13,7 @@ import (
 	"melodromos/core/ladder"
 	"melodromos/core/level"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 	"melodromos/core/trainee"
 )
 
@@ -21,36 +22,6 @@ type Bag struct {
 	ID, Name string
 	rig.Rig
 	Place rig.Place
-}
-
-// PastRound is an ended round of somebody that came to its first strike.
-type PastRound struct {
-	ID         string
-	At         time.Time
-	Bag        string // id
-	Assignment string // id; "" where it is gone
-	Rung       string // key; "" for none
-	Eased      bool   // it was made easier than the rung has it
-	InClass    bool   // on a bag that the class went round to: it leads nobody from the bag that they go on with
-	Counts     bool   // judged up to its bell
-	Share      float64
-	Longest    int
-	Planned    int
-	Passes     int // of a slip bag, where nothing was struck
-	Wild       bool
-	Tempo      float64 // strikes a minute that were held; 0 where that is not known
-	Asked      float64
-	Predicted  float64 // NaN where nothing was
-}
-
-// rung is the round as the ladder has it.
-func (r PastRound) rung() ladder.RungRound {
-	out := ladder.RungRound{At: r.At, Rung: r.Rung, Clean: r.Share, Longest: r.Longest, Planned: r.Planned,
-		Wild: r.Wild, Eased: r.Eased}
-	if rung, ok := ladder.Find(r.Rung); ok && rung.Paced && r.Asked > 0 {
-		out.Tempo = r.Tempo / r.Asked
-	}
-	return out
 }
 
 // Assignment is a drill that somebody has on a bag, with its settings.
@@ -89,7 +60,7 @@ type Member struct {
 	Evidence  []trainee.Evidence
 	Cautions  []caution.Type // that stand
 	Spared    []Spell        // when cautions stood, or stand
-	Rounds    []PastRound
+	Rounds    []run.PastRound
 	Decisions []Ruling
 	Given     []Assignment // not archived
 	Weeks     *ladder.Weeks
@@ -181,7 +152,7 @@ func (c Roster) career(m *Member, kind rig.Kind, on drill.Floor) ladder.Career {
 	career := ladder.Career{Rungs: ladder.Rungs(kind, m.School), Gate: c.Gate, Now: c.Now, Zone: c.Zone}
 	for _, r := range m.Rounds {
 		if r.Counts && ladder.KindOf(r.Rung) == kind {
-			career.Rounds = append(career.Rounds, r.rung())
+			career.Rounds = append(career.Rounds, r)
 		}
 	}
 	for _, d := range m.Decisions {

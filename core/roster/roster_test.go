@@ -13,6 +13,7 @@ import (
 	"melodromos/core/drill"
 	"melodromos/core/ladder"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 	"melodromos/core/trainee"
 )
 
@@ -45,7 +46,7 @@ func person(id string, change ...func(*Member)) Member {
 func ran(bag, rung string, n int, share float64) func(*Member) {
 	return func(m *Member) {
 		for i := range n {
-			m.Rounds = append(m.Rounds, PastRound{At: now.AddDate(0, 0, i-n), Bag: bag, Rung: rung, Counts: true,
+			m.Rounds = append(m.Rounds, run.PastRound{At: now.AddDate(0, 0, i-n), Bag: bag, Rung: rung, Counts: true,
 				Share: share, Longest: 30, Planned: 60, Predicted: 0.8})
 		}
 	}
@@ -188,7 +189,7 @@ func TestEased(t *testing.T) {
 	for i := range 4 {
 		m.Rounds = append(
 			m.Rounds,
-			PastRound{At: now.AddDate(0, 0, -i), Bag: "cords", Rung: "doubleEnd.jab", Eased: true,
+			run.PastRound{At: now.AddDate(0, 0, -i), Bag: "cords", Rung: "doubleEnd.jab", Eased: true,
 				Counts: true, Share: 0.95, Longest: 40, Planned: 60},
 		)
 	}

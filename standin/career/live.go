@@ -122,7 +122,7 @@ func (l life) round(one *lived, cl roster.Roster, who *roster.Member, bag *roste
 	}
 	j := record.Judge()
 	s := j.Summary
-	r := roster.PastRound{
+	r := run.PastRound{
 		At: one.at, Bag: bag.ID, Rung: p.Rung, Eased: p.Eased != "", Counts: s.Counts, Share: s.Share,
 		Longest: s.Longest, Planned: s.Planned,
 		Passes: s.Passes, Tempo: s.Tempo, Asked: s.Asked, Predicted: math.NaN(),
@@ -131,9 +131,7 @@ func (l life) round(one *lived, cl roster.Roster, who *roster.Member, bag *roste
 		r.Predicted = *prepared.Predicted
 	}
 	one.Clean, one.Longest = s.Share, s.Longest
-	one.through = cl.Gate.Passes(
-		ladder.RungRound{Clean: s.Share, Longest: s.Longest, Planned: s.Planned, Eased: r.Eased},
-	)
+	one.through = cl.Gate.Passes(run.PastRound{Share: s.Share, Longest: s.Longest, Planned: s.Planned, Eased: r.Eased})
 	one.Outcome = level.Outcome{Predicted: *p.Clean, Observed: s.Share, Strikes: s.Planned}
 	who.Evidence = append(who.Evidence, j.Shows(on.Ability, one.at)...)
 	who.Rounds = append(who.Rounds, r)
