@@ -18,6 +18,10 @@ const small = `((least) => [...document.querySelectorAll('button, a[href], input
 	.filter(([e, b]) => b.width > 0 && Math.min(b.width, b.height) < least - 0.5)
 	.map(([e]) => e.innerText || e.getAttribute('aria-label') || e.outerHTML.slice(0, 60)).join(', '))`
 
+// sticksOut names what reaches past the right edge of the page.
+const sticksOut = `[...document.querySelectorAll('body *:not(nav *)')].filter((e) =>
+	e.getBoundingClientRect().right > innerWidth + 1).slice(-3).map((e) => e.outerHTML.slice(0, 160)).join(' | ')`
+
 // On a small phone, on a phone that lies on its side, and at twice the size on a desk (WCAG 2.2, 1.4.10: 320 px)
 // nothing has to be scrolled sideways, no target is too small, and Start, Pause and Stop are in sight.
 func TestSmallSizes(t *testing.T) {
@@ -35,8 +39,9 @@ func TestSmallSizes(t *testing.T) {
 		}
 		for _, page := range pages {
 			c.shows(page)
-			if wide := c.number("document.documentElement.scrollWidth"); wide > float64(size[0]) {
-				t.Errorf("%v %s is %g px wide", size, page, wide)
+			if c.Until(fmt.Sprintf("document.documentElement.scrollWidth <= %d", size[0])) != nil {
+				t.Errorf("%v %s is %g px wide: %s", size, page, c.number("document.documentElement.scrollWidth"),
+					c.text(sticksOut))
 			}
 			least := 24
 			switch {

@@ -34,7 +34,7 @@
         <section
           class="mt-2 break-inside-avoid {pocket
             ? ''
-            : 'grid grid-cols-[11rem_1fr] gap-x-4'} border-b border-rope pb-1">
+            : 'sm:grid sm:grid-cols-[11rem_1fr] sm:gap-x-4 print:grid print:grid-cols-[11rem_1fr] print:gap-x-4'} border-b border-rope pb-1">
           <h2 class="font-bold">
             <span class="figure {pocket ? 'text-base' : 'text-xl'}">{countdown(r.seconds)}</span>
             {r.emphasis || kindsOf[r.kind]}
