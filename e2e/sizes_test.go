@@ -19,8 +19,9 @@ const small = `((least) => [...document.querySelectorAll('button, a[href], input
 	.map(([e]) => e.innerText || e.getAttribute('aria-label') || e.outerHTML.slice(0, 60)).join(', '))`
 
 // sticksOut names what reaches past the right edge of the page.
-const sticksOut = `[...document.querySelectorAll('body *:not(nav *)')].filter((e) =>
-	e.getBoundingClientRect().right > innerWidth + 1).slice(-3).map((e) => e.outerHTML.slice(0, 160)).join(' | ')`
+const sticksOut = `[...document.querySelectorAll('body *:not(nav *)')]
+	.filter((e) => !e.children.length && e.getBoundingClientRect().right > screen.width + 1)
+	.slice(0, 8).map((e) => e.outerHTML.slice(0, 160)).join(' | ')`
 
 // On a small phone, on a phone that lies on its side, and at twice the size on a desk (WCAG 2.2, 1.4.10: 320 px)
 // nothing has to be scrolled sideways, no target is too small, and Start, Pause and Stop are in sight.

@@ -10,12 +10,12 @@
 
 <svelte:head><title>Gym · Melodromos</title></svelte:head>
 <h1 class="text-3xl font-extrabold">{session.me?.gym}</h1>
-<div class="mt-4 grid gap-x-10 gap-y-8 lg:grid-cols-[1.2fr_1fr]">
-  <div class="grid content-start gap-8">
+<div class="mt-4 grid grid-cols-1 gap-x-10 gap-y-8 lg:grid-cols-[1.2fr_1fr]">
+  <div class="grid grid-cols-1 content-start gap-8">
     <Settings />
     <Files />
   </div>
-  <div class="grid content-start gap-8">
+  <div class="grid grid-cols-1 content-start gap-8">
     <Coaches />
     <You />
     <Device />

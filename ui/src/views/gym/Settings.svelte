@@ -38,7 +38,7 @@
         e.preventDefault()
         void s.save()
       }}>
-      <div class="grid gap-x-6 sm:grid-cols-2">
+      <div class="grid grid-cols-1 gap-x-6 sm:grid-cols-2">
         <label class="block"
           ><span class="label">Name of the gym</span><input
             class="input mt-1"
@@ -51,7 +51,7 @@
             {#each zones as z (z)}<option value={z}>{z.replaceAll('_', ' ')}</option>{/each}
           </select></label>
       </div>
-      <div class="mt-1 grid gap-x-6 sm:grid-cols-2">
+      <div class="mt-1 grid grid-cols-1 gap-x-6 sm:grid-cols-2">
         {#each questions as q (q.label)}
           <Choice label={q.label} value={q.of(gym)} options={q.options} onchange={(v) => q.set(gym, v)} />
         {/each}
@@ -66,7 +66,7 @@
         0.45, 0.32 and 0.17 s are assumed to begin with. Between 0.17 and 0.32 s the cords suit combinations.
       </p>
       <Problem text={s.problem} />
-      <div class="mt-4 flex gap-2">
+      <div class="mt-4 flex flex-wrap gap-2">
         <Button main disabled={!s.changed}>Save settings</Button>
         <Button type="button" disabled={!s.changed} onclick={() => s.putBack()}>Discard changes</Button>
       </div>
