@@ -11,8 +11,6 @@ func (b DoubleEndBag) AtFist(fist float64, m Meeting) (TempoAnswer, error) {
 	return b.swing().atFist(fist, m)
 }
 
-func (b DoubleEndBag) tempos(n int) ([]Tempo, error) { return b.swing().tempos(n) }
-
 // Picture draws the swing between the cords.
 func (b DoubleEndBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
 	return b.swing().picture(launch, m)

@@ -99,20 +99,3 @@ func atFist(most float64, over func(launch float64) float64) float64 {
 	}
 	return most
 }
-
-// Tempos gives the limits of the counts 1 to 5.
-func Tempos(r Rig, angle float64) ([]Tempo, error) {
-	// one that knows a quicker way than count by count
-	if at, ok := r.(interface{ tempos(n int) ([]Tempo, error) }); ok {
-		return at.tempos(5)
-	}
-	table := make([]Tempo, 0, 5)
-	for n := 1; n <= 5; n++ {
-		t, err := r.Limits(Meeting{Rebounds: n, Angle: angle})
-		if err != nil {
-			return nil, err
-		}
-		table = append(table, t)
-	}
-	return table, nil
-}

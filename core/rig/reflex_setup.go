@@ -11,8 +11,6 @@ func (b ReflexBag) AtFist(fist float64, m Meeting) (TempoAnswer, error) {
 	return b.swing().atFist(fist, m)
 }
 
-func (b ReflexBag) tempos(n int) ([]Tempo, error) { return b.swing().tempos(n) }
-
 // Picture draws the swing of the ball on its pole.
 func (b ReflexBag) Picture(launch float64, m Meeting, _ Use) (Picture, error) {
 	return b.swing().picture(launch, m)

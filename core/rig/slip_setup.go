@@ -19,20 +19,6 @@ func (b SlipBag) AtFist(_ float64, m Meeting) (TempoAnswer, error) {
 	return b.Struck(b.everydayPull(), m)
 }
 
-// tempos gives the limits of the counts 1 to n, from one swing.
-func (b SlipBag) tempos(n int) ([]Tempo, error) {
-	far := b.Drop() * math.Sin(swingLimit)
-	list, err := b.Returns(far, Meeting{}, n+1)
-	if err != nil {
-		return nil, err
-	}
-	table := make([]Tempo, n)
-	for i := range table {
-		table[i] = b.limits(far, list[i+1].At-list[0].At, i+1)
-	}
-	return table, nil
-}
-
 // reach returns the distance (m) from the middle of the bag's way within which a head is hit.
 func (b SlipBag) reach() float64 { return b.BagDiameter/2 + slipReach }
 

@@ -84,11 +84,11 @@ func TestAnyBag(t *testing.T) {
 		if b.Check() != nil || b.Contact() <= DefaultStrikeAngle {
 			continue
 		}
-		tempos, err := b.Tempos(0)
-		if err != nil {
-			t.Fatalf("%+v: %v", b, err)
-		}
-		for _, l := range tempos {
+		for n := 1; n <= 5; n++ {
+			l, err := b.Limits(Meeting{Rebounds: n})
+			if err != nil {
+				t.Fatalf("%+v: %v", b, err)
+			}
 			if !(l.Slowest > 0 && l.Slowest < l.Fastest && l.SlowestLaunch < MaxLaunch) {
 				t.Errorf("%+v: %+v", b, l)
 			}

@@ -332,10 +332,12 @@ func TestFistSpeed(t *testing.T) {
 	near(t, "fist", a.FistSpeed, 2.5, 1e-9)
 }
 
-func BenchmarkTempos(b *testing.B) {
+func BenchmarkLimits(b *testing.B) {
 	for b.Loop() {
-		if _, err := checked.Tempos(0); err != nil {
-			b.Fatal(err)
+		for n := 1; n <= 5; n++ {
+			if _, err := checked.Limits(Meeting{Rebounds: n}); err != nil {
+				b.Fatal(err)
+			}
 		}
 	}
 }

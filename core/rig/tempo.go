@@ -43,20 +43,6 @@ func (b SpeedBag) limits(m Meeting) Tempo {
 	}
 }
 
-// Tempos returns the limits of the rebound counts 1 to 5, each met at the face that parity gives it. angle is in rad; 0
-// takes the default.
-func (b SpeedBag) Tempos(angle float64) ([]Tempo, error) {
-	table := make([]Tempo, 0, 5)
-	for n := 1; n <= 5; n++ {
-		t, err := b.Limits(Meeting{Rebounds: n, Angle: angle})
-		if err != nil {
-			return nil, err
-		}
-		table = append(table, t)
-	}
-	return table, nil
-}
-
 // Struck answers from a strike to its tempo. A launch that does not reach the board is refused.
 func (b SpeedBag) Struck(launch float64, m Meeting) (TempoAnswer, error) {
 	m, err := b.settle(m)

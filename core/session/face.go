@@ -27,9 +27,6 @@ type Display struct {
 var roleNames = map[Role]string{Opener: "easy flow", Known: "known part", New: "new", Whole: "full combination",
 	Fast: "fast", Free: "free, your own rhythm", Set: "the same drill for all", Own: "", Counted: "counted", Off: ""}
 
-// RoleName is a role in words; "" where nothing is said of it.
-func RoleName(r Role) string { return roleNames[r] }
-
 // Faces are the stretches of a course as they are shown.
 func (c Course) Faces() []Display {
 	work := 0

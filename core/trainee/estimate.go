@@ -2,7 +2,6 @@ package trainee
 
 import (
 	"math"
-	"slices"
 	"time"
 
 	"melodromos/core/combo"
@@ -290,12 +289,5 @@ func FromRound(h Heard, a Ability) []Evidence {
 		list[i].Value = math.Min(math.Max(list[i].Value, l.Min), l.Max)
 		list[i].Spread = math.Min(list[i].Spread, l.Max)
 	}
-	return list
-}
-
-// Newest gives the evidence about one figure, the newest first.
-func Newest(found []Evidence, f Figure) []Evidence {
-	list := slices.DeleteFunc(slices.Clone(found), func(e Evidence) bool { return e.Figure != f })
-	slices.SortStableFunc(list, func(a, b Evidence) int { return b.At.Compare(a.At) })
 	return list
 }
