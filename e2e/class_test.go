@@ -328,7 +328,7 @@ func TestClassAnew(t *testing.T) {
 	}
 	c.ok(c.Go("/sessions"))
 	c.ok(c.Go(c.linkTo("/sessions/") + "/card"))
-	c.ok(c.See("The whole of it"))
+	c.ok(c.See("Full combination"))
 	c.onePage("a session")
 	c.ok(c.Go("/drills"))
 	c.ok(c.Go(c.linkTo("/run/") + "/card"))

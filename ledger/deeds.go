@@ -58,6 +58,16 @@ func (c Caller) over(id string) (Round, error) {
 	return r, err
 }
 
+// judged reads a round that is over, and judges it.
+func (c Caller) judged(id string) (Round, run.Judged, error) {
+	r, err := c.over(id)
+	if err != nil {
+		return r, run.Judged{}, err
+	}
+	j, _, err := Judge(c.Gym, r.Run, r.Opened, r.ClockUS, c.Stop)
+	return r, j, err
+}
+
 // NewRound is what a round is made of. Intake is the digest of the key that its hits come in by.
 type NewRound struct {
 	AssignmentID, Intake string
@@ -236,11 +246,7 @@ func (c Caller) Review(id string) (v Reviewed, err error) {
 // is stopped takes the correction back.
 func (c Caller) Correct(id string, as judge.Correction) (v Reviewed, err error) {
 	err = c.together(func(c Caller) error {
-		r, err := c.over(id)
-		if err != nil {
-			return err
-		}
-		judged, _, err := Judge(c.Gym, r.Run, r.Opened, r.ClockUS, c.Stop)
+		_, judged, err := c.judged(id)
 		if err != nil {
 			return err
 		}
@@ -306,11 +312,7 @@ func (c Caller) Rejudge(id string, anew run.Anew) (v Reviewed, err error) {
 // the assignment's id.
 func (c Caller) Mend(id string, code fault.Code) (assignment string, err error) {
 	err = c.together(func(c Caller) error {
-		r, err := c.over(id)
-		if err != nil {
-			return err
-		}
-		judged, _, err := Judge(c.Gym, r.Run, r.Opened, r.ClockUS, c.Stop)
+		r, judged, err := c.judged(id)
 		if err != nil {
 			return err
 		}

@@ -12,7 +12,7 @@ var speedBag = []Entry{
 		tagged(OneSide), trains(level.ByMiss)),
 	technique("rear", FirstTouches, 1, "One hand, one count", "Let it come; the hand keeps its circle.",
 		drill.SpeedBagDrill{Technique: drill.OneHand}, tagged(OneSide), trains(level.ByTiming)),
-	technique("lead", FirstTouches, 1, "The other hand", "One more repetition on the weaker side.",
+	technique("lead", FirstTouches, 1, "The other hand", "One extra rep on the weaker side.",
 		drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Lead}, tagged(OneSide), trains(level.ByMiss)),
 	technique("fiveRebounds", FirstTouches, 2, "Five rebounds, to hear them", "Softer; count aloud and wait.",
 		drill.SpeedBagDrill{Technique: drill.OneHand, Rebounds: 5, Work: 30, Effort: 0.25}, tagged(OneSide)),

@@ -1,8 +1,6 @@
 package caution
 
 import (
-	"strings"
-
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
 )
@@ -28,9 +26,5 @@ func OfPerson(age trainee.AgeBand) string {
 
 // BeforeRound returns the cautions before a round on a kind of bag. Where cues come unforeseen, Cues is said besides.
 func BeforeRound(kind rig.Kind) []string {
-	list := []string{Ready, OfBag(kind)}
-	if !strings.Contains(OfBag(kind), Children) {
-		list = append(list, Children)
-	}
-	return list
+	return []string{Ready, OfBag(kind), Children}
 }

@@ -184,7 +184,7 @@ func regular(weeks []Week) string {
 		}
 	}
 	average := words.Trimmed(math.Round(10*float64(days)/float64(len(since))) / 10)
-	said := fmt.Sprintf("On the bags %s in %s", words.Count(days, "day"), words.Count(len(since), "week"))
+	said := fmt.Sprintf("Trained %s in %s", words.Count(days, "day"), words.Count(len(since), "week"))
 	if len(since) > 1 {
 		said += fmt.Sprintf(", %s a week", average)
 	}

@@ -46,7 +46,7 @@ func TestWeeks(t *testing.T) {
 		before.Days != 2 || before.Strikes != 20 || before.Minutes != 3 {
 		t.Errorf("%+v %+v", before, now)
 	}
-	if p.Regular != "On the bags 3 days in 2 weeks, 1.5 a week; 2 weeks in a row." || p.Rounds != 4 {
+	if p.Regular != "Trained 3 days in 2 weeks, 1.5 a week; 2 weeks in a row." || p.Rounds != 4 {
 		t.Errorf("%q, %d rounds", p.Regular, p.Rounds)
 	}
 	if said := Of(Log{Now: monday}).Regular; said != "No round in the last twelve weeks." {
@@ -224,7 +224,7 @@ func ExampleOf() {
 	l := Log{Now: monday, Rounds: []LogRound{round("a", 4, 0.7), round("b", 2, 0.8)}}
 	p := Of(l)
 	fmt.Println(p.Regular, p.Streaks[0].Longest, "in a row on the", p.Streaks[0].BagName)
-	// Output: On the bags 2 days in 2 weeks, 1 a week. 80 in a row on the Quay
+	// Output: Trained 2 days in 2 weeks, 1 a week. 80 in a row on the Quay
 }
 
 // Two thousand rounds of one person with a fault in each.

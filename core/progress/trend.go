@@ -120,7 +120,7 @@ func (t *Trend) fit() {
 	give := math.Max(1, 200*t.Spread)
 	switch {
 	case !t.Firm:
-		t.Said = fmt.Sprintf("No change that can be told in %s (give or take %.0f points a week).",
+		t.Said = fmt.Sprintf("No clear trend yet (%s, give or take %.0f points a week).",
 			words.Count(n, "round"), give)
 	case t.Slope > 0:
 		t.Said = fmt.Sprintf("Up %.0f points a week, give or take %.0f, over %s.", 100*t.Slope, give,

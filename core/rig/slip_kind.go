@@ -45,7 +45,7 @@ var slipModel = Model{
 		Twice:     "Was that where it turned as well as where it passed?",
 		Parameter: "Effective length, as height of the anchor",
 	},
-	Caution: "Only soft, light things swing at heads, on an anchor that holds. A bottle is dodged and never hit. Keep an adult close to children.",
+	Caution: "Only soft, light things swing at heads, on an anchor that holds. A bottle is dodged and never hit.",
 }
 
 // LeastKnown is the effective length, through the height of the anchor; the bag is to be let swing gently.

@@ -84,7 +84,7 @@ func learning(parts []string, i, seconds int) Round {
 
 // joining is the last round, in which the parts become one.
 func joining(parts []string, seconds int) Round {
-	r := Round{Kind: Work, Emphasis: "The whole of it", Seconds: seconds}
+	r := Round{Kind: Work, Emphasis: "Full combination", Seconds: seconds}
 	whole := strings.Join(parts, " | ")
 	each := partEach
 	if most := (seconds - wholeEach) / (len(parts) + 1); most < each {

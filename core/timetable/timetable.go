@@ -179,7 +179,7 @@ func (d Date) Sentence() string {
 		parts = append(parts, "until "+until.Format("2 January 2006"))
 	}
 	if n := len(d.Skipped); n > 0 {
-		parts = append(parts, "but for "+words.Count(n, "day"))
+		parts = append(parts, words.Count(n, "date")+" skipped")
 	}
 	return strings.Join(parts, ", ")
 }

@@ -32,7 +32,7 @@
           </td>
           <td class="py-1.5 text-right whitespace-nowrap"
             >{f.rounds}<span class="block text-sm text-soft"
-              >{f.first > 0 ? `${f.first === 1 ? 'once' : `${f.first} times`} first` : ''}</span
+              >{f.first > 0 ? `top fault ${f.first === 1 ? 'once' : `${f.first} times`}` : ''}</span
             ></td>
           <td class="py-1.5 text-right">{people ? f.people : f.lately}</td>
           <td class="py-1.5 text-right whitespace-nowrap">{percent(f.cost)}</td>
