@@ -158,6 +158,10 @@ func (p *Page) Go(path string) error {
 // Leave goes to another address altogether.
 func (p *Page) Leave(url string) error { return p.do(chromedp.Navigate(url)) }
 
+// Away leaves the application for a picture of the same server. On about:blank Chromium would complain of the page's
+// own icon, when that is still on its way.
+func (p *Page) Away() error { return p.Leave(p.base + "/mark.svg") }
+
 // BecomePhone changes the size in CSS pixels and makes it a touch screen.
 func (p *Page) BecomePhone(width, height int) error {
 	return p.do(chromedp.EmulateViewport(int64(width), int64(height), chromedp.EmulateMobile, chromedp.EmulateTouch,
@@ -406,6 +410,13 @@ func (p *Page) SignIn(email, password string) error {
 		}
 	}
 	return nil
+}
+
+// SetCookie gives the page a cookie of its site.
+func (p *Page) SetCookie(name, value string) error {
+	_, err := chromedp.Call(p.ctx, network.SetCookie,
+		network.SetCookieParams{Name: name, Value: value, URL: p.base, HTTPOnly: new(true)})
+	return err
 }
 
 func quote(s string) string {

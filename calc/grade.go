@@ -58,7 +58,8 @@ func grade(ctx context.Context, o *input.Object) (any, error) {
 	}
 	floor.Ability = *ability
 	f := level.For(plan, t, floor, level.Told{Latency: true})
-	return fitOut{out, f.Clean, f.Counted, level.Run(f.Clean, f.Strikes), level.Longest(f.Clean, f.Strikes)}, nil
+	return fitOut{out, f.Clean, f.Counted, level.Streak(f.Clean, f.Strikes),
+		level.LongestStreak(f.Clean, f.Strikes)}, nil
 }
 
 func readAbility(o *input.Object) (trainee.Ability, error) {

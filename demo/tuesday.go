@@ -60,15 +60,15 @@ func tuesday(g *store.Gym, coach store.Coach, now time.Time) error {
 	if err := ledger.TakeAll(g, &plan, coach, now.AddDate(0, 0, -15)); err != nil {
 		return err
 	}
-	h, err := ledger.NewHour(plan, row.GetReady, coach)
+	h, err := ledger.NewClass(plan, row.GetReady, coach)
 	if err != nil {
 		return err
 	}
 	h.CreatedAt = now.Add(-40 * time.Minute)
-	if err := g.AddHour(&h); err != nil {
+	if err := g.AddClass(&h); err != nil {
 		return err
 	}
-	_, _, err = ledger.ChangeHour(g, h.ID, func(o *ledger.Held) error {
+	_, _, err = ledger.ChangeClass(g, h.ID, func(o *ledger.Held) error {
 		clock := halfWay(o.Course)
 		began := now.Add(-time.Duration(clock) * time.Microsecond)
 		started, err := o.Clock.Step(run.Start, 0, began)

@@ -17,7 +17,6 @@ import (
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/session"
-	"melodromos/demo"
 	"melodromos/server"
 )
 
@@ -44,7 +43,7 @@ func asked[T any](c coach, method, path string, body any) (out T) {
 func TestClassInTwelvePresses(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	presses := 0
 	press := func(name string) {
 		t.Helper()
@@ -64,7 +63,7 @@ func TestClassInTwelvePresses(t *testing.T) {
 	if presses > 12 {
 		t.Errorf("%d presses", presses)
 	}
-	h := asked[server.Hour](c, "GET", "/api/hours/"+c.text("location.hash.split('/')[2]"), nil)
+	h := asked[server.HeldClass](c, "GET", "/api/hours/"+c.text("location.hash.split('/')[2]"), nil)
 	for _, turn := range h.Plan.Turns {
 		for _, s := range turn.Seats {
 			if (s.Bag == "") == (s.Activity == "") {
@@ -114,7 +113,7 @@ func short() session.Session {
 }
 
 // shortClass is a class of one on the short session, on the floor and not begun.
-func (c coach) shortClass() server.Hour {
+func (c coach) shortClass() server.HeldClass {
 	c.t.Helper()
 	s := short()
 	return c.onFloor(c.planned(1, &s))
@@ -146,7 +145,7 @@ const watching = `(() => {
 func TestHeardAndSeen(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	h := c.shortClass()
 	if _, err := browser.Eval[bool](c.Page, watching); err != nil {
 		t.Fatal(err)
@@ -167,7 +166,7 @@ func TestHeardAndSeen(t *testing.T) {
 	if err != nil || len(sounds) < 20 {
 		t.Fatalf("%d sounds, %v", len(sounds), err)
 	}
-	h = asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil)
+	h = asked[server.HeldClass](c, "GET", "/api/hours/"+h.ID, nil)
 	// The zero of the session on the audio clock is where most of its bells and warnings say it is.
 	var heard []float64
 	for _, e := range h.Cues {
@@ -238,7 +237,7 @@ func TestClassGoesOn(t *testing.T) {
 	database := demoGym(t)
 	url, stop := serve(t, database, "127.0.0.1:0")
 	c := open(t, url, 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	h := c.shortClass()
 	c.ok(c.Press("Start the class"))
 	c.ok(c.Until("document.querySelector('main').dataset.phase === 'running'"))
@@ -273,7 +272,7 @@ func TestClassGoesOn(t *testing.T) {
 	_, again := serve(t, database, strings.TrimPrefix(url, "http://"))
 	t.Cleanup(again)
 	c.ok(c.Until("!document.body.innerText.includes('Offline')"))
-	h = asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil)
+	h = asked[server.HeldClass](c, "GET", "/api/hours/"+h.ID, nil)
 	skipped, carried := 0, []string{}
 	for _, f := range h.Faces {
 		if f.State == session.Skipped {
@@ -303,7 +302,7 @@ func TestClassGoesOn(t *testing.T) {
 func TestClassAnew(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/class"))
 	at := c.linkTo("/class/")
 	c.ok(c.Go(strings.Replace(at, "/class/", "/floor/", 1)))
@@ -312,7 +311,7 @@ func TestClassAnew(t *testing.T) {
 	c.ok(c.Press("Lerato Quayle"))
 	c.ok(c.Press("Re-plan the rest"))
 	c.ok(c.Until("!document.querySelector('[role=dialog]')"))
-	h := asked[server.Hour](c, "GET", "/api/hours/"+strings.TrimPrefix(at, "/class/"), nil)
+	h := asked[server.HeldClass](c, "GET", "/api/hours/"+strings.TrimPrefix(at, "/class/"), nil)
 	for _, turn := range h.Plan.Turns {
 		for _, s := range turn.Seats {
 			if who := h.Plan.Person(s.Person); who.Name == "Lerato Quayle" && turn.Round >= h.Coming {
@@ -341,7 +340,7 @@ func TestClassAnew(t *testing.T) {
 func TestPartner(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 390, 844)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	type one struct{ ID, Name string }
 	people, rigs := asked[[]one](c, "GET", "/api/trainees", nil), asked[[]one](c, "GET", "/api/rigs", nil)
 	bollard := rigs[slices.IndexFunc(rigs, func(r one) bool { return r.Name == "Bollard" })]

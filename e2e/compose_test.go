@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"strings"
 	"testing"
-
-	"melodromos/demo"
 )
 
 const written = "[...document.querySelectorAll('label')].find((l) => l.innerText.startsWith('What is thrown')).control.value"
@@ -15,7 +13,7 @@ const written = "[...document.querySelectorAll('label')].find((l) => l.innerText
 func TestCompose(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/compose/new"))
 	c.ok(c.See("What is thrown"))
 	c.ok(c.See("Thrown at"))
@@ -72,7 +70,7 @@ func TestCompose(t *testing.T) {
 func TestComposeByHand(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 900)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/compose/new"))
 	c.ok(c.See("Thrown at"))
 	c.ok(c.Fill("What is thrown", "1-2-1"))
@@ -127,7 +125,7 @@ func TestComposeByHand(t *testing.T) {
 func TestSchools(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 900)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/compose/new"))
 	c.ok(c.See("Thrown at"))
 	c.ok(c.Until("![...document.querySelectorAll('button')].some((b) => b.innerText === 'knee lead')"))
@@ -152,7 +150,7 @@ func TestSchools(t *testing.T) {
 func TestLibrary(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/drills"))
 	c.ok(c.Press("Library"))
 	c.ok(c.See("Strike once, meet it once"))

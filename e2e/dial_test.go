@@ -4,8 +4,6 @@ import (
 	"math"
 	"strings"
 	"testing"
-
-	"melodromos/demo"
 )
 
 // dialed is a rhythm struck once a second and a combination of four strikes in two parts, thrown twice, on dials.
@@ -102,7 +100,7 @@ func TestDialSays(t *testing.T) {
 func TestDialOnTheFloor(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/drills"))
 	c.ok(c.Press("Run Slip and answer with Dov Achterman"))
 	c.ok(c.See("Ready for the floor"))

@@ -2,15 +2,13 @@ package e2e
 
 import (
 	"testing"
-
-	"melodromos/demo"
 )
 
 // A drill of the gym is given to everybody with the keyboard, taken to another bag, archived and brought back.
 func TestDrillsForMany(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/drills"))
 	// A copy for one more person: two presses.
 	c.ok(c.Press("Give Thirteen moves"))

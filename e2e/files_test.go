@@ -17,7 +17,6 @@ import (
 	"time"
 
 	"melodromos/browser"
-	"melodromos/demo"
 	"melodromos/format/others"
 )
 
@@ -36,7 +35,7 @@ func TestOutAndIn(t *testing.T) {
 	t.Parallel()
 	folder := t.TempDir()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	c.ok(c.Downloads(folder))
 	c.ok(c.Press("Gym"))
 	name, gym := c.taken(folder, "Save the whole gym", ".json")
@@ -98,7 +97,7 @@ func TestRhythmComesBack(t *testing.T) {
 	t.Parallel()
 	folder := t.TempDir()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	c.ok(c.Downloads(folder))
 	c.ok(c.Go("/drills"))
 	c.ok(c.Press("Files of Thirteen moves"))
@@ -152,7 +151,7 @@ func TestPicturesAreSaved(t *testing.T) {
 	t.Parallel()
 	folder := t.TempDir()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	c.ok(c.Downloads(folder))
 	c.ok(c.Go("/drills"))
 	composed := c.linkTo("/compose/")
@@ -235,7 +234,7 @@ func TestCalendar(t *testing.T) {
 	t.Parallel()
 	url := start(t)
 	c := open(t, url, 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	c.ok(c.Press("Class"))
 	c.ok(c.Press("Calendar"))
 	c.ok(c.Press("Add a class"))
@@ -296,7 +295,7 @@ func TestOnBothPapers(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.First(`{ const Real = ResizeObserver; window.ResizeObserver = class extends Real {
 		constructor(tell) { super((...all) => { if (!window.still) tell(...all) }) } } }`))
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	at := func(path, first string) string { c.ok(c.Go(path)); return c.linkTo(first) }
 	c.bench("Quay bag", "Tobias Amadi-Rein")
 	c.ok(c.Press("Files of Quay bag"))

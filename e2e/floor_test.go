@@ -2,15 +2,13 @@ package e2e
 
 import (
 	"testing"
-
-	"melodromos/demo"
 )
 
 // On a phone nothing of the floor lies over anything else, and whatever is pressed with a glove is at least 64 px high.
 func TestFloorOnAPhone(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	c.ok(c.BecomePhone(390, 844))
 	c.ok(c.Go("/drills"))
 	c.ok(c.Press("Run Five a side, soft with Dov Achterman"))
@@ -40,7 +38,7 @@ func TestLittleMotion(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.Calm())
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/drills"))
 	c.ok(c.Press("Run Five a side, soft with Dov Achterman"))
 	c.ok(c.See("Ready for the floor"))

@@ -7,7 +7,6 @@ import (
 	"testing"
 
 	"melodromos/browser"
-	"melodromos/demo"
 )
 
 // counted reads "23 of 24" out of a review's headline.
@@ -85,7 +84,7 @@ func (c coach) followed() string {
 // again at the next. The review tells the tempo beside what was asked, and what was let through.
 func TestFollowMyHits(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	said := ""
 	for range 3 { // a machine that stutters while it draws and sounds at once gets more tries
 		said = c.followed()
@@ -145,7 +144,7 @@ func TestNothingRecorded(t *testing.T) {
 func TestDelayOfTheDevice(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/delay"))
 	c.ok(c.See("How late does this device register a tap?"))
 	c.ok(c.Press("Ten flashes"))

@@ -2,8 +2,6 @@ package e2e
 
 import (
 	"testing"
-
-	"melodromos/demo"
 )
 
 // No view jumps while it loads: the cumulative layout shift stays under 0.05 (good is under 0.1, by web.dev).
@@ -11,12 +9,12 @@ func TestLayoutStays(t *testing.T) {
 	t.Parallel()
 	url := start(t)
 	c := open(t, url, 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/drills"))
 	c.ok(c.See("Thirteen moves"))
 	for _, page := range []string{"/", "/bags", "/bags/new", "/drills", "/drills/new", c.linkTo("/compose/"), "/people",
 		"/log", "/library", c.linkTo("/run/")} {
-		c.ok(c.Leave("about:blank"))
+		c.ok(c.Away())
 		c.ok(c.Leave(url + "/#" + page))
 		c.ok(c.Until("document.querySelector('h1, h2') !== null && !document.querySelector('[aria-busy=true]')"))
 		shift := c.number(`new Promise((done) => {

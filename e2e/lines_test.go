@@ -3,8 +3,6 @@ package e2e
 import (
 	"strings"
 	"testing"
-
-	"melodromos/demo"
 )
 
 // A line as it is said: read back in the gym's words with what was left open, by the stance of whoever throws it,
@@ -12,7 +10,7 @@ import (
 func TestLines(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/compose/new"))
 	c.ok(c.See("What is thrown"))
 	c.ok(c.Fill("What is thrown", "double jab cross, slip left, hook then rigth hand"))
@@ -73,7 +71,7 @@ func TestLines(t *testing.T) {
 // what is kept.
 func TestMisreadCalibration(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/bags"))
 	id := c.text("fetch('/api/rigs').then((r) => r.json()).then((l) => l.find((x) => x.doc.kind === 'doubleEnd').id)")
 	c.ok(c.Go("/bags/" + id))

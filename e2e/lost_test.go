@@ -139,7 +139,7 @@ func TestUnsavedLine(t *testing.T) {
 		}
 		return true, err
 	})
-	c.ok(c.Leave("about:blank")) // before the server goes: what the page still asks for is no fault of it
+	c.ok(c.Away()) // before the server goes: what the page still asks for is no fault of it
 }
 
 // Two screens change the same drill: the second is told, sees both, and keeps the one or the other; neither is lost.
@@ -149,7 +149,7 @@ func TestTwoScreens(t *testing.T) {
 	here, there := open(t, url, 1280, 800), open(t, url, 1280, 800)
 	path := ""
 	for _, c := range []coach{here, there} {
-		c.ok(c.SignIn(demo.Email, demo.Password))
+		c.signedIn()
 		c.ok(c.Go("/drills"))
 		path = c.linkTo("/drills/")
 		c.ok(c.Go(path))
@@ -202,7 +202,7 @@ func TestTwoScreens(t *testing.T) {
 func TestUnsavedBagAndPerson(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.bench("Quay bag", "Tobias Amadi-Rein")
 	before := c.number(dimension("Board above the floor"))
 	c.ok(c.Set("Board above the floor", "Board above the floor", "9"))

@@ -11,7 +11,6 @@ import (
 
 	"melodromos/browser"
 	"melodromos/core/session"
-	"melodromos/demo"
 	"melodromos/server"
 	"melodromos/store"
 	"melodromos/store/storetest"
@@ -21,7 +20,7 @@ import (
 func TestMeasuresInReach(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	for _, b := range asked[[]server.Rig](c, "GET", "/api/rigs", nil) {
 		c.ok(c.Go("/bags/" + b.ID))
 		for _, part := range []string{"measures of the bag", "place and use"} {
@@ -69,7 +68,7 @@ const apart = `(() => {
 func TestLabelsApart(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	bags := asked[[]server.Rig](c, "GET", "/api/rigs", nil)
 	for _, width := range []int{1280, 390} {
 		if width < 500 {
@@ -102,7 +101,7 @@ func TestEmptyGymComposes(t *testing.T) {
 func TestHeightsAsWritten(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/people"))
 	c.ok(c.Press("Add a person"))
 	reads := func(label, typed, want string) {
@@ -136,7 +135,7 @@ func TestHeightsAsWritten(t *testing.T) {
 func TestNewLineAfterTheSignInRanOut(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/compose/new"))
 	c.ok(c.Until("document.querySelector('input[spellcheck=false]')"))
 	c.text(`(() => { const i = document.querySelector('input[spellcheck=false]'); i.focus(); i.select(); return '' })()`)
@@ -192,7 +191,7 @@ func TestKilledBrowser(t *testing.T) {
 	c.ok(c.Go("/"))
 	c.ok(c.Until("document.querySelector('nav, input[type=password]')"))
 	if c.text("String(!!document.querySelector('input[type=password]'))") == "true" {
-		c.ok(c.SignIn(demo.Email, demo.Password))
+		c.enter()
 	}
 	gym := demoOf(t, database)
 	c.becomes("what was tapped is in the log", func() (bool, error) {
@@ -209,8 +208,8 @@ func TestKilledBrowser(t *testing.T) {
 func TestClassEndedEarly(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
-	h := c.hourOf(3)
+	c.enter()
+	h := c.classOf(3)
 	c.ok(c.Press("Start the class"))
 	c.inPhase("running")
 	c.ok(c.Press("End"))
@@ -237,7 +236,7 @@ func TestClassEndedEarly(t *testing.T) {
 func TestSharedSessionHeld(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	before := len(asked[[]server.Drill](c, "GET", "/api/drills", nil))
 	c.ok(c.Go("/sessions"))
 	c.ok(c.Press("Plan a class of Thirteen moves, built up"))
@@ -293,7 +292,7 @@ func TestSpoiledPages(t *testing.T) {
 	}
 	site, _ := serve(t, database, "127.0.0.1:0")
 	c := open(t, site, 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	c.ok(c.See("Next on the floor"))
 	lists := map[string]string{"/drills": "drill", "/bags": "bag", "/sessions": "session", "/calendar": "date",
 		"/class": "class", "/log": "round"}
@@ -338,9 +337,9 @@ func TestSpoiledPages(t *testing.T) {
 func TestPicturesAreTold(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	rounds := asked[[]server.LogRow](c, "GET", "/api/runs?limit=1", nil)
-	at := asked[[]server.HourRow](c, "GET", "/api/hours", nil)[0].ID
+	at := asked[[]server.ClassRow](c, "GET", "/api/hours", nil)[0].ID
 	c.ok(c.Go("/floor/" + at))
 	c.ok(c.Until("document.querySelector('main li svg[role=img]')"))
 	if label := c.text("document.querySelector('main li svg[role=img]').getAttribute('aria-label')"); !strings.Contains(label, " on the ") {
@@ -388,7 +387,7 @@ func TestDialsGrow(t *testing.T) {
 	c.ok(c.Press("Stop"))
 	c.ok(c.Press("Stop now"))
 	c.ok(c.Until("location.hash.startsWith('#/review/')"))
-	at := asked[[]server.HourRow](c, "GET", "/api/hours", nil)[0].ID
+	at := asked[[]server.ClassRow](c, "GET", "/api/hours", nil)[0].ID
 	c.ok(c.Go("/floor/" + at))
 	c.ok(c.Until("document.querySelector('main li svg[role=img]')"))
 	if s := share("main li svg[role=img]"); s < 0.25 {

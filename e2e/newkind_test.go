@@ -6,7 +6,6 @@ import (
 	"strings"
 	"testing"
 
-	"melodromos/demo"
 	"melodromos/store/storetest"
 )
 
@@ -38,7 +37,7 @@ func TestNewKind(t *testing.T) {
 	url, stop := serve(t, opened(t, database), "127.0.0.1:0")
 	t.Cleanup(stop)
 	c := open(t, url, 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 
 	c.ok(c.Go("/bags/new?kind=standing"))
 	c.ok(c.See("every return, about half power"))

@@ -12,7 +12,6 @@ import (
 	"melodromos/core/class"
 	"melodromos/core/session"
 	"melodromos/core/words"
-	"melodromos/demo"
 	"melodromos/server"
 )
 
@@ -27,7 +26,7 @@ func (c coach) inPhase(want string) {
 }
 
 // planned is a class of so many people, of a session or, with none, of half an hour for everybody's own drills.
-func (c coach) planned(people int, s *session.Session) server.Hour {
+func (c coach) planned(people int, s *session.Session) server.HeldClass {
 	c.t.Helper()
 	asks := server.ClassQuestion{Bags: []string{}, Session: s}
 	if s == nil {
@@ -36,17 +35,17 @@ func (c coach) planned(people int, s *session.Session) server.Hour {
 	for _, p := range asked[[]server.Trainee](c, "GET", "/api/trainees", nil)[:people] {
 		asks.People = append(asks.People, p.ID)
 	}
-	return asked[server.Hour](c, "POST", "/api/hours", asks)
+	return asked[server.HeldClass](c, "POST", "/api/hours", asks)
 }
 
-// hourOf plans a class of so many people and goes to its floor.
-func (c coach) hourOf(people int) server.Hour {
+// classOf plans a class of so many people and goes to its floor.
+func (c coach) classOf(people int) server.HeldClass {
 	c.t.Helper()
 	return c.onFloor(c.planned(people, nil))
 }
 
 // onFloor goes to the floor of a class that has not begun.
-func (c coach) onFloor(h server.Hour) server.Hour {
+func (c coach) onFloor(h server.HeldClass) server.HeldClass {
 	c.t.Helper()
 	c.ok(c.Go("/floor/" + h.ID))
 	c.ok(c.See("Start the class"))
@@ -58,11 +57,11 @@ func (c coach) onFloor(h server.Hour) server.Hour {
 func TestTheFloorObeys(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
-	h := c.hourOf(3)
+	c.enter()
+	h := c.classOf(3)
 	c.ok(c.Press("Start the class"))
 	c.inPhase("running")
-	deeds := func() int { return asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil).Deeds }
+	deeds := func() int { return asked[server.HeldClass](c, "GET", "/api/hours/"+h.ID, nil).Deeds }
 	c.ok(c.Press("Skip"))
 	c.ok(c.Until("document.querySelector('[data-testid=now]').innerText !== 'Skipping'"))
 	for i, key := range []string{" ", " ", kb.PageDown, kb.ArrowRight, " ", " "} {
@@ -161,8 +160,8 @@ func TestTheRoundObeys(t *testing.T) {
 func TestLeavesInMidRound(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
-	h := c.hourOf(4)
+	c.enter()
+	h := c.classOf(4)
 	c.ok(c.Press("Start the class"))
 	c.inPhase("running")
 	for c.text("String(!!document.querySelector('main ul li figure, main ul li svg[role=img]'))") != "true" {
@@ -172,7 +171,7 @@ func TestLeavesInMidRound(t *testing.T) {
 			c.ok(c.Until("document.querySelector('main ul li svg[role=img]')"))
 		}
 	}
-	now := asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil)
+	now := asked[server.HeldClass](c, "GET", "/api/hours/"+h.ID, nil)
 	turn := now.Plan.Turns[0]
 	seat := turn.Seats[slices.IndexFunc(turn.Seats, func(s class.Seat) bool { return s.Bag != "" })]
 	other := turn.Seats[slices.IndexFunc(turn.Seats,
@@ -202,14 +201,14 @@ func TestNoJumpOnReconnect(t *testing.T) {
 	database := demoGym(t)
 	url, stop := serve(t, database, "127.0.0.1:0")
 	c := open(t, url, 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
-	h := c.hourOf(3)
+	c.enter()
+	h := c.classOf(3)
 	c.ok(c.Press("Start the class"))
 	c.inPhase("running")
 	c.ok(c.Press("Skip"))
 	c.ok(c.Until("document.querySelector('[data-testid=now]').innerText !== 'Skipping'"))
 	time.Sleep(4500 * time.Millisecond) // so that Back would begin it anew
-	faces := len(asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil).Faces)
+	faces := len(asked[server.HeldClass](c, "GET", "/api/hours/"+h.ID, nil).Faces)
 	stop()
 	// The clock is the audio device's, which may fall behind on a busy machine, but does not jump within a stretch.
 	c.text(`(() => {
@@ -241,14 +240,14 @@ func TestNoJumpOnReconnect(t *testing.T) {
 		t.Errorf("the bell has jumped by %.1f s in %.0f looks", by, looked)
 	}
 	c.lostLine()
-	now := asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil)
+	now := asked[server.HeldClass](c, "GET", "/api/hours/"+h.ID, nil)
 	cut := func(f session.Display) bool { return f.State == session.Cut }
 	if len(now.Faces) != faces || slices.ContainsFunc(now.Faces, cut) {
 		t.Errorf("%d stretches, before %d", len(now.Faces), faces)
 	}
 	c.ok(c.Press("Again")) // with a line it is done
 	c.becomes("again", func() (bool, error) {
-		return len(asked[server.Hour](c, "GET", "/api/hours/"+h.ID, nil).Faces) > faces, nil
+		return len(asked[server.HeldClass](c, "GET", "/api/hours/"+h.ID, nil).Faces) > faces, nil
 	})
 	c.ok(c.Slow(1))
 	c.ok(c.Press("Skip"))

@@ -3,15 +3,13 @@ package e2e
 import (
 	"fmt"
 	"testing"
-
-	"melodromos/demo"
 )
 
 // From a new person to a running first drill: the name, and five presses.
 func TestNewPersonRuns(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	presses := 0
 	press := func(name string) { presses++; c.ok(c.Press(name)) }
 	press("People")
@@ -37,7 +35,7 @@ func TestNewPersonRuns(t *testing.T) {
 func TestProposalDeclined(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/people"))
 	c.ok(c.Press("The ladder of Tobias Amadi-Rein on the speed bag"))
 	c.ok(c.See("Again: First touches, rear hand."))
@@ -68,7 +66,7 @@ func TestProposalDeclined(t *testing.T) {
 func TestSpared(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/people"))
 	c.ok(c.Press("Yusuf Brandvik"))
 	c.ok(c.See("On each bag"))
@@ -89,7 +87,7 @@ func TestSpared(t *testing.T) {
 func TestTapped(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/people"))
 	c.ok(c.Press("Dov Achterman"))
 	c.ok(c.See("On each bag"))
@@ -133,7 +131,7 @@ func TestTapped(t *testing.T) {
 func TestLevelAndFit(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 1000)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/drills/new"))
 	c.ok(c.See("Weakest link"))
 	fit := "parseInt((document.body.innerText.match(/(\\d+) % clean for (\\w+)/) ?? [])[1])"

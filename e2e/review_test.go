@@ -4,7 +4,6 @@ import (
 	"testing"
 
 	"melodromos/browser"
-	"melodromos/demo"
 )
 
 // reviewOf opens the newest round of somebody in the log.
@@ -22,7 +21,7 @@ func (c coach) reviewOf(name string) {
 func TestFixThisFirst(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.reviewOf("Greta")
 	c.ok(c.See("Fix this first"))
 	c.ok(c.See("The rear hand is weaker"))
@@ -40,7 +39,7 @@ func TestFixThisFirst(t *testing.T) {
 func TestSayHowItWent(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.reviewOf("Yusuf")
 	c.ok(c.Press("Say how it went, this round"))
 	c.ok(c.Fill("Clean", "12"))
@@ -63,7 +62,7 @@ func TestSayHowItWent(t *testing.T) {
 func TestPutRight(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.reviewOf("Ines")
 	c.ok(c.Press("Listen to plan and hits from this strike"))
 	c.ok(c.Press("Stop listening"))
@@ -92,7 +91,7 @@ func TestPutRight(t *testing.T) {
 func TestProgress(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/people"))
 	c.ok(c.Press("Greta Sallowfield"))
 	c.ok(c.Press("Progress"))

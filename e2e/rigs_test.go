@@ -11,7 +11,6 @@ import (
 	"time"
 
 	"melodromos/browser"
-	"melodromos/demo"
 )
 
 // bench opens the bench of a bag of the demo gym, for somebody.
@@ -58,7 +57,7 @@ func (c coach) choose(label, option string) error {
 func TestBenchOfEachKind(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	for bag, wrong := range map[string]string{
 		"Quay bag": "", "Windlass": "Cords too slack; Off the middle of its anchors: it comes back uneven", "Gannet": "",
 		"Plumb": "", "Bollard": "", "Buoy": "",
@@ -89,7 +88,7 @@ func TestBenchOfEachKind(t *testing.T) {
 // again.
 func TestDragging(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.bench("Plumb", "Yusuf Brandvik")
 	const middle = "Middle of the bag above the floor"
 	before, height := c.text(saying), c.number(dimension(middle))
@@ -121,7 +120,7 @@ func TestDragging(t *testing.T) {
 func TestCordsAndChecks(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.bench("Windlass", "Lerato Quayle")
 	c.ok(c.Part("Measures"))
 	c.ok(c.Until("document.querySelector(`[role=slider][aria-label=\"Upper cord, relaxed\"]`) !== null"))
@@ -174,7 +173,7 @@ func TestCordsAndChecks(t *testing.T) {
 // undone.
 func TestCalibrateByTaps(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.bench("Plumb", "Yusuf Brandvik")
 	c.ok(c.See("Not calibrated yet"))
 	c.text("[...document.querySelectorAll('button')].find((b) => b.innerText.startsWith('Tap with')).focus(), ''")
@@ -230,7 +229,7 @@ func TestCalibrateByTaps(t *testing.T) {
 func TestInventoryAndCards(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/bags"))
 	c.ok(c.Press("Copy Gannet"))
 	c.ok(c.See("trike at"))

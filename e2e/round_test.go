@@ -7,14 +7,13 @@ import (
 	"testing"
 
 	"melodromos/browser"
-	"melodromos/demo"
 	"melodromos/store"
 )
 
 // Keys and pads tap on the run's own clock: a tap at each planned moment is clean once the steady offset is taken off.
 func TestTapsAreInTime(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	// A machine that stutters while it draws and sounds at once gets more tries.
 	best := 0.0
 	for try := 0; try < 5 && best < 0.75; try++ {
@@ -69,7 +68,7 @@ func (c coach) tappedRound() float64 {
 func TestCallsAreSpoken(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	c.ok(c.Press("Run Five a side with Ines Calder"))
 	c.ok(c.See("Ready for the floor"))
 	if _, err := browser.Eval[bool](c.Page, `(() => {
@@ -127,7 +126,7 @@ func TestClosedTab(t *testing.T) {
 	c.ok(c.into(2))
 	c.ok(c.Key("j"))
 	c.ok(c.Key("f"))
-	c.ok(c.Leave("about:blank"))
+	c.ok(c.Away())
 	gym, err := s.DemoGym(context.Background())
 	if err != nil {
 		t.Fatal(err)
@@ -144,7 +143,7 @@ func TestClosedTab(t *testing.T) {
 func TestKeyboardAlone(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	c.ok(c.Key("l"))
 	c.ok(c.Until("location.hash === '#/log'"))
 	c.ok(c.Key("?"))
@@ -236,7 +235,7 @@ func TestServerGoneMidway(t *testing.T) {
 func TestTechniques(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/drills/new"))
 	c.ok(c.See("between strikes"))
 	c.ok(c.Part("Technique"))

@@ -8,7 +8,6 @@ import (
 	"github.com/chromedp/chromedp/kb"
 
 	"melodromos/browser"
-	"melodromos/demo"
 )
 
 // partOf is the part of a sentence that is labelled so; figureOf the figure in it.
@@ -23,7 +22,7 @@ func figureOf(label string) string { return "parseFloat(" + partOf(label) + ".in
 func TestSentence(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/drills/new"))
 	c.ok(c.See("Weakest link"))
 	tempo := figureOf("Tempo")
@@ -67,7 +66,7 @@ func TestSentence(t *testing.T) {
 func TestSlowLine(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/drills/new"))
 	c.ok(c.See("Weakest link"))
 	tempo := c.number(figureOf("Tempo"))
@@ -90,7 +89,7 @@ func TestSlowLine(t *testing.T) {
 func TestOneScreenful(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	within := func(what string) string {
 		return fmt.Sprintf(
 			"[...document.querySelectorAll(`%s`)].every((e) => { const r = e.getBoundingClientRect(); return r.height > 0 && r.top >= 0 && r.bottom <= innerHeight && r.left >= 0 && r.right <= innerWidth })",

@@ -6,7 +6,6 @@ import (
 	"testing"
 
 	"melodromos/browser"
-	"melodromos/demo"
 )
 
 // small are the targets that are too small (WCAG 2.2, 2.5.8: 24 px, but for links within a text; on the floor 64, for
@@ -28,7 +27,7 @@ const sticksOut = `[...document.querySelectorAll('body *:not(nav *)')]
 func TestSmallSizes(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.enter()
 	pages := c.pages()
 	round := ""
 	sizes := [][2]int{{320, 640}, {640, 400}, {844, 390}}

@@ -7,7 +7,6 @@ import (
 	"github.com/chromedp/chromedp/kb"
 
 	"melodromos/browser"
-	"melodromos/demo"
 )
 
 // A round is not lost by a slip: Escape, the pedal and Back each only ask, and Space goes on.
@@ -40,7 +39,7 @@ func TestSlipOfTheFinger(t *testing.T) {
 func TestSingleKeys(t *testing.T) {
 	t.Parallel()
 	c := open(t, start(t), 1280, 800)
-	c.ok(c.SignIn(demo.Email, demo.Password))
+	c.signedIn()
 	c.ok(c.Go("/drills/new"))
 	c.ok(c.See("Weakest link"))
 	stays := func(where string) {

@@ -208,7 +208,7 @@ func (b *bringer) settings(s document.Settings) error {
 	row.Name, row.Zone, row.Units, row.Kicks, row.GetReady = s.Name, s.Zone, string(s.Units), s.Kicks, s.GetReady
 	row.BorderSlack, row.BorderHead, row.BorderTight = s.Borders.Slack, s.Borders.Head, s.Borders.Tight
 	row.PunchNames, row.SlipNames = string(s.Punches), string(s.Slips)
-	row.GateClean, row.GateRun, row.GateRounds, row.GateDays, row.GateADay = s.Gate.Clean, s.Gate.Run, s.Gate.Rounds,
+	row.GateClean, row.GateRun, row.GateRounds, row.GateDays, row.GateADay = s.Gate.Clean, s.Gate.Streak, s.Gate.Rounds,
 		s.Gate.Days, s.Gate.ADay
 	return b.gym.ChangeRow(row)
 }

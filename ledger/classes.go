@@ -14,17 +14,17 @@ import (
 
 // Class is a class as it stands, with the row that it is kept in.
 type Class struct {
-	store.Hour
+	store.Class
 	Held
 }
 
 // Class reads a class.
 func (c Caller) Class(id string) (Class, error) {
-	row, err := c.Gym.Hour(id)
+	row, err := c.Gym.Class(id)
 	if err != nil {
 		return Class{}, err
 	}
-	held, err := OpenHour(row)
+	held, err := OpenClass(row)
 	return Class{row, held}, err
 }
 
@@ -68,12 +68,12 @@ func (c Caller) PlanClass(id string, ask class.Ask) (out ClassDone, err error) {
 		if err != nil {
 			return err
 		}
-		row, err := NewHour(p, c.Row.GetReady, c.Coach)
+		row, err := NewClass(p, c.Row.GetReady, c.Coach)
 		if err != nil {
 			return err
 		}
 		row.ID = id
-		if err := c.Gym.AddHour(&row); err != nil {
+		if err := c.Gym.AddClass(&row); err != nil {
 			return err
 		}
 		out, err = c.ClassDone(row.ID)
@@ -87,7 +87,7 @@ func (c Caller) replan(
 	id string,
 	change func(p class.Class, from int, at drill.Micros) (class.Class, error),
 ) (Class, error) {
-	row, held, err := ChangeHour(c.Gym, id, func(o *Held) error {
+	row, held, err := ChangeClass(c.Gym, id, func(o *Held) error {
 		if o.Clock.State.Over() {
 			return input.Refuse("", "this class is over")
 		}
@@ -168,7 +168,7 @@ type FloorStep struct {
 func (c Caller) StepClass(id string, s FloorStep) (out Class, err error) {
 	err = c.together(func(c Caller) error {
 		now := c.Gym.Now()
-		row, held, err := ChangeHour(c.Gym, id, func(o *Held) error {
+		row, held, err := ChangeClass(c.Gym, id, func(o *Held) error {
 			if s.Action == run.Start {
 				if err := TakeAll(c.Gym, &o.Plan, c.Coach, now); err != nil {
 					return err
@@ -194,7 +194,7 @@ func (c Caller) StepClass(id string, s FloorStep) (out Class, err error) {
 
 // RemoveClass takes a class out of the list, or with false puts it back. One that is under way stays.
 func (c Caller) RemoveClass(id string, removed bool) error {
-	_, err := c.Gym.MoveHour(id, func(h *store.Hour) error {
+	_, err := c.Gym.MoveClass(id, func(h *store.Class) error {
 		if run.State(h.State) == run.Running {
 			return input.Refuse("", "this class is under way: end it first")
 		}
@@ -211,10 +211,10 @@ const lately = 60 * 24 * time.Hour
 
 // InClass is what somebody did in a class.
 type InClass struct {
-	HourID string
-	At     time.Time
-	Rounds int
-	Bags   []string // by name
+	ClassID string
+	At      time.Time
+	Rounds  int
+	Bags    []string // by name
 }
 
 // InClasses lists what somebody did in classes lately, the newest first.
@@ -232,18 +232,18 @@ func (c Caller) InClasses(traineeID string) ([]InClass, error) {
 		names[r.ID] = r.Name
 	}
 	type lap struct {
-		hour string
-		lap  int
+		class string
+		lap   int
 	}
 	var list []InClass
 	counted, place := map[lap]bool{}, map[string]int{} // of each class in the list: two may have gone on at once
 	for _, t := range turns {
-		if _, listed := place[t.HourID]; !listed {
-			place[t.HourID] = len(list)
-			list = append(list, InClass{HourID: t.HourID, At: t.At, Bags: []string{}})
+		if _, listed := place[t.ClassID]; !listed {
+			place[t.ClassID] = len(list)
+			list = append(list, InClass{ClassID: t.ClassID, At: t.At, Bags: []string{}})
 		}
-		last := &list[place[t.HourID]]
-		if l := (lap{t.HourID, t.Lap}); !counted[l] {
+		last := &list[place[t.ClassID]]
+		if l := (lap{t.ClassID, t.Lap}); !counted[l] {
 			counted[l] = true
 			last.Rounds++
 		}

@@ -126,7 +126,7 @@ func (c Caller) StepRound(id string, action run.Action, clock drill.Micros) (row
 		if err != nil {
 			return err
 		}
-		if before.TraineeID != nil && Course(before).SetsGoing(action) {
+		if before.TraineeID != nil && ClockOf(before).SetsGoing(action) {
 			cautions, err := Cautions(c.Gym, *before.TraineeID)
 			if err == nil {
 				err = run.Starts(cautions)
@@ -223,7 +223,7 @@ func (c Caller) Review(id string) (v Reviewed, err error) {
 	if v.Round, err = c.Round(id); err != nil {
 		return v, err
 	}
-	v.Until = Course(v.Run).Now(c.Gym.Now())
+	v.Until = ClockOf(v.Run).Now(c.Gym.Now())
 	if v.Judged, _, err = Judge(c.Gym, v.Run, v.Opened, int64(v.Until), c.Stop); err != nil {
 		return v, err
 	}

@@ -30,10 +30,10 @@ func Inspect(ctx context.Context, s *store.Store) error {
 
 func inspect(gym *store.Gym) error {
 	emptied, err := mendDrills(gym)
-	hours, e2 := mendHours(gym)
-	if emptied+hours > 0 {
+	classes, e2 := mendClasses(gym)
+	if emptied+classes > 0 {
 		slog.Info("mended what an earlier release wrote wrongly", "gym", gym.ID, "empty drills taken away", emptied,
-			"classes mended", hours)
+			"classes mended", classes)
 	}
 	_, e3 := known(gym, "") // so that the first to ask need not wait
 	return errors.Join(err, e2, e3, inspectLists(gym), inspectRuns(gym))
@@ -59,17 +59,17 @@ func mendDrills(gym *store.Gym) (int, error) {
 	return n, err
 }
 
-// mendHours takes those empty drills out of the plans of classes.
-func mendHours(gym *store.Gym) (int, error) {
+// mendClasses takes those empty drills out of the plans of classes.
+func mendClasses(gym *store.Gym) (int, error) {
 	n := 0
-	err := gym.EachHour(func(h store.Hour) error {
-		if _, refused := OpenHour(h); refused == nil {
+	err := gym.EachClass(func(h store.Class) error {
+		if _, refused := OpenClass(h); refused == nil {
 			return nil
 		}
 		if _, can := class.Mended(h.Plan); !can {
 			return nil
 		}
-		changed, err := mendHour(gym, h.ID)
+		changed, err := mendClass(gym, h.ID)
 		if changed {
 			n++
 		}
@@ -110,8 +110,8 @@ func inspectLists(gym *store.Gym) error {
 		_, err := DateDocument(d)
 		look(err)
 	}
-	e6 := gym.EachHour(func(h store.Hour) error {
-		_, err := OpenHour(h)
+	e6 := gym.EachClass(func(h store.Class) error {
+		_, err := OpenClass(h)
 		look(err)
 		return nil
 	})
@@ -127,10 +127,10 @@ func inspectRuns(gym *store.Gym) error {
 	})
 }
 
-// mendHour takes the drills that cannot be read out of the plan of a class; false where that mends nothing.
-func mendHour(gym *store.Gym, id string) (bool, error) {
+// mendClass takes the drills that cannot be read out of the plan of a class; false where that mends nothing.
+func mendClass(gym *store.Gym, id string) (bool, error) {
 	mended := false
-	_, err := gym.MoveHour(id, func(h *store.Hour) error {
+	_, err := gym.MoveClass(id, func(h *store.Class) error {
 		var p class.Class
 		if p, mended = class.Mended(h.Plan); !mended {
 			return nil

@@ -18,7 +18,7 @@ import (
 
 // Gate is a gym's gate.
 func Gate(row store.GymRow) ladder.Gate {
-	return ladder.Gate{Clean: row.GateClean, Run: row.GateRun, Rounds: row.GateRounds, Days: row.GateDays,
+	return ladder.Gate{Clean: row.GateClean, Streak: row.GateRun, Rounds: row.GateRounds, Days: row.GateDays,
 		ADay: row.GateADay}
 }
 

@@ -34,23 +34,23 @@ func NewRun(a store.Assignment, bag store.Rig, p run.Prepared, by drill.Recorder
 	}, line, err
 }
 
-// Course is how a stored round stands.
-func Course(r store.Run) run.RoundClock {
+// ClockOf returns the clock of a stored round.
+func ClockOf(r store.Run) run.RoundClock {
 	return run.RoundClock{
 		State: run.State(r.State), Ending: judge.Ended(r.Ending), Clock: drill.Micros(r.ClockUS),
 		Zero: orZero(r.ZeroAt), Seen: r.SeenAt, Started: orZero(r.StartedAt), Ended: orZero(r.EndedAt),
 	}
 }
 
-// setCourse writes how a round stands.
-func setCourse(r *store.Run, c run.RoundClock) {
+// setClock writes a round's clock into its row.
+func setClock(r *store.Run, c run.RoundClock) {
 	r.State, r.Ending, r.ClockUS, r.SeenAt = string(c.State), string(c.Ending), int64(c.Clock), c.Seen.UTC()
 	r.ZeroAt, r.StartedAt, r.EndedAt = wall(c.Zero), wall(c.Started), wall(c.Ended)
 }
 
 // Heard notes that a round's screen was heard of, and how far it says that the clock has come.
 func Heard(r *store.Run, clock drill.Micros, now time.Time) {
-	setCourse(r, Course(*r).Heard(clock, now))
+	setClock(r, ClockOf(*r).Heard(clock, now))
 }
 
 func wall(t time.Time) *time.Time {
@@ -65,9 +65,9 @@ func wall(t time.Time) *time.Time {
 // of whoever was on the bag is kept: all of it holds, or none.
 func Move(gym *store.Gym, id string, step func(run.RoundClock) (run.RoundClock, error)) (store.Run, error) {
 	return Change(gym, id, func(r *store.Run) error {
-		c, err := step(Course(*r))
+		c, err := step(ClockOf(*r))
 		if err == nil {
-			setCourse(r, c)
+			setClock(r, c)
 		}
 		return err
 	})

@@ -60,8 +60,8 @@ func Timetable(gym *store.Gym, row store.GymRow, now time.Time) (calendar.Calend
 		c.Dates = append(c.Dates, calendar.Date{UID: d.ID, Version: d.Version, Date: out,
 			Session: done[orZero(d.SessionPlanID)]})
 	}
-	hours, err := gym.Hours()
-	for _, h := range hours {
+	classes, err := gym.Classes()
+	for _, h := range classes {
 		if h.StartedAt == nil || h.EndedAt == nil || now.Sub(*h.StartedAt) > heldSince {
 			continue
 		}

@@ -104,9 +104,9 @@ func Reopen(gym *store.Gym, u store.Unreadable) error {
 			_, err := SessionDocument(p)
 			return p.ArchivedAt == nil, err
 		})
-	case store.HourRow:
-		return opened(gym.Hour, u.ID, func(h store.Hour) (bool, error) {
-			_, err := OpenHour(h)
+	case store.ClassRow:
+		return opened(gym.Class, u.ID, func(h store.Class) (bool, error) {
+			_, err := OpenClass(h)
 			return h.RemovedAt == nil, err
 		})
 	case store.DateRow:
@@ -148,8 +148,8 @@ func Remove(gym *store.Gym, u store.Unreadable) error {
 		return gym.Archive(&store.SessionPlan{}, u.ID)
 	case store.DateRow:
 		return gym.Archive(&store.Date{}, u.ID)
-	case store.HourRow:
-		return gym.RemoveHour(u.ID)
+	case store.ClassRow:
+		return gym.RemoveClass(u.ID)
 	case store.RunRow:
 		return gym.RemoveRun(u.ID)
 	}

@@ -39,12 +39,12 @@ func (s *Server) stopAbandoned(ctx context.Context) error {
 // pauseQuiet pauses classes whose screen has gone: they go on where it was heard last.
 func (s *Server) pauseQuiet(ctx context.Context) error {
 	before := s.store.Now().Add(-s.Quiet)
-	rows, failed := s.store.QuietHours(ctx, before)
+	rows, failed := s.store.QuietClasses(ctx, before)
 	for _, row := range rows {
 		gym := s.store.Gym(ctx, row.GymID)
 		err := safely(func() error { return ledger.PauseQuiet(gym, row.ID, before) })
 		if unread, err := ledger.Left(gym, err); unread { // as it stands: nothing in it can be worked out
-			failed = errors.Join(failed, gym.PauseHour(row.ID))
+			failed = errors.Join(failed, gym.PauseClass(row.ID))
 		} else if err != nil {
 			failed = errors.Join(failed, fmt.Errorf("class %s: %w", row.ID, err))
 		}

@@ -2,199 +2,371 @@ package server
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 	"time"
 
+	"melodromos/core/class"
 	"melodromos/core/drill"
-	"melodromos/core/ladder"
-	"melodromos/core/rig"
-	"melodromos/core/roster"
-	"melodromos/core/trainee"
-	"melodromos/ledger"
+	"melodromos/core/run"
+	"melodromos/core/session"
 	"melodromos/store"
 )
 
-// From a new person to what comes next: the first rung is proposed and taken, two clean rounds open the gate, and the
-// next rung is proposed with the reason; a hold and a skip do what they say and stand on the ladder with theirs.
-func TestLadderOverRounds(t *testing.T) {
+// none were done.
+var none = []session.Done{}
+
+// class is a gym with five people, three bags and a class of theirs that is planned.
+func (u user) class() (HeldClass, map[string]Trainee, map[string]Rig) {
+	u.t.Helper()
+	first, rigs := u.hung("speed", "doubleEnd", "hanging")
+	people := u.someMore(map[string]string{"Ada": "beginner", "Ben": "intermediate", "Cid": "first-timer",
+		"Dot": "advanced"})
+	people["Runa"] = first
+	ids := []string{}
+	for _, p := range people {
+		ids = append(ids, p.ID)
+	}
+	slices.Sort(ids)
+	var h HeldClass
+	u.want(200, "POST", "/api/hours", ClassQuestion{People: ids, Bags: []string{}, Minutes: 30}, &h)
+	return h, people, rigs
+}
+
+// A class from its plan to its end: what is told of the floor moves it on, what was done stands in the log once, what
+// is told twice counts once, and it goes on where it was after its screen was away.
+func TestClass(t *testing.T) {
 	s := newSite(t)
-	u := s.coach(t, "Alder")
-	person, rigs := u.hung("speed", "doubleEnd")
-	var page PersonPage
-	u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &page)
-	if len(page.Bags) != 2 || page.Bags[0].Move != ladder.Start || page.Bags[0].Rung != "speed.once" ||
-		page.Bags[0].Clean == nil || page.Next.Kind != "speed" {
-		t.Fatalf("%+v", page.Bags)
+	u := s.coach(t, "Rowan")
+	h, people, rigs := u.class()
+	if len(h.Plan.People) != 5 || h.State != run.Ready || len(h.Faces) == 0 || len(h.Cues) == 0 {
+		t.Fatalf("%d people, %s, %d stretches, %d cues", len(h.Plan.People), h.State, len(h.Faces), len(h.Cues))
 	}
-	var first, same Assignment
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"},
-		&first)
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"},
-		&same)
-	if first.Rung != "speed.once" || same.ID != first.ID {
-		t.Errorf("%+v, then %+v", first, same)
-	}
-	// What the coach changes stays as they have it when the rung is taken again.
-	var mine, kept Assignment
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept",
-		Acceptance{RigID: rigs["doubleEnd"].ID, Choice: "change", Reason: "shorter"}, &mine)
-	c := mine.Doc.Plan.(drill.CombinationDrill)
-	c.Work = 30
-	mine.Doc = DrillDoc{Plan: c}
-	u.want(200, "PUT", "/api/assignments/"+mine.ID, mine, nil)
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["doubleEnd"].ID, Choice: "accept"},
-		&kept)
-	if kept.ID != mine.ID || kept.Doc.Plan.(drill.CombinationDrill).Work != 30 || kept.Rung != "doubleEnd.jab" {
-		t.Errorf("%+v became %+v", mine, kept)
-	}
-	// A drill that was written by hand stands on the ladder too: it is what they have of the rung from then on, and is
-	// left alone.
-	shortened := first.Doc.Plan.(drill.CombinationDrill)
-	shortened.Work = 45
-	byHand := Assignment{RigID: rigs["speed"].ID, TraineeID: person.ID, Name: "My own", Doc: DrillDoc{Plan: shortened}}
-	u.want(200, "POST", "/api/assignments", byHand, &byHand)
-	var again Assignment
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/accept", Acceptance{RigID: rigs["speed"].ID, Choice: "accept"},
-		&again)
-	if byHand.Rung != "speed.once" || again.ID != byHand.ID || again.Doc.Plan.(drill.CombinationDrill).Work != 45 {
-		t.Errorf("%+v beside %+v", again, first)
-	}
-	u.want(204, "DELETE", "/api/assignments/"+byHand.ID, nil, nil)
-	clean := func(int) (bool, float64) { return true, 0.004 }
-	for day := range 2 { // the gate wants two days
-		run := u.struck(first, clean)
-		s.sql(t, "UPDATE runs SET created_at = created_at - make_interval(days => $1) WHERE id = $2", 2-day, run.ID)
-	}
-	var l Ladder
-	u.want(200, "GET", "/api/trainees/"+person.ID+"/ladder/speed", nil, &l)
-	if !l.Rungs[0].Done || l.Rungs[0].Through != 2 || l.Rungs[0].At == nil || l.Rungs[1].Done ||
-		l.Proposal.Rung != "speed.rear" || l.Proposal.Move != ladder.Next {
-		t.Errorf("%+v\n%+v", l.Rungs[0], l.Proposal)
-	}
-	var o roster.Outlook
-	u.want(200, "GET", "/api/assignments/"+first.ID+"/outlook", nil, &o)
-	if o.Best != l.Rungs[0].Best || o.Target != o.Best+1 || o.Held != "" || !(o.Clean > 0.5) {
-		t.Errorf("%+v", o)
-	}
-	if len(l.Decisions) != 3 || l.Decisions[0].Choice != "accept" || l.Decisions[0].Coach == "" {
-		t.Errorf("%+v", l.Decisions)
-	}
-	var p roster.Proposal
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions",
-		Decision{Kind: "speed", Rung: "speed.rear", Choice: "skip", Reason: "did it all last year"}, &p)
-	if p.Rung != "speed.lead" {
-		t.Errorf("%+v", p)
-	}
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions",
-		Decision{Kind: "speed", Rung: "speed.lead", Choice: "hold", Reason: "shoulders"}, &p)
-	if p.Move != ladder.Stay || !strings.Contains(p.Why, "shoulders") {
-		t.Errorf("%+v", p)
-	}
-	u.want(200, "POST", "/api/trainees/"+person.ID+"/decisions",
-		Decision{Kind: "speed", Rung: "speed.lead", Choice: "goOn"}, &p)
-	if p.Move == ladder.Stay || p.Rung != "speed.lead" {
-		t.Errorf("%+v", p)
-	}
-	if status, _, out := u.do("POST", "/api/trainees/"+person.ID+"/decisions",
-		Decision{Kind: "speed", Rung: "reflex.two", Choice: "skip"}); status != 422 ||
-		!strings.Contains(string(out), "body.rung") {
-		t.Errorf("a rung of another bag: %d %s", status, out)
-	}
-	// Another gym sees none of it.
-	other := s.coach(t, "Birch")
-	for _, path := range []string{"/page", "/ladder/speed"} {
-		if status, _, _ := other.do("GET", "/api/trainees/"+person.ID+path, nil); status != 404 {
-			t.Errorf("%s from another gym: %d", path, status)
+	for _, g := range h.Plan.Given {
+		if g.AssignmentID != "" {
+			t.Errorf("a drill is given before the class begins: %+v", g)
 		}
 	}
-	if status, _, _ := other.do("POST", "/api/trainees/"+person.ID+"/accept",
-		Acceptance{RigID: rigs["speed"].ID, Choice: "accept"}); status != 404 {
-		t.Errorf("accepted from another gym: %d", status)
+	path := "/api/hours/" + h.ID
+	u.want(200, "POST", path+"/floor", FloorStep{Action: "start", Deeds: none}, &h)
+	for _, g := range h.Plan.Given {
+		if g.AssignmentID == "" {
+			t.Errorf("not given: %+v", g)
+		}
 	}
-}
-
-// Weeks are planned, and refused where they do not hold together.
-func TestWeeksPlanned(t *testing.T) {
-	s := newSite(t)
-	u := s.coach(t, "Gorse")
-	person, _ := u.hung("speed")
-	person.Weeks = &WeeksDoc{From: time.Now().AddDate(0, 0, -7).Format(time.DateOnly), Days: []int{1, 3, 5}, Rounds: 4,
-		Most: 8}
-	u.want(200, "PUT", "/api/trainees/"+person.ID, person, nil)
+	first := h.Faces[slices.IndexFunc(h.Faces, func(f session.Display) bool { return f.Role == session.Own })]
+	// The first round is skipped after 40 s, and told twice; then it is carried on.
+	deeds := []session.Done{{ID: "a", Deed: session.Skip, At: first.From + 40e6}}
+	step := FloorStep{ClockUS: int64(first.From) + 41e6, Deeds: deeds}
+	u.want(200, "POST", path+"/floor", step, &h)
+	u.want(200, "POST", path+"/floor", step, &h)
+	carried := 0
+	for _, f := range h.Faces {
+		if f.Carried {
+			carried++
+		}
+	}
+	if h.Deeds != 1 || carried != 1 {
+		t.Errorf("%d deeds, %d carried on", h.Deeds, carried)
+	}
+	var told HeldClass
+	u.want(200, "POST", path+"/floor", FloorStep{ClockUS: step.ClockUS,
+		Deeds: []session.Done{{ID: "b", Deed: session.Slower, At: 12e6}}}, &told)
+	if told.Deeds != 1 || !strings.Contains(told.Refused, "tempo") {
+		t.Errorf("slower in the warm-up: %d deeds, %q", told.Deeds, told.Refused)
+	}
+	nameless := FloorStep{Deeds: []session.Done{{Deed: session.Skip}}}
+	if status, _, out := u.do("POST", path+"/floor", nameless); status != 422 {
+		t.Errorf("a deed without an id: %d %s", status, out)
+	}
+	var stations []StationOut
+	next := h.Faces[slices.IndexFunc(h.Faces, func(f session.Display) bool {
+		return f.Role == session.Own && f.From > first.From
+	})]
+	u.want(200, "GET", fmt.Sprintf("%s/stations/%d", path, next.ID), nil, &stations)
+	if len(stations) != 3 {
+		t.Fatalf("%d stations on three bags", len(stations))
+	}
+	for _, x := range stations {
+		if x.Barred != "" || len(x.Timeline.Events) == 0 || x.Timeline.End <= x.Timeline.Start || x.Tempo == 0 {
+			t.Errorf("%s: barred %q, %d events", x.Name, x.Barred, len(x.Timeline.Events))
+		}
+	}
+	if got := u.done(h.ID); got != 5 {
+		t.Errorf("%d turns after the first round", got)
+	}
+	// Somebody goes, the double-end bag breaks.
+	var crew Crew
+	for name, p := range people {
+		if name != "Ben" {
+			crew.People = append(crew.People, p.ID)
+		}
+	}
+	crew.Bags = []string{rigs["speed"].ID, rigs["hanging"].ID}
+	u.want(200, "POST", path+"/anew", crew, &h)
+	if x := h.Plan.Person(people["Ben"].ID); x == nil || !x.Gone || !h.Plan.Bag(rigs["doubleEnd"].ID).Broken {
+		t.Errorf("%+v %+v", h.Plan.People, h.Plan.Bags)
+	}
+	if got := u.done(h.ID); got != 5 {
+		t.Errorf("%d turns after it was planned anew", got)
+	}
+	// The screen goes; the class stands where it was heard last, and goes on there.
+	s.sql(t, `UPDATE hours SET seen_at = now() - interval '2 minutes', zero_at = now() - interval '10 minutes'
+		WHERE id = $1`, h.ID)
+	if err := s.Server.pauseQuiet(t.Context()); err != nil {
+		t.Fatal(err)
+	}
+	u.want(200, "GET", path, nil, &h)
+	if h.State != run.Paused || h.ClockUS != int64(first.From)+41e6 {
+		t.Errorf("%s at %d", h.State, h.ClockUS)
+	}
+	u.want(200, "POST", path+"/floor", FloorStep{Action: "resume", ClockUS: h.ClockUS, Deeds: none}, &h)
+	u.want(200, "POST", path+"/floor", FloorStep{Action: "finish", ClockUS: h.UntilUS, Deeds: none}, &h)
+	if h.State != run.Done {
+		t.Errorf("it ended %s", h.State)
+	}
+	if got, want := u.done(h.ID), 5+4*len(h.Plan.Turns); got != want {
+		t.Errorf("%d turns in all, want %d: the first round, then all again with four people", got, want)
+	}
 	var page PersonPage
-	u.want(200, "GET", "/api/trainees/"+person.ID+"/page", nil, &page)
-	if len(page.Weeks) < 20 || page.Weeks[0].Rounds != 4 || page.Trainee.Weeks == nil ||
-		len(page.Trainee.Weeks.Days) != 3 {
-		t.Errorf("%+v %+v", page.Trainee.Weeks, page.Weeks)
+	u.want(200, "GET", "/api/trainees/"+people["Ada"].ID+"/page", nil, &page)
+	if len(page.Classes) != 1 || page.Classes[0].Rounds == 0 || len(page.Classes[0].Bags) == 0 {
+		t.Errorf("on a person's page: %+v", page.Classes)
 	}
-	person.Weeks.Most = 2
-	if status, _, out := u.do("PUT", "/api/trainees/"+person.ID, person); status != 422 ||
-		!strings.Contains(string(out), "weeks.most") {
-		t.Errorf("%d %s", status, out)
+	if status, _, out := u.do("POST", path+"/anew", crew); status != 422 || !strings.Contains(string(out), "over") {
+		t.Errorf("planned anew after its end: %d %s", status, out)
 	}
 }
 
-// BenchmarkClass opens the pages of a class of sixty who have 20 000 rounds behind them.
-func BenchmarkClass(b *testing.B) {
-	s := newSite(b)
-	u := s.coach(b, "Heath")
-	for _, kind := range rig.Kinds() {
-		u.want(200, "POST", "/api/rigs", Rig{Name: string(kind), Doc: RigDoc{Rig: kinds[string(kind)]}}, nil)
+// done is how many turns are logged of a class.
+func (u user) done(id string) int {
+	u.t.Helper()
+	rows, err := u.gym.Turns(id)
+	if err != nil {
+		u.t.Fatal(err)
 	}
-	var rigs []Rig
-	u.want(200, "GET", "/api/rigs", nil, &rigs)
-	for i := range 60 {
-		var p Trainee
-		u.want(200, "POST", "/api/trainees", Trainee{Name: fmt.Sprintf("Person %d", i), Stance: "orthodox",
-			Band: trainee.Bands[i%5], AgeBand: "adult"}, &p)
-		var a Assignment
-		u.want(200, "POST", "/api/trainees/"+p.ID+"/accept", Acceptance{RigID: rigs[i%5].ID, Choice: "accept"}, &a)
-		s.sql(b, `WITH r AS (
-			INSERT INTO runs (gym_id, drill_id, assignment_id, rig_id, trainee_id, drill_name, rung, rig_doc, drill_doc, source, state, ending, intake_hash, zone, started_at, ended_at, created_at, predicted)
-			SELECT a.gym_id, a.drill_id, a.id, a.rig_id, a.trainee_id, d.name, d.rung, '{}', '{}', 'keys', 'done', 'bell', a.id || ' ' || n, 'UTC', at, at, at, 0.7
-			FROM assignments a JOIN drills d ON d.id = a.drill_id, generate_series(0, 332) n, LATERAL (SELECT now() - make_interval(hours => 30 * n) AS at) t WHERE a.id = $1
-			RETURNING id, gym_id)
-			INSERT INTO outcomes (run_id, gym_id, headline, planned, hits, clean, longest, share, counts, judged, wild) SELECT id, gym_id, 'H', 60, 58, 40, 8, 0.67, true, true, false FROM r`, a.ID)
-		s.sql(b, `INSERT INTO evidence (gym_id, trainee_id, figure, bag_kind, value, spread, origin, found_at)
-			SELECT t.gym_id, t.id, f, r.kind, 0.07, 0.007, 'rounds', now() - make_interval(hours => 30 * n) FROM trainees t, rigs r, unnest(ARRAY['timing', 'miss', 'force']) f, generate_series(0, 100) n WHERE t.id = $1 AND r.id = $2`, p.ID, rigs[i%5].ID)
-	}
-	s.sql(b, "VACUUM ANALYZE")
-	for _, path := range []string{"/api/class", "/api/today", "/api/calendar"} {
-		b.Run(path[5:], func(b *testing.B) {
-			for b.Loop() {
-				u.want(200, "GET", path, nil, nil)
-			}
-		})
-	}
+	return len(rows)
 }
 
-// A proposal is taken whole or not at all, and a decision on a bag that does not hang is none.
-func TestAcceptingIsWhole(t *testing.T) {
+// A class that was planned twice with one key is one, and it can be removed and brought back.
+func TestClassOnce(t *testing.T) {
 	s := newSite(t)
-	u := s.coach(t, "Maple")
-	person, rigs := u.hung("speed")
-	var before []Drill
-	u.want(200, "GET", "/api/drills", nil, &before)
-	if err := u.gym.AddDecision(&store.Decision{TraineeID: person.ID, BagKind: "speed", Rung: "x", Choice: "accept",
-		Reason: strings.Repeat("y", 401), Coach: "C"}); err == nil {
-		t.Fatal("the database takes any reason")
+	u := s.coach(t, "Sallow")
+	person, _ := u.hung("speed")
+	q := ClassQuestion{People: []string{person.ID}, Bags: []string{}, Minutes: 20}
+	const key = "8b0d5b4e-57a2-4d5c-9d38-0a4bb8a5a001"
+	a, _ := u.keyed(key, "/api/hours", q)
+	b, status := u.keyed(key, "/api/hours", q)
+	if a != key || b != key || status != 200 {
+		t.Errorf("%s, then %s (%d)", a, b, status)
 	}
-	// A reason that only the database refuses: the words of the request are checked before.
-	me := ledger.Caller{Coach: must(s.store.CoachByEmail(ctx, u.email)), Gym: u.gym, Row: must(u.gym.Row()),
-		Stop: ctx.Err}
-	if _, err := me.Accept(person.ID, rigs["speed"].ID, "accept", "a\x00b"); err == nil {
-		t.Error("a bad reason was taken")
+	var list []ClassRow
+	u.want(204, "POST", "/api/hours/"+key+"/remove", nil, nil)
+	u.want(200, "GET", "/api/hours", nil, &list)
+	if len(list) != 0 {
+		t.Errorf("removed: %+v", list)
 	}
-	var after []Drill
-	u.want(200, "GET", "/api/drills", nil, &after)
-	if len(after) != len(before) {
-		t.Errorf("%d drills, before %d: half of it was saved", len(after), len(before))
+	u.want(204, "POST", "/api/hours/"+key+"/restore", nil, nil)
+	u.want(200, "GET", "/api/hours", nil, &list)
+	if len(list) != 1 {
+		t.Errorf("brought back: %+v", list)
 	}
-	u.want(204, "DELETE", "/api/rigs/"+rigs["speed"].ID, nil, nil)
-	u.want(422, "POST", "/api/trainees/"+person.ID+"/decisions",
-		Decision{Kind: "speed", Rung: "speed.once", Choice: "hold"}, nil)
-	if rows, err := u.gym.Decisions(person.ID); err != nil || len(rows) != 0 {
-		t.Errorf("%+v %v", rows, err)
+}
+
+// By hand: somebody is put on another bag, and who was there takes their place; a drill of theirs is chosen.
+func TestClassByHand(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Tamarisk")
+	h, people, rigs := u.class()
+	round := h.Plan.Turns[0].Round
+	seats := h.Plan.Turns[0].Seats
+	off := seats[slices.IndexFunc(seats, func(x class.Seat) bool { return x.Bag == "" })]
+	u.want(200, "POST", "/api/hours/"+h.ID+"/seat",
+		Seating{Round: round, Person: off.Person, Bag: rigs["speed"].ID}, &h)
+	if h.Plan.Turns[0].Seat(off.Person).Bag != rigs["speed"].ID {
+		t.Errorf("%+v", h.Plan.Turns[0])
+	}
+	plan := drill.SpeedBagDrill{Technique: drill.OneHand, FirstHand: drill.Rear, Rebounds: 3, StrikeAngle: 25,
+		Tempo: 110, Work: 60}
+	d := Assignment{RigID: rigs["speed"].ID, TraineeID: off.Person, Name: "My own", Doc: DrillDoc{Plan: plan}}
+	u.want(200, "POST", "/api/assignments", d, &d)
+	u.want(200, "POST", "/api/hours/"+h.ID+"/drill", Choosing{off.Person, d.ID}, &h)
+	if g := h.Plan.Of(off.Person, rigs["speed"].ID); g.Name != "My own" || g.AssignmentID != d.ID {
+		t.Errorf("%+v", g)
+	}
+	for name, p := range people {
+		if p.ID == off.Person {
+			continue
+		}
+		if status, _, _ := u.do("POST", "/api/hours/"+h.ID+"/drill", Choosing{p.ID, d.ID}); status != 422 {
+			t.Errorf("%s takes somebody else's drill: %d", name, status)
+		}
+		break
+	}
+}
+
+// Who is erased is in no plan of a class any more, by name or id (a search of all that is stored).
+func TestErasedFromClasses(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Ulmus")
+	h, people, _ := u.class()
+	u.want(200, "POST", "/api/hours/"+h.ID+"/floor", FloorStep{Action: "start", Deeds: none}, &h)
+	u.want(200, "POST", "/api/hours/"+h.ID+"/floor", FloorStep{Action: "finish", ClockUS: h.UntilUS,
+		Deeds: none}, &h)
+	u.want(200, "POST", "/api/trainees/"+people["Runa"].ID+"/erase", Erasure{Name: "Runa", Password: password}, nil)
+	for _, table := range []string{"hours", "turns"} {
+		n := s.number(t, "SELECT count(*) FROM "+table+
+			" x WHERE x::text LIKE '%' || $1 || '%' OR x::text LIKE '%Runa%'", people["Runa"].ID)
+		if n != 0 {
+			t.Errorf("%d rows of %s still tell of them", n, table)
+		}
+	}
+	u.want(200, "GET", "/api/hours/"+h.ID, nil, &h)
+}
+
+// Names that are also words of what is stored, erased: the meaning of nothing else changes, and whatever may still tell
+// of them is told. A whole name of two words goes wherever it stands.
+func TestNamesThatAreWords(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Medlar")
+	first, rigs := u.hung("speed", "hanging")
+	names := []string{"Rounds", "Session", "Young Kind", "Bags", "People", "Given", "Null", "Doc", "Seats Turn", "Work",
+		"Id Name", "Marlo Young"}
+	bands := map[string]string{}
+	for _, n := range names {
+		bands[n] = "beginner"
+	}
+	people := u.someMore(bands)
+	var h HeldClass
+	u.want(200, "POST", "/api/hours", ClassQuestion{People: []string{first.ID, people["Marlo Young"].ID},
+		Bags: []string{}, Minutes: 30}, &h)
+	built, _ := session.BuildUp("1-2-3 | slip rear - 2-3 | duck - 3-2", "hanging", 180)
+	built.Name, built.Note = "Three rounds for the young", "With Marlo Young. Bags by Session; given work."
+	var plan SessionPlan
+	u.want(200, "POST", "/api/sessions", SessionPlan{Session: built}, &plan)
+	date := thursdays
+	date.Name, date.Note = "Class of Marlo Young", "Young people, three rounds"
+	u.want(200, "POST", "/api/dates", date, nil)
+	var link CalendarLinkOut
+	u.want(200, "POST", "/api/calendar-links", CalendarLinkOut{Name: "Phone of Marlo"}, &link)
+	u.want(200, "POST", "/api/invitations", Inviting{"Sister of Marlo Young"}, nil)
+	u.want(200, "PUT", "/api/rigs/"+rigs["speed"].ID, Rig{Name: "Bag of Marlo Young", Version: 1,
+		Doc: rigs["speed"].Doc}, nil)
+	stored := func() string {
+		return s.one(t, `SELECT (SELECT string_agg(plan::text, ';' ORDER BY id) FROM hours) ||
+			(SELECT string_agg(doc::text || name, ';' ORDER BY id) FROM session_plans) ||
+			(SELECT string_agg(doc::text || place::text || name, ';' ORDER BY id) FROM rigs) ||
+			(SELECT string_agg(name || note || skipped::text, ';' ORDER BY id) FROM dates)`)
+	}
+	for _, name := range names[:len(names)-1] { // of whom nothing is written
+		before := stored()
+		var gone Erased
+		u.want(200, "POST", "/api/trainees/"+people[name].ID+"/erase", Erasure{Name: name, Password: password}, &gone)
+		if now := stored(); now != before {
+			t.Errorf("erasing %s changed\n%s\ninto\n%s", name, before, now)
+		}
+	}
+	marlo := people["Marlo Young"]
+	var mentions []Mention
+	u.want(200, "GET", "/api/trainees/"+marlo.ID+"/mentions", nil, &mentions)
+	keys := []string{}
+	for _, m := range mentions {
+		if m.Text == "Phone of Marlo" {
+			keys = append(keys, m.Key)
+		}
+	}
+	var gone Erased
+	u.want(200, "POST", "/api/trainees/"+marlo.ID+"/erase", Erasure{Name: "marlo young", Password: password,
+		Texts: keys}, &gone)
+	now := stored() + s.one(t, "SELECT name FROM calendar_links") + s.one(t, "SELECT for_whom FROM invitations")
+	if strings.Contains(now, "Marlo") || strings.Contains(now, marlo.ID) {
+		t.Errorf("still there: %s", now)
+	}
+	for _, kept := range []string{"Three rounds for the young", "Young people, three rounds", "Class of somebody",
+		"Bag of somebody", "Phone of somebody", "Sister of somebody", `"young"`, `"rounds"`} {
+		if !strings.Contains(now, kept) {
+			t.Errorf("%q is not there any more: %s", kept, now)
+		}
+	}
+	told := fmt.Sprint(gone.Left)
+	// What cannot be read is left as it is where it may say a name, and told.
+	other := u.someMore(map[string]string{"Odile Brandt": "beginner"})["Odile Brandt"]
+	s.sql(t, `INSERT INTO session_plans (gym_id, name, doc, version)
+		SELECT gym_id, 'Spoiled', '{"note": "for Odile Brandt"}', 1 FROM trainees WHERE id = $1`, other.ID)
+	var spoiled Erased
+	u.want(200, "POST", "/api/trainees/"+other.ID+"/erase", Erasure{Name: "Odile Brandt", Password: password}, &spoiled)
+	if len(spoiled.Left) != 1 || !spoiled.Left[0].Unread || spoiled.Left[0].Text != "Spoiled" {
+		t.Errorf("of a session that cannot be read: %+v", spoiled.Left)
+	}
+	for _, left := range []string{"Three rounds for the young", "Young people, three rounds"} {
+		if !strings.Contains(told, left) {
+			t.Errorf("%q is left and not told: %s", left, told)
+		}
+	}
+	u.want(200, "GET", "/api/hours/"+h.ID, nil, &h)
+	u.want(200, "POST", "/api/hours/"+h.ID+"/floor", FloorStep{Action: run.Start, Deeds: none}, &h)
+	if h.Plan.People[0].Young || len(h.Plan.Turns) == 0 || len(h.Plan.Session.Rounds) == 0 {
+		t.Errorf("the class: %+v", h.Plan.People)
+	}
+}
+
+// A session is kept, changed over the version that was read, archived; one that does not add up is refused, and what-if
+// answers say so and mend it.
+func TestSessions(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Viburnum")
+	var all Sessions
+	u.want(200, "GET", "/api/sessions", nil, &all)
+	if len(all.Templates) < 12 || len(all.Own) != 0 || len(all.Doings) == 0 {
+		t.Errorf("%d templates, %d own", len(all.Templates), len(all.Own))
+	}
+	var built session.Session
+	u.want(200, "POST", "/api/build-up", BuildUpQuestion{Text: "1-2-3 | slip rear - 2-3 | duck - 3-2", Bag: "hanging",
+		Seconds: 180}, &built)
+	if len(built.Rounds) != 4 {
+		t.Errorf("%d rounds of three parts", len(built.Rounds))
+	}
+	var kept SessionPlan
+	u.want(200, "POST", "/api/sessions", SessionPlan{Session: built}, &kept)
+	bent := built.Clone()
+	bent.Rounds[0].Blocks[0].Seconds = 60
+	if status, _, out := u.do("PUT", "/api/sessions/"+kept.ID, SessionPlan{Version: kept.Version,
+		Session: bent}); status != 422 || !strings.Contains(string(out), "30 seconds too long") {
+		t.Errorf("a round that is too full: %d %s", status, out)
+	}
+	var look SessionLook
+	u.want(200, "POST", "/api/session-look", SessionQuestion{Session: bent, Changed: &BlockAt{0, 0}}, &look)
+	if look.Barred || look.Session.Rounds[0].Taken() != 180 || look.Session.Rounds[0].Blocks[0].Seconds != 60 ||
+		look.Totals.Strikes == 0 || len(look.Titles) != 4 {
+		t.Errorf("%+v", look)
+	}
+	u.want(200, "POST", "/api/session-look", SessionQuestion{Session: bent}, &look)
+	if !look.Barred {
+		t.Error("nothing bars a round that is too full")
+	}
+	kept.Session = look.Session
+	kept.Session.Rounds[0].Blocks[0].Seconds = 30
+	kept.Session.Name = "Ours"
+	u.want(200, "PUT", "/api/sessions/"+kept.ID, kept, &kept)
+	if status, _, _ := u.do("PUT", "/api/sessions/"+kept.ID, SessionPlan{Version: 1, Session: built}); status != 409 {
+		t.Errorf("over a version that was changed meanwhile: %d", status)
+	}
+	u.want(204, "DELETE", "/api/sessions/"+kept.ID, nil, nil)
+	u.want(200, "GET", "/api/sessions", nil, &all)
+	if len(all.Own) != 0 {
+		t.Errorf("archived: %+v", all.Own)
+	}
+}
+
+// A class that quiet pauses leaves others alone.
+func TestQuietClasses(t *testing.T) {
+	s := newSite(t)
+	u := s.coach(t, "Willow")
+	h, _, _ := u.class()
+	u.want(200, "POST", "/api/hours/"+h.ID+"/floor", FloorStep{Action: "start", Deeds: none}, &h)
+	rows, err := s.store.QuietClasses(t.Context(), time.Now().Add(-time.Minute))
+	if err != nil || slices.ContainsFunc(rows, func(r store.Class) bool { return r.ID == h.ID }) {
+		t.Errorf("%v, %v", rows, err)
 	}
 }

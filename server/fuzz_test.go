@@ -151,7 +151,7 @@ func (m *maker) furnish(u user) {
 	for _, t := range session.Templates()[:4] {
 		var plan SessionPlan
 		u.want(200, "POST", "/api/sessions", SessionPlan{Session: t.Session}, &plan)
-		var h Hour
+		var h HeldClass
 		u.want(200, "POST", "/api/hours", ClassQuestion{People: []string{person.ID}, Bags: []string{}, Minutes: 30}, &h)
 		m.ids["sessions"], m.ids["hours"] = append(m.ids["sessions"], plan.ID), append(m.ids["hours"], h.ID)
 	}

@@ -76,6 +76,6 @@ func (s GymSettings) row() (store.GymRow, error) {
 		BorderSlack: b.Slack, BorderHead: b.Head, BorderTight: b.Tight,
 		Kicks: s.Kicks, PunchNames: string(s.Punches), SlipNames: string(s.Slips),
 		GetReady:  s.GetReady,
-		GateClean: g.Clean, GateRun: g.Run, GateRounds: g.Rounds, GateDays: g.Days, GateADay: g.ADay,
+		GateClean: g.Clean, GateRun: g.Streak, GateRounds: g.Rounds, GateDays: g.Days, GateADay: g.ADay,
 	}, err
 }

@@ -191,7 +191,7 @@ func hitsOf(in Batch, row store.Run, now time.Time) ([]store.Hit, []watch.Hit, e
 		if h.At != nil {
 			hit.AtUS = *h.At
 		} else {
-			hit.AtUS = int64(ledger.Course(row).Now(now)) - *h.Ago
+			hit.AtUS = int64(ledger.ClockOf(row).Now(now)) - *h.Ago
 		}
 		if h.Hand != "" {
 			hand := string(h.Hand)

@@ -41,10 +41,10 @@ type PersonPage struct {
 
 // ClassDone is what somebody did on bags in a class.
 type ClassDone struct {
-	HourID string    `json:"hourId"`
-	At     time.Time `json:"at"`
-	Rounds int       `json:"rounds"`
-	Bags   []string  `json:"bags" doc:"names, in the order in which they were on them"`
+	ClassID string    `json:"hourId"`
+	At      time.Time `json:"at"`
+	Rounds  int       `json:"rounds"`
+	Bags    []string  `json:"bags" doc:"names, in the order in which they were on them"`
 }
 
 // TestTaken is a test as it was done: the times of the taps in seconds, one row for each trial. A reaction test has one
@@ -89,7 +89,7 @@ func personPage(in ledger.PersonPage, err error) (PersonPage, error) {
 	p.Cautions, err = eachRow(in.Cautions, err, cautionOut)
 	p.Recent, err = eachRow(in.Recent, err, logRow)
 	p.Classes, err = eachRow(in.Classes, err, func(d ledger.InClass) (ClassDone, error) {
-		return ClassDone{d.HourID, d.At, d.Rounds, d.Bags}, nil
+		return ClassDone{d.ClassID, d.At, d.Rounds, d.Bags}, nil
 	})
 	return p, err
 }

@@ -10,6 +10,7 @@ import (
 	"melodromos/core/compose"
 	"melodromos/core/drill"
 	"melodromos/core/rig"
+	"melodromos/core/words"
 )
 
 var (
@@ -49,7 +50,7 @@ func TestEveryKindOfRig(t *testing.T) {
 		var a bench.Sheet
 		out := u.want(200, "POST", "/api/bench", BenchQuestion{Rig: RigDoc{Rig: r}, Place: made.Place,
 			Rebounds: rebounds, TraineeID: person.ID}, &a)
-		if !strings.Contains(a.Sentence, "Runa") || len(a.Tempos) != 5 ||
+		if !strings.Contains(words.Joined(a.Said), "Runa") || len(a.Tempos) != 5 ||
 			len(a.Cycle.Trace) < 20 || a.Body == nil || len(a.Side.Handles) < 3 {
 			t.Errorf("%s: %s", kind, out)
 		}

@@ -76,7 +76,7 @@ type RunCourse struct {
 	ClockUS int64     `json:"clockUs"`
 }
 
-func clockOf(gym *store.Gym, r store.Run) int64 { return int64(ledger.Course(r).Now(gym.Now())) }
+func clockOf(gym *store.Gym, r store.Run) int64 { return int64(ledger.ClockOf(r).Now(gym.Now())) }
 
 func runOut(gym *store.Gym, r ledger.Round) (Run, error) {
 	p := r.Opened

@@ -160,7 +160,7 @@ func (s *Server) routes(engine *gin.Engine) {
 	for _, register := range []func(huma.API){
 		s.registerAccount, s.registerInvitations, s.registerTrainees, s.registerPeople, s.registerRigs, s.registerBench,
 		s.registerCalibrations, s.registerGym, s.registerDrills,
-		s.registerAssignments, s.registerCompose, s.registerClass, s.registerSessions, s.registerHours, s.registerRuns,
+		s.registerAssignments, s.registerCompose, s.registerToday, s.registerSessions, s.registerClasses, s.registerRuns,
 		s.registerHits, s.registerReview, s.registerJudging, s.registerProgress, s.registerTakeOut, s.registerBringIn,
 		s.registerTimetable, s.registerUnreadable,
 	} {

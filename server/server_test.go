@@ -47,7 +47,7 @@ func TestNothingCrossesGyms(t *testing.T) {
 	var plan SessionPlan
 	theirs.want(200, "POST", "/api/sessions", SessionPlan{Session: tens.Session}, &plan)
 	second := theirs.someMore(map[string]string{"Oona": "beginner"})["Oona"] // whom no caution bars
-	var class Hour
+	var class HeldClass
 	theirs.want(200, "POST", "/api/hours",
 		ClassQuestion{People: []string{second.ID}, Bags: []string{}, Minutes: 30}, &class)
 	thursday := thursdays

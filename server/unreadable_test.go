@@ -37,9 +37,9 @@ var spoilings = []spoiling{
 	{store.DrillRow, "drills", "doc", "drills", []string{emptyDrill, `{}`, `{"text":"jump"}`}},
 	{store.AssignmentRow, "assignments", "work", "assignments", []string{`1e9`}},
 	{store.SessionRow, "session_plans", "doc", "sessions", []string{`{}`, `[]`, `{"rounds":[{"seconds":"x"}]}`}},
-	{store.HourRow, "hours", "plan", "hours",
+	{store.ClassRow, "hours", "plan", "hours",
 		[]string{`{}`, `{"session":{"rounds":[]}}`, `{"session":null,"turns":[{"round":99}]}`}},
-	{store.HourRow, "hours", "deeds", "hours", []string{`{}`, `[{"deed":"fly"}]`}},
+	{store.ClassRow, "hours", "deeds", "hours", []string{`{}`, `[{"deed":"fly"}]`}},
 	{store.DateRow, "dates", "skipped", "dates", []string{`{}`, `["soon"]`}},
 	{store.RunRow, "runs", "rig_doc", "runs", []string{`{}`}},
 	{store.RunRow, "runs", "drill_doc", "runs", []string{emptyDrill}},
@@ -252,7 +252,7 @@ func TestNothingUnreadableIsWritten(t *testing.T) {
 	u := s.coach(t, "Rowan")
 	person, bag, d := u.furnished(10)
 	gym := s.store.Gym(ctx, s.one(t, "SELECT gym_id::text FROM rigs WHERE id = $1", bag.ID))
-	var h Hour
+	var h HeldClass
 	u.want(200, "POST", "/api/hours", ClassQuestion{People: []string{person.ID}, Bags: []string{}, Minutes: 30}, &h)
 	row, err := gym.Drill(d.DrillID)
 	if err != nil {
@@ -283,10 +283,10 @@ func TestNothingUnreadableIsWritten(t *testing.T) {
 			return gym.AddSessionPlan(&store.SessionPlan{Name: "S", Doc: bad(`{"rounds":[]}`)})
 		},
 		"a class": func() error {
-			return gym.AddHour(&store.Hour{Name: "C", Plan: bad(`{"session":{"rounds":[]}}`)})
+			return gym.AddClass(&store.Class{Name: "C", Plan: bad(`{"session":{"rounds":[]}}`)})
 		},
 		"a class moved": func() error {
-			_, err := gym.MoveHour(h.ID, func(h *store.Hour) error {
+			_, err := gym.MoveClass(h.ID, func(h *store.Class) error {
 				h.Deeds = bad(`[{"deed":"fly"}]`)
 				return nil
 			}, nil)
@@ -358,7 +358,7 @@ func (u user) holds(people []string, plan session.Session) {
 	t.Helper()
 	var before, after []Drill
 	u.want(200, "GET", "/api/drills", nil, &before)
-	var h Hour
+	var h HeldClass
 	u.want(200, "POST", "/api/hours", ClassQuestion{People: people, Bags: []string{}, Session: &plan}, &h)
 	path := "/api/hours/" + h.ID
 	u.want(200, "POST", path+"/floor", FloorStep{Action: run.Start, Deeds: none}, &h)
@@ -399,7 +399,7 @@ func (u user) holds(people []string, plan session.Session) {
 	}
 	var page PersonPage
 	u.want(200, "GET", "/api/trainees/"+h.Done[on].TraineeID+"/page", nil, &page)
-	if !slices.ContainsFunc(page.Classes, func(c ClassDone) bool { return c.HourID == h.ID && c.Rounds > 0 }) {
+	if !slices.ContainsFunc(page.Classes, func(c ClassDone) bool { return c.ClassID == h.ID && c.Rounds > 0 }) {
 		t.Errorf("the class is not on their page, among %d", len(page.Classes))
 	}
 	u.want(200, "GET", "/api/drills", nil, &after)

@@ -44,7 +44,7 @@ type column struct {
 // columns hold all texts in which somebody's name may stand, beside the documents of sessions and classes.
 var textColumns = []column{
 	{&Drill{}, "name", false, ""}, {&Run{}, "drill_name", true, ""}, {&Turn{}, "title", true, "trainee_id"},
-	{&Rig{}, "name", false, ""}, {&SessionPlan{}, "name", false, ""}, {&Hour{}, "name", false, ""},
+	{&Rig{}, "name", false, ""}, {&SessionPlan{}, "name", false, ""}, {&Class{}, "name", false, ""},
 	{&Date{}, "name", false, ""}, {&Date{}, "note", false, ""}, {&CalendarLink{}, "name", false, ""},
 	{&Invitation{}, "for_whom", false, ""}, {&Rating{}, "note", false, ""}, {&Correction{}, "reason", false, ""},
 	{&Trainee{}, "notes", false, "id"}, {&Trainee{}, "goals", false, "id"}, {&Caution{}, "note", false, "trainee_id"},
@@ -97,11 +97,11 @@ func (g *Gym) Texts(pattern, personID string) ([]Text, error) {
 		_ = s.Renamed(func(text string) string { said = append(said, text); return text })
 		list = append(list, Text{Where: "session_plans.doc", Key: p.ID, Text: strings.Join(said, " · ")})
 	}
-	var hours []Hour
-	if err := g.rows().Select("id, name, plan").Where("plan::text ~* ?", pattern).Find(&hours).Error; err != nil {
+	var classes []Class
+	if err := g.rows().Select("id, name, plan").Where("plan::text ~* ?", pattern).Find(&classes).Error; err != nil {
 		return nil, ownError(err)
 	}
-	for _, h := range hours {
+	for _, h := range classes {
 		p, err := class.Read(h.Plan)
 		if err != nil {
 			list = append(list, Text{Where: "hours.plan", Key: h.ID, Text: h.Name, Unread: true})
@@ -217,7 +217,7 @@ func (g *Gym) outOfPlans(id, pattern string, renamed Renaming) error {
 	} else {
 		q = q.Where("plan::text LIKE ? OR plan::text ~* ?", "%"+id+"%", pattern)
 	}
-	var rows []Hour
+	var rows []Class
 	if err := q.Find(&rows).Error; err != nil {
 		return err
 	}
@@ -236,7 +236,7 @@ func (g *Gym) outOfPlans(id, pattern string, renamed Renaming) error {
 		if err != nil {
 			return err
 		}
-		if err := g.rows().Model(&Hour{}).Where("id = ?", h.ID).Update("plan", string(doc)).Error; err != nil {
+		if err := g.rows().Model(&Class{}).Where("id = ?", h.ID).Update("plan", string(doc)).Error; err != nil {
 			return err
 		}
 	}

@@ -120,10 +120,10 @@ func (g *Gym) RatingOf(runID string) (*Rating, error) {
 	return &rows[0], nil
 }
 
-// TurnRatings lists what was said of the turns of an hour.
-func (g *Gym) TurnRatings(hourID string) ([]Rating, error) {
+// TurnRatings lists what was said of the turns of a class.
+func (g *Gym) TurnRatings(classID string) ([]Rating, error) {
 	rows := []Rating{}
-	turns := g.rows().Model(&Turn{}).Select("id").Where("hour_id = ?", hourID)
+	turns := g.rows().Model(&Turn{}).Select("id").Where("hour_id = ?", classID)
 	return rows, ownError(g.rows().Where("turn_id IN (?)", turns).Find(&rows).Error)
 }
 

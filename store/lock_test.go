@@ -37,9 +37,9 @@ func TestSecondLock(t *testing.T) {
 		must(t, g.AddInvitation(&store.Invitation{Secret: []byte(g.ID[:32]), InvitedBy: "A", CoachID: &coach.ID,
 			ExpiresAt: now.Add(time.Hour)}))
 		must(t, g.AddSessionPlan(&store.SessionPlan{Name: "Thirds", Doc: store.Doc(sessionDoc)}))
-		hour := store.Hour{Name: "Class", Plan: store.Doc(`{"session":` + sessionDoc + `}`)}
-		must(t, g.AddHour(&hour))
-		must(t, g.SetTurns([]store.Turn{{HourID: hour.ID, TraineeID: *run.TraineeID, Title: "Skipping", Seconds: 180,
+		class := store.Class{Name: "Class", Plan: store.Doc(`{"session":` + sessionDoc + `}`)}
+		must(t, g.AddClass(&class))
+		must(t, g.SetTurns([]store.Turn{{ClassID: class.ID, TraineeID: *run.TraineeID, Title: "Skipping", Seconds: 180,
 			At: now}}))
 		must(t, g.AddDate(&store.Date{Name: "Evening", Day: now, At: "18:30", Minutes: 60, Skipped: store.Doc("[]")}))
 		must(t, g.AddCalendarLink(&store.CalendarLink{Name: "Phone", Hash: strings.Repeat(g.ID, 2)[:64]}))

@@ -25,18 +25,18 @@ const (
 	DrillRow      RowKind = "drill"
 	AssignmentRow RowKind = "assignment"
 	SessionRow    RowKind = "session"
-	HourRow       RowKind = "class"
+	ClassRow      RowKind = "class"
 	DateRow       RowKind = "date"
 	RunRow        RowKind = "round"
 )
 
 // tables of the kinds.
 var tables = map[RowKind]string{RigRow: "rigs", DrillRow: "drills", AssignmentRow: "assignments",
-	SessionRow: "session_plans", HourRow: "hours", DateRow: "dates", RunRow: "runs"}
+	SessionRow: "session_plans", ClassRow: "hours", DateRow: "dates", RunRow: "runs"}
 
 // Values lists them.
 func (RowKind) Values() []RowKind {
-	return []RowKind{RigRow, DrillRow, AssignmentRow, SessionRow, HourRow, DateRow, RunRow}
+	return []RowKind{RigRow, DrillRow, AssignmentRow, SessionRow, ClassRow, DateRow, RunRow}
 }
 
 // noted holds the rows that were found unreadable since the server started: it looks through all of them then, and

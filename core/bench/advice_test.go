@@ -9,6 +9,7 @@ import (
 
 	"melodromos/core/rig"
 	"melodromos/core/trainee"
+	"melodromos/core/words"
 )
 
 // gym makes up rigs as they hang in gyms: sizes as they are sold and hung, from memory.
@@ -83,7 +84,7 @@ func delivered(q Question, a Answer) (offered int, broken []string) {
 		case err != nil:
 			broken = append(broken, fmt.Sprintf("%+v: %v", c, err))
 		case !then.Strike.Feasible:
-			broken = append(broken, fmt.Sprintf("%+v: %s", c, then.Sentence))
+			broken = append(broken, fmt.Sprintf("%+v: %s", c, words.Joined(then.Said)))
 		case q.Rig.Kind() == rig.Slip && then.Strike.Launch < 0.2:
 			broken = append(broken, fmt.Sprintf("%+v: a pull of %.4f m", c, then.Strike.Launch))
 		case q.Rig.Kind() != rig.Slip && (then.Strike.FistSpeed > q.Ability.FistSpeed*1.001 ||
@@ -144,7 +145,7 @@ func TestAdviceDelivers(t *testing.T) {
 			now.within++
 			if a.Strike.FistSpeed > q.Ability.FistSpeed*1.001 || 60/tempo < 0.7*q.Ability.Alternate &&
 				r.Kind() != rig.Slip {
-				t.Errorf("%s at %.0f a minute is praised: %s", r.Kind(), tempo, a.Sentence)
+				t.Errorf("%s at %.0f a minute is praised: %s", r.Kind(), tempo, words.Joined(a.Said))
 			}
 			continue
 		}

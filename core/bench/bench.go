@@ -34,7 +34,6 @@ type Question struct {
 
 // Answer is all that the bench shows. Where a wanted tempo is out of reach, the picture shows the nearest that is not.
 type Answer struct {
-	Sentence string
 	Said     []Phrase
 	Strike   rig.TempoAnswer
 	Launch   float64 // m/s (m) of what is drawn
@@ -98,7 +97,7 @@ func Ask(q Question) (Answer, error) {
 	if a.Shared, err = shared(q, a.Launch); err != nil {
 		return a, err
 	}
-	a.Said, a.Sentence = said(q, a)
+	a.Said = said(q, a)
 	return a, nil
 }
 

@@ -53,19 +53,22 @@ func must(t testing.TB, q Question) Answer {
 func TestSaid(t *testing.T) {
 	ability := trainee.Start(trainee.Intermediate)
 	for tempo, want := range map[float64]string{
-		126: "Strike at 126 a minute: three rebounds, about half power.",
-		600: "600 a minute is too fast for this bag: within reach is 47 to 513 with three rebounds. Count one, or hang a bag of 17 cm, or take 513 a minute.",
-		20:  "20 a minute is too slow for this bag: within reach is 47 to 513 with three rebounds. Count seven, or take 47 a minute.",
+		126: "Strike at 126 a minute: three rebounds, about half power, met at 25°.",
+		600: "Strike at 600 a minute: three rebounds, out of these hands' reach, met at 25°. That is too fast for this bag: " +
+			"within reach is 47 to 513 with three rebounds: take one rebound, hang a bag of 17 cm or take 513 a minute.",
+		20: "Strike at 20 a minute: three rebounds, out of these hands' reach, met at 25°. That is too slow for this bag: " +
+			"within reach is 47 to 513 with three rebounds: take seven rebounds or take 47 a minute.",
 	} {
+		q := Question{Rig: speed, Meeting: rig.Three, Ability: ability, Tempo: &tempo}
 		a, err := rig.Reach(speed, tempo, rig.Three, rig.Anybody)
 		if err != nil {
 			t.Fatal(err)
 		}
-		if got := Said(rig.Speed, a, ability, words.Metric); got != want {
+		if got := strikeSaid(q, a); got != want {
 			t.Errorf("%g: %q, want %q", tempo, got, want)
 		}
-		if got := Said(rig.Speed, a, ability, words.Imperial); tempo == 600 &&
-			!strings.Contains(got, "a bag of 6.7 in") {
+		q.Units = words.Imperial
+		if got := strikeSaid(q, a); tempo == 600 && !strings.Contains(got, "a bag of 6.7 in") {
 			t.Error(got)
 		}
 	}
@@ -80,22 +83,22 @@ func TestSentenceOfEachKind(t *testing.T) {
 		if r.Kind() == rig.Reflex {
 			verb = " set it "
 		}
-		if !strings.HasPrefix(a.Sentence, "For Tobias"+verb) || !strings.Contains(a.Sentence, " lower. ") {
-			t.Errorf("%s is not hung lower for a small person: %s", name, a.Sentence)
+		said := words.Joined(a.Said)
+		if !strings.HasPrefix(said, "For Tobias"+verb) || !strings.Contains(said, " lower: use this setting. ") {
+			t.Errorf("%s is not hung lower for a small person: %s", name, said)
 		}
-		if !strings.Contains(a.Sentence, fmt.Sprintf("at %.0f a minute", a.Strike.Tempo)) ||
-			strings.Contains(a.Sentence, "Also set") {
-			t.Errorf("%s: %s", name, a.Sentence)
+		if !strings.Contains(words.Joined(a.Said), fmt.Sprintf("at %.0f a minute", a.Strike.Tempo)) {
+			t.Errorf("%s: %s", name, words.Joined(a.Said))
 		}
 		if a.Hung <= 0 {
 			t.Errorf("%s: hung right it has no tempo", name)
 		}
-		t.Log(a.Sentence)
+		t.Log(words.Joined(a.Said))
 	}
 	q := about(slip, tall)
 	q.User = User{}
-	if a := must(t, q); strings.Contains(a.Sentence, "hang") || a.SetUp.Needs != "height" {
-		t.Errorf("with nobody chosen: %s", a.Sentence)
+	if a := must(t, q); strings.Contains(words.Joined(a.Said), "hang") || a.SetUp.Needs != "height" {
+		t.Errorf("with nobody chosen: %s", words.Joined(a.Said))
 	}
 }
 
@@ -110,8 +113,8 @@ func TestHungAsToldIsRight(t *testing.T) {
 				t.Fatalf("%s for %s: %v", r.Kind(), p.Name, err)
 			}
 			again := must(t, q)
-			if again.SetUp.Move != 0 || !strings.Contains(again.Sentence, "right for "+p.Name) {
-				t.Errorf("%s for %s: %s, then %s", r.Kind(), p.Name, a.Sentence, again.Sentence)
+			if again.SetUp.Move != 0 || !strings.Contains(words.Joined(again.Said), "right for "+p.Name) {
+				t.Errorf("%s for %s: %s, then %s", r.Kind(), p.Name, words.Joined(a.Said), words.Joined(again.Said))
 			}
 			// struck by the same fist, not at the same launch
 			if a.Hung != 0 && math.Abs(again.Strike.Tempo-a.Hung) > 0.02*a.Hung && r.Kind() != rig.Slip {
@@ -229,9 +232,11 @@ func ExampleAsk() {
 	if err != nil {
 		panic(err)
 	}
-	fmt.Println(a.Sentence)
+	fmt.Println(strings.ReplaceAll(words.Joined(a.Said), ". ", ".\n"))
 	// Output:
-	// For Tobias hang it 35 cm lower. Slip every pass at 57 a minute, the bag drawn back 52.5 cm.
+	// For Tobias hang it 35 cm lower: use this setting.
+	// Slip every pass at 57 a minute, the bag drawn back 52.5 cm.
+	// Also set the measures of the bag and its place and use.
 }
 
 // A boy of fourteen is not told that nothing is wrong with what he cannot strike, by tempo or by force; what he is
@@ -248,9 +253,9 @@ func TestNotPraised(t *testing.T) {
 		q := boy
 		change(&q)
 		a := must(t, q)
-		if a.Strike.Feasible || strings.Contains(a.Sentence, "nothing") ||
-			!strings.Contains(a.Sentence, "these hands") {
-			t.Errorf("%s: %s", name, a.Sentence)
+		if a.Strike.Feasible || strings.Contains(words.Joined(a.Said), "nothing") ||
+			!strings.Contains(words.Joined(a.Said), "these hands") {
+			t.Errorf("%s: %s", name, words.Joined(a.Said))
 		}
 		if len(a.Strike.Change) == 0 {
 			t.Errorf("%s: no advice", name)

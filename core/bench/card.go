@@ -20,7 +20,8 @@ func Look(bag rig.Rig, place rig.Place, units words.Units) (Glance, error) {
 	if err != nil {
 		return Glance{}, err
 	}
-	g := Glance{Sentence: Said(bag.Kind(), a, somebody, units), Wrong: []string{}}
+	said := strikeSaid(Question{Rig: bag, Meeting: rig.Everyday(bag.Kind()), Ability: somebody, Units: units}, a)
+	g := Glance{Sentence: said, Wrong: []string{}}
 	wrong, _ := rig.Worst(bag.Inspect(rig.Use{Place: place, Launch: a.Launch, Fist: a.FistSpeed,
 		Hardest: somebody.FistSpeed}))
 	for _, f := range wrong {
@@ -52,6 +53,6 @@ func SettingCard(q Question) (Card, error) {
 		}
 	}
 	out.Hung = now.Sheet(q)
-	out.Strike = Said(q.Rig.Kind(), now.Strike, q.Ability, q.Units)
+	out.Strike = strikeSaid(q, now.Strike)
 	return out, nil
 }

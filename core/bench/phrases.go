@@ -3,7 +3,6 @@ package bench
 import (
 	"fmt"
 	"math"
-	"slices"
 	"strings"
 
 	"melodromos/core/answer"
@@ -56,49 +55,47 @@ func (p *phrases) remedy(text string, set []rig.Setting, ask *Asked) {
 	*p = append(*p, Phrase{Text: text, Part: Remedy, Set: answer.List(set), Ask: ask})
 }
 
-// plain is a sentence without its controls.
-func plain(parts ...phrases) string {
-	var text strings.Builder
-	for _, p := range slices.Concat(parts...) {
-		text.WriteString(p.Text)
-	}
-	return strings.TrimSpace(text.String())
-}
+func (p Phrase) String() string { return p.Text }
 
-// said is the sentence of a bag in phrases: how to hang it, how it is struck, what is wrong with it, and its measures;
-// and in plain words, without what is only there to be taken hold of.
-func said(q Question, a Answer) (list phrases, text string) {
-	var hung, setting, struck, measures, wrong, cords phrases
+// said is the sentence of a bag in phrases: how to hang it, how it is struck, what is wrong with it, and its measures.
+func said(q Question, a Answer) phrases {
+	var p phrases
 	kind := q.Rig.Kind()
 	if how := hang(kind, a.SetUp, q.Name, q.Units); how != "" {
-		hung.add(words.Upper(how), PlainWords)
+		p.add(words.Upper(how), PlainWords)
 		if a.SetUp.Move != 0 && len(a.SetUp.Settings) > 0 {
-			setting.add(": ", PlainWords)
-			setting.remedy("use this setting", a.SetUp.Settings, nil)
+			p.add(": ", PlainWords)
+			p.remedy("use this setting", a.SetUp.Settings, nil)
 		}
-		struck.add(". ", PlainWords)
+		p.add(". ", PlainWords)
 	}
-	struck.strike(q, a)
-	measures.add("Also set the ", PlainWords)
-	measures.add("measures of the bag", MeasurePart)
-	measures.add(" and its ", PlainWords)
-	measures.add("place and use", AroundPart)
-	measures.add(". ", PlainWords)
-	wrong.faults(a.Findings)
+	p.strike(q, a)
+	p.add("Also set the ", PlainWords)
+	p.add("measures of the bag", MeasurePart)
+	p.add(" and its ", PlainWords)
+	p.add("place and use", AroundPart)
+	p.add(". ", PlainWords)
+	p.faults(a.Findings)
 	if c := a.Cords; c != nil {
-		cords.add("The cords: ", PlainWords)
+		var ways phrases
 		if len(c.Looser) > 0 {
-			cords.remedy("let them out a step", c.Looser, nil)
-		}
-		if len(c.Looser) > 0 && len(c.Tighter) > 0 {
-			cords.add(" or ", PlainWords)
+			ways.remedy("let them out a step", c.Looser, nil)
 		}
 		if len(c.Tighter) > 0 {
-			cords.remedy("wind them up a step", c.Tighter, nil)
+			ways.remedy("wind them up a step", c.Tighter, nil)
 		}
-		cords.add(". ", PlainWords)
+		if len(ways) > 0 {
+			p.add("The cords", PlainWords)
+			p.offer(ways)
+			p.add(". ", PlainWords)
+		}
 	}
-	return slices.Concat(hung, setting, struck, measures, wrong, cords), plain(hung, struck, wrong)
+	return p
+}
+
+// offer lists remedies after a colon: one, another or a third.
+func (p *phrases) offer(list phrases) {
+	*p = append(*p, words.Ways(list, func(text string) Phrase { return Phrase{Text: text, Set: []rig.Setting{}} })...)
 }
 
 // strike says how the bag is struck, or slipped.
@@ -164,9 +161,7 @@ func (p *phrases) ways(q Question, a Answer) {
 		case c.What == "bagLength":
 			list.add("hang a bag of "+q.Units.Length(c.To), PlainWords)
 		default:
-			one := rig.TempoAnswer{Change: []rig.Change{c}}
-			list.remedy(words.Lower(strings.TrimSuffix(advised(one, q.Units), ".")),
-				[]rig.Setting{{Field: c.What, To: c.To}}, nil)
+			list.remedy(way(c, q.Units), []rig.Setting{{Field: c.What, To: c.To}}, nil)
 		}
 	}
 	if len(cords) > 0 {
@@ -176,17 +171,7 @@ func (p *phrases) ways(q Question, a Answer) {
 		}
 		list.remedy(way, cords, nil)
 	}
-	for i, r := range list {
-		switch {
-		case i == 0:
-			p.add(": ", PlainWords)
-		case i == len(list)-1:
-			p.add(" or ", PlainWords)
-		default:
-			p.add(", ", PlainWords)
-		}
-		*p = append(*p, r)
-	}
+	p.offer(list)
 }
 
 // faults says what is wrong with the bag beside its height, the first two with what would mend them.

@@ -3,21 +3,16 @@ package bench
 import (
 	"fmt"
 	"math"
-	"strconv"
-	"strings"
 
 	"melodromos/core/rig"
-	"melodromos/core/trainee"
 	"melodromos/core/words"
 )
 
-// Said puts a rig's answer into the sentence a coach asks for: at what tempo to strike and how, or why not and what to
-// change instead.
-func Said(kind rig.Kind, a rig.TempoAnswer, ability trainee.Ability, units words.Units) string {
-	if a.Feasible {
-		return words.Upper(tempo(kind, a, ability, units)) + "."
-	}
-	return strings.TrimSpace(Unreachable(kind, a) + ". " + advised(a, units))
+// strikeSaid says in plain words at what tempo to strike and how, or why not and what to change instead.
+func strikeSaid(q Question, strike rig.TempoAnswer) string {
+	var p phrases
+	p.strike(q, Answer{Strike: strike, Launch: strike.Launch})
+	return words.Joined(p)
 }
 
 // Unreachable says why a tempo is out of reach, without a full stop.
@@ -59,16 +54,6 @@ func spanOf(l rig.Tempo) string {
 	return words.Trimmed(l.Slowest) + " to " + words.Trimmed(l.Fastest)
 }
 
-// tempo says what to do at the tempo that was found.
-func tempo(kind rig.Kind, a rig.TempoAnswer, ability trainee.Ability, units words.Units) string {
-	if kind == rig.Slip {
-		return fmt.Sprintf("slip %s at %.0f a minute, the bag drawn back %s", counted(kind, a.Limits.Rebounds), a.Tempo,
-			units.Length(a.Launch))
-	}
-	return fmt.Sprintf("strike at %.0f a minute: %s, %s", a.Tempo, counted(kind, a.Limits.Rebounds),
-		ability.Effort(a.FistSpeed))
-}
-
 // counted says what one count stands for: rebounds at a speed bag, which return or pass elsewhere.
 func counted(kind rig.Kind, n int) string {
 	thing := "return"
@@ -87,45 +72,19 @@ func counted(kind rig.Kind, n int) string {
 	return "every " + words.Ordinal(n) + " " + thing
 }
 
-// advised puts the changes that would help into one sentence.
-func advised(a rig.TempoAnswer, units words.Units) string {
-	var ways []string
-	cords := false
-	for _, c := range a.Change {
-		switch c.What {
-		case "rebounds":
-			ways = append(ways, "count "+words.Number(int(c.To)))
-		case "bagLength":
-			ways = append(ways, "hang a bag of "+units.Length(c.To))
-		case "anchorHeight":
-			ways = append(ways, "put the anchor at "+units.Length(c.To))
-		case "chain":
-			ways = append(ways, "hang it on "+units.Length(c.To)+" of chain")
-		case "poleLength":
-			ways = append(ways, "take a pole of "+units.Length(c.To))
-		case "ballMass":
-			ways = append(ways, fmt.Sprintf("take a ball of %s kg", words.Trimmed(c.To)))
-		case "spring":
-			ways = append(ways, fmt.Sprintf("take a spring of %.0f newton-metres a radian", c.To))
-		case "upper.relaxed", "lower.relaxed":
-			if !cords {
-				way := "let both cords out"
-				if a.Tempo > a.Limits.Fastest {
-					way = "wind both cords up"
-				}
-				ways = append(ways, way)
-			}
-			cords = true
-		case "launch":
-			ways = append(ways, "strike it softer")
-		case "tempo":
-			ways = append(ways, fmt.Sprintf("take %s a minute", strconv.FormatFloat(c.To, 'f', -1, 64)))
-		}
+// way says one change of a measure that would bring a tempo within reach.
+func way(c rig.Change, units words.Units) string {
+	switch c.What {
+	case "anchorHeight":
+		return "put the anchor at " + units.Length(c.To)
+	case "chain":
+		return "hang it on " + units.Length(c.To) + " of chain"
+	case "poleLength":
+		return "take a pole of " + units.Length(c.To)
+	case "ballMass":
+		return fmt.Sprintf("take a ball of %s kg", words.Trimmed(c.To))
 	}
-	if len(ways) == 0 {
-		return ""
-	}
-	return words.Upper(strings.Join(ways, ", or ")) + "."
+	return fmt.Sprintf("take a spring of %.0f newton-metres a radian", c.To)
 }
 
 // hang says how to hang a rig for somebody, or "" where that is not known.

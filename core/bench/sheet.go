@@ -76,7 +76,6 @@ type SharedRow struct {
 // Sheet is an answer as the bag's page shows it. Where the wanted tempo is out of reach, cycle shows the nearest one
 // that is not.
 type Sheet struct {
-	Sentence string          `json:"sentence"`
 	Said     []Phrase        `json:"said" doc:"the sentence in phrases whose parts can be taken hold of"`
 	Feasible bool            `json:"feasible"`
 	Tempo    float64         `json:"tempo"`
@@ -108,7 +107,7 @@ type Sheet struct {
 func (a Answer) Sheet(q Question) Sheet {
 	limits := a.Strike.Limits
 	out := Sheet{
-		Sentence: a.Sentence, Said: a.Said, Feasible: a.Strike.Feasible, Tempo: a.Strike.Tempo, Drawn: a.Launch,
+		Said: a.Said, Feasible: a.Strike.Feasible, Tempo: a.Strike.Tempo, Drawn: a.Launch,
 		Slowest: limits.Slowest, Fastest: limits.Fastest, Change: answer.List(a.Strike.Change),
 		Least: min(limits.SlowestLaunch, limits.FastestLaunch), Most: max(limits.SlowestLaunch, limits.FastestLaunch),
 		Tempos: Rows(a.Tempos), SetUp: setUpSheet(a.SetUp), Hung: a.Hung, Loads: answer.List(a.Loads), Side: a.Side,

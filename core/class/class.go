@@ -184,19 +184,19 @@ func (p *Class) turnOf(round int) *Turn {
 type Ask struct {
 	People  []string // ids of those who are here
 	Bags    []string // ids of the bags that are used; none for all that hang
-	Minutes int      // of the usual hour
+	Minutes int      // of the usual class
 	Session *session.Session
 }
 
 // Limits of a class. Assumed.
 const (
-	MostPeople  = 60
-	LeastHour   = 10
-	MostHour    = 180
-	inARow      = 3 // rounds on bags until one off them
-	inARowYoung = 2
-	mostRounds  = 8 // on bags for one person (common practice: four to eight)
-	mostYoung   = 6
+	MostPeople    = 60
+	ShortestClass = 10
+	LongestClass  = 180
+	inARow        = 3 // rounds on bags until one off them
+	inARowYoung   = 2
+	mostRounds    = 8 // on bags for one person (common practice: four to eight)
+	mostYoung     = 6
 )
 
 // most is how many rounds somebody is on bags in a row, 0 for any number, and how many in all. Where the session is the

@@ -18,11 +18,12 @@ import (
 // the drill that the ladder proposes there; whoever has no bag in a round has something to do off it. The same class
 // gives the same plan. Nobody, nobody who may train, and a bag that does not hang are refused.
 func New(c roster.Roster, ask Ask) (Class, error) {
-	frame := session.Hour(ask.Minutes, session.ContestRound, "")
+	frame := session.Class(ask.Minutes, session.ContestRound, "")
 	if ask.Session != nil {
 		frame = ask.Session.Clone()
-	} else if ask.Minutes < LeastHour || ask.Minutes > MostHour {
-		return Class{}, input.Refuse("minutes", "expected %d to %d minutes, not %d", LeastHour, MostHour, ask.Minutes)
+	} else if ask.Minutes < ShortestClass || ask.Minutes > LongestClass {
+		return Class{}, input.Refuse("minutes", "expected %d to %d minutes, not %d", ShortestClass, LongestClass,
+			ask.Minutes)
 	}
 	p := planned(c, Class{Session: frame, Given: []Given{}, Turns: []Turn{}, Rehangs: []Rehang{}})
 	if err := p.bring(ask.People); err != nil {
@@ -33,7 +34,7 @@ func New(c roster.Roster, ask Ask) (Class, error) {
 	}
 	if ask.Session == nil && !slices.ContainsFunc(p.members, func(m member) bool { return !m.Age.Minor() }) {
 		// Rounds of two minutes for the young (common practice).
-		p.plan.Session = session.Hour(ask.Minutes, 120, "")
+		p.plan.Session = session.Class(ask.Minutes, 120, "")
 	}
 	if ask.Session == nil {
 		p.plan.Session.Name = c.Now.In(zone(c)).Weekday().String() + " class"

@@ -62,7 +62,7 @@ type Answer struct {
 	Composed *SwingLine                `json:"composed,omitempty" doc:"of a combination"`
 	Problem  string                    `json:"problem,omitempty" doc:"why it cannot be run, where it cannot"`
 	Field    string                    `json:"field,omitempty" doc:"the field the problem lies in"`
-	Sentence string                    `json:"sentence"`
+	Sentence string                    `json:"sentence" doc:"the same in plain words"`
 	Said     []Piece                   `json:"said" doc:"the drill as a sentence whose parts can be taken hold of"`
 	Before   []string                  `json:"before" doc:"cautions before a round of it"`
 	Spared   []string                  `json:"spared" doc:"what is made softer or shorter of it for this person, and why"`
@@ -103,6 +103,7 @@ func Ask(q Question) (Answer, error) {
 	case drill.SpeedBagDrill:
 		t, err = a.technique(d, q)
 	}
+	a.Sentence = words.Joined(a.Said)
 	if err != nil || a.Problem != "" || q.Glance {
 		return a, err
 	}
@@ -122,8 +123,7 @@ func (a *Answer) technique(d drill.SpeedBagDrill, q Question) (drill.Timeline, e
 	if err != nil {
 		return drill.Timeline{}, err
 	}
-	a.Sentence, a.Change, a.Slowest, a.Fastest = bench.Said(rig.Speed, reach, ability, q.Units),
-		answer.List(reach.Change), reach.Limits.Slowest, reach.Limits.Fastest
+	a.Change, a.Slowest, a.Fastest = answer.List(reach.Change), reach.Limits.Slowest, reach.Limits.Fastest
 	if reach.Feasible {
 		a.Window, a.Fist, a.Effort = answer.Known(reach.Window), answer.Known(reach.FistSpeed),
 			ability.Effort(reach.FistSpeed)

@@ -58,7 +58,7 @@ func TestAsk(t *testing.T) {
 		t.Errorf("%+v", a.Suits)
 	}
 	a = must(t, Question{Plan: line("1-2 - slip lead - 3"), On: floor(cords, trainee.Beginner), Units: words.Metric})
-	if a.Composed == nil || len(a.Composed.Moves) != 4 || !strings.Contains(a.Sentence, "4 moves, 3 strikes") ||
+	if a.Composed == nil || len(a.Composed.Moves) != 4 || !strings.Contains(a.Sentence, ", the voice ") ||
 		a.Suits == nil || *a.Fist != 3 {
 		t.Errorf("%+v", a)
 	}

@@ -31,8 +31,8 @@ type FitOut struct {
 	Answers  *float64       `json:"answers,omitempty" doc:"share of the unforeseen cues that are answered in time"`
 	Made     string         `json:"made" doc:"what the prediction is made of, in a sentence"`
 	Slips    *float64       `json:"slips,omitempty" doc:"share of the moves against a slip bag that are in time"`
-	Run      float64        `json:"run" doc:"mean run of clean strikes"`
-	Longest  float64        `json:"longest" doc:"longest run to expect"`
+	Streak   float64        `json:"run" doc:"mean streak of clean strikes"`
+	Longest  float64        `json:"longest" doc:"longest streak to expect"`
 	Standing level.Standing `json:"standing"`
 	Weakest  string         `json:"weakest" doc:"the weakest link, in words"`
 	Cause    string         `json:"cause" doc:"hands, timing or miss"`
@@ -70,7 +70,7 @@ func gradeOut(g level.Grade) GradeOut {
 }
 
 func fitOut(f level.Fit) FitOut {
-	return FitOut{f.Clean, f.Counted, answer.Known(f.Answers), f.Made, answer.Known(f.Slips), f.Run, f.Longest,
+	return FitOut{f.Clean, f.Counted, answer.Known(f.Answers), f.Made, answer.Known(f.Slips), f.Streak, f.LongestStreak,
 		f.Standing(), f.Weakest.Why, string(f.Weakest.Cause), f.Weakest.Strike.Move}
 }
 
@@ -78,7 +78,7 @@ func neighbourOut(n level.Neighbour, ok bool) *NeighbourOut {
 	if !ok {
 		return nil
 	}
-	return &NeighbourOut{n.By.Words(), drill.Doc{Plan: n.Plan}, n.Grade.Level, n.Fit.Clean, n.Fit.Run}
+	return &NeighbourOut{n.By.Words(), drill.Doc{Plan: n.Plan}, n.Grade.Level, n.Fit.Clean, n.Fit.Streak}
 }
 
 // suits grades a plan that has been laid out, predicts it for this person and looks for its neighbours.

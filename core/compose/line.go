@@ -1,7 +1,6 @@
 package compose
 
 import (
-	"fmt"
 	"math"
 
 	"melodromos/core/answer"
@@ -10,7 +9,6 @@ import (
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/rig"
-	"melodromos/core/words"
 )
 
 // SwingLine is the picture of a combination over the bag's swing, as the composer draws it.
@@ -142,7 +140,6 @@ func (a *Answer) line(c drill.CombinationDrill, q Question) (drill.Timeline, err
 	if asked, ok := q.Plan.(drill.CombinationDrill); ok {
 		a.Knobs = lineKnobs(asked, c, on, out, a.Effort)
 	}
-	a.Sentence = sentence(c, on.Bag.Kind(), rep, out, q.Units)
 	a.Said = sayLine(c, rep, out, a, q.Units)
 	return t, nil
 }
@@ -175,34 +172,4 @@ func preview(t drill.Timeline, rep drill.Repetition) []drill.Event {
 		}
 	}
 	return list
-}
-
-// guards say how a slip bag that hangs still is worked.
-var guards = map[drill.Guard]string{drill.RoundIt: "go round it", drill.ThroughIt: "go through beside it",
-	drill.StopShort: "stop short of it"}
-
-// sentence says the two tempos, and what does not fit.
-func sentence(c drill.CombinationDrill, kind rig.Kind, rep drill.Repetition, out SwingLine, units words.Units) string {
-	text := words.Count(out.Balance.Moves, "move")
-	if out.Balance.Strikes < out.Balance.Moves {
-		text += ", " + words.Count(out.Balance.Strikes, "strike")
-	}
-	if out.Inside != nil {
-		text += fmt.Sprintf(", %.0f a minute inside", *out.Inside)
-	}
-	text += fmt.Sprintf("; every %s s, %s", words.Trimmed(c.Every(rep)), words.Count(out.Times, "time"))
-	late := rep.Late()
-	switch {
-	case len(late) > 0:
-		m := late[0]
-		text += fmt.Sprintf("; the %s is %.0f ms late", m.Placed.Move, 1000*m.Late)
-	case c.Pull > 0:
-		text += ", the bag drawn back " + units.Length(c.Pull)
-	case kind == rig.Slip:
-		text += ", the bag hanging still"
-		if how := guards[c.Guard]; how != "" {
-			text += ": " + how
-		}
-	}
-	return words.Upper(text) + "."
 }

@@ -26,14 +26,16 @@ type Piece struct {
 // saying is a sentence that is being put together.
 type saying []Piece
 
-func (s *saying) plain(text string) {
-	*s = append(*s, Piece{Text: text, Fields: []string{}, With: Patch{}})
-}
+func (p Piece) String() string { return p.Text }
+
+func plain(text string) Piece { return Piece{Text: text, Fields: []string{}, With: Patch{}} }
+
+func (s *saying) plain(text string) { *s = append(*s, plain(text)) }
 
 // part is one that can be taken hold of: of the fields that are named, those that there is a knob for; plain words
 // where there is none.
 func (s *saying) part(text string, of []Knob, fields ...string) {
-	p := Piece{Text: text, Fields: []string{}, With: Patch{}}
+	p := plain(text)
 	for _, f := range fields {
 		for _, k := range of {
 			if k.Field == f || strings.HasSuffix(f, ".") && strings.HasPrefix(k.Field, f) {
@@ -48,18 +50,8 @@ func (s *saying) wrong(text string) {
 	*s = append(*s, Piece{Text: text, Fields: []string{}, With: Patch{}, Wrong: true})
 }
 
-// remedies are offered in a row: one, another or a third.
-func (s *saying) remedies(list []Piece) {
-	for i, p := range list {
-		switch {
-		case i > 0 && i == len(list)-1:
-			s.plain(" or ")
-		case i > 0:
-			s.plain(", ")
-		}
-		*s = append(*s, p)
-	}
-}
+// offer lists remedies after a colon.
+func (s *saying) offer(list []Piece) { *s = append(*s, words.Ways(list, plain)...) }
 
 func remedy(text string, with Patch) Piece { return Piece{Text: text, Fields: []string{}, With: with} }
 
@@ -134,6 +126,10 @@ func sayLine(c drill.CombinationDrill, rep drill.Repetition, out SwingLine, a *A
 	s.misfit(rep, out)
 	return s
 }
+
+// guards say how a slip bag that hangs still is worked.
+var guards = map[drill.Guard]string{drill.RoundIt: "go round it", drill.ThroughIt: "go through beside it",
+	drill.StopShort: "stop short of it"}
 
 // lands says which of the bag's returns the strikes meet, and what of it is out of the ordinary.
 func lands(c drill.CombinationDrill, knobs []Knob) string {
@@ -210,10 +206,7 @@ func (s *saying) misfit(rep drill.Repetition, out SwingLine) {
 			list = append(list, remedy("let it go from further back", Patch{"pull": o.To}))
 		}
 	}
-	if len(list) > 0 {
-		s.plain(": ")
-		s.remedies(list)
-	}
+	s.offer(list)
 	s.plain(".")
 }
 
@@ -316,16 +309,13 @@ func sayTechnique(d drill.SpeedBagDrill, a *Answer, reach rig.TempoAnswer) []Pie
 		for _, c := range a.Change {
 			switch c.What {
 			case "rebounds":
-				list = append(list, remedy(words.Count(int(c.To), "rebound"), Patch{"rebounds": int(c.To)}))
+				list = append(list, remedy("take "+words.Count(int(c.To), "rebound"), Patch{"rebounds": int(c.To)}))
 			case "tempo":
-				list = append(list, remedy(words.Trimmed(c.To)+" a minute", Patch{"tempo": c.To}))
+				list = append(list, remedy("take "+words.Trimmed(c.To)+" a minute", Patch{"tempo": c.To}))
 			}
 		}
 		s.wrong(bench.Unreachable(rig.Speed, reach))
-		if len(list) > 0 {
-			s.plain(": take ")
-			s.remedies(list)
-		}
+		s.offer(list)
 		s.plain(".")
 	}
 	return s

@@ -119,13 +119,13 @@ func (a *analysis) gaps() []float64 {
 func (a *analysis) ordered() []float64 {
 	at := make([]float64, len(a.rows)+1)
 	at[len(a.rows)] = math.Inf(1)
-	run := 0
+	streak := 0
 	for i := len(a.rows) - 1; i >= 0; i-- {
 		if at[i] = at[i+1]; !a.rows[i].clean() {
-			run = 0
+			streak = 0
 			continue
 		}
-		if run++; run >= order {
+		if streak++; streak >= order {
 			at[i] = a.rows[i+order-1].At
 		}
 	}

@@ -27,7 +27,7 @@ func TestCorrect(t *testing.T) {
 			r.Longest,
 		)
 	}
-	if len(r.Breaks) != 3 || r.Breaks[0].Run != 10 {
+	if len(r.Breaks) != 3 || r.Breaks[0].Streak != 10 {
 		t.Errorf("%+v", r.Breaks)
 	}
 	r.Correct([]Correction{{10, Clean}, {20, Clean}, {30, Clean}})

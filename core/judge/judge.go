@@ -166,16 +166,16 @@ func verdict(s Strike, h Hit, e float64) Verdict {
 	return Clean
 }
 
-// tally fills the numbers of each verdict and the longest run. An extra hit does not break a run.
+// tally fills the numbers of each verdict and the longest streak. An extra hit does not break a streak.
 func (r *Result) tally(hits int) {
 	r.Clean, r.Early, r.Late, r.Missed, r.Harmless, r.Longest = 0, 0, 0, 0, 0, 0
-	run := 0
+	streak := 0
 	for _, i := range r.order {
 		switch r.Strikes[i] {
 		case Clean:
 			r.Clean++
-			run++
-			r.Longest = max(r.Longest, run)
+			streak++
+			r.Longest = max(r.Longest, streak)
 			continue
 		case Early:
 			r.Early++
@@ -187,7 +187,7 @@ func (r *Result) tally(hits int) {
 			r.Harmless++
 			continue
 		}
-		run = 0
+		streak = 0
 	}
 	r.Extra = hits - len(r.Matches)
 }

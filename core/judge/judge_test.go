@@ -54,7 +54,7 @@ func TestSteadyOffset(t *testing.T) {
 	near(t, "bias", r.Bias, 0.040, 1e-9)
 	near(t, "spread", r.Spread, 0, 1e-9)
 	if r.Longest != 89 {
-		t.Errorf("longest run %d, want 89", r.Longest)
+		t.Errorf("longest streak %d, want 89", r.Longest)
 	}
 	for k, m := range r.Matches { // hit k belongs to strike k, from the gap on to strike k+1
 		want := k
@@ -89,7 +89,7 @@ func TestCounts(t *testing.T) {
 			t.Errorf("strike %d is %s, want %s", i, r.Strikes[i], v)
 		}
 	}
-	if r.Longest != 7 { // 13 to 19; an extra does not break a run
+	if r.Longest != 7 { // 13 to 19; an extra does not break a streak
 		t.Errorf("longest %d, want 7", r.Longest)
 	}
 }
@@ -297,7 +297,7 @@ func TestMeasures(t *testing.T) {
 	if m.Hands[0].Planned != 30 || m.Hands[0].Clean != 29 {
 		t.Errorf("%+v", m.Hands[0])
 	}
-	if len(m.Breaks) != 1 || m.Breaks[0].Strike != 20 || m.Breaks[0].Run != 20 {
+	if len(m.Breaks) != 1 || m.Breaks[0].Strike != 20 || m.Breaks[0].Streak != 20 {
 		t.Fatalf("breaks %+v", m.Breaks)
 	}
 	near(t, "recovery", m.Breaks[0].Recover, 2, 1e-9) // order is the third clean strike, 24 at 12 s

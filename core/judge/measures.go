@@ -23,11 +23,11 @@ type Subset struct {
 	Spread   float64 // s; NaN under two matches
 }
 
-// Break is a strike that ended a run of clean ones.
+// Break is a strike that ended a streak of clean ones.
 type Break struct {
 	Strike  int
 	At      float64 // s, planned
-	Run     int     // clean strikes before it
+	Streak  int     // clean strikes before it
 	Verdict Verdict
 	Recover float64 // s until order was found again, recovered clean strikes in a row; NaN where it never was
 }
@@ -131,11 +131,11 @@ func breaks(r Result, strikes []Strike) []Break {
 	}
 	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(strikes[a].At, strikes[b].At) })
 	var list []Break
-	run, open := 0, -1 // open: the first break since order was last found
+	streak, open := 0, -1 // open: the first break since order was last found
 	for _, i := range order {
 		if r.Strikes[i] == Clean {
-			run++
-			if run == recovered && open >= 0 {
+			streak++
+			if streak == recovered && open >= 0 {
 				for k := open; k < len(list); k++ {
 					list[k].Recover = strikes[i].At - list[k].At
 				}
@@ -143,14 +143,14 @@ func breaks(r Result, strikes []Strike) []Break {
 			}
 			continue
 		}
-		if run > 0 {
-			list = append(list, Break{Strike: i, At: strikes[i].At, Run: run, Verdict: r.Strikes[i],
+		if streak > 0 {
+			list = append(list, Break{Strike: i, At: strikes[i].At, Streak: streak, Verdict: r.Strikes[i],
 				Recover: math.NaN()})
 			if open < 0 {
 				open = len(list) - 1
 			}
 		}
-		run = 0
+		streak = 0
 	}
 	return list
 }

@@ -37,15 +37,15 @@ func JudgeSlips(t drill.Timeline, touches []float64, until drill.Micros) Slips {
 		}
 	}
 	s.Passes = len(at)
-	run := 0
+	streak := 0
 	for _, hit := range touched {
 		if hit {
 			s.Touched++
-			run = 0
+			streak = 0
 			continue
 		}
-		run++
-		s.Longest = max(s.Longest, run)
+		streak++
+		s.Longest = max(s.Longest, streak)
 	}
 	return s
 }

@@ -11,7 +11,7 @@ import (
 // many rungs somebody passes in one day at the most.
 type Gate struct {
 	Clean  float64 `json:"clean" minimum:"0.3" maximum:"1"`
-	Run    int     `json:"run" minimum:"1" maximum:"200" doc:"in a row"`
+	Streak int     `json:"run" minimum:"1" maximum:"200" doc:"in a row"`
 	Rounds int     `json:"rounds" minimum:"1" maximum:"10"`
 	Days   int     `json:"days" minimum:"1" maximum:"10" doc:"on which those rounds are to lie"`
 	ADay   int     `json:"aDay" minimum:"1" maximum:"10" doc:"rungs passed in one day at the most"`
@@ -19,7 +19,7 @@ type Gate struct {
 
 // DefaultGate is 80 % clean and ten in a row, in two rounds on two days, and two rungs a day. Assumed; a gym may set
 // its own.
-var DefaultGate = Gate{Clean: 0.80, Run: 10, Rounds: 2, Days: 2, ADay: 2}
+var DefaultGate = Gate{Clean: 0.80, Streak: 10, Rounds: 2, Days: 2, ADay: 2}
 
 // Check refuses a gate that nobody could pass, by field.
 func (g Gate) Check() error {
@@ -36,7 +36,7 @@ const tempoWithin = 0.05
 // throughout, and where a rung names a tempo it has to be held.
 func (g Gate) Passes(r run.PastRound) bool {
 	held := heldTempo(r)
-	return !r.Eased && r.Planned > 0 && r.Share >= g.Clean-1e-9 && r.Longest >= min(g.Run, r.Planned) &&
+	return !r.Eased && r.Planned > 0 && r.Share >= g.Clean-1e-9 && r.Longest >= min(g.Streak, r.Planned) &&
 		(held == 0 || math.Abs(held-1) <= tempoWithin)
 }
 

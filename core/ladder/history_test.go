@@ -153,7 +153,7 @@ func TestDaysCount(t *testing.T) {
 	if p := c.Propose(); p.Move != Next || p.Index != 3 {
 		t.Errorf("the day after: %+v", p)
 	}
-	if err := (Gate{Clean: 0.8, Run: 10, Rounds: 1, Days: 2, ADay: 1}).Check(); err == nil {
+	if err := (Gate{Clean: 0.8, Streak: 10, Rounds: 1, Days: 2, ADay: 1}).Check(); err == nil {
 		t.Error("one round on two days")
 	}
 }

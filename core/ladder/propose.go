@@ -198,7 +198,7 @@ func (c Career) again(p *Suggestion, last run.PastRound, stand RungStanding) {
 		p.Why = fmt.Sprintf("%s; %s of %s rounds up to standard.", said, words.Number(stand.Through),
 			words.Number(c.Gate.Rounds))
 	default:
-		p.Why = fmt.Sprintf("%s; the standard is %.0f %% and %d in a row.", said, 100*c.Gate.Clean, c.Gate.Run)
+		p.Why = fmt.Sprintf("%s; the standard is %.0f %% and %d in a row.", said, 100*c.Gate.Clean, c.Gate.Streak)
 	}
 }
 

@@ -38,14 +38,14 @@ type Fit struct {
 	// share of the strikes that meet the bag, predicted; where there are none, of the moves against a slip bag
 	Clean float64
 	// share that will be counted clean: where only times come in, the scatter of the force shows as one of timing
-	Counted float64
-	Slips   float64 // share of the moves against the passes of a slip bag that are in time; NaN where there are none
-	Answers float64 // share of the unforeseen cues that are answered in time; NaN where there are none
-	Run     float64 // mean run of clean strikes
-	Longest float64 // the longest run to expect
-	Strikes int
-	Weakest Link
-	Made    string // what the prediction is made of, in a sentence
+	Counted       float64
+	Slips         float64 // share of the slips of a slip bag that are in time; NaN where there are none
+	Answers       float64 // share of the unforeseen cues that are answered in time; NaN where there are none
+	Streak        float64 // mean streak of clean strikes
+	LongestStreak float64 // the longest streak to expect
+	Strikes       int
+	Weakest       Link
+	Made          string // what the prediction is made of, in a sentence
 
 	byForce bool // the force of the strikes is told
 }
@@ -154,7 +154,7 @@ func For(p drill.Plan, t drill.Timeline, on drill.Floor, told Told) Fit {
 	if told.Force {
 		shown = f.Clean
 	}
-	f.Run, f.Longest = Run(shown, len(strikes)), Longest(shown, len(strikes))
+	f.Streak, f.LongestStreak = Streak(shown, len(strikes)), LongestStreak(shown, len(strikes))
 	f.Weakest.Clean = 2
 	for i := range strikes { // in their order, so that the first of equals is named
 		g := groups[[2]int{strikes[i].Move, strikes[i].Place}]
@@ -201,18 +201,18 @@ func (s Task) link(mean float64, c chance, a trainee.Ability) Link {
 	return l
 }
 
-// Run is the mean run of clean strikes in n, of which each is clean with probability p; capped at their number.
-func Run(p float64, n int) float64 {
+// Streak is the mean streak of clean strikes in n, of which each is clean with probability p; capped at their number.
+func Streak(p float64, n int) float64 {
 	if p >= 1 {
 		return float64(n)
 	}
 	return math.Min(float64(n), p/(1-p))
 }
 
-// Longest is the longest run to expect in n strikes of which each is clean with probability p: the sum over k of the
-// probability of a run of k or more, by the recursion P(none of k in n) = P(none in n−1) − (1−p)·p^k·P(none in n−1−k)
-// (Feller, An Introduction to Probability Theory I, XIII.7).
-func Longest(p float64, n int) float64 {
+// LongestStreak is the longest streak to expect in n strikes of which each is clean with probability p: the sum over k
+// of the probability of a streak of k or more, by the recursion
+// P(none of k in n) = P(none in n−1) − (1−p)·p^k·P(none in n−1−k) (Feller, An Introduction to Probability Theory I, XIII.7).
+func LongestStreak(p float64, n int) float64 {
 	switch {
 	case p >= 1:
 		return float64(n)

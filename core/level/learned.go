@@ -66,7 +66,7 @@ func (f Fit) With(l Learned) Fit {
 		if f.byForce {
 			p = f.Clean
 		}
-		f.Run, f.Longest = Run(p, f.Strikes), Longest(p, f.Strikes)
+		f.Streak, f.LongestStreak = Streak(p, f.Strikes), LongestStreak(p, f.Strikes)
 		if points := math.Round(100 * (f.Clean - model)); points != 0 {
 			side := "better"
 			if points < 0 {

@@ -34,7 +34,7 @@ func TestLearn(t *testing.T) {
 	}
 	worse := Learn(rounds(20, 0.9, 0.6))
 	f := (Fit{Clean: 0.9, Counted: 0.8, Strikes: 100}).With(worse)
-	if !(f.Clean < 0.75) || !(f.Counted < 0.65) || !(f.Longest > 0) || f.Made == "" {
+	if !(f.Clean < 0.75) || !(f.Counted < 0.65) || !(f.LongestStreak > 0) || f.Made == "" {
 		t.Errorf("%+v", f)
 	}
 }

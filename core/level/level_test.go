@@ -53,37 +53,37 @@ func TestPhi(t *testing.T) {
 	}
 }
 
-// The longest run to expect, against counting all rows of sixteen strikes, and against Schilling's formula for long
+// The longest streak to expect, against counting all rows of sixteen strikes, and against Schilling's formula for long
 // rows (The Longest Run of Heads, College Mathematics Journal 1990).
-func TestLongest(t *testing.T) {
+func TestLongestStreak(t *testing.T) {
 	const n = 16
 	for _, p := range []float64{0.3, 0.5, 0.85} {
 		want := 0.0
 		for row := range 1 << n {
-			chance, run, longest := 1.0, 0, 0
+			chance, streak, longest := 1.0, 0, 0
 			for i := range n {
 				if row>>i&1 == 1 {
 					chance *= p
-					run++
-					longest = max(longest, run)
+					streak++
+					longest = max(longest, streak)
 					continue
 				}
 				chance *= 1 - p
-				run = 0
+				streak = 0
 			}
 			want += chance * float64(longest)
 		}
-		if got := Longest(p, n); math.Abs(got-want) > 1e-3 {
+		if got := LongestStreak(p, n); math.Abs(got-want) > 1e-3 {
 			t.Errorf("p %g: %g, counted %g", p, got, want)
 		}
 	}
 	p, many := 0.8, 500
 	schilling := math.Log(float64(many)*(1-p))/math.Log(1/p) + 0.5772156649/math.Log(1/p) - 0.5
-	if got := Longest(p, many); math.Abs(got-schilling) > 0.1 {
+	if got := LongestStreak(p, many); math.Abs(got-schilling) > 0.1 {
 		t.Errorf("500 strikes: %g, by the formula %g", got, schilling)
 	}
-	if Longest(1, 30) != 30 || Longest(0, 30) != 0 || Run(1, 30) != 30 || math.Abs(Run(0.9, 1000)-9) > 1e-9 ||
-		Run(0.99, 20) != 20 {
+	if LongestStreak(1, 30) != 30 || LongestStreak(0, 30) != 0 || Streak(1, 30) != 30 ||
+		math.Abs(Streak(0.9, 1000)-9) > 1e-9 || Streak(0.99, 20) != 20 {
 		t.Error("at the ends")
 	}
 }

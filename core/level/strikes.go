@@ -1,5 +1,5 @@
 // Package level tells how hard a drill is, by four demands, and how well it fits somebody: how much of it will be
-// clean, how long a run to expect, and which link is the weakest.
+// clean, how long a streak to expect, and which link is the weakest.
 package level
 
 import (

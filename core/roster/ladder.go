@@ -96,14 +96,14 @@ func (c Roster) Ladder(m *Member, kind rig.Kind) (LadderView, error) {
 
 // Outlook tells somebody before a round what to expect of it and what to reach.
 type Outlook struct {
-	Clean  float64  `json:"clean" doc:"share, predicted"`
-	Run    float64  `json:"run" doc:"longest in a row to expect"`
-	Made   string   `json:"made" doc:"what the prediction is made of, in a sentence"`
-	Best   int      `json:"best" doc:"most in a row so far on this rung, or with this drill; 0 for none"`
-	Target int      `json:"target" doc:"to beat, in a row: three to begin with, then one more than the best"`
-	Held   string   `json:"held" doc:"why a caution holds the drill back; empty where none does"`
-	Spared []string `json:"spared" doc:"what is softer or shorter for a caution, and why"`
-	Barred bool     `json:"barred" doc:"no round starts while it stands"`
+	Clean   float64  `json:"clean" doc:"share, predicted"`
+	Longest float64  `json:"run" doc:"longest in a row to expect"`
+	Made    string   `json:"made" doc:"what the prediction is made of, in a sentence"`
+	Best    int      `json:"best" doc:"most in a row so far on this rung, or with this drill; 0 for none"`
+	Target  int      `json:"target" doc:"to beat, in a row: three to begin with, then one more than the best"`
+	Held    string   `json:"held" doc:"why a caution holds the drill back; empty where none does"`
+	Spared  []string `json:"spared" doc:"what is softer or shorter for a caution, and why"`
+	Barred  bool     `json:"barred" doc:"no round starts while it stands"`
 
 	Mistakes []FaultName `json:"mistakes" doc:"faults that somebody can have with it on this bag"`
 }
@@ -124,7 +124,7 @@ func (c Roster) Outlook(m *Member, a *Assignment, b *Bag) (Outlook, error) {
 		out.Mistakes = answer.Map(fault.Possible(spared.Plan, t, on.Bag.Kind()),
 			func(c fault.Code) FaultName { return FaultName{c, c.Name()} })
 		f := c.fit(m, spared.Plan, t, on)
-		out.Clean, out.Run, out.Made = f.Clean, f.Longest, f.Made
+		out.Clean, out.Longest, out.Made = f.Clean, f.LongestStreak, f.Made
 	}
 	for _, r := range m.Rounds {
 		if r.Counts && (r.Assignment == a.ID || a.Rung != "" && r.Rung == a.Rung) {

@@ -41,7 +41,7 @@ type Proposal struct {
 	Doc          drill.Doc        `json:"doc"`
 	Level        *float64         `json:"level"`
 	Clean        *float64         `json:"clean" doc:"predicted"`
-	Run          *float64         `json:"run" doc:"longest in a row to expect"`
+	Longest      *float64         `json:"run" doc:"longest in a row to expect"`
 
 	Failed string `json:"-"` // what failed in working it out; for the log
 
@@ -230,7 +230,7 @@ func (c Roster) lay(m *Member, out Proposal, p drill.Plan, on drill.Floor) (Prop
 		return out, err
 	}
 	f := c.fit(m, out.Doc.Plan, t, on)
-	out.Level, out.Clean, out.Run = &g.Level, &f.Clean, &f.Longest
+	out.Level, out.Clean, out.Longest = &g.Level, &f.Clean, &f.LongestStreak
 	return out, c.stopped()
 }
 

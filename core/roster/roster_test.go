@@ -122,7 +122,7 @@ func TestOneGate(t *testing.T) {
 	if p.Rung != "doubleEnd.jab" || !strings.Contains(p.Why, "the standard is 80 % and 10 in a row") {
 		t.Errorf("%+v", p)
 	}
-	c.Gate = ladder.Gate{Clean: 0.7, Run: 5, Rounds: 2, Days: 1, ADay: 3}
+	c.Gate = ladder.Gate{Clean: 0.7, Streak: 5, Rounds: 2, Days: 1, ADay: 3}
 	l, err := c.Ladder(c.Member("ines"), rig.DoubleEnd)
 	if err != nil {
 		t.Fatal(err)

@@ -99,7 +99,7 @@ type GroupOut struct {
 	Spread   *float64 `json:"spread"`
 }
 
-// BreakOut is a strike that ended a run of clean ones.
+// BreakOut is a strike that ended a streak of clean ones.
 type BreakOut struct {
 	At      float64  `json:"at"`
 	Run     int      `json:"run"`
@@ -141,7 +141,9 @@ func (j Judged) Review(on *drill.Floor, u words.Units) Review {
 		Hands: groups(round.Hands), Positions: groups(round.Positions),
 		Marks: answer.Map(r.Marks, func(m Mark) MarkOut { return MarkOut{m.At.Seconds(), m.Kind} }),
 		Breaks: answer.Map(round.Breaks,
-			func(b judge.Break) BreakOut { return BreakOut{b.At, b.Run, string(b.Verdict), answer.Known(b.Recover)} }),
+			func(b judge.Break) BreakOut {
+				return BreakOut{b.At, b.Streak, string(b.Verdict), answer.Known(b.Recover)}
+			}),
 		Paces: answer.Map(round.Paces,
 			func(p judge.StruckTempo) PaceOut { return PaceOut{p.From, p.Hits, answer.Known(p.Tempo)} }),
 		Strikes: []StrikeOut{}, Hits: []HitOut{},

@@ -170,7 +170,7 @@ func TestTries(t *testing.T) {
 // Whatever is done in whatever order, no block is lost: each was done to its end, or is still to come, or stands among
 // what was left when it was ended. Time never goes back, and the same deeds give the same course.
 func TestNothingIsLost(t *testing.T) {
-	hour := Hour(30, ContestRound, "")
+	hour := Class(30, ContestRound, "")
 	for seed := range uint64(400) {
 		s := built(t)
 		if seed%2 == 1 {

@@ -80,7 +80,7 @@ func TestFaces(t *testing.T) {
 	if f := faces[4]; f.Title != "Rest" || f.BellAt != 250e6 {
 		t.Errorf("%+v", f)
 	}
-	hour := Begin(Hour(60, ContestRound, ""), 0).Faces()
+	hour := Begin(Class(60, ContestRound, ""), 0).Faces()
 	for _, f := range hour {
 		if f.Name == "" || f.Title == "" || strings.Contains(f.Name, "  ") {
 			t.Errorf("%+v", f)

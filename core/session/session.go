@@ -1,4 +1,4 @@
-// Package session lays out an hour, or a part of one: what is done before the bag, rounds of blocks with their rests, a
+// Package session lays out a session: what is done before the bag, rounds of blocks with their rests, a
 // finisher and the cool-down. It knows neither people nor a bag that hangs: those come with the class.
 package session
 

@@ -66,10 +66,10 @@ func TestTemplatesAreCopies(t *testing.T) {
 }
 
 // An hour is an hour, to the second, with whatever rounds.
-func TestHour(t *testing.T) {
+func TestClassHeld(t *testing.T) {
 	for _, minutes := range []int{10, 15, 20, 30, 45, 60, 75, 90, 120} {
 		for _, seconds := range []int{30, 60, 90, 120, 180} {
-			s := Hour(minutes, seconds, "")
+			s := Class(minutes, seconds, "")
 			if s.Seconds() != 60*minutes {
 				t.Errorf("%d minutes in rounds of %d s last %d s", minutes, seconds, s.Seconds())
 			}
@@ -79,7 +79,7 @@ func TestHour(t *testing.T) {
 		}
 	}
 	work := 0
-	for _, r := range Hour(60, ContestRound, "").Rounds {
+	for _, r := range Class(60, ContestRound, "").Rounds {
 		if r.Kind == Work {
 			work++
 			if r.Seconds != 180 || r.Rest != 60 { // a contest round (amateur rules, from memory)
@@ -113,7 +113,7 @@ func TestRemarks(t *testing.T) {
 	young, sore := Anybody(), Anybody()
 	young.Age, sore.Cautions = trainee.Child, []caution.Type{caution.Wrist}
 	base := func(change func(*Session)) Session {
-		s := Hour(30, ContestRound, rig.Hanging)
+		s := Class(30, ContestRound, rig.Hanging)
 		for i := range s.Rounds {
 			if s.Rounds[i].Kind == Work {
 				s.Rounds[i].Emphasis, s.Rounds[i].Blocks = "Straights", []Block{{Role: Set, Seconds: 180, Text: "1-2"}}

@@ -36,7 +36,7 @@ func FindTemplate(key string) (Template, bool) {
 }
 
 var templates = []Template{
-	{"class", "a class, everybody on their own drill", Hour(60, ContestRound, "")},
+	{"class", "a class, everybody on their own drill", Class(60, ContestRound, "")},
 	first(rig.Speed, "once", "rear", "lead", "five"),
 	first(rig.DoubleEnd, "jab", "later", "second", "two"),
 	first(rig.Reflex, "jab", "rear", "settle", "second"),
@@ -247,10 +247,10 @@ func tens() Session {
 			counted(20, "1-2", drill.Speedy)))
 }
 
-// Hour is a class of so many minutes on everybody's own drill: a warm-up, gloves and water, as many rounds of that
+// Class is a class of so many minutes on everybody's own drill: a warm-up, gloves and water, as many rounds of that
 // length as fit with their rests, two minutes of counted work and the cool-down. What is over goes to the cool-down,
 // and then to the warm-up. Under twenty minutes there is no finisher.
-func Hour(minutes, seconds int, bag rig.Kind) Session {
+func Class(minutes, seconds int, bag rig.Kind) Session {
 	s := Session{Name: fmt.Sprintf("Class, %d minutes", minutes), Bag: bag,
 		Note: "Everybody on their own drill, the same bell for all."}
 	warm, cool, finish := 180, 180, 120

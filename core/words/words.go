@@ -100,6 +100,33 @@ func List(list []string) string {
 	return strings.Join(list, "")
 }
 
+// Joined returns the text of a sentence that was put together of parts.
+func Joined[P fmt.Stringer](parts []P) string {
+	var text strings.Builder
+	for _, p := range parts {
+		text.WriteString(p.String())
+	}
+	return strings.TrimSpace(text.String())
+}
+
+// Ways puts parts of a sentence in a row behind a colon: one, another or a third. plain makes a part of the words
+// between them. Of no parts it makes none.
+func Ways[P any](parts []P, plain func(text string) P) []P {
+	var row []P
+	for i, p := range parts {
+		switch {
+		case i == 0:
+			row = append(row, plain(": "))
+		case i == len(parts)-1:
+			row = append(row, plain(" or "))
+		default:
+			row = append(row, plain(", "))
+		}
+		row = append(row, p)
+	}
+	return row
+}
+
 // Upper begins a text with a capital, Lower with a small letter.
 func Upper(text string) string { return first(text, strings.ToUpper) }
 

@@ -50,12 +50,12 @@
   const narrowed = $derived(!!(trainee || kind || search))
   const season = createQuery(() => ({ queryKey: ['progress', ''], queryFn: () => ask(api.GET('/api/progress')) }))
   const rows = $derived(log.data?.pages.flat() ?? [])
-  const hours = createQuery(() => ({ queryKey: ['hours'], queryFn: () => ask(api.GET('/api/hours')) }))
+  const held = createQuery(() => ({ queryKey: ['hours'], queryFn: () => ask(api.GET('/api/hours')) }))
   // Classes stand in the log of everybody, as far back as its rounds were read.
   const classes = $derived(
     trainee || removed || kind
       ? []
-      : (hours.data ?? []).filter(
+      : (held.data ?? []).filter(
           (h) =>
             h.startedAt &&
             search.split(/\s+/).every((word) => h.name.toLowerCase().includes(word.toLowerCase())) &&
@@ -63,8 +63,8 @@
         ),
   )
   /** All of it is there: what came piece by piece would push what stands below. */
-  const ready = $derived(!!log.data && !hours.isPending && (narrowed || !season.isPending))
-  const dayOf = (h: Schemas['HourRow']) => day(h.startedAt!, session.zone)
+  const ready = $derived(!!log.data && !held.isPending && (narrowed || !season.isPending))
+  const dayOf = (h: Schemas['ClassRow']) => day(h.startedAt!, session.zone)
   const days = $derived.by(() => {
     const byDay = new Map<string, Schemas['LogRow'][]>()
     const all = [

@@ -2051,6 +2051,7 @@ export interface components {
              * @description from bell to bell
              */
             seconds: number;
+            /** @description the same in plain words */
             sentence: string;
             /**
              * Format: double
@@ -2500,13 +2501,23 @@ export interface components {
             bags: string[];
             /**
              * Format: int64
-             * @description of an hour on everybody's own drill
+             * @description of a class on everybody's own drill
              */
             minutes?: number;
             /** @description ids of those who are here */
             people: string[];
-            /** @description in place of the hour */
+            /** @description in place of everybody's own drill */
             session?: components["schemas"]["Session"];
+        };
+        ClassRow: {
+            /** Format: date-time */
+            createdAt: string;
+            id: string;
+            name: string;
+            /** Format: date-time */
+            startedAt: string | null;
+            /** @enum {string} */
+            state: "ready" | "running" | "paused" | "done" | "stopped";
         };
         CoachOut: {
             email: string;
@@ -3388,49 +3399,7 @@ export interface components {
             round: number;
             text: string;
         };
-        HitIn: {
-            /**
-             * Format: int64
-             * @description µs before sending, for a device that does not know the run's clock
-             */
-            ago?: number;
-            /**
-             * Format: int64
-             * @description µs on the run's clock
-             */
-            at?: number;
-            /**
-             * Format: double
-             * @description newtons, where the sensor tells
-             */
-            force?: number;
-            /** @enum {string} */
-            hand?: "lead" | "rear";
-            /**
-             * Format: double
-             * @description m/s at which the bag was driven off, where the sensor tells
-             */
-            launch?: number;
-            /** Format: int64 */
-            seq: number;
-        };
-        HitOut: {
-            /**
-             * Format: double
-             * @description s on the run's clock, the offset taken off
-             */
-            at: number;
-            extra: boolean;
-            hand: string;
-        };
-        Holder: {
-            assignmentId: string;
-            rig: string;
-            rigId: string;
-            trainee: string;
-            traineeId: string;
-        };
-        Hour: {
+        HeldClass: {
             /** @description what is hung how before which round */
             cards: components["schemas"]["HangCard"][];
             /** @description for everybody who trains */
@@ -3478,15 +3447,47 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
-        HourRow: {
-            /** Format: date-time */
-            createdAt: string;
-            id: string;
-            name: string;
-            /** Format: date-time */
-            startedAt: string | null;
+        HitIn: {
+            /**
+             * Format: int64
+             * @description µs before sending, for a device that does not know the run's clock
+             */
+            ago?: number;
+            /**
+             * Format: int64
+             * @description µs on the run's clock
+             */
+            at?: number;
+            /**
+             * Format: double
+             * @description newtons, where the sensor tells
+             */
+            force?: number;
             /** @enum {string} */
-            state: "ready" | "running" | "paused" | "done" | "stopped";
+            hand?: "lead" | "rear";
+            /**
+             * Format: double
+             * @description m/s at which the bag was driven off, where the sensor tells
+             */
+            launch?: number;
+            /** Format: int64 */
+            seq: number;
+        };
+        HitOut: {
+            /**
+             * Format: double
+             * @description s on the run's clock, the offset taken off
+             */
+            at: number;
+            extra: boolean;
+            hand: string;
+        };
+        Holder: {
+            assignmentId: string;
+            rig: string;
+            rigId: string;
+            trainee: string;
+            traineeId: string;
         };
         Imported: {
             changes: components["schemas"]["Brought"][];
@@ -4941,7 +4942,6 @@ export interface components {
             most: number;
             /** @description the sentence in phrases whose parts can be taken hold of */
             said: components["schemas"]["Phrase"][];
-            sentence: string;
             setUp: components["schemas"]["SetUpSheet"];
             shared: components["schemas"]["SharedRow"][];
             /**
@@ -5434,7 +5434,7 @@ export interface components {
             /** @description held next by the calendar, within a week; null where there is none */
             class: components["schemas"]["ClassDate"];
             /** @description the class that is planned or under way; null where there is none */
-            hour: components["schemas"]["HourRow"];
+            hour: components["schemas"]["ClassRow"];
             /** @description what each does next */
             next: components["schemas"]["Proposal"][];
             /** Format: int64 */
@@ -7311,7 +7311,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HourRow"][];
+                    "application/json": components["schemas"]["ClassRow"][];
                 };
             };
             /** @description Error */
@@ -7347,7 +7347,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Hour"];
+                    "application/json": components["schemas"]["HeldClass"];
                 };
             };
             /** @description Error */
@@ -7378,7 +7378,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Hour"];
+                    "application/json": components["schemas"]["HeldClass"];
                 };
             };
             /** @description Error */
@@ -7413,7 +7413,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Hour"];
+                    "application/json": components["schemas"]["HeldClass"];
                 };
             };
             /** @description Error */
@@ -7448,7 +7448,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Hour"];
+                    "application/json": components["schemas"]["HeldClass"];
                 };
             };
             /** @description Error */
@@ -7483,7 +7483,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Hour"];
+                    "application/json": components["schemas"]["HeldClass"];
                 };
             };
             /** @description Error */
@@ -7576,7 +7576,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Hour"];
+                    "application/json": components["schemas"]["HeldClass"];
                 };
             };
             /** @description Error */

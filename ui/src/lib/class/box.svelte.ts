@@ -28,13 +28,13 @@ export class Box {
   #id: string
   #kept: Kept
   #clock: () => number
-  #told: (hour: Schemas['Hour']) => void
+  #told: (theClass: Schemas['HeldClass']) => void
   #timer = 0
   #heard = 0
   #busy = false
 
-  /** told is given the hour as it then stands. */
-  constructor(id: string, clock: () => number, told: (hour: Schemas['Hour']) => void) {
+  /** told is given the class as it then stands. */
+  constructor(id: string, clock: () => number, told: (theClass: Schemas['HeldClass']) => void) {
     this.#id = id
     this.#clock = clock
     this.#told = told
@@ -72,7 +72,7 @@ export class Box {
     this.#busy = true
     this.#heard = performance.now()
     try {
-      const hour = await ask(
+      const theClass = await ask(
         api.POST('/api/hours/{id}/floor', {
           params: { path: { id: this.#id } },
           body: { deeds: [one], clockUs: micros(this.#clock()) },
@@ -81,7 +81,7 @@ export class Box {
       )
       this.#kept.withdrawn = this.#kept.withdrawn.filter((id) => id !== one.id)
       this.#save()
-      this.#told(hour)
+      this.#told(theClass)
       return true
     } catch (e) {
       if (e instanceof Refusal && e.status === 422) {
@@ -125,7 +125,7 @@ export class Box {
         const deeds = [...this.#kept.deeds]
         const step = this.#kept.actions[0]
         const withdrawn = this.#kept.withdrawn ?? []
-        const hour = await ask(
+        const theClass = await ask(
           api.POST('/api/hours/{id}/floor', {
             params: { path: { id: this.#id } },
             body: {
@@ -142,7 +142,7 @@ export class Box {
         this.#save()
         this.offline = false
         this.problem = ''
-        if (this.#kept.deeds.length === 0) this.#told(hour)
+        if (this.#kept.deeds.length === 0) this.#told(theClass)
       } while (this.waiting > 0)
     } catch (e) {
       const status = e instanceof Refusal ? e.status : 0

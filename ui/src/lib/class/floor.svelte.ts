@@ -5,7 +5,7 @@ import { restoreSafe } from '../run/safe'
 import { Sound } from '../run/sound'
 import { Box } from './box.svelte'
 
-export type Hour = Schemas['Hour']
+export type Class = Schemas['HeldClass']
 export type Face = Schemas['Display']
 type Event = Schemas['Event']
 type Station = Schemas['StationOut']
@@ -20,7 +20,7 @@ export const most = 4 // dials that stand on the floor at once
 
 /** A class on the floor: where its clock stands, what is done now and next, what is heard of it, and what becomes of it. */
 export class ClassFloor {
-  hour = $state.raw<Hour | null>(null)
+  class = $state.raw<Class | null>(null)
   phase = $state<'ready' | 'starting' | 'running' | 'paused' | 'over'>('ready')
   /** s on the floor's clock, told ten times a second; what moves asks `now`. */
   time = $state(0)
@@ -45,15 +45,15 @@ export class ClassFloor {
   #lock: WakeLockSentinel | null = null
 
   at = $derived.by(() => {
-    const faces = this.hour?.faces ?? []
+    const faces = this.class?.faces ?? []
     const i = faces.findIndex((f) => this.time * 1e6 < f.until)
     return i < 0 ? faces.length - 1 : i
   })
-  face = $derived.by<Face | undefined>(() => this.hour?.faces[this.at])
-  next = $derived.by<Face | undefined>(() => this.hour?.faces[this.at + 1])
+  face = $derived.by<Face | undefined>(() => this.class?.faces[this.at])
+  next = $derived.by<Face | undefined>(() => this.class?.faces[this.at + 1])
   /** What comes after a rest, in one. */
   block = $derived.by<Face | undefined>(() =>
-    this.face && this.face.block >= 0 ? this.face : this.hour?.faces.slice(this.at).find((f) => f.block >= 0),
+    this.face && this.face.block >= 0 ? this.face : this.class?.faces.slice(this.at).find((f) => f.block >= 0),
   )
   resting = $derived(!!this.face && this.face.block < 0)
   /** s to the end of the stretch, and to the bell. */
@@ -66,15 +66,15 @@ export class ClassFloor {
   async load(id: string) {
     this.problem = ''
     try {
-      const hour = await ask(api.GET('/api/hours/{id}', { params: { path: { id } } }))
+      const theClass = await ask(api.GET('/api/hours/{id}', { params: { path: { id } } }))
       this.box?.close()
       await restoreSafe() // of a browser that was killed
       if (this.#left) return
       this.box = new Box(id, () => this.now(), this.#took)
-      this.#took(hour)
+      this.#took(theClass)
       if (this.box.waiting > 0) await this.box.send()
       if (this.#left) return
-      const now = this.hour!
+      const now = this.class!
       this.time = now.clockUs / 1e6
       void this.#fetch()
       if (now.state === 'running') void this.#go()
@@ -85,24 +85,25 @@ export class ClassFloor {
     }
   }
 
-  /** The hour as the server has it: what is played is other from now on where that has changed. */
-  #took = (hour: Hour) => {
+  /** The class as the server has it: what is played is other from now on where that has changed. */
+  #took = (theClass: Class) => {
     if (this.#left) return
-    if (hour.refused) this.tell(`${hour.refused.charAt(0).toUpperCase()}${hour.refused.slice(1)}.`)
-    const before = this.hour
-    const same = before && JSON.stringify(before.faces) === JSON.stringify(hour.faces)
-    this.hour = same ? { ...hour, faces: before.faces, cues: before.cues } : hour
-    if (before && before.version !== hour.version) this.stations = {} // others may be on the bags
+    if (theClass.refused) this.tell(`${theClass.refused.charAt(0).toUpperCase()}${theClass.refused.slice(1)}.`)
+    const before = this.class
+    const same = before && JSON.stringify(before.faces) === JSON.stringify(theClass.faces)
+    this.class = same ? { ...theClass, faces: before.faces, cues: before.cues } : theClass
+    if (before && before.version !== theClass.version) this.stations = {} // others may be on the bags
     if (!same) this.#plan()
     void this.#fetch()
     // Cut off for a while, this screen was counted as gone and the class as paused: it goes on.
-    if (hour.state === 'paused' && this.phase === 'running' && this.#clock) void this.box?.step('resume', this.now())
+    if (theClass.state === 'paused' && this.phase === 'running' && this.#clock)
+      void this.box?.step('resume', this.now())
   }
 
   /** Puts together what is heard: the cues of the session, and the strikes of the one bag that is listened to. */
   #plan() {
-    const cues = this.hour?.cues ?? []
-    const own = (this.hour?.faces ?? []).flatMap((f) => this.#of(f))
+    const cues = this.class?.cues ?? []
+    const own = (this.class?.faces ?? []).flatMap((f) => this.#of(f))
     this.#events = [...cues, ...own].toSorted((a, b) => a.at - b.at)
     this.#sound?.anew(Math.max(this.#deed, this.now() - 1))
   }
@@ -125,7 +126,7 @@ export class ClassFloor {
   /** Fetches what is done on the bags in this stretch and the next ones, so that it is there when the line is not. */
   async #fetch() {
     if (this.#left || performance.now() - this.#unreached < patience) return
-    const faces = this.hour?.faces ?? []
+    const faces = this.class?.faces ?? []
     const coming = faces.slice(Math.max(0, this.at)).filter((f) => f.onBag && !this.stations[f.id])
     for (const f of coming.slice(0, fore)) {
       if (this.#fetching.has(f.id)) continue
@@ -133,7 +134,7 @@ export class ClassFloor {
       try {
         const list = await ask(
           api.GET('/api/hours/{id}/stations/{stretch}', {
-            params: { path: { id: this.hour!.id, stretch: f.id } },
+            params: { path: { id: this.class!.id, stretch: f.id } },
           }),
         )
         if (this.#left) return
@@ -159,7 +160,7 @@ export class ClassFloor {
 
   /** Begins, or goes on; call it from a key or a press, else the browser keeps silent. */
   async start() {
-    if (!this.hour || this.phase === 'starting' || this.phase === 'running') return
+    if (!this.class || this.phase === 'starting' || this.phase === 'running') return
     const first = this.phase === 'ready'
     this.phase = 'starting'
     if (first) this.time = -lead
@@ -176,7 +177,7 @@ export class ClassFloor {
     await clock.start(-from)
     if (this.#left) return clock.close()
     // while the audio was asked for the class went on, where it was under way
-    if (this.phase === 'ready' && this.hour?.state === 'running') clock.shift((performance.now() - began) / 1000)
+    if (this.phase === 'ready' && this.class?.state === 'running') clock.shift((performance.now() - began) / 1000)
     this.#clock = clock
     this.silent = !clock.audible
     this.#sound = new Sound(clock, () => this.#events)
@@ -196,10 +197,10 @@ export class ClassFloor {
   }
 
   #tick() {
-    if (this.phase !== 'running' || !this.hour) return
+    if (this.phase !== 'running' || !this.class) return
     this.time = this.now()
     void this.#fetch()
-    const end = (this.hour.faces.at(-1)?.until ?? 0) / 1e6
+    const end = (this.class.faces.at(-1)?.until ?? 0) / 1e6
     if (this.time >= end + 1) void this.#end('finish', end)
   }
 
@@ -220,14 +221,14 @@ export class ClassFloor {
 
   /** What is pressed counts at once: without a line it is played on by what is known, and told later. */
   async deed(deed: Deed) {
-    if (!this.live || !this.hour) return
+    if (!this.live || !this.class) return
     const at = this.now()
     this.#deed = at
     if (online.has(deed)) return this.#onlineOnly(deed, at)
-    const before = this.hour
+    const before = this.class
     const told = this.box?.did(deed, at)
     await Promise.race([told, new Promise((done) => setTimeout(done, 400))])
-    if (this.hour === before && !this.#left) this.#meanwhile(deed, at)
+    if (this.class === before && !this.#left) this.#meanwhile(deed, at)
   }
 
   /** What changes the order of things is worked out by the server: it is done now, or not at all, and never later. */
@@ -238,7 +239,7 @@ export class ClassFloor {
 
   /** Until the server has answered, a skip goes to what is next, and whatever is done again begins anew. */
   #meanwhile(deed: Deed, at: number) {
-    const faces = this.hour!.faces.map((f) => ({ ...f }))
+    const faces = this.class!.faces.map((f) => ({ ...f }))
     const i = this.at
     if (deed === 'skip') {
       const by = faces[i]!.until - Math.round(at * 1e6)
@@ -248,9 +249,9 @@ export class ClassFloor {
         f.until -= by
         f.bellAt -= by
       }
-      const cues = this.hour!.cues.filter((c) => c.at < at * 1e6 || c.at >= at * 1e6 + by)
-      this.hour = {
-        ...this.hour!,
+      const cues = this.class!.cues.filter((c) => c.at < at * 1e6 || c.at >= at * 1e6 + by)
+      this.class = {
+        ...this.class!,
         faces,
         cues: cues.map((c) => (c.at >= at * 1e6 ? { ...c, at: c.at - by } : c)),
       }
@@ -261,11 +262,11 @@ export class ClassFloor {
   /** Plans what is left anew, with those who are here and the bags that can be used now. Says why where that is refused. */
   async anew(people: string[], bags: string[]): Promise<string> {
     try {
-      const hour = await ask(
-        api.POST('/api/hours/{id}/anew', { params: { path: { id: this.hour!.id } }, body: { people, bags } }),
+      const theClass = await ask(
+        api.POST('/api/hours/{id}/anew', { params: { path: { id: this.class!.id } }, body: { people, bags } }),
       )
-      this.#took(hour)
-      if (hour.changed) this.tell(hour.changed, 10_000)
+      this.#took(theClass)
+      if (theClass.changed) this.tell(theClass.changed, 10_000)
       return ''
     } catch (e) {
       return (e as Error).message

@@ -8,19 +8,19 @@
   import Seat from './Seat.svelte'
 
   type Props = {
-    hour: Schemas['Hour']
+    theClass: Schemas['HeldClass']
     over: boolean
     busy: boolean
     onseat: (round: number, person: string, bag: string) => void
     onchoose: (person: string, assignmentId: string) => void
   }
-  let { hour, over, busy, onseat, onchoose }: Props = $props()
-  const plan = $derived(hour.plan)
+  let { theClass, over, busy, onseat, onchoose }: Props = $props()
+  const plan = $derived(theClass.plan)
   const short = $derived(shortNames(plan.people.map((p) => p.name)))
   const name = (id: string) => short.get(plan.people.find((p) => p.id === id)?.name ?? '') ?? ''
   const on = (turn: Schemas['Turn'], bag: string) => turn.seats.find((s) => s.bag === bag)
   const hang = (round: number, bag: string) => plan.rehangs.find((r) => r.round === round && r.bag === bag)
-  const fixed = (round: number) => over || (hour.state !== 'ready' && round < hour.coming)
+  const fixed = (round: number) => over || (theClass.state !== 'ready' && round < theClass.coming)
   const used = $derived(plan.bags.filter((b) => plan.turns.some((t) => on(t, b.id))))
   const off = (turn: Schemas['Turn']) => turn.seats.filter((s) => !s.bag && name(s.person))
 </script>
@@ -32,7 +32,7 @@
     <thead>
       <tr class="border-b-2 border-ink align-bottom">
         <th class="label sticky left-0 bg-ground py-1 pr-3" scope="col">Bag</th>
-        {#each hour.rounds as t (t.round)}
+        {#each theClass.rounds as t (t.round)}
           <th class="figure px-1 py-1 text-2xl {fixed(t.round) ? 'text-soft' : ''}" scope="col"
             ><span class="sr-only">{t.name}</span><span aria-hidden="true" title={t.name}>{t.short}</span></th>
         {/each}
@@ -60,7 +60,7 @@
               {:else}<p class="text-xs leading-tight" aria-hidden="true">&nbsp;</p>{/if}
               {#if seat}
                 <Seat
-                  {hour}
+                  {theClass}
                   {seat}
                   round={t.round}
                   text={name(seat.person)}
@@ -81,7 +81,7 @@
               {#each off(t) as s (s.person)}
                 <li>
                   <Seat
-                    {hour}
+                    {theClass}
                     seat={s}
                     round={t.round}
                     text={name(s.person)}

@@ -1,4 +1,4 @@
-<!-- The hour of a class on one page: for the wall, who is where and what is hung when; for a pocket, the same in small. -->
+<!-- A class on one page: for the wall, who is where and what is hung when; for a pocket, the same in small. -->
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
   import { onMount } from 'svelte'
@@ -10,12 +10,12 @@
   import Notice from '../../lib/ui/Notice.svelte'
 
   let { params }: { params: { id: string } } = $props()
-  const hour = createQuery(() => ({
+  const theClass = createQuery(() => ({
     queryKey: ['hour', params.id],
     queryFn: () => ask(api.GET('/api/hours/{id}', { params: { path: { id: params.id } } })),
   }))
   onMount(() => void doings.load().catch(() => {}))
-  const h = $derived(hour.data)
+  const h = $derived(theClass.data)
   const used = $derived(h?.plan.bags.filter((b) => h.plan.turns.some((t) => t.seats.some((s) => s.bag === b.id))) ?? [])
   const rows = $derived(h?.rounds.map((r) => ({ ...r, ...seatsOf(h.plan, r.round, doings.names) })) ?? [])
   const frame = $derived(
@@ -39,8 +39,8 @@
 </script>
 
 <svelte:head><title>{h ? `${h.name}, card` : 'Card'} · Melodromos</title></svelte:head>
-{#if hour.isError}
-  <Notice title="This card could not be made" text={hour.error.message} again={() => hour.refetch()} />
+{#if theClass.isError}
+  <Notice title="This card could not be made" text={theClass.error.message} again={() => theClass.refetch()} />
 {:else if !h}
   <Notice title="Reading…" />
 {:else}

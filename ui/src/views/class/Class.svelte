@@ -1,4 +1,4 @@
-<!-- Serves the coach at the door: who is here, and the hour that comes of it. -->
+<!-- Serves the coach at the door: who is here, and the class that comes of it. -->
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
   import { untrack } from 'svelte'
@@ -14,18 +14,18 @@
   import Problem from '../../lib/ui/Problem.svelte'
   import Crew from './Crew.svelte'
 
-  const hours = createQuery(() => ({ queryKey: ['hours'], queryFn: () => ask(api.GET('/api/hours')) }))
+  const classes = createQuery(() => ({ queryKey: ['hours'], queryFn: () => ask(api.GET('/api/hours')) }))
   const sessions = createQuery(() => ({ queryKey: ['sessions', false], queryFn: () => ask(api.GET('/api/sessions')) }))
   let people = $state<string[]>([])
   let bags = $state<string[]>([])
   let minutes = $state(60)
-  let chosen = $state(asked().get('session') ?? '') // in place of the hour
+  let chosen = $state(asked().get('session') ?? '') // in place of own drills
   let busy = $state(false)
   let problem = $state('')
   const key = newKey()
   // Who was here, and on which bags, the last time: most of them are here again.
   const last = createQuery(() => {
-    const id = hours.data?.[0]?.id ?? ''
+    const id = classes.data?.[0]?.id ?? ''
     return {
       queryKey: ['hour', id],
       enabled: id !== '',
@@ -49,19 +49,19 @@
     problem = ''
     const picked = all.find((s) => s.key === chosen)?.session
     try {
-      const hour = await ask(
+      const theClass = await ask(
         api.POST('/api/hours', {
           params: { header: { 'Idempotency-Key': key } },
           body: { people, bags, ...(picked ? { session: picked } : { minutes }) },
         }),
       )
-      void push(`/class/${hour.id}`)
+      void push(`/class/${theClass.id}`)
     } catch (e) {
       problem = (e as Error).message
     }
     busy = false
   }
-  const states: Record<Schemas['HourRow']['state'], string> = {
+  const states: Record<Schemas['ClassRow']['state'], string> = {
     ready: 'planned',
     running: 'under way',
     paused: 'paused',
@@ -76,7 +76,7 @@
   <span class="flex flex-wrap gap-2"
     ><Button href="#/calendar">Calendar</Button><Button href="#/sessions">Sessions</Button></span>
 </div>
-{#each (hours.data ?? []).filter((h) => h.state === 'running' || h.state === 'paused') as h (h.id)}
+{#each (classes.data ?? []).filter((h) => h.state === 'running' || h.state === 'paused') as h (h.id)}
   <p class="mt-4 flex flex-wrap items-center gap-3 border-l-4 border-ink pl-4">
     <b>{h.name} is {states[h.state]}.</b>
     <Button small main href="#/floor/{h.id}">To the floor</Button>
@@ -103,14 +103,14 @@
   </Button>
   <Problem text={problem} />
 </div>
-{#if hours.data}<Unreadable of={['class']} />{/if}
-{#if hours.isError}
-  <Notice title="The classes could not be read" text={hours.error.message} again={() => hours.refetch()} />
-{:else if (hours.data?.length ?? 0) > 0}
+{#if classes.data}<Unreadable of={['class']} />{/if}
+{#if classes.isError}
+  <Notice title="The classes could not be read" text={classes.error.message} again={() => classes.refetch()} />
+{:else if (classes.data?.length ?? 0) > 0}
   <section class="mt-10" aria-labelledby="before">
     <h2 id="before" class="text-xl font-bold">Classes</h2>
     <ul class="mt-2">
-      {#each hours.data ?? [] as h (h.id)}
+      {#each classes.data ?? [] as h (h.id)}
         <li class="flex flex-wrap items-baseline justify-between gap-x-6 border-b border-rope py-2">
           <a class="inline-block min-h-6 font-bold" href="#/class/{h.id}">{h.name}</a>
           <span class="text-sm text-soft"

@@ -6,7 +6,7 @@
   import { count } from '../../lib/format'
   import Rate from '../../lib/ui/Rate.svelte'
 
-  let { hour }: { hour: Schemas['Hour'] } = $props()
+  let { theClass }: { theClass: Schemas['HeldClass'] } = $props()
   const client = useQueryClient()
   async function rate(id: string, body: Schemas['Rating']) {
     await ask(api.PUT('/api/turns/{id}/rating', { params: { path: { id } }, body }))
@@ -14,16 +14,16 @@
   }
   const sum = (list: Schemas['TurnOut'][], of: 'got' | 'failed') => list.reduce((n, d) => n + d[of], 0)
   const rows = $derived(
-    hour.plan.people
+    theClass.plan.people
       .map((p) => {
-        const own = hour.done.filter((d) => d.traineeId === p.id)
+        const own = theClass.done.filter((d) => d.traineeId === p.id)
         const bags = Object.entries(
           Object.groupBy(
             own.filter((d) => d.rigId),
             (d) => d.rigId,
           ),
         ).map(([id, list]) => ({
-          bag: hour.plan.bags.find((b) => b.id === id)?.name ?? '',
+          bag: theClass.plan.bags.find((b) => b.id === id)?.name ?? '',
           n: new Set((list ?? []).map((d) => d.lap)).size,
         }))
         return {
@@ -41,7 +41,7 @@
 
 <section class="mt-8" aria-labelledby="done">
   <h2 id="done" class="text-xl font-bold">Done so far</h2>
-  {#if hour.sum}<p class="mt-1 max-w-prose">{hour.sum}</p>{/if}
+  {#if theClass.sum}<p class="mt-1 max-w-prose">{theClass.sum}</p>{/if}
   <ul class="mt-1 grid gap-x-8 sm:grid-cols-2">
     {#each rows as r (r.id)}
       <li class="border-b border-rope py-1">

@@ -15,18 +15,18 @@
   import Board from './Board.svelte'
   import Crew from './Crew.svelte'
   import DoneList from './Done.svelte'
-  import Hour from './Hour.svelte'
+  import Rope from './Rope.svelte'
 
   let { params }: { params: { id: string } } = $props()
   const at = $derived({ params: { path: { id: params.id } } })
-  const hour = createQuery(() => ({
+  const theClass = createQuery(() => ({
     queryKey: ['hour', params.id],
     queryFn: () => ask(api.GET('/api/hours/{id}', { params: { path: { id: params.id } } })),
   }))
   const act = new Act(useQueryClient())
   let crew = $state<{ people: string[]; bags: string[] } | null>(null)
   onMount(() => void doings.load().catch(() => {}))
-  const h = $derived(hour.data)
+  const h = $derived(theClass.data)
   const over = $derived(h?.state === 'done' || h?.state === 'stopped')
   const begun = $derived(!!h && h.state !== 'ready')
 
@@ -50,7 +50,7 @@
     act.do('seat', () => ask(api.POST('/api/hours/{id}/seat', { ...at, body: { round, person, bag } })))
   const choose = (person: string, assignmentId: string) =>
     act.do('drill', () => ask(api.POST('/api/hours/{id}/drill', { ...at, body: { person, assignmentId } })))
-  async function remove(x: Schemas['Hour']) {
+  async function remove(x: Schemas['HeldClass']) {
     const gone = await act.do('remove', async () => (await ask(api.POST('/api/hours/{id}/remove', at)), true), {
       said: `${x.name} is removed.`,
       undo: () => ask(api.POST('/api/hours/{id}/restore', at)),
@@ -60,8 +60,8 @@
 </script>
 
 <svelte:head><title>{h?.name ?? 'Class'} · Melodromos</title></svelte:head>
-{#if hour.isError}
-  <Notice title="This class could not be read" text={hour.error.message} again={() => hour.refetch()}>
+{#if theClass.isError}
+  <Notice title="This class could not be read" text={theClass.error.message} again={() => theClass.refetch()}>
     <Button href="#/class">To the classes</Button>
   </Notice>
   <Unreadable of={['class']} id={params.id} />
@@ -106,7 +106,7 @@
       <Problem text={act.problem} />
     </section>
   {/if}
-  <Hour faces={h.faces} at={begun && !over ? h.clockUs : -1} />
-  <Board hour={h} {over} busy={act.busy !== ''} onseat={seat} onchoose={choose} />
-  {#if h.done.length > 0}<DoneList hour={h} />{/if}
+  <Rope faces={h.faces} at={begun && !over ? h.clockUs : -1} />
+  <Board theClass={h} {over} busy={act.busy !== ''} onseat={seat} onchoose={choose} />
+  {#if h.done.length > 0}<DoneList theClass={h} />{/if}
 {/if}

@@ -6,7 +6,7 @@
   import Button from '../../lib/ui/Button.svelte'
 
   type Props = {
-    hour: Schemas['Hour']
+    theClass: Schemas['HeldClass']
     seat: Schemas['Seat']
     round: number
     text: string
@@ -16,9 +16,9 @@
     onseat: (round: number, person: string, bag: string) => void
     onchoose: (person: string, assignmentId: string) => void
   }
-  let { hour, seat, round, text, what = '', fixed, busy, onseat, onchoose }: Props = $props()
+  let { theClass, seat, round, text, what = '', fixed, busy, onseat, onchoose }: Props = $props()
   let open = $state(false)
-  const plan = $derived(hour.plan)
+  const plan = $derived(theClass.plan)
   const given = $derived(plan.given.find((g) => g.person === seat.person && g.bag === seat.bag))
   const bag = $derived(plan.bags.find((b) => b.id === seat.bag))
   const who = $derived(plan.people.find((p) => p.id === seat.person))

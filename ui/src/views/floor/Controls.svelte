@@ -8,7 +8,7 @@
   let mixing = $state(false)
   let crewing = $state(false)
   const face = $derived(floor.face)
-  const last = $derived(floor.hour?.faces.slice(0, floor.at + 1).findLast((f) => f.block >= 0))
+  const last = $derived(floor.class?.faces.slice(0, floor.at + 1).findLast((f) => f.block >= 0))
   const press = 'button shrink-0 min-h-16! min-w-16! px-3! text-sm sm:text-base sm:px-4! wall:text-2xl!'
   const paces = $derived(face?.onBag && face.block >= 0)
 </script>

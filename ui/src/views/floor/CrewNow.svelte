@@ -8,7 +8,7 @@
   import Crew from '../class/Crew.svelte'
 
   let { floor, onleave }: { floor: ClassFloor; onleave: () => void } = $props()
-  const plan = untrack(() => floor.hour!.plan) // as it is when this is opened
+  const plan = untrack(() => floor.class!.plan) // as it is when this is opened
   let people = $state(plan.people.filter((p) => !p.gone).map((p) => p.id))
   let bags = $state(plan.bags.filter((b) => !b.broken).map((b) => b.id))
   let busy = $state(false)

@@ -75,7 +75,7 @@
   }
 </script>
 
-<svelte:head><title>{floor.hour?.name ?? 'Class'} · Melodromos</title></svelte:head>
+<svelte:head><title>{floor.class?.name ?? 'Class'} · Melodromos</title></svelte:head>
 <svelte:window
   onkeydowncapture={keys}
   onkeyupcapture={(e) => floor.live && keptUp(e)}
@@ -91,10 +91,10 @@
       </Notice>
       <Unreadable of={['class']} id={params.id} />
     </div>
-  {:else if !floor.hour}
+  {:else if !floor.class}
     <div class="p-6"><Notice title="Reading the class…" /></div>
   {:else if floor.phase === 'over'}
-    <Over hour={floor.hour} />
+    <Over theClass={floor.class} />
   {:else if floor.phase === 'ready' || floor.phase === 'starting'}
     <Ready {floor} id={params.id} />
   {:else if hidden}

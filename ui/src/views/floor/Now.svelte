@@ -19,7 +19,7 @@
   })
   // Now and then the room is told to breathe: it stands there for a while.
   const told = $derived(
-    floor.hour?.cues.findLast((c) => c.kind === 'loose' && c.at / 1e6 <= floor.time && floor.time < c.at / 1e6 + 6)
+    floor.class?.cues.findLast((c) => c.kind === 'loose' && c.at / 1e6 <= floor.time && floor.time < c.at / 1e6 + 6)
       ?.text ?? '',
   )
   const size = $derived(

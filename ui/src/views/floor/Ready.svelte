@@ -1,4 +1,4 @@
-<!-- Before a class: what the hour holds, who goes where first, and what is hung before it. -->
+<!-- Before a class: what it holds, who goes where first, and what is hung before it. -->
 <script lang="ts">
   import { countdown } from '../../lib/format'
   import type { ClassFloor } from '../../lib/class/floor.svelte'
@@ -8,7 +8,7 @@
   import Resting from './Resting.svelte'
 
   let { floor, id }: { floor: ClassFloor; id: string } = $props()
-  const hour = $derived(floor.hour!)
+  const theClass = $derived(floor.class!)
 </script>
 
 <div class="flex min-h-0 flex-1 flex-col gap-5 overflow-y-auto p-5 sm:p-8">
@@ -18,10 +18,10 @@
     <Button class="ml-auto" href="#/class/{id}">Leave</Button>
   </header>
   <div>
-    <h1 class="figure text-5xl sm:text-7xl">{hour.name}</h1>
-    <p class="mt-2 text-xl text-pretty">{hour.plan.sentence}</p>
+    <h1 class="figure text-5xl sm:text-7xl">{theClass.name}</h1>
+    <p class="mt-2 text-xl text-pretty">{theClass.plan.sentence}</p>
     <p class="mt-1 text-soft">
-      {countdown(hour.untilUs / 1e6)} from the press. It begins with {hour.faces
+      {countdown(theClass.untilUs / 1e6)} from the press. It begins with {theClass.faces
         .find((f) => f.block >= 0)
         ?.title.toLowerCase()}.
     </p>
@@ -34,16 +34,16 @@
       onclick={() => floor.start()}>Start the class</Button>
     <p class="hidden text-sm text-soft sm:block">or Space</p>
   </div>
-  {#if hour.plan.said.length > 0}
+  {#if theClass.plan.said.length > 0}
     <ul class="max-w-prose border-l-4 border-rope pl-3">
-      {#each hour.plan.said as text (text)}<li>{text}</li>{/each}
+      {#each theClass.plan.said as text (text)}<li>{text}</li>{/each}
     </ul>
   {/if}
   <section aria-label="The first round on the bags">
     <h2 class="label mb-2">First on the bags</h2>
-    <Resting {floor} first={hour.faces.find((f) => f.onBag)} />
+    <Resting {floor} first={theClass.faces.find((f) => f.onBag)} />
   </section>
   <div class="max-w-prose text-sm">
-    <Caution>{hour.caution}</Caution>
+    <Caution>{theClass.caution}</Caution>
   </div>
 </div>

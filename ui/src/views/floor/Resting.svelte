@@ -9,7 +9,7 @@
   let { floor, first }: { floor: ClassFloor; first?: Face | undefined } = $props() // first: in place of what comes next
   const block = $derived(first ?? floor.block)
   const seats = $derived(
-    floor.hour && block ? seatsOf(floor.hour.plan, block.round, doings.names) : { on: [], off: [] },
+    floor.class && block ? seatsOf(floor.class.plan, block.round, doings.names) : { on: [], off: [] },
   )
   const coming = $derived((block ? floor.stations[block.id] : undefined) ?? [])
   const dials = $derived(
@@ -23,7 +23,7 @@
         ]),
     ),
   )
-  const hang = $derived(floor.hour?.cards.filter((c) => c.round === block?.round) ?? [])
+  const hang = $derived(floor.class?.cards.filter((c) => c.round === block?.round) ?? [])
 </script>
 
 {#if block && seats.on.length > 0}

@@ -8,7 +8,9 @@
 
   let { floor }: { floor: ClassFloor } = $props()
   const face = $derived(floor.face)
-  const seats = $derived(floor.hour && face ? seatsOf(floor.hour.plan, face.round, doings.names) : { on: [], off: [] })
+  const seats = $derived(
+    floor.class && face ? seatsOf(floor.class.plan, face.round, doings.names) : { on: [], off: [] },
+  )
   const list = $derived((face ? floor.stations[face.id] : undefined) ?? [])
   /** The drill's own clock, so many seconds ahead of the floor's. */
   const clockOf = (ahead: number) => () => floor.now() + ahead

@@ -16,7 +16,7 @@
   import Notice from '../../lib/ui/Notice.svelte'
   import Unreadable from '../../lib/ui/Unreadable.svelte'
   import Problem from '../../lib/ui/Problem.svelte'
-  import Hour from '../class/Hour.svelte'
+  import Rope from '../class/Rope.svelte'
   import BlockRow from './BlockRow.svelte'
   import RoundSay from './RoundSay.svelte'
   import { Sheet, type Session } from './sheet.svelte'
@@ -147,7 +147,7 @@
     <p class="mt-1 min-h-7 text-lg {sheet.whatIf.pending ? 'text-soft' : ''}" aria-live="polite">
       {look?.sentence ?? ''}
     </p>
-    <Hour
+    <Rope
       {faces}
       {chosen}
       onchoose={(f) => {

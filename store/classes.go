@@ -20,8 +20,8 @@ type SessionPlan struct {
 	CreatedAt  time.Time
 }
 
-// Hour is a class, planned or held: its plan, and all that was done to it on the floor.
-type Hour struct {
+// Class is a class, planned or held: its plan, and all that was done to it on the floor.
+type Class struct {
 	ID        string `gorm:"default:gen_random_uuid()"`
 	GymID     string
 	CoachID   *string // nil where they have gone
@@ -41,11 +41,14 @@ type Hour struct {
 	CreatedAt time.Time
 }
 
-// Turn is what somebody did in a block of an hour.
+// TableName is the table's name.
+func (Class) TableName() string { return "hours" }
+
+// Turn is what somebody did in a block of a class.
 type Turn struct {
 	ID           string `gorm:"default:gen_random_uuid()"`
 	GymID        string
-	HourID       string
+	ClassID      string `gorm:"column:hour_id"`
 	Lap          int
 	Round        int
 	Block        int
@@ -85,8 +88,8 @@ func (g *Gym) ChangeSessionPlan(p *SessionPlan) error {
 	return err
 }
 
-// AddHour stores a new hour, ready to begin, and fills in its id where it has none.
-func (g *Gym) AddHour(h *Hour) error {
+// AddClass stores a new class, ready to begin, and fills in its id where it has none.
+func (g *Gym) AddClass(h *Class) error {
 	h.GymID, h.State, h.Version, h.SeenAt = g.ID, "ready", 1, g.Now()
 	if h.Deeds == nil {
 		h.Deeds = Doc("[]")
@@ -94,24 +97,24 @@ func (g *Gym) AddHour(h *Hour) error {
 	return ownError(g.db.Create(h).Error)
 }
 
-// Hour returns one hour.
-func (g *Gym) Hour(id string) (Hour, error) { return find[Hour](g, id) }
+// Class returns one class.
+func (g *Gym) Class(id string) (Class, error) { return find[Class](g, id) }
 
-// MostHours is how many hours are listed.
-const MostHours = 60
+// MostClasses is how many classes are listed.
+const MostClasses = 60
 
-// Hours lists the hours of the gym that were not removed, without plans and deeds, the newest first.
-func (g *Gym) Hours() ([]Hour, error) {
-	rows := []Hour{}
+// Classes lists the classes of the gym that were not removed, without plans and deeds, the newest first.
+func (g *Gym) Classes() ([]Class, error) {
+	rows := []Class{}
 	return rows, ownError(g.rows().Omit("Plan", "Deeds").Where("removed_at IS NULL").
-		Order("created_at DESC, id").Limit(MostHours).Find(&rows).Error)
+		Order("created_at DESC, id").Limit(MostClasses).Find(&rows).Error)
 }
 
-// MoveHour reads an hour, lets change alter its plan and course and, within the same transaction and with the row held,
+// MoveClass reads a class, lets change alter its plan and course and, in the same transaction and with the row locked,
 // lets after do what belongs to it, such as logging what was done. Either may refuse with an error, which is returned
 // and leaves everything as it was.
-func (g *Gym) MoveHour(id string, change func(*Hour) error, after func(in *Gym, h Hour) error) (Hour, error) {
-	var h Hour
+func (g *Gym) MoveClass(id string, change func(*Class) error, after func(in *Gym, h Class) error) (Class, error) {
+	var h Class
 	err := g.Together(func(in *Gym) error {
 		if err := in.rows().Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?",
 			id).Take(&h).Error; err != nil {
@@ -120,7 +123,7 @@ func (g *Gym) MoveHour(id string, change func(*Hour) error, after func(in *Gym, 
 		if err := change(&h); err != nil {
 			return err
 		}
-		err := in.rows().Model(&Hour{}).Where("id = ?", id).
+		err := in.rows().Model(&Class{}).Where("id = ?", id).
 			Select("Name", "Plan", "Deeds", "State", "Ending", "ClockUS", "ZeroAt", "SeenAt", "StartedAt", "EndedAt",
 				"RemovedAt", "Version").Updates(&h).Error
 		if err != nil || after == nil {
@@ -131,8 +134,8 @@ func (g *Gym) MoveHour(id string, change func(*Hour) error, after func(in *Gym, 
 	return h, ownError(err)
 }
 
-// EachHour reads the hours that were not removed, plans and deeds too, a few at a time.
-func (g *Gym) EachHour(each func(Hour) error) error {
+// EachClass reads the classes that were not removed, plans and deeds too, a few at a time.
+func (g *Gym) EachClass(each func(Class) error) error {
 	return eachOf(g.rows().Where("removed_at IS NULL"), 20, each)
 }
 
@@ -149,17 +152,17 @@ func eachOf[T any](q *gorm.DB, at int, each func(T) error) error {
 	}).Error)
 }
 
-// RemoveHour takes an hour out of the lists; it is kept.
-func (g *Gym) RemoveHour(id string) error {
-	return g.change(&Hour{}, id, map[string]any{"removed_at": g.Now()})
+// RemoveClass takes a class out of the lists; it is kept.
+func (g *Gym) RemoveClass(id string) error {
+	return g.change(&Class{}, id, map[string]any{"removed_at": g.Now()})
 }
 
-// PauseHour pauses an hour whose plan cannot be read.
-func (g *Gym) PauseHour(id string) error {
-	return g.change(&Hour{}, id, map[string]any{"state": "paused", "zero_at": nil})
+// PauseClass pauses a class whose plan cannot be read.
+func (g *Gym) PauseClass(id string) error {
+	return g.change(&Class{}, id, map[string]any{"state": "paused", "zero_at": nil})
 }
 
-// SetTurns stores what was done in an hour; of a turn that is known its length and tries are set anew.
+// SetTurns stores what was done in a class; of a turn that is known its length and tries are set anew.
 func (g *Gym) SetTurns(rows []Turn) error {
 	if len(rows) == 0 {
 		return nil
@@ -174,27 +177,27 @@ func (g *Gym) SetTurns(rows []Turn) error {
 	}).CreateInBatches(&rows, 500).Error)
 }
 
-// Turns lists what was done in an hour, in order.
-func (g *Gym) Turns(hourID string) ([]Turn, error) {
+// Turns lists what was done in a class, in order.
+func (g *Gym) Turns(classID string) ([]Turn, error) {
 	rows := []Turn{}
-	return rows, ownError(g.rows().Where("hour_id = ?", hourID).Order("at, lap, block, id").Find(&rows).Error)
+	return rows, ownError(g.rows().Where("hour_id = ?", classID).Order("at, lap, block, id").Find(&rows).Error)
 }
 
-// Turn returns what somebody did in a block of an hour.
+// Turn returns what somebody did in a block of a class.
 func (g *Gym) Turn(id string) (Turn, error) { return find[Turn](g, id) }
 
-// TurnsOf lists what somebody did on bags in hours that were not removed, since a day, the oldest first; of all where
+// TurnsOf lists what somebody did on bags in classes that were not removed, since a day, the oldest first; of all where
 // the id is empty.
 func (g *Gym) TurnsOf(traineeID string, since time.Time) ([]Turn, error) {
 	rows := []Turn{}
-	hours := g.rows().Model(&Hour{}).Select("id").Where("removed_at IS NULL")
+	classes := g.rows().Model(&Class{}).Select("id").Where("removed_at IS NULL")
 	return rows, ownError(scopeTo(g.rows(), traineeID).Where("rig_id IS NOT NULL AND at >= ? AND hour_id IN (?)", since,
-		hours).Order("at, id").Find(&rows).Error)
+		classes).Order("at, id").Find(&rows).Error)
 }
 
-// QuietHours lists hours of all gyms that run but have not been heard of since, by gym and id alone.
-func (s *Store) QuietHours(ctx context.Context, since time.Time) ([]Hour, error) {
-	var rows []Hour
+// QuietClasses lists classes of all gyms that run but have not been heard of since, by gym and id alone.
+func (s *Store) QuietClasses(ctx context.Context, since time.Time) ([]Class, error) {
+	var rows []Class
 	return rows, ownError(s.inEveryGym(ctx).Select("id, gym_id").Where("state = 'running' AND seen_at < ?", since).
 		Find(&rows).Error)
 }

@@ -18,7 +18,7 @@ import (
 	"melodromos/store"
 )
 
-// Held is an hour as it stands: its plan, what was done to it, and how it goes from there.
+// Held is a class as it stands: its plan, what was done to it, and how it goes from there.
 type Held struct {
 	Plan   class.Class
 	Deeds  []session.Done
@@ -29,15 +29,15 @@ type Held struct {
 	getReady int // s
 }
 
-// OpenHour reads what an hour keeps.
-func OpenHour(h store.Hour) (Held, error) {
+// OpenClass reads what a class keeps.
+func OpenClass(h store.Class) (Held, error) {
 	var out Held
 	var err error
 	if out.Plan, err = class.Read(h.Plan); err == nil {
 		out.Deeds, err = session.ReadDeeds(h.Deeds)
 	}
 	if err != nil {
-		return out, unreadable(store.HourRow, h.ID, h.Name, err)
+		return out, unreadable(store.ClassRow, h.ID, h.Name, err)
 	}
 	out.getReady = h.GetReady
 	out.Course = session.Replay(out.Plan.Session, h.GetReady, out.Deeds)
@@ -46,8 +46,8 @@ func OpenHour(h store.Hour) (Held, error) {
 	return out, nil
 }
 
-// write puts how an hour stands into its row.
-func (o Held) write(h *store.Hour) error {
+// write puts how a class stands into its row.
+func (o Held) write(h *store.Class) error {
 	var err error
 	if h.Plan, err = json.Marshal(o.Plan); err == nil {
 		h.Deeds, err = json.Marshal(o.Deeds)
@@ -58,18 +58,18 @@ func (o Held) write(h *store.Hour) error {
 	return err
 }
 
-// NewHour is a planned hour as it is stored, not stored yet.
-func NewHour(p class.Class, getReady float64, by store.Coach) (store.Hour, error) {
+// NewClass is a planned class as it is stored, not stored yet.
+func NewClass(p class.Class, getReady float64, by store.Coach) (store.Class, error) {
 	doc, err := json.Marshal(p)
-	return store.Hour{CoachID: &by.ID, Name: cmp.Or(p.Session.Name, "Class"), Plan: doc, GetReady: int(getReady)}, err
+	return store.Class{CoachID: &by.ID, Name: cmp.Or(p.Session.Name, "Class"), Plan: doc, GetReady: int(getReady)}, err
 }
 
-// ChangeHour alters an hour, and logs what has been done by then: all of it holds, or none.
-func ChangeHour(gym *store.Gym, id string, change func(*Held) error) (store.Hour, Held, error) {
+// ChangeClass alters a class, and logs what has been done by then: all of it holds, or none.
+func ChangeClass(gym *store.Gym, id string, change func(*Held) error) (store.Class, Held, error) {
 	var out Held
-	row, err := gym.MoveHour(id, func(h *store.Hour) error {
+	row, err := gym.MoveClass(id, func(h *store.Class) error {
 		var err error
-		if out, err = OpenHour(*h); err != nil {
+		if out, err = OpenClass(*h); err != nil {
 			return err
 		}
 		as := out.Plan.Clone()
@@ -86,12 +86,12 @@ func ChangeHour(gym *store.Gym, id string, change func(*Held) error) (store.Hour
 			h.Version++
 		}
 		return err
-	}, func(in *store.Gym, h store.Hour) error { return in.SetTurns(turns(h, out)) })
+	}, func(in *store.Gym, h store.Class) error { return in.SetTurns(turns(h, out)) })
 	return row, out, err
 }
 
-// turns are the rows of what was done in an hour as far as its clock has come.
-func turns(h store.Hour, o Held) []store.Turn {
+// turns are the rows of what was done in a class as far as its clock has come.
+func turns(h store.Class, o Held) []store.Turn {
 	if h.StartedAt == nil {
 		return nil
 	}
@@ -100,7 +100,7 @@ func turns(h store.Hour, o Held) []store.Turn {
 		if who := o.Plan.Person(e.Person); who == nil || e.Person == nobody {
 			continue
 		}
-		row := store.Turn{HourID: h.ID, Lap: e.Lap, Round: e.Round, Block: e.Block, TraineeID: e.Person, Rung: e.Rung,
+		row := store.Turn{ClassID: h.ID, Lap: e.Lap, Round: e.Round, Block: e.Block, TraineeID: e.Person, Rung: e.Rung,
 			Title: e.Title, Seconds: e.Seconds, Got: e.Got, Failed: e.Failed, Carried: e.Carried,
 			At: h.StartedAt.Add(time.Duration(e.From) * time.Microsecond)}
 		if e.Bag != "" {
@@ -185,9 +185,9 @@ func (o *Held) Withdraw(ids []string) {
 // MostDeeds is how many deeds a class holds: many times what anybody does in the longest.
 const MostDeeds = 2000
 
-// PauseQuiet pauses the running hours of all gyms whose screen has not been heard of since, where they were heard last.
+// PauseQuiet pauses a running class whose screen has not been heard of since before, where it was heard last.
 func PauseQuiet(gym *store.Gym, id string, before time.Time) error {
-	_, _, err := ChangeHour(gym, id, func(o *Held) error {
+	_, _, err := ChangeClass(gym, id, func(o *Held) error {
 		if o.Clock.State != run.Running || !o.Clock.Seen.Before(before) {
 			return nil
 		}

@@ -22,10 +22,10 @@ type Today struct {
 	Next   []roster.Proposal `json:"next" doc:"what each does next"`
 	Also   []roster.Also     `json:"also" doc:"what they have been given beside it"`
 	Recent []LogRow          `json:"recent"`
-	Hour   *HourRow          `json:"hour" doc:"the class that is planned or under way; null where there is none"`
+	Class  *ClassRow         `json:"hour" doc:"the class that is planned or under way; null where there is none"`
 	Rigs   int               `json:"rigs"`
 	People int               `json:"people"`
-	Class  *ClassDate        `json:"class" doc:"held next by the calendar, within a week; null where there is none"`
+	Date   *ClassDate        `json:"class" doc:"held next by the calendar, within a week; null where there is none"`
 	Tired  []TiredBag        `json:"tired" doc:"bags that come back later from week to week"`
 
 	Unread []NotRead `json:"unread" doc:"what is kept and could not be read"`
@@ -69,10 +69,10 @@ func (c caller) today() (Today, error) {
 		return t, err
 	}
 	logFailed(t.Next)
-	if t.Hour, err = c.planned(); err != nil {
+	if t.Class, err = c.planned(); err != nil {
 		return t, err
 	}
-	if t.Class, err = c.nextClass(); err != nil {
+	if t.Date, err = c.nextClass(); err != nil {
 		return t, err
 	}
 	if t.Tired, err = c.tired(); err != nil {
@@ -87,13 +87,13 @@ func (c caller) today() (Today, error) {
 }
 
 // planned is the class that was planned last, nil where it is over or was planned long ago.
-func (c caller) planned() (*HourRow, error) {
-	hours, err := c.Gym.Hours()
-	if err != nil || len(hours) == 0 || run.State(hours[0].State).Over() ||
-		c.Gym.Now().Sub(hours[0].CreatedAt) >= current {
+func (c caller) planned() (*ClassRow, error) {
+	list, err := c.Gym.Classes()
+	if err != nil || len(list) == 0 || run.State(list[0].State).Over() ||
+		c.Gym.Now().Sub(list[0].CreatedAt) >= current {
 		return nil, err
 	}
-	return new(hourRow(hours[0])), nil
+	return new(classRow(list[0])), nil
 }
 
 // logFailed logs for whom it could not be worked out what comes next.
@@ -144,7 +144,7 @@ func (s *Server) library(c caller) (roster.Library, error) {
 	return cl.Library(own, &s.levels)
 }
 
-func (s *Server) registerClass(api huma.API) {
+func (s *Server) registerToday(api huma.API) {
 	get(api, "/api/today", func(c caller, _ *nothing) (Today, error) { return c.today() })
 	get(api, "/api/class", func(c caller, _ *nothing) ([]roster.Proposal, error) {
 		cl, err := c.Roster()

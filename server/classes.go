@@ -19,8 +19,8 @@ import (
 type ClassQuestion struct {
 	People  []string         `json:"people" maxItems:"60" doc:"ids of those who are here"`
 	Bags    []string         `json:"bags" maxItems:"60" doc:"ids of the bags that are used; empty for all that hang"`
-	Minutes int              `json:"minutes,omitempty" minimum:"0" maximum:"180" doc:"of an hour on everybody's own drill"`
-	Session *session.Session `json:"session,omitempty" doc:"in place of the hour"`
+	Minutes int              `json:"minutes,omitempty" minimum:"0" maximum:"180" doc:"of a class on everybody's own drill"`
+	Session *session.Session `json:"session,omitempty" doc:"in place of everybody's own drill"`
 }
 
 // Crew is who is here, and which bags are used, from now on.
@@ -51,8 +51,8 @@ type FloorStep struct {
 	Withdrawn []string `json:"withdrawn,omitempty" maxItems:"500" doc:"ids of deeds that the floor took back, as no answer came: they count for nothing should they have arrived"`
 }
 
-// Hour is a class, planned or under way.
-type Hour struct {
+// HeldClass is a class, planned or under way.
+type HeldClass struct {
 	ID        string            `json:"id"`
 	Name      string            `json:"name"`
 	Version   int               `json:"version"`
@@ -91,12 +91,12 @@ type TurnOut struct {
 	Rating *Rating `json:"rating" doc:"what the coach says of it; null where nothing was said"`
 }
 
-func hourRow(h store.Hour) HourRow {
-	return HourRow{h.ID, h.Name, run.State(h.State), h.StartedAt, h.CreatedAt}
+func classRow(h store.Class) ClassRow {
+	return ClassRow{h.ID, h.Name, run.State(h.State), h.StartedAt, h.CreatedAt}
 }
 
-// HourRow is a class in a list.
-type HourRow struct {
+// ClassRow is a class in a list.
+type ClassRow struct {
 	ID        string     `json:"id"`
 	Name      string     `json:"name"`
 	State     run.State  `json:"state"`
@@ -104,15 +104,15 @@ type HourRow struct {
 	CreatedAt time.Time  `json:"createdAt"`
 }
 
-func (c caller) hourOut(row ledger.Class, err error) (Hour, error) {
+func (c caller) classOut(row ledger.Class, err error) (HeldClass, error) {
 	if err != nil {
-		return Hour{}, err
+		return HeldClass{}, err
 	}
 	held := row.Held
 	faces := held.Course.Faces()
 	clock := held.Clock.Now(c.Gym.Now())
 	voice := session.Calls{Naming: ledger.Voice(c.Row), Rotates: len(held.Plan.People) > 1}
-	return Hour{
+	return HeldClass{
 		ID: row.ID, Name: row.Name, Version: row.Version, State: held.Clock.State, ClockUS: int64(clock),
 		UntilUS: int64(held.Course.Until()), Deeds: len(held.Deeds), Coming: class.Coming(held.Course, clock),
 		Refused: held.Refused, Plan: held.Plan.Shown(held.Course, clock), Faces: faces, Cues: held.Course.Cues(voice),
@@ -122,10 +122,10 @@ func (c caller) hourOut(row ledger.Class, err error) (Hour, error) {
 }
 
 // doneOut is a class with what was done in it.
-func (c caller) doneOut(row ledger.ClassDone, err error) (Hour, error) {
-	out, err := c.hourOut(row.Class, err)
+func (c caller) doneOut(row ledger.ClassDone, err error) (HeldClass, error) {
+	out, err := c.classOut(row.Class, err)
 	if err != nil {
-		return Hour{}, err
+		return HeldClass{}, err
 	}
 	var done []class.BlockDone
 	for _, t := range row.Turns {
@@ -142,36 +142,36 @@ func (c caller) doneOut(row ledger.ClassDone, err error) (Hour, error) {
 	return out, nil
 }
 
-func (s *Server) registerHours(api huma.API) {
-	get(api, "/api/hours", func(c caller, _ *nothing) ([]HourRow, error) {
-		rows, err := c.Gym.Hours()
-		return eachRow(rows, err, func(h store.Hour) (HourRow, error) { return hourRow(h), nil })
+func (s *Server) registerClasses(api huma.API) {
+	get(api, "/api/hours", func(c caller, _ *nothing) ([]ClassRow, error) {
+		rows, err := c.Gym.Classes()
+		return eachRow(rows, err, func(h store.Class) (ClassRow, error) { return classRow(h), nil })
 	})
-	post(api, "/api/hours", func(c caller, in *Making[ClassQuestion]) (Hour, error) {
+	post(api, "/api/hours", func(c caller, in *Making[ClassQuestion]) (HeldClass, error) {
 		q := in.Body
 		if q.Session != nil {
 			if err := input.Under("session", q.Session.Check()); err != nil {
-				return Hour{}, err
+				return HeldClass{}, err
 			}
 		}
 		return c.doneOut(c.PlanClass(in.Key,
 			class.Ask{People: q.People, Bags: q.Bags, Minutes: q.Minutes, Session: q.Session}))
 	})
-	get(api, "/api/hours/{id}", func(c caller, in *ByID) (Hour, error) { return c.doneOut(c.ClassDone(in.ID)) })
-	post(api, "/api/hours/{id}/anew", func(c caller, in *Addressed[Crew]) (Hour, error) {
+	get(api, "/api/hours/{id}", func(c caller, in *ByID) (HeldClass, error) { return c.doneOut(c.ClassDone(in.ID)) })
+	post(api, "/api/hours/{id}/anew", func(c caller, in *Addressed[Crew]) (HeldClass, error) {
 		row, changed, err := c.ReplanClass(in.ID, in.Body.People, in.Body.Bags)
-		out, err := c.hourOut(row, err)
+		out, err := c.classOut(row, err)
 		out.Changed = changed
 		return out, err
 	})
-	post(api, "/api/hours/{id}/seat", func(c caller, in *Addressed[Seating]) (Hour, error) {
-		return c.hourOut(c.Seat(in.ID, in.Body.Round, in.Body.Person, in.Body.Bag))
+	post(api, "/api/hours/{id}/seat", func(c caller, in *Addressed[Seating]) (HeldClass, error) {
+		return c.classOut(c.Seat(in.ID, in.Body.Round, in.Body.Person, in.Body.Bag))
 	})
-	post(api, "/api/hours/{id}/drill", func(c caller, in *Addressed[Choosing]) (Hour, error) {
-		return c.hourOut(c.GiveInClass(in.ID, in.Body.Person, in.Body.AssignmentID))
+	post(api, "/api/hours/{id}/drill", func(c caller, in *Addressed[Choosing]) (HeldClass, error) {
+		return c.classOut(c.GiveInClass(in.ID, in.Body.Person, in.Body.AssignmentID))
 	})
-	post(api, "/api/hours/{id}/floor", func(c caller, in *Addressed[FloorStep]) (Hour, error) {
-		return c.hourOut(c.StepClass(in.ID, ledger.FloorStep{Action: in.Body.Action,
+	post(api, "/api/hours/{id}/floor", func(c caller, in *Addressed[FloorStep]) (HeldClass, error) {
+		return c.classOut(c.StepClass(in.ID, ledger.FloorStep{Action: in.Body.Action,
 			Clock: drill.Micros(in.Body.ClockUS), Deeds: in.Body.Deeds, Withdrawn: in.Body.Withdrawn}))
 	})
 	get(api, "/api/hours/{id}/stations/{stretch}", func(c caller, in *struct {

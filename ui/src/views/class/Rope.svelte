@@ -1,4 +1,4 @@
-<!-- The hour as a rope: blocks along it by their length, the higher the harder; a knot at each bell. -->
+<!-- A class as a rope: blocks along it by their length, the higher the harder; a knot at each bell. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
   import { countdown } from '../../lib/format'
