@@ -33,7 +33,7 @@ type Manifest struct {
 	Tables map[string]Of `json:"tables"`
 }
 
-// Of is what a table holds: how many rows, and a sum over their contents that does not depend on their order.
+// Of sums up a table: the number of its rows, and a checksum of their contents that does not depend on their order.
 type Of struct {
 	Rows int64  `json:"rows"`
 	Sum  string `json:"sum"`

@@ -17,8 +17,8 @@ import (
 	"github.com/jackc/pgx/v5"
 )
 
-// allGyms is what a session says that looks after the whole house: row-level security then shows it the rows of all
-// gyms.
+// allGyms is the setting of a session that looks after the whole house: row-level security then shows it the rows of
+// all gyms.
 const allGyms = "melodromos.gym=*"
 
 // plainText makes every session see all rows, and write a row in the same letters, so that sums can be compared.

@@ -85,7 +85,7 @@ func TestReturnsOfEveryKind(t *testing.T) {
 	}
 }
 
-// tempoOut is what the tempo operation writes.
+// tempoOut is the answer of the tempo operation.
 type tempoOut struct {
 	Feasible                        bool
 	Tempo, Slowest, Fastest         float64

@@ -55,7 +55,7 @@ type faultOut struct {
 	Remedy   string     `json:"remedy"`
 }
 
-// cycle is how a strike follows a strike, where nothing else is said.
+// cycle is the interval and the count between strikes that name none of their own.
 type cycle struct {
 	bag     rig.Rig
 	meeting rig.Meeting
@@ -116,7 +116,7 @@ func named(r judge.Judgement, kind rig.Kind) []faultOut {
 	return list
 }
 
-// first is when (s) the round begins, and last when it ends: with its strikes and hits.
+// first returns the time (s) of the round's first strike.
 func first(strikes []judge.Strike) float64 {
 	at := math.Inf(1)
 	for _, s := range strikes {

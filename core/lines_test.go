@@ -6,6 +6,7 @@ import (
 	"io/fs"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 	"unicode/utf8"
@@ -19,6 +20,33 @@ const (
 
 // No line is wider than 120 columns, unless a text stands on it that is better left whole.
 func TestLinesFit(t *testing.T) {
+	eachSource(t, func(path string, source []byte) {
+		longest := textsByLine(source)
+		for i, line := range strings.Split(string(source), "\n") {
+			wide := utf8.RuneCountInString(line) + (tabWidth-1)*strings.Count(line, "\t")
+			if wide > columns && longest[i+1] < unbroken {
+				t.Errorf("%s:%d: %d columns", path, i+1, wide)
+			}
+		}
+	})
+}
+
+var riddle = regexp.MustCompile(`^\s*// \w+ (is|are) (by )?(how|what|where|whether|when|which|why)\b`)
+
+// A comment says what a thing returns, holds or limits, and does not define it by a question: no "x is how …".
+func TestCommentsAreNoRiddles(t *testing.T) {
+	eachSource(t, func(path string, source []byte) {
+		for i, line := range strings.Split(string(source), "\n") {
+			if riddle.MatchString(line) {
+				t.Errorf("%s:%d: %s", path, i+1, strings.TrimSpace(line))
+			}
+		}
+	})
+}
+
+// eachSource reads every Go file of the tree.
+func eachSource(t *testing.T, do func(path string, source []byte)) {
+	t.Helper()
 	err := filepath.WalkDir("..", func(path string, entry fs.DirEntry, err error) error {
 		switch {
 		case err != nil:
@@ -29,17 +57,10 @@ func TestLinesFit(t *testing.T) {
 			return nil
 		}
 		source, err := os.ReadFile(path)
-		if err != nil {
-			return err
+		if err == nil {
+			do(path, source)
 		}
-		longest := textsByLine(source)
-		for i, line := range strings.Split(string(source), "\n") {
-			wide := utf8.RuneCountInString(line) + (tabWidth-1)*strings.Count(line, "\t")
-			if wide > columns && longest[i+1] < unbroken {
-				t.Errorf("%s:%d: %d columns", path, i+1, wide)
-			}
-		}
-		return nil
+		return err
 	})
 	if err != nil {
 		t.Fatal(err)

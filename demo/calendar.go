@@ -9,7 +9,7 @@ import (
 	"melodromos/store"
 )
 
-// classes are what the hall holds each week, by the days from the one that the demo is made on.
+// classes lists the weekly classes of the hall, by the days from the one that the demo is made on.
 var classes = []struct {
 	on int
 	timetable.Date

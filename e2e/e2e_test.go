@@ -218,7 +218,7 @@ func (c coach) ontoFloor() {
 // runs waits until the round's clock runs.
 func (c coach) runs() error { return c.Until("document.querySelector('[data-phase=running]')") }
 
-// linkTo is where the first link on a page leads that begins so, to something that there is already.
+// linkTo returns the address of the page's first link that begins so, to something that exists already.
 func (c coach) linkTo(first string) string {
 	c.t.Helper()
 	link := fmt.Sprintf("document.querySelector('main a[href^=\"#%s\"]:not([href$=\"/new\"])')", first)

@@ -28,13 +28,13 @@ func (c coach) bench(bag, person string) {
 // saying is the sentence of a bag.
 const saying = "(document.querySelector('[aria-label=\"How it hangs and is struck\"]')?.innerText ?? '')"
 
-// option is what a part that is open offers and begins so.
+// option is an expression that finds an option of the open part by the beginning of its text.
 func option(text string) string {
 	return fmt.Sprintf(
 		"[...document.querySelectorAll('[data-popover-content] button')].find((b) => b.innerText.startsWith(%q))", text)
 }
 
-// dimension is what a dimension line of the picture says, in centimetres.
+// dimension is an expression for the figure (cm) at a dimension line of the picture.
 func dimension(label string) string {
 	return fmt.Sprintf("((t) => Math.round(parseFloat(t) * (t.endsWith(' m') ? 1000 : 10)) / 10)(%s.innerText)", partOf(label))
 }

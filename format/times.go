@@ -19,7 +19,7 @@ type Time struct {
 	Launch float64 // m/s at which it drove the bag off; 0 where it was not told
 }
 
-// MostTimes is how many a table may hold: what a run holds.
+// MostTimes limits the times in a table to those that a round holds.
 const MostTimes = 20_000
 
 // latest (s) a hit may be: four hours, as a run's clock goes.
@@ -28,7 +28,7 @@ const latest = 14_400
 // fastest (m/s) that a bag may be driven off.
 const fastest = 30
 
-// columnNames are what a column may be called in the first line.
+// columnNames lists the names that a column may have in the first line.
 var columnNames = map[string][]string{
 	"at":     {"at", "time", "t", "s", "seconds", "time (s)", "time_s", "ms", "time (ms)", "time_ms"},
 	"hand":   {"hand", "side"},

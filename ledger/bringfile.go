@@ -139,10 +139,10 @@ func (b Brought) sentence(dry bool) string {
 	return fmt.Sprintf("The %s %s %s.", b.What, b.Name, is[b.Does])
 }
 
-// bom is what some programs write in front of a text.
+// bom is the byte order mark, which some programs write in front of a text.
 const bom = "\ufeff"
 
-// lookedAt is how much of a file (bytes) tells what it holds.
+// lookedAt is the length (bytes) of a file's beginning by which its format is told.
 const lookedAt = 1 << 16
 
 // BringFile brings a file in by what it holds: a document, a table of rounds or hits, or a rhythm. All of it is brought

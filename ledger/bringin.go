@@ -27,7 +27,7 @@ const (
 // Values lists them.
 func (Does) Values() []Does { return []Does{Added, Same, Differs, Changed} }
 
-// Brought is what bringing in does to one thing.
+// Brought tells the change that bringing a file in makes to one thing.
 type Brought struct {
 	What   string `json:"what" doc:"such as bag or person"`
 	Name   string `json:"name"`
@@ -37,7 +37,7 @@ type Brought struct {
 	Count  int    `json:"count" doc:"of how many this is said"`
 }
 
-// Bringing is how a document is brought in.
+// Bringing holds the choices with which a document is brought in.
 type Bringing struct {
 	Over bool // what differs becomes what the file has
 	Dry  bool // nothing stays: only what would change is told

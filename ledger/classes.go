@@ -155,7 +155,7 @@ func (c Caller) GiveInClass(id, person, assignment string) (out Class, err error
 	return out, err
 }
 
-// FloorStep is what happened on the floor of a class since it was last told.
+// FloorStep tells the deeds on the floor of a class since the last one.
 type FloorStep struct {
 	Action    run.Action // "" where only the clock goes on
 	Clock     drill.Micros
@@ -206,10 +206,10 @@ func (c Caller) RemoveClass(id string, removed bool) error {
 	return err
 }
 
-// lately is how far back the classes of a person's page go.
+// lately limits the age of the classes on a person's page.
 const lately = 60 * 24 * time.Hour
 
-// InClass is what somebody did in a class.
+// InClass sums up somebody's part in a class.
 type InClass struct {
 	ClassID string
 	At      time.Time

@@ -68,7 +68,7 @@ func (c Caller) judged(id string) (Round, run.Judged, error) {
 	return r, j, err
 }
 
-// NewRound is what a round is made of. Intake is the digest of the key that its hits come in by.
+// NewRound describes a round that is about to begin. Intake is the digest of the key that its hits come in by.
 type NewRound struct {
 	AssignmentID, Intake string
 	By                   drill.Recorder
@@ -168,7 +168,7 @@ func (c Caller) inLog(id string, change func(*store.Run)) error {
 	return err
 }
 
-// Batch is what a device has captured of a round, and how far it says that the clock has come.
+// Batch holds hits and marks that a device has captured of a round, and its reading of the round's clock.
 type Batch struct {
 	Hits    []store.Hit
 	Marks   []store.Mark

@@ -8,7 +8,7 @@ import (
 	"unicode"
 )
 
-// mostTold is how many characters a value has at the most that is told; a longer one is only said to differ.
+// mostTold limits (characters) a value that is shown; a longer one is only said to differ.
 const mostTold = 24
 
 // differing says in what two documents differ: "swivel drop 0.025, in the file 0.03; notes".

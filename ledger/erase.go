@@ -18,7 +18,7 @@ type Mention struct {
 	Unread  bool // what is called Text cannot be read, and may say the name: nothing in it is changed
 }
 
-// places are what the columns of texts are, in words.
+// places names the columns of texts in words.
 var places = map[string]string{"drills.name": "a drill", "runs.drill_name": "rounds in the log",
 	"turns.title": "what was done in classes", "rigs.name": "a bag", "session_plans.name": "a session",
 	"session_plans.doc": "a session", "hours.name": "a class", "hours.plan": "a class", "dates.name": "the calendar",

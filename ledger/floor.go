@@ -7,7 +7,7 @@ import (
 	"melodromos/store"
 )
 
-// Where is where a plan is laid out: on a bag of the gym, for somebody.
+// Where is the bag of the gym and the person that a plan is laid out for.
 type Where struct {
 	drill.Floor
 	Rig    store.Rig

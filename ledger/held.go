@@ -182,7 +182,7 @@ func (o *Held) Withdraw(ids []string) {
 	}
 }
 
-// MostDeeds is how many deeds a class holds: many times what anybody does in the longest.
+// MostDeeds limits the deeds of a class: many times those of the longest.
 const MostDeeds = 2000
 
 // PauseQuiet pauses a running class whose screen has not been heard of since before, where it was heard last.

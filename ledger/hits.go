@@ -79,7 +79,7 @@ type hitLine struct {
 	hit  store.Hit
 }
 
-// hitsAtOnce is how many hits wait before they are stored.
+// hitsAtOnce is the number of hits that are stored together.
 const hitsAtOnce = 10_000
 
 func (b *hitBringer) hit(line int, run store.Held, h table.Hit) error {

@@ -17,7 +17,7 @@ func again(gym *store.Gym, runID string) error {
 	return err
 }
 
-// judgedBy is what a round was judged by, and what came of it.
+// judgedBy holds the inputs of a round's judgement, and its result.
 type judgedBy struct {
 	Drill    json.RawMessage `json:"drill"`
 	Timeline json.RawMessage `json:"timeline"`
@@ -85,7 +85,7 @@ func before(gym *store.Gym, runID string, kept store.Doc) error {
 	return gym.Rejudge(r, store.Doc(was.Timeline))
 }
 
-// WasJudged is what came of a round, that ended in some way, before it was judged anew; nil where that is not known.
+// WasJudged returns the result of a round before it was re-judged; nil where that is not known.
 func WasJudged(c store.Correction, e judge.Ended) *run.Summary {
 	var was judgedBy
 	if json.Unmarshal(c.Was, &was) != nil {

@@ -8,14 +8,14 @@ import (
 	"melodromos/store"
 )
 
-// knowledge is what is known of somebody from their rounds and tests, the oldest first. It is shared by all who ask:
+// knowledge holds somebody's rounds and tests, the oldest first. It is shared by all who ask:
 // nobody changes it.
 type knowledge struct {
 	rounds   []run.PastRound
 	evidence []trainee.Evidence
 }
 
-// known is what is known of a trainee, or of all who train where the id is empty, by person: what was read before and
+// known returns the rounds and tests of a trainee, or of all where the id is empty, by person: what was read before and
 // has not changed since is at hand.
 func known(gym *store.Gym, traineeID string) (map[string]*knowledge, error) {
 	list, err := gym.Revisions(traineeID)

@@ -30,7 +30,7 @@ func (c Caller) TakeTest(
 	})
 }
 
-// recentRounds is how many rounds a person's page shows.
+// recentRounds is the number of rounds on a person's page.
 const recentRounds = 12
 
 // PersonPage is all that is known of somebody.

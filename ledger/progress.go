@@ -10,7 +10,7 @@ import (
 	"melodromos/store"
 )
 
-// GymLooksBack is how many days of the whole gym are looked back on: a season.
+// GymLooksBack is the number of days of the whole gym that progress looks back on: a season.
 const GymLooksBack = 90
 
 // Progress reads the log of a trainee, or of the whole gym since a day where the id is empty.

@@ -22,7 +22,7 @@ func Gate(row store.GymRow) ladder.Gate {
 		ADay: row.GateADay}
 }
 
-// Zone is where a gym's days begin and end.
+// Zone returns a gym's time zone.
 func Zone(row store.GymRow) *time.Location {
 	zone, err := time.LoadLocation(row.Zone)
 	if err != nil {
@@ -116,7 +116,7 @@ func Roster(gym *store.Gym, row store.GymRow, traineeID string, now time.Time,
 	return c, nil
 }
 
-// turnOf is what somebody did in a class, as a round of which nothing was judged.
+// turnOf returns a turn of a class as a round of which nothing was judged.
 func turnOf(t store.Turn) run.PastRound {
 	return run.PastRound{At: t.At, Bag: orZero(t.RigID), Assignment: orZero(t.AssignmentID), Rung: t.Rung,
 		InClass: true, Predicted: math.NaN()}

@@ -113,8 +113,8 @@ func Settle(gym *store.Gym, r store.Run) error {
 	return gym.SetOutcome(outcome(r.ID, j.Summary), faultRows(j.Faults), shows)
 }
 
-// evidenceFrom is what a round shows, by what was known without it. A simulated sensor shows nothing of anybody, but in
-// the demo gym.
+// evidenceFrom returns a round's evidence of ability, given what was known before. A simulated sensor gives none, but
+// in the demo gym.
 func evidenceFrom(gym *store.Gym, r store.Run, kind rig.Kind, j run.Judged, t store.Trainee) ([]store.Evidence, error) {
 	row, err := gym.Row()
 	if err != nil || r.Source == string(drill.Simulated) && !row.Demo {
@@ -256,7 +256,7 @@ func judgeAnew(ctx context.Context, s *store.Store, rows []store.Run) error {
 	return failed
 }
 
-// RoundsOn are what the judged rounds on a bag tell of it as it hangs since it was last measured, the oldest first.
+// RoundsOn returns the measurements of a bag by the judged rounds since its last calibration, the oldest first.
 func RoundsOn(gym *store.Gym, row store.Rig) ([]rig.RoundFit, error) {
 	rounds, err := gym.RoundsOn(row.ID, row.MeasuredAt, mostRounds)
 	if err != nil {

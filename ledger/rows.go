@@ -76,13 +76,13 @@ func DrillRow(name string, kind rig.Kind, p drill.Plan, rung string) (store.Dril
 	return store.Drill{Name: name, Kind: string(kind), Doc: doc, Rung: rung}, err
 }
 
-// Body is what of a trainee matters to the height of a rig.
+// Body returns the measures of a trainee that matter to the height of a rig.
 func Body(t store.Trainee) rig.Body {
 	return rig.Body{Height: orZero(t.Height), Reach: orZero(t.Reach), Eye: orZero(t.Eye), Mouth: orZero(t.Mouth),
 		Chin: orZero(t.Chin)}
 }
 
-// Evidence is what was found out about somebody, as the core has it.
+// Evidence converts rows of evidence to the core's type.
 func Evidence(rows []store.Evidence) []trainee.Evidence {
 	list := make([]trainee.Evidence, len(rows))
 	for i, row := range rows {
@@ -111,7 +111,7 @@ func EvidenceRows(list []trainee.Evidence, traineeID, note string) []store.Evide
 	return rows
 }
 
-// Ability is what a stored trainee can do on a kind of bag.
+// Ability returns a stored trainee's ability on a kind of bag.
 func Ability(gym *store.Gym, t store.Trainee, kind rig.Kind, now time.Time) (trainee.Ability, error) {
 	rows, err := gym.Evidence(t.ID)
 	return trainee.Known(trainee.Band(t.Band), combo.Hand(t.Weak), kind, Evidence(rows), now), err
@@ -132,7 +132,7 @@ func orNil[T comparable](v T) *T {
 	return &v
 }
 
-// Voice is how moves are called in a gym.
+// Voice returns the names by which moves are called in a gym.
 func Voice(row store.GymRow) combo.Naming {
 	return combo.VoiceOf(combo.PunchNames(row.PunchNames), combo.SlipNames(row.SlipNames))
 }

@@ -21,7 +21,7 @@ type On struct {
 	Wait        bool   // the bell comes as long after the beginning as the gym has it from a press
 }
 
-// floorOn is where something for a kind of bag is laid out.
+// floorOn returns a bag of a kind, with its place and somebody in the middle, to lay something out on.
 func floorOn(gym *store.Gym, row store.GymRow, kind rig.Kind, on On, stop func() error) (drill.Floor, error) {
 	m := kind.Model()
 	floor := drill.Floor{Bag: m.Everyday.Rig, Place: m.Place.Place, Ability: trainee.Start(trainee.Beginner), Seed: 1,

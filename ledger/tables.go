@@ -165,7 +165,7 @@ func namesOf(gym *store.Gym) (names, error) {
 	return n, errors.Join(failed, e1, e2)
 }
 
-// moment is what tells a round apart; who or what is not here, or here twice, is refused.
+// moment returns the key that tells a round apart; a person or bag that is not here, or here twice, is refused.
 func (n names) moment(started time.Time, person, bag, kind string) (store.Moment, error) {
 	m := store.Moment{Started: started.UTC().Truncate(time.Microsecond)}
 	if person != "" {
@@ -238,7 +238,7 @@ func BringLog(gym *store.Gym, in io.Reader, dry bool) ([]Brought, error) {
 	return told.list(), err
 }
 
-// atOnce is how many rounds are stored in one go.
+// atOnce is the number of rounds that are stored together.
 const atOnce = 500
 
 // logBringer stores rounds many at a time.

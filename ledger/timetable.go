@@ -9,7 +9,7 @@ import (
 	"melodromos/store"
 )
 
-// heldSince is how far back classes that were held stand in the calendar.
+// heldSince limits the age of the classes in the calendar.
 const heldSince = 365 * 24 * time.Hour
 
 // ReadByLink is a gym's calendar for whoever reads it by a link, and notes that it was read.

@@ -23,7 +23,7 @@ import (
 
 var record = flag.Bool("record", false, "record the answers anew in place of comparing them")
 
-// Answer is what was answered to a question, a refusal with the field it names.
+// Answer is the answer to a question; a refusal names its field.
 type Answer struct {
 	Question string          `json:"question"`
 	Refused  string          `json:"refused,omitempty"`

@@ -19,7 +19,7 @@ type CoachOut struct {
 	You   bool   `json:"you"`
 }
 
-// AccountName is what a coach is called.
+// AccountName holds a coach's name.
 type AccountName struct {
 	Name string `json:"name" maxLength:"120"`
 }

@@ -29,7 +29,7 @@ type BenchQuestion struct {
 	Band        string   `json:"band,omitempty" doc:"whose power the effort is a share of, where no trainee is named"`
 }
 
-// SettingCard is how a rig is set for one person.
+// SettingCard holds a rig's settings for one person.
 type SettingCard struct {
 	Rig     Rig     `json:"rig"`
 	Trainee Trainee `json:"trainee"`

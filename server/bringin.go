@@ -76,10 +76,10 @@ func (s *Server) bringIn(c caller, in *Importing) (Imported, error) {
 		Told: r.Sentence(in.Dry), Said: r.Said, Tracks: r.Tracks, Track: r.Track}, err
 }
 
-// mostChanges is how many changes of a sort are told one by one; the page shows fewer.
+// mostChanges limits the changes of one sort that are listed one by one; the page shows fewer.
 const mostChanges = 1000
 
-// forFile is how many times as long as for an answer a file may take once it is there.
+// forFile multiplies the time limit of an answer for working through a file, once it has arrived.
 const forFile = 10
 
 func (s *Server) registerBringIn(api huma.API) {

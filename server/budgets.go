@@ -9,7 +9,7 @@ import (
 	"melodromos/server/door"
 )
 
-// budget is what a request to the routes of a row may take. The rows stand in docs/operating.md, too.
+// budget limits a request to the routes of a row. The rows stand in docs/operating.md, too.
 type budget struct {
 	name     string
 	in       int64         // bytes that are sent
@@ -26,12 +26,12 @@ type budget struct {
 const (
 	kB = 1 << 10
 	mB = 1 << 20
-	// mostImported is how long a file may be that is sent: a million hits, and more.
+	// mostImported limits an uploaded file: a million hits fit, and more.
 	mostImported = 128 * mB
 	mostAnswer   = 16 * mB
 )
 
-// usual is how long a request has that waits for the database.
+// usual limits how long a request waits for the database.
 const usual = 15 * time.Second
 
 // line is the row of docs/operating.md.

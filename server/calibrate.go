@@ -17,7 +17,7 @@ type CalibrationQuestion struct {
 	Measured bench.Measured `json:"measured"`
 }
 
-// Moments are when a bag is tapped.
+// Moments holds the times (s) at which a bag is tapped.
 type Moments struct {
 	At    []float64        `json:"at" doc:"s after the strike"`
 	Trace []rig.TracePoint `json:"trace" doc:"the swing meanwhile, as the bag is known now"`

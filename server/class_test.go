@@ -139,7 +139,7 @@ func TestClass(t *testing.T) {
 	}
 }
 
-// done is how many turns are logged of a class.
+// done counts the turns of a class in the log.
 func (u user) done(id string) int {
 	u.t.Helper()
 	rows, err := u.gym.Turns(id)

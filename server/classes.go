@@ -75,7 +75,7 @@ type HeldClass struct {
 	CreatedAt time.Time         `json:"createdAt"`
 }
 
-// TurnOut is what somebody did in a block of a class.
+// TurnOut describes what somebody did in a block of a class.
 type TurnOut struct {
 	ID        string `json:"id"`
 	TraineeID string `json:"traineeId"`

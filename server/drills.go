@@ -14,7 +14,7 @@ import (
 	"melodromos/store"
 )
 
-// Drill is what is done on a kind of bag, with force, tempo and pull left open: the gym's.
+// Drill is one of the gym's drills for a kind of bag, with force, tempo and pull left open.
 type Drill struct {
 	ID       string           `json:"id" readOnly:"true"`
 	Name     string           `json:"name" maxLength:"120" doc:"left empty, the drill's own words"`

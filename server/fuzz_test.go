@@ -224,7 +224,7 @@ func (m *maker) corrected(u user, run Run) {
 	}
 }
 
-// within200 is what is wrong with an answer that says that all is well: JSON that is none, or breaks off.
+// within200 returns the fault of an answer with status 200: JSON that is none, or breaks off.
 func within200(res *http.Response, out []byte) string {
 	media := res.Header.Get("Content-Type")
 	if strings.HasPrefix(media, "application/json") && res.StatusCode != http.StatusNoContent && !json.Valid(out) {

@@ -119,7 +119,7 @@ func (s *Server) registerHits(api huma.API) {
 	})
 }
 
-// grace is how long after a round's end its key still takes what a device could not send in time.
+// grace is the time after a round's end in which its key still takes what a device could not send before.
 const grace = 2 * time.Minute
 
 // runByKey finds the run that a key opens, while it does.

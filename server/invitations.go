@@ -35,7 +35,7 @@ type BySecret struct {
 	Secret string `json:"secret" maxLength:"100"`
 }
 
-// Welcome is what whoever opens the link of an invitation is told.
+// Welcome tells whoever opens the link of an invitation what they are invited to.
 type Welcome struct {
 	Gym       string `json:"gym"`
 	InvitedBy string `json:"invitedBy"`

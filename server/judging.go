@@ -15,8 +15,8 @@ import (
 	"melodromos/store"
 )
 
-// Rating is what a coach says of a round, or of what somebody did in a class. Clean of out of counted by eye; with
-// nothing in it what was said is taken away.
+// Rating is a coach's remark on a round, or on a turn in a class: clean strikes of out of counted by eye, and words. An
+// empty one takes the remark away.
 type Rating struct {
 	Clean   *int       `json:"clean,omitempty" minimum:"0" maximum:"10000"`
 	OutOf   *int       `json:"outOf,omitempty" minimum:"1" maximum:"10000"`
@@ -26,13 +26,13 @@ type Rating struct {
 	Coach   string     `json:"coach,omitempty" readOnly:"true"`
 }
 
-// Said is what a coach says of a strike.
+// Said is a coach's verdict on one strike.
 type Said struct {
 	Strike  int           `json:"strike" minimum:"0" maximum:"20000" doc:"of the plan, from 0"`
 	Verdict judge.Verdict `json:"verdict"`
 }
 
-// Correction is what was changed about a judgement.
+// Correction is a change to a judgement.
 type Correction struct {
 	ID      string        `json:"id"`
 	At      time.Time     `json:"at"`
@@ -79,7 +79,7 @@ func ratingOut(r *store.Rating) *Rating {
 		Coach: r.Coach}
 }
 
-// ratingRow is what a coach says as it is stored.
+// ratingRow returns the row of a remark.
 func (c caller) ratingRow(in Rating) (*store.Rating, error) {
 	switch {
 	case (in.Clean == nil) != (in.OutOf == nil):

@@ -237,7 +237,7 @@ func (m *maker) rig(kind string) map[string]any {
 	return doc
 }
 
-// ends are what numbers of a drill may be at the least and at the most.
+// ends holds the least and the most of a drill's numbers.
 var ends = map[string][]float64{"work": {10, 600}, "repetitions": {1, 2000}, "pause": {0, 60}, "tempo": {10, 600},
 	"strikes": {1, 6000}, "perHand": {1, 100}, "rebounds": {1, 15}, "fist": {0.2, 15}, "pull": {0.001, 3},
 	"strikeAngle": {1, 60}}

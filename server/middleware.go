@@ -120,7 +120,7 @@ func recovered(c *gin.Context, what any) {
 	c.Abort()
 }
 
-// retryAfter is how long (s) to wait for the database before trying again.
+// retryAfter is the time (s) after which to try again when the database does not answer.
 const retryAfter = "2"
 
 const noDatabase = "The database does not answer just now. What was saved before is kept; try again in a moment."
@@ -134,7 +134,7 @@ func problem(w http.ResponseWriter, status int, detail string) {
 	_ = json.NewEncoder(w).Encode(huma.ErrorModel{Title: http.StatusText(status), Status: status, Detail: detail})
 }
 
-// place is where in a text something was refused, for the interface to underline.
+// place locates what was refused in a text, for the interface to underline.
 type place struct {
 	Column int `json:"column"`
 	Width  int `json:"width"`

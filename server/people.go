@@ -13,7 +13,7 @@ import (
 	"melodromos/store"
 )
 
-// Caution is what somebody has to be spared.
+// Caution names something that somebody must be spared.
 type Caution struct {
 	ID       string       `json:"id" readOnly:"true"`
 	Kind     caution.Type `json:"kind"`
@@ -39,7 +39,7 @@ type PersonPage struct {
 	roster.PersonView
 }
 
-// ClassDone is what somebody did on bags in a class.
+// ClassDone sums up somebody's rounds on bags in a class.
 type ClassDone struct {
 	ClassID string    `json:"hourId"`
 	At      time.Time `json:"at"`
@@ -55,7 +55,7 @@ type TestTaken struct {
 	Fists bool         `json:"fists,omitempty" doc:"gloves struck a pad; else fingers tapped, which only bound what fists do"`
 }
 
-// TestResult is what a test found.
+// TestResult holds the findings of a test.
 type TestResult struct {
 	Sentence string           `json:"sentence"`
 	Found    []roster.Measure `json:"found"`
@@ -67,13 +67,13 @@ type TestResult struct {
 	LeftOut  int              `json:"leftOut"`
 }
 
-// TapDelay is how a device was tapped along with clicks or flashes. Times are in s.
+// TapDelay holds the taps on a device along with clicks or flashes. Times are in s.
 type TapDelay struct {
 	Beats []float64 `json:"beats" maxItems:"60" doc:"when each was heard or seen"`
 	Taps  []float64 `json:"taps" maxItems:"200"`
 }
 
-// DelayFound is how late a device tells of a tap: taken off the taps of a round that is tapped on it.
+// DelayFound holds a device's delay between a tap and its report, which is subtracted from the taps of its rounds.
 type DelayFound struct {
 	Late    float64 `json:"late" doc:"s; 0 where the taps came ahead"`
 	Spread  float64 `json:"spread" doc:"s"`

@@ -89,7 +89,7 @@ func TestWhatCannotBeKept(t *testing.T) {
 	}
 }
 
-// Saved is what is answered: the next save, and taking a change back, go over it.
+// The answer to a save goes with the next save, and with taking a change back.
 func TestSavingAgain(t *testing.T) {
 	s := newSite(t)
 	u := s.coach(t, "Larch")

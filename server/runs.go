@@ -70,7 +70,7 @@ type Step struct {
 	ClockUS int64      `json:"clockUs" minimum:"0" maximum:"14400000000"`
 }
 
-// RunCourse is how a run stands.
+// RunCourse holds the state and the clock of a round under way.
 type RunCourse struct {
 	State   run.State `json:"state"`
 	ClockUS int64     `json:"clockUs"`

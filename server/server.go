@@ -159,10 +159,10 @@ func (s *Server) routes(engine *gin.Engine) {
 	authed.UseMiddleware(s.signedIn)
 	for _, register := range []func(huma.API){
 		s.registerAccount, s.registerInvitations, s.registerTrainees, s.registerPeople, s.registerRigs, s.registerBench,
-		s.registerCalibrations, s.registerGym, s.registerDrills,
-		s.registerAssignments, s.registerCompose, s.registerToday, s.registerSessions, s.registerClasses, s.registerRuns,
-		s.registerHits, s.registerReview, s.registerJudging, s.registerProgress, s.registerTakeOut, s.registerBringIn,
-		s.registerTimetable, s.registerUnreadable,
+		s.registerCalibrations, s.registerGym, s.registerDrills, s.registerAssignments, s.registerCompose,
+		s.registerToday, s.registerSessions, s.registerClasses, s.registerRuns, s.registerHits, s.registerReview,
+		s.registerJudging, s.registerProgress, s.registerTakeOut, s.registerBringIn, s.registerTimetable,
+		s.registerUnreadable,
 	} {
 		register(authed)
 	}
@@ -188,7 +188,7 @@ func (s *Server) guarded(engine http.Handler) http.Handler {
 	return logged(headers(origin.Handler(byPath)))
 }
 
-// untilQuiet is how long nothing has come to a round that is over before it is judged anew.
+// untilQuiet is the time without new hits after which a round that is over is re-judged.
 const untilQuiet = 3 * time.Second
 
 // sweep mends and notes what cannot be read, judges what a crash left ended and not judged, closes runs whose browser

@@ -52,7 +52,7 @@ type BlockAt struct {
 	Block int `json:"block" minimum:"-1" maximum:"100" doc:"-1 for none in particular: the round's length was changed"`
 }
 
-// SessionLook is what a session comes to.
+// SessionLook holds a session's totals and its course.
 type SessionLook struct {
 	Session  session.Session   `json:"session" doc:"with its rounds filled to the second, as far as that can be"`
 	Sentence string            `json:"sentence"`

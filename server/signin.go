@@ -41,7 +41,7 @@ type signInBody struct {
 	Password string `json:"password" maxLength:"200"`
 }
 
-// Source is where a request came from.
+// Source holds the address that a request came from.
 type Source struct{ ip string }
 
 // Resolve takes the address that the request came from, or that a trusted proxy says it did.

@@ -80,7 +80,7 @@ func (s site) sql(t testing.TB, statement string, args ...any) {
 	})
 }
 
-// plan is how the database goes about a query, with its times.
+// plan returns the database's plan of a query, with its times.
 func (s site) plan(t testing.TB, query string, args ...any) (lines []string) {
 	t.Helper()
 	s.past(t, func(db *pgx.Conn) error {

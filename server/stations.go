@@ -10,7 +10,7 @@ import (
 	"melodromos/ledger"
 )
 
-// StationOut is what is done on a bag in a stretch, for its dial and its sounds.
+// StationOut holds the work on one bag in a stretch, for its dial and its sounds.
 type StationOut struct {
 	Bag      string         `json:"bag"`
 	Person   string         `json:"person"`
@@ -25,7 +25,7 @@ type StationOut struct {
 	Cycle    bench.Cycle    `json:"cycle"`
 }
 
-// stations are what is done on the bags in a stretch.
+// stations returns the work on each bag in a stretch.
 func (c caller) stations(id string, stretch int) ([]StationOut, error) {
 	held, err := c.Class(id)
 	if err != nil {

@@ -209,7 +209,7 @@ type Heard struct {
 	Without bool `query:"without" doc:"without strikes and board sounds: bells, counts and voice alone"`
 }
 
-// sound is how events sound, with the clips of the interface.
+// sound renders events, with the interface's own clips.
 func (s *Server) sound(events []drill.Event, strikes bool) (wav.Sound, error) {
 	if s.Interface == nil {
 		return wav.Sound{}, errors.New("the interface is not built, and with it come the clips of what is called")

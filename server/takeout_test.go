@@ -37,7 +37,7 @@ func (u user) file(path, name, media string) []byte {
 	return out
 }
 
-// written is when a document was written.
+// writtenAt matches the date of a document.
 var writtenAt = regexp.MustCompile(`"written": "[^"]+"`)
 
 // A gym goes out whole, into a fresh gym first to see and then for good, and out of that one as the same bytes.

@@ -55,7 +55,7 @@ func (c caller) dateOut(row store.Date) (ClassDate, error) {
 	return out, err
 }
 
-// nextClass is what is held next, within a week.
+// nextClass returns the next class of the calendar within a week; nil where there is none.
 func (c caller) nextClass() (*ClassDate, error) {
 	rows, err := c.Gym.Dates(store.InUse)
 	var first *ClassDate

@@ -17,7 +17,7 @@ import (
 	"melodromos/store"
 )
 
-// Today is what the first page shows.
+// Today holds what the first page shows.
 type Today struct {
 	Next   []roster.Proposal `json:"next" doc:"what each does next"`
 	Also   []roster.Also     `json:"also" doc:"what they have been given beside it"`
@@ -39,7 +39,7 @@ type Ladder struct {
 	Decisions []Decision `json:"decisions"`
 }
 
-// Decision is what a coach did with a proposal.
+// Decision is a coach's decision on a proposal.
 type Decision struct {
 	Kind   rig.Kind      `json:"kind"`
 	Rung   string        `json:"rung" minLength:"1" maxLength:"60"`

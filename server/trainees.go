@@ -40,7 +40,7 @@ type Trainee struct {
 	Archived bool          `json:"archived,omitempty" readOnly:"true"`
 }
 
-// WeeksDoc is how somebody's weeks build up.
+// WeeksDoc plans the volume of somebody's coming weeks.
 type WeeksDoc struct {
 	From   string `json:"from" format:"date"`
 	Days   []int  `json:"days" minItems:"1" maxItems:"7" doc:"of the week, 0 for Sunday"`
@@ -110,7 +110,7 @@ func (c caller) changeTrainee(id string, in Trainee) (Trainee, error) {
 	return traineeOut(*row), nil
 }
 
-// Beginning is what somebody is entered with before anything is known of them.
+// Beginning holds the assumed ability of somebody of whom nothing is known yet.
 type Beginning struct {
 	Newcomer Trainee     `json:"newcomer"`
 	Weeks    WeeksDoc    `json:"weeks" doc:"where they are to be planned"`

@@ -166,7 +166,7 @@ func (s site) spoil(t *testing.T, u user, m *maker, of spoiling, doc string) {
 	}
 }
 
-// was0 is what a column held, a null as nothing.
+// was0 returns the former value of a column; nil for a null.
 func was0(was string) any {
 	if was == "" {
 		return nil

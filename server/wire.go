@@ -21,13 +21,13 @@ type ByID struct {
 	ID string `path:"id" format:"uuid"`
 }
 
-// Addressed is what is sent to the thing of an address.
+// Addressed is a request about one thing, whose id stands in the path.
 type Addressed[T any] struct {
 	ByID
 	Body T
 }
 
-// Making is what is sent to be made. Its key, which the sender makes up, becomes the new thing's id: sent again,
+// Making is a request to make something. Its key, which the sender makes up, becomes the new thing's id: sent again,
 // because Save was pressed twice or an answer was lost on the way, it is the same thing, as it is sent now.
 type Making[T any] struct {
 	Key  string `header:"Idempotency-Key" format:"uuid" doc:"the sender's: sent twice, one is made"`

@@ -5,7 +5,7 @@ import (
 	"math/rand/v2"
 )
 
-// Coarse is what a poor sensor does to the hits it feels. The zero value does nothing.
+// Coarse describes the errors of a poor sensor. The zero value has none.
 type Coarse struct {
 	Jitter  float64 // s, standard deviation of its times
 	Dropout float64 // share of the hits that it does not feel

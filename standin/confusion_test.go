@@ -124,7 +124,7 @@ func first(r fault.Case) string {
 	return nobody
 }
 
-// confused is what was named first in rounds with a fault of so many times its floor: how often each.
+// confused counts the faults that were named first in rounds with a fault of a number of times its floor.
 type confused struct {
 	floor, planted string
 	size           float64
@@ -153,7 +153,7 @@ func (c confused) others() string {
 	return strings.Join(list, ", ")
 }
 
-// confusedRounds is how many rounds each fault is planted in; nobody stands for none that is named.
+// confusedRounds is the number of rounds that each fault is planted in; nobody stands for none that is named.
 const confusedRounds, nobody = 200, "none"
 
 // usual is the time (s) from strike to strike on a floor, 0 where the bag does not set it.
@@ -250,7 +250,7 @@ func TestConfusion(t *testing.T) {
 	}
 }
 
-// number is what a cell of a table says; NaN where it says none, which is near nothing.
+// number returns the number in a cell of a table; NaN where there is none.
 func number(cell string) float64 {
 	v, err := strconv.ParseFloat(strings.TrimSpace(cell), 64)
 	if err != nil {
@@ -259,7 +259,7 @@ func number(cell string) float64 {
 	return v
 }
 
-// confusionTable is what docs/faults.md has.
+// confusionTable returns the table of docs/faults.md.
 func confusionTable(t testing.TB) string {
 	tables := make([][]confused, len(floors))
 	var wait sync.WaitGroup

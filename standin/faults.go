@@ -23,7 +23,7 @@ func Sized(code fault.Code, times, usual float64) Fault {
 	return Fault{code, times * fault.Floor(code, usual)}
 }
 
-// Mark is what a coach who watches would press, and when (s).
+// Mark is a mark that a coach who watches would make, and its time (s).
 type Mark struct {
 	At   float64
 	Kind fault.Code
@@ -54,7 +54,7 @@ const (
 	softPerLate = 10.0 // softer, as a share, for each second too early or too late
 )
 
-// wrongly is how much later (s) than meant a strike comes by the mistakes of whoever throws it; quicker is by how much
+// wrongly returns the delay (s) of a strike that its thrower's mistakes cause; quicker is the share by which
 // the bag is quicker than at the slowest.
 func (s *stage) wrongly(k Planned, quicker float64) float64 {
 	if len(s.Faults) == 0 {
@@ -77,7 +77,7 @@ func (s *stage) wrongly(k Planned, quicker float64) float64 {
 // weak is the hand that is weaker.
 func (s *stage) weak() string { return "rear" }
 
-// clumsy is by how much more widely a strike scatters.
+// clumsy returns the factor by which a strike's scatter is widened.
 func (s *stage) clumsy(k Planned, at float64) float64 {
 	wide := 1.0
 	if k.Hand == s.weak() {
@@ -97,7 +97,7 @@ func (s *stage) tires(at float64) float64 {
 	return 0
 }
 
-// strength is by how much a strike is harder or softer than meant by a mistake.
+// strength returns the factor of a strike's force that a mistake causes.
 func (s *stage) strength() float64 {
 	off := s.size(fault.Crowded) + s.size(fault.Reaching)
 	share := 1 - math.Min(softest, softPerLate*off)

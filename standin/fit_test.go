@@ -220,7 +220,7 @@ func shares(table string) (list []float64) {
 	return list
 }
 
-// between is what stands in a document between comments of a name.
+// between returns the part of a document between comments of a name.
 func between(t *testing.T, file, name string) string {
 	t.Helper()
 	text, err := os.ReadFile(file)

@@ -7,7 +7,7 @@ import (
 	"melodromos/core/trainee"
 )
 
-// Person is how somebody hits.
+// Person describes the hitting of a simulated person.
 type Person struct {
 	Bias  float64 // s, late positive
 	Motor float64 // s, standard deviation of the hand
@@ -62,7 +62,7 @@ func Like(band string) Person {
 // spread of a strike (s, standard deviation) that is timed from a cue.
 func (p Person) spread(age float64) float64 { return math.Hypot(p.Motor, p.Timing*age) }
 
-// short is by how much (s) a strike comes sooner after another than these hands can.
+// short returns the time (s) that these hands lack between two strikes; 0 where they have enough.
 func (p Person) short(before, hand string, gap float64) float64 {
 	least := p.Alternate
 	if before == hand && hand != "both" {

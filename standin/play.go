@@ -15,7 +15,7 @@ import (
 // Bag is the bag that a person stands before: one of its own, which answers the strikes as they really were.
 type Bag struct{ table *rig.ComeBacks }
 
-// own is by how much the least-known measure of a simulated bag may be off, as a share (standard deviation). Assumed.
+// own is the error of a simulated bag's least-known measure, as a share (standard deviation). Assumed.
 const own = 0.01
 
 // Before is the bag that somebody stands before for a plan that has been laid out on the bag's clock: the one that
@@ -163,7 +163,7 @@ func (p Person) Hits(strikes []Planned, seed uint64) []Hit {
 	return p.Play(strikes, Bag{}, math.Inf(1), seed).Hits
 }
 
-// tired is by how much spread and misses have grown.
+// tired returns the factor by which spread and misses have grown.
 func (s *stage) tired(at float64) float64 { return 1 + s.Fade*math.Max(0, at-s.start)/round }
 
 // noise is a standard normal error of which a part wanders slowly.
@@ -253,7 +253,7 @@ func (s *stage) follow(k Planned, called float64, found *float64) bool {
 	return true
 }
 
-// slowest is how long (s) the bag takes to a strike at the softest that it is driven at.
+// slowest returns the bag's longest time (s) to a strike: after the softest that drives it.
 func (s *stage) slowest(k Planned) float64 {
 	return s.bag.At(s.bag.Place(k.Count), s.bag.Held(k.Launch*(1-math.Abs(s.trend())/2)))
 }
@@ -266,7 +266,7 @@ func (s *stage) trend() float64 {
 	return s.Trend
 }
 
-// force is how hard a strike is, as a share of the plan's.
+// force returns the force of a strike as a share of the plan's.
 func (s *stage) force(at float64) float64 {
 	return (1 + s.Harder) * (1 + s.trend()*((at-s.start)/round-0.5)) * math.Exp(s.Force*s.r.NormFloat64())
 }
@@ -326,7 +326,7 @@ func (s *stage) keepTime(k Planned, at float64, shift *float64) bool {
 	return true
 }
 
-// answer is how much later (s) than the plan has it a cue is answered: all strikes of one answer together. NaN where it
+// answer returns the delay (s) with which a cue is answered: all strikes of one answer together. NaN where it
 // is overlooked.
 func (s *stage) answer(k Planned) float64 {
 	if k.Cue != s.cue {

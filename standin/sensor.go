@@ -36,11 +36,11 @@ type batchHit struct {
 	Seq  int    `json:"seq"`
 	At   int64  `json:"at"` // µs
 	Hand string `json:"hand,omitempty"`
-	// Launch is how hard the bag was driven off (m/s), where the sensor tells.
+	// Launch is the speed (m/s) at which the bag was driven off, where the sensor tells.
 	Launch float64 `json:"launch,omitempty"`
 }
 
-// batchMark is what a coach who watches would press.
+// batchMark is a mark that a coach who watches would make.
 type batchMark struct {
 	Seq  int    `json:"seq"`
 	At   int64  `json:"at"` // µs

@@ -39,8 +39,8 @@ func Strikes(t drill.Timeline, p drill.Plan, kind rig.Kind) []Planned {
 	return list
 }
 
-// inMind is where each move of a combination stands among those that are held in mind, as far as calls do not help, and
-// how long (s) the choice between its unforeseen cues takes.
+// inMind returns the place of each move among those that are held in mind, as far as calls do not help, and
+// the time (s) that the choice between its unforeseen cues takes.
 func inMind(p drill.Plan) (places []int, held float64, choice float64) {
 	c, ok := p.(drill.CombinationDrill)
 	if !ok {

@@ -44,7 +44,7 @@ type Class struct {
 // TableName is the table's name.
 func (Class) TableName() string { return "hours" }
 
-// Turn is what somebody did in a block of a class.
+// Turn is one person's part in a block of a class.
 type Turn struct {
 	ID           string `gorm:"default:gen_random_uuid()"`
 	GymID        string
@@ -100,7 +100,7 @@ func (g *Gym) AddClass(h *Class) error {
 // Class returns one class.
 func (g *Gym) Class(id string) (Class, error) { return find[Class](g, id) }
 
-// MostClasses is how many classes are listed.
+// MostClasses limits a list of classes.
 const MostClasses = 60
 
 // Classes lists the classes of the gym that were not removed, without plans and deeds, the newest first.

@@ -26,7 +26,7 @@ type digest struct {
 // noRig is the bag of what was found without one.
 const noRig = nobody
 
-// Digest is what is known of a person from their rounds on a bag, each list the oldest first.
+// Digest sums up a person's rounds on a bag, each list the oldest first.
 type Digest struct {
 	Rounds   []Round
 	Evidence []Evidence
@@ -121,7 +121,7 @@ func (g *Gym) RebuildDigests() (int64, error) {
 
 type digestKey struct{ trainee, rig string }
 
-// whole is what is known of people from their rounds on bags, from the rows themselves, for the digests d that a
+// whole works out digests from the rounds themselves, for the digests d that a
 // condition picks. All are read at once: a table that was just filled has no statistics, and would be read from end to
 // end for each.
 func (g *Gym) whole(which string, args ...any) (map[digestKey]Digest, error) {
@@ -173,7 +173,7 @@ func (g *Gym) whole(which string, args ...any) (map[digestKey]Digest, error) {
 	return out, ownError(err)
 }
 
-// Whole is what is known of a trainee from the rows themselves, to hold digests against, in their order.
+// Whole works out a trainee's digests from the rounds themselves, in their order, to check those that are kept.
 func (g *Gym) Whole(traineeID string) ([]Digest, error) {
 	var rigs []string
 	err := g.rows().Model(&digest{}).Where("trainee_id = ?", traineeID).Order("rig_id").Pluck("rig_id", &rigs).Error

@@ -11,7 +11,7 @@ import (
 	"melodromos/core/level"
 )
 
-// Drill is what is done on a kind of bag, with force, tempo and pull left open.
+// Drill is a drill for a kind of bag, with force, tempo and pull left open.
 type Drill struct {
 	ID         string `gorm:"default:gen_random_uuid()"`
 	GymID      string
@@ -172,7 +172,7 @@ func (g *Gym) DropDrill(id string) (bool, error) {
 	return dropped, ownError(err)
 }
 
-// Settings are what an assignment sets of its drill.
+// Settings returns the settings of an assignment: force, tempo, pull and the like.
 func (a Assignment) Settings() drill.Settings {
 	return drill.Settings{Tempo: orZero(a.Tempo), Slower: orZero(a.Slower), Fist: orZero(a.Fist), Pull: orZero(a.Pull),
 		Work: orZero(a.Work), Strikes: orZero(a.Strikes), Repetitions: orZero(a.Repetitions)}

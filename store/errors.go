@@ -62,7 +62,7 @@ const (
 	operator      = "57" // shut down, starting up
 )
 
-// gone are what the drivers say, without an error of its own, when a connection or all of them were closed.
+// gone lists the drivers' messages about closed connections, for which they have no error values.
 var gone = []string{"conn closed", "conn busy", "sql: database is closed", "closed pool"}
 
 // away says whether an error means that the database cannot be reached just now.

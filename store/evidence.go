@@ -22,7 +22,7 @@ type Evidence struct {
 // TableName is the table's name.
 func (Evidence) TableName() string { return "evidence" }
 
-// Caution is what somebody has to be spared until it is lifted.
+// Caution names something that somebody must be spared until it is lifted.
 type Caution struct {
 	ID         string `gorm:"default:gen_random_uuid()"`
 	GymID      string
@@ -37,7 +37,7 @@ type Caution struct {
 	CreatedAt  time.Time
 }
 
-// Decision is what a coach did with what was proposed.
+// Decision is a coach's decision on a proposal.
 type Decision struct {
 	ID        string `gorm:"default:gen_random_uuid()"`
 	GymID     string

@@ -18,7 +18,7 @@ type Fault struct {
 	Times  int
 }
 
-// Rating is what a coach says of a round, or of what somebody did in a class.
+// Rating is a coach's remark on a round, or on a turn in a class.
 type Rating struct {
 	ID        string `gorm:"default:gen_random_uuid()"`
 	GymID     string
@@ -46,7 +46,7 @@ const (
 // Values lists the kinds of correction.
 func (CorrectionKind) Values() []CorrectionKind { return []CorrectionKind{CorrectedStrike, Rejudged} }
 
-// Correction is what was changed about a judgement.
+// Correction is a change to a judgement.
 type Correction struct {
 	ID        string `gorm:"default:gen_random_uuid()"`
 	GymID     string
@@ -110,7 +110,7 @@ func (g *Gym) Rate(r *Rating) error {
 	}))
 }
 
-// RatingOf is what was said of a run; nil where nothing was.
+// RatingOf returns the remark on a round; nil where there is none.
 func (g *Gym) RatingOf(runID string) (*Rating, error) {
 	var rows []Rating
 	err := g.rows().Where("run_id = ?", runID).Limit(1).Find(&rows).Error

@@ -160,7 +160,7 @@ type Round struct {
 	Wild         bool
 }
 
-// MostRounds is how many rounds of one person proposals look back on: those of some years.
+// MostRounds limits the rounds of one person that proposals look back on: some years' worth.
 const MostRounds = 1000
 
 // Came lists the days of runs from a day on, by trainee: for a calendar.
@@ -173,7 +173,7 @@ func (g *Gym) Came(since time.Time) ([]Round, error) {
 	return rows, ownError(err)
 }
 
-// RigRound is what a round told of its bag.
+// RigRound holds a round's measurement of its bag.
 type RigRound struct {
 	Parameter string
 	Value     float64

@@ -24,14 +24,14 @@ type memoItem struct {
 	weight int
 }
 
-// mostKept is how many rounds and pieces of evidence are kept at hand: those of several large gyms, at 150 bytes each.
+// mostKept limits the rounds and pieces of evidence in memory: several large gyms, at 150 bytes each.
 const mostKept = 600_000
 
 func newMemo() *memo {
 	return &memo{most: mostKept, items: map[memoKey]*list.Element{}, order: list.New()}
 }
 
-// Remembered is what was kept of somebody under a revision; false where nothing was.
+// Remembered returns the value that was kept of somebody under a revision; false where there is none.
 func (g *Gym) Remembered(of Revision) (any, bool) {
 	g.memo.mu.Lock()
 	defer g.memo.mu.Unlock()

@@ -102,7 +102,7 @@ func (g *Gym) FaultsIn(traineeID string, since time.Time) ([]FaultIn, error) {
 	return rows, ownError(q.Order("r.created_at, f.place").Find(&rows).Error)
 }
 
-// RigFit is what a round told of a bag since it was last measured.
+// RigFit holds a round's measurement of a bag, made after its last calibration.
 type RigFit struct {
 	RigID     string
 	Parameter string

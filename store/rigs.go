@@ -24,8 +24,7 @@ type Rig struct {
 	CreatedAt  time.Time
 }
 
-// Calibration is what measuring found out about a rig: one parameter, fitted from evidence, and what stood there
-// before.
+// Calibration is one measured parameter of a rig, fitted from evidence, with the value that it replaced.
 type Calibration struct {
 	ID            string `gorm:"default:gen_random_uuid()"`
 	GymID         string

@@ -44,7 +44,7 @@ type Run struct {
 	CreatedAt time.Time
 }
 
-// Outcome is what became of a round.
+// Outcome is the result of a round: its state, its judgement and its faults.
 type Outcome struct {
 	RunID string `gorm:"primaryKey"`
 	GymID string
@@ -77,7 +77,7 @@ type Outcome struct {
 	JudgedAt time.Time
 }
 
-// timeline is what a round was run by.
+// timeline is the row of the timeline that a round was run by.
 type timeline struct {
 	RunID string `gorm:"primaryKey"`
 	GymID string
@@ -185,7 +185,7 @@ func (g *Gym) SetOutcome(o Outcome, faults []Fault, shows []Evidence) error {
 	})
 }
 
-// MostHits is how many hits, and how many marks, a run holds: several times what anybody strikes in the longest round.
+// MostHits limits the hits, and the marks, of a round: several times what anybody strikes in the longest.
 const MostHits = 20_000
 
 // ErrFull refuses hits and marks beyond MostHits.

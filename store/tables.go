@@ -127,7 +127,7 @@ func (g *Gym) AddBrought(list []Brought) error {
 	})
 }
 
-// HitCounts is how many hits each run holds that holds any.
+// HitCounts returns the number of hits of each round that has any, by its id.
 func (g *Gym) HitCounts() (map[string]int, error) {
 	var rows []struct {
 		RunID string

@@ -15,7 +15,7 @@ import (
 	"melodromos/store"
 )
 
-// outOf is what an export writes from and to.
+// outOf holds the gym that an export reads and the file that it writes.
 type outOf struct {
 	cmd *cobra.Command
 	s   *store.Store

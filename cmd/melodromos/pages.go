@@ -116,7 +116,8 @@ func pages() []*cobra.Command {
 	return []*cobra.Command{card, picture}
 }
 
-// editor is where a drill that somebody has is changed: a combination is composed.
+// editor returns the page on which an assigned drill is changed: a combination in the composer, a technique in the
+// editor.
 func (e outOf) editor(id string) (string, error) {
 	a, err := e.gym.Assignment(id)
 	if err != nil {

@@ -20,7 +20,7 @@ const (
 // Values lists them.
 func (Method) Values() []Method { return []Method{ByTaps, ByCount, ByPeriod, ByRounds} }
 
-// Measured is what a coach measured on a bag: strikes that were tapped along, a count of returns in a time, or a time
+// Measured is a coach's measurement of a bag: strikes that were tapped along, a count of returns in a time, or a time
 // that was started and stopped; or that the judged rounds on it are to tell.
 type Measured struct {
 	Method  Method      `json:"method" doc:"rounds: what the judged rounds on this rig agree on"`

@@ -34,7 +34,7 @@ type Station struct {
 	At drill.Micros `json:"at,omitempty" doc:"where it is not used any more: since when, by the floor's clock"`
 }
 
-// Given is what somebody does on a bag.
+// Given is somebody's drill on a bag.
 type Given struct {
 	Person       string         `json:"person"`
 	Bag          string         `json:"bag"`
@@ -48,7 +48,7 @@ type Given struct {
 	Clean        *float64       `json:"clean" doc:"predicted"`
 }
 
-// Seat is where somebody is in a round: on a bag, or off it with something to do.
+// Seat is somebody's place in a round: on a bag, or off it with something to do.
 type Seat struct {
 	Person   string           `json:"person"`
 	Bag      string           `json:"bag" doc:"empty off the bag"`
@@ -124,7 +124,7 @@ func (p *Class) Of(person, bag string) *Given {
 	return &p.Given[i]
 }
 
-// Seats are where everybody is in a stretch, for the log. Who has left before it began is not in it, and whose bag
+// Seats returns everybody's place in a stretch, for the log. Who has left before it began is not in it, and whose bag
 // broke before it skips; who left in the middle of it is.
 func (p *Class) Seats(s session.Stretch) []Seat {
 	t := p.turnOf(s.Round)
@@ -199,7 +199,7 @@ const (
 	mostYoung     = 6
 )
 
-// most is how many rounds somebody is on bags in a row, 0 for any number, and how many in all. Where the session is the
+// most returns the limits on somebody's rounds on bags: in a row (0 for none), and in all. Where the session is the
 // same for everybody its rests are between its rounds.
 func (p *planner) most(m *member) (inRow, rounds int) {
 	switch {

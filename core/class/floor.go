@@ -9,7 +9,7 @@ import (
 	"melodromos/core/session"
 )
 
-// Spot is what somebody does on a bag in a stretch of the session.
+// Spot is somebody's work on a bag in a stretch of the session.
 type Spot struct {
 	Person, Bag string
 	Name        string     // of the drill
@@ -108,7 +108,7 @@ func forced(d drill.CombinationDrill, pace float64, on drill.Floor) float64 {
 	return math.Round(100*best) / 100
 }
 
-// LogEntry is what somebody did in a block of a class, for the log.
+// LogEntry is one person's part in a block of a class, for the log.
 type LogEntry struct {
 	Lap, Round, Block int
 	Person            string

@@ -9,7 +9,7 @@ import (
 	"melodromos/core/input"
 )
 
-// line is what a coach writes and what it means, for an orthodox boxer and, where left or right is said, for a
+// line is a line as a coach writes it and its meaning for an orthodox boxer and, where left or right is said, for a
 // southpaw.
 type line struct{ text, orthodox, southpaw string }
 

@@ -57,7 +57,7 @@ type Suits struct {
 	Beside *BesideOut    `json:"beside,omitempty"`
 }
 
-// BesideOut is how the same drill suits somebody else, and the link at which the two differ.
+// BesideOut holds the fit of the same drill for somebody else, and the link at which the two differ.
 type BesideOut struct {
 	Name    string `json:"name"`
 	Fit     FitOut `json:"fit"`

@@ -53,7 +53,7 @@ func choices(bag rig.Rig, struck Landed, shift float64) []ReturnChoice {
 	return list
 }
 
-// Tie is how force and tempo hang together on a bag: on cords and under a board harder is sooner (common practice).
+// Tie pairs a force with its tempo on a bag: on cords and under a board harder is sooner (common practice).
 type Tie struct {
 	Fist   float64 `json:"fist"`   // m/s of an ordinary strike
 	Inside float64 `json:"inside"` // strikes a minute inside the combination

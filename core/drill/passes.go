@@ -87,7 +87,7 @@ func (l *lander) betweenPasses() error {
 	return l.fill(group, free, passes, next)
 }
 
-// pulls are how much less or more a bag would have to be drawn back so that the move against a pass can be done: it
+// pulls returns other distances to draw the bag back to, at which the move against a pass can be done: the bag
 // then comes slower, or takes longer from side to side.
 func (l *lander) pulls(bag rig.SlipBag, pass int, off float64) []Adjustment {
 	if !l.helps {

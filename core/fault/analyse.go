@@ -119,8 +119,8 @@ func (a *analysis) match(place []int) {
 // early, by more than is matched. Assumed.
 const manyBeyond = 0.3
 
-// farOff is how many windows off its moment a hit that met nothing may be and still be read as late or early; widelyOff
-// where most of them are. Assumed.
+// farOff is the distance in windows up to which a hit that met nothing is still read as late or early; widelyOff the
+// one where most of them are. Assumed.
 const farOff, widelyOff = 3.0, 4.0
 
 // beyond reads hits that met no come-back, or no moment of the beat, as late or early ones, where they are so by a

@@ -89,8 +89,8 @@ func (w row) settles() float64 {
 	return w.Least
 }
 
-// hardBy is how much harder than the usual a hit is that is too hard, as a share, and hardMore how much oftener what
-// follows it has to fail. Assumed.
+// hardBy is the share above the usual force from which a hit is too hard, and hardMore the excess of failures that must
+// follow such hits. Assumed.
 const hardBy, hardMore = 0.20, 0.20
 
 // tooHard asks whether strikes fail after the hardest hits.
@@ -132,8 +132,8 @@ func (a *analysis) tooHard() (Fault, bool) {
 	return f, n/(n+m) > Floor(TooHard, 0) && f.Effect > hardMore && f.Effect > firm*f.Error
 }
 
-// forcesOver is how many strikes the usual force round one is taken over: a force that grows through a round is none
-// that breaks it. Assumed.
+// forcesOver is the number of strikes around one whose mean is the usual force: a force that grows through a round is
+// none that breaks it. Assumed.
 const forcesOver = 31
 
 // forces is the usual force round each strike: the median; nil where it is known of too few.
@@ -348,7 +348,7 @@ func (a *analysis) followed(code Code) (f Fault, there, elsewhere float64) {
 	return f, there, elsewhere
 }
 
-// offLineMore is how much oftener strikes have to fail where the bag was off its line. Assumed.
+// offLineMore is the excess of failures required of strikes at which the bag was off its line. Assumed.
 const offLineMore = 0.20
 
 // offLine asks whether strikes fail where the bag was sent off its line, by the coach's marks.

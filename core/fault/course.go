@@ -65,7 +65,7 @@ func (a *analysis) lost(fades bool) (Fault, bool) {
 	return f, f.Effect > Floor(Lost, a.usual) && f.Effect > firm*f.Error
 }
 
-// idle is what went by between two hits: the strikes that were missed, from the first to the last (one past it where it
+// idle returns the strikes that were missed between two hits, from the first to the last (one past it where it
 // is only that a repetition was begun late), and the time (s) from the first of them, or from its call.
 func (a *analysis) idle(from, to float64) (first, last int, lost float64) {
 	first, last = -1, -1
@@ -201,7 +201,7 @@ func (a *analysis) fading() (Fault, bool) {
 	return f, said != ""
 }
 
-// planVaries is how far a plan has to change its pace for that to be missed, as the standard deviation of the strikes
+// planVaries is the least change of pace in a plan that can be missed, as the standard deviation of the strikes
 // in ten seconds over their mean. Assumed.
 const planVaries = 0.25
 

@@ -30,7 +30,7 @@ type entry struct {
 	combination func(lineRemedies) []RemedyDrill
 }
 
-// occasion is what a drill on a bag gives occasion for.
+// occasion holds the features of a drill on a bag without which some faults cannot occur.
 type occasion struct {
 	onSpeed, double         bool // the speed bag's techniques; both fists at once
 	hanging, byBag          bool
@@ -38,7 +38,7 @@ type occasion struct {
 	settles, bothHands      bool
 }
 
-// look is what can be seen in a drill.
+// look holds the features of a drill that decide which faults can be seen in it.
 type look struct {
 	kind           rig.Kind
 	technique      drill.Technique // "" of a combination

@@ -10,8 +10,8 @@ import (
 	"melodromos/core/judge"
 )
 
-// softFloor is by how much softer than asked a hit has to be to be out of reach, or too close, as a share; missFloor by
-// how many of the strikes one hand, or the end of a round, has to miss more. Assumed.
+// softFloor is the share below the asked force from which a hit is out of reach, or too close; missFloor the excess of
+// misses, as a share of the strikes, required of one hand or of the end of a round. Assumed.
 const softFloor, missFloor = 0.08, 0.10
 
 // cause is something that may make strikes late.
@@ -191,7 +191,7 @@ func (a *analysis) further(at []int) drill.Hand {
 	return drill.Rear
 }
 
-// paceRange is how far a tempo has to range for a lateness to be held against it, and paceOver how many strikes it is
+// paceRange is the least range of tempo against which lateness is held, and paceOver the number of strikes that it is
 // taken over: a pace is held, and no single strike makes one. Assumed.
 const paceRange, paceOver = 0.06, 15
 

@@ -9,7 +9,7 @@ import (
 	"melodromos/core/drill"
 )
 
-// modelSpread is how far off the times of a bag may be from its model, as a share (standard deviation): what it makes
+// modelSpread is the error of the model's times for a bag, as a share (standard deviation): what it makes
 // of the lateness is found beside everything else, and is nobody's. Assumed, as modelError.
 const modelSpread = 0.010
 

@@ -134,8 +134,8 @@ func (f *follower) told(list []transition) float64 {
 	return usualForce * usualForce / (usualForce*usualForce + off*off)
 }
 
-// impossibleRow is how many intervals are asked together whether the bag has their tempo at all, and impossibleBy how
-// many standard errors beyond its limits they have to be.
+// impossibleRow is the number of intervals that are tested together against the tempos of the bag, and impossibleBy the
+// number of standard errors by which they must lie beyond its limits.
 const impossibleRow, impossibleBy = 48, 3.0
 
 // impossible finds the hits whose tempo no force gives at the planned count.

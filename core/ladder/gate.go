@@ -7,7 +7,7 @@ import (
 	"melodromos/core/run"
 )
 
-// Gate is what passes a rung: a clean share and a number in a row, in a number of rounds on a number of days; and how
+// Gate is the standard of a rung: a clean share and a streak, in a number of rounds on a number of days; and how
 // many rungs somebody passes in one day at the most.
 type Gate struct {
 	Clean  float64 `json:"clean" minimum:"0.3" maximum:"1"`

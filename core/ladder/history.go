@@ -7,7 +7,7 @@ import (
 	"time"
 )
 
-// Choice is what a coach did with a proposal.
+// Choice is a coach's decision on a proposal.
 type Choice string
 
 // The choices. An accepted or changed proposal is run; a held rung stays, past its gate as well, until the coach lets

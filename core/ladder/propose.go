@@ -50,7 +50,7 @@ type Career struct {
 	Zone      *time.Location // in which days begin and end; nil takes UTC
 }
 
-// Suggestion is what to do next, and why.
+// Suggestion names the rung to do next, and the reason.
 type Suggestion struct {
 	Rung   Rung
 	Index  int

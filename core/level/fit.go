@@ -211,7 +211,8 @@ func Streak(p float64, n int) float64 {
 
 // LongestStreak is the longest streak to expect in n strikes of which each is clean with probability p: the sum over k
 // of the probability of a streak of k or more, by the recursion
-// P(none of k in n) = P(none in n−1) − (1−p)·p^k·P(none in n−1−k) (Feller, An Introduction to Probability Theory I, XIII.7).
+// P(none of k in n) = P(none in n−1) − (1−p)·p^k·P(none in n−1−k)
+// (Feller, An Introduction to Probability Theory I, XIII.7).
 func LongestStreak(p float64, n int) float64 {
 	switch {
 	case p >= 1:

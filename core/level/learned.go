@@ -79,7 +79,7 @@ func (f Fit) With(l Learned) Fit {
 	return f
 }
 
-// Bin is what was predicted and observed of the rounds whose prediction lies in a tenth.
+// Bin compares prediction and outcome of the rounds whose prediction lies in a tenth.
 type Bin struct {
 	From, To            float64
 	Predicted, Observed float64 // means; NaN where there is no round

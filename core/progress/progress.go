@@ -45,7 +45,7 @@ type Log struct {
 	Now    time.Time
 }
 
-// Report is what a log shows.
+// Report sums up a log.
 type Report struct {
 	Weeks    []Week     `json:"weeks" doc:"the newest twelve, the oldest first"`
 	Regular  string     `json:"regular" doc:"how regularly, in a sentence"`

@@ -64,7 +64,7 @@ const (
 	leastTaps   = 4  // of one strike, the strike itself among them
 	mostTaps    = 60 // of one strike
 	mostStrikes = 10 // of one calibration
-	// launchSpread is how far a strike that is asked for at half power may be off, as a logarithm: a factor of two
+	// launchSpread is the error of a strike that is asked for at half power, as a logarithm: a factor of two
 	// either way. Assumed; it keeps a strike whose force the taps do not tell from being taken for none at all.
 	launchSpread = 0.7
 	// spreads from which on a tap counts for less (Huber's estimator); common choices lie between 1.3 and 3

@@ -15,7 +15,7 @@ const (
 	Round    Form = "ball"
 )
 
-// Filling is what a hanging bag is filled with; packed where nothing is said.
+// Filling is the filling of a hanging bag; packed where nothing is said.
 type Filling string
 
 // Water in a ball swings with it and does not turn with it.

@@ -4,8 +4,8 @@ import (
 	"math"
 )
 
-// SetUp is how to hang a rig for one person. Where the person's height or a measure of the rig is missing, Needs names
-// what to measure and the heights are not known.
+// SetUp holds the heights at which to hang a rig for one person. Where a person's height or a measure is missing, Needs
+// names what to measure and the heights are not known.
 type SetUp struct {
 	Point    string    // what of the rig is set to a height: its lowest point, the ball, the top of the bag
 	Low, Aim float64   // m above the floor: right from Low to High; Aim is the nearest right height to today's

@@ -72,7 +72,7 @@ func (c Roster) Figures(m *Member) []PersonFigure {
 	})
 }
 
-// PersonView is what a person's page shows of what they can do and what comes next.
+// PersonView holds a person's abilities and proposals, for their page.
 type PersonView struct {
 	Next    *Proposal      `json:"next,omitempty" doc:"what they do next; left out where no bag hangs"`
 	Figures []PersonFigure `json:"figures"`

@@ -18,7 +18,7 @@ import (
 	"melodromos/core/words"
 )
 
-// Proposal is what somebody does next on a bag, and why.
+// Proposal names the drill that somebody does next on a bag, and the reason.
 type Proposal struct {
 	TraineeID    string           `json:"traineeId"`
 	Trainee      string           `json:"trainee"`
@@ -62,7 +62,7 @@ func (p Proposal) DrillName() string {
 	return p.Name + ", " + p.Eased.Words()
 }
 
-// Next is what somebody does next: the one answer, on every page. A drill that a coach gave by hand and that was not
+// Next returns somebody's next drill: the one answer, on every page. A drill that a coach gave by hand and that was not
 // run yet comes first; then what the ladder proposes on the bag they go on with; where nothing of that may be done, or
 // nothing is left of it, another bag. False where no bag hangs.
 func (c Roster) Next(m *Member) (Proposal, bool, error) {

@@ -35,7 +35,7 @@ type Assignment struct {
 	Given           time.Time
 }
 
-// Ruling is what a coach did with a proposal on a kind of bag.
+// Ruling is a coach's decision on a proposal for a kind of bag.
 type Ruling struct {
 	Kind rig.Kind
 	ladder.Decision

@@ -23,7 +23,7 @@ type Also struct {
 	Held         string           `json:"held" doc:"why a caution holds it back; empty where none does"`
 }
 
-// Today is what the gym has to do: for each who does what next, whoever was longest away from a bag first and who can
+// Today returns everybody's next drill, whoever was longest away from a bag first and who can
 // do nothing last; and what else they have been given.
 func (c Roster) Today() ([]Proposal, []Also, error) {
 	next, err := c.Everybody()

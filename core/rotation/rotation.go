@@ -21,7 +21,7 @@ func (s Span) fixed() bool { return !math.IsInf(s.Low, -1) || !math.IsInf(s.High
 // Nobody is on a bag that stands idle.
 const Nobody = -1
 
-// Problem is what is to be solved, people and bags by their indices.
+// Problem states a rotation to be solved, people and bags by their indices.
 type Problem struct {
 	Rounds int
 	Turns  [][]int   // by person and bag: how many rounds. No person and no bag has more than Rounds

@@ -5,7 +5,7 @@ import (
 	"melodromos/core/input"
 )
 
-// Anew is by what a round is judged from now on, where what it was judged by was wrong. What is left out stays.
+// Anew corrects what a round was judged by: its clock, its tempo, the delay of its device. What is left out stays.
 type Anew struct {
 	Clock  drill.Clock `json:"clock,omitempty" doc:"who sets the time"`
 	Tempo  float64     `json:"tempo,omitempty" minimum:"0" maximum:"10000" doc:"strikes a minute that were really asked"`

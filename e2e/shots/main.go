@@ -156,7 +156,7 @@ func dryRun(p *browser.Page) error {
 // framed are the floor views that stand side by side in one picture.
 var framed = []view{{"phone", 390, 844, true, byKeys}, {"wall", 1920, 1080, false, round}}
 
-// sheets are what is printed, side by side in one picture.
+// sheets lists the pages that are printed, side by side in one picture.
 var sheets = []view{
 	{"a drill", 1280, 800, false, steps(goTo("/drills"), see("Thirteen moves"),
 		press("Run Thirteen moves with Yusuf Brandvik"),

@@ -15,7 +15,7 @@ import (
 	"melodromos/core/timetable"
 )
 
-// Calendar is what a file holds.
+// Calendar is the contents of a file.
 type Calendar struct {
 	Name  string
 	Zone  *time.Location

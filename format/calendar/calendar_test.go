@@ -12,7 +12,7 @@ import (
 	"melodromos/format/others"
 )
 
-// read is what another library reads of a file.
+// read holds the contents of a file as another library reads it.
 type read struct {
 	Name    string
 	Version string

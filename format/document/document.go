@@ -52,7 +52,7 @@ type Bag struct {
 	Archived   bool         `json:"archived,omitempty"`
 }
 
-// Drill is what is done on a kind of bag, with force, tempo and pull left open.
+// Drill is a drill for a kind of bag, with force, tempo and pull left open.
 type Drill struct {
 	Key      string    `json:"key,omitempty" maxLength:"40"`
 	Name     string    `json:"name" minLength:"1" maxLength:"120"`

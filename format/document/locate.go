@@ -39,8 +39,8 @@ func again(in io.ReadSeeker) (*json.Decoder, error) {
 	return json.NewDecoder(in), err
 }
 
-// offsetOf is where the value of a path such as gym.bags[2].name begins in a document, or the comma or colon before it;
-// of the last part of the path that is there, where it is not.
+// offsetOf returns the position (bytes) of the value at a path such as gym.bags[2].name, or of the comma or colon
+// before it; of the last part of the path that is there, where it is not.
 func offsetOf(in io.ReadSeeker, path string) (int64, error) {
 	var steps []string
 	for _, part := range strings.Split(path, ".") {
@@ -131,7 +131,7 @@ func skip(d *json.Decoder) error {
 	}
 }
 
-// brokenAt is where a document ceases to be one; 0 where it does not.
+// brokenAt returns the position (bytes) of the first syntax error in a document; 0 where there is none.
 func brokenAt(in io.ReadSeeker) (int64, error) {
 	d, err := again(in)
 	if err != nil || skip(d) == nil {

@@ -38,7 +38,7 @@ type Person struct {
 	Decisions []Decision `json:"decisions" doc:"of their coach, on the ladder"`
 }
 
-// Weeks are how somebody's weeks build up.
+// Weeks plans the volume of somebody's coming weeks.
 type Weeks struct {
 	From   string `json:"from" format:"date"`
 	Days   []int  `json:"days" minItems:"1" maxItems:"7" doc:"of the week, 0 for Sunday"`
@@ -58,7 +58,7 @@ type Evidence struct {
 	At     time.Time      `json:"at"`
 }
 
-// Caution is what somebody was, or is, to be spared.
+// Caution names something that somebody must be, or had to be, spared.
 type Caution struct {
 	Kind     caution.Type `json:"kind"`
 	Note     string       `json:"note,omitempty" maxLength:"400"`
@@ -68,7 +68,7 @@ type Caution struct {
 	LiftedAt *time.Time   `json:"liftedAt,omitempty"`
 }
 
-// Decision is what a coach decided of a proposal.
+// Decision is a coach's decision on a proposal.
 type Decision struct {
 	Bag    rig.Kind      `json:"bag" doc:"kind of bag"`
 	Rung   string        `json:"rung" minLength:"1" maxLength:"60"`
@@ -117,7 +117,7 @@ func readPerson(o *input.Object) (Person, error) {
 	return p, o.Done()
 }
 
-// Body is what of a person matters to the height of a bag.
+// Body returns the measures of a person that matter to the height of a bag.
 func (p Person) Body() rig.Body {
 	or := func(v *float64) float64 {
 		if v == nil {

@@ -15,7 +15,7 @@ import (
 // A whole gym may be long. It is read and written entry by entry of its lists, so that no more of its text is in memory
 // than one of them.
 
-// mostPiece is how long (bytes) one entry of a list may be, and all of a document that is in none.
+// mostPiece limits (bytes) one entry of a list, and all of a document that is in none.
 const mostPiece = 4 << 20
 
 // part is one of the lists of a gym.
@@ -47,7 +47,7 @@ func (g *Gym) parts() []part {
 		partOf("sessions", mostSessions, &g.Sessions, readOwnSession), partOf("dates", mostDates, &g.Dates, readDate)}
 }
 
-// pieces are what a document holds: the lists of a gym as they were read, all else as it stands there.
+// pieces holds a document in parts: the lists of a gym as they were read, all else as it stands there.
 type pieces struct {
 	top   map[string]json.RawMessage
 	gym   map[string]json.RawMessage // nil where there is none
@@ -195,7 +195,7 @@ func (p *pieces) broken(path string, err error) error {
 	return err
 }
 
-// whole is what was read as one text again, without the lists.
+// whole joins what was read to one text again, without the lists.
 func (p *pieces) whole() ([]byte, error) {
 	if p.gym != nil {
 		gym, err := json.Marshal(p.gym)

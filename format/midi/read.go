@@ -15,7 +15,7 @@ import (
 	"melodromos/core/drill"
 )
 
-// MostBytes is how long a file may be that is read.
+// MostBytes limits a file that is read.
 const MostBytes = 2 << 20
 
 // Read is a rhythm as a file has it.
@@ -291,7 +291,7 @@ func with(strikes []drill.WrittenMove, p part, c clock, read sayings) ([]drill.W
 	return list, nil
 }
 
-// boards are how many board sounds stand between the first two strikes.
+// boards returns the number of board sounds between the first two strikes.
 func boards(p part, struck *part) int {
 	if len(struck.notes) < 2 {
 		return 0

@@ -18,7 +18,7 @@ import (
 	"melodromos/core/session"
 )
 
-// PerQuarter is how many ticks a quarter note has: at 120 a minute a tick is 0.52 ms.
+// PerQuarter is the number of ticks in a quarter note: at 120 a minute a tick is 0.52 ms.
 const PerQuarter = 960
 
 // Names of the tracks.
@@ -80,7 +80,7 @@ func BeatOf(p drill.Plan, t drill.Timeline) float64 {
 	return math.Min(math.Max(beat, drill.BeatLimits.Min), drill.BeatLimits.Max)
 }
 
-// quarter is how long (µs) a quarter note of a beat is, as a tempo event has it.
+// quarter returns the length (µs) of a quarter note at a beat (per minute), for a tempo event.
 func quarter(beat float64) float64 { return math.Round(60e6 / beat) }
 
 type at struct {
@@ -197,7 +197,7 @@ func lay(tracks map[string]*track, when int64, e drill.Event) {
 	}
 }
 
-// strike is what is struck, in the notation: of a technique on the speed bag the straight of the hand.
+// strike returns the strike of an event in the notation: for a technique on the speed bag the straight of the hand.
 func strike(e drill.Event) string {
 	if e.Text != "" {
 		return e.Text

@@ -194,7 +194,7 @@ type Line struct {
 // Error names the line.
 func (l *Line) Error() string { return fmt.Sprintf("line %d: %v", l.N, l.Err) }
 
-// Unwrap is what is wrong on it.
+// Unwrap returns the fault of the line.
 func (l *Line) Unwrap() error { return l.Err }
 
 // read reads a table, and hands each row over with its line.
@@ -252,7 +252,7 @@ func read[T any](in io.Reader, columns []column[T], row func(line int, v T) erro
 	}
 }
 
-// mostRow is how long (bytes) a row may be: some times what the longest texts in all its cells are.
+// mostRow limits (bytes) a row: a few times the longest texts in all its cells.
 const mostRow = 256 << 10
 
 var errLongRow = fmt.Errorf("expected at most %d kB in a row", mostRow>>10)

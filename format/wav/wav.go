@@ -20,7 +20,7 @@ import (
 	"melodromos/core/sound"
 )
 
-// Rate is how many samples a second has. Nothing on the floor sounds above half of it.
+// Rate is the number of samples a second. Nothing on the floor sounds above half of it.
 const Rate = 22_050
 
 const (
@@ -37,8 +37,8 @@ type Sound struct {
 	samples int
 }
 
-// Of is how events sound. The clips of the words that are called come from calls, as word.mp3; one that is not there is
-// not spoken. How loud each channel is beside the others stands in mix, 1 where it stands there not; 0 leaves it out.
+// Of renders events. The clips of the words that are called come from calls, as word.mp3; one that is not there is
+// not spoken. mix holds the gain of each channel: 1 where it is missing, 0 to leave it out.
 func Of(events []drill.Event, calls fs.FS, mix map[sound.Channel]float64) (Sound, error) {
 	m := mixer{table: sound.All(), calls: calls, mix: mix, made: map[string][]float64{}, words: map[string][]float64{}}
 	var list []placed
@@ -112,7 +112,7 @@ func (m *mixer) place(e drill.Event) ([]placed, error) {
 	return list, nil
 }
 
-// header is what stands before the samples of a RIFF WAVE file of plain PCM (Multimedia Programming Interface and Data
+// header precedes the samples of a RIFF WAVE file of plain PCM (Multimedia Programming Interface and Data
 // Specifications 1.0, IBM and Microsoft, 1991).
 type header struct {
 	Riff          [4]byte
@@ -134,7 +134,7 @@ const (
 	headLength = 44
 )
 
-// Len is how long the file is (bytes).
+// Len returns the length of the file (bytes).
 func (s Sound) Len() int64 { return headLength + int64(s.samples)*sample }
 
 // WriteTo writes the file, second by second, so that an hour takes no more room than a round.

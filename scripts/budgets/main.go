@@ -98,7 +98,7 @@ func run(s server, only string) error {
 	return nil
 }
 
-// usage is what the server has used.
+// usage holds the memory and time that the server has used.
 type usage struct {
 	work           time.Duration
 	resident, peak int // MB

@@ -9,7 +9,7 @@ import (
 	"time"
 )
 
-// Longest is how long one answer may take to work out.
+// Longest limits the computing time of one answer.
 const Longest = 2 * time.Second
 
 // ErrTooLong ends what takes longer than Longest.

@@ -19,7 +19,7 @@ type tried struct {
 	next, last time.Time // when the next try is let through; when the last one was
 }
 
-// Allowance is how many tries go wrong before there is a wait, and how long it grows at most.
+// Allowance holds the number of wrong tries that are free of a wait, and the longest wait.
 type Allowance struct {
 	Free int
 	Most time.Duration
@@ -36,7 +36,7 @@ const (
 	mostTried = 50_000    // kept; then what is oldest goes
 )
 
-// wait is how long the next try has to wait after so many wrong ones: a second, and twice as long each time.
+// wait returns the wait before the next try after a number of wrong ones: a second, doubled each time.
 func (a Allowance) wait(wrong int) time.Duration {
 	if wrong < a.Free {
 		return 0
@@ -108,7 +108,7 @@ func (t *Tries) makeRoom(now time.Time) {
 	}
 }
 
-// Network is what counts as one source: an address, and of the newer kind the network that one household or machine is
+// Network returns the source that an address belongs to: an IPv4 address, or the IPv6 network that one household is
 // given (RFC 6177).
 func Network(ip string) string {
 	a, err := netip.ParseAddr(ip)

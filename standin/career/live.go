@@ -80,7 +80,7 @@ func (l life) live() ([]lived, []ladder.Rung) {
 	return list, ladder.Rungs(l.bags[0].Kind(), who.School)
 }
 
-// next is what the learner does next: on the first bag to begin with.
+// next returns the learner's next drill: on the first bag to begin with.
 func (l life) next(cl roster.Roster, who *roster.Member) (roster.Proposal, error) {
 	if len(who.Rounds) == 0 {
 		return cl.OnBag(who, &cl.Bags[0])

@@ -19,8 +19,8 @@ var (
 	heavy = rig.HangingBag{Shape: "cylinder", Mass: 40, Length: 1.2, Diameter: 0.35, Chain: 0.5, AnchorHeight: 2.7}
 )
 
-// grown is what somebody can do who began as a first-timer and became more even by the power law of practice (Newell &
-// Rosenbloom 1981; the exponents are assumed), but no better than a share of what there is to gain.
+// grown returns the ability of somebody who began as a first-timer and became more even by the power law of practice
+// (Newell & Rosenbloom 1981; the exponents are assumed), but no better than a share of what there is to gain.
 func grown(rounds, exponent, most float64) trainee.Ability {
 	a := trainee.Start(trainee.FirstTimer)
 	better := 1 - math.Min(most, 1-math.Pow(1+rounds/8, -exponent))
