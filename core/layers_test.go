@@ -17,7 +17,7 @@ import (
 var order = []string{"answer", "words", "input", "erasing", "motion", "rig", "combo", "trainee", "drill", "level",
 	"caution", "catalogue", "bench", "compose", "judge", "fault", "run", "ladder", "session", "sound", "rotation",
 	"roster",
-	"class", "progress", "timetable"}
+	"class", "progress", "timetable", "labels"}
 
 func TestImports(t *testing.T) {
 	eachFile(t, ".", func(path string, file *ast.File) {

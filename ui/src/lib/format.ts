@@ -1,3 +1,5 @@
+import { ratings } from './labels.gen'
+
 /** Figures become words here, at the last moment. */
 export type Units = 'metric' | 'imperial'
 
@@ -56,58 +58,13 @@ export const clockTime = (at: string, zone: string) => bare(at, zone, { hour: '2
 
 export const count = (n: number, one: string, many = one + 's') => `${n} ${n === 1 ? one : many}`
 
-export const verdicts: Record<string, string> = {
-  clean: 'clean',
-  early: 'early',
-  late: 'late',
-  wrongHand: 'other hand',
-  missed: 'missed',
-  harmless: 'fists touched',
-}
-/** What the hits of a round are recorded by. */
-export const recorders: Record<string, string> = {
-  keys: 'taps',
-  device: 'the bag sensor',
-  standin: 'demo hits',
-  file: 'a table of times',
-  none: 'nothing',
-}
-export const markNames: Record<string, string> = {
-  missed: 'Missed',
-  offLine: 'Off line',
-  wild: 'Wild',
-  touched: 'Touched',
-  found: 'Found again',
-}
-/** What a coach says of a round in a word. */
-export const words: Record<'held' | 'shaky' | 'notYet', string> = { held: 'Held', shaky: 'Shaky', notYet: 'Not yet' }
 /** What a coach says of a round, in short. */
 export const rated = (r: { clean?: number; outOf?: number; word: string }) =>
   [
     ...(r.outOf == null ? [] : [`${r.clean ?? 0} of ${r.outOf} by eye`]),
-    ...(r.word === '' ? [] : [words[r.word as keyof typeof words].toLowerCase()]),
+    ...(r.word === '' ? [] : [ratings[r.word as keyof typeof ratings].toLowerCase()]),
   ].join(', ')
 export const dayNames = ['Su', 'Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa']
-export const bands: Record<string, string> = {
-  'first-timer': 'First-timer',
-  beginner: 'Beginner',
-  intermediate: 'Intermediate',
-  advanced: 'Advanced',
-  expert: 'Expert',
-}
-
-export const figureNames: Record<string, string> = {
-  timing: 'Timing scatter',
-  motor: 'Hand scatter',
-  bias: 'Lateness',
-  alternate: 'Hand after hand',
-  sameHand: 'Same hand again',
-  sound: 'Reaction to sound',
-  sight: 'Reaction to sight',
-  fistSpeed: 'Top fist speed',
-  force: 'Force scatter',
-  miss: 'Missed outright',
-}
 /** A figure of what somebody can do. */
 export function ability(figure: string, v: number, units: Units): string {
   switch (figure) {

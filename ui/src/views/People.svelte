@@ -1,17 +1,19 @@
 <!-- Serves the coach at the desk and at the door: who trains here, where each stands, and what each does today. -->
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
+  import { directions } from '../lib/labels.gen'
   import { toast } from 'svelte-sonner'
   import { push, replace, router } from 'svelte-spa-router'
   import { api, ask, type Schemas } from '../lib/api/client'
   import { kinds } from '../lib/bench/kinds.svelte'
   import Unsaved from '../lib/drafts/Unsaved.svelte'
-  import { bands, dayNames, percent } from '../lib/format'
+  import { dayNames, percent } from '../lib/format'
+  import { bands } from '../lib/labels.gen'
   import Archived from '../lib/people/Archived.svelte'
   import Form from '../lib/people/Form.svelte'
   import Predictions from '../lib/people/Predictions.svelte'
   import RungStrip from '../lib/people/RungStrip.svelte'
-  import { moves, take } from '../lib/people/take'
+  import { take } from '../lib/people/take'
   import Button from '../lib/ui/Button.svelte'
   import Notice from '../lib/ui/Notice.svelte'
 
@@ -89,7 +91,7 @@
             <p>
               <b>{p.name}</b>
               <span class="text-soft"
-                >{moves[p.move]}{p.level != null ? `, level ${p.level.toFixed(1)}` : ''}{p.clean != null
+                >{directions[p.move]}{p.level != null ? `, level ${p.level.toFixed(1)}` : ''}{p.clean != null
                   ? `, expect ${percent(p.clean)} clean`
                   : ''}</span>
             </p>

@@ -1,10 +1,11 @@
 <!-- Serves the coach at the gym door: who is next, on what, and one press to start. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { directions } from '../lib/labels.gen'
   import { Act } from '../lib/act.svelte'
   import { api, ask, type Schemas } from '../lib/api/client'
   import { clockTime, shortDay } from '../lib/format'
-  import { moves, take } from '../lib/people/take'
+  import { take } from '../lib/people/take'
   import { session } from '../lib/session.svelte'
   import Button from '../lib/ui/Button.svelte'
   import Caution from '../lib/ui/Caution.svelte'
@@ -121,7 +122,7 @@
               <div>
                 <p class="font-bold">
                   {n.trainee}
-                  <span class="font-normal text-soft">on the {n.rigName}, {moves[n.move].toLowerCase()}</span>
+                  <span class="font-normal text-soft">on the {n.rigName}, {directions[n.move].toLowerCase()}</span>
                 </p>
                 <p class="text-sm text-soft">{n.name}. {n.why}</p>
               </div>

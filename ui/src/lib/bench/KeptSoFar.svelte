@@ -1,5 +1,6 @@
 <!-- The calibrations of a bag, the newest of which can be undone. -->
 <script lang="ts">
+  import { methods } from '../labels.gen'
   import type { Schemas } from '../api/client'
   import { clockTime, ms, shortDay, type Units } from '../format'
   import { session } from '../session.svelte'
@@ -9,12 +10,6 @@
   type Kept = Schemas['Calibration']
   type Props = { history: Kept[]; undoable: string | undefined; units: Units; onundo: (id: string) => void }
   let { history, undoable, units, onundo }: Props = $props()
-  const methods: Record<Kept['method'], string> = {
-    taps: 'tapped along',
-    count: 'counted in a time',
-    period: 'started and stopped',
-    rounds: 'rounds that agree',
-  }
   const when = (c: Kept) => `${shortDay(c.at, session.zone)}, ${clockTime(c.at, session.zone)}`
   const value = (c: Kept, v: number) => valueOf(c.parameter, v, units)
   const spread = (c: Kept) => (c.spread === null ? '' : ` ± ${value(c, c.spread)}`)

@@ -1,5 +1,6 @@
 import type { Schemas } from '../api/client'
-import { bands, length, type Units } from '../format'
+import { length, type Units } from '../format'
+import { bands } from '../labels.gen'
 
 type Person = Schemas['Trainee']
 type Field = 'stance' | 'band' | 'ageBand' | 'dominant' | 'weak' | 'sport' | 'school'

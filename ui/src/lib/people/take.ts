@@ -15,17 +15,3 @@ export async function take(p: Schemas['Proposal'], choice: 'accept' | 'change', 
 }
 
 /** What can be done with a proposal in one word. */
-export const moves: Record<Schemas['Proposal']['move'], string> = {
-  start: 'First touch',
-  next: 'Next rung',
-  again: 'Again',
-  softly: 'Under control',
-  back: 'A rung down',
-  stay: 'Held',
-  top: 'All rungs passed',
-  barred: 'Held back',
-  easier: 'One thing easier',
-  aside: 'For the weakest link',
-  enough: 'Enough for today',
-  given: 'Given by the coach',
-}

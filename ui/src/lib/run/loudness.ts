@@ -2,13 +2,6 @@
 export type Channel = 'bell' | 'warning' | 'strike' | 'board' | 'voice'
 export type Mix = Record<Channel, number>
 
-export const channelNames: Record<Channel, string> = {
-  bell: 'Bell',
-  warning: 'Warnings and counts',
-  strike: 'Strikes',
-  board: 'Board sounds',
-  voice: 'Voice',
-}
 const even: Mix = { bell: 1, warning: 1, strike: 1, board: 1, voice: 1 }
 
 export const mixSteps = [

@@ -1,7 +1,7 @@
 <!-- A whole round at a glance: each planned strike along the time, its hit above where early and below where late. The band is
      the window. Shapes as on the trace: filled clean, open early or late, dashed missed. -->
 <script lang="ts">
-  import { markNames } from '../format'
+  import { markNames } from '../labels.gen'
   import type { TraceStrike } from './geometry'
   import { timeSteps } from './geometry'
 

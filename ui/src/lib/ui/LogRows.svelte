@@ -1,9 +1,9 @@
 <!-- Rounds, a row each: who did what, and how much of it was clean. -->
 <script lang="ts">
+  import { endings } from '../labels.gen'
   import type { Schemas } from '../api/client'
   import { clockTime, percent, rated, shortDay, upper } from '../format'
 
-  const ended: Record<string, string> = { stopped: 'stopped early', vanished: 'screen lost' }
   let { rows, zone, dated = false }: { rows: Schemas['LogRow'][]; zone: string; dated?: boolean } = $props()
 </script>
 
@@ -32,10 +32,10 @@
           ><span class="block h-2 bg-ink" style:width={`${100 * (r.summary?.share ?? 0)}%`}></span></span>
         <span class="text-right">
           {#if r.summary?.unjudged || r.summary?.planned === 0}<span class="text-sm text-soft"
-              >{ended[r.ending] ?? ''} not judged</span>
+              >{endings[r.ending] ?? ''} not judged</span>
           {:else if r.summary}<strong>{r.summary.give ? 'about ' : ''}{percent(r.summary.share)}</strong>
             <span class="block text-sm text-soft"
-              >{r.summary.longest} in a row{ended[r.ending] ? `, ${ended[r.ending]}` : ''}</span>
+              >{r.summary.longest} in a row{endings[r.ending] ? `, ${endings[r.ending]}` : ''}</span>
           {:else}<span class="text-sm text-soft">{r.state === 'paused' ? 'paused' : 'running'}</span>{/if}
         </span>
       </svelte:element>

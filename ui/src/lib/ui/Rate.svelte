@@ -1,7 +1,8 @@
 <!-- What a coach says of a round, or of somebody's turn in a class: counted by eye, in a word, and a note. -->
 <script lang="ts">
   import type { Schemas } from '../api/client'
-  import { rated, words } from '../format'
+  import { rated } from '../format'
+  import { ratings } from '../labels.gen'
   import Button from './Button.svelte'
   import Choice from './Choice.svelte'
   import Problem from './Problem.svelte'
@@ -73,7 +74,7 @@
         label="In a word"
         value={word}
         options={[
-          ...Object.entries(words).map(([value, text]) => ({ value: value as Rating['word'], text })),
+          ...Object.entries(ratings).map(([value, text]) => ({ value: value as Rating['word'], text })),
           { value: '' as Rating['word'], text: 'No word' },
         ]}
         onchange={(v) => (word = v)} />

@@ -1,9 +1,10 @@
 <!-- Serves the coach at the door: who is here, and the class that comes of it. -->
 <script lang="ts">
+  import { states } from '../../lib/labels.gen'
   import { createQuery } from '@tanstack/svelte-query'
   import { untrack } from 'svelte'
   import { push } from 'svelte-spa-router'
-  import { api, ask, type Schemas } from '../../lib/api/client'
+  import { api, ask } from '../../lib/api/client'
   import { asked } from '../../lib/address'
   import { clockTime, shortDay } from '../../lib/format'
   import { newKey } from '../../lib/key'
@@ -60,13 +61,6 @@
       problem = (e as Error).message
     }
     busy = false
-  }
-  const states: Record<Schemas['ClassRow']['state'], string> = {
-    ready: 'planned',
-    running: 'under way',
-    paused: 'paused',
-    done: 'done',
-    stopped: 'ended early',
   }
 </script>
 

@@ -1,7 +1,8 @@
 <!-- How loud each sort of sound is, and whether there is sound alone or picture alone. -->
 <script lang="ts">
+  import { channels } from '../../lib/labels.gen'
   import type { ClassFloor } from '../../lib/class/floor.svelte'
-  import { channelNames, mixSteps, nearestStep, setMix, type Channel } from '../../lib/run/loudness'
+  import { mixSteps, nearestStep, setMix, type Channel } from '../../lib/run/loudness'
   import Button from '../../lib/ui/Button.svelte'
   import Choice from '../../lib/ui/Choice.svelte'
   import Over from '../../lib/ui/Over.svelte'
@@ -14,9 +15,9 @@
 </script>
 
 <Over title="Sound" {onleave}>
-  {#each Object.keys(channelNames) as Channel[] as name (name)}
+  {#each Object.keys(channels) as Channel[] as name (name)}
     <Choice
-      label={channelNames[name]}
+      label={channels[name]}
       value={nearestStep(floor.mix[name])}
       options={mixSteps}
       onchange={(v) => set(name, v)} />

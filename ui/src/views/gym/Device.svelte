@@ -1,9 +1,9 @@
 <!-- What belongs to this device alone: how loud it is, how late it tells of a tap, whether single keys lead anywhere. -->
 <script lang="ts">
+  import { channels } from '../../lib/labels.gen'
   import { ms } from '../../lib/format'
   import { kept } from '../../lib/run/delay'
   import {
-    channelNames,
     loudness,
     loudnesses,
     mix,
@@ -35,9 +35,9 @@
     note="M turns it off and on during a round." />
   <details class="py-1">
     <summary class="cursor-pointer font-semibold">How loud each sort of sound is</summary>
-    {#each Object.keys(channelNames) as Channel[] as name (name)}
+    {#each Object.keys(channels) as Channel[] as name (name)}
       <Choice
-        label={channelNames[name]}
+        label={channels[name]}
         value={nearestStep(mixed[name])}
         options={mixSteps}
         onchange={(to) => {

@@ -1,11 +1,12 @@
 <!-- Serves the coach at the desk: one person's ladder on one bag, rung by rung, and what to do with the rung at hand. -->
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { choices, directions } from '../../lib/labels.gen'
   import { Act } from '../../lib/act.svelte'
   import { api, ask, type Schemas } from '../../lib/api/client'
   import { kinds, type Kind } from '../../lib/bench/kinds.svelte'
   import { percent, shortDay } from '../../lib/format'
-  import { moves, take } from '../../lib/people/take'
+  import { take } from '../../lib/people/take'
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
@@ -44,13 +45,6 @@
     const over = days > 1 ? ` on ${days} days` : ''
     return `${percent(clean)} clean and ${run} in a row, in ${rounds} ${rounds === 1 ? 'round' : 'rounds'}${over}`
   })
-  const said: Record<Choice, string> = {
-    accept: 'Accepted',
-    change: 'Accepted, with a change',
-    hold: 'Held',
-    goOn: 'Released',
-    skip: 'Skipped',
-  }
   const names = $derived(new Map(l?.rungs.map((r) => [r.key, r.name.toLowerCase()])))
 </script>
 
@@ -65,7 +59,7 @@
   <p class="label"><a href="#/people/{params.id}">{p.trainee}</a>, {kinds.of(kind).name}, {p.rigName}</p>
   <div class="grid items-start gap-x-10 gap-y-4 lg:grid-cols-[1fr_auto]">
     <div>
-      <h1 class="mt-1 text-4xl leading-tight font-extrabold tracking-tight">{moves[p.move]}: {p.name}.</h1>
+      <h1 class="mt-1 text-4xl leading-tight font-extrabold tracking-tight">{directions[p.move]}: {p.name}.</h1>
       <p class="mt-2 max-w-prose text-lg">{p.why}</p>
       <p class="text-soft">
         Standard: {gate}. {p.clean == null ? '' : `Expect ${percent(p.clean)} clean now.`} Goal in a row: {p.target}.
@@ -82,7 +76,7 @@
       <ul>
         {#each l.decisions.slice(0, 12) as d, i (i)}
           <li class="border-b border-rope py-1.5">
-            {shortDay(d.at!, session.zone)}: <b>{said[d.choice]}</b>, {names.get(d.rung) ?? d.rung}, {d.coach}{d.reason
+            {shortDay(d.at!, session.zone)}: <b>{choices[d.choice]}</b>, {names.get(d.rung) ?? d.rung}, {d.coach}{d.reason
               ? `: ${d.reason}`
               : ''}
           </li>

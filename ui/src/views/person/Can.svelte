@@ -2,7 +2,8 @@
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
   import { kinds } from '../../lib/bench/kinds.svelte'
-  import { ability, figureNames, shortDay, sure } from '../../lib/format'
+  import { ability, shortDay, sure } from '../../lib/format'
+  import { figureNames } from '../../lib/labels.gen'
   import { session } from '../../lib/session.svelte'
 
   type Figure = Schemas['PersonFigure']

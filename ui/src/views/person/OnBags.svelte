@@ -1,10 +1,10 @@
 <!-- Where somebody stands on each kind of bag, and what comes next there. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
+  import { directions } from '../../lib/labels.gen'
   import { kindName, kinds } from '../../lib/bench/kinds.svelte'
   import { percent } from '../../lib/format'
   import RungStrip from '../../lib/people/RungStrip.svelte'
-  import { moves } from '../../lib/people/take'
   import Button from '../../lib/ui/Button.svelte'
 
   type Proposal = Schemas['Proposal']
@@ -12,7 +12,7 @@
   let { id, bags, busy, onrun }: Props = $props()
   const told = (b: Proposal) =>
     [
-      moves[b.move],
+      directions[b.move],
       ...(b.level == null ? [] : [`level ${b.level.toFixed(1)}`]),
       ...(b.clean == null ? [] : [`expect ${percent(b.clean)} clean`]),
     ].join(', ')

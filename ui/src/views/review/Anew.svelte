@@ -1,7 +1,8 @@
 <!-- What was changed about a judgement, and judging anew where the plan or the delay was wrong. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import { clockTime, ms, shortDay, verdicts } from '../../lib/format'
+  import { clockTime, ms, shortDay } from '../../lib/format'
+  import { verdicts } from '../../lib/labels.gen'
   import { session } from '../../lib/session.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Choice from '../../lib/ui/Choice.svelte'

@@ -1,7 +1,8 @@
 <!-- The round by hand, by its breaks, and by time. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import { ms, percent, signedMs, speed, verdicts } from '../../lib/format'
+  import { ms, percent, signedMs, speed } from '../../lib/format'
+  import { verdicts } from '../../lib/labels.gen'
   import { session } from '../../lib/session.svelte'
   import { handWord } from '../../lib/trace/hands'
 

@@ -1,7 +1,7 @@
 <!-- The round in words: by whose clock it was judged, what was remarked, and what to watch next time. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import { recorders } from '../../lib/format'
+  import { recorders } from '../../lib/labels.gen'
 
   let { r }: { r: Schemas['Review'] } = $props()
   const clock = $derived(

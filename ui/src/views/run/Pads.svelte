@@ -1,7 +1,8 @@
 <!-- What is pressed during a round: a pad for each hand, and what the coach marks. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import { count, markNames, upper } from '../../lib/format'
+  import { count, upper } from '../../lib/format'
+  import { markNames } from '../../lib/labels.gen'
   import { handWord } from '../../lib/trace/hands'
   import type { Floor } from './floor.svelte'
 

@@ -1,7 +1,8 @@
 <!-- How the hits of a round are recorded, and whether it plays the beat or follows them. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import { bands, upper } from '../../lib/format'
+  import { upper } from '../../lib/format'
+  import { bands, playings } from '../../lib/labels.gen'
   import { kept } from '../../lib/run/delay'
   import type { Plays } from '../../lib/run/round.svelte'
   import { session } from '../../lib/session.svelte'
@@ -10,11 +11,6 @@
   import type { Band, Floor, Source } from './floor.svelte'
 
   let { floor, preview, id }: { floor: Floor; preview: Schemas['Answer']; id: string } = $props()
-  const names: Record<Plays, string> = {
-    beat: 'Play the beat',
-    follow: 'Follow my hits',
-    startThenFollow: 'Start me, then follow',
-  }
   const notes = $derived<Record<Plays, string>>({
     beat:
       floor.source === 'none'
@@ -95,7 +91,7 @@
     <Choice
       label={clock}
       value={floor.plays}
-      options={floor.ways.map((value) => ({ value, text: names[value] }))}
+      options={floor.ways.map((value) => ({ value, text: playings[value] }))}
       onchange={(v) => (floor.chosen = v)}
       note={notes[floor.plays]} />
   {:else}

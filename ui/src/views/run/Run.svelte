@@ -4,7 +4,7 @@
   import { onDestroy } from 'svelte'
   import { push } from 'svelte-spa-router'
   import type { Schemas } from '../../lib/api/client'
-  import { markNames } from '../../lib/format'
+  import { markNames } from '../../lib/labels.gen'
   import { kept, keptUp, meant } from '../../lib/run/keys'
   import { leftovers } from '../../lib/run/outbox.svelte'
   import { session } from '../../lib/session.svelte'

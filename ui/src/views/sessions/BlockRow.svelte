@@ -9,7 +9,8 @@
   import Button from '../../lib/ui/Button.svelte'
   import Seconds from './Seconds.svelte'
   import type { Block, Sheet } from './sheet.svelte'
-  import { calls, options, paces, roles } from './words'
+  import { guidances, paces, roles } from '../../lib/labels.gen'
+  import { options } from './words'
 
   type Props = { sheet: Sheet; block: Block; i: number; title: string; remarks: Schemas['Remark'][] }
   let { sheet, block, i, title, remarks }: Props = $props()
@@ -137,12 +138,12 @@
             }} />
         {/snippet}
       </Part>
-      <Part text={calls[block.guidance ?? 'fading']} label="Calls">
+      <Part text={guidances[block.guidance ?? 'fading']} label="Calls">
         {#snippet children(close)}
           <Pick
             label="How far it is called"
             value={block.guidance ?? 'fading'}
-            options={options(calls)}
+            options={options(guidances)}
             onpick={(v) => {
               sheet.setBlock(i, { guidance: v as NonNullable<Block['guidance']> })
               close()

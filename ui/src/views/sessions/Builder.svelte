@@ -21,7 +21,7 @@
   import RoundSay from './RoundSay.svelte'
   import { Sheet, type Session } from './sheet.svelte'
   import Sums from './Sums.svelte'
-  import { kindsOf } from './words'
+  import { roundKinds } from '../../lib/labels.gen'
 
   let { params }: { params: { id: string } } = $props()
   const sheet = new Sheet(useQueryClient())
@@ -58,7 +58,7 @@
   }
   const rows = (p: { session: Session }) =>
     p.session.rounds.map((r, i) => ({
-      name: `${kindsOf[r.kind]} ${i + 1}`,
+      name: `${roundKinds[r.kind]} ${i + 1}`,
       text: `${duration(r.seconds)}, ${r.emphasis}: ${r.blocks.map((b) => b.text || b.activity || b.drill || b.role).join('; ')}`,
     }))
   function keys(e: KeyboardEvent) {
@@ -168,7 +168,7 @@
                   sheet.round = i
                   sheet.block = 0
                 }}>
-                <span class="truncate">{r.emphasis || kindsOf[r.kind]}</span>
+                <span class="truncate">{r.emphasis || roundKinds[r.kind]}</span>
                 <span class="text-sm tabular-nums">{countdown(r.seconds)}</span>
               </button>
             </li>

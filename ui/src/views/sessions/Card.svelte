@@ -5,7 +5,7 @@
   import { countdown } from '../../lib/format'
   import Sheet from '../../lib/print/Sheet.svelte'
   import Notice from '../../lib/ui/Notice.svelte'
-  import { calls, kindsOf, paces, roles } from './words'
+  import { guidances, roundKinds, paces, roles } from '../../lib/labels.gen'
 
   let { params }: { params: { id: string } } = $props()
   const card = createQuery(() => ({
@@ -37,7 +37,7 @@
             : 'sm:grid sm:grid-cols-[11rem_1fr] sm:gap-x-4 print:grid print:grid-cols-[11rem_1fr] print:gap-x-4'} border-b border-rope pb-1">
           <h2 class="font-bold">
             <span class="figure {pocket ? 'text-base' : 'text-xl'}">{countdown(r.seconds)}</span>
-            {r.emphasis || kindsOf[r.kind]}
+            {r.emphasis || roundKinds[r.kind]}
             <span class="text-sm font-normal text-soft">at {at(i)}</span>
           </h2>
           <ul>
@@ -46,7 +46,7 @@
                 <b>{b.times ? `${b.times} reps` : `${b.seconds} s`}</b>
                 {c.look.titles[i]?.[k] ?? ''}
                 {#if !pocket && b.text}<span class="text-soft"
-                    >{roles[b.role]}, {paces[b.pace ?? 'combination']}, {calls[b.guidance ?? 'fading']}</span
+                    >{roles[b.role]}, {paces[b.pace ?? 'combination']}, {guidances[b.guidance ?? 'fading']}</span
                   >{/if}
               </li>
             {/each}

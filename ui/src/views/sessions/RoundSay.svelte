@@ -6,7 +6,8 @@
   import Button from '../../lib/ui/Button.svelte'
   import Seconds from './Seconds.svelte'
   import type { Round, Sheet } from './sheet.svelte'
-  import { kindsOf, options } from './words'
+  import { roundKinds } from '../../lib/labels.gen'
+  import { options } from './words'
 
   let { sheet, round }: { sheet: Sheet; round: Round } = $props()
   const last = $derived(sheet.round + 1 === sheet.session?.rounds.length)
@@ -14,12 +15,12 @@
 </script>
 
 <h2 class="text-xl leading-9 font-bold">
-  <Part text={kindsOf[round.kind]} label="Kind of round">
+  <Part text={roundKinds[round.kind]} label="Kind of round">
     {#snippet children(close)}
       <Pick
         label="What it is"
         value={round.kind}
-        options={options(kindsOf)}
+        options={options(roundKinds)}
         onpick={(v) => {
           sheet.setRound({ kind: v as Round['kind'] })
           close()

@@ -4,14 +4,14 @@
   import { countdown } from '../../lib/format'
   import Button from '../../lib/ui/Button.svelte'
   import type { Sheet } from './sheet.svelte'
-  import { kindsOf } from './words'
+  import { roundKinds } from '../../lib/labels.gen'
 
   type Props = { sheet: Sheet; remarks: Schemas['Remark'][]; totals: Schemas['Totals'] | undefined }
   let { sheet, remarks, totals }: Props = $props()
   const told = $derived(remarks.filter((r) => r.block < 0))
   const where = (round: number) => {
     const r = sheet.session?.rounds[round]
-    return r ? `${r.emphasis || kindsOf[r.kind]}: ` : ''
+    return r ? `${r.emphasis || roundKinds[r.kind]}: ` : ''
   }
   const share = (part: number) => `${Math.round((100 * part) / Math.max(1, totals?.seconds ?? 1))}%`
   function mend(r: Schemas['Remark']) {

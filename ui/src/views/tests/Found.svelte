@@ -1,7 +1,8 @@
 <!-- What a test found, each figure with how sure it is. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
-  import { ability, figureNames, sure } from '../../lib/format'
+  import { ability, sure } from '../../lib/format'
+  import { figureNames } from '../../lib/labels.gen'
   import { session } from '../../lib/session.svelte'
 
   let { result }: { result: Schemas['TestResult'] } = $props()
