@@ -37,7 +37,27 @@ type Phrase struct {
 	Set   []rig.Setting `json:"set" doc:"measures that a remedy sets"`
 	Ask   *Asked        `json:"ask,omitempty" doc:"what a remedy asks for instead"`
 	Wrong bool          `json:"wrong" doc:"it says what is wrong"`
+	Range *Stepping     `json:"range,omitempty" doc:"of a figure that can be set"`
 }
+
+// Stepping is a figure with its limits and its step on the page: in the unit of the question, the
+// angle in degrees.
+type Stepping struct {
+	At  float64 `json:"at"`
+	Min float64 `json:"min"`
+	Max float64 `json:"max"`
+	By  float64 `json:"by" doc:"step"`
+}
+
+// What the page offers: narrower than what may be asked for. Assumed.
+const (
+	leastTempo, mostTempo = 5, 700 // a minute
+	mostCount             = 5
+	leastAngle, mostAngle = 5, 60 // degrees
+	leastPull, pullStep   = 0.05, 0.01
+	leastSpeed, speedStep = 0.1, 0.05 // m/s
+	leastMost             = 0.5       // of the force, where the bag has less
+)
 
 // Asked is a strike that is asked about; of the three, what is not named stays.
 type Asked struct {
@@ -51,6 +71,13 @@ type phrases []Phrase
 func (p *phrases) add(text string, part Control) {
 	*p = append(*p, Phrase{Text: text, Part: part, Set: []rig.Setting{}})
 }
+
+// figure adds a part that is a figure.
+func (p *phrases) figure(text string, part Control, r Stepping) {
+	p.add(text, part)
+	(*p)[len(*p)-1].Range = &r
+}
+
 func (p *phrases) remedy(text string, set []rig.Setting, ask *Asked) {
 	*p = append(*p, Phrase{Text: text, Part: Remedy, Set: answer.List(set), Ask: ask})
 }
@@ -102,27 +129,33 @@ func (p *phrases) offer(list phrases) {
 func (p *phrases) strike(q Question, a Answer) {
 	kind := q.Rig.Kind()
 	count := counted(kind, a.Strike.Limits.Rebounds)
+	counts := Stepping{float64(q.Meeting.Rebounds), 1, mostCount, 1}
+	tempos := Stepping{a.Strike.Tempo, leastTempo, mostTempo, 1}
+	limits := a.Strike.Limits
+	forces := Stepping{a.Launch, leastSpeed, max(leastMost, limits.SlowestLaunch, limits.FastestLaunch), speedStep}
 	if kind == rig.Slip {
+		forces.Min, forces.By = leastPull, pullStep
 		p.add("Slip ", PlainWords)
-		p.add(count, CountPart)
+		p.figure(count, CountPart, counts)
 		p.add(" at ", PlainWords)
-		p.add(perMinute(q, a)+" a minute", TempoPart)
+		p.figure(perMinute(q, a)+" a minute", TempoPart, tempos)
 		p.add(", the bag drawn back ", PlainWords)
-		p.add(q.Units.Length(a.Launch), ForcePart)
+		p.figure(q.Units.Length(a.Launch), ForcePart, forces)
 	} else {
 		p.add("Strike at ", PlainWords)
-		p.add(perMinute(q, a)+" a minute", TempoPart)
+		p.figure(perMinute(q, a)+" a minute", TempoPart, tempos)
 		p.add(": ", PlainWords)
-		p.add(count, CountPart)
+		p.figure(count, CountPart, counts)
 		effort := "out of these hands' reach"
 		if a.Strike.Feasible {
 			effort = q.Ability.Effort(a.Strike.FistSpeed)
 		}
 		p.add(", ", PlainWords)
-		p.add(effort, ForcePart)
+		p.figure(effort, ForcePart, forces)
 		if kind == rig.Speed {
+			angle := q.Meeting.Angle * 180 / math.Pi
 			p.add(", met at ", PlainWords)
-			p.add(fmt.Sprintf("%.0f°", q.Meeting.Angle*180/math.Pi), AnglePart)
+			p.figure(fmt.Sprintf("%.0f°", angle), AnglePart, Stepping{angle, leastAngle, mostAngle, 1})
 		}
 	}
 	p.add(". ", PlainWords)

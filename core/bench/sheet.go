@@ -88,7 +88,6 @@ type Sheet struct {
 	Slowest  float64         `json:"slowest"`
 	Fastest  float64         `json:"fastest"`
 	Least    float64         `json:"least" doc:"the softest launch (smallest pull) that is allowed"`
-	Most     float64         `json:"most" doc:"the hardest launch (widest pull) that tempos are looked for"`
 	Change   []rig.Change    `json:"change"`
 	Tempos   []TempoRow      `json:"tempos"`
 	Cycle    Cycle           `json:"cycle"`
@@ -109,7 +108,7 @@ func (a Answer) Sheet(q Question) Sheet {
 	out := Sheet{
 		Said: a.Said, Feasible: a.Strike.Feasible, Tempo: a.Strike.Tempo, Drawn: a.Launch,
 		Slowest: limits.Slowest, Fastest: limits.Fastest, Change: answer.List(a.Strike.Change),
-		Least: min(limits.SlowestLaunch, limits.FastestLaunch), Most: max(limits.SlowestLaunch, limits.FastestLaunch),
+		Least:  min(limits.SlowestLaunch, limits.FastestLaunch),
 		Tempos: Rows(a.Tempos), SetUp: setUpSheet(a.SetUp), Hung: a.Hung, Loads: answer.List(a.Loads), Side: a.Side,
 		Cords: a.Cords,
 		Findings: answer.Map(a.Findings, func(f rig.Finding) FindingRow {

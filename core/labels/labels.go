@@ -15,8 +15,8 @@ import (
 	"melodromos/core/trainee"
 )
 
-// Table is the words of one sort of code, in the order in which they are offered.
-type Table struct {
+// Group is the words of one sort of code, in the order in which they are offered.
+type Group struct {
 	Name   string
 	Labels []Label
 	Open   bool // it may be asked for codes that have no words
@@ -26,8 +26,8 @@ type Table struct {
 type Label struct{ Code, Text string }
 
 // All returns every table.
-func All() []Table {
-	return []Table{
+func All() []Group {
+	return []Group{
 		table("bands", map[trainee.Band]string{
 			trainee.FirstTimer: "First-timer", trainee.Beginner: "Beginner", trainee.Intermediate: "Intermediate",
 			trainee.Advanced: "Advanced", trainee.Expert: "Expert",
@@ -77,10 +77,11 @@ func All() []Table {
 			run.Stopped: "ended early",
 		}, run.State("").Values()...),
 		table("directions", map[ladder.Direction]string{
-			ladder.Start: "First touch", ladder.Next: "Next rung", ladder.Again: "Again", ladder.Softly: "Under control",
-			ladder.Back: "A rung down", ladder.Stay: "Held", ladder.Top: "All rungs passed", ladder.Barred: "Held back",
-			ladder.Easier: "One thing easier", ladder.Aside: "For the weakest link",
-			ladder.Enough: "Enough for today", ladder.Given: "Given by the coach",
+			ladder.Start: "First touch", ladder.Next: "Next rung", ladder.Again: "Again",
+			ladder.Softly: "Under control", ladder.Back: "A rung down", ladder.Stay: "Held",
+			ladder.Top: "All rungs passed", ladder.Barred: "Held back", ladder.Easier: "One thing easier",
+			ladder.Aside: "For the weakest link", ladder.Enough: "Enough for today",
+			ladder.Given: "Given by the coach",
 		}, ladder.Direction("").Values()...),
 		table("choices", map[ladder.Choice]string{
 			ladder.Accept: "Accepted", ladder.Alter: "Accepted, with a change", ladder.Hold: "Held",
@@ -103,14 +104,14 @@ func All() []Table {
 }
 
 // open marks a table that may be asked for codes that have no words.
-func open(t Table) Table {
+func open(t Group) Group {
 	t.Open = true
 	return t
 }
 
 // table puts texts in the order of the codes; without codes by their letters. A code without a text is left out.
-func table[C ~string](name string, texts map[C]string, codes ...C) Table {
-	t := Table{Name: name}
+func table[C ~string](name string, texts map[C]string, codes ...C) Group {
+	t := Group{Name: name}
 	for code := range texts {
 		t.Labels = append(t.Labels, Label{string(code), texts[code]})
 	}

@@ -34,7 +34,8 @@ type Model struct {
 	Place    PlaceDoc `json:"place"`
 	Rebounds int      `json:"rebounds"` // that are counted from strike to strike when nobody says otherwise
 	Tapping  Tapping  `json:"tapping"`
-	Caution  string   `json:"-"` // at this kind of bag (common practice)
+	Slipped  bool     `json:"slipped"` // it is slipped, and not struck
+	Caution  string   `json:"-"`       // at this kind of bag (common practice)
 	// Between says that a defence is done between two returns; else it takes the place of a strike, and one come-back
 	// goes by.
 	Between bool `json:"-"`

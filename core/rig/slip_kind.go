@@ -24,7 +24,7 @@ var slipTable = Table[SlipBag]{
 }
 
 var slipModel = Model{
-	Kind: Slip, Name: "slip bag", What: "a light pendulum",
+	Kind: Slip, Name: "slip bag", What: "a light pendulum", Slipped: true,
 	Everyday: Doc{Rig: SlipBag{AnchorHeight: 2.6, CentreHeight: 1.45, BagDiameter: 0.2, BagMass: 0.5}},
 	Around: append([]Field{
 		choice("school", "Height", "", option(UsualHeight, "Chin"), option(HeadHeight, "Head")),

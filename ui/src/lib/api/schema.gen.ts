@@ -3183,7 +3183,7 @@ export interface components {
             counted: number;
             /**
              * Format: double
-             * @description longest run to expect
+             * @description longest streak to expect
              */
             longest: number;
             /** @description what the prediction is made of, in a sentence */
@@ -3195,7 +3195,7 @@ export interface components {
             move: number;
             /**
              * Format: double
-             * @description mean run of clean strikes
+             * @description mean streak of clean strikes
              */
             run: number;
             /**
@@ -3779,6 +3779,7 @@ export interface components {
             place: components["schemas"]["Place"];
             /** Format: int64 */
             rebounds: number;
+            slipped: boolean;
             tapping: components["schemas"]["Tapping"];
             what: string;
         };
@@ -4032,6 +4033,8 @@ export interface components {
             /** @description what a remedy asks for instead */
             ask?: components["schemas"]["Asked"];
             part: string;
+            /** @description of a figure that can be set */
+            range?: components["schemas"]["Stepping"];
             /** @description measures that a remedy sets */
             set: components["schemas"]["Setting"][];
             text: string;
@@ -4935,11 +4938,6 @@ export interface components {
              */
             least: number;
             loads: components["schemas"]["Load"][];
-            /**
-             * Format: double
-             * @description the hardest launch (widest pull) that tempos are looked for
-             */
-            most: number;
             /** @description the sentence in phrases whose parts can be taken hold of */
             said: components["schemas"]["Phrase"][];
             setUp: components["schemas"]["SetUpSheet"];
@@ -5047,6 +5045,19 @@ export interface components {
             action: "start" | "pause" | "resume" | "stop" | "finish";
             /** Format: int64 */
             clockUs: number;
+        };
+        Stepping: {
+            /** Format: double */
+            at: number;
+            /**
+             * Format: double
+             * @description step
+             */
+            by: number;
+            /** Format: double */
+            max: number;
+            /** Format: double */
+            min: number;
         };
         Streak: {
             /** Format: date-time */

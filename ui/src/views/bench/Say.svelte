@@ -25,11 +25,9 @@
   )
   const force = $derived(
     slipBag
-      ? { label: 'Drawn back', min: 0.05, step: 0.01, ...shownAs('height', units) }
-      : { label: 'Speed of the bag after the strike', min: 0.1, step: 0.05, ...shownAs('speed', units), digits: 2 },
+      ? { label: 'Drawn back', ...shownAs('height', units) }
+      : { label: 'Speed of the bag after the strike', ...shownAs('speed', units), digits: 2 },
   )
-  const tempo = $derived(desk.wanted.tempo ?? a.tempo)
-  const launch = $derived(desk.wanted.launch ?? a.launch ?? a.drawn)
   const labels: Record<string, string> = {
     tempo: 'Tempo',
     angle: 'Strike angle',
@@ -40,18 +38,32 @@
     p.part === 'count' ? counts : p.part === 'force' ? force.label : (labels[p.part] ?? '')
   // On a slow line the figure changes at once.
   const textOf = (p: Phrase) =>
-    desk.whatIf.pending && p.part === 'tempo' && desk.wanted.tempo ? `${Math.round(tempo)} a minute` : p.text
+    desk.whatIf.pending && p.part === 'tempo' && desk.wanted.tempo
+      ? `${Math.round(desk.wanted.tempo)} a minute`
+      : p.text
   const keys = $derived(keysOf(a.said.map((p) => p.part)))
+  const limits = (p: Phrase) => ({ min: p.range!.min, max: p.range!.max, step: p.range!.by })
   let told = $state('')
 
+  /** A figure as it was last set, which the answer may not have heard of. */
+  const at = (p: Phrase) =>
+    ({
+      tempo: desk.wanted.tempo,
+      count: desk.rebounds,
+      force: desk.wanted.launch,
+      angle: desk.strikeAngle,
+    })[p.part as 'tempo'] ?? p.range!.at
+  function put(p: Phrase, to: number) {
+    if (p.part === 'tempo') desk.wanted = { tempo: to }
+    else if (p.part === 'count') desk.rebounds = to
+    else if (p.part === 'force') desk.wanted = { launch: to }
+    else desk.strikeAngle = to
+  }
   function step(p: Phrase, by: number) {
-    const grid = (v: number, of: number) => Math.round((Math.round(v / of) + by) * of * 1e4) / 1e4
-    if (p.part === 'tempo') desk.wanted = { tempo: Math.min(700, Math.max(5, grid(tempo, 1))) }
-    else if (p.part === 'count') desk.rebounds = Math.min(5, Math.max(1, desk.rebounds + Math.sign(by)))
-    else if (p.part === 'force')
-      desk.wanted = { launch: Math.min(Math.max(0.5, a.most), Math.max(force.min, grid(launch, force.step))) }
-    else if (p.part === 'angle') desk.strikeAngle = Math.min(60, Math.max(5, grid(desk.strikeAngle, 1)))
-    told = `${labelOf(p)} ${{ tempo: Math.round(desk.wanted.tempo ?? tempo), count: desk.rebounds, force: desk.wanted.launch ?? launch, angle: desk.strikeAngle }[p.part as 'tempo'] ?? ''}`
+    const r = p.range!
+    const grid = Math.round((Math.round(at(p) / r.by) + (p.part === 'count' ? Math.sign(by) : by)) * r.by * 1e4) / 1e4
+    put(p, Math.min(r.max, Math.max(r.min, grid)))
+    told = `${labelOf(p)} ${p.part === 'tempo' ? Math.round(at(p)) : at(p)}`
   }
   function take(p: Phrase) {
     if (p.set.length > 0) desk.set(p.set)
@@ -59,7 +71,7 @@
     if (p.ask?.tempo) desk.wanted = { tempo: p.ask.tempo }
     if (p.ask?.launch) desk.wanted = { launch: p.ask.launch }
   }
-  const steps = (p: Phrase) => (p.part === 'measures' || p.part === 'around' ? undefined : (by: number) => step(p, by))
+  const steps = (p: Phrase) => (p.range ? (by: number) => step(p, by) : undefined)
 </script>
 
 <div
@@ -79,39 +91,35 @@
         {#if p.part === 'tempo'}
           <Field
             label="Tempo"
-            value={tempo}
-            min={5}
-            max={700}
-            step={1}
+            value={at(p)}
+            {...limits(p)}
             unit="a minute"
-            onchange={(to) => (desk.wanted = { tempo: to })}
+            onchange={(to) => put(p, to)}
             problem={desk.refused('tempo')}
             note={`Within reach with this count: ${range(a.slowest, a.fastest)}.`} />
         {:else if p.part === 'count'}
           <Choice
             label={counts}
             value={desk.rebounds}
-            options={[1, 2, 3, 4, 5].map((n) => ({ value: n, text: String(n) }))}
+            options={Array.from({ length: p.range!.max }, (_, i) => ({ value: i + 1, text: String(i + 1) }))}
             onchange={(n) => (desk.rebounds = n)}
             note={speedBag ? parity : ''} />
         {:else if p.part === 'force'}
           <Field
             {...force}
-            value={launch}
-            max={Math.max(0.5, a.most)}
+            {...limits(p)}
+            value={at(p)}
             problem={desk.refused('launch') || desk.refused('pull')}
-            onchange={(to) => (desk.wanted = { launch: to })}
+            onchange={(to) => put(p, to)}
             note={speedBag ? `Softer than ${speed(a.least, session.units)} it does not reach the board.` : ''} />
         {:else if p.part === 'angle'}
           <Field
             label="Strike angle"
             value={desk.strikeAngle}
-            min={5}
-            max={60}
-            step={1}
+            {...limits(p)}
             unit="°"
             problem={desk.refused('strikeAngle')}
-            onchange={(v) => (desk.strikeAngle = v)}
+            onchange={(v) => put(p, v)}
             note="On the far side, before it hangs straight. 25° is assumed." />
         {:else}
           <Measures {desk} which={p.part === 'around' ? 'around' : 'measures'} />

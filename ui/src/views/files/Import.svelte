@@ -147,7 +147,7 @@
     <Choice
       label="For which kind of bag"
       value={kind}
-      options={kinds.all.filter((k) => k.kind !== 'slip').map((k) => ({ value: k.kind as Kind, text: k.name }))}
+      options={kinds.all.filter((k) => !k.slipped).map((k) => ({ value: k.kind as Kind, text: k.name }))}
       onchange={(v) => {
         kind = v
         void send(true)

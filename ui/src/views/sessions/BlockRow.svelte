@@ -36,7 +36,7 @@
     } as const
     if (role === 'off') sheet.swapBlock(i, { role, seconds, activity: block.activity ?? 'skipping' })
     else if (role === 'own') sheet.swapBlock(i, { role, seconds })
-    else if (role === 'drill') sheet.swapBlock(i, { role, seconds, drill: drills[0]?.value ?? 'hanging.jab' })
+    else if (role === 'drill') sheet.swapBlock(i, { role, seconds, drill: drills[0]!.value })
     else if (role === 'counted') sheet.swapBlock(i, { role, ...thrown, times: block.times || 10 })
     else sheet.swapBlock(i, { role, ...thrown })
   }
@@ -81,7 +81,7 @@
         <Pick
           label="What it is for"
           value={block.role}
-          options={options(roles)}
+          options={options(roles).filter((o) => o.value !== 'drill' || drills.length > 0)}
           onpick={(v) => {
             become(v as Block['role'])
             close()
