@@ -15,8 +15,8 @@ import (
 	"melodromos/core/trainee"
 )
 
-// Group is the words of one sort of code, in the order in which they are offered.
-type Group struct {
+// List holds the words of one sort of code, in the order in which they are offered.
+type List struct {
 	Name   string
 	Labels []Label
 	Open   bool // it may be asked for codes that have no words
@@ -26,8 +26,8 @@ type Group struct {
 type Label struct{ Code, Text string }
 
 // All returns every table.
-func All() []Group {
-	return []Group{
+func All() []List {
+	return []List{
 		table("bands", map[trainee.Band]string{
 			trainee.FirstTimer: "First-timer", trainee.Beginner: "Beginner", trainee.Intermediate: "Intermediate",
 			trainee.Advanced: "Advanced", trainee.Expert: "Expert",
@@ -104,14 +104,14 @@ func All() []Group {
 }
 
 // open marks a table that may be asked for codes that have no words.
-func open(t Group) Group {
+func open(t List) List {
 	t.Open = true
 	return t
 }
 
 // table puts texts in the order of the codes; without codes by their letters. A code without a text is left out.
-func table[C ~string](name string, texts map[C]string, codes ...C) Group {
-	t := Group{Name: name}
+func table[C ~string](name string, texts map[C]string, codes ...C) List {
+	t := List{Name: name}
 	for code := range texts {
 		t.Labels = append(t.Labels, Label{string(code), texts[code]})
 	}
