@@ -21,6 +21,7 @@ import (
 	"testing"
 	"time"
 
+	"melodromos/account"
 	"melodromos/browser"
 	"melodromos/demo"
 	"melodromos/server"
@@ -31,6 +32,7 @@ import (
 
 func TestMain(m *testing.M) {
 	slog.SetDefault(slog.New(slog.DiscardHandler))
+	account.Light()
 	code := storetest.Run(m)
 	stopChromium()
 	os.Exit(code)

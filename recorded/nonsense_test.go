@@ -57,8 +57,8 @@ func TestLongNonsense(t *testing.T) {
 		t.Fatal(err)
 	}
 	for _, where := range []string{"../calc", "../server"} {
-		out, err := exec.CommandContext(t.Context(), "go", "test", "-count=1", "-overlay", list, "-run", "Recorded",
-			where).CombinedOutput()
+		out, err := exec.CommandContext(t.Context(), "go", "test", "-count=1", "-vet=off", "-ldflags=-s -w",
+			"-overlay", list, "-run", "Recorded", where).CombinedOutput()
 		if err != nil {
 			t.Errorf("%s: %v\n%.6000s", where, err, out)
 		}

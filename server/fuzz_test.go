@@ -25,7 +25,7 @@ import (
 )
 
 var (
-	fuzzRequests = flag.Int("requests", 4000, "how many requests are made from the OpenAPI document")
+	fuzzRequests = flag.Int("requests", 2000, "how many requests are made from the OpenAPI document")
 	fuzzSeed     = flag.Uint64("fuzzseed", 20, "the same seed makes the same requests")
 )
 
@@ -272,10 +272,10 @@ func TestLongRequestsFromTheDescription(t *testing.T) {
 	var u user
 	answered, taken, longest := map[int]int{}, map[string]int{}, map[string]time.Duration{}
 	for n := range *fuzzRequests {
-		if n%500 == 499 {
+		if n%400 == 399 {
 			s.readBack(t, u, n)
 		}
-		if n%3000 == 0 { // what has been made makes answers long
+		if n%1500 == 0 { // what has been made makes answers long
 			u = s.coach(t, fmt.Sprint("Juniper", n))
 			m.email = u.email
 			m.furnish(u)

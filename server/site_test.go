@@ -219,5 +219,6 @@ func (u user) furnished(work float64) (Trainee, Rig, Assignment) {
 // The log of the requests is not the tests' matter.
 func TestMain(m *testing.M) {
 	slog.SetDefault(slog.New(slog.DiscardHandler))
+	account.Light()
 	os.Exit(storetest.Run(m))
 }
