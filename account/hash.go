@@ -22,7 +22,8 @@ const (
 // cost is the work of a hash. It stands in each hash, so that those of another cost match, too.
 var cost = argon2id.DefaultParams
 
-// Light makes each new hash a sixtieth of the work: for tests about something else, never where real passwords are kept.
+// Light makes each new hash a sixtieth of the work: for tests about something else, never where real passwords are
+// kept.
 func Light() {
 	cost = &argon2id.Params{Memory: 1 << 10, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32}
 }

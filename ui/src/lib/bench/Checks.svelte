@@ -1,11 +1,9 @@
 <!-- What was looked at on a rig: what is wrong first, each with its figure, the limit, where that comes from, and what to do. -->
 <script lang="ts">
-  import Check from '@lucide/svelte/icons/check'
-  import TriangleAlert from '@lucide/svelte/icons/triangle-alert'
-  import X from '@lucide/svelte/icons/x'
   import type { Schemas } from '../api/client'
   import { figure, upper, type Units } from '../format'
   import Button from '../ui/Button.svelte'
+  import Icon from '../ui/Icon.svelte'
 
   type Props = { findings: Schemas['FindingRow'][]; units: Units; onset?: (changes: Schemas['Setting'][]) => void }
   let { findings, units, onset }: Props = $props()
@@ -13,17 +11,17 @@
   const order = { wrong: 0, mind: 1, right: 2 }
   const sorted = $derived(findings.toSorted((a, b) => order[a.weight] - order[b.weight]))
   const signs = {
-    wrong: { text: 'Wrong', Icon: X, wide: 3.5 },
-    mind: { text: 'Watch', Icon: TriangleAlert, wide: 2.5 },
-    right: { text: 'Right', Icon: Check, wide: 2 },
-  }
+    wrong: { text: 'Wrong', icon: 'cross', wide: 3.5 },
+    mind: { text: 'Watch', icon: 'warning', wide: 2.5 },
+    right: { text: 'Right', icon: 'tick', wide: 2 },
+  } as const
 </script>
 
 <ul>
   {#each sorted as f (f.code + f.what)}
     {@const sign = signs[f.weight]}
     <li class="grid grid-cols-[2rem_1fr] gap-x-2 border-b border-rope py-2 {f.weight === 'right' ? 'text-soft' : ''}">
-      <sign.Icon class="mt-0.5" strokeWidth={sign.wide} role="img" aria-label={sign.text} />
+      <span class="mt-0.5"><Icon name={sign.icon} wide={sign.wide} label={sign.text} /></span>
       <div>
         <p class={f.weight === 'right' ? '' : 'font-bold'}>{f.title}.</p>
         {#if f.figure !== null || f.what}

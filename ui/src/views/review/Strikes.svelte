@@ -1,7 +1,5 @@
 <!-- Every strike of a round over its time, and the swing around the one that is chosen. -->
 <script lang="ts">
-  import ArrowLeft from '@lucide/svelte/icons/arrow-left'
-  import ArrowRight from '@lucide/svelte/icons/arrow-right'
   import { onDestroy } from 'svelte'
   import type { Schemas } from '../../lib/api/client'
   import Dial from '../../lib/dial/Dial.svelte'
@@ -12,6 +10,7 @@
   import { handWord } from '../../lib/trace/hands'
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
   import Button from '../../lib/ui/Button.svelte'
+  import Icon from '../../lib/ui/Icon.svelte'
   import { Listen } from './listen.svelte'
   import Tables from './Tables.svelte'
 
@@ -93,8 +92,8 @@
 <section class="mt-4" aria-label="The swing around the chosen strike">
   <div class="flex flex-wrap items-center gap-3">
     <span class="flex gap-2">
-      <Button onclick={() => move(-1)} aria-label="Strike before"><ArrowLeft size={20} /></Button>
-      <Button onclick={() => move(1)} aria-label="Strike after"><ArrowRight size={20} /></Button>
+      <Button onclick={() => move(-1)} aria-label="Strike before"><Icon name="left" size={20} /></Button>
+      <Button onclick={() => move(1)} aria-label="Strike after"><Icon name="right" size={20} /></Button>
     </span>
     <Button
       onclick={() => (listen.playing ? listen.stop() : void listen.play(r, centre - 0.5))}
