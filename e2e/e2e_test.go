@@ -201,7 +201,7 @@ func (c coach) signedIn() {
 	c.ok(c.SetCookie(pass.Name, pass.Value))
 }
 
-// enter opens the first page of the demo gym, signed in.
+// enter opens the first page of the demo gym, signed in, in a browser that has not been there yet.
 func (c coach) enter() {
 	c.t.Helper()
 	c.signedIn()

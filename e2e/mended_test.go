@@ -11,6 +11,7 @@ import (
 
 	"melodromos/browser"
 	"melodromos/core/session"
+	"melodromos/demo"
 	"melodromos/server"
 	"melodromos/store"
 	"melodromos/store/storetest"
@@ -191,7 +192,7 @@ func TestKilledBrowser(t *testing.T) {
 	c.ok(c.Go("/"))
 	c.ok(c.Until("document.querySelector('nav, input[type=password]')"))
 	if c.text("String(!!document.querySelector('input[type=password]'))") == "true" {
-		c.enter()
+		c.ok(c.SignIn(demo.Email, demo.Password))
 	}
 	gym := demoOf(t, database)
 	c.becomes("what was tapped is in the log", func() (bool, error) {

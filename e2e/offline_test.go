@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"melodromos/core/run"
+	"melodromos/demo"
 	"melodromos/store"
 )
 
@@ -43,7 +44,7 @@ func TestPageBehindALostLine(t *testing.T) {
 	c := open(t, start(t), 1280, 800)
 	c.ok(c.Go("/"))
 	c.ok(c.Block("*://*:*/assets/Library*"))
-	c.enter()
+	c.ok(c.SignIn(demo.Email, demo.Password))
 	c.text("(window.stays = true, '')")
 	c.ok(c.Until("performance.getEntriesByType('resource').some((e) => /Gym-/.test(e.name))")) // the last of them
 	c.ok(c.Go("/library"))

@@ -87,7 +87,7 @@ func budgets() []budget {
 			POST /api/assignments DELETE /api/assignments/{id} PUT /api/assignments/{id}
 			POST /api/assignments/{id}/restore POST /api/cautions/{id}/lift POST /api/dates DELETE /api/dates/{id}
 			PUT /api/dates/{id} POST /api/dates/{id}/restore POST /api/drills DELETE /api/drills/{id}
-			PUT /api/drills/{id} POST /api/drills/{id}/carry POST /api/drills/{id}/copy POST /api/drills/{id}/give
+			POST /api/drills/{id}/carry POST /api/drills/{id}/copy POST /api/drills/{id}/give
 			POST /api/drills/{id}/restore PUT /api/gym POST /api/hours/{id}/remove POST /api/hours/{id}/restore
 			POST /api/rigs DELETE /api/rigs/{id} PUT /api/rigs/{id} POST /api/rigs/{id}/restore
 			POST /api/rigs/{id}/undo-calibration POST /api/runs PUT /api/runs/{id}/rating POST /api/runs/{id}/remedy

@@ -121,9 +121,6 @@ func (s *Server) registerDrills(api huma.API) {
 		}
 		return drillOut(row)
 	})
-	put(api, "/api/drills/{id}", func(c caller, in *Addressed[Drill]) (Drill, error) {
-		return c.changeDrillItself(in.ID, in.Body)
-	})
 	command(api, http.MethodDelete, "/api/drills/{id}",
 		func(c caller, in *ByID) error { return c.Gym.Archive(&store.Drill{}, in.ID) })
 	command(api, http.MethodPost, "/api/drills/{id}/restore",

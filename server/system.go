@@ -56,6 +56,10 @@ func (s *Server) registerPage(engine *gin.Engine) {
 			http.ServeFileFS(c.Writer, c.Request, onePage{s.Interface, page}, "page.html")
 			return
 		}
+		if path == "favicon.ico" { // a browser asks for it beside whatever is no page of ours
+			c.Redirect(http.StatusMovedPermanently, "/mark.svg")
+			return
+		}
 		if _, err := fs.Stat(s.Interface, path); err != nil {
 			problem(c.Writer, http.StatusNotFound, "There is no such address.")
 			return

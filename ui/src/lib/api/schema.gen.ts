@@ -495,8 +495,7 @@ export interface paths {
         };
         /** Get API drills by ID */
         get: operations["get-api-drills-by-id"];
-        /** Put API drills by ID */
-        put: operations["put-api-drills-by-id"];
+        put?: never;
         post?: never;
         /** Delete API drills by ID */
         delete: operations["delete-api-drills-by-id"];
@@ -6783,41 +6782,6 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Drill"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "put-api-drills-by-id": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Drill"];
-            };
-        };
         responses: {
             /** @description OK */
             200: {
