@@ -66,7 +66,7 @@ func TestNothingCrossesGyms(t *testing.T) {
 		"POST /api/coaches/{id}/remove": Confirmation{password},
 		"PUT /api/trainees/{id}":        trainee, "PUT /api/rigs/{id}": bag, "PUT /api/assignments/{id}": d,
 		"PUT /api/dates/{id}": date, "POST /api/dates": thursday,
-		"POST /api/assignments": d,
+		"POST /api/assignments":         d,
 		"POST /api/drills/{id}/give":    Giving{People: []string{trainee.ID}},
 		"POST /api/drills/{id}/carry":   map[string]string{"kind": "slip"},
 		"POST /api/compose":             DrillQuestion{RigID: bag.ID, TraineeID: trainee.ID, Doc: d.Doc},
