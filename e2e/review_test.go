@@ -76,7 +76,7 @@ func TestPutRight(t *testing.T) {
 		now, _ := c.counted()
 		return now == clean+1, nil
 	})
-	c.ok(c.Press("Take it back"))
+	c.ok(c.Press("Undo this"))
 	c.becomes("as many are clean as before", func() (bool, error) {
 		now, _ := c.counted()
 		return now == clean, nil

@@ -118,7 +118,7 @@ func (c Career) Propose() Suggestion {
 	case len(c.Rounds) == 0 && len(c.Decisions) == 0:
 		p.Move, p.Why = Start, "First time on this bag: half power, wait for it."
 		if l, ok := c.Rungs[p.Index].Plan.(drill.CombinationDrill); ok && l.Guard != drill.Touched {
-			p.Why = "The first on this bag: it hangs still, and is not touched."
+			p.Why = "First time on this bag: it hangs still; don’t touch it."
 		}
 	default:
 		c.follow(&p, h)

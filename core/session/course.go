@@ -143,11 +143,11 @@ func (c Course) Allows(d Done) error {
 	at := c.At(d.At)
 	switch s := c.Stretches[at]; {
 	case d.Deed == Longer && c.rest(at) < 0:
-		return input.Refuse("deed", "no rest comes any more")
+		return input.Refuse("deed", "no rest is left")
 	case (d.Deed == Slower || d.Deed == Faster) && !c.paced(s):
 		return input.Refuse("deed", "nothing here has a tempo: slower and faster are for what is struck")
 	case (d.Deed == Slower || d.Deed == Faster) && c.pace(s, d.Deed) == s.Pace:
-		return input.Refuse("deed", "that is as far as it goes: 30 % either way")
+		return input.Refuse("deed", "30 % either way is the limit")
 	case (d.Deed == Got || d.Deed == Failed || d.Deed == Wild) && c.block(at) < 0:
 		return input.Refuse("deed", "no block has been done yet")
 	}

@@ -41,7 +41,7 @@
     The bag was changed since it was last calibrated. Measure it again.
   </p>
 {:else if history.data && !newest}
-  <p class="mb-2 text-soft">Not calibrated yet: {words.parameter.toLowerCase()} is assumed.</p>
+  <p class="mb-2 text-soft">Not calibrated yet: {words.parameter.toLowerCase()} is our guess.</p>
 {/if}
 
 <Choice

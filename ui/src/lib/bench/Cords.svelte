@@ -66,5 +66,5 @@
     <Button disabled={cords.looser.length === 0} onclick={() => onwind('looser')}>Let out a step</Button>
     <Button disabled={cords.tighter.length === 0} onclick={() => onwind('tighter')}>Wind up a step</Button>
   </div>
-  <p class="mt-1 text-sm text-soft">A step is 3 % of each cord. The limits are assumed; set your own under Gym.</p>
+  <p class="mt-1 text-sm text-soft">A step is 3 % of each cord. The limits are our guess; change them under Gym.</p>
 </div>

@@ -12,7 +12,7 @@
   const spread = $derived(fit.spread === null ? '' : ` ± ${value(fit.spread)}`)
   const worth = $derived(
     fit.assumed
-      ? `Starting and stopping by hand is taken to be ${ms(fit.tapError)} off; the force is assumed.`
+      ? `Starting and stopping by hand is taken to be ${ms(fit.tapError)} off; the force is our guess.`
       : `Your taps scatter by ${ms(fit.tapError)}${fit.residual === null ? '' : `; the fit is off by ${ms(fit.residual)}`}.`,
   )
   const twice = $derived(m.doubt?.reading === 'twice')

@@ -15,7 +15,7 @@
   function drop(d: Kept) {
     drafts.drop(d.sort, d.key)
     const back = async () => (drafts.keep(d), true)
-    changes.add({ of: d.key, what: 'drop', said: `${d.name} is dropped.`, back })
+    changes.add({ of: d.key, what: 'drop', said: `${d.name} is discarded.`, back })
   }
 </script>
 
@@ -27,7 +27,7 @@
           ><b>Not saved yet:</b>
           {d.name}, from {shortDay(at(d), session.zone)}, {clockTime(at(d), session.zone)}.</span>
         <Button small href="#{d.to}" aria-label="Go on with {d.name}">Go on</Button>
-        <Button small quiet onclick={() => drop(d)} aria-label="Drop {d.name}">Drop</Button>
+        <Button small quiet onclick={() => drop(d)} aria-label="Discard {d.name}">Discard</Button>
       </p>
     {/each}
   </section>

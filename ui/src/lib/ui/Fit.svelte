@@ -74,7 +74,7 @@
         <b class="text-lg">{percent(f.fit.clean)} clean for {name}: {standing[f.fit.standing]}.</b>
         <span class="text-soft"
           >Expect about {Math.round(f.fit.longest)} in a row.{f.fit.slips != null && f.fit.slips !== f.fit.clean
-            ? ` ${percent(f.fit.slips)} of the moves off its line are in time.`
+            ? ` ${percent(f.fit.slips)} of the head moves are in time.`
             : ''}{f.fit.answers != null ? ` ${percent(f.fit.answers)} of the random cues are answered in time.` : ''}
           {f.fit.made}</span>
       </p>

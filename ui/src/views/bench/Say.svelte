@@ -120,7 +120,7 @@
             unit="°"
             problem={desk.refused('strikeAngle')}
             onchange={(v) => put(p, v)}
-            note="On the far side, before it hangs straight. 25° is assumed." />
+            note="On the far side, before it hangs straight. 25° is our guess." />
         {:else}
           <Measures {desk} which={p.part === 'around' ? 'around' : 'measures'} />
         {/if}

@@ -1,4 +1,4 @@
-<!-- The board: who is on which bag in which round, where a bag is hung anew in between, and who is off the bags. -->
+<!-- The board: who is on which bag in which round, where a bag is re-hung in between, and who is off the bags. -->
 <script lang="ts">
   import type { Schemas } from '../../lib/api/client'
   import { length } from '../../lib/format'
@@ -52,7 +52,7 @@
                 <p
                   class="text-xs leading-tight whitespace-nowrap"
                   title="{anew.point} at {length(anew.to, session.units)}, for {anew.for}">
-                  <span aria-hidden="true">⤒ </span><span class="sr-only">hung anew at </span>{length(
+                  <span aria-hidden="true">⤒ </span><span class="sr-only">set to </span>{length(
                     anew.to,
                     session.units,
                   )}

@@ -36,7 +36,7 @@
   )
 </script>
 
-<figure class="mt-4" aria-label="The hour">
+<figure class="mt-4" aria-label="How the time goes">
   <svg
     viewBox="0 0 1000 66"
     class="block h-auto w-full overflow-visible"

@@ -1,6 +1,5 @@
 <!-- Before a class: what it holds, who goes where first, and what is hung before it. -->
 <script lang="ts">
-  import { countdown } from '../../lib/format'
   import type { ClassFloor } from '../../lib/class/floor.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Caution from '../../lib/ui/Caution.svelte'
@@ -21,7 +20,7 @@
     <h1 class="figure text-5xl sm:text-7xl">{theClass.name}</h1>
     <p class="mt-2 text-xl text-pretty">{theClass.plan.sentence}</p>
     <p class="mt-1 text-soft">
-      {countdown(theClass.untilUs / 1e6)} from the press. It begins with {theClass.faces
+      {Math.round(theClass.untilUs / 6e7)} minutes, starting with {theClass.faces
         .find((f) => f.block >= 0)
         ?.title.toLowerCase()}.
     </p>

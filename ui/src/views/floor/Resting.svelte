@@ -1,4 +1,4 @@
-<!-- In a rest: who goes where, and what is hung anew before the bell. -->
+<!-- In a rest: who goes where, and what is re-hung before the bell. -->
 <script lang="ts">
   import Dial from '../../lib/dial/Dial.svelte'
   import { doings } from '../../lib/class/doings.svelte'
@@ -51,8 +51,8 @@
     </ul>
     <div class="grid content-start gap-4">
       {#if hang.length > 0}
-        <section class="border-l-4 border-ink pl-4" aria-label="Hang anew">
-          <h2 class="label wall:text-2xl">Hang anew</h2>
+        <section class="border-l-4 border-ink pl-4" aria-label="Re-hang now">
+          <h2 class="label wall:text-2xl">Re-hang now</h2>
           {#each hang as c (c.bag)}
             <p class="text-xl sm:text-2xl wall:text-4xl">
               <b>{c.bag}:</b>

@@ -36,7 +36,7 @@
   }
   const withdraw = (id: string) =>
     act.do('withdraw', () => ask(api.DELETE('/api/invitations/{id}', { params: { path: { id } } })), {
-      said: 'The link holds no longer.',
+      said: 'The link no longer works.',
     })
   async function remove(e: SubmitEvent) {
     e.preventDefault()
@@ -64,7 +64,7 @@
     {#each invitations.data ?? [] as i (i.id)}
       <li class="flex items-center justify-between gap-3 border-b border-rope py-2">
         <span
-          >{i.forWhom || 'Somebody'} is invited by {i.invitedBy}; the link holds until {shortDay(
+          >{i.forWhom || 'Somebody'} is invited by {i.invitedBy}; the link works until {shortDay(
             i.expiresAt ?? '',
             session.zone,
           )}.</span>

@@ -63,7 +63,7 @@
         of={gym.borders}
         fields={borders} />
       <p class="mt-1 text-sm text-soft">
-        0.45, 0.32 and 0.17 s are assumed to begin with. Between 0.17 and 0.32 s the cords suit combinations.
+        0.45, 0.32 and 0.17 s are our guesses to begin with. Between 0.17 and 0.32 s the cords suit combinations.
       </p>
       <Problem text={s.problem} />
       <div class="mt-4 flex flex-wrap gap-2">

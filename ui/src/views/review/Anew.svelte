@@ -52,17 +52,17 @@
           <span>
             {c.coach}, {shortDay(c.at, session.zone)} at {clockTime(c.at, session.zone)}:
             {c.strike == null
-              ? `judged anew${c.reason ? `, ${c.reason}` : ''}. Before: ${c.was || 'not judged'}`
+              ? `re-judged${c.reason ? `, ${c.reason}` : ''}. Before: ${c.was || 'not judged'}`
               : `strike ${c.strike + 1} is ${verdicts[c.verdict ?? '']}.`}
           </span>
-          {#if !c.undone}<Button quiet small disabled={busy} onclick={() => onundo(c.id)}>Take it back</Button>{/if}
+          {#if !c.undone}<Button quiet small disabled={busy} onclick={() => onundo(c.id)}>Undo this</Button>{/if}
         </li>
       {/each}
     </ul>
   {/if}
   <p class="mt-2 max-w-prose text-soft">
-    A single strike is put right above, where you pick it. Where the plan or the delay was wrong, judge the whole round
-    anew; the judgement that stands is kept here.
+    Correct a single strike above, where you pick it. If the tempo or the delay was wrong, re-judge the whole round; the
+    present judgement is kept here.
   </p>
   <form class="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2" onsubmit={judge}>
     <Choice

@@ -53,9 +53,9 @@
 {/if}
 {#if r.untold.length > 0}
   <details class="mt-4">
-    <summary class="cursor-pointer font-semibold">What this round cannot show</summary>
+    <summary class="cursor-pointer font-semibold">What this round can’t show</summary>
     <ul class="mt-1 max-w-prose list-[square] pl-5 text-soft">
-      {#each r.untold as u (u.what)}<li>{upper(u.what)}. It would take {u.needs}.</li>{/each}
+      {#each r.untold as u (u.what)}<li>{upper(u.what)}. You’d need {u.needs}.</li>{/each}
     </ul>
   </details>
 {/if}

@@ -44,12 +44,12 @@
   const fixed = new Act(client)
   const say = (strike: number, verdict: Schemas['Said']['verdict']) =>
     void fixed.do('say', () => ask(api.POST('/api/runs/{id}/corrections', { ...at, body: { strike, verdict } })), {
-      said: `Strike ${strike + 1} is put right.`,
+      said: `Strike ${strike + 1} is corrected.`,
     })
   const anew = (body: Schemas['Anew']) =>
     void fixed.do('anew', () => ask(api.POST('/api/runs/{id}/rejudge', { ...at, body })), {
-      said: 'The round is judged anew.',
-      unchanged: 'It stands as it was judged.',
+      said: 'The round is re-judged.',
+      unchanged: 'The judgement stays.',
     })
   const undo = (correction: string) =>
     void fixed.do('undo', () =>
@@ -101,7 +101,7 @@
   {#if r.run.removed}
     <p class="my-2 flex flex-wrap items-center gap-3 border-l-4 border-ink pl-3" role="status">
       <span>
-        <strong>Removed from the log.</strong> It does not count for the ladder, or for what {r.run.trainee.name} can do.
+        <strong>Removed from the log.</strong> Not counted for the ladder.
       </span>
       <Button onclick={() => remove(false)}>Bring it back</Button>
     </p>

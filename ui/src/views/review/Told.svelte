@@ -27,7 +27,7 @@
       {#if r.compared}<p class="mt-1">{r.compared}</p>{/if}
       {#if r.judged && !r.summary.counts && !r.run.removed}
         <p class="mt-1 text-soft">
-          Stopped early: not counted for the ladder, or for what {r.run.trainee.name} can do.
+          Stopped early: not counted for the ladder.
         </p>
       {/if}
     </div>
