@@ -9,6 +9,7 @@ import (
 	"os"
 	"slices"
 	"strings"
+	"time"
 
 	"github.com/jackc/pgx/v5"
 
@@ -53,6 +54,13 @@ func Restore(ctx context.Context, database, file string) (m Manifest, err error)
 	return m, s.Migrate(ctx)
 }
 
+// inUse says whether anybody else is connected to the database.
+func inUse(ctx context.Context, db *pgx.Conn) (used bool, err error) {
+	err = db.QueryRow(ctx, "SELECT EXISTS (SELECT FROM pg_stat_activity WHERE datname = current_database() AND "+
+		"pid <> pg_backend_pid() AND backend_type = 'client backend')").Scan(&used)
+	return used, err
+}
+
 // free refuses a database in which there is a gym, or that is in use, and returns the tables that make way.
 func free(ctx context.Context, database string) (tables []string, err error) {
 	db, err := connect(ctx, database)
@@ -60,12 +68,15 @@ func free(ctx context.Context, database string) (tables []string, err error) {
 		return nil, err
 	}
 	defer func() { _ = db.Close(context.WithoutCancel(ctx)) }()
-	var others int
-	if err := db.QueryRow(ctx,
-		"SELECT count(*) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid() AND backend_type = 'client backend'").Scan(&others); err != nil {
+	used, err := inUse(ctx, db)
+	for n := 0; used && err == nil && n < 20; n++ { // a server that was just stopped may be a moment behind
+		time.Sleep(100 * time.Millisecond)
+		used, err = inUse(ctx, db)
+	}
+	if err != nil {
 		return nil, err
 	}
-	if others > 0 {
+	if used {
 		return nil, errors.New("the database is in use: stop the server first, then restore")
 	}
 	if tables, err = tablesOf(ctx, db); err != nil || len(tables) == 0 {

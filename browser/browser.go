@@ -67,6 +67,7 @@ func launch(parent context.Context, profile string, width, height int) (ctx cont
 		chromedp.WindowSize(width, height),
 		chromedp.Flag("mute-audio", true),
 		chromedp.Flag("disable-gpu", true),
+		chromedp.Flag("in-process-gpu", true), // what is drawn by the processor needs no process of its own
 		chromedp.Flag("disable-dev-shm-usage", smallMemoryDisk()),
 		chromedp.Flag("disable-quic", true),
 		chromedp.Flag("disable-component-update", true),

@@ -15,9 +15,9 @@ import (
 
 // order is the way data take; a package may import only what stands before it.
 var order = []string{"answer", "words", "input", "erasing", "motion", "rig", "combo", "trainee", "drill", "level",
-	"caution", "catalogue", "bench", "compose", "judge", "fault", "run", "ladder", "session", "sound", "rotation",
+	"caution", "catalogue", "bench", "compose", "judge", "fault", "run", "ladder", "session", "rotation",
 	"roster",
-	"class", "progress", "timetable", "labels"}
+	"class", "progress", "timetable"}
 
 func TestImports(t *testing.T) {
 	eachFile(t, ".", func(path string, file *ast.File) {
@@ -49,7 +49,7 @@ var rooms = map[string]struct{ own, others []string }{
 	"calc":    {[]string{"core"}, nil},
 	"cmd/melodromos": {[]string{"account", "backup", "browser", "calc", "core", "demo", "format/calendar",
 		"format/document",
-		"format/midi", "format/table", "format/wav", "ledger", "server",
+		"format/midi", "format/sound", "format/table", "format/wav", "ledger", "server",
 		"server/schema", "standin", "store", "ui"},
 		[]string{"github.com/caarlos0/env", "github.com/spf13/cobra", "golang.org/x/term"}},
 	"demo":            {[]string{"account", "core", "ledger", "standin", "store"}, nil},
@@ -58,7 +58,8 @@ var rooms = map[string]struct{ own, others []string }{
 	"format/midi":     {[]string{"core"}, []string{"gitlab.com/gomidi/midi"}},
 	"format/table":    {[]string{"core"}, nil},
 	"format/calendar": {[]string{"core"}, []string{"github.com/arran4/golang-ical"}},
-	"format/wav":      {[]string{"core"}, []string{"github.com/hajimehoshi/go-mp3"}},
+	"format/sound":    {[]string{"core"}, nil},
+	"format/wav":      {[]string{"core", "format/sound"}, []string{"github.com/hajimehoshi/go-mp3"}},
 	"format/others":   {nil, nil},
 	"recorded":        {[]string{"core"}, nil},
 	"scripts/budgets": {[]string{"demo"}, nil},
@@ -67,7 +68,7 @@ var rooms = map[string]struct{ own, others []string }{
 	"ledger": {[]string{"core", "format", "format/calendar", "format/document", "format/midi",
 		"format/table", "store"}, nil},
 	"server": {[]string{"account", "calc", "core", "format", "format/calendar", "format/document", "format/midi",
-		"format/table", "format/wav", "ledger", "server/door", "server/schema", "server/watch",
+		"format/sound", "format/table", "format/wav", "ledger", "server/door", "server/schema", "server/watch",
 		"standin", "store"}, []string{"github.com/alexedwards/scs", "github.com/coder/websocket",
 		"github.com/danielgtaylor/huma", "github.com/gin-contrib/gzip", "github.com/gin-gonic/gin",
 		"golang.org/x/sync"}},
@@ -79,6 +80,7 @@ var rooms = map[string]struct{ own, others []string }{
 	"store":           {[]string{"core"}, []string{"github.com/jackc/pgx", "github.com/pressly/goose", "gorm.io"}},
 	"store/storetest": {[]string{"store"}, []string{"github.com/jackc/pgx"}},
 	"ui":              {nil, nil},
+	"ui/labels":       {[]string{"core", "format/sound"}, nil},
 }
 
 func TestRooms(t *testing.T) {

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"os"
 	"regexp"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -266,7 +267,8 @@ func TestSharedSessionHeld(t *testing.T) {
 	if now := len(asked[[]server.Drill](c, "GET", "/api/drills", nil)); now != before {
 		t.Errorf("%d drills before, %d after", before, now)
 	}
-	tens, _ := session.FindTemplate("tens")
+	tens := session.Templates()[slices.IndexFunc(session.Templates(),
+		func(x session.Template) bool { return x.Key == "tens" })]
 	c.ok(c.Go("/class/" + c.planned(1, &tens.Session).ID))
 	c.ok(c.See("Counted tens"))
 }

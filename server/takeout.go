@@ -14,7 +14,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/drill"
-	"melodromos/core/sound"
+	"melodromos/format/sound"
 	"melodromos/format/calendar"
 	"melodromos/format/document"
 	"melodromos/format/midi"

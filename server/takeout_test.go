@@ -263,7 +263,8 @@ func TestSongOverHTTP(t *testing.T) {
 	u.want(200, "POST", "/api/trainees/"+trainee.ID+"/cautions", Caution{Kind: caution.Head}, nil)
 	u.want(409, "GET", path+"/midi", nil, nil)
 	u.want(409, "GET", onDrill+"/wav?person="+trainee.ID, nil, nil)
-	tens, _ := session.FindTemplate("tens")
+	tens := session.Templates()[slices.IndexFunc(session.Templates(),
+		func(x session.Template) bool { return x.Key == "tens" })]
 	var plan SessionPlan
 	u.want(200, "POST", "/api/sessions", SessionPlan{Session: tens.Session}, &plan)
 	u.want(200, "GET", "/api/sessions/"+plan.ID+"/midi", nil, nil)

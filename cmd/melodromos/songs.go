@@ -9,7 +9,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"melodromos/core/input"
-	"melodromos/core/sound"
+	"melodromos/format/sound"
 	"melodromos/format/calendar"
 	"melodromos/format/midi"
 	"melodromos/format/wav"

@@ -50,7 +50,7 @@ type Answer struct {
 
 // Shared tells how a slip bag swings for one of several people under the same anchor.
 type Shared struct {
-	Name string
+	Name string `json:"name"`
 	rig.Share
 }
 

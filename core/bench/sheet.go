@@ -6,14 +6,6 @@ import (
 	"melodromos/core/rig"
 )
 
-// TempoRow is the range of tempos that one rebound count allows.
-type TempoRow struct {
-	Rebounds int      `json:"rebounds"`
-	Face     rig.Face `json:"face"`
-	Slowest  float64  `json:"slowest"`
-	Fastest  float64  `json:"fastest"`
-}
-
 // MountConflict is a ball that cannot hang at eye height and midway between its anchors at once.
 type MountConflict struct {
 	Midway float64  `json:"midway"`
@@ -39,17 +31,6 @@ type SetUpSheet struct {
 	Targets  []rig.Target   `json:"targets" doc:"heights that blows go to, on a straight hanging bag"`
 }
 
-// PictureHeights are heights of a body above the floor in m, as they stand in the picture.
-type PictureHeights struct {
-	Crown    float64 `json:"crown"`
-	Eye      float64 `json:"eye"`
-	Mouth    float64 `json:"mouth"`
-	Chin     float64 `json:"chin"`
-	Shoulder float64 `json:"shoulder"`
-	Hip      float64 `json:"hip"`
-	Knee     float64 `json:"knee"`
-}
-
 // FindingRow is one thing that was looked at on a rig.
 type FindingRow struct {
 	Code   string        `json:"code"`
@@ -64,42 +45,33 @@ type FindingRow struct {
 	Change []rig.Setting `json:"change"`
 }
 
-// SharedRow tells how a slip bag swings for one of several people under the same anchor.
-type SharedRow struct {
-	Name   string    `json:"name"`
-	Centre float64   `json:"centre"`
-	Drop   float64   `json:"drop"`
-	Tempo  float64   `json:"tempo"`
-	Equal  []float64 `json:"equal" doc:"anchor at which this one passes as the one of that index"`
-}
-
 // Sheet is an answer as the bag's page shows it. Where the wanted tempo is out of reach, cycle shows the nearest one
 // that is not.
 type Sheet struct {
-	Said     []Phrase        `json:"said" doc:"the sentence in phrases whose parts can be taken hold of"`
-	Feasible bool            `json:"feasible"`
-	Tempo    float64         `json:"tempo"`
-	Shown    float64         `json:"shown" doc:"tempo of the cycle that is drawn"`
-	Drawn    float64         `json:"drawn" doc:"launch (pull) of the cycle that is drawn"`
-	Launch   *float64        `json:"launch"`
-	Fist     *float64        `json:"fist"`
-	Effort   string          `json:"effort"`
-	Window   *float64        `json:"window"`
-	Slowest  float64         `json:"slowest"`
-	Fastest  float64         `json:"fastest"`
-	Least    float64         `json:"least" doc:"the softest launch (smallest pull) that is allowed"`
-	Change   []rig.Change    `json:"change"`
-	Tempos   []TempoRow      `json:"tempos"`
-	Cycle    Cycle           `json:"cycle"`
-	SetUp    SetUpSheet      `json:"setUp"`
-	Body     *PictureHeights `json:"body"`
-	Hung     float64         `json:"hung" doc:"tempo once it is hung as set up; 0 where that changes nothing"`
-	Findings []FindingRow    `json:"findings"`
-	Loads    []rig.Load      `json:"loads"`
-	Side     rig.SideView    `json:"side"`
-	Cords    *rig.Winding    `json:"cords"`
-	Shared   []SharedRow     `json:"shared"`
-	Caution  string          `json:"caution" doc:"at this kind of bag"`
+	Said     []Phrase         `json:"said" doc:"the sentence in phrases whose parts can be taken hold of"`
+	Feasible bool             `json:"feasible"`
+	Tempo    float64          `json:"tempo"`
+	Shown    float64          `json:"shown" doc:"tempo of the cycle that is drawn"`
+	Drawn    float64          `json:"drawn" doc:"launch (pull) of the cycle that is drawn"`
+	Launch   *float64         `json:"launch"`
+	Fist     *float64         `json:"fist"`
+	Effort   string           `json:"effort"`
+	Window   *float64         `json:"window"`
+	Slowest  float64          `json:"slowest"`
+	Fastest  float64          `json:"fastest"`
+	Least    float64          `json:"least" doc:"the softest launch (smallest pull) that is allowed"`
+	Change   []rig.Change     `json:"change"`
+	Tempos   []rig.Tempo      `json:"tempos"`
+	Cycle    Cycle            `json:"cycle"`
+	SetUp    SetUpSheet       `json:"setUp"`
+	Body     *rig.BodyHeights `json:"body"`
+	Hung     float64          `json:"hung" doc:"tempo once it is hung as set up; 0 where that changes nothing"`
+	Findings []FindingRow     `json:"findings"`
+	Loads    []rig.Load       `json:"loads"`
+	Side     rig.SideView     `json:"side"`
+	Cords    *rig.Winding     `json:"cords"`
+	Shared   []Shared         `json:"shared"`
+	Caution  string           `json:"caution" doc:"at this kind of bag"`
 }
 
 // Sheet is the answer to a question as the bag's page shows it.
@@ -109,14 +81,13 @@ func (a Answer) Sheet(q Question) Sheet {
 		Said: a.Said, Feasible: a.Strike.Feasible, Tempo: a.Strike.Tempo, Drawn: a.Launch,
 		Slowest: limits.Slowest, Fastest: limits.Fastest, Change: answer.List(a.Strike.Change),
 		Least:  min(limits.SlowestLaunch, limits.FastestLaunch),
-		Tempos: Rows(a.Tempos), SetUp: setUpSheet(a.SetUp), Hung: a.Hung, Loads: answer.List(a.Loads), Side: a.Side,
-		Cords: a.Cords,
+		Tempos: answer.List(a.Tempos), SetUp: setUpSheet(a.SetUp), Hung: a.Hung, Loads: answer.List(a.Loads),
+		Side: a.Side, Cords: a.Cords,
 		Findings: answer.Map(a.Findings, func(f rig.Finding) FindingRow {
 			return FindingRow{f.Code, f.Weight, f.Title, f.What, answer.Known(f.Figure), answer.Known(f.Limit), f.Unit,
 				f.Source, f.Remedy, answer.List(f.Change)}
 		}),
-		Shared: answer.Map(a.Shared,
-			func(s Shared) SharedRow { return SharedRow{s.Name, s.Centre, s.Drop, s.Tempo, s.Equal} }),
+		Shared:  answer.List(a.Shared),
 		Cycle:   CycleOf(a.Picture, q.Rig.Kind()),
 		Caution: caution.OfBag(q.Rig.Kind()),
 	}
@@ -134,16 +105,12 @@ func (a Answer) Sheet(q Question) Sheet {
 		if q.Rig.Kind() == rig.Speed {
 			p = q.Body.Upright()
 		}
-		out.Body = &PictureHeights{p.Crown, p.Eye, p.Mouth, p.Chin, p.Shoulder, p.Hip, p.Knee}
+		out.Body = &p
 	}
 	return out
 }
 
 // Rows are the tempos of a bag by its rebound counts.
-func Rows(table []rig.Tempo) []TempoRow {
-	return answer.Map(table, func(t rig.Tempo) TempoRow { return TempoRow{t.Rebounds, t.Face, t.Slowest, t.Fastest} })
-}
-
 func setUpSheet(s rig.SetUp) SetUpSheet {
 	out := SetUpSheet{s.Point, s.Between, s.Low, s.High, s.Now, s.Move, answer.List(s.Settings), nil, s.Stand,
 		answer.List(s.Room), s.Needs, answer.List(s.Targets)}

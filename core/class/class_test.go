@@ -198,6 +198,12 @@ func TestFullHall(t *testing.T) {
 	}
 }
 
+// template returns a session that ships by its key.
+func template(key string) session.Template {
+	list := session.Templates()
+	return list[slices.IndexFunc(list, func(t session.Template) bool { return t.Key == key })]
+}
+
 // Whatever the size of class, bags and hour, the plan can be carried out.
 func TestAnySize(t *testing.T) {
 	for _, size := range [][3]int{{1, 1, 30}, {1, 5, 60}, {2, 1, 20}, {3, 5, 90}, {5, 2, 10}, {13, 4, 45},
@@ -352,7 +358,7 @@ func TestMoved(t *testing.T) {
 // A session whose blocks are the same for all is for its kind of bag, and is held back as a whole.
 func TestSameForAll(t *testing.T) {
 	c := hall(2, 5, func(c *roster.Roster) { c.Members[1].Cautions = []caution.Type{caution.Wrist} })
-	s, _ := session.FindTemplate("themes")
+	s := template("themes")
 	p, err := New(c, Ask{People: everybody(c), Session: &s.Session})
 	if err != nil {
 		t.Fatal(err)

@@ -2,13 +2,11 @@ package class
 
 import (
 	"testing"
-
-	"melodromos/core/session"
 )
 
 // What was done stands beside what was planned, with what was carried on and the tries; of nothing nothing is said.
 func TestSum(t *testing.T) {
-	tens, _ := session.FindTemplate("tens")
+	tens := template("tens")
 	p := Class{Session: tens.Session}
 	if said := p.Sum(nil); said != "" {
 		t.Errorf("%q", said)

@@ -19,11 +19,11 @@ const (
 
 // FlowNote is a place where a tendency of flow is left, on purpose or not, or where care is needed.
 type FlowNote struct {
-	Move       int // index in the expanded combination
-	Code       FlowCode
-	Reason     string
-	Deliberate bool
-	Suggest    string // what would join, where there is something; never done unasked
+	Move       int      `json:"move"` // index in the expanded combination
+	Code       FlowCode `json:"code"`
+	Reason     string   `json:"reason"`
+	Deliberate bool     `json:"deliberate"`
+	Suggest    string   `json:"suggest"` // what would join, where there is something; never done unasked
 }
 
 // Caution says whether the mark is no break of a rule.

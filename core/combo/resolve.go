@@ -10,10 +10,11 @@ import (
 
 // Note tells how a word was read that leaves something open.
 type Note struct {
-	Column, Width int    // where it stands, in characters from 1
-	Said          string // as it was typed
-	Read          string // as it is read, in lead and rear
-	Why           string // such as "the hand that alternates"
+	Column int    `json:"column"` // where it stands, in characters from 1
+	Width  int    `json:"width"`
+	Said   string `json:"said"` // as it was typed
+	Read   string `json:"read"` // as it is read, in lead and rear
+	Why    string `json:"why"`  // such as "the hand that alternates"
 }
 
 // reader walks through a line as it is done.

@@ -48,7 +48,7 @@ type Answer struct {
 	CountIn  float64                   `json:"countIn" doc:"s"`
 	Pattern  []Beat                    `json:"pattern" doc:"strikes of one pattern"`
 	Knobs    []Knob                    `json:"knobs" doc:"what can be set of it here"`
-	Tempos   []bench.TempoRow          `json:"tempos"`
+	Tempos   []rig.Tempo               `json:"tempos"`
 	Change   []rig.Change              `json:"change"`
 	Slowest  float64                   `json:"slowest"`
 	Fastest  float64                   `json:"fastest"`
@@ -88,7 +88,7 @@ func Ask(q Question) (Answer, error) {
 	}
 	a := Answer{
 		Plays: map[string][]string{}, Name: q.Plan.Name(), Plan: drill.Doc{Plan: filled}, Pattern: []Beat{},
-		Knobs: []Knob{}, Said: []Piece{}, Tempos: []bench.TempoRow{}, Change: []rig.Change{},
+		Knobs: []Knob{}, Said: []Piece{}, Tempos: []rig.Tempo{}, Change: []rig.Change{},
 		Before: caution.BeforeRound(kind),
 		Cards:  answer.List(catalogue.CardsFor(q.Plan)), Cycle: bench.CycleOf(rig.Picture{}, kind),
 		Spared: answer.List(spared.Changes), Held: spared.Held, Watch: answer.List(catalogue.Recap(q.Plan)),
@@ -128,7 +128,7 @@ func (a *Answer) technique(d drill.SpeedBagDrill, q Question) (drill.Timeline, e
 		a.Window, a.Fist, a.Effort = answer.Known(reach.Window), answer.Known(reach.FistSpeed),
 			ability.Effort(reach.FistSpeed)
 	}
-	a.Tempos = bench.Rows(ability.Striker(d.Hands()).Ranges(bag, d.Meeting().Angle))
+	a.Tempos = answer.List(ability.Striker(d.Hands()).Ranges(bag, d.Meeting().Angle))
 	a.Knobs = techniqueKnobs(d, bag, reach.Limits)
 	tempo := min(max(reach.Tempo, reach.Limits.Slowest), reach.Limits.Fastest)
 	if a.Cycle, err = bench.TechniqueCycle(d, bag, reach.Nearest(), 60/tempo); err != nil {

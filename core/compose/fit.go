@@ -1,28 +1,11 @@
 package compose
 
 import (
-	"math"
-
 	"melodromos/core/answer"
 	"melodromos/core/drill"
 	"melodromos/core/input"
 	"melodromos/core/level"
 )
-
-// DemandOut is one of the four things a drill asks, from 1 to 10.
-type DemandOut struct {
-	Value float64 `json:"value"`
-	Why   string  `json:"why"`
-}
-
-// GradeOut is the difficulty of a drill.
-type GradeOut struct {
-	Level   float64   `json:"level"`
-	Timing  DemandOut `json:"timing"`
-	Hands   DemandOut `json:"hands"`
-	Pattern DemandOut `json:"pattern"`
-	Reading DemandOut `json:"reading"`
-}
 
 // FitOut tells how a drill suits somebody, modelled from what is known of them.
 type FitOut struct {
@@ -50,7 +33,7 @@ type NeighbourOut struct {
 
 // Suits is the level of a drill, how it suits somebody, and an easier and a harder neighbour.
 type Suits struct {
-	Grade  GradeOut      `json:"grade"`
+	Grade  level.Grade   `json:"grade"`
 	Fit    FitOut        `json:"fit"`
 	Easier *NeighbourOut `json:"easier,omitempty"`
 	Harder *NeighbourOut `json:"harder,omitempty"`
@@ -62,11 +45,6 @@ type BesideOut struct {
 	Name    string `json:"name"`
 	Fit     FitOut `json:"fit"`
 	Differs string `json:"differs"`
-}
-
-func gradeOut(g level.Grade) GradeOut {
-	out := func(d level.Demand) DemandOut { return DemandOut{math.Round(10*d.Value) / 10, d.Why} }
-	return GradeOut{g.Level, out(g.Timing), out(g.Hands), out(g.Pattern), out(g.Reading)}
 }
 
 func fitOut(f level.Fit) FitOut {
@@ -89,7 +67,7 @@ func suits(q Question, t drill.Timeline) (*Suits, error) {
 	}
 	f := level.For(q.Plan, t, q.On, level.Told{Rounds: q.Rounds}).With(q.Learned)
 	out := &Suits{
-		Grade: gradeOut(g), Fit: fitOut(f),
+		Grade: g.Rounded(), Fit: fitOut(f),
 		Easier: neighbourOut(level.Easier(q.Plan, q.On, f)), Harder: neighbourOut(level.Harder(q.Plan, q.On, g, f)),
 	}
 	if q.Beside != nil {

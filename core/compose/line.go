@@ -13,33 +13,33 @@ import (
 
 // SwingLine is the picture of a combination over the bag's swing, as the composer draws it.
 type SwingLine struct {
-	Canonical   string          `json:"canonical"`
-	Mirror      string          `json:"mirror"`
-	Counterpart string          `json:"counterpart"`
-	Call        string          `json:"call"`
-	Notes       []LineNote      `json:"notes" doc:"how words were read that leave something open"`
-	Moves       []ComposedMove  `json:"moves"`
-	Flow        []FlowMark      `json:"flow"`
-	HalfBeats   []HalfBeatOut   `json:"halfBeats"`
-	Balance     combo.Balance   `json:"balance"`
-	Film        drill.Film      `json:"film"`
-	Events      []drill.Event   `json:"events" doc:"of one repetition, from 0, for a preview with sound"`
-	Length      float64         `json:"length" doc:"s of a repetition"`
-	Inside      *float64        `json:"inside" doc:"strikes a minute inside the combination"`
-	Pause       float64         `json:"pause" doc:"s between two repetitions"`
-	Cued        bool            `json:"cued"`
-	Ties        []drill.Tie     `json:"ties" doc:"tempo inside by force, where the bag ties the two; else empty"`
-	Cautions    []string        `json:"cautions"`
-	Flush       []string        `json:"flush" doc:"strikes that land flush on a bag of this shape; empty where it makes no difference"`
-	Picks       []drill.Pick    `json:"picks" doc:"moves to be picked on this bag"`
-	Glances     []string        `json:"glances" doc:"strikes of the line that do not"`
-	Off         float64         `json:"off" doc:"m beside the middle of the ball, of the error that is followed"`
-	Carried     []drill.Carried `json:"carried" doc:"how far off its line the bag comes to the later strikes then"`
-	Times       int             `json:"times" doc:"repetitions in the round"`
-	Fist        float64         `json:"fist" doc:"m/s of an ordinary strike"`
-	Pull        float64         `json:"pull" doc:"m, of a slip bag"`
-	Tempo       float64         `json:"tempo" doc:"goal, strikes a minute inside; 0 where the bag sets it"`
-	Slower      float64         `json:"slower" doc:"acceptable slower tempo; 0 none"`
+	Canonical   string           `json:"canonical"`
+	Mirror      string           `json:"mirror"`
+	Counterpart string           `json:"counterpart"`
+	Call        string           `json:"call"`
+	Notes       []combo.Note     `json:"notes" doc:"how words were read that leave something open"`
+	Moves       []ComposedMove   `json:"moves"`
+	Flow        []FlowMark       `json:"flow"`
+	HalfBeats   []drill.HalfBeat `json:"halfBeats"`
+	Balance     combo.Balance    `json:"balance"`
+	Film        drill.Film       `json:"film"`
+	Events      []drill.Event    `json:"events" doc:"of one repetition, from 0, for a preview with sound"`
+	Length      float64          `json:"length" doc:"s of a repetition"`
+	Inside      *float64         `json:"inside" doc:"strikes a minute inside the combination"`
+	Pause       float64          `json:"pause" doc:"s between two repetitions"`
+	Cued        bool             `json:"cued"`
+	Ties        []drill.Tie      `json:"ties" doc:"tempo inside by force, where the bag ties the two; else empty"`
+	Cautions    []string         `json:"cautions"`
+	Flush       []string         `json:"flush" doc:"strikes that land flush on a bag of this shape; empty where it makes no difference"`
+	Picks       []drill.Pick     `json:"picks" doc:"moves to be picked on this bag"`
+	Glances     []string         `json:"glances" doc:"strikes of the line that do not"`
+	Off         float64          `json:"off" doc:"m beside the middle of the ball, of the error that is followed"`
+	Carried     []drill.Carried  `json:"carried" doc:"how far off its line the bag comes to the later strikes then"`
+	Times       int              `json:"times" doc:"repetitions in the round"`
+	Fist        float64          `json:"fist" doc:"m/s of an ordinary strike"`
+	Pull        float64          `json:"pull" doc:"m, of a slip bag"`
+	Tempo       float64          `json:"tempo" doc:"goal, strikes a minute inside; 0 where the bag sets it"`
+	Slower      float64          `json:"slower" doc:"acceptable slower tempo; 0 none"`
 }
 
 // ComposedMove is a move where it lands.
@@ -66,29 +66,9 @@ type ComposedMove struct {
 
 // FlowMark is a place where the joining rules are broken, or where care is needed.
 type FlowMark struct {
-	Move       int    `json:"move"`
-	Code       string `json:"code"`
-	Reason     string `json:"reason"`
-	Deliberate bool   `json:"deliberate"`
-	Caution    bool   `json:"caution"`
-	Hint       bool   `json:"hint" doc:"it only says what is easier"`
-	Suggest    string `json:"suggest"`
-}
-
-// LineNote tells how a word was read that leaves something open, with its place in the line, in characters from 1.
-type LineNote struct {
-	Column int    `json:"column"`
-	Width  int    `json:"width"`
-	Said   string `json:"said"`
-	Read   string `json:"read"`
-	Why    string `json:"why"`
-}
-
-// HalfBeatOut is a gap into which one more hand fits.
-type HalfBeatOut struct {
-	Move int     `json:"move"`
-	Free float64 `json:"free" doc:"s"`
-	Hand string  `json:"hand"`
+	combo.FlowNote
+	Caution bool `json:"caution"`
+	Hint    bool `json:"hint" doc:"it only says what is easier"`
 }
 
 // line fills in the answer for a combination, whose force and tempo are filled in.
@@ -116,11 +96,10 @@ func (a *Answer) line(c drill.CombinationDrill, q Question) (drill.Timeline, err
 		Fist: c.Fist, Pull: c.Pull, Tempo: c.Tempo, Slower: c.Slower,
 		Ties: answer.List(drill.Ties(c, on)), Cautions: caution.OfLine(c.Everything(), on.Bag.Kind()),
 		Picks: drill.Picks(on), Flush: answer.List(drill.Flush(on)), Glances: answer.List(drill.Glances(moves, on)),
-		Notes: answer.Map(c.Notes(), func(n combo.Note) LineNote { return LineNote(n) }),
-		HalfBeats: answer.Map(drill.HalfBeats(rep, on.Ability),
-			func(h drill.HalfBeat) HalfBeatOut { return HalfBeatOut{h.Move, h.Free, string(h.Hand)} }),
+		Notes:     answer.List(c.Notes()),
+		HalfBeats: answer.List(drill.HalfBeats(rep, on.Ability)),
 		Flow: answer.Map(drill.Joined(moves, on.Bag.Kind()), func(f combo.FlowNote) FlowMark {
-			return FlowMark{f.Move, string(f.Code), f.Reason, f.Deliberate, f.Caution(), f.Hint(), f.Suggest}
+			return FlowMark{f, f.Caution(), f.Hint()}
 		}),
 	}
 	out.Off, out.Carried = drill.CarriedError(rep, on.Bag)

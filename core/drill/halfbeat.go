@@ -8,9 +8,9 @@ import (
 
 // HalfBeat is a long transition with room for one more hand.
 type HalfBeat struct {
-	Move int        // index of the step, or of the kick or knee, in the expanded combination
-	Free float64    // s left over beside what the hand takes
-	Hand combo.Hand // the one that fits, in the stance after it: it alternates
+	Move int        `json:"move"`         // index of the step, or of the kick or knee, in the expanded combination
+	Free float64    `json:"free" doc:"s"` // left over beside what the hand takes
+	Hand combo.Hand `json:"hand"`         // the one that fits, in the stance after it: it alternates
 }
 
 // HalfBeats finds where one more hand fits (common practice): between two strikes with the feet at work, a kick above

@@ -10,9 +10,8 @@ import (
 
 // Untold is something that a round cannot show, with what would show it.
 type Untold struct {
-	Codes []Code
-	What  string // "whether you were early or late on the whole"
-	Needs string // "a bag sensor"
+	What  string `json:"what"`  // "whether you were early or late on the whole"
+	Needs string `json:"needs"` // "a bag sensor"
 }
 
 // Open lists what this round's source cannot show. Nothing is said where nothing was judged.
@@ -25,20 +24,20 @@ func Open(r Case) []Untold {
 	switch {
 	case a.told:
 	case a.By == drill.ByBag:
-		list = append(list, Untold{[]Code{Waiting, Chasing}, "whether the hits were early or late overall",
+		list = append(list, Untold{"whether the hits were early or late overall",
 			"a bag sensor that tells force: to times alone a softer hit looks the same as a late one"})
 	case math.Abs(a.Offset) > Floor(Waiting, 0):
 		late := map[bool]string{true: "late", false: "early"}[a.Offset > 0]
-		list = append(list, Untold{[]Code{Waiting, Chasing},
+		list = append(list, Untold{
 			fmt.Sprintf("whether a steady %.0f ms %s is the hand or a slow device", 1000*math.Abs(a.Offset), late),
 			"the delay of this device, measured once"})
 	}
 	if !a.forced {
-		list = append(list, Untold{[]Code{TooHard, Crowded, Reaching},
+		list = append(list, Untold{
 			"whether it was too hard, too close or out of reach", "a bag sensor that tells force"})
 	}
 	if len(r.Marks) == 0 {
-		list = append(list, Untold{append([]Code{OffLine}, Seen()...), "what only an eye sees",
+		list = append(list, Untold{"what only an eye sees",
 			"your marks: one press while the round runs"})
 	}
 	return list

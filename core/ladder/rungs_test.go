@@ -100,7 +100,7 @@ func TestAddedRungs(t *testing.T) {
 	rungs := Rungs(rig.Slip, BasicFirst)
 	c := Career{Rungs: rungs, Gate: DefaultGate, Now: at(9)}
 	if p := c.Propose(); p.Rung.Key != "slip.guard" ||
-		p.Why != "The first on this bag: it hangs still, and is not touched." {
+		p.Why != "First time on this bag: it hangs still; don’t touch it." {
 		t.Errorf("the first on a slip bag is %s: %s", p.Rung.Key, p.Why)
 	}
 	for n := range 2 {

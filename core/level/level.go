@@ -14,14 +14,25 @@ import (
 
 // Demand is one of the four things a drill asks, from 1 to 10, and why it is so much.
 type Demand struct {
-	Value float64
-	Why   string
+	Value float64 `json:"value"`
+	Why   string  `json:"why"`
 }
 
 // Grade is the difficulty of a drill: the largest demand plus a fifth of the mean of the others.
 type Grade struct {
-	Level                           float64 // 1 to 10, one decimal
-	Timing, Hands, Pattern, Reading Demand
+	Level   float64 `json:"level"` // 1 to 10, one decimal
+	Timing  Demand  `json:"timing"`
+	Hands   Demand  `json:"hands"`
+	Pattern Demand  `json:"pattern"`
+	Reading Demand  `json:"reading"`
+}
+
+// Rounded returns the grade with its demands to one decimal, as they are shown.
+func (g Grade) Rounded() Grade {
+	for _, d := range []*Demand{&g.Timing, &g.Hands, &g.Pattern, &g.Reading} {
+		d.Value = math.Round(10*d.Value) / 10
+	}
+	return g
 }
 
 // The scales of the demands.

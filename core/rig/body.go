@@ -94,7 +94,15 @@ func (b Body) Check() error {
 }
 
 // BodyHeights are heights above the floor (m).
-type BodyHeights struct{ Crown, Eye, Mouth, Chin, Shoulder, Hip, Knee float64 }
+type BodyHeights struct {
+	Crown    float64 `json:"crown"`
+	Eye      float64 `json:"eye"`
+	Mouth    float64 `json:"mouth"`
+	Chin     float64 `json:"chin"`
+	Shoulder float64 `json:"shoulder"`
+	Hip      float64 `json:"hip"`
+	Knee     float64 `json:"knee"`
+}
 
 // InStance gives the heights in a boxing stance: measured ones where there are any, the others by proportion, less what
 // the stance takes off.

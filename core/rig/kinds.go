@@ -145,18 +145,6 @@ func Read(o *input.Object) (Rig, error) {
 	return m.read(o)
 }
 
-// DecodeSpeedBag reads the document of a speed bag from JSON.
-func DecodeSpeedBag(doc []byte) (SpeedBag, error) {
-	o := input.Parse(doc)
-	o.Choice("kind", string(Speed))
-	var b SpeedBag
-	speedTable.Read(o, &b)
-	if _, err := done(o, b); err != nil {
-		return SpeedBag{}, err
-	}
-	return b, nil
-}
-
 // done closes the object a rig was read from and checks the rig.
 func done(o *input.Object, r Rig) (Rig, error) {
 	if err := o.Done(); err != nil {

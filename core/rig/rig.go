@@ -117,12 +117,12 @@ type Return struct {
 // Tempo is the range of tempos that one rebound count allows on a rig, over launches up to MaxLaunch. The limits count
 // though a real strike only comes close to them.
 type Tempo struct {
-	Rebounds      int
-	Face          Face
-	Slowest       float64 // strikes a minute
-	Fastest       float64 // strikes a minute
-	SlowestLaunch float64 // m/s
-	FastestLaunch float64 // m/s
+	Rebounds      int     `json:"rebounds"`
+	Face          Face    `json:"face"`
+	Slowest       float64 `json:"slowest"` // strikes a minute
+	Fastest       float64 `json:"fastest"` // strikes a minute
+	SlowestLaunch float64 `json:"-"`       // m/s
+	FastestLaunch float64 `json:"-"`       // m/s
 }
 
 // Change is one thing to do so that a wanted tempo comes within reach: set What ("tempo", "rebounds", "bagLength" …) to

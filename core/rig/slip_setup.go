@@ -205,10 +205,10 @@ func (b SlipBag) Loads(pull, _ float64) ([]Load, error) {
 
 // Share holds the times of a slip bag at one height under an anchor that several people use.
 type Share struct {
-	Centre float64   // m above the floor
-	Drop   float64   // m
-	Tempo  float64   // passes a minute
-	Equal  []float64 // m above the floor: the anchor at which this one passes as the one of that index does today
+	Centre float64   `json:"centre"` // m above the floor
+	Drop   float64   `json:"drop"`   // m
+	Tempo  float64   `json:"tempo"`  // passes a minute
+	Equal  []float64 `json:"equal" doc:"anchor (m above the floor) at which this one passes as the one of that index does today"`
 }
 
 // Share hangs the bag at several heights (m) under the same anchor, drawn back by the same pull (m). The shorter a

@@ -11,9 +11,19 @@ import (
 	"melodromos/core/input"
 )
 
+// speedBagOf reads the document of a speed bag.
+func speedBagOf(doc []byte) (SpeedBag, error) {
+	r, err := Read(input.Parse(doc))
+	b, ok := r.(SpeedBag)
+	if err == nil && !ok {
+		err = input.Refuse("kind", "expected a speed bag")
+	}
+	return b, err
+}
+
 func TestDocuments(t *testing.T) {
 	good := `{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02}`
-	b, err := DecodeSpeedBag([]byte(good))
+	b, err := speedBagOf([]byte(good))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -24,7 +34,7 @@ func TestDocuments(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if again, err := DecodeSpeedBag(text); err != nil || again != checked {
+	if again, err := speedBagOf(text); err != nil || again != checked {
 		t.Errorf("there and back: %+v %v", again, err)
 	}
 	near(t, "bottom", checked.Bottom(), 1.70, 1e-12)
@@ -39,7 +49,7 @@ func TestDocuments(t *testing.T) {
 		"boardHeight": `{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02,"boardHeight":"high"}`,
 		"":            `[1]`,
 	} {
-		_, err := DecodeSpeedBag([]byte(doc))
+		_, err := speedBagOf([]byte(doc))
 		var refused *input.Error
 		if !errors.As(err, &refused) || refused.Field != field {
 			t.Errorf("%s: %v, want a refusal of %q", doc, err, field)
@@ -57,7 +67,7 @@ func FuzzDecode(f *testing.F) {
 	f.Add([]byte(`{"kind":"speed","bagLength":0.23,"bagDiameter":0.15,"bagMass":0.25,"swivelDrop":0.02}`), 120.0, 3)
 	f.Add([]byte(`{"kind":"speed","bagLength":1e9,"bagDiameter":null}`), math.NaN(), -1)
 	f.Fuzz(func(t *testing.T, doc []byte, tempo float64, rebounds int) {
-		b, err := DecodeSpeedBag(doc)
+		b, err := speedBagOf(doc)
 		if err != nil {
 			return
 		}

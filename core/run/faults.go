@@ -28,12 +28,6 @@ type OfferOut struct {
 	Doc   drill.Doc `json:"doc"`
 }
 
-// UntoldOut is something that a round cannot show.
-type UntoldOut struct {
-	What  string `json:"what"`
-	Needs string `json:"needs"`
-}
-
 // ToSeeOut is a fault that an eye alone sees, to be marked.
 type ToSeeOut struct {
 	Kind  MarkKind `json:"kind"`
@@ -85,10 +79,8 @@ func (j Judged) first() string {
 const leastToTell = 10
 
 // untold returns what this round cannot show.
-func (j Judged) untold() []UntoldOut {
-	return answer.Map(fault.Open(j.record.faulty(j.Round)), func(u fault.Untold) UntoldOut {
-		return UntoldOut{u.What, u.Needs}
-	})
+func (j Judged) untold() []fault.Untold {
+	return answer.List(fault.Open(j.record.faulty(j.Round)))
 }
 
 // Compared says what it means that the round went otherwise than was predicted, or as it was; predicted nil for

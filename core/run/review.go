@@ -7,6 +7,7 @@ import (
 	"melodromos/core/catalogue"
 	"melodromos/core/combo"
 	"melodromos/core/drill"
+	"melodromos/core/fault"
 	"melodromos/core/judge"
 	"melodromos/core/rig"
 	"melodromos/core/words"
@@ -20,8 +21,8 @@ type Review struct {
 	First    string   `json:"first" doc:"the one thing to fix, in a sentence; empty where nothing can be said"`
 	Compared string   `json:"compared" doc:"what it means that it went otherwise than was predicted; empty where nothing was"`
 
-	Faults []FaultOut  `json:"faults" doc:"the most costly first"`
-	Untold []UntoldOut `json:"untold" doc:"what this round cannot show, and what would"`
+	Faults []FaultOut     `json:"faults" doc:"the most costly first"`
+	Untold []fault.Untold `json:"untold" doc:"what this round cannot show, and what would"`
 
 	Summary Summary   `json:"summary"`
 	Starts  []float64 `json:"starts" doc:"s at which the repetitions really began; empty where there are none"`

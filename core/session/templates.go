@@ -24,17 +24,6 @@ func Templates() []Template {
 	return out
 }
 
-// FindTemplate finds one by its key; false where there is none.
-func FindTemplate(key string) (Template, bool) {
-	i := slices.IndexFunc(templates, func(t Template) bool { return t.Key == key })
-	if i < 0 {
-		return Template{}, false
-	}
-	t := templates[i]
-	t.Session = t.Session.Clone()
-	return t, true
-}
-
 var templates = []Template{
 	{"class", "a class, everybody on their own drill", Class(60, ContestRound, "")},
 	first(rig.Speed, "once", "rear", "lead", "five"),

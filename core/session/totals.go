@@ -194,7 +194,6 @@ type Fix struct {
 const (
 	restFull   = 60  // after a round of three minutes
 	youngRound = 120 // rounds of the young, and of conditioning
-	fewRounds  = 4
 	manyRounds = 8
 	youngMost  = 6 // rounds on the bag for the young. Assumed
 )

@@ -17,7 +17,7 @@ import (
 
 	"melodromos/core/drill"
 	"melodromos/core/input"
-	"melodromos/core/sound"
+	"melodromos/format/sound"
 )
 
 // Rate is the number of samples a second. Nothing on the floor sounds above half of it.

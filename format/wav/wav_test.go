@@ -12,7 +12,7 @@ import (
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/session"
-	"melodromos/core/sound"
+	"melodromos/format/sound"
 	"melodromos/format/others"
 )
 

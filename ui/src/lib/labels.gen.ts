@@ -1,4 +1,4 @@
-// Made of core/labels by its test. Do not change it here.
+// Made of ui/labels by its test. Do not change it here.
 export const bands = {
   "first-timer": "First-timer",
   "beginner": "Beginner",

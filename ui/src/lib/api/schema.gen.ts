@@ -2065,7 +2065,7 @@ export interface components {
             strikes: number;
             /** @description how hard it is and how it suits this person; left out at a glance, and where it cannot be run */
             suits?: components["schemas"]["Suits"];
-            tempos: components["schemas"]["TempoRow"][];
+            tempos: components["schemas"]["Tempo"][];
             /** @description the three things to watch */
             watch: string[];
             /** Format: double */
@@ -2264,6 +2264,22 @@ export interface components {
             block: number;
             /** Format: int64 */
             round: number;
+        };
+        BodyHeights: {
+            /** Format: double */
+            chin: number;
+            /** Format: double */
+            crown: number;
+            /** Format: double */
+            eye: number;
+            /** Format: double */
+            hip: number;
+            /** Format: double */
+            knee: number;
+            /** Format: double */
+            mouth: number;
+            /** Format: double */
+            shoulder: number;
         };
         Borders: {
             /** Format: double */
@@ -2762,7 +2778,7 @@ export interface components {
              */
             spread: number;
         };
-        DemandOut: {
+        Demand: {
             /** Format: double */
             value: number;
             why: string;
@@ -3304,13 +3320,13 @@ export interface components {
             /** Format: uuid */
             rigId?: string;
         };
-        GradeOut: {
-            hands: components["schemas"]["DemandOut"];
+        Grade: {
+            hands: components["schemas"]["Demand"];
             /** Format: double */
             level: number;
-            pattern: components["schemas"]["DemandOut"];
-            reading: components["schemas"]["DemandOut"];
-            timing: components["schemas"]["DemandOut"];
+            pattern: components["schemas"]["Demand"];
+            reading: components["schemas"]["Demand"];
+            timing: components["schemas"]["Demand"];
         };
         GroupOut: {
             /** Format: double */
@@ -3357,13 +3373,14 @@ export interface components {
             /** @description of its clock, by its IANA name */
             zone: string;
         };
-        HalfBeatOut: {
+        HalfBeat: {
             /**
              * Format: double
              * @description s
              */
             free: number;
-            hand: string;
+            /** @enum {string} */
+            hand: "" | "lead" | "rear" | "both";
             /** Format: int64 */
             move: number;
         };
@@ -3640,15 +3657,6 @@ export interface components {
         Lift: {
             by: string;
         };
-        LineNote: {
-            /** Format: int64 */
-            column: number;
-            read: string;
-            said: string;
-            why: string;
-            /** Format: int64 */
-            width: number;
-        };
         Load: {
             part: string;
             /** Format: double */
@@ -3840,6 +3848,15 @@ export interface components {
             kind: "bag" | "drill" | "assignment" | "session" | "class" | "date" | "round";
             name: string;
             why: string;
+        };
+        Note: {
+            /** Format: int64 */
+            column: number;
+            read: string;
+            said: string;
+            why: string;
+            /** Format: int64 */
+            width: number;
         };
         Notice: {
             args?: string[];
@@ -4043,22 +4060,6 @@ export interface components {
         Pick: {
             strike: boolean;
             text: string;
-        };
-        PictureHeights: {
-            /** Format: double */
-            chin: number;
-            /** Format: double */
-            crown: number;
-            /** Format: double */
-            eye: number;
-            /** Format: double */
-            hip: number;
-            /** Format: double */
-            knee: number;
-            /** Format: double */
-            mouth: number;
-            /** Format: double */
-            shoulder: number;
         };
         Piece: {
             /** @description knobs that a press opens, the one that is stepped first; none for plain words */
@@ -4487,7 +4488,7 @@ export interface components {
              */
             untilUs: number;
             /** @description what this round cannot show, and what would */
-            untold: components["schemas"]["UntoldOut"][];
+            untold: components["schemas"]["Untold"][];
             /** Format: double */
             variety: number | null;
             /** Format: int64 */
@@ -4894,19 +4895,19 @@ export interface components {
             strike: string;
             trainee: components["schemas"]["Trainee"];
         };
-        SharedRow: {
+        Shared: {
             /** Format: double */
             centre: number;
             /** Format: double */
             drop: number;
-            /** @description anchor at which this one passes as the one of that index */
+            /** @description anchor (m above the floor) at which this one passes as the one of that index does today */
             equal: number[];
             name: string;
             /** Format: double */
             tempo: number;
         };
         Sheet: {
-            body: components["schemas"]["PictureHeights"];
+            body: components["schemas"]["BodyHeights"];
             /** @description at this kind of bag */
             caution: string;
             change: components["schemas"]["Change"][];
@@ -4940,7 +4941,7 @@ export interface components {
             /** @description the sentence in phrases whose parts can be taken hold of */
             said: components["schemas"]["Phrase"][];
             setUp: components["schemas"]["SetUpSheet"];
-            shared: components["schemas"]["SharedRow"][];
+            shared: components["schemas"]["Shared"][];
             /**
              * Format: double
              * @description tempo of the cycle that is drawn
@@ -4951,7 +4952,7 @@ export interface components {
             slowest: number;
             /** Format: double */
             tempo: number;
-            tempos: components["schemas"]["TempoRow"][];
+            tempos: components["schemas"]["Tempo"][];
             /** Format: double */
             window: number | null;
         };
@@ -5095,7 +5096,7 @@ export interface components {
             beside?: components["schemas"]["BesideOut"];
             easier?: components["schemas"]["NeighbourOut"];
             fit: components["schemas"]["FitOut"];
-            grade: components["schemas"]["GradeOut"];
+            grade: components["schemas"]["Grade"];
             harder?: components["schemas"]["NeighbourOut"];
         };
         Summary: {
@@ -5183,7 +5184,7 @@ export interface components {
             flush: string[];
             /** @description strikes of the line that do not */
             glances: string[];
-            halfBeats: components["schemas"]["HalfBeatOut"][];
+            halfBeats: components["schemas"]["HalfBeat"][];
             /**
              * Format: double
              * @description strikes a minute inside the combination
@@ -5197,7 +5198,7 @@ export interface components {
             mirror: string;
             moves: components["schemas"]["ComposedMove"][];
             /** @description how words were read that leave something open */
-            notes: components["schemas"]["LineNote"][];
+            notes: components["schemas"]["Note"][];
             /**
              * Format: double
              * @description m beside the middle of the ball, of the error that is followed
@@ -5293,6 +5294,16 @@ export interface components {
             watch: string[];
             what: string;
         };
+        Tempo: {
+            /** @enum {string} */
+            face: "" | "front" | "behind";
+            /** Format: double */
+            fastest: number;
+            /** Format: int64 */
+            rebounds: number;
+            /** Format: double */
+            slowest: number;
+        };
         TempoQuestion: {
             doc: components["schemas"]["DrillDoc"];
             /** Format: uuid */
@@ -5304,16 +5315,6 @@ export interface components {
             tempo: number;
             /** Format: uuid */
             traineeId: string;
-        };
-        TempoRow: {
-            /** @enum {string} */
-            face: "" | "front" | "behind";
-            /** Format: double */
-            fastest: number;
-            /** Format: int64 */
-            rebounds: number;
-            /** Format: double */
-            slowest: number;
         };
         TestPlan: {
             /**
@@ -5627,7 +5628,7 @@ export interface components {
             title: string;
             traineeId: string;
         };
-        UntoldOut: {
+        Untold: {
             needs: string;
             what: string;
         };

@@ -3,7 +3,7 @@
   import type { Schemas } from '../api/client'
   import type { Scale } from './scale'
 
-  let { body, at, scale }: { body: Schemas['PictureHeights']; at: number; scale: Scale } = $props()
+  let { body, at, scale }: { body: Schemas['BodyHeights']; at: number; scale: Scale } = $props()
   const unit = $derived(scale.metre * body.crown) // widths go by the height
   const y = $derived(scale.y)
   const x = (share: number) => at + unit * share

@@ -5,7 +5,7 @@
   import { length, type Units } from '../format'
 
   type Props = {
-    shared: Schemas['SharedRow'][]
+    shared: Schemas['Shared'][]
     people: Schemas['Trainee'][]
     chosen: string
     other: string

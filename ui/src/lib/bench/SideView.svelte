@@ -15,7 +15,7 @@
   type Props = {
     side: Schemas['SideView']
     setUp: Schemas['SetUpSheet']
-    body: Schemas['PictureHeights'] | null
+    body: Schemas['BodyHeights'] | null
     stand: number
     units: Units
     tallest?: number // px

@@ -15,7 +15,7 @@
 </script>
 
 <div class="h-full" aria-hidden="true" bind:clientWidth={width}>
-  <svg {width} {height} class="block text-xs">
+  <svg {height} class="block w-full text-xs">
     {#each up as t (t.at)}
       <line x1={left} x2={width - 8} y1={t.at} y2={t.at} class="stroke-rope" />
       <text x={left - 6} y={t.at} dy="0.35em" text-anchor="end" class="fill-soft">{t.text}</text>

@@ -1,4 +1,4 @@
-// Made of core/sound by its test. Do not change it here.
+// Made of format/sound by its test. Do not change it here.
 export const sounds = {
   "begins": {
     "channel": "bell",

@@ -4,7 +4,7 @@
   import { range } from '../format'
 
   type Props = {
-    rows: Schemas['TempoRow'][]
+    rows: Schemas['Tempo'][]
     tempo: number
     rebounds: number
     caption?: string

@@ -69,10 +69,9 @@
     </div>
   </div>
   <p class="seam mt-6 pt-3 text-sm text-soft">
-    Tempos, windows, speeds and loads are worked out from your measurements. The fist’s mass{desk.kind ===
-    'speed'
+    Tempos, windows, speeds and loads are worked out from your measurements. The fist’s mass{desk.kind === 'speed'
       ? ', the strike angle'
-      : ''} and whatever is marked as assumed are our guesses until you measure. Body heights that were not measured follow Drillis &amp;
-    Contini (1966).
+      : ''} and whatever is marked as assumed are our guesses until you measure. Body heights that were not measured follow
+    Drillis &amp; Contini (1966).
   </p>
 </section>

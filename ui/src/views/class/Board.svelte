@@ -52,10 +52,7 @@
                 <p
                   class="text-xs leading-tight whitespace-nowrap"
                   title="{anew.point} at {length(anew.to, session.units)}, for {anew.for}">
-                  <span aria-hidden="true">⤒ </span><span class="sr-only">set to </span>{length(
-                    anew.to,
-                    session.units,
-                  )}
+                  <span aria-hidden="true">⤒ </span><span class="sr-only">set to </span>{length(anew.to, session.units)}
                 </p>
               {:else}<p class="text-xs leading-tight" aria-hidden="true">&nbsp;</p>{/if}
               {#if seat}

@@ -26,9 +26,7 @@
       </ul>
       {#if r.compared}<p class="mt-1">{r.compared}</p>{/if}
       {#if r.judged && !r.summary.counts && !r.run.removed}
-        <p class="mt-1 text-soft">
-          Stopped early: not counted for the ladder.
-        </p>
+        <p class="mt-1 text-soft">Stopped early: not counted for the ladder.</p>
       {/if}
     </div>
     {#if r.recap.length > 0}

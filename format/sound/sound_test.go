@@ -12,7 +12,7 @@ import (
 
 var update = flag.Bool("update", false, "write the table of the interface anew")
 
-// The floor plays what stands here: its table is made of this one. go test ./core/sound -update writes it.
+// The floor plays what stands here: its table is made of this one. go test ./format/sound -update writes it.
 func TestFloorPlaysThis(t *testing.T) {
 	file := filepath.Join("..", "..", "ui", "src", "lib", "run", "sounds.gen.ts")
 	table, err := json.MarshalIndent(All(), "", "  ")
@@ -24,7 +24,7 @@ func TestFloorPlaysThis(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	want := "// Made of core/sound by its test. Do not change it here.\nexport const sounds = " + string(table) +
+	want := "// Made of format/sound by its test. Do not change it here.\nexport const sounds = " + string(table) +
 		" as const\nexport const sounding = " + string(quality) + " as const\n"
 	if *update {
 		if err := os.WriteFile(file, []byte(want), 0o644); err != nil {
@@ -33,7 +33,7 @@ func TestFloorPlaysThis(t *testing.T) {
 	}
 	got, err := os.ReadFile(file)
 	if err != nil || string(got) != want {
-		t.Errorf("%s is stale: go test ./core/sound -update writes it anew (%v)", file, err)
+		t.Errorf("%s is stale: go test ./format/sound -update writes it anew (%v)", file, err)
 	}
 }
 

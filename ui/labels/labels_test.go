@@ -18,11 +18,11 @@ import (
 
 var update = flag.Bool("update", false, "write the tables of the interface anew")
 
-// The interface shows what stands here: its tables are made of these. go test ./core/labels -update writes them.
+// The interface shows what stands here: its tables are made of these. go test ./ui/labels -update writes them.
 func TestInterfaceHasThese(t *testing.T) {
-	file := filepath.Join("..", "..", "ui", "src", "lib", "labels.gen.ts")
+	file := filepath.Join("..", "src", "lib", "labels.gen.ts")
 	var want strings.Builder
-	want.WriteString("// Made of core/labels by its test. Do not change it here.\n")
+	want.WriteString("// Made of ui/labels by its test. Do not change it here.\n")
 	for _, table := range All() {
 		kind, end := "", " as const"
 		if table.Open {
@@ -41,7 +41,7 @@ func TestInterfaceHasThese(t *testing.T) {
 	}
 	got, err := os.ReadFile(file)
 	if err != nil || string(got) != want.String() {
-		t.Errorf("%s is stale: go test ./core/labels -update writes it anew (%v)", file, err)
+		t.Errorf("%s is stale: go test ./ui/labels -update writes it anew (%v)", file, err)
 	}
 }
 

@@ -11,7 +11,7 @@ import (
 	"melodromos/core/ladder"
 	"melodromos/core/run"
 	"melodromos/core/session"
-	"melodromos/core/sound"
+	"melodromos/format/sound"
 	"melodromos/core/trainee"
 )
 
