@@ -14,10 +14,10 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/drill"
-	"melodromos/format/sound"
 	"melodromos/format/calendar"
 	"melodromos/format/document"
 	"melodromos/format/midi"
+	"melodromos/format/sound"
 	"melodromos/format/wav"
 	"melodromos/ledger"
 )

@@ -9,9 +9,9 @@ import (
 	"github.com/spf13/cobra"
 
 	"melodromos/core/input"
-	"melodromos/format/sound"
 	"melodromos/format/calendar"
 	"melodromos/format/midi"
+	"melodromos/format/sound"
 	"melodromos/format/wav"
 	"melodromos/ledger"
 	"melodromos/store"

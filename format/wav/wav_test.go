@@ -12,8 +12,8 @@ import (
 	"melodromos/core/combo"
 	"melodromos/core/drill"
 	"melodromos/core/session"
-	"melodromos/format/sound"
 	"melodromos/format/others"
+	"melodromos/format/sound"
 )
 
 var calls = os.DirFS(filepath.Join("..", "..", "ui", "public", "calls"))

@@ -11,8 +11,8 @@ import (
 	"melodromos/core/ladder"
 	"melodromos/core/run"
 	"melodromos/core/session"
-	"melodromos/format/sound"
 	"melodromos/core/trainee"
+	"melodromos/format/sound"
 )
 
 // List holds the words of one sort of code, in the order in which they are offered.
