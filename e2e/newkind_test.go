@@ -50,7 +50,7 @@ func TestNewKind(t *testing.T) {
 	c.ok(c.Key("\r"))
 	c.ok(c.Press("Save this bag"))
 	c.ok(c.See("Bellwether is saved."))
-	c.ok(c.See("Not calibrated yet: neck is assumed."))
+	c.ok(c.See("Not calibrated yet: neck is our guess."))
 	c.ok(c.Press("use this setting"))
 	c.ok(c.See("It hangs right for"))
 	c.ok(c.Go("/bags"))

@@ -51,7 +51,7 @@ func other(r Rig, noise *rand.Rand) (Rig, float64) {
 // Somebody who taps every crossing, or only every second return, is asked; what the other reading comes to is the bag
 // as it is. Somebody who taps what was asked for is left alone.
 func TestMisreadings(t *testing.T) {
-	const people = 12
+	const people = 6
 	for _, r := range []Rig{doubleEnd, reflex, slip, cylinder, checked} {
 		noise := rand.New(rand.NewPCG(9, uint64(len(r.Kind()))))
 		asked := map[Reading]int{}

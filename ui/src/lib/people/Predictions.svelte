@@ -3,6 +3,7 @@
   import { createQuery } from '@tanstack/svelte-query'
   import { api, ask } from '../api/client'
   import { count, percent } from '../format'
+  import More from '../ui/More.svelte'
 
   const held = createQuery(() => ({ queryKey: ['predictions'], queryFn: () => ask(api.GET('/api/predictions')) }))
   const bins = $derived((held.data?.bins ?? []).filter((b) => b.rounds > 0))
@@ -55,20 +56,22 @@
             'judged round',
           )}.
         </p>
-        <table class="mt-2 text-left text-sm">
-          <thead class="text-soft"
-            ><tr
-              ><th class="pr-6 font-semibold">Predicted</th><th class="pr-6 text-right font-semibold">Observed</th><th
-                class="text-right font-semibold">Rounds</th
-              ></tr
-            ></thead>
-          <tbody
-            >{#each bins as b (b.from)}<tr class="border-b border-rope"
-                ><td class="py-1 pr-6">{percent(b.predicted ?? 0)}</td><td class="pr-6 text-right"
-                  >{percent(b.observed ?? 0)}</td
-                ><td class="text-right">{b.rounds}</td></tr
-              >{/each}</tbody>
-        </table>
+        <More title="Tenth by tenth">
+          <table class="mt-2 text-left text-sm">
+            <thead class="text-soft"
+              ><tr
+                ><th class="pr-6 font-semibold">Predicted</th><th class="pr-6 text-right font-semibold">Observed</th><th
+                  class="text-right font-semibold">Rounds</th
+                ></tr
+              ></thead>
+            <tbody
+              >{#each bins as b (b.from)}<tr class="border-b border-rope"
+                  ><td class="py-1 pr-6">{percent(b.predicted ?? 0)}</td><td class="pr-6 text-right"
+                    >{percent(b.observed ?? 0)}</td
+                  ><td class="text-right">{b.rounds}</td></tr
+                >{/each}</tbody>
+          </table>
+        </More>
         <p class="mt-2 max-w-prose text-sm text-soft">By the models alone, before a person’s own rounds are added.</p>
       </div>
     </div>

@@ -10,6 +10,7 @@
   import SharedAnchor from '../../lib/bench/SharedAnchor.svelte'
   import { figure, upper } from '../../lib/format'
   import { session } from '../../lib/session.svelte'
+  import More from '../../lib/ui/More.svelte'
   import type { Desk } from './desk.svelte'
   import Strike from './Strike.svelte'
 
@@ -33,7 +34,9 @@
     <div class="min-w-0">
       <h2 class="font-bold">Checks</h2>
       <Checks findings={a.findings} {units} onset={set} />
-      {#if loads.length > 0}<p class="mt-2 text-sm text-soft">{upper(loads.join('; '))}. Modelled.</p>{/if}
+      {#if loads.length > 0}
+        <More title="Loads"><p class="mt-1 text-sm text-soft">{upper(loads.join('; '))}. Modelled.</p></More>
+      {/if}
     </div>
     {#if a.cords}
       <div class="seam pt-3 lg:col-span-2">
@@ -68,10 +71,12 @@
       {/if}
     </div>
   </div>
-  <p class="seam mt-6 pt-3 text-sm text-soft">
-    Tempos, windows, speeds and loads are worked out from your measurements. The fist’s mass{desk.kind === 'speed'
-      ? ', the strike angle'
-      : ''} and whatever is marked as assumed are our guesses until you measure. Body heights that were not measured follow
-    Drillis &amp; Contini (1966).
-  </p>
+  <More title="Where the figures come from">
+    <p class="mt-1 max-w-prose text-sm text-soft">
+      Tempos, windows, speeds and loads are worked out from your measurements. The fist’s mass{desk.kind === 'speed'
+        ? ', the strike angle'
+        : ''} and whatever is marked as assumed are our guesses until you measure. Body heights that were not measured follow
+      Drillis &amp; Contini (1966).
+    </p>
+  </More>
 </section>

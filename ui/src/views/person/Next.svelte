@@ -22,9 +22,10 @@
 </script>
 
 {#if next && !next.barred}
-  <section class="mt-1 grid items-end gap-x-10 gap-y-4 lg:grid-cols-[1fr_auto]">
+  <section class="mt-4 grid items-end gap-x-10 gap-y-4 lg:grid-cols-[1fr_auto]">
     <div>
-      <h1 class="text-4xl leading-tight font-extrabold tracking-tight">{next.name}, on the {next.rigName}.</h1>
+      <p class="label">Next</p>
+      <h2 class="text-4xl leading-tight font-extrabold tracking-tight">{next.name}, on the {next.rigName}.</h2>
       <p class="mt-2 max-w-prose text-lg">{next.why} {next.note}</p>
       <div class="mt-4 flex flex-wrap gap-2">
         <Button main class="!px-8 !text-lg" disabled={busy} onclick={() => onrun(next)}>Run it</Button>
@@ -41,7 +42,7 @@
     </dl>
   </section>
 {:else if bags.length > 0}
-  <h1 class="mt-1 text-4xl leading-tight font-extrabold tracking-tight">Nothing today.</h1>
+  <h2 class="mt-3 text-4xl leading-tight font-extrabold tracking-tight">Nothing today.</h2>
   <p class="mt-2 max-w-prose text-lg">{bags[0]?.why}</p>
 {:else}
   <Notice title="No bag hangs here yet." text="What comes next is worked out for the bags of this gym.">

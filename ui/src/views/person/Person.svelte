@@ -36,7 +36,7 @@
     !t
       ? ''
       : [
-          `${t.archived ? ' (archived)' : ''}`,
+          ...(t.archived ? ['archived'] : []),
           t.stance,
           bands[t.band]?.toLowerCase(),
           ...(t.ageBand === 'adult' ? [] : [t.ageBand]),
@@ -61,7 +61,10 @@
   <Notice title="Reading…" />
 {:else}
   <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
-    <p class="label"><b class="text-base text-ink">{t.name}</b>{who}</p>
+    <div>
+      <h1 class="text-3xl leading-tight font-extrabold tracking-tight">{t.name}</h1>
+      <p class="label">{who}</p>
+    </div>
     <div class="flex flex-wrap gap-2">
       <Button href="#/people/{t.id}/progress">Progress</Button>
       <Button href="#/people/{t.id}/tests">Tests</Button>

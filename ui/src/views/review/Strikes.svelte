@@ -11,6 +11,7 @@
   import SwingTrace from '../../lib/trace/SwingTrace.svelte'
   import Button from '../../lib/ui/Button.svelte'
   import Icon from '../../lib/ui/Icon.svelte'
+  import More from '../../lib/ui/More.svelte'
   import { Listen } from './listen.svelte'
   import Tables from './Tables.svelte'
 
@@ -129,4 +130,6 @@
     allowed.
   </p>
 </section>
-<Tables {r} {clock} onpick={(at) => (picked = strikes.findIndex((s) => s.at === at))} />
+<More title="By hand, by place and by time">
+  <Tables {r} {clock} onpick={(at) => (picked = strikes.findIndex((s) => s.at === at))} />
+</More>

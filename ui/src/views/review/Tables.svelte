@@ -41,7 +41,7 @@
   </thead>
 {/snippet}
 
-<div class="mt-8 grid gap-10 md:grid-cols-3">
+<div class="mt-2 grid gap-10 md:grid-cols-3">
   <section class="seam pt-3">
     <h2 class="font-bold">Hands</h2>
     <table class="mt-1 w-full text-left">
