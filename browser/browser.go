@@ -161,7 +161,13 @@ func (p *Page) Leave(url string) error { return p.do(chromedp.Navigate(url)) }
 
 // Away leaves the application for a picture of the same server. On about:blank Chromium would complain of the page's
 // own icon, when that is still on its way.
-func (p *Page) Away() error { return p.Leave(p.base + "/mark.svg") }
+func (p *Page) Away() error {
+	if err := p.Leave(p.base + "/mark.svg"); err != nil {
+		return err
+	}
+	time.Sleep(200 * time.Millisecond) // a page that is loaded asks for its icon, which the server is to answer yet
+	return p.run("fetch('/favicon.ico')")
+}
 
 // BecomePhone changes the size in CSS pixels and makes it a touch screen.
 func (p *Page) BecomePhone(width, height int) error {

@@ -102,7 +102,7 @@ func TestPlateau(t *testing.T) {
 				ways = append(ways, p.Move)
 			}
 			trained[c.Rungs[p.Index].Key] = true
-			if !strings.Contains(p.Why, "has failed three times") {
+			if !strings.Contains(p.Why, "not passed three times") {
 				t.Errorf("%+v", p)
 			}
 		}

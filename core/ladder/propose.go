@@ -212,10 +212,10 @@ var causeNames = map[level.Cause]string{
 // goRound takes a way round a rung that keeps failing. Where there is none of that sort, the next sort is taken.
 func (c Career) goRound(p *Suggestion, way detour) {
 	name := c.Rungs[p.Index].Name
-	failed := name + " has failed three times: "
+	failed := name + " not passed three times"
 	if way == aside {
 		if i, cause, ok := c.another(p.Index); ok {
-			p.Index, p.Move, p.Why = i, Aside, fmt.Sprintf("%s%s. %s trains that; then %s again.", failed,
+			p.Index, p.Move, p.Why = i, Aside, fmt.Sprintf("%s: %s. %s trains that; then %s again.", failed,
 				causeNames[cause], c.Rungs[i].Name, words.Lower(name))
 			return
 		}
@@ -223,11 +223,11 @@ func (c Career) goRound(p *Suggestion, way detour) {
 	}
 	if way == lower && p.Index > 0 {
 		p.Index--
-		p.Move, p.Why = Back, fmt.Sprintf("%sdown to %s for now, until it is easy; then up again.", failed,
+		p.Move, p.Why = Back, fmt.Sprintf("%s: down to %s until it is easy, then up again.", failed,
 			words.Lower(c.Rungs[p.Index].Name))
 		return
 	}
-	p.Move, p.Why = Easier, failed+"one thing easier, then as it is."
+	p.Move, p.Why = Easier, failed+"."
 }
 
 // another is a lower rung, but for the next lower one where there is a choice, that trains the weakest link of somebody

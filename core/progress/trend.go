@@ -120,8 +120,7 @@ func (t *Trend) fit() {
 	give := math.Max(1, 200*t.Spread)
 	switch {
 	case !t.Firm:
-		t.Said = fmt.Sprintf("No clear trend yet (%s, give or take %.0f points a week).",
-			words.Count(n, "round"), give)
+		t.Said = fmt.Sprintf("No clear trend yet (%s).", words.Count(n, "round"))
 	case t.Slope > 0:
 		t.Said = fmt.Sprintf("Up %.0f points a week, give or take %.0f, over %s.", 100*t.Slope, give,
 			words.Count(n, "round"))

@@ -248,7 +248,7 @@ func (c Roster) otherwise(m *Member, out *Proposal, p drill.Plan, on drill.Floor
 			n.By, n.Plan = level.Softer, level.UnderControl(p, on)
 		}
 		out.Eased = n.By
-		out.Why += " Now: " + n.By.Words() + "."
+		out.Why += " " + words.Upper(n.By.Words()) + " today, then back to normal."
 		return n.Plan, nil
 	}
 	g, err := level.Graded(p, t, on)

@@ -15,6 +15,7 @@ import (
 	"melodromos/core/rig"
 	"melodromos/core/run"
 	"melodromos/core/trainee"
+	"melodromos/core/words"
 )
 
 var (
@@ -181,7 +182,7 @@ func TestSpared(t *testing.T) {
 func TestEased(t *testing.T) {
 	c := gym(person("ines", ran("cords", "doubleEnd.jab", 3, 0.6)))
 	p := next(t, c, "ines")
-	if p.Move != ladder.Easier || p.Eased == "" || !strings.Contains(p.Why, p.Eased.Words()) ||
+	if p.Move != ladder.Easier || p.Eased == "" || !strings.Contains(p.Why, words.Upper(p.Eased.Words())+" today") ||
 		p.DrillName() == p.Name {
 		t.Errorf("%+v", p)
 	}
