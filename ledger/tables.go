@@ -18,6 +18,7 @@ import (
 	"melodromos/core/judge"
 	"melodromos/core/level"
 	"melodromos/core/rig"
+	"melodromos/core/run"
 	"melodromos/core/timetable"
 	"melodromos/format/table"
 	"melodromos/store"
@@ -291,9 +292,8 @@ func (n names) round(m store.Moment, r table.Round) (store.Brought, error) {
 	if b.Faults, err = faultsOf(r.Faults); err != nil {
 		return b, err
 	}
-	if (r.RatedClean == nil) != (r.RatedOf == nil) ||
-		r.RatedOf != nil && (*r.RatedOf < 1 || *r.RatedClean > *r.RatedOf) {
-		return b, errors.New("rated clean: expected both, so many of so many, or neither")
+	if err := run.ByEye(r.RatedClean, r.RatedOf); err != nil {
+		return b, fmt.Errorf("rated %w", err)
 	}
 	if r.RatedOf != nil || r.RatedWord != "" || r.Note != "" {
 		b.Rating = &store.Rating{Clean: r.RatedClean, OutOf: r.RatedOf, Word: r.RatedWord, Note: r.Note,

@@ -8,7 +8,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"melodromos/core/fault"
-	"melodromos/core/input"
 	"melodromos/core/judge"
 	"melodromos/core/run"
 	"melodromos/ledger"
@@ -81,11 +80,8 @@ func ratingOut(r *store.Rating) *Rating {
 
 // ratingRow returns the row of a remark.
 func (c caller) ratingRow(in Rating) (*store.Rating, error) {
-	switch {
-	case (in.Clean == nil) != (in.OutOf == nil):
-		return nil, input.Refuse("clean", "expected both, so many of so many, or neither")
-	case in.Clean != nil && *in.Clean > *in.OutOf:
-		return nil, input.Refuse("clean", "expected at most %d, as many as there were", *in.OutOf)
+	if err := run.ByEye(in.Clean, in.OutOf); err != nil {
+		return nil, err
 	}
 	return &store.Rating{Clean: in.Clean, OutOf: in.OutOf, Word: string(in.Word), Note: in.Note, Version: in.Version,
 		Coach: c.Coach.Name, CoachID: &c.Coach.ID}, nil

@@ -31,8 +31,8 @@
   async function keep(e: SubmitEvent) {
     e.preventDefault()
     const [n, m] = [whole(clean), whole(outOf)]
-    if ((clean.trim() !== '' || outOf.trim() !== '') && (n === undefined || m === undefined || m < 1 || n > m)) {
-      problem = 'Count as so many clean of so many: two whole numbers, the first no larger than the second.'
+    if ((clean.trim() !== '' || outOf.trim() !== '') && (n === undefined || m === undefined)) {
+      problem = 'Count as so many clean of so many: two whole numbers.'
       return
     }
     busy = true
