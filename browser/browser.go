@@ -166,7 +166,8 @@ func (p *Page) Away() error {
 		return err
 	}
 	time.Sleep(200 * time.Millisecond) // a page that is loaded asks for its icon, which the server is to answer yet
-	return p.run("fetch('/favicon.ico')")
+	_, err := Eval[bool](p, "fetch('/favicon.ico').then(() => true)")
+	return err
 }
 
 // BecomePhone changes the size in CSS pixels and makes it a touch screen.
