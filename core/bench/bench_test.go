@@ -64,11 +64,12 @@ func TestSaid(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if got := strikeSaid(q, a); got != want {
+		whole := Answer{Strike: a, Launch: a.Launch}
+		if got := strikeSaid(q, whole); got != want {
 			t.Errorf("%g: %q, want %q", tempo, got, want)
 		}
 		q.Units = words.Imperial
-		if got := strikeSaid(q, a); tempo == 600 && !strings.Contains(got, "a bag of 6.7 in") {
+		if got := strikeSaid(q, whole); tempo == 600 && !strings.Contains(got, "a bag of 6.7 in") {
 			t.Error(got)
 		}
 	}

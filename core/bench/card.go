@@ -20,7 +20,8 @@ func Look(bag rig.Rig, place rig.Place, units words.Units) (Glance, error) {
 	if err != nil {
 		return Glance{}, err
 	}
-	said := strikeSaid(Question{Rig: bag, Meeting: rig.Everyday(bag.Kind()), Ability: somebody, Units: units}, a)
+	said := strikeSaid(Question{Rig: bag, Meeting: rig.Everyday(bag.Kind()), Ability: somebody, Units: units},
+		Answer{Strike: a, Launch: a.Launch})
 	g := Glance{Sentence: said, Wrong: []string{}}
 	wrong, _ := rig.Worst(bag.Inspect(rig.Use{Place: place, Launch: a.Launch, Fist: a.FistSpeed,
 		Hardest: somebody.FistSpeed}))
@@ -53,6 +54,6 @@ func SettingCard(q Question) (Card, error) {
 		}
 	}
 	out.Hung = now.Sheet(q)
-	out.Strike = strikeSaid(q, now.Strike)
+	out.Strike = strikeSaid(q, now)
 	return out, nil
 }

@@ -9,9 +9,9 @@ import (
 )
 
 // strikeSaid says in plain words at what tempo to strike and how, or why not and what to change instead.
-func strikeSaid(q Question, strike rig.TempoAnswer) string {
+func strikeSaid(q Question, a Answer) string {
 	var p phrases
-	p.strike(q, Answer{Strike: strike, Launch: strike.Launch})
+	p.strike(q, a)
 	return words.Joined(p)
 }
 
